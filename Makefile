@@ -1,0 +1,89 @@
+# Yoke Swap. `make demo` and `make test` each do all they need on a machine
+# with Go and Node; no C compiler is needed.
+SHELL := /bin/bash
+.ONESHELL:
+.SHELLFLAGS := -eu -o pipefail -c
+.DEFAULT_GOAL := help
+
+VERSION ?= $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
+GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VERSION)"
+UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
+CHROMIUM := /usr/bin/chromium
+
+.PHONY: help demo test build release tools chromium bench screenshots types
+
+help:
+	@echo "make demo         build everything and serve the demo"
+	@echo "make test         build everything and run all checks"
+	@echo "make build        build bin/yokeswap"
+	@echo "make release      build release/ for Linux, Windows and macOS"
+	@echo "make bench        run the benchmarks and print the sizes"
+	@echo "make screenshots  take docs/screenshots anew"
+
+tools:
+	@command -v go >/dev/null || { echo "Go is missing: install Go 1.26 or later (go.dev/dl)."; exit 1; }
+	go version | grep -Eq 'go(1\.(2[6-9]|[3-9][0-9])|[2-9])' || { echo "Go 1.26 or later is needed, found: $$(go version)"; exit 1; }
+	command -v node >/dev/null || { echo "Node is missing: install Node 20 or later with npm."; exit 1; }
+	command -v npm >/dev/null || { echo "npm is missing: it comes with Node 20 or later."; exit 1; }
+	node -e 'process.exit(parseInt(process.versions.node) >= 20 ? 0 : 1)' || { echo "Node 20 or later is needed, found: $$(node --version)"; exit 1; }
+
+node_modules/.installed: package-lock.json
+	@$(MAKE) --no-print-directory tools
+	echo "== installing npm packages from the lock file"
+	npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+ui/dist/app/index.html: node_modules/.installed $(UI_SOURCES)
+	@echo "== building the interface"
+	npm run --silent build
+
+build: tools ui/dist/app/index.html
+	@echo "== building bin/yokeswap"
+	$(GOBUILD) -o bin/yokeswap ./cmd/yokeswap
+
+demo: build
+	@exec bin/yokeswap demo $(DEMO_FLAGS)
+
+types: node_modules/.installed
+	@go run ./cmd/yokeswap openapi > ui/openapi.json
+	npm run --silent types
+
+chromium:
+	@if [ ! -x $(CHROMIUM) ]; then
+		command -v apt-get >/dev/null || { echo "Chromium is missing: install it as $(CHROMIUM)."; exit 1; }
+		echo "== installing Debian's chromium"
+		apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null
+	fi
+
+test: build chromium
+	@echo "== Go: format, vet, staticcheck"
+	test -z "$$(gofmt -l cmd core demo docs format store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format store ui web; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	echo "== Go: tests"
+	if command -v gcc >/dev/null; then go test -race ./core/...; else echo "no C compiler: the core's tests run without -race"; go test ./core/...; fi
+	go test $$(go list ./... | grep -v '^yokeswap/core')
+	echo "== API types in step"
+	go run ./cmd/yokeswap openapi | cmp - ui/openapi.json || { echo "ui/openapi.json is behind the API: run make types"; exit 1; }
+	npx openapi-typescript ui/openapi.json -o bin/schema.d.ts >/dev/null && cmp bin/schema.d.ts ui/src/api/schema.d.ts || { echo "ui/src/api/schema.d.ts is behind: run make types"; exit 1; }
+	echo "== interface: types and unit tests"
+	npm run --silent check
+	npm run --silent unit
+	echo "== interface: in the browser"
+	npm run --silent e2e
+
+bench: build
+	@go test -run '^$$' -bench . -benchmem ./core/swap ./core/power ./core/link ./cmd/yokeswap
+	scripts/sizes.sh
+
+screenshots: build chromium
+	@node e2e/screenshots.mjs
+
+release: tools ui/dist/app/index.html
+	@mkdir -p release
+	for target in linux/amd64 linux/arm64 windows/amd64 windows/arm64 darwin/amd64 darwin/arm64; do
+		os=$${target%/*} arch=$${target#*/} suffix=
+		[ $$os = windows ] && suffix=.exe
+		echo "== release/yokeswap-$$os-$$arch$$suffix"
+		GOOS=$$os GOARCH=$$arch $(GOBUILD) -o release/yokeswap-$$os-$$arch$$suffix ./cmd/yokeswap
+	done

@@ -1,0 +1,119 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"net/url"
+	"os"
+	"os/signal"
+	"syscall"
+	"time"
+
+	"yokeswap/core/stock"
+	"yokeswap/demo"
+	"yokeswap/store"
+	"yokeswap/ui"
+	"yokeswap/web"
+)
+
+const defaultListen = "127.0.0.1:8740"
+
+// shutdownTime is how long running requests may take to finish at a shutdown.
+const shutdownTime = 5 * time.Second
+
+func serve(c *call) error {
+	listen := c.flags.String("listen", defaultListen, "address to listen on")
+	key := c.flags.String("key", os.Getenv("YOKESWAP_KEY"), "access key, needed to listen on more than this machine")
+	data := c.dataFlag()
+	if names, err := c.parse(); err != nil || len(names) > 0 {
+		return orUnexpected(err, names)
+	}
+	st, err := store.Open(*data)
+	if err != nil {
+		return err
+	}
+	return listenAndServe(c, st, *listen, *key)
+}
+
+// demoServe serves the demo from a folder of its own, which goes at the end
+// unless --data names one.
+func demoServe(c *call) error {
+	listen := c.flags.String("listen", defaultListen, "address to listen on")
+	data := c.flags.String("data", "", "keep the demo in this folder")
+	if names, err := c.parse(); err != nil || len(names) > 0 {
+		return orUnexpected(err, names)
+	}
+	dir := *data
+	if dir == "" {
+		var err error
+		if dir, err = os.MkdirTemp("", "yokeswap-demo-"); err != nil {
+			return fmt.Errorf("make a folder for the demo: %w", err)
+		}
+		defer os.RemoveAll(dir)
+	}
+	st, err := store.Open(dir)
+	if err != nil {
+		return err
+	}
+	snap, err := st.Snapshot()
+	if err != nil {
+		return err
+	}
+	if len(snap.Fleet.Quads) == 0 { // a folder kept from an earlier demo stays as it was left
+		if err := st.Update(func(s *stock.Stock) error { return demo.Load(s) }); err != nil {
+			return err
+		}
+	}
+	return listenAndServe(c, st, *listen, "")
+}
+
+func orUnexpected(err error, names []string) error {
+	if err != nil {
+		return err
+	}
+	return fmt.Errorf("%q was not expected", names[0])
+}
+
+// listenAndServe serves until it is told to stop, then closes the store.
+func listenAndServe(c *call, st *store.Store, listen, key string) (err error) {
+	defer func() { err = errors.Join(err, st.Close()) }()
+	if !web.IsLoopback(listen) && key == "" {
+		return fmt.Errorf("%s can be reached from other machines: give an access key with --key, or listen on a loopback address", listen)
+	}
+	log := slog.New(slog.NewTextHandler(c.stderr, nil))
+	listener, err := net.Listen("tcp", listen)
+	if err != nil {
+		return fmt.Errorf("listen on %s: %w", listen, err)
+	}
+	server := &http.Server{
+		Handler:           web.New(st, web.Options{Version: version, Interface: ui.Files(), AccessKey: key, Log: log}),
+		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute,
+		ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+	}
+	address := url.URL{Scheme: "http", Host: listener.Addr().String(), Path: "/"}
+	if key != "" {
+		address.RawQuery = url.Values{"key": {key}}.Encode()
+	}
+	fmt.Fprintf(c.stdout, "Yoke Swap is at %s (stop with Ctrl-C)\n", address.String())
+
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(listener) }()
+	select {
+	case err := <-failed:
+		return fmt.Errorf("serve: %w", err)
+	case <-ctx.Done():
+	}
+	log.Info("stopping")
+	finish, cancel := context.WithTimeout(context.Background(), shutdownTime)
+	defer cancel()
+	if err := server.Shutdown(finish); err != nil {
+		return fmt.Errorf("stop: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,159 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"time"
+)
+
+// Reading is a value to take at a step, with the limits it must keep.
+type Reading struct {
+	Label    string   `json:"label"`
+	Unit     string   `json:"unit"`
+	Min      *float64 `json:"min,omitempty"`
+	Max      *float64 `json:"max,omitempty"`
+	Expected string   `json:"expected"`
+}
+
+// Judge says whether a reading keeps its limits, and in words why not.
+func (r *Reading) Judge(value float64) (says string, ok bool) {
+	number := strconv.FormatFloat(value, 'f', -1, 64)
+	switch {
+	case math.IsNaN(value) || math.IsInf(value, 0):
+		return fmt.Sprintf("%s is not a reading.", number), false
+	case r.Min != nil && value < *r.Min:
+		return fmt.Sprintf("%s %s is below %g %s. Stop: unplug, find the cause, measure again.", number, r.Unit, *r.Min, r.Unit), false
+	case r.Max != nil && value > *r.Max:
+		return fmt.Sprintf("%s %s is above %g %s. Stop: unplug, find the cause, measure again.", number, r.Unit, *r.Max, r.Unit), false
+	}
+	return fmt.Sprintf("%s %s is within its limits.", number, r.Unit), true
+}
+
+// Record is what was confirmed at a step, and when.
+type Record struct {
+	Step  string    `json:"step"`
+	Done  bool      `json:"done"`
+	Value *float64  `json:"value,omitempty"`
+	At    time.Time `json:"at"`
+}
+
+// State says how a step stands.
+type State string
+
+// The states of a step.
+const (
+	Todo    State = "todo"
+	Done    State = "done"
+	Stopped State = "stopped" // its reading is out of limits
+	Held    State = "held"    // a verdict, or a stop before it, forbids it
+)
+
+// StepState is a step with how it stands.
+type StepState struct {
+	Step
+	State State    `json:"state"`
+	Says  string   `json:"says,omitempty"`
+	Value *float64 `json:"value,omitempty"`
+	At    string   `json:"at,omitempty"` // RFC 3339
+}
+
+// Run is a sheet with its records.
+type Run struct {
+	Sheet
+	States []StepState `json:"states"`
+	Done   int         `json:"done"`
+	// Next is the id of the step to do now; empty when all is done or nothing
+	// can be done.
+	Next string `json:"next"`
+}
+
+// NewRun lays the records over the sheet. Records of steps that are no longer
+// on the sheet are left out; they stay in the store. A reading out of limits
+// stops the run there: every later step is held.
+func NewRun(s Sheet, records []Record) Run {
+	byStep := map[string]Record{}
+	for _, r := range records {
+		byStep[r.Step] = r
+	}
+	run := Run{Sheet: s}
+	stop := ""
+	for _, step := range s.Steps {
+		st := StepState{Step: step, State: Todo}
+		if r, ok := byStep[step.ID]; ok {
+			st.apply(r)
+		}
+		if st.State == Todo && stop != "" {
+			st.State, st.Says = Held, stop
+		}
+		if st.State == Todo && step.Held != "" {
+			st.State, st.Says = Held, step.Held
+		}
+		switch st.State {
+		case Stopped:
+			stop = "Stopped at “" + step.Title + "”: measure that again first."
+			if run.Next == "" {
+				run.Next = step.ID
+			}
+		case Done:
+			run.Done++
+		case Todo:
+			if run.Next == "" {
+				run.Next = step.ID
+			}
+		}
+		run.States = append(run.States, st)
+	}
+	return run
+}
+
+func (st *StepState) apply(r Record) {
+	st.Value = r.Value
+	if !r.At.IsZero() {
+		st.At = r.At.UTC().Format(time.RFC3339)
+	}
+	if st.Reading != nil && r.Value != nil {
+		says, ok := st.Reading.Judge(*r.Value)
+		st.Says = says
+		if !ok {
+			st.State = Stopped
+			return
+		}
+	}
+	if r.Done {
+		st.State = Done
+	}
+}
+
+// Confirm checks whether a step may be recorded as asked and gives the record
+// to keep. A reading out of limits is recorded, but never as done.
+func (run *Run) Confirm(stepID string, done bool, value *float64, at time.Time) (Record, error) {
+	for i := range run.States {
+		st := &run.States[i]
+		if st.ID != stepID {
+			continue
+		}
+		record := Record{Step: stepID, Done: done, Value: value, At: at}
+		if !done && value == nil {
+			return record, nil // taking a tick back is always allowed
+		}
+		if st.State == Held {
+			return Record{}, fmt.Errorf("%s", st.Says)
+		}
+		if st.Reading == nil && value != nil {
+			return Record{}, fmt.Errorf("“%s” takes no reading", st.Title)
+		}
+		if st.Reading != nil {
+			if value == nil {
+				return Record{}, fmt.Errorf("“%s” needs its reading: %s", st.Title, st.Reading.Label)
+			}
+			if math.IsNaN(*value) || math.IsInf(*value, 0) {
+				return Record{}, fmt.Errorf("“%s” needs a number for %s", st.Title, st.Reading.Label)
+			}
+			_, ok := st.Reading.Judge(*value)
+			record.Done = ok && done
+		}
+		return record, nil
+	}
+	return Record{}, fmt.Errorf("no step %q on this sheet", stepID)
+}

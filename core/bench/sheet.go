@@ -1,0 +1,126 @@
+// Package bench turns a swap into the sheet a builder works through: steps in
+// bench order with tools, materials, cautions and readings, and it says how
+// far a run has come.
+//
+// The order is common practice: goggles first, because everything hangs on
+// them; the unit updated and activated on the bench before it is buried in
+// the frame; feeds next; the meter before the first plug-in; a fan before the
+// unit heats up; goggles bound before the controller.
+package bench
+
+import (
+	"slices"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/link"
+	"yokeswap/core/power"
+	"yokeswap/core/verdict"
+)
+
+// Phase groups the steps of a sheet.
+type Phase string
+
+// The phases, in bench order.
+const (
+	Prepare  Phase = "prepare"
+	Firmware Phase = "firmware"
+	Build    Phase = "build"
+	Meter    Phase = "meter"
+	Power    Phase = "power"
+	Bind     Phase = "bind"
+	Prove    Phase = "check"
+)
+
+// Step is one thing to do. Its id stays the same as long as what is to be
+// done stays the same, so that ticks survive a change elsewhere in the plan.
+type Step struct {
+	ID        string   `json:"id"`
+	Phase     Phase    `json:"phase"`
+	Title     string   `json:"title"`
+	Do        []string `json:"do"`
+	Tools     []string `json:"tools,omitempty"`
+	Materials []string `json:"materials,omitempty"`
+	Cautions  []string `json:"cautions,omitempty"`
+	Reading   *Reading `json:"reading,omitempty"`
+	// RunSeconds is how long the unit may run without moving air.
+	RunSeconds *int `json:"runSeconds,omitempty"`
+	// Held says why the step must not be done yet.
+	Held string `json:"held,omitempty"`
+}
+
+// Sheet is the bench sheet of one swap.
+type Sheet struct {
+	Quad      string   `json:"quad"`
+	Name      string   `json:"name"`
+	From      string   `json:"from"`
+	To        string   `json:"to"`
+	Steps     []Step   `json:"steps"`
+	Tools     []string `json:"tools"`
+	Materials []string `json:"materials"`
+	// Holds are the verdicts that keep steps from being done: change the plan
+	// first.
+	Holds []verdict.Finding `json:"holds"`
+}
+
+// NewSheet writes the sheet for a quad's next fit.
+func NewSheet(c fleet.Case, from, to string) Sheet {
+	w := newWriter(c)
+	w.prepare()
+	w.firmware()
+	w.build()
+	w.meter()
+	w.powerUp()
+	w.bind()
+	w.prove()
+
+	s := Sheet{Quad: c.Quad.ID, Name: c.Quad.Label(), From: from, To: to, Steps: w.steps, Tools: []string{}, Materials: []string{}, Holds: []verdict.Finding{}}
+	s.hold(power.Check(c), "the power gate", Meter, Power)
+	s.hold(link.Check(c), "the link gate", Bind)
+	for _, step := range s.Steps {
+		s.Tools = appendNew(s.Tools, step.Tools...)
+		s.Materials = appendNew(s.Materials, step.Materials...)
+	}
+	return s
+}
+
+// hold keeps the steps of some phases from being done while a gate says unfit,
+// unknown, or that a change is needed which the plan does not hold yet.
+func (s *Sheet) hold(findings []verdict.Finding, gate string, phases ...Phase) {
+	var worst *verdict.Finding
+	for i := range findings {
+		f := &findings[i]
+		if f.Level.WorseThan(verdict.Caution) {
+			s.Holds = append(s.Holds, *f)
+			if worst == nil || f.Level.WorseThan(worst.Level) {
+				worst = f
+			}
+		}
+	}
+	if worst == nil {
+		return
+	}
+	for i := range s.Steps {
+		if slices.Contains(phases, s.Steps[i].Phase) && s.Steps[i].Held == "" {
+			s.Steps[i].Held = "Held by " + gate + ": " + worst.Says
+		}
+	}
+}
+
+// Step looks up a step by its id.
+func (s *Sheet) Step(id string) (*Step, bool) {
+	for i := range s.Steps {
+		if s.Steps[i].ID == id {
+			return &s.Steps[i], true
+		}
+	}
+	return nil, false
+}
+
+func appendNew(list []string, more ...string) []string {
+	for _, m := range more {
+		if !slices.Contains(list, m) {
+			list = append(list, m)
+		}
+	}
+	return list
+}

@@ -1,0 +1,315 @@
+package bench
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/power"
+	"yokeswap/core/unit"
+)
+
+// The usual cautions (common practice). They stand at the step where they
+// apply.
+const (
+	cautionProps  = "Props off, and they stay off until the maiden flight."
+	cautionPacks  = "Packs in a fire-safe place, never unattended while charging; never use a damaged one."
+	cautionIron   = "Hot iron and fumes: stand, extraction, eye protection. Pack unplugged while soldering."
+	cautionShort  = "A short across a pack burns at once: use a smoke stopper or a current-limited supply for the first plug-in."
+	cautionHot    = "The unit overheats without moving air: fan on it before the pack goes in, lowest power, short runs. It gets too hot to touch."
+	cautionRadio  = "Screw or snap the antennas on before power. Transmit power and bands are set by your country: keep to its limits; some powers need a licence."
+	cautionCable  = "Use a data cable: charge-only cables never show the device. If a C-to-C cable does not, try A-to-C."
+	cautionFail   = "Keep hands and eyes clear: the motors can start during this check, props off."
+	cautionMaiden = "Before the maiden flight: local airspace rules and registration come first; keep bystanders away."
+)
+
+// shortOhms is the resistance a battery lead should settle above before the
+// first plug-in; capacitors make it climb (the check is common practice, the
+// value is from memory).
+const shortOhms = 100
+
+// writer writes the steps of one swap.
+type writer struct {
+	fleet.Case
+	steps []Step
+
+	airUnit      *gear.AirUnit
+	air          fleet.State
+	hasAir       bool
+	goggles      *gear.Goggles
+	eyes         fleet.State
+	hasGoggles   bool
+	controller   *gear.Controller
+	hand         fleet.State
+	usesHand     bool
+	newUnit      bool // the air unit is not on the quad yet
+	updateOnPack bool // its releases only go on while it runs from a pack
+}
+
+func newWriter(c fleet.Case) *writer {
+	w := &writer{Case: c}
+	w.airUnit, w.air, w.hasAir = c.AirUnit()
+	w.goggles, w.eyes, w.hasGoggles = c.Goggles()
+	w.controller, w.hand, w.usesHand = c.Controller()
+	w.usesHand = w.usesHand && c.Fit.Receiver == ""
+	now := c.Quad.Now.AirUnit
+	w.newUnit = w.hasAir && (now == nil || now.Kit != w.air.KitID || now.Model != c.Fit.AirUnit.Model)
+	if w.hasAir {
+		for _, step := range w.path(&w.airUnit.Device, w.air) {
+			r, ok := w.airUnit.Release(step.To)
+			w.updateOnPack = w.updateOnPack || ok && r.Install != nil && r.Install.Power == "pack"
+		}
+	}
+	return w
+}
+
+func (w *writer) add(s Step) { w.steps = append(w.steps, s) }
+
+func (w *writer) path(d *gear.Device, s fleet.State) []firmware.Step {
+	if !s.Updating() {
+		return nil
+	}
+	steps, _ := firmware.Path(d.Moves(), s.Current, s.Target)
+	return steps
+}
+
+func (w *writer) prepare() {
+	w.add(Step{ID: "props-off", Phase: Prepare, Title: "Clear the bench, props off",
+		Do:       []string{"Take all props off.", "Photograph the wiring as it is now.", "Lay out the parts and tools of this sheet: a missing screw costs days."},
+		Tools:    []string{"prop tool"},
+		Cautions: []string{cautionProps, cautionPacks}})
+}
+
+// firmware brings goggles, unit and controller to their releases and modes. A
+// new unit that only takes its release while running from a pack has to wait
+// until it is wired and metered.
+func (w *writer) firmware() {
+	if w.hasGoggles {
+		w.updates(&w.goggles.Device, w.eyes, Firmware)
+		if w.eyes.ToMode != w.eyes.Mode && w.eyes.ToMode != "" {
+			mode := w.eyes.ToMode
+			if m, ok := w.goggles.Mode(mode); ok {
+				mode = m.Label()
+			}
+			step := Step{ID: "mode:" + w.eyes.KitID + ":" + w.eyes.ToMode, Phase: Firmware,
+				Title: fmt.Sprintf("Switch %s to mode %s", w.eyes.Label, mode), Do: []string{"Switch the mode in the goggles' menu and let them restart."}}
+			if keeps := w.goggles.SwitchKeeps(w.eyes.Mode, w.eyes.ToMode); keeps != nil && !*keeps {
+				step.Cautions = []string{"This loses the goggles' bindings: every quad flown with them must be bound again."}
+			}
+			w.add(step)
+		}
+	}
+	if w.hasAir && !(w.newUnit && w.updateOnPack) {
+		w.updates(&w.airUnit.Device, w.air, Firmware)
+	}
+	if w.usesHand {
+		w.updates(&w.controller.Device, w.hand, Firmware)
+	}
+}
+
+// updates writes the update steps of one device, and its activation.
+func (w *writer) updates(d *gear.Device, s fleet.State, phase Phase) {
+	key := s.KitID
+	if key == "" {
+		key = s.ModelID
+	}
+	for _, move := range w.path(d, s) {
+		step := Step{ID: "update:" + key + ":" + string(move.To), Phase: phase,
+			Title: fmt.Sprintf("Put %s on %s", move.To, s.Label), Cautions: []string{cautionCable}}
+		release, ok := d.Release(move.To)
+		if ok && release.Install != nil {
+			install(&step, release.Install)
+		}
+		step.Do = append(step.Do, fmt.Sprintf("Read the release off the device afterwards: it must say %s.", move.To))
+		if move.OneWay {
+			step.Cautions = append(step.Cautions, fmt.Sprintf("One-way door: once %s is on, the old release cannot be put back.", move.To))
+		}
+		if ok && release.Advice != nil {
+			step.Cautions = append(step.Cautions, release.Advice.Why)
+		}
+		w.add(step)
+	}
+	if needed := d.ActivationNeeded(); needed != nil && *needed && s.Activated != nil && !*s.Activated {
+		step := Step{ID: "activate:" + key, Phase: phase, Title: "Activate " + s.Label,
+			Do:       []string{"Activate it once with your account; steady internet. It can take a minute to show.", "If asked to connect another aircraft first, cancel that."},
+			Cautions: []string{cautionCable}}
+		if len(d.Activation.Tools) > 0 {
+			step.Tools = []string{strings.Join(d.Activation.Tools, " or ")}
+		}
+		w.add(step)
+	}
+}
+
+// install adds a release's conditions to its step.
+func install(step *Step, in *gear.Install) {
+	if len(in.Tools) > 0 {
+		step.Tools = append(step.Tools, strings.Join(in.Tools, " or "))
+		step.Do = append(step.Do, "Connect it and open "+strings.Join(in.Tools, " or ")+".")
+	}
+	step.Tools = append(step.Tools, "USB data cable")
+	if in.Internet {
+		step.Do = append(step.Do, "Needs steady internet.")
+	}
+	if in.MinBatteryPct != nil {
+		step.Do = append(step.Do, fmt.Sprintf("Battery at %d %% or more before you start.", *in.MinBatteryPct))
+	}
+	switch in.Power {
+	case "pack":
+		step.Do = append(step.Do, "It shows only while it runs from a pack.")
+		step.Tools = append(step.Tools, "fan")
+		step.Cautions = append(step.Cautions, cautionHot)
+	case "usb":
+		step.Do = append(step.Do, "It runs from USB alone: leave the pack off.")
+	case "either":
+		step.Do = append(step.Do, "USB alone will do; leave the pack off.")
+	}
+}
+
+// build takes the old out, puts the new in and lays the feeds that change.
+func (w *writer) build() {
+	if w.newUnit {
+		w.replaceUnit()
+	}
+	now := &w.Quad.Now
+	supply := power.Trace(w.Case)
+	for _, node := range supply.Nodes {
+		from, ok := w.Fit.FeedOf(node.ID)
+		was, had := now.FeedOf(node.ID)
+		moved := !had || was != from
+		fresh := node.ID == fleet.NodeAirUnit && w.newUnit ||
+			node.ID == fleet.NodeReceiver && now.Receiver != w.Fit.Receiver
+		if !ok || node.ID == fleet.NodeBoard || !moved && !fresh {
+			continue
+		}
+		step := Step{ID: "feed:" + node.ID + ":" + from, Phase: Build, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
+			Do: []string{"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
+				"Supply and ground only at this step; check both against the board's own marking."},
+			Tools: []string{"soldering iron", "side cutters"}, Materials: []string{"solder", "silicone wire", "heat-shrink"},
+			Cautions: []string{cautionIron}}
+		if placed, isRegulator := w.Fit.Regulator(from); isRegulator {
+			step.Materials = append(step.Materials, w.Library.Label(placed.Model))
+			step.Do = append(step.Do, "Wire the regulator's input and output the right way round, and insulate it.")
+		}
+		w.add(step)
+	}
+	for _, pad := range slices.Sorted(maps.Keys(w.Fit.Jumpers)) {
+		choice := w.Fit.Jumpers[pad]
+		if now.Jumpers[pad] == choice && now.Board == w.Fit.Board {
+			continue
+		}
+		w.add(Step{ID: "jumper:" + pad + ":" + choice, Phase: Build, Title: fmt.Sprintf("Set the solder jumper of pad %s to %s", pad, choice),
+			Do:    []string{"Clear the old bridge with wick, then bridge the other side.", "Look at it under a loupe: one bridge only."},
+			Tools: []string{"soldering iron", "solder wick"}, Cautions: []string{cautionIron, "A wrong jumper puts pack voltage on a 5 V part."}})
+	}
+	if w.Fit.CapacitorUF != nil && now.CapacitorUF == nil {
+		w.add(Step{ID: "capacitor", Phase: Build, Title: fmt.Sprintf("Solder a %s low-ESR capacitor across the battery leads", w.Fit.CapacitorUF),
+			Do:    []string{"As close to the board as it goes, short legs, the stripe on the negative lead.", "Its voltage rating must lie above a full pack: 35 V is usual up to six cells."},
+			Tools: []string{"soldering iron"}, Materials: []string{fmt.Sprintf("%s 35 V low-ESR capacitor", w.Fit.CapacitorUF), "solder"},
+			Cautions: []string{cautionIron, "The wrong way round it bursts: check the polarity twice."}})
+	}
+}
+
+func (w *writer) replaceUnit() {
+	old, _, hadOld := fleet.NowCase(w.Library, w.Fleet, w.Quad).AirUnit()
+	title := "Take out the analog camera and transmitter"
+	if hadOld {
+		title = "Take out the " + old.Label()
+	}
+	if hadOld || w.Quad.Now.Analog != "" {
+		w.add(Step{ID: "remove", Phase: Build, Title: title,
+			Do:    []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."},
+			Tools: []string{"hex drivers", "tweezers"}, Cautions: []string{cautionIron}})
+	}
+	w.add(Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
+		Do:    []string{"Memory card in before the frame is closed.", "Camera and antennas on; leave USB and bind button within reach until the end."},
+		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}})
+}
+
+// meter asks for readings before the first plug-in.
+func (w *writer) meter() {
+	if !w.hasAir {
+		return
+	}
+	from, _ := w.Fit.FeedOf(fleet.NodeAirUnit)
+	w.add(Step{ID: "meter-short:" + from, Phase: Meter, Title: "Meter across the battery leads: no short",
+		Do:       []string{"Pack unplugged. Meter on ohms across the battery plug, red on plus.", "Wait until the reading stops climbing: capacitors charge through the meter."},
+		Tools:    []string{"multimeter"},
+		Cautions: []string{cautionShort},
+		Reading:  &Reading{Label: "settled resistance", Unit: "Ω", Min: new(float64(shortOhms)), Expected: fmt.Sprintf("above %d Ω", shortOhms)}})
+	for _, node := range power.Trace(w.Case).Nodes {
+		if node.ID != fleet.NodeAirUnit || node.MinV == nil || node.MaxV == nil {
+			continue
+		}
+		reading := &Reading{Label: "voltage at the unit's supply wire", Unit: "V", Min: float(node.MinV), Max: float(node.MaxV)}
+		reading.Expected = fmt.Sprintf("within %s to %s", node.MinV, node.MaxV)
+		if node.Sees.Full != nil {
+			reading.Expected = fmt.Sprintf("%s or a little less, never outside %s to %s", node.Sees.Full, node.MinV, node.MaxV)
+		}
+		w.add(Step{ID: "meter-supply:" + from + ":" + w.Fit.Pack, Phase: Meter, Title: "Meter the supply before the unit is plugged in",
+			Do: []string{fmt.Sprintf("The %s stays unplugged. Connect a full pack through the smoke stopper.", w.airUnit.Label()),
+				"Meter on DC volts between the unit's supply wire and ground.", "Unplug the pack again."},
+			Tools: []string{"multimeter", "smoke stopper"}, Materials: []string{w.Library.Label(w.Fit.Pack)},
+			Cautions: []string{cautionShort}, Reading: reading})
+	}
+}
+
+// powerUp is the first plug-in, and the updates that had to wait for it.
+func (w *writer) powerUp() {
+	if !w.hasAir {
+		return
+	}
+	from, _ := w.Fit.FeedOf(fleet.NodeAirUnit)
+	step := Step{ID: "power-up:" + from + ":" + w.Fit.Pack, Phase: Power, Title: "First power-up, with a fan on the unit",
+		Do: []string{"Antennas on, fan running, unit plugged in.", "Pack through the smoke stopper. Watch and smell; unplug at once if anything gets hot that should not.",
+			"Set the lowest transmit power for the bench."},
+		Tools: []string{"fan", "smoke stopper"}, Materials: []string{w.Library.Label(w.Fit.Pack)},
+		Cautions: []string{cautionHot, cautionRadio, cautionShort}, RunSeconds: w.airUnit.BenchSecondsNoAir}
+	if r := w.airUnit.Radio; r != nil && r.BenchMW != nil {
+		step.Do[2] = fmt.Sprintf("Set %s for the bench.", r.BenchMW)
+	}
+	w.add(step)
+	if w.newUnit && w.updateOnPack {
+		w.updates(&w.airUnit.Device, w.air, Power)
+	}
+}
+
+// bind links goggles, then controller: the other way round can drop the
+// goggles.
+func (w *writer) bind() {
+	if !w.hasAir || !w.hasGoggles {
+		return
+	}
+	w.add(Step{ID: "bind:goggles:" + w.eyes.KitID + ":" + w.air.Label, Phase: Bind, Title: fmt.Sprintf("Bind %s to %s", w.eyes.Label, w.air.Label),
+		Do:    []string{"Goggles in the right mode, then into bind.", "Press the unit's bind button: red. Wait for the picture: green.", "Fan on; one device at a time."},
+		Tools: []string{"bind pin", "fan"}, Cautions: []string{cautionHot, cautionProps}})
+	if w.usesHand {
+		w.add(Step{ID: "bind:controller:" + w.hand.KitID + ":" + w.air.Label, Phase: Bind, Title: fmt.Sprintf("Bind %s to %s", w.hand.Label, w.air.Label),
+			Do:    []string{"Only now, after the goggles: the other way round can drop them.", "The controller's bind gesture, then the unit's button again."},
+			Tools: []string{"bind pin", "fan"}, Cautions: []string{cautionHot, cautionProps}})
+	}
+}
+
+func (w *writer) prove() {
+	if w.hasAir && w.hasGoggles {
+		w.add(Step{ID: "check:picture", Phase: Prove, Title: "Check the picture", Do: []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
+			Cautions: []string{cautionHot}})
+	}
+	if w.Fit.Board != "" {
+		w.add(Step{ID: "check:sticks", Phase: Prove, Title: "Check sticks, switches and failsafe",
+			Do: []string{"Every stick and switch moves the right way, 1000 to 2000.", "Controller off: the failsafe must come in."}, Cautions: []string{cautionFail, cautionProps}})
+	}
+	w.add(Step{ID: "check:close", Phase: Prove, Title: "Close the frame and weigh it", Do: []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
+		Tools: []string{"scale"}, Cautions: []string{cautionMaiden},
+		Reading: &Reading{Label: "all-up weight", Unit: "g", Min: new(1.0), Expected: "what the scale says"}})
+}
+
+func float(v *unit.Volts) *float64 {
+	if v == nil {
+		return nil
+	}
+	return new(float64(*v))
+}

@@ -1,0 +1,116 @@
+// Package fleet describes what is owned and flown: kit, spares and quads, each
+// quad with the fit it has now and the fit it shall have next. It is plain
+// data in the shape of the open fleet file (see docs/format).
+package fleet
+
+import (
+	"yokeswap/core/firmware"
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+)
+
+// Fleet is a whole fleet.
+type Fleet struct {
+	Format    string   `json:"format"` // "fleet"
+	Version   int      `json:"version"`
+	Title     string   `json:"title"`
+	GearPacks []string `json:"gearPacks,omitempty"` // ids of the gear packs it refers to
+	Kit       []Kit    `json:"kit,omitempty"`
+	Spares    []Spare  `json:"spares,omitempty"`
+	Quads     []Quad   `json:"quads,omitempty"`
+}
+
+// FileFormat and FileVersion mark a fleet file this program reads and writes.
+const (
+	FileFormat  = "fleet"
+	FileVersion = 1
+)
+
+// Kit is one owned device that carries firmware: this pair of goggles, this
+// air unit, this controller.
+type Kit struct {
+	ID        string           `json:"id"`
+	Name      string           `json:"name,omitempty"`
+	Model     string           `json:"model"`
+	Firmware  firmware.Version `json:"firmware,omitempty"`
+	Mode      string           `json:"mode,omitempty"` // goggles
+	Activated *bool            `json:"activated,omitempty"`
+	Note      string           `json:"note,omitempty"`
+}
+
+// Spare is a number of loose parts of a model, such as regulators in a drawer.
+type Spare struct {
+	Model string `json:"model"`
+	Count int    `json:"count"`
+	Note  string `json:"note,omitempty"`
+}
+
+// Quad is one craft with two fits.
+type Quad struct {
+	ID   string `json:"id"`
+	Name string `json:"name,omitempty"`
+	Use  string `json:"use,omitempty"`
+	// FullA is the pack current at full throttle: it sets how far the pack sags.
+	FullA *unit.Amps `json:"fullA,omitempty"`
+	Now   Fit        `json:"now"`
+	Next  *Fit       `json:"next,omitempty"` // absent: as now
+	Note  string     `json:"note,omitempty"`
+}
+
+// Label is the quad's name, or its id.
+func (q *Quad) Label() string { return orID(q.Name, q.ID) }
+
+// Label is the kit's name, or its id.
+func (k *Kit) Label() string { return orID(k.Name, k.ID) }
+
+func orID(name, id string) string {
+	if name != "" {
+		return name
+	}
+	return id
+}
+
+// NextFit is the planned fit; it starts as a copy of the fit now.
+func (q *Quad) NextFit() Fit {
+	if q.Next == nil {
+		return q.Now.Clone()
+	}
+	return *q.Next
+}
+
+// Quad looks up a quad by its id.
+func (f *Fleet) Quad(id string) (*Quad, bool) {
+	for i := range f.Quads {
+		if f.Quads[i].ID == id {
+			return &f.Quads[i], true
+		}
+	}
+	return nil, false
+}
+
+// plan is NextFit without the copy, for reading only.
+func (q *Quad) plan() *Fit {
+	if q.Next != nil {
+		return q.Next
+	}
+	return &q.Now
+}
+
+// Models lists the gear ids a fleet refers to with the path of each reference
+// in the file, for checking that they point somewhere.
+func (f *Fleet) Models(visit func(path string, kind gear.Kind, id string)) {
+	for i, k := range f.Kit {
+		visit(indexed("kit", i)+".model", "", k.Model)
+	}
+	for i, s := range f.Spares {
+		visit(indexed("spares", i)+".model", "", s.Model)
+	}
+	for i := range f.Quads {
+		q := &f.Quads[i]
+		base := indexed("quads", i)
+		q.Now.models(base+".now", visit)
+		if q.Next != nil {
+			q.Next.models(base+".next", visit)
+		}
+	}
+}

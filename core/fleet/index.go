@@ -1,0 +1,53 @@
+package fleet
+
+// Index is a fleet with its parts found by id in constant time. It holds for
+// as long as the fleet is not changed.
+type Index struct {
+	*Fleet
+	pieces  map[string]*Kit
+	holders map[string][]*Quad
+	spares  map[string]int
+	owned   map[string]bool
+}
+
+// NewIndex indexes a fleet.
+func NewIndex(f *Fleet) *Index {
+	x := &Index{Fleet: f, pieces: map[string]*Kit{}, holders: map[string][]*Quad{}, spares: map[string]int{}, owned: map[string]bool{}}
+	for i := range f.Kit {
+		x.pieces[f.Kit[i].ID] = &f.Kit[i]
+		x.owned[f.Kit[i].Model] = true
+	}
+	for _, s := range f.Spares {
+		x.spares[s.Model] += s.Count
+		x.owned[s.Model] = x.owned[s.Model] || s.Count > 0
+	}
+	for i := range f.Quads {
+		if slot := f.Quads[i].plan().AirUnit; slot != nil && slot.Kit != "" {
+			x.holders[slot.Kit] = append(x.holders[slot.Kit], &f.Quads[i])
+		}
+	}
+	return x
+}
+
+// Piece looks up a piece of kit by its id.
+func (x *Index) Piece(id string) (*Kit, bool) {
+	kit, ok := x.pieces[id]
+	return kit, ok
+}
+
+// Holder is a quad, other than the one given, whose plan has the piece of kit
+// on board. Goggles and controllers serve many quads and have no holder.
+func (x *Index) Holder(kitID, except string) (*Quad, bool) {
+	for _, q := range x.holders[kitID] {
+		if q.ID != except {
+			return q, true
+		}
+	}
+	return nil, false
+}
+
+// SpareCount is how many loose parts of a model are owned.
+func (x *Index) SpareCount(model string) int { return x.spares[model] }
+
+// OwnsModel says whether kit or spares hold the model.
+func (x *Index) OwnsModel(model string) bool { return x.owned[model] }

@@ -1,0 +1,122 @@
+package fleet
+
+import (
+	"slices"
+
+	"yokeswap/core/unit"
+)
+
+// Patch is a small change to a fit: what a builder picks on the screen and
+// what a fix proposes are the same thing. A nil part is left as it is; an
+// empty one is taken out.
+type Patch struct {
+	AirUnit     *Slot             `json:"airUnit,omitempty"`
+	Goggles     *Slot             `json:"goggles,omitempty"`
+	Controller  *Slot             `json:"controller,omitempty"`
+	Receiver    *string           `json:"receiver,omitempty"`
+	Board       *string           `json:"board,omitempty"`
+	Pack        *string           `json:"pack,omitempty"`
+	Feed        *Feed             `json:"feed,omitempty"` // an empty From takes the feed out
+	Regulator   *PlacedRegulator  `json:"regulator,omitempty"`
+	Jumper      *Jumper           `json:"jumper,omitempty"`
+	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
+}
+
+// Jumper sets the solder jumper of a pad to one of its choices.
+type Jumper struct {
+	Pad    string `json:"pad"`
+	Choice string `json:"choice"`
+}
+
+// With gives the fit with the patch applied; the fit itself is unchanged.
+// Feeds whose end is gone and regulators that feed nothing any more go too.
+func (f Fit) With(p Patch) Fit {
+	out := f.Clone()
+	setSlot(&out.AirUnit, p.AirUnit)
+	setSlot(&out.Goggles, p.Goggles)
+	setSlot(&out.Controller, p.Controller)
+	setText(&out.Receiver, p.Receiver)
+	setText(&out.Board, p.Board)
+	setText(&out.Pack, p.Pack)
+	if p.CapacitorUF != nil {
+		out.CapacitorUF = clone(p.CapacitorUF)
+		if *p.CapacitorUF == 0 {
+			out.CapacitorUF = nil
+		}
+	}
+	if p.Jumper != nil {
+		if out.Jumpers == nil {
+			out.Jumpers = map[string]string{}
+		}
+		out.Jumpers[p.Jumper.Pad] = p.Jumper.Choice
+	}
+	if p.Regulator != nil {
+		out.Regulators = slices.DeleteFunc(out.Regulators, func(r PlacedRegulator) bool { return r.ID == p.Regulator.ID })
+		out.Regulators = append(out.Regulators, *p.Regulator)
+		out.setFeed(Feed{To: p.Regulator.ID, From: NodePack})
+	}
+	if p.Feed != nil {
+		out.setFeed(*p.Feed)
+	}
+	out.prune()
+	return out
+}
+
+func setSlot(at **Slot, to *Slot) {
+	if to == nil {
+		return
+	}
+	*at = clone(to)
+	if *to == (Slot{}) {
+		*at = nil
+	}
+}
+
+func setText(at *string, to *string) {
+	if to != nil {
+		*at = *to
+	}
+}
+
+func (f *Fit) setFeed(feed Feed) {
+	f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return g.To == feed.To })
+	if feed.From != "" {
+		f.Feeds = append(f.Feeds, feed)
+	}
+}
+
+func (f *Fit) prune() {
+	for {
+		before := len(f.Feeds) + len(f.Regulators)
+		f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return !f.has(g.To) })
+		f.Regulators = slices.DeleteFunc(f.Regulators, func(r PlacedRegulator) bool {
+			return !slices.ContainsFunc(f.Feeds, func(g Feed) bool { return g.From == r.ID })
+		})
+		if len(f.Feeds)+len(f.Regulators) == before {
+			break
+		}
+	}
+	if len(f.Feeds) == 0 {
+		f.Feeds = nil
+	}
+	if len(f.Regulators) == 0 {
+		f.Regulators = nil
+	}
+}
+
+// has says whether the node that a feed leads to is part of the fit.
+func (f *Fit) has(node string) bool {
+	switch node {
+	case NodeAirUnit:
+		return f.AirUnit != nil
+	case NodeReceiver:
+		return f.Receiver != ""
+	case NodeBoard:
+		return f.Board != ""
+	}
+	if _, ok := f.Load(node); ok {
+		return true
+	}
+	_, ok := f.Regulator(node)
+	return ok
+}

@@ -1,0 +1,98 @@
+// Package gear describes models: what a maker's sheet says of an air unit, a
+// pair of goggles, a flight board, a flight pack and so on, and which of them
+// link. It is plain data in the shape of the open gear pack format (see
+// docs/format); everything a maker decides lives here as values, never in
+// code.
+//
+// Every value may be missing. A pointer that is nil, an empty string and an
+// absent list mean "not stated", which a gate answers with unknown.
+package gear
+
+// SourceKind says what a value rests on.
+type SourceKind string
+
+// The kinds of source.
+const (
+	Maker    SourceKind = "maker"    // the maker's sheet
+	Measured SourceKind = "measured" // measured by the person who entered it
+	Practice SourceKind = "practice" // common practice
+	Invented SourceKind = "invented" // invented for the demo
+)
+
+var sourceWords = map[SourceKind]string{
+	Maker: "maker's sheet", Measured: "measured", Practice: "common practice", Invented: "invented for the demo",
+}
+
+// Source says where a value comes from.
+type Source struct {
+	Kind SourceKind `json:"kind"`
+	Text string     `json:"text,omitempty"`
+	Date string     `json:"date,omitempty"` // yyyy-mm-dd
+}
+
+// String says the source in words: "maker's sheet, rev B, 2026-03-01".
+func (s Source) String() string {
+	words := sourceWords[s.Kind]
+	if words == "" {
+		words = "source not stated"
+	}
+	if s.Text != "" {
+		words += ", " + s.Text
+	}
+	if s.Date != "" {
+		words += ", " + s.Date
+	}
+	return words
+}
+
+// Kind names a kind of gear. A kind is also the name of its list in a gear
+// pack, in the singular.
+type Kind string
+
+// The kinds of gear.
+const (
+	KindAirUnit    Kind = "airUnit"
+	KindGoggles    Kind = "goggles"
+	KindController Kind = "controller"
+	KindReceiver   Kind = "receiver"
+	KindBoard      Kind = "board"
+	KindRegulator  Kind = "regulator"
+	KindPack       Kind = "pack"
+	KindPairing    Kind = "pairing"
+)
+
+// Entry is what every piece of gear has. Ids are unique over the whole
+// library, whatever the kind.
+type Entry struct {
+	ID     string `json:"id"`
+	Name   string `json:"name,omitempty"`
+	Source Source `json:"source"`
+	// ValueSources overrides Source for single values, keyed by the value's
+	// path in the entry ("input.maxV").
+	ValueSources map[string]Source `json:"valueSources,omitempty"`
+}
+
+// Head gives access to the part all entries share.
+func (e *Entry) Head() *Entry { return e }
+
+// Label is the name, or the id where no name is given.
+func (e *Entry) Label() string {
+	if e.Name != "" {
+		return e.Name
+	}
+	return e.ID
+}
+
+// SourceOf is the source of one value of the entry.
+func (e *Entry) SourceOf(path string) Source {
+	if s, ok := e.ValueSources[path]; ok {
+		return s
+	}
+	return e.Source
+}
+
+// Item is any piece of gear.
+type Item interface {
+	Head() *Entry
+	Kind() Kind
+}

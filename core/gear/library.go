@@ -1,0 +1,152 @@
+package gear
+
+// Set is a gear pack: models and the statements about how they link, with a
+// license, so that builders can hand them on.
+type Set struct {
+	Format      string       `json:"format"` // "gear-pack"
+	Version     int          `json:"version"`
+	ID          string       `json:"id"`
+	Title       string       `json:"title"`
+	License     string       `json:"license,omitempty"`
+	AirUnits    []AirUnit    `json:"airUnits,omitempty"`
+	Goggles     []Goggles    `json:"goggles,omitempty"`
+	Controllers []Controller `json:"controllers,omitempty"`
+	Receivers   []Receiver   `json:"receivers,omitempty"`
+	Boards      []Board      `json:"boards,omitempty"`
+	Regulators  []Regulator  `json:"regulators,omitempty"`
+	Packs       []Pack       `json:"packs,omitempty"`
+	Pairings    []Pairing    `json:"pairings,omitempty"`
+}
+
+// SetFormat and SetVersion mark a gear pack this program reads and writes.
+const (
+	SetFormat  = "gear-pack"
+	SetVersion = 1
+)
+
+// List is one of a set's lists, by the name it has in the file.
+type List struct {
+	Name  string
+	Items []Item
+}
+
+// Lists gives the set's entries, list by list, in the order of the file. The
+// items point into the set.
+func (s *Set) Lists() []List {
+	return []List{
+		{"airUnits", items(s.AirUnits)},
+		{"goggles", items(s.Goggles)},
+		{"controllers", items(s.Controllers)},
+		{"receivers", items(s.Receivers)},
+		{"boards", items(s.Boards)},
+		{"regulators", items(s.Regulators)},
+		{"packs", items(s.Packs)},
+		{"pairings", items(s.Pairings)},
+	}
+}
+
+func items[T any, P interface {
+	*T
+	Item
+}](list []T) []Item {
+	out := make([]Item, len(list))
+	for i := range list {
+		out[i] = P(&list[i])
+	}
+	return out
+}
+
+// Add appends a copy of the item to the list of its kind.
+func (s *Set) Add(item Item) {
+	switch g := item.(type) {
+	case *AirUnit:
+		s.AirUnits = append(s.AirUnits, *g)
+	case *Goggles:
+		s.Goggles = append(s.Goggles, *g)
+	case *Controller:
+		s.Controllers = append(s.Controllers, *g)
+	case *Receiver:
+		s.Receivers = append(s.Receivers, *g)
+	case *Board:
+		s.Boards = append(s.Boards, *g)
+	case *Regulator:
+		s.Regulators = append(s.Regulators, *g)
+	case *Pack:
+		s.Packs = append(s.Packs, *g)
+	case *Pairing:
+		s.Pairings = append(s.Pairings, *g)
+	}
+}
+
+// Library finds gear by id over any number of gear packs. It is not changed
+// after NewLibrary, so it may be shared between goroutines.
+type Library struct {
+	byID     map[string]Item
+	ordered  []Item
+	pairings map[pairKey][]*Pairing
+}
+
+type pairKey struct{ airUnit, goggles string }
+
+// NewLibrary indexes the sets. Where an id occurs twice the first one stands;
+// the format package refuses such files before they come here.
+func NewLibrary(sets ...*Set) *Library {
+	lib := &Library{byID: map[string]Item{}, pairings: map[pairKey][]*Pairing{}}
+	for _, set := range sets {
+		for _, list := range set.Lists() {
+			for _, item := range list.Items {
+				id := item.Head().ID
+				if _, taken := lib.byID[id]; taken {
+					continue
+				}
+				lib.byID[id] = item
+				lib.ordered = append(lib.ordered, item)
+				if p, ok := item.(*Pairing); ok {
+					key := pairKey{p.AirUnit, p.Goggles}
+					lib.pairings[key] = append(lib.pairings[key], p)
+				}
+			}
+		}
+	}
+	return lib
+}
+
+// Item finds any piece of gear.
+func (l *Library) Item(id string) (Item, bool) {
+	item, ok := l.byID[id]
+	return item, ok
+}
+
+// Find finds gear of one type; false where the id is unknown or names gear of
+// another kind.
+func Find[T Item](l *Library, id string) (T, bool) {
+	item, ok := l.byID[id].(T)
+	return item, ok
+}
+
+// All gives the gear of one type in library order.
+func All[T Item](l *Library) []T {
+	var out []T
+	for _, item := range l.ordered {
+		if g, ok := item.(T); ok {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
+// Items gives everything in library order.
+func (l *Library) Items() []Item { return l.ordered }
+
+// Pairings gives the statements about a pair of models.
+func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
+	return l.pairings[pairKey{airUnit, goggles}]
+}
+
+// Label is the name of the gear with this id, or the id itself.
+func (l *Library) Label(id string) string {
+	if item, ok := l.byID[id]; ok {
+		return item.Head().Label()
+	}
+	return id
+}

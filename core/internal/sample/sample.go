@@ -1,0 +1,94 @@
+// Package sample is a small library and fleet for the tests of the core. Its
+// windows and firmware bounds are the trade's usual shapes (common practice);
+// no product stands behind them.
+package sample
+
+import (
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+)
+
+var practice = gear.Source{Kind: gear.Practice}
+
+func entry(id string) gear.Entry { return gear.Entry{ID: id, Name: id, Source: practice} }
+
+func device(id string, releases ...gear.Release) gear.Device {
+	return gear.Device{Entry: entry(id), Releases: releases, Activation: &gear.Activation{}}
+}
+
+func window(low, high unit.Volts) gear.Input {
+	return gear.Input{MinV: &low, MaxV: &high, PeakW: new(unit.Watts(10))}
+}
+
+// Set is the sample gear pack: a first generation fine on four cells, a second
+// fine on four or six, a small third (windows: common practice), and goggles
+// of two generations. The first generation works with the old goggles up to
+// and including 1.0.6 and with the new ones from 1.1 on.
+func Set() *gear.Set {
+	step := func(v firmware.Version, from firmware.Range) gear.Release {
+		return gear.Release{Version: v, From: from}
+	}
+	oneWay := step("1.1", ">=1.0")
+	oneWay.OneWay = true
+	return &gear.Set{
+		Format: gear.SetFormat, Version: gear.SetVersion, ID: "sample", Title: "sample",
+		AirUnits: []gear.AirUnit{
+			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6)},
+			{Device: device("second", step("2.0", ""), step("2.3", ">=2.0")), Input: window(7.4, 26.4),
+				Radio: &gear.Radio{FullPowerOnlyArmed: new(true)}},
+			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2)},
+		},
+		Goggles: []gear.Goggles{
+			{Device: device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
+				Modes:      []gear.Mode{{ID: "a"}, {ID: "b", Firmware: ">=4.6"}},
+				ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}}},
+			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}},
+		},
+		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
+		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}}},
+		Boards: []gear.Board{{Entry: entry("board"), Input: window(6, 30), Pads: []gear.Pad{
+			{ID: "batt", Kind: gear.PadPack},
+			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
+			{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
+			{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v", "5v"}},
+		}}},
+		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
+		Packs: []gear.Pack{
+			pack("lipo-4", gear.LiPo, 4), pack("lipo-6", gear.LiPo, 6), pack("lihv-1", gear.LiHV, 1), pack("liion-6", gear.LiIon, 6),
+		},
+		Pairings: []gear.Pairing{
+			pairing("first", "<=1.0.6", "old-eyes", ">=4.1", "a", gear.ControllerRange{ID: "old-hand"}),
+			pairing("first", ">=1.1", "new-eyes", ">=5.2", "", gear.ControllerRange{ID: "old-hand"}),
+			pairing("second", ">=2.0", "old-eyes", ">=4.6", "b", gear.ControllerRange{ID: "new-hand", Firmware: ">=1.1"}),
+			pairing("second", ">=2.3", "new-eyes", "", "", gear.ControllerRange{ID: "new-hand"}),
+			{Entry: entry("small-never"), AirUnit: "small", Goggles: "old-eyes", Never: true},
+		},
+	}
+}
+
+func stepDown(out unit.Volts, rating unit.Amps) gear.Converter {
+	return gear.Converter{Topology: gear.StepDown, Input: window(6, 30), OutV: &out, ToleranceV: new(unit.Volts(0.1)),
+		MaxA: &rating, DropoutV: new(unit.Volts(1)), Efficiency: new(0.9)}
+}
+
+func pack(id string, chemistry gear.Chemistry, cells int) gear.Pack {
+	return gear.Pack{Entry: entry(id), Chemistry: chemistry, Cells: &cells, MilliohmPerCell: new(unit.Milliohms(4))}
+}
+
+func pairing(air string, airRange firmware.Range, goggles string, gogglesRange firmware.Range, mode string, hand gear.ControllerRange) gear.Pairing {
+	return gear.Pairing{Entry: entry(air + "-" + goggles), AirUnit: air, AirFirmware: airRange, Goggles: goggles,
+		GogglesFirmware: gogglesRange, Mode: mode, Controllers: []gear.ControllerRange{hand}, Features: []string{"picture"}}
+}
+
+// Case is a quad with the given next fit; kit ids are the model ids.
+func Case(set *gear.Set, kit []fleet.Kit, next fleet.Fit) fleet.Case {
+	f := &fleet.Fleet{Kit: kit, Quads: []fleet.Quad{{ID: "quad", Name: "Quad", FullA: new(unit.Amps(50)), Next: &next}}}
+	return fleet.NewCase(gear.NewLibrary(set), fleet.NewIndex(f), &f.Quads[0])
+}
+
+// Own is a piece of kit named after its model.
+func Own(model string, v firmware.Version, mode string) fleet.Kit {
+	return fleet.Kit{ID: model, Model: model, Firmware: v, Mode: mode, Activated: new(true)}
+}

@@ -1,0 +1,146 @@
+package link
+
+import (
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/verdict"
+)
+
+// Candidates lists the plans that make a statement hold, and the other
+// goggles, air units and controllers that could be used instead, and separate
+// receivers for the sticks.
+func Candidates(c fleet.Case) []verdict.Candidate {
+	t, hasAir, hasGoggles := newTrio(c)
+	var list []verdict.Candidate
+	if hasAir && hasGoggles {
+		list = append(list, t.firmwareCandidates()...)
+	}
+	for i := range c.Fleet.Kit {
+		kit := &c.Fleet.Kit[i]
+		cand, ok := t.swapTo(kit.Model, &fleet.Slot{Kit: kit.ID}, kit.Label())
+		if !ok || t.uses(kit.ID) {
+			continue
+		}
+		if _, taken := c.Fleet.Holder(kit.ID, c.Quad.ID); taken {
+			continue
+		}
+		cand.Owned = true
+		if flying := t.fliesOn(kit.ID); flying != "" {
+			cand.Costs = "from " + flying + ", once that is swapped"
+		}
+		list = append(list, t.withPlan(cand)...)
+	}
+	for _, item := range c.Library.Items() {
+		id := item.Head().ID
+		if c.Fleet.OwnsModel(id) || id == t.air.ModelID {
+			continue
+		}
+		if _, isUnit := item.(*gear.AirUnit); !isUnit {
+			continue
+		}
+		cand, _ := t.swapTo(id, &fleet.Slot{Model: id}, item.Head().Label())
+		cand.Costs = "to buy"
+		list = append(list, t.withPlan(cand)...)
+	}
+	if !t.separate && c.Fit.Board != "" {
+		list = append(list, t.receiverCandidates()...)
+	}
+	return list
+}
+
+// receiverCandidates are the separate receivers on each regulated pad.
+func (t *trio) receiverCandidates() []verdict.Candidate {
+	board, ok := gear.Find[*gear.Board](t.Library, t.Fit.Board)
+	if !ok {
+		return nil
+	}
+	var list []verdict.Candidate
+	for _, r := range gear.All[*gear.Receiver](t.Library) {
+		for i := range board.Pads {
+			pad := &board.Pads[i]
+			if pad.Kind != gear.PadRegulated {
+				continue
+			}
+			cand := verdict.Candidate{Says: "fit a " + r.Label() + " for the sticks, fed from the " + pad.Label(), Effort: verdict.Part,
+				Owned: t.Fleet.SpareCount(r.ID) > 0,
+				Patch: fleet.Patch{Receiver: new(r.ID), Feed: &fleet.Feed{To: fleet.NodeReceiver, From: fleet.PadNode(pad.ID)}}}
+			if !cand.Owned {
+				cand.Costs = "to buy"
+			}
+			list = append(list, t.withPlan(cand)...)
+		}
+	}
+	return list
+}
+
+// firmwareCandidates are the plans for the devices at hand.
+func (t *trio) firmwareCandidates() []verdict.Candidate {
+	statements, _ := t.statements()
+	var list []verdict.Candidate
+	for _, withSticks := range []bool{true, false} {
+		plans, _ := t.plans(statements, withSticks)
+		for _, m := range plans {
+			if words := t.describe(m); words != "" {
+				list = append(list, verdict.Candidate{Says: "plan " + words, Owned: true, Patch: t.patch(m)})
+			}
+		}
+	}
+	return list
+}
+
+// swapTo is the change that puts another device into its slot.
+func (t *trio) swapTo(model string, slot *fleet.Slot, name string) (verdict.Candidate, bool) {
+	item, _ := t.Library.Item(model)
+	switch item.(type) {
+	case *gear.AirUnit:
+		return verdict.Candidate{Says: "fit " + name, Effort: verdict.Part, Patch: fleet.Patch{AirUnit: slot}}, true
+	case *gear.Goggles:
+		return verdict.Candidate{Says: "fly it with " + name, Effort: verdict.Other, Patch: fleet.Patch{Goggles: slot}}, true
+	case *gear.Controller:
+		return verdict.Candidate{Says: "fly it with " + name, Effort: verdict.Other, Patch: fleet.Patch{Controller: slot}},
+			!t.separate && t.Fit.Board != ""
+	}
+	return verdict.Candidate{}, false
+}
+
+// fliesOn names another quad that carries a piece of kit today.
+func (t *trio) fliesOn(kitID string) string {
+	for i := range t.Fleet.Quads {
+		q := &t.Fleet.Quads[i]
+		if slot := q.Now.AirUnit; q.ID != t.Quad.ID && slot != nil && slot.Kit == kitID {
+			return q.Label()
+		}
+	}
+	return ""
+}
+
+func (t *trio) uses(kitID string) bool {
+	return kitID == t.air.KitID || kitID == t.eyes.KitID || kitID == t.hand.KitID
+}
+
+// withPlan adds to a candidate the firmware plan it would need, if it needs
+// one and there is one.
+func (t *trio) withPlan(cand verdict.Candidate) []verdict.Candidate {
+	after, hasAir, hasGoggles := newTrio(t.With(cand.Patch))
+	if !hasAir || !hasGoggles {
+		return []verdict.Candidate{cand}
+	}
+	statements, never := after.statements()
+	if never != nil {
+		return nil
+	}
+	plans, _ := after.plans(statements, true)
+	if len(plans) == 0 {
+		plans, _ = after.plans(statements, false)
+	}
+	if len(plans) == 0 {
+		return []verdict.Candidate{cand}
+	}
+	if words := after.describe(plans[0]); words != "" {
+		cand.Says += " and plan " + words
+		patch := after.patch(plans[0])
+		patch.Receiver, patch.Feed = cand.Patch.Receiver, cand.Patch.Feed
+		cand.Patch = patch
+	}
+	return []verdict.Candidate{cand}
+}

@@ -1,0 +1,257 @@
+package link
+
+import (
+	"fmt"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/verdict"
+)
+
+// The findings of this gate.
+const (
+	CodeNoAirUnit    verdict.Code = "link.no-air-unit"
+	CodeNoGoggles    verdict.Code = "link.no-goggles"
+	CodeNoStatement  verdict.Code = "link.no-statement"
+	CodeNever        verdict.Code = "link.never"
+	CodeLinks        verdict.Code = "link.links"
+	CodeVersion      verdict.Code = "link.version-unknown"
+	CodeUpdate       verdict.Code = "link.update"
+	CodeOutOfReach   verdict.Code = "link.out-of-reach"
+	CodeController   verdict.Code = "link.controller"
+	CodeSeparate     verdict.Code = "link.separate-receiver"
+	CodeNoSticks     verdict.Code = "link.no-sticks"
+	CodeNoWay        verdict.Code = "link.no-way"
+	CodeOneWay       verdict.Code = "link.one-way"
+	CodeAdvice       verdict.Code = "link.advice"
+	CodeNoMode       verdict.Code = "link.no-mode"
+	CodeModeSwitch   verdict.Code = "link.mode-switch"
+	CodeActivation   verdict.Code = "link.activation"
+	CodeFeaturesLost verdict.Code = "link.features-lost"
+	CodeLowPower     verdict.Code = "link.low-power"
+	CodeTaken        verdict.Code = "link.taken"
+)
+
+// Check judges the link of one fit.
+func Check(c fleet.Case) []verdict.Finding {
+	t, hasAir, hasGoggles := newTrio(c)
+	var findings []verdict.Finding
+	if !hasAir {
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoAirUnit, c.Quad.Label(),
+			t.fitValue("airUnit", "digital air unit of "+c.Quad.Label())))
+	}
+	if !hasGoggles {
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoGoggles, c.Quad.Label(),
+			t.fitValue("goggles", "goggles to fly "+c.Quad.Label()+" with")))
+	}
+	if hasAir && hasGoggles {
+		findings = append(findings, t.checkPair()...)
+	}
+	if hasAir {
+		findings = append(findings, t.checkDevice(&t.airUnit.Device, t.air)...)
+		findings = append(findings, t.checkTaken()...)
+		findings = append(findings, t.checkFullPower()...)
+	}
+	if hasGoggles {
+		findings = append(findings, t.checkDevice(&t.goggles.Device, t.eyes)...)
+		findings = append(findings, t.checkMode()...)
+	}
+	if t.controller != nil && !t.separate {
+		findings = append(findings, t.checkDevice(&t.controller.Device, t.hand)...)
+	}
+	for i := range findings {
+		findings[i].Gate = verdict.Link
+	}
+	return findings
+}
+
+// checkPair judges the picture and the sticks of a pair of models.
+func (t *trio) checkPair() []verdict.Finding {
+	list, never := t.statements()
+	pair := t.air.Label + " with " + t.eyes.Label
+	if never != nil {
+		f := verdict.Finding{Code: CodeNever, Level: verdict.Unfit, Subject: pair, Source: never.Source.String(),
+			Says: fmt.Sprintf("%s never links with %s, whatever the firmware.", t.airUnit.Label(), t.goggles.Label())}
+		if never.Note != "" {
+			f.Says += " " + never.Note
+		}
+		return []verdict.Finding{f}
+	}
+	if len(list) == 0 {
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoStatement, pair, verdict.Missing{
+			Of: "gear", ID: t.airUnit.ID, Field: "pairings",
+			Label: fmt.Sprintf("whether %s links with %s: no statement about this pair", t.airUnit.Label(), t.goggles.Label())})}
+	}
+	p, video := t.holding(list)
+	if p == nil {
+		p = t.nearest(list)
+	}
+	findings := []verdict.Finding{t.checkVideo(p, video, list, pair)}
+	if sticks, needed := t.checkSticks(p, video, list); needed {
+		findings = append(findings, sticks)
+	}
+	if video == yes {
+		findings = append(findings, t.checkFeatures(p)...)
+	}
+	return findings
+}
+
+// nearest is the statement the fewest updates lead to, else the first.
+func (t *trio) nearest(list []*gear.Pairing) *gear.Pairing {
+	for _, withSticks := range []bool{true, false} {
+		if plans, _ := t.plans(list, withSticks); len(plans) > 0 {
+			return plans[0].pairing
+		}
+	}
+	return list[0]
+}
+
+func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, pair string) verdict.Finding {
+	f := verdict.Finding{Subject: pair, Source: p.Source.String(), Compares: t.compare(p)}
+	switch video {
+	case yes:
+		f.Code, f.Level = CodeLinks, verdict.Fits
+		f.Says = fmt.Sprintf("%s %s links with %s %s.", t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target))
+		if p.Mode != "" {
+			f.Says = fmt.Sprintf("%s %s links with %s %s in mode %s.", t.air.Label, on(t.air.Target),
+				t.eyes.Label, on(t.eyes.Target), t.modeLabel(p.Mode))
+		}
+	case unsure:
+		missing := t.lacking(p)
+		f = verdict.CannotTell(verdict.Link, CodeVersion, pair, missing...)
+		f.Compares = t.compare(p)
+	default:
+		plans, unread := t.plans(list, false)
+		if len(plans) == 0 && unread {
+			f = verdict.CannotTell(verdict.Link, CodeVersion, pair, t.unread()...)
+			f.Compares = t.compare(p)
+			break
+		}
+		f.Code, f.Level = CodeOutOfReach, verdict.Unfit
+		f.Says = fmt.Sprintf("%s %s does not link with %s %s, and no release within reach changes that.",
+			t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target))
+		if len(plans) > 0 {
+			f.Code, f.Level = CodeUpdate, verdict.Change
+			f.Says = fmt.Sprintf("%s %s does not link with %s %s; it does after %s.",
+				t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target), t.describe(plans[0]))
+		}
+	}
+	return f
+}
+
+// lacking names the versions and the mode that must be known to judge a
+// statement.
+func (t *trio) lacking(p *gear.Pairing) []verdict.Missing {
+	var missing []verdict.Missing
+	if lies(p.AirFirmware, t.air.Target) == unsure {
+		missing = append(missing, t.slotValue(t.air, "airUnit", "firmware"))
+	}
+	if lies(p.GogglesFirmware, t.eyes.Target) == unsure {
+		missing = append(missing, t.slotValue(t.eyes, "goggles", "firmware"))
+	}
+	if t.mode(p) == unsure {
+		missing = append(missing, t.slotValue(t.eyes, "goggles", "mode"))
+	}
+	return missing
+}
+
+// unread names the devices whose firmware nobody has read.
+func (t *trio) unread() []verdict.Missing {
+	var missing []verdict.Missing
+	if !t.air.Current.Known() {
+		missing = append(missing, t.slotValue(t.air, "airUnit", "firmware"))
+	}
+	if !t.eyes.Current.Known() {
+		missing = append(missing, t.slotValue(t.eyes, "goggles", "firmware"))
+	}
+	if t.controller != nil && !t.separate && !t.hand.Current.Known() {
+		missing = append(missing, t.slotValue(t.hand, "controller", "firmware"))
+	}
+	return missing
+}
+
+// checkSticks judges how the sticks reach the flight board; not needed where
+// there is no flight board.
+func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) (verdict.Finding, bool) {
+	f := verdict.Finding{Code: CodeController, Source: p.Source.String()}
+	switch {
+	case t.Fit.Board == "" && t.controller == nil && !t.separate:
+		return verdict.Finding{Code: CodeNoSticks, Level: verdict.Fits, Subject: t.Quad.Label(), Source: "this fit",
+			Says: t.Quad.Label() + " has no flight board and carries no sticks."}, true
+	case t.separate:
+		return verdict.Finding{Code: CodeSeparate, Level: verdict.Fits, Subject: t.Library.Label(t.Fit.Receiver), Source: "common practice",
+			Says: fmt.Sprintf("The sticks go through the %s; the air unit's RC wires stay unused.", t.Library.Label(t.Fit.Receiver))}, true
+	case t.controller == nil:
+		return verdict.CannotTell(verdict.Link, CodeController, t.Quad.Label(),
+			t.fitValue("controller", "controller, or a separate receiver, of "+t.Quad.Label())), true
+	}
+	f.Subject = t.hand.Label + " with " + t.air.Label
+	sticks := t.sticks(p)
+	plans, unread := t.plans(list, true)
+	switch {
+	case sticks == yes && video == yes:
+		f.Level = verdict.Fits
+		f.Says = fmt.Sprintf("%s %s reaches the flight board through %s.", t.hand.Label, on(t.hand.Target), t.air.Label)
+	case p.Controllers == nil:
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, verdict.Missing{Of: "gear", ID: p.ID, Field: "controllers",
+			Label: fmt.Sprintf("which controllers go through %s with %s", t.airUnit.Label(), t.goggles.Label())}), true
+	case sticks == unsure:
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.slotValue(t.hand, "controller", "firmware")), true
+	case len(plans) > 0:
+		f.Level = verdict.Change
+		f.Says = fmt.Sprintf("%s does not reach the flight board through %s as planned; it does after %s.",
+			t.hand.Label, t.air.Label, t.describe(plans[0]))
+	case video == unsure:
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.lacking(p)...), true
+	case unread:
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.unread()...), true
+	default:
+		f.Level = verdict.Unfit
+		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.hand.Label, t.air.Label, t.eyes.Label)
+	}
+	for _, c := range p.Controllers {
+		if c.ID == t.controller.ID {
+			f.Compares = append(f.Compares, verdict.Compare{What: t.hand.Label + " firmware",
+				Needed: c.Firmware.String(), There: orUnknown(string(t.hand.Target))})
+		}
+	}
+	return f, true
+}
+
+// compare puts what a statement needs beside what is there.
+func (t *trio) compare(p *gear.Pairing) []verdict.Compare {
+	list := []verdict.Compare{
+		{What: t.air.Label + " firmware", Needed: p.AirFirmware.String(), There: orUnknown(string(t.air.Target))},
+		{What: t.eyes.Label + " firmware", Needed: p.GogglesFirmware.String(), There: orUnknown(string(t.eyes.Target))},
+	}
+	if p.Mode != "" {
+		there := orUnknown(t.eyes.ToMode)
+		if t.eyes.ToMode != "" {
+			there = t.modeLabel(t.eyes.ToMode)
+		}
+		list = append(list, verdict.Compare{What: t.eyes.Label + " mode", Needed: t.modeLabel(p.Mode), There: there})
+	}
+	return list
+}
+
+func (t *trio) modeLabel(id string) string {
+	if mode, ok := t.goggles.Mode(id); ok {
+		return mode.Label()
+	}
+	return id
+}
+
+func (t *trio) fitValue(field, label string) verdict.Missing {
+	return verdict.Missing{Of: "quad", ID: t.Quad.ID, Field: t.FitName + "." + field, Label: label}
+}
+
+// slotValue names a value of a device: on the kit where it is owned, else in
+// the plan of the fit.
+func (t *trio) slotValue(s fleet.State, slot, field string) verdict.Missing {
+	m := verdict.Missing{Of: "kit", ID: s.KitID, Field: field, Label: field + " of " + s.Label}
+	if !s.Owned() {
+		m.Of, m.ID, m.Field = "quad", t.Quad.ID, t.FitName+"."+slot+"."+field
+		m.Label += " (not owned yet)"
+	}
+	return m
+}

@@ -1,0 +1,166 @@
+package link
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/verdict"
+)
+
+// checkDevice judges what is planned for one device: whether the release can
+// be put on, what cannot be undone, and activation.
+func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
+	var findings []verdict.Finding
+	if s.Updating() {
+		findings = append(findings, t.checkUpdate(d, s)...)
+	}
+	if r, ok := d.Release(s.Target); ok && r.Advice != nil {
+		findings = append(findings, verdict.Finding{Code: CodeAdvice, Level: verdict.Caution, Subject: s.Label,
+			Says: fmt.Sprintf("Release %s of %s is best avoided: %s", r.Version, d.Label(), r.Advice.Why), Source: d.Source.String()})
+	}
+	switch needed := d.ActivationNeeded(); {
+	case needed == nil:
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
+			Of: "gear", ID: d.ID, Field: "activation", Label: "whether " + d.Label() + " needs activating"}))
+	case !*needed:
+	case s.Activated == nil:
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
+			Of: "kit", ID: s.KitID, Field: "activated", Label: "whether " + s.Label + " has been activated"}))
+	case !*s.Activated:
+		says := fmt.Sprintf("%s must be activated once, with an account and internet, before it links.", s.Label)
+		if len(d.Activation.Tools) > 0 {
+			says = fmt.Sprintf("%s must be activated once in %s, with an account and internet, before it links.", s.Label, orList(d.Activation.Tools))
+		}
+		findings = append(findings, verdict.Finding{Code: CodeActivation, Level: verdict.Caution, Subject: s.Label, Says: says, Source: d.Source.String()})
+	}
+	return findings
+}
+
+func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
+	steps, ok := firmware.Path(d.Moves(), s.Current, s.Target)
+	if !ok {
+		if _, listed := d.Release(s.Target); !listed {
+			return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, verdict.Missing{Of: "gear", ID: d.ID,
+				Field: "releases", Label: fmt.Sprintf("how release %s gets onto %s", s.Target, d.Label())})}
+		}
+		if !s.Current.Known() {
+			return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, verdict.Missing{Of: "kit", ID: s.KitID,
+				Field: "firmware", Label: fmt.Sprintf("firmware of %s, to know whether %s goes on it", s.Label, s.Target)})}
+		}
+		return []verdict.Finding{{Code: CodeNoWay, Level: verdict.Unfit, Subject: s.Label, Source: d.Source.String(),
+			Says:     fmt.Sprintf("Release %s cannot be put on %s: no permitted steps lead there from %s.", s.Target, s.Label, s.Current),
+			Compares: []verdict.Compare{{What: s.Label + " firmware", Needed: string(s.Target), There: string(s.Current)}}}}
+	}
+	var findings []verdict.Finding
+	for _, step := range steps {
+		if step.OneWay {
+			findings = append(findings, verdict.Finding{Code: CodeOneWay, Level: verdict.Caution, Subject: s.Label, Source: d.Source.String(),
+				Says: fmt.Sprintf("Updating %s from %s to %s is a one-way door: the old release cannot be put back.",
+					s.Label, orUnknown(string(step.From)), step.To)})
+		}
+	}
+	return findings
+}
+
+// checkMode judges the mode planned for the goggles.
+func (t *trio) checkMode() []verdict.Finding {
+	s := t.eyes
+	if s.ToMode == "" || len(t.goggles.Modes) == 0 {
+		return nil // a pairing that needs a mode says so itself
+	}
+	mode, ok := t.goggles.Mode(s.ToMode)
+	if !ok {
+		return []verdict.Finding{{Code: CodeNoMode, Level: verdict.Unfit, Subject: s.Label, Source: t.goggles.Source.String(),
+			Says: fmt.Sprintf("%s has no mode %s.", t.goggles.Label(), s.ToMode)}}
+	}
+	switch lies(mode.Firmware, s.Target) {
+	case no:
+		return []verdict.Finding{{Code: CodeNoMode, Level: verdict.Unfit, Subject: s.Label, Source: t.goggles.Source.String(),
+			Says: fmt.Sprintf("%s %s has no mode %s; it comes with %s.", s.Label, on(s.Target), mode.Label(), mode.Firmware),
+			Compares: []verdict.Compare{{What: "firmware for mode " + mode.Label(), Needed: mode.Firmware.String(),
+				There: string(s.Target)}}}}
+	case unsure:
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoMode, s.Label, t.slotValue(s, "goggles", "firmware"))}
+	}
+	if s.Mode == "" || s.Mode == s.ToMode {
+		return nil
+	}
+	from := t.modeLabel(s.Mode)
+	f := verdict.Finding{Code: CodeModeSwitch, Subject: s.Label, Source: t.goggles.Source.String()}
+	switch keeps := t.goggles.SwitchKeeps(s.Mode, s.ToMode); {
+	case keeps == nil:
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeModeSwitch, s.Label, verdict.Missing{Of: "gear", ID: t.goggles.ID,
+			Field: "modeSwitch", Label: fmt.Sprintf("whether %s keeps its bindings from mode %s to %s", t.goggles.Label(), from, mode.Label())})}
+	case *keeps:
+		f.Level, f.Says = verdict.Fits, fmt.Sprintf("Switching %s from mode %s to %s keeps its bindings.", s.Label, from, mode.Label())
+	default:
+		f.Level, f.Says = verdict.Caution, fmt.Sprintf("Switching %s from mode %s to %s loses its bindings: every quad flown with it must be bound again.",
+			s.Label, from, mode.Label())
+	}
+	return []verdict.Finding{f}
+}
+
+// checkTaken says when another quad's plan holds the same air unit.
+func (t *trio) checkTaken() []verdict.Finding {
+	if !t.air.Owned() {
+		return nil
+	}
+	other, taken := t.Fleet.Holder(t.air.KitID, t.Quad.ID)
+	if !taken {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeTaken, Level: verdict.Unfit, Subject: t.air.Label, Source: "the plans of this fleet",
+		Says: fmt.Sprintf("%s is planned into %s too; it cannot be in both.", t.air.Label, other.Label())}}
+}
+
+// checkFullPower warns of a craft that never reaches full transmit power.
+func (t *trio) checkFullPower() []verdict.Finding {
+	if t.Fit.Board != "" || t.airUnit.Radio == nil || t.airUnit.Radio.FullPowerOnlyArmed == nil || !*t.airUnit.Radio.FullPowerOnlyArmed {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeLowPower, Level: verdict.Caution, Subject: t.air.Label,
+		Source: t.airUnit.SourceOf("radio.fullPowerOnlyArmed").String(),
+		Says: fmt.Sprintf("%s reaches full power only with a flight board connected and armed; without one it stays at low power.",
+			t.air.Label)}}
+}
+
+// checkFeatures compares what the link gives now and next.
+func (t *trio) checkFeatures(next *gear.Pairing) []verdict.Finding {
+	if t.FitName == "now" {
+		return nil
+	}
+	before, hasAir, hasGoggles := newTrio(fleet.NowCase(t.Library, t.Fleet, t.Quad))
+	if !hasAir || !hasGoggles {
+		return nil
+	}
+	list, _ := before.statements()
+	p, video := before.holding(list)
+	if p == nil || video != yes {
+		return nil
+	}
+	lost := without(p.Features, next.Features)
+	gained := without(next.Features, p.Features)
+	if len(lost) == 0 {
+		return nil
+	}
+	says := "Lost against now: " + strings.Join(lost, ", ") + "."
+	if len(gained) > 0 {
+		says += " Gained: " + strings.Join(gained, ", ") + "."
+	}
+	return []verdict.Finding{{Code: CodeFeaturesLost, Level: verdict.Caution, Subject: t.air.Label + " with " + t.eyes.Label,
+		Says: says, Source: next.Source.String()}}
+}
+
+func without(list, taken []string) []string {
+	var rest []string
+	for _, f := range list {
+		if !slices.Contains(taken, f) {
+			rest = append(rest, f)
+		}
+	}
+	return rest
+}

@@ -1,0 +1,56 @@
+package link
+
+import (
+	"fmt"
+	"strings"
+
+	"yokeswap/core/firmware"
+)
+
+// describe says what a plan asks for: "updating X to 1.1 and switching Y to
+// mode Second".
+func (t *trio) describe(m plan) string {
+	var does []string
+	if changes(t.air.Target, m.air) {
+		does = append(does, fmt.Sprintf("putting %s on %s", m.air, t.air.Label))
+	}
+	if changes(t.eyes.Target, m.eyes) {
+		does = append(does, fmt.Sprintf("putting %s on %s", m.eyes, t.eyes.Label))
+	}
+	if m.mode != t.eyes.ToMode {
+		does = append(does, fmt.Sprintf("switching %s to mode %s", t.eyes.Label, t.modeLabel(m.mode)))
+	}
+	if m.controller && changes(t.hand.Target, m.hand) {
+		does = append(does, fmt.Sprintf("putting %s on %s", m.hand, t.hand.Label))
+	}
+	if len(does) < 2 {
+		return strings.Join(does, "")
+	}
+	return strings.Join(does[:len(does)-1], ", ") + " and " + does[len(does)-1]
+}
+
+func changes(from, to firmware.Version) bool {
+	return to.Known() && (!from.Known() || from.Compare(to) != 0)
+}
+
+func on(v firmware.Version) string {
+	if !v.Known() {
+		return "on any release"
+	}
+	return "on " + string(v)
+}
+
+func orUnknown(s string) string {
+	if s == "" {
+		return "not known"
+	}
+	return s
+}
+
+// orList joins names as alternatives: "A, B or C".
+func orList(list []string) string {
+	if len(list) < 2 {
+		return strings.Join(list, "")
+	}
+	return strings.Join(list[:len(list)-1], ", ") + " or " + list[len(list)-1]
+}

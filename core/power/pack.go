@@ -1,0 +1,90 @@
+package power
+
+import (
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+// cell is what one cell of a chemistry does, in volts.
+type cell struct {
+	full    unit.Volts // charged
+	nominal unit.Volts
+	lowest  unit.Volts // where flying stops
+	atRest  bool       // lowest is read at rest: under load it dips further
+}
+
+// chemistries holds the cell voltages. Full charge is what chargers are set
+// to (common practice: 4.20 V, 4.35 V for high-voltage types, 3.65 V for iron
+// phosphate). Polymer packs are landed at 3.5 V a cell at rest and dip lower
+// under load; cylindrical lithium-ion cells are flown down to 3.0 V a cell
+// (common practice). Nominal voltages and the 2.8 V of iron phosphate are
+// from memory.
+var chemistries = map[gear.Chemistry]cell{
+	gear.LiPo:   {full: 4.20, nominal: 3.7, lowest: 3.5, atRest: true},
+	gear.LiHV:   {full: 4.35, nominal: 3.8, lowest: 3.5, atRest: true},
+	gear.LiIon:  {full: 4.20, nominal: 3.6, lowest: 3.0},
+	gear.LiFePO: {full: 3.65, nominal: 3.2, lowest: 2.8},
+}
+
+// packSource stands behind the source of a window that a voltage is held
+// against.
+const packSource = "; cell voltages: common practice"
+
+// Envelope is the voltage at one point of a quad, from full charge to the
+// lowest under load. An end that cannot be computed is nil, and the values it
+// lacks are listed.
+type Envelope struct {
+	Full    *unit.Volts `json:"full,omitempty"`
+	Nominal *unit.Volts `json:"nominal,omitempty"`
+	Lowest  *unit.Volts `json:"lowest,omitempty"`
+
+	noFull, noLowest []verdict.Missing
+}
+
+// unknownEnvelope lacks everything for the same reason.
+func unknownEnvelope(missing ...verdict.Missing) Envelope {
+	return Envelope{noFull: missing, noLowest: missing}
+}
+
+// packEnvelope is the pack's voltage from full charge down to the lowest
+// under load: cells in series times the cell voltage, less the current at
+// full throttle through the cell resistance (Ohm's law) for chemistries whose
+// landing voltage is read at rest.
+func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
+	c, known := chemistries[pack.Chemistry]
+	if !known {
+		return unknownEnvelope(gearValue(&pack.Entry, "chemistry", "chemistry"))
+	}
+	if pack.Cells == nil {
+		return unknownEnvelope(gearValue(&pack.Entry, "cells", "cells in series"))
+	}
+	cells := unit.Volts(*pack.Cells)
+	e := Envelope{Full: new(cells * c.full), Nominal: new(cells * c.nominal)}
+	if !c.atRest {
+		e.Lowest = new(cells * c.lowest)
+		return e
+	}
+	if pack.MilliohmPerCell == nil {
+		e.noLowest = append(e.noLowest, gearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
+	}
+	if quad.FullA == nil {
+		e.noLowest = append(e.noLowest, verdict.Missing{Of: "quad", ID: quad.ID, Field: "fullA",
+			Label: "current at full throttle of " + quad.Label()})
+	}
+	if len(e.noLowest) > 0 {
+		return e
+	}
+	parallel := 1
+	if pack.Parallel != nil {
+		parallel = *pack.Parallel
+	}
+	sag := pack.MilliohmPerCell.Drop(*quad.FullA / unit.Amps(parallel))
+	e.Lowest = new(max(0, cells*(c.lowest-sag)))
+	return e
+}
+
+func gearValue(e *gear.Entry, field, words string) verdict.Missing {
+	return verdict.Missing{Of: "gear", ID: e.ID, Field: field, Label: words + " of " + e.Label()}
+}

@@ -1,0 +1,194 @@
+package power_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/power"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+func fit(unit, pack, from string) fleet.Fit {
+	return fleet.Fit{AirUnit: &fleet.Slot{Model: unit}, Board: "board", Pack: pack, CapacitorUF: new(power.SpikeCapacitor),
+		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}}
+}
+
+func codes(findings []verdict.Finding) (list []verdict.Code) {
+	for _, f := range findings {
+		list = append(list, f.Code)
+	}
+	return list
+}
+
+// The trade's shapes (common practice): 7.4–17.6 V is fine on 4 cells and
+// destroyed by 6; 7.4–26.4 V takes either; 3.7–13.2 V on one cell needs a boost.
+func TestWindowsOfTheTrade(t *testing.T) {
+	for _, c := range []struct {
+		name, unit, pack, from string
+		code                   verdict.Code
+		level                  verdict.Level
+	}{
+		{"four cells direct", "first", "lipo-4", "pack", power.CodeInWindow, verdict.Fits},
+		{"six cells burn the first generation", "first", "lipo-6", "pack", power.CodeOver, verdict.Unfit},
+		{"through the 10 V pad six cells are fine", "first", "lipo-6", "board.10v", power.CodeInWindow, verdict.Fits},
+		{"the battery pad is the pack", "first", "lipo-6", "board.batt", power.CodeOver, verdict.Unfit},
+		{"the second generation takes six cells", "second", "lipo-6", "pack", power.CodeInWindow, verdict.Fits},
+		{"six lithium-ion cells down to 18 V", "second", "liion-6", "pack", power.CodeInWindow, verdict.Fits},
+		{"a single cell sags below the small unit's window", "small", "lihv-1", "pack", power.CodeUnder, verdict.Unfit},
+		{"5 V is too little for the first generation", "first", "lipo-4", "board.5v", power.CodeUnder, verdict.Unfit},
+		{"an unsoldered jumper says nothing", "first", "lipo-4", "board.cam", power.CodeUnknown, verdict.Unknown},
+		{"four cells burn the small unit", "small", "lipo-4", "pack", power.CodeOver, verdict.Unfit},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			findings := power.Check(sample.Case(sample.Set(), nil, fit(c.unit, c.pack, c.from)))
+			assert.Contains(t, codes(findings), c.code)
+			if c.pack != "lihv-1" { // on one cell the board itself does not start either
+				assert.Equal(t, c.level, verdict.Worst(findings))
+			}
+		})
+	}
+}
+
+// Full charge 4.20 V, 4.35 V, landing at 3.5 V at rest, lithium-ion at 3.0 V:
+// common practice. The sag is Ohm's law: 50 A through 4 mΩ is 0.2 V a cell.
+func TestPackEnvelope(t *testing.T) {
+	for pack, want := range map[string][2]unit.Volts{
+		"lipo-4": {16.8, 13.2}, "lipo-6": {25.2, 19.8}, "lihv-1": {4.35, 3.3}, "liion-6": {25.2, 18},
+	} {
+		path := power.Trace(sample.Case(sample.Set(), nil, fit("second", pack, "pack")))
+		require.Equal(t, fleet.NodePack, path.Nodes[0].ID)
+		assert.InDelta(t, float64(want[0]), float64(*path.Nodes[0].Sees.Full), 1e-9, pack)
+		assert.InDelta(t, float64(want[1]), float64(*path.Nodes[0].Sees.Lowest), 1e-9, pack)
+	}
+}
+
+func TestAWindowThatEndsAtFullChargeStillFits(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[1].Input.MaxV = new(unit.Volts(25.2))
+	assert.Equal(t, verdict.Fits, verdict.Worst(power.Check(sample.Case(set, nil, fit("second", "lipo-6", "pack")))))
+}
+
+// Every value a verdict rests on, when taken away, makes it unknown and is
+// named; none is taken for fine.
+func TestMissingValuesAreNamed(t *testing.T) {
+	for field, remove := range map[string]func(*gear.Set, *fleet.Fit){
+		"input.maxV":      func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.MaxV = nil },
+		"input.minV":      func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.MinV = nil },
+		"input.peakW":     func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.PeakW = nil },
+		"chemistry":       func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].Chemistry = "" },
+		"cells":           func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].Cells = nil },
+		"milliohmPerCell": func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].MilliohmPerCell = nil },
+		"pads.10v.outV":   func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].OutV = nil },
+		"pads.10v.maxA":   func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].MaxA = nil },
+		"pads.10v.dropoutV": func(s *gear.Set, _ *fleet.Fit) {
+			s.Boards[0].Pads[1].DropoutV = nil
+		},
+		"pads.10v.topology":  func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].Topology = "" },
+		"next.pack":          func(_ *gear.Set, f *fleet.Fit) { f.Pack = "" },
+		"next.board":         func(_ *gear.Set, f *fleet.Fit) { f.Board = "" },
+		"next.feeds.airUnit": func(_ *gear.Set, f *fleet.Fit) { f.Feeds = nil },
+	} {
+		t.Run(field, func(t *testing.T) {
+			set, next := sample.Set(), fit("first", "lipo-4", "board.10v")
+			remove(set, &next)
+			findings := power.Check(sample.Case(set, nil, next))
+			assert.Equal(t, verdict.Unknown, verdict.Worst(findings))
+			var named []string
+			for _, f := range findings {
+				for _, m := range f.Missing {
+					named = append(named, m.Field)
+					assert.Contains(t, f.Says, m.Label)
+				}
+			}
+			assert.Contains(t, named, field)
+		})
+	}
+}
+
+func TestThroughARegulator(t *testing.T) {
+	next := fit("first", "lipo-6", "reg")
+	next.Regulators = []fleet.PlacedRegulator{{ID: "reg", Model: "step-down-12"}}
+	next.Feeds = append(next.Feeds, fleet.Feed{To: "reg", From: "pack"})
+	assert.Equal(t, verdict.Fits, verdict.Worst(power.Check(sample.Case(sample.Set(), nil, next))))
+
+	next.Pack = "lipo-4" // 13.2 V under load leaves 0.2 V over 12 V and a dropout of 1 V
+	set := sample.Set()
+	set.Packs[0].MilliohmPerCell = new(unit.Milliohms(10))
+	findings := power.Check(sample.Case(set, nil, next))
+	assert.Contains(t, codes(findings), power.CodeDropout)
+	assert.Equal(t, verdict.Caution, verdict.Worst(findings), "it sags but stays in the window")
+
+	set.Regulators[0].Input.MaxV = new(unit.Volts(16))
+	findings = power.Check(sample.Case(set, nil, next))
+	assert.Contains(t, codes(findings), power.CodeOver, "the regulator has a window of its own")
+}
+
+func TestARailCarriesEverythingOnIt(t *testing.T) {
+	next := fit("first", "lipo-4", "board.10v")
+	load := func(watts unit.Watts) fleet.Load {
+		return fleet.Load{ID: "light", Input: gear.Input{MinV: new(unit.Volts(9)), MaxV: new(unit.Volts(12)), PeakW: &watts}}
+	}
+	for _, c := range []struct {
+		watts unit.Watts
+		code  verdict.Code
+	}{{4, power.CodeRailFits}, {8, power.CodeRailTight}, {12, power.CodeRailOver}} { // 10 W + these at 9.9 V, of 2 A
+		next.Loads = []fleet.Load{load(c.watts)}
+		next.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}, {To: "light", From: "board.10v"}}
+		assert.Contains(t, codes(power.Check(sample.Case(sample.Set(), nil, next))), c.code, "%v", c.watts)
+	}
+}
+
+func TestAJumperThatPutsItRightIsAChange(t *testing.T) {
+	next := fit("first", "lipo-6", "board.cam")
+	next.Jumpers = map[string]string{"cam": "pack"}
+	c := sample.Case(sample.Set(), nil, next)
+	findings := power.Check(c)
+	assert.Equal(t, verdict.Change, verdict.Worst(findings))
+	assert.Contains(t, codes(findings), power.CodeJumper)
+	after := c.With(fleet.Patch{Jumper: &fleet.Jumper{Pad: "cam", Choice: "10v"}})
+	assert.Equal(t, verdict.Fits, verdict.Worst(power.Check(after)))
+}
+
+func TestLittleRoomAboveAFullPackWantsACapacitor(t *testing.T) {
+	next := fit("first", "lipo-4", "pack")
+	next.CapacitorUF = nil
+	assert.Contains(t, codes(power.Check(sample.Case(sample.Set(), nil, next))), power.CodeSpikeRoom)
+}
+
+// A law: widening a part's window never makes a verdict worse.
+func TestAWiderWindowIsNeverWorse(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		low := unit.Volts(rapid.Float64Range(1, 20).Draw(t, "low"))
+		high := low + unit.Volts(rapid.Float64Range(0, 20).Draw(t, "span"))
+		wider := unit.Volts(rapid.Float64Range(0, 10).Draw(t, "wider"))
+		pack := rapid.SampledFrom([]string{"lipo-4", "lipo-6", "lihv-1", "liion-6"}).Draw(t, "pack")
+		next := fit("first", pack, rapid.SampledFrom([]string{"pack", "board.10v", "board.5v", "board.batt"}).Draw(t, "from"))
+		if rapid.Bool().Draw(t, "no capacitor") {
+			next.CapacitorUF = nil
+		}
+		judge := func(low, high unit.Volts) verdict.Level {
+			set := sample.Set()
+			set.AirUnits[0].Input.MinV, set.AirUnits[0].Input.MaxV = &low, &high
+			return verdict.Worst(power.Check(sample.Case(set, nil, next)))
+		}
+		narrow, wide := judge(low, high), judge(max(0, low-wider), high+wider)
+		if wide.WorseThan(narrow) {
+			t.Fatalf("%v–%v is %s, but %v wider is %s", low, high, narrow, wider, wide)
+		}
+	})
+}
+
+func TestALoopDoesNotHangTheGate(t *testing.T) {
+	next := fit("first", "lipo-4", "a")
+	next.Regulators = []fleet.PlacedRegulator{{ID: "a", Model: "step-down-12"}, {ID: "b", Model: "step-down-12"}}
+	next.Feeds = append(next.Feeds, fleet.Feed{To: "a", From: "b"}, fleet.Feed{To: "b", From: "a"})
+	assert.Equal(t, verdict.Unknown, verdict.Worst(power.Check(sample.Case(sample.Set(), nil, next))))
+	assert.NotNil(t, next.Cycle())
+}

@@ -1,0 +1,200 @@
+// Package power is the gate that asks whether every part sees a voltage it
+// can live with, from a full pack down to the lowest under load, and whether
+// the rail it hangs on carries it.
+//
+// It follows each feed from the part back to the pack, through pads of the
+// flight board, solder jumpers and regulators, and compares the envelope that
+// arrives with the part's window.
+package power
+
+import (
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+// assumedTolerance is the share of its output voltage by which a regulator
+// may be off where its sheet states no tolerance (common practice).
+const assumedTolerance = 0.05
+
+// origin is where a feed ends up once jumpers are followed: the pack, or the
+// converter that makes the voltage.
+type origin struct {
+	node      string // "pack", "board.10v" or a placed regulator's id
+	label     string // in words, as in "fed from the 10 V pad"
+	converter *gear.Converter
+	owner     *gear.Entry // whose sheet the converter's values are on
+	field     string      // path of the converter within that sheet, with a dot behind
+	input     string      // the node whose supply the converter takes
+	missing   []verdict.Missing
+}
+
+// supply answers what each node of one fit sees.
+type supply struct {
+	fleet.Case
+	board *gear.Board
+}
+
+func newSupply(c fleet.Case) supply {
+	board, _ := gear.Find[*gear.Board](c.Library, c.Fit.Board)
+	return supply{Case: c, board: board}
+}
+
+// sees is the voltage at a node.
+func (s supply) sees(node string) Envelope { return s.seesWithin(node, maxDepth) }
+
+// maxDepth bounds the way back to the pack. Files with a loop in what is fed
+// from what are refused on reading; this keeps a loop from hanging the gate.
+const maxDepth = 16
+
+func (s supply) seesWithin(node string, depth int) Envelope {
+	from, ok := s.Fit.FeedOf(node)
+	if !ok {
+		return unknownEnvelope(s.noFeed(node))
+	}
+	if depth == 0 {
+		return unknownEnvelope(s.noFeed(node))
+	}
+	o := s.originOf(from)
+	switch {
+	case len(o.missing) > 0:
+		return unknownEnvelope(o.missing...)
+	case o.converter != nil:
+		return convert(s.seesWithin(o.input, depth-1), o)
+	case o.node == fleet.NodePack && o.input == fleet.NodeBoard:
+		return s.seesWithin(fleet.NodeBoard, depth-1)
+	}
+	pack, ok := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
+	if !ok {
+		return unknownEnvelope(s.fitValue("pack", "pack of "+s.Quad.Label()))
+	}
+	return packEnvelope(pack, s.Quad)
+}
+
+// originOf follows a feed's source through solder jumpers.
+func (s supply) originOf(from string) origin {
+	if from == fleet.NodePack {
+		return origin{node: fleet.NodePack, label: "the pack, direct"}
+	}
+	padID, isPad := fleet.PadOf(from)
+	if !isPad {
+		return s.regulatorOrigin(from)
+	}
+	if s.board == nil {
+		return origin{missing: []verdict.Missing{s.fitValue("board", "flight board of "+s.Quad.Label())}}
+	}
+	through := ""
+	for range len(s.board.Pads) + 1 {
+		pad, ok := s.board.Pad(padID)
+		if !ok {
+			break
+		}
+		label := "the " + pad.Label() + through
+		switch pad.Kind {
+		case gear.PadPack:
+			return origin{node: fleet.NodePack, label: label, input: fleet.NodeBoard}
+		case gear.PadRegulated:
+			return origin{node: fleet.PadNode(pad.ID), label: label, converter: &pad.Converter,
+				owner: &s.board.Entry, field: "pads." + pad.ID + ".", input: fleet.NodeBoard}
+		}
+		choice := s.Fit.Jumpers[pad.ID]
+		if choice == "" {
+			choice = pad.Default
+		}
+		if choice == "" {
+			return origin{missing: []verdict.Missing{s.fitValue("jumpers."+pad.ID, "how the jumper of "+label+" is soldered")}}
+		}
+		if choice == fleet.NodePack {
+			return origin{node: fleet.NodePack, label: label + ", jumper on pack", input: fleet.NodeBoard}
+		}
+		through = " through the jumper of the " + pad.Label()
+		padID = choice
+	}
+	return origin{missing: []verdict.Missing{gearValue(&s.board.Entry, "pads."+padID, "pad "+padID)}}
+}
+
+func (s supply) regulatorOrigin(id string) origin {
+	placed, ok := s.Fit.Regulator(id)
+	if !ok {
+		return origin{missing: []verdict.Missing{s.fitValue("regulators", "regulator "+id)}}
+	}
+	model, ok := gear.Find[*gear.Regulator](s.Library, placed.Model)
+	if !ok {
+		return origin{missing: []verdict.Missing{s.fitValue("regulators", "model of regulator "+id)}}
+	}
+	return origin{node: id, label: "the " + model.Label(), converter: &model.Converter, owner: &model.Entry, input: id}
+}
+
+// convert is what a converter makes of the voltage it is given.
+//
+// A step-down holds its output while the input exceeds it by the dropout, and
+// follows the input below that. A step-up passes an input above its output
+// straight through. A buck-boost holds its output either way (common
+// practice; see any regulator handbook).
+func convert(in Envelope, o origin) Envelope {
+	c := o.converter
+	if c.OutV == nil {
+		return unknownEnvelope(gearValue(o.owner, o.field+"outV", "output voltage"))
+	}
+	tolerance := unit.Volts(assumedTolerance) * *c.OutV
+	if c.ToleranceV != nil {
+		tolerance = *c.ToleranceV
+	}
+	high, low := *c.OutV+tolerance, *c.OutV-tolerance
+	out := Envelope{Full: &high, Nominal: c.OutV, Lowest: &low}
+	switch c.Topology {
+	case gear.StepDown:
+		if c.DropoutV == nil {
+			out.Lowest, out.noLowest = nil, []verdict.Missing{gearValue(o.owner, o.field+"dropoutV", "dropout")}
+			break
+		}
+		if in.Lowest == nil {
+			out.Lowest, out.noLowest = nil, in.noLowest
+			break
+		}
+		low = max(0, min(low, *in.Lowest-*c.DropoutV))
+	case gear.StepUp:
+		if in.Full == nil {
+			out.Full, out.noFull = nil, in.noFull
+			break
+		}
+		high = max(high, *in.Full)
+	case gear.BuckBoost:
+	default:
+		return unknownEnvelope(gearValue(o.owner, o.field+"topology", "topology (step-down, step-up or buck-boost)"))
+	}
+	return out
+}
+
+func (s supply) noFeed(node string) verdict.Missing {
+	return s.fitValue("feeds."+node, "what feeds "+s.label(node))
+}
+
+func (s supply) fitValue(field, label string) verdict.Missing {
+	return verdict.Missing{Of: "quad", ID: s.Quad.ID, Field: s.FitName + "." + field, Label: label}
+}
+
+// label names a node in words.
+func (s supply) label(node string) string {
+	switch node {
+	case fleet.NodePack:
+		return s.Library.Label(s.Fit.Pack)
+	case fleet.NodeBoard:
+		return s.Library.Label(s.Fit.Board)
+	case fleet.NodeReceiver:
+		return s.Library.Label(s.Fit.Receiver)
+	case fleet.NodeAirUnit:
+		if unit, _, ok := s.AirUnit(); ok {
+			return unit.Label()
+		}
+		return "the air unit"
+	}
+	if load, ok := s.Fit.Load(node); ok {
+		return load.Label()
+	}
+	if placed, ok := s.Fit.Regulator(node); ok {
+		return s.Library.Label(placed.Model)
+	}
+	return node
+}

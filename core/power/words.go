@@ -1,0 +1,25 @@
+package power
+
+import (
+	"fmt"
+	"strings"
+
+	"yokeswap/core/unit"
+)
+
+// bare is a voltage without its unit, for "7.2 to 17.8 V".
+func bare(v unit.Volts) string { return strings.TrimSuffix(v.String(), " V") }
+
+func margin(v unit.Volts) string {
+	if v < meterResolution && v > -meterResolution {
+		return "none to spare"
+	}
+	if v < 0 {
+		return v.String()
+	}
+	return "+" + v.String()
+}
+
+func signed(x float64, digits int) string { return fmt.Sprintf("%+.*f", digits, x) }
+
+func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -1,0 +1,187 @@
+// Package stock is everything a builder has put in: the gear packs and the
+// fleet. It merges files into them and says beforehand what that changes.
+package stock
+
+import (
+	"fmt"
+	"slices"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+)
+
+// OwnSet is the id of the gear pack that gear entered by hand goes into.
+const OwnSet = "own"
+
+// Stock is all gear packs and the fleet.
+type Stock struct {
+	Sets  []*gear.Set
+	Fleet *fleet.Fleet
+}
+
+// Kinds of entries besides the kinds of gear.
+const (
+	KindKit   = "kit"
+	KindSpare = "spare"
+	KindQuad  = "quad"
+	KindFleet = "fleet" // title and gear packs of the fleet itself
+	KindSet   = "gearPack"
+)
+
+// Ref names an entry.
+type Ref struct {
+	Kind string `json:"kind"`
+	ID   string `json:"id"`
+}
+
+func (r Ref) String() string { return r.Kind + " " + r.ID }
+
+// New is an empty stock.
+func New() *Stock {
+	return &Stock{Fleet: &fleet.Fleet{Format: fleet.FileFormat, Version: fleet.FileVersion, Title: "My fleet"}}
+}
+
+// Library indexes the gear packs.
+func (s *Stock) Library() *gear.Library { return gear.NewLibrary(s.Sets...) }
+
+// Set looks up a gear pack.
+func (s *Stock) Set(id string) (*gear.Set, bool) {
+	for _, set := range s.Sets {
+		if set.ID == id {
+			return set, true
+		}
+	}
+	return nil, false
+}
+
+// SetOf is the gear pack an entry stands in.
+func (s *Stock) SetOf(id string) (*gear.Set, bool) {
+	for _, set := range s.Sets {
+		for _, list := range set.Lists() {
+			for _, item := range list.Items {
+				if item.Head().ID == id {
+					return set, true
+				}
+			}
+		}
+	}
+	return nil, false
+}
+
+// Entry finds an entry; nil where there is none.
+func (s *Stock) Entry(ref Ref) any {
+	switch ref.Kind {
+	case KindKit:
+		for i := range s.Fleet.Kit {
+			if s.Fleet.Kit[i].ID == ref.ID {
+				return &s.Fleet.Kit[i]
+			}
+		}
+	case KindSpare:
+		for i := range s.Fleet.Spares {
+			if s.Fleet.Spares[i].Model == ref.ID {
+				return &s.Fleet.Spares[i]
+			}
+		}
+	case KindQuad:
+		if q, ok := s.Fleet.Quad(ref.ID); ok {
+			return q
+		}
+	default:
+		for _, set := range s.Sets {
+			for _, list := range set.Lists() {
+				for _, item := range list.Items {
+					if item.Head().ID == ref.ID && string(item.Kind()) == ref.Kind {
+						return item
+					}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// Remove takes an entry out; false where there is none. What still refers to
+// it is for the caller to check.
+func (s *Stock) Remove(ref Ref) bool {
+	switch ref.Kind {
+	case KindKit:
+		return drop(&s.Fleet.Kit, func(k fleet.Kit) bool { return k.ID == ref.ID })
+	case KindSpare:
+		return drop(&s.Fleet.Spares, func(p fleet.Spare) bool { return p.Model == ref.ID })
+	case KindQuad:
+		return drop(&s.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == ref.ID })
+	}
+	set, ok := s.SetOf(ref.ID)
+	return ok && removeGear(set, ref.ID)
+}
+
+func removeGear(set *gear.Set, id string) bool {
+	return dropGear(&set.AirUnits, id) || dropGear(&set.Goggles, id) || dropGear(&set.Controllers, id) ||
+		dropGear(&set.Receivers, id) || dropGear(&set.Boards, id) || dropGear(&set.Regulators, id) ||
+		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id)
+}
+
+func dropGear[T any, P interface {
+	*T
+	gear.Item
+}](list *[]T, id string) bool {
+	return drop(list, func(g T) bool { return P(&g).Head().ID == id })
+}
+
+func drop[T any](list *[]T, gone func(T) bool) bool {
+	before := len(*list)
+	*list = slices.DeleteFunc(*list, gone)
+	return len(*list) < before
+}
+
+// ReferrersTo lists what in the stock names an entry, in words.
+func (s *Stock) ReferrersTo(ref Ref) []string {
+	var list []string
+	if ref.Kind == KindKit {
+		for i := range s.Fleet.Quads {
+			q := &s.Fleet.Quads[i]
+			if usesKit(&q.Now, ref.ID) || q.Next != nil && usesKit(q.Next, ref.ID) {
+				list = append(list, "quad "+q.Label())
+			}
+		}
+		return list
+	}
+	s.Fleet.Models(func(path string, _ gear.Kind, id string) {
+		if id == ref.ID {
+			list = append(list, "the fleet at "+path)
+		}
+	})
+	for _, set := range s.Sets {
+		for i := range set.Pairings {
+			p := &set.Pairings[i]
+			named := p.AirUnit == ref.ID || p.Goggles == ref.ID
+			for _, c := range p.Controllers {
+				named = named || c.ID == ref.ID
+			}
+			if named {
+				list = append(list, "pairing "+p.ID)
+			}
+		}
+	}
+	return list
+}
+
+func usesKit(f *fleet.Fit, id string) bool {
+	for _, slot := range []*fleet.Slot{f.AirUnit, f.Goggles, f.Controller} {
+		if slot != nil && slot.Kit == id {
+			return true
+		}
+	}
+	return false
+}
+
+// Plan applies a patch to a quad's next fit.
+func (s *Stock) Plan(quadID string, p fleet.Patch) error {
+	q, ok := s.Fleet.Quad(quadID)
+	if !ok {
+		return fmt.Errorf("no quad %q", quadID)
+	}
+	q.Next = new(q.NextFit().With(p))
+	return nil
+}

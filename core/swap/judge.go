@@ -1,0 +1,59 @@
+// Package swap judges the change of a quad from its fit now to its fit next:
+// it runs the gates, takes the worst, and tries out what would make it better.
+package swap
+
+import (
+	"yokeswap/core/fleet"
+	"yokeswap/core/link"
+	"yokeswap/core/power"
+	"yokeswap/core/verdict"
+)
+
+// gate is one gate with its entry and its proposals.
+type gate struct {
+	name       verdict.Gate
+	check      func(fleet.Case) []verdict.Finding
+	candidates func(fleet.Case) []verdict.Candidate
+}
+
+// gates lists the gates in bench order.
+var gates = []gate{
+	{verdict.Link, link.Check, link.Candidates},
+	{verdict.Power, power.Check, power.Candidates},
+}
+
+// GateVerdict is what one gate says of a fit.
+type GateVerdict struct {
+	Gate     verdict.Gate      `json:"gate"`
+	Level    verdict.Level     `json:"level"`
+	Findings []verdict.Finding `json:"findings"`
+}
+
+// Judgement is what all gates say of a fit.
+type Judgement struct {
+	Level verdict.Level `json:"level"`
+	Gates []GateVerdict `json:"gates"`
+}
+
+// Gate is the verdict of one gate; unknown where it was not run.
+func (j *Judgement) Gate(name verdict.Gate) GateVerdict {
+	for _, g := range j.Gates {
+		if g.Gate == name {
+			return g
+		}
+	}
+	return GateVerdict{Gate: name, Level: verdict.Unknown}
+}
+
+// Judge runs all gates over a fit, without trying fixes.
+func Judge(c fleet.Case) Judgement {
+	j := Judgement{Gates: make([]GateVerdict, len(gates))}
+	levels := make([]verdict.Level, len(gates))
+	for i, g := range gates {
+		findings := g.check(c)
+		levels[i] = verdict.Worst(findings)
+		j.Gates[i] = GateVerdict{Gate: g.name, Level: levels[i], Findings: findings}
+	}
+	j.Level = verdict.WorstOf(levels...)
+	return j
+}

@@ -1,0 +1,83 @@
+// Package unit holds the quantities of the job as named float types, so that
+// volts are never added to watts and every number prints with its unit.
+//
+// A quantity that may be missing is a pointer to one of these types. Missing
+// is not zero: the gates answer unknown where a value they need is nil.
+package unit
+
+import (
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Quantities. All are plain finite numbers in the unit the name says.
+type (
+	// Volts is an electric potential in volts.
+	Volts float64
+	// Amps is a current in amperes.
+	Amps float64
+	// Watts is a power in watts.
+	Watts float64
+	// Milliohms is a resistance in thousandths of an ohm.
+	Milliohms float64
+	// Grams is a mass in grams.
+	Grams float64
+	// Microfarads is a capacitance in millionths of a farad.
+	Microfarads float64
+	// MegabitsPerSecond is a data rate.
+	MegabitsPerSecond float64
+	// Kilometres is a distance in kilometres.
+	Kilometres float64
+	// MilliampHours is a charge in thousandths of an ampere hour.
+	MilliampHours float64
+	// Milliwatts is a power in thousandths of a watt.
+	Milliwatts float64
+)
+
+// String prints as a bench meter does: one decimal ("25.2 V"), and below 10 V
+// a second one where it is not zero ("4.35 V").
+func (v Volts) String() string {
+	if v > -10 && v < 10 {
+		fine := decimal(float64(v), 2)
+		return strings.TrimSuffix(fine, "0") + " V"
+	}
+	return decimal(float64(v), 1) + " V"
+}
+
+func (a Amps) String() string              { return decimal(float64(a), 2) + " A" }
+func (w Watts) String() string             { return decimal(float64(w), 1) + " W" }
+func (r Milliohms) String() string         { return shortest(float64(r)) + " mΩ" }
+func (m Grams) String() string             { return shortest(float64(m)) + " g" }
+func (c Microfarads) String() string       { return shortest(float64(c)) + " µF" }
+func (b MegabitsPerSecond) String() string { return shortest(float64(b)) + " Mb/s" }
+func (d Kilometres) String() string        { return shortest(float64(d)) + " km" }
+func (q MilliampHours) String() string     { return shortest(float64(q)) + " mAh" }
+func (p Milliwatts) String() string        { return shortest(float64(p)) + " mW" }
+
+// Drop is the voltage lost by the current through the resistance (Ohm's law).
+func (r Milliohms) Drop(current Amps) Volts {
+	return Volts(float64(current) * float64(r) / 1000)
+}
+
+// Current is what a constant-power load draws at the voltage; voltage must be
+// above zero, else the answer is +Inf.
+func (w Watts) Current(at Volts) Amps {
+	if at <= 0 {
+		return Amps(math.Inf(1))
+	}
+	return Amps(float64(w) / float64(at))
+}
+
+// Power is the product of voltage and current.
+func (v Volts) Power(current Amps) Watts { return Watts(float64(v) * float64(current)) }
+
+func decimal(x float64, digits int) string {
+	s := strconv.FormatFloat(x, 'f', digits, 64)
+	if zero, err := strconv.ParseFloat(s, 64); err == nil && zero == 0 {
+		return strconv.FormatFloat(0, 'f', digits, 64) // never "-0.0"
+	}
+	return s
+}
+
+func shortest(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }

@@ -1,0 +1,26 @@
+package unit
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+func TestQuantitiesPrintThemselves(t *testing.T) {
+	assert.Equal(t, "25.2 V", Volts(25.2).String())
+	assert.Equal(t, "0.0 V", Volts(-0.001).String())
+	assert.Equal(t, "5.0 V", Volts(5).String())
+	assert.Equal(t, "4.35 V", Volts(4.35).String())
+	assert.Equal(t, "1.10 A", Amps(1.1).String())
+	assert.Equal(t, "470 µF", Microfarads(470).String())
+	assert.Equal(t, "23.4 km", Kilometres(23.4).String())
+}
+
+// Ohm's law and P = U·I, as any physics handbook has them.
+func TestElectricalRelations(t *testing.T) {
+	assert.InDelta(t, 3.0, float64(Milliohms(50).Drop(60)), 1e-12)
+	assert.InDelta(t, 1.5, float64(Watts(12).Current(8)), 1e-12)
+	assert.InDelta(t, 12, float64(Volts(8).Power(1.5)), 1e-12)
+	assert.True(t, math.IsInf(float64(Watts(1).Current(0)), 1))
+}

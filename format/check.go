@@ -1,0 +1,204 @@
+package format
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+)
+
+// checkSet finds what a schema cannot say of a gear pack.
+func checkSet(s *gear.Set) Problems {
+	var ps Problems
+	seen := map[string]string{}
+	for _, list := range s.Lists() {
+		for i, item := range list.Items {
+			path := indexed(list.Name, i)
+			once(&ps, seen, path+".id", item.Head().ID)
+			switch g := item.(type) {
+			case *gear.AirUnit:
+				checkDevice(&ps, path, &g.Device)
+				checkInput(&ps, path+".input", g.Input)
+			case *gear.Goggles:
+				checkDevice(&ps, path, &g.Device)
+				checkModes(&ps, path, g)
+			case *gear.Controller:
+				checkDevice(&ps, path, &g.Device)
+			case *gear.Receiver:
+				checkInput(&ps, path+".input", g.Input)
+			case *gear.Regulator:
+				checkInput(&ps, path+".input", g.Input)
+			case *gear.Board:
+				checkInput(&ps, path+".input", g.Input)
+				checkPads(&ps, path, g)
+			case *gear.Pairing:
+				checkPairing(&ps, path, g)
+			}
+		}
+	}
+	return ps
+}
+
+func once(ps *Problems, seen map[string]string, path, id string) {
+	if first, twice := seen[id]; twice {
+		ps.add(path, "the id %q stands already at %s; ids are unique in a file", id, first)
+		return
+	}
+	seen[id] = path
+}
+
+func checkInput(ps *Problems, path string, in gear.Input) {
+	if in.MinV != nil && in.MaxV != nil && *in.MinV > *in.MaxV {
+		ps.add(path, "minV %s is above maxV %s: the window's ends are swapped", in.MinV, in.MaxV)
+	}
+	if in.TypicalW != nil && in.PeakW != nil && *in.TypicalW > *in.PeakW {
+		ps.add(path, "typicalW %s is above peakW %s", in.TypicalW, in.PeakW)
+	}
+}
+
+func checkRange(ps *Problems, path string, r firmware.Range) {
+	if _, err := firmware.ParseRange(string(r)); err != nil {
+		ps.add(path, "%s", err)
+	}
+}
+
+func checkDevice(ps *Problems, path string, d *gear.Device) {
+	for i, r := range d.Releases {
+		at := path + "." + indexed("releases", i)
+		checkRange(ps, at+".from", r.From)
+		for k, other := range d.Releases[:i] {
+			if other.Version.Compare(r.Version) == 0 {
+				ps.add(at+".version", "release %s stands already as release %d", r.Version, k)
+			}
+		}
+		for k, back := range r.RollbackTo {
+			if back.Compare(r.Version) >= 0 {
+				ps.add(at+"."+indexed("rollbackTo", k), "a rollback leads to an older release; %s is not older than %s", back, r.Version)
+			}
+		}
+	}
+}
+
+func checkModes(ps *Problems, path string, g *gear.Goggles) {
+	seen := map[string]string{}
+	for i, m := range g.Modes {
+		at := path + "." + indexed("modes", i)
+		once(ps, seen, at+".id", m.ID)
+		checkRange(ps, at+".firmware", m.Firmware)
+	}
+	for i, sw := range g.ModeSwitch {
+		at := path + "." + indexed("modeSwitch", i)
+		for _, end := range [][2]string{{".from", sw.From}, {".to", sw.To}} {
+			if _, ok := seen[end[1]]; !ok {
+				ps.add(at+end[0], "expected a mode of these goggles, %q is none", end[1])
+			}
+		}
+	}
+}
+
+func checkPads(ps *Problems, path string, b *gear.Board) {
+	seen := map[string]string{}
+	for i := range b.Pads {
+		once(ps, seen, path+"."+indexed("pads", i)+".id", b.Pads[i].ID)
+	}
+	for i := range b.Pads {
+		p := &b.Pads[i]
+		at := path + "." + indexed("pads", i)
+		checkInput(ps, at+".input", p.Input)
+		for k, choice := range p.Choices {
+			target, ok := b.Pad(choice)
+			if choice != fleet.NodePack && (!ok || target.Kind == gear.PadJumper) {
+				ps.add(at+"."+indexed("choices", k), `expected "pack" or a pad of this board that is no jumper, %q is neither`, choice)
+			}
+		}
+		if p.Default != "" && !slices.Contains(p.Choices, p.Default) {
+			ps.add(at+".default", "expected one of the choices, %q is none", p.Default)
+		}
+		if p.Kind == gear.PadJumper && len(p.Choices) == 0 {
+			ps.add(at+".choices", "a jumper pad needs its choices")
+		}
+	}
+}
+
+func checkPairing(ps *Problems, path string, p *gear.Pairing) {
+	checkRange(ps, path+".airFirmware", p.AirFirmware)
+	checkRange(ps, path+".gogglesFirmware", p.GogglesFirmware)
+	for i, c := range p.Controllers {
+		checkRange(ps, path+"."+indexed("controllers", i)+".firmware", c.Firmware)
+	}
+	if p.Never && !(p.AirFirmware.IsAny() && p.GogglesFirmware.IsAny()) {
+		ps.add(path+".never", "never means whatever the firmware; leave the ranges out")
+	}
+}
+
+// checkFleet finds what a schema cannot say of a fleet file; kit is owned
+// besides the file's own.
+func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
+	var ps Problems
+	pieces, quads, spares := map[string]string{}, map[string]string{}, map[string]string{}
+	for i, s := range f.Spares {
+		once(&ps, spares, indexed("spares", i)+".model", s.Model)
+	}
+	for i, k := range f.Kit {
+		once(&ps, pieces, indexed("kit", i)+".id", k.ID)
+	}
+	for _, k := range kit {
+		pieces[k.ID] = ""
+	}
+	for i := range f.Quads {
+		q := &f.Quads[i]
+		path := indexed("quads", i)
+		once(&ps, quads, path+".id", q.ID)
+		checkFit(&ps, path+".now", &q.Now, pieces)
+		if q.Next != nil {
+			checkFit(&ps, path+".next", q.Next, pieces)
+		}
+	}
+	return ps
+}
+
+func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string) {
+	for _, s := range []struct {
+		name string
+		slot *fleet.Slot
+	}{{"airUnit", f.AirUnit}, {"goggles", f.Goggles}, {"controller", f.Controller}} {
+		if s.slot == nil || s.slot.Kit == "" {
+			continue
+		}
+		if _, ok := pieces[s.slot.Kit]; !ok {
+			ps.add(path+"."+s.name+".kit", "expected the id of a piece of kit in this fleet, %q is none", s.slot.Kit)
+		}
+	}
+	nodes := map[string]string{fleet.NodeAirUnit: "", fleet.NodeReceiver: "", fleet.NodeBoard: ""}
+	for i, r := range f.Regulators {
+		once(ps, nodes, path+"."+indexed("regulators", i)+".id", r.ID)
+	}
+	for i, l := range f.Loads {
+		once(ps, nodes, path+"."+indexed("loads", i)+".id", l.ID)
+		checkInput(ps, path+"."+indexed("loads", i)+".input", l.Input)
+	}
+	fed := map[string]bool{}
+	for i, feed := range f.Feeds {
+		at := path + "." + indexed("feeds", i)
+		if _, ok := nodes[feed.To]; !ok {
+			ps.add(at+".to", "expected airUnit, receiver, board, or the id of a load or regulator of this fit, %q is none", feed.To)
+		}
+		if fed[feed.To] {
+			ps.add(at+".to", "%s is fed twice", feed.To)
+		}
+		fed[feed.To] = true
+		_, isPad := fleet.PadOf(feed.From)
+		_, isRegulator := f.Regulator(feed.From)
+		if feed.From != fleet.NodePack && !isPad && !isRegulator {
+			ps.add(at+".from", "expected pack, board.<pad>, or the id of a regulator of this fit, %q is none", feed.From)
+		}
+	}
+	if loop := f.Cycle(); loop != nil {
+		ps.add(path+".feeds", "a loop in what is fed from what: %s", strings.Join(loop, " ← "))
+	}
+}
+
+func indexed(list string, i int) string { return list + "[" + strconv.Itoa(i) + "]" }

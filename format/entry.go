@@ -1,0 +1,58 @@
+package format
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+)
+
+// listOf names the list of a kind in its file.
+var listOf = map[string]string{
+	string(gear.KindAirUnit): "airUnits", string(gear.KindGoggles): "goggles", string(gear.KindController): "controllers",
+	string(gear.KindReceiver): "receivers", string(gear.KindBoard): "boards", string(gear.KindRegulator): "regulators",
+	string(gear.KindPack): "packs", string(gear.KindPairing): "pairings",
+	stock.KindKit: "kit", stock.KindSpare: "spares", stock.KindQuad: "quads",
+}
+
+// ReadEntry reads a single entry of a kind, as it would stand in its list in a
+// file, for the gear pack with the given id or the fleet with the given kit.
+// Paths in Problems start at the entry.
+func ReadEntry(kind string, data []byte, set *gear.Set, kit []fleet.Kit) (Document, error) {
+	list, ok := listOf[kind]
+	if !ok {
+		return Document{}, Problems{{"", fmt.Sprintf("%q is no kind of entry", kind)}}
+	}
+	value, problems := parse(data)
+	if len(problems) > 0 {
+		return Document{}, problems
+	}
+	file := map[string]any{"format": fleet.FileFormat, "version": fleet.FileVersion, "title": "one entry", list: []any{value}}
+	if set != nil {
+		file["format"], file["version"], file["id"], file["title"] = gear.SetFormat, gear.SetVersion, set.ID, set.Title
+		if set.License != "" {
+			file["license"] = set.License
+		}
+	}
+	text, err := json.Marshal(file)
+	if err != nil {
+		return Document{}, fmt.Errorf("wrap the entry: %w", err)
+	}
+	doc, err := read(text, kit)
+	if ps, ok := err.(Problems); ok {
+		return doc, ps.below(list + "[0]")
+	}
+	return doc, err
+}
+
+// below cuts a leading path off the problems.
+func (ps Problems) below(prefix string) Problems {
+	out := make(Problems, len(ps))
+	for i, p := range ps {
+		out[i] = Problem{strings.TrimPrefix(strings.TrimPrefix(p.Path, prefix), "."), p.Says}
+	}
+	return out
+}

@@ -1,0 +1,137 @@
+package format
+
+import (
+	"maps"
+	"slices"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+)
+
+// CheckStock finds everything in a stock that points at nothing.
+func CheckStock(s *stock.Stock) error {
+	lib := s.Library()
+	var all Problems
+	for _, set := range s.Sets {
+		if ps, ok := CheckPairings(set, lib).(Problems); ok {
+			all = append(all, ps...)
+		}
+	}
+	if ps, ok := CheckModels(s.Fleet, lib).(Problems); ok {
+		all = append(all, ps...)
+	}
+	return all.orNil()
+}
+
+// CheckPairings finds pairings that point at nothing in the library.
+func CheckPairings(s *gear.Set, lib *gear.Library) error {
+	var ps Problems
+	for i := range s.Pairings {
+		p := &s.Pairings[i]
+		path := indexed("pairings", i)
+		expect[*gear.AirUnit](&ps, lib, path+".airUnit", p.AirUnit, "an air unit")
+		if goggles, ok := expect[*gear.Goggles](&ps, lib, path+".goggles", p.Goggles, "goggles"); ok && p.Mode != "" {
+			if _, has := goggles.Mode(p.Mode); !has {
+				ps.add(path+".mode", "expected a mode of %s, %q is none", goggles.Label(), p.Mode)
+			}
+		}
+		for k, c := range p.Controllers {
+			expect[*gear.Controller](&ps, lib, path+"."+indexed("controllers", k)+".id", c.ID, "a controller")
+		}
+	}
+	return ps.orNil()
+}
+
+func expect[T gear.Item](ps *Problems, lib *gear.Library, path, id, what string) (T, bool) {
+	item, ok := gear.Find[T](lib, id)
+	if !ok {
+		ps.add(path, "expected the id of %s in the library, %q is none; import its gear pack first", what, id)
+	}
+	return item, ok
+}
+
+// CheckModels finds references of a fleet that point at nothing in the
+// library, or at gear of the wrong kind, and feeds from pads the board lacks.
+func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
+	var ps Problems
+	f.Models(func(path string, kind gear.Kind, id string) {
+		item, ok := lib.Item(id)
+		if !ok {
+			ps.add(path, "expected the id of gear in the library, %q is none; import its gear pack first", id)
+		} else if kind != "" && item.Kind() != kind {
+			ps.add(path, "expected the id of a %s, %q is a %s", kind, id, item.Kind())
+		}
+	})
+	kit := map[string]gear.Kind{}
+	for i, k := range f.Kit {
+		item, ok := lib.Item(k.Model)
+		if !ok {
+			continue
+		}
+		kit[k.ID] = item.Kind()
+		if _, linked := item.(gear.Linked); !linked {
+			ps.add(indexed("kit", i)+".model", "expected an air unit, goggles or controller, %q is a %s", k.Model, item.Kind())
+		}
+		goggles, isGoggles := item.(*gear.Goggles)
+		if k.Mode == "" {
+			continue
+		}
+		if !isGoggles {
+			ps.add(indexed("kit", i)+".mode", "only goggles have a mode")
+		} else if _, has := goggles.Mode(k.Mode); !has {
+			ps.add(indexed("kit", i)+".mode", "expected a mode of %s, %q is none", goggles.Label(), k.Mode)
+		}
+	}
+	for i := range f.Quads {
+		q := &f.Quads[i]
+		checkPlaces(&ps, indexed("quads", i)+".now", &q.Now, lib, kit)
+		if q.Next != nil {
+			checkPlaces(&ps, indexed("quads", i)+".next", q.Next, lib, kit)
+		}
+	}
+	return ps.orNil()
+}
+
+func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind) {
+	for _, s := range []struct {
+		name string
+		slot *fleet.Slot
+		kind gear.Kind
+	}{
+		{"airUnit", f.AirUnit, gear.KindAirUnit}, {"goggles", f.Goggles, gear.KindGoggles}, {"controller", f.Controller, gear.KindController},
+	} {
+		if s.slot == nil || s.slot.Kit == "" {
+			continue
+		}
+		if kind, known := kit[s.slot.Kit]; known && kind != s.kind {
+			ps.add(path+"."+s.name+".kit", "expected a %s, %q is a %s", s.kind, s.slot.Kit, kind)
+		}
+	}
+	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
+	for i, feed := range f.Feeds {
+		pad, isPad := fleet.PadOf(feed.From)
+		if !isPad {
+			continue
+		}
+		if !hasBoard {
+			ps.add(path+"."+indexed("feeds", i)+".from", "%q is a pad, but this fit has no flight board", feed.From)
+		} else if _, ok := board.Pad(pad); !ok {
+			ps.add(path+"."+indexed("feeds", i)+".from", "expected a pad of %s, %q is none", board.Label(), pad)
+		}
+	}
+	for _, pad := range slices.Sorted(maps.Keys(f.Jumpers)) {
+		if !hasBoard {
+			ps.add(path+".jumpers."+pad, "this fit has no flight board")
+			continue
+		}
+		found, ok := board.Pad(pad)
+		if !ok || found.Kind != gear.PadJumper {
+			ps.add(path+".jumpers."+pad, "expected a jumper pad of %s", board.Label())
+			continue
+		}
+		if choice := f.Jumpers[pad]; !slices.Contains(found.Choices, choice) {
+			ps.add(path+".jumpers."+pad, "expected one of its choices, %q is none", choice)
+		}
+	}
+}

@@ -1,0 +1,119 @@
+package format
+
+import (
+	"bytes"
+	"cmp"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/santhosh-tekuri/jsonschema/v6/kind"
+	"golang.org/x/text/language"
+	"golang.org/x/text/message"
+
+	formatdocs "yokeswap/docs/format"
+)
+
+// schemas compiles the published schemas once.
+var schemas = sync.OnceValue(func() map[string]*jsonschema.Schema {
+	compiled := map[string]*jsonschema.Schema{}
+	compiler := jsonschema.NewCompiler()
+	for _, name := range []string{"gear-pack", "fleet"} {
+		file := name + ".schema.json"
+		text, err := formatdocs.Files.ReadFile(file)
+		if err != nil {
+			panic(err) // embedded: cannot be missing
+		}
+		doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
+		if err != nil {
+			panic(err)
+		}
+		if err := compiler.AddResource(file, doc); err != nil {
+			panic(err)
+		}
+		compiled[name] = compiler.MustCompile(file)
+	}
+	return compiled
+})
+
+// validate checks a value against the published schema of its format.
+func validate(name string, value any) Problems {
+	err := schemas()[name].Validate(value)
+	if err == nil {
+		return nil
+	}
+	invalid, ok := err.(*jsonschema.ValidationError)
+	if !ok {
+		return Problems{{"", err.Error()}}
+	}
+	var problems Problems
+	collect(invalid, value, &problems)
+	slices.SortStableFunc(problems, func(a, b Problem) int { return cmp.Compare(a.Path, b.Path) })
+	return slices.CompactFunc(problems, func(a, b Problem) bool { return a == b })
+}
+
+var english = message.NewPrinter(language.English)
+
+// collect walks to the leaves of a validation error: they say what is wrong.
+func collect(e *jsonschema.ValidationError, root any, problems *Problems) {
+	path := instancePath(root, e.InstanceLocation)
+	switch k := e.ErrorKind.(type) {
+	case *kind.OneOf:
+		problems.add(path, "expected either kit (a piece owned) or model (one not owned yet)")
+		return
+	case *kind.AdditionalProperties:
+		for _, name := range k.Properties {
+			problems.add(join(path, name), "unknown field; expected one of the fields in the schema")
+		}
+		return
+	case *kind.Required:
+		for _, name := range k.Missing {
+			problems.add(join(path, name), "expected this field, it is missing")
+		}
+		return
+	case *kind.Pattern:
+		problems.add(path, "expected %s, got %q", patternWords(k.Want), k.Got)
+		return
+	}
+	if len(e.Causes) == 0 {
+		problems.add(path, "%s", strings.ReplaceAll(e.ErrorKind.LocalizedString(english), "got", "found"))
+	}
+	for _, cause := range e.Causes {
+		collect(cause, root, problems)
+	}
+}
+
+func patternWords(pattern string) string {
+	switch {
+	case strings.Contains(pattern, "a-z"):
+		return "an id of lower-case letters, digits and hyphens"
+	case strings.HasPrefix(pattern, "^[0-9]{4}"):
+		return "a date as yyyy-mm-dd"
+	case strings.HasPrefix(pattern, "^[0-9]"):
+		return "a dotted version such as 1.0.6"
+	}
+	return fmt.Sprintf("text matching %s", pattern)
+}
+
+// instancePath writes a location as airUnits[0].input.maxV.
+func instancePath(root any, location []string) string {
+	path, at := "", root
+	for _, step := range location {
+		if list, ok := at.([]any); ok {
+			path += "[" + step + "]"
+			at = nil
+			if i, err := strconv.Atoi(step); err == nil && i < len(list) {
+				at = list[i]
+			}
+			continue
+		}
+		path = join(path, step)
+		if object, ok := at.(map[string]any); ok {
+			at = object[step]
+		}
+	}
+	return path
+}

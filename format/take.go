@@ -1,0 +1,100 @@
+package format
+
+import (
+	"fmt"
+
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+)
+
+// Take takes a document into a stock and says what that changed. Problems
+// speak of the file's own paths where it points at nothing, and of the stock's
+// where the file would break what is there. On an error the stock must be
+// thrown away.
+func Take(st *stock.Stock, doc Document) (stock.Difference, error) {
+	if doc.Set != nil {
+		d, err := st.MergeSet(doc.Set)
+		if err != nil {
+			return d, Problems{{"", err.Error()}}
+		}
+		if err := CheckPairings(doc.Set, st.Library()); err != nil {
+			return d, err
+		}
+		return d, brokenStock(st)
+	}
+	d := st.MergeFleet(doc.Fleet)
+	if err := CheckModels(doc.Fleet, st.Library()); err != nil {
+		return d, err
+	}
+	return d, brokenStock(st)
+}
+
+// brokenStock says what would no longer hold in what is there already.
+func brokenStock(st *stock.Stock) error {
+	ps, broken := CheckStock(st).(Problems)
+	if !broken {
+		return nil
+	}
+	for i := range ps {
+		ps[i].Says = "would no longer hold in what is there already: " + ps[i].Says
+	}
+	return ps
+}
+
+// TakeEntry takes one entry in, under the id and kind it is said to have. Gear
+// that is new goes into the gear pack "own".
+func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
+	var set *gear.Set
+	switch ref.Kind {
+	case stock.KindKit, stock.KindSpare, stock.KindQuad:
+	default:
+		set = &gear.Set{ID: stock.OwnSet, Title: "Own gear"}
+		if there, ok := st.SetOf(ref.ID); ok {
+			set = there
+		}
+	}
+	doc, err := ReadEntry(ref.Kind, body, set, st.Fleet.Kit)
+	if err != nil {
+		return err
+	}
+	if id := doc.onlyID(); id != ref.ID {
+		return Problems{{"id", fmt.Sprintf("expected the id in the address, %q, got %q", ref.ID, id)}}
+	}
+	if doc.Set != nil {
+		if _, err := st.MergeSet(doc.Set); err != nil {
+			return Problems{{"id", err.Error()}}
+		}
+		if ps, wrong := CheckPairings(doc.Set, st.Library()).(Problems); wrong {
+			return ps.below("pairings[0]")
+		}
+		return brokenStock(st)
+	}
+	doc.Fleet.Title, doc.Fleet.GearPacks = st.Fleet.Title, st.Fleet.GearPacks
+	st.MergeFleet(doc.Fleet)
+	doc.Fleet.Kit = append(doc.Fleet.Kit, st.Fleet.Kit...)
+	if ps, wrong := CheckModels(doc.Fleet, st.Library()).(Problems); wrong {
+		return ps.below(listOf[ref.Kind] + "[0]")
+	}
+	return brokenStock(st)
+}
+
+// onlyID is the id of the one entry of a document.
+func (d Document) onlyID() string {
+	if d.Set != nil {
+		for _, list := range d.Set.Lists() {
+			for _, item := range list.Items {
+				return item.Head().ID
+			}
+		}
+		return ""
+	}
+	switch f := d.Fleet; {
+	case len(f.Kit) > 0:
+		return f.Kit[0].ID
+	case len(f.Spares) > 0:
+		return f.Spares[0].Model
+	case len(f.Quads) > 0:
+		return f.Quads[0].ID
+	}
+	return ""
+}

@@ -1,0 +1,117 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+	"yokeswap/format"
+	"yokeswap/store"
+)
+
+// Import is what taking a file in would do, or has done.
+type Import struct {
+	Format     string           `json:"format"`
+	Title      string           `json:"title"`
+	Difference stock.Difference `json:"difference"`
+	Applied    bool             `json:"applied"`
+	// Base is the state the difference was made against; give it back to apply.
+	Base int64 `json:"base"`
+}
+
+func (s *server) registerFiles(api huma.API) {
+	huma.Register(api, huma.Operation{Method: http.MethodPost, Path: "/api/import", OperationID: "import-file",
+		MaxBodyBytes: format.MaxBytes, Summary: "Preview a gear pack or fleet file, or take it in"}, s.importFile)
+	huma.Get(api, "/api/export/fleet", func(_ context.Context, _ *struct{}) (*download, error) {
+		return s.export(func(snap *store.Snapshot) (any, string, error) { return snap.Fleet, "fleet.json", nil })
+	})
+	huma.Get(api, "/api/export/gear/{set}", func(_ context.Context, in *struct {
+		Set string `path:"set"`
+	}) (*download, error) {
+		return s.export(func(snap *store.Snapshot) (any, string, error) {
+			set, ok := snap.Set(in.Set)
+			if !ok {
+				return nil, "", notFound("gear pack", in.Set)
+			}
+			return set, in.Set + ".gear.json", nil
+		})
+	})
+}
+
+// importFile shows the difference a file would make; with apply it takes the
+// file in, whole or not at all. Entries that are there already, otherwise, are
+// replaced only with replace.
+func (s *server) importFile(_ context.Context, in *struct {
+	Apply   bool   `query:"apply"`
+	Replace bool   `query:"replace"`
+	Base    int64  `query:"base" doc:"with apply: the base of the preview"`
+	RawBody []byte `contentType:"application/json"`
+}) (*answer[Import], error) {
+	doc, err := format.Read(in.RawBody)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := Import{Base: in.Base}
+	errPreview := fmt.Errorf("a preview changes nothing")
+	take := func(st *stock.Stock) error {
+		var err error
+		if out.Difference, err = format.Take(st, doc); err != nil {
+			return err
+		}
+		if !in.Apply {
+			return errPreview
+		}
+		if len(out.Difference.Changed) > 0 && !in.Replace {
+			return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the difference and choose to replace them", len(out.Difference.Changed)))
+		}
+		return nil
+	}
+	var expect []store.Expect
+	if in.Apply {
+		expect = append(expect, store.Expect{Ref: store.Everything, Revision: in.Base})
+	}
+	err = s.store.Update(take, expect...)
+	if err != nil && err != errPreview {
+		return nil, problem(err)
+	}
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	out.Base, out.Applied = snap.Revision, in.Apply
+	out.Format, out.Title = fleet.FileFormat, ""
+	if doc.Set != nil {
+		out.Format, out.Title = gear.SetFormat, doc.Set.Title
+	} else {
+		out.Title = doc.Fleet.Title
+	}
+	return reply(out), nil
+}
+
+type download struct {
+	ContentType        string `header:"Content-Type"`
+	ContentDisposition string `header:"Content-Disposition"`
+	Body               []byte
+}
+
+// export sends a file of the open formats.
+func (s *server) export(pick func(*store.Snapshot) (any, string, error)) (*download, error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	value, file, err := pick(snap)
+	if err != nil {
+		return nil, err
+	}
+	text, err := format.Write(value)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &download{ContentType: "application/json", ContentDisposition: `attachment; filename="` + file + `"`, Body: text}, nil
+}

@@ -1,0 +1,182 @@
+package web
+
+import (
+	"context"
+	"slices"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/link"
+	"yokeswap/core/power"
+	"yokeswap/core/stock"
+	"yokeswap/core/swap"
+	"yokeswap/format"
+	"yokeswap/store"
+)
+
+// Health is the state of the server.
+type Health struct {
+	Status   string `json:"status"`
+	Version  string `json:"version"`
+	Database string `json:"database"`
+}
+
+func (s *server) registerHealth(api huma.API) {
+	huma.Get(api, "/api/health", func(_ context.Context, _ *struct{}) (*answer[Health], error) {
+		if err := s.store.Check(); err != nil {
+			return nil, huma.Error503ServiceUnavailable("the database does not answer", err)
+		}
+		return reply(Health{Status: "ok", Version: s.options.Version, Database: "ok"}), nil
+	})
+}
+
+// answer wraps a response body.
+type answer[T any] struct{ Body T }
+
+func reply[T any](body T) *answer[T] { return &answer[T]{body} }
+
+// FitView is a fit in words.
+type FitView struct {
+	AirUnit    string `json:"airUnit"`
+	Goggles    string `json:"goggles"`
+	Controller string `json:"controller"`
+	Pack       string `json:"pack"`
+	Feed       string `json:"feed"`
+	Board      string `json:"board"`
+}
+
+// QuadView is one quad with its two fits, the verdicts on the next one, and
+// what the pictures show.
+type QuadView struct {
+	ID        string         `json:"id"`
+	Name      string         `json:"name"`
+	Use       string         `json:"use"`
+	Revision  int64          `json:"revision"`
+	Now       FitView        `json:"now"`
+	Next      FitView        `json:"next"`
+	NowLevel  string         `json:"nowLevel"`
+	Judgement swap.Judgement `json:"judgement"`
+	Places    []swap.Place   `json:"places"`
+	Power     power.Path     `json:"power"`
+	Link      link.Picture   `json:"link"`
+}
+
+func (s *server) registerFleet(api huma.API) {
+	huma.Get(api, "/api/board", func(_ context.Context, in *struct {
+		Left string `query:"left" doc:"ids of goggles and controllers left at home, separated by commas"`
+	}) (*answer[swap.Board], error) {
+		snap, err := s.store.Snapshot()
+		if err != nil {
+			return nil, problem(err)
+		}
+		return reply(swap.NewBoard(snap.Library, snap.Index, strings.Split(in.Left, ","))), nil
+	})
+	huma.Get(api, "/api/quads/{quad}", func(_ context.Context, in *struct {
+		Quad string `path:"quad"`
+	}) (*answer[QuadView], error) {
+		return s.quadView(in.Quad)
+	})
+	huma.Post(api, "/api/quads/{quad}/next", s.plan)
+}
+
+// plan applies a pick or a fix to a quad's next fit.
+func (s *server) plan(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Revision int64       `json:"revision" doc:"of the quad, as read"`
+		Patch    fleet.Patch `json:"patch"`
+	}
+}) (*answer[QuadView], error) {
+	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
+	err := s.store.Update(func(st *stock.Stock) error {
+		if err := st.Plan(in.Quad, in.Body.Patch); err != nil {
+			return notFound("quad", in.Quad)
+		}
+		return s.checkQuad(st, in.Quad)
+	}, store.Expect{Ref: ref, Revision: in.Body.Revision})
+	if conflict, ok := problem(err).(*Conflict); ok {
+		s.describe(conflict, ref, func(st *stock.Stock) error { return st.Plan(in.Quad, in.Body.Patch) })
+		return nil, conflict
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.quadView(in.Quad)
+}
+
+// checkQuad reads the changed quad as if it came in a file, so that a patch
+// can bring in nothing that a file could not.
+func (s *server) checkQuad(st *stock.Stock, id string) error {
+	q, _ := st.Fleet.Quad(id)
+	text, err := format.Write(q)
+	if err != nil {
+		return err
+	}
+	if _, err := format.ReadEntry(stock.KindQuad, text, nil, st.Fleet.Kit); err != nil {
+		return err
+	}
+	return format.CheckStock(st)
+}
+
+// describe fills a conflict with how the entry there differs from the one that
+// would have been written.
+func (s *server) describe(c *Conflict, ref stock.Ref, change func(*stock.Stock) error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return
+	}
+	mine := stock.Stock{Sets: snap.Sets, Fleet: new(*snap.Fleet)}
+	mine.Fleet.Quads = slices.Clone(snap.Fleet.Quads)
+	if change(&mine) == nil {
+		c.Differences = append(c.Differences, stock.Compare(snap.Entry(ref), mine.Entry(ref))...)
+	}
+}
+
+func (s *server) quadView(id string) (*answer[QuadView], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	q, ok := snap.Fleet.Quad(id)
+	if !ok {
+		return nil, notFound("quad", id)
+	}
+	now, next := fleet.NowCase(snap.Library, snap.Index, q), fleet.NewCase(snap.Library, snap.Index, q)
+	return reply(QuadView{
+		ID: q.ID, Name: q.Label(), Use: q.Use, Revision: snap.Revisions[stock.Ref{Kind: stock.KindQuad, ID: id}],
+		Now: fitView(now), Next: fitView(next),
+		NowLevel:  string(swap.Judge(now).Level),
+		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
+		Power: power.Trace(next), Link: link.Draw(next),
+	}), nil
+}
+
+func fitView(c fleet.Case) FitView {
+	v := FitView{AirUnit: swap.Describe(c), Goggles: "none", Controller: "none", Pack: "none", Feed: "not said", Board: "none"}
+	if _, s, ok := c.Goggles(); ok {
+		v.Goggles = s.Label
+	}
+	if _, s, ok := c.Controller(); ok {
+		v.Controller = s.Label
+	}
+	if c.Fit.Receiver != "" {
+		v.Controller = c.Library.Label(c.Fit.Receiver) + ", separate"
+	}
+	if c.Fit.Pack != "" {
+		v.Pack = c.Library.Label(c.Fit.Pack)
+	}
+	if c.Fit.Board != "" {
+		v.Board = c.Library.Label(c.Fit.Board)
+	}
+	for _, node := range power.Trace(c).Nodes {
+		if node.ID == fleet.NodeAirUnit && node.From != "" {
+			v.Feed = node.From
+		}
+	}
+	if c.Fit.AirUnit == nil {
+		v.Feed = "no air unit"
+	}
+	return v
+}

@@ -1,0 +1,138 @@
+package web
+
+import (
+	"crypto/sha256"
+	"crypto/subtle"
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"net/netip"
+	"strings"
+	"time"
+
+	"github.com/go-chi/chi/v5/middleware"
+
+	"yokeswap/format"
+)
+
+// policy lets the page load nothing but its own files, and nothing inline.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
+	"connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+
+// KeyCookie carries the access key of a browser that has given it once.
+const KeyCookie = "yokeswap-key"
+
+// IsLoopback says whether an address to listen on can only be reached from
+// this machine.
+func IsLoopback(listen string) bool {
+	host, _, err := net.SplitHostPort(listen)
+	if err != nil {
+		return false
+	}
+	if host == "localhost" {
+		return true
+	}
+	addr, err := netip.ParseAddr(host)
+	return err == nil && addr.IsLoopback()
+}
+
+// secured checks Host, Origin and the access key, and sets the headers that
+// keep the page to itself.
+//
+// Without an access key the server listens on loopback only, so a Host that is
+// not a loopback name is a page elsewhere that has pointed its name at us.
+func secured(key string) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		origins := http.NewCrossOriginProtection()
+		origins.SetDenyHandler(refuse(http.StatusForbidden, "the request comes from another site"))
+		checked := origins.Handler(next)
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			h := w.Header()
+			h.Set("Content-Security-Policy", policy)
+			h.Set("X-Content-Type-Options", "nosniff")
+			h.Set("Referrer-Policy", "no-referrer")
+			h.Set("Cross-Origin-Opener-Policy", "same-origin")
+			h.Set("Cross-Origin-Resource-Policy", "same-origin")
+			if key == "" && !loopbackHost(r.Host) {
+				refuse(http.StatusMisdirectedRequest, "this server answers to localhost only").ServeHTTP(w, r)
+				return
+			}
+			if key != "" && !hasKey(w, r, key) {
+				refuse(http.StatusUnauthorized, "an access key is needed: open the address printed at the start, with ?key=…").ServeHTTP(w, r)
+				return
+			}
+			checked.ServeHTTP(w, r)
+		})
+	}
+}
+
+func loopbackHost(host string) bool {
+	if !strings.Contains(host, ":") || strings.HasSuffix(host, "]") {
+		host += ":80"
+	}
+	return IsLoopback(host)
+}
+
+// hasKey accepts the key as a bearer token, from the cookie, or once in the
+// address, which then sets the cookie.
+func hasKey(w http.ResponseWriter, r *http.Request, key string) bool {
+	if given, ok := strings.CutPrefix(r.Header.Get("Authorization"), "Bearer "); ok {
+		return sameKey(given, key)
+	}
+	if given := r.URL.Query().Get("key"); given != "" && sameKey(given, key) {
+		http.SetCookie(w, &http.Cookie{Name: KeyCookie, Value: key, Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
+		return true
+	}
+	cookie, err := r.Cookie(KeyCookie)
+	return err == nil && sameKey(cookie.Value, key)
+}
+
+func sameKey(given, key string) bool {
+	a, b := sha256.Sum256([]byte(given)), sha256.Sum256([]byte(key))
+	return subtle.ConstantTimeCompare(a[:], b[:]) == 1
+}
+
+// bounded limits request bodies to the largest file that is read, and a little.
+func bounded(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.ContentLength > format.MaxBytes {
+			refuse(http.StatusRequestEntityTooLarge, "the body is larger than 8 MiB; a gear pack or fleet file is never that large").ServeHTTP(w, r)
+			return
+		}
+		r.Body = http.MaxBytesReader(w, r.Body, format.MaxBytes+1024)
+		next.ServeHTTP(w, r)
+	})
+}
+
+// refuse answers with a problem as RFC 9457 has it.
+func refuse(status int, detail string) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		w.Header().Set("Content-Type", "application/problem+json")
+		w.WriteHeader(status)
+		_ = json.NewEncoder(w).Encode(map[string]any{"status": status, "title": http.StatusText(status), "detail": detail})
+	})
+}
+
+// logged writes a line for each request that changes something or fails.
+func logged(log *slog.Logger) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			start := time.Now()
+			wrapped := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
+			next.ServeHTTP(wrapped, r)
+			level := slog.LevelDebug
+			switch {
+			case wrapped.Status() >= 500:
+				level = slog.LevelError
+			case wrapped.Status() >= 400:
+				level = slog.LevelWarn
+			case r.Method != http.MethodGet:
+				level = slog.LevelInfo
+			}
+			log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", wrapped.Status(),
+				"took", fmt.Sprintf("%.1fms", float64(time.Since(start).Microseconds())/1000))
+		})
+	}
+}

@@ -1,0 +1,61 @@
+// Package web serves the interface and the API over HTTP: chi routes the
+// requests, huma checks their shape and writes the OpenAPI description that
+// the interface's types are made from. It holds no rule of the job: it decodes,
+// asks core, and encodes.
+package web
+
+import (
+	"io/fs"
+	"log/slog"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"yokeswap/store"
+)
+
+// Options says how to serve.
+type Options struct {
+	Version   string
+	Interface fs.FS  // the built interface; nil serves a note instead
+	AccessKey string // asked of every API request where it is set
+	Log       *slog.Logger
+}
+
+// server answers the API from one store.
+type server struct {
+	store   *store.Store
+	options Options
+}
+
+// New makes the handler for the whole program.
+func New(st *store.Store, options Options) http.Handler {
+	router := chi.NewRouter()
+	router.Use(logged(options.Log), middleware.Recoverer, secured(options.AccessKey), bounded)
+	newAPI(router, &server{st, options})
+	router.NotFound(serveInterface(options.Interface).ServeHTTP)
+	return router
+}
+
+// OpenAPI describes the API without serving it.
+func OpenAPI(version string) ([]byte, error) {
+	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}})
+	return api.OpenAPI().MarshalJSON()
+}
+
+func newAPI(router chi.Router, s *server) huma.API {
+	config := huma.DefaultConfig("Yoke Swap", s.options.Version)
+	config.DocsPath = "" // the documentation page would load scripts from elsewhere
+	config.CreateHooks = nil
+	huma.DefaultArrayNullable = false // lists are never null here, so the interface need not ask
+	api := humachi.New(router, config)
+	s.registerHealth(api)
+	s.registerFleet(api)
+	s.registerBench(api)
+	s.registerShelf(api)
+	s.registerFiles(api)
+	return api
+}

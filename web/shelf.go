@@ -1,0 +1,171 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+	"yokeswap/format"
+	"yokeswap/store"
+)
+
+// ShelfEntry is one entry on the shelf.
+type ShelfEntry struct {
+	Kind     string `json:"kind"`
+	ID       string `json:"id"`
+	Name     string `json:"name"`
+	Set      string `json:"set,omitempty" doc:"gear: the gear pack it stands in"`
+	Source   string `json:"source,omitempty"`
+	Model    string `json:"model,omitempty" doc:"kit and spares: the name of the model"`
+	Revision int64  `json:"revision"`
+	Entry    any    `json:"entry" doc:"as it stands in the open formats"`
+}
+
+// ShelfSet is one gear pack.
+type ShelfSet struct {
+	ID      string `json:"id"`
+	Title   string `json:"title"`
+	License string `json:"license"`
+	Count   int    `json:"count"`
+}
+
+// Shelf is everything that has been put in.
+type Shelf struct {
+	Title    string       `json:"title"`
+	Revision int64        `json:"revision"`
+	Sets     []ShelfSet   `json:"sets"`
+	Entries  []ShelfEntry `json:"entries"`
+}
+
+// Saved is the answer to a change of one entry.
+type Saved struct {
+	Kind     string `json:"kind"`
+	ID       string `json:"id"`
+	Revision int64  `json:"revision"`
+	// Removed is the entry taken out, to put it back with.
+	Removed any `json:"removed,omitempty"`
+}
+
+func (s *server) registerShelf(api huma.API) {
+	huma.Get(api, "/api/shelf", func(_ context.Context, _ *struct{}) (*answer[Shelf], error) {
+		snap, err := s.store.Snapshot()
+		if err != nil {
+			return nil, problem(err)
+		}
+		return reply(shelf(snap)), nil
+	})
+	huma.Put(api, "/api/entries/{kind}/{id}", s.saveEntry)
+	huma.Delete(api, "/api/entries/{kind}/{id}", s.removeEntry)
+}
+
+func shelf(snap *store.Snapshot) Shelf {
+	out := Shelf{Title: snap.Fleet.Title, Revision: snap.Revision, Sets: []ShelfSet{}, Entries: []ShelfEntry{}}
+	add := func(e ShelfEntry) {
+		e.Revision = snap.Revisions[stock.Ref{Kind: e.Kind, ID: e.ID}]
+		out.Entries = append(out.Entries, e)
+	}
+	for _, set := range snap.Sets {
+		count := 0
+		for _, list := range set.Lists() {
+			for _, item := range list.Items {
+				head := item.Head()
+				add(ShelfEntry{Kind: string(item.Kind()), ID: head.ID, Name: name(snap.Library, item), Set: set.ID, Source: head.Source.String(), Entry: item})
+				count++
+			}
+		}
+		out.Sets = append(out.Sets, ShelfSet{ID: set.ID, Title: set.Title, License: set.License, Count: count})
+	}
+	for i := range snap.Fleet.Kit {
+		k := &snap.Fleet.Kit[i]
+		add(ShelfEntry{Kind: stock.KindKit, ID: k.ID, Name: k.Label(), Model: snap.Library.Label(k.Model), Entry: k})
+	}
+	for i := range snap.Fleet.Spares {
+		p := &snap.Fleet.Spares[i]
+		add(ShelfEntry{Kind: stock.KindSpare, ID: p.Model, Name: fmt.Sprintf("%d × %s", p.Count, snap.Library.Label(p.Model)), Model: snap.Library.Label(p.Model), Entry: p})
+	}
+	for i := range snap.Fleet.Quads {
+		q := &snap.Fleet.Quads[i]
+		add(ShelfEntry{Kind: stock.KindQuad, ID: q.ID, Name: q.Label(), Entry: q})
+	}
+	return out
+}
+
+func name(lib *gear.Library, item gear.Item) string {
+	if p, ok := item.(*gear.Pairing); ok && p.Name == "" {
+		return lib.Label(p.AirUnit) + " with " + lib.Label(p.Goggles)
+	}
+	return item.Head().Label()
+}
+
+// saveEntry adds or replaces one entry. The revision is the one that was read,
+// zero for a new entry. Gear that is new goes into the gear pack "own".
+func (s *server) saveEntry(_ context.Context, in *struct {
+	Kind     string `path:"kind"`
+	ID       string `path:"id"`
+	Revision int64  `query:"revision"`
+	RawBody  []byte `contentType:"application/json"`
+}) (*answer[Saved], error) {
+	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
+	err := s.store.Update(func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) }, store.Expect{Ref: ref, Revision: in.Revision})
+	if conflict, ok := problem(err).(*Conflict); ok {
+		s.describe(conflict, ref, func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) })
+		return nil, conflict
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.saved(ref, nil)
+}
+
+// removeEntry takes one entry out, unless something still refers to it.
+func (s *server) removeEntry(_ context.Context, in *struct {
+	Kind     string `path:"kind"`
+	ID       string `path:"id"`
+	Revision int64  `query:"revision"`
+}) (*answer[Saved], error) {
+	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
+	var removed any
+	err := s.store.Update(func(st *stock.Stock) error {
+		removed = st.Entry(ref)
+		if removed == nil {
+			return notFound(in.Kind, in.ID)
+		}
+		if users := st.ReferrersTo(ref); in.Kind != stock.KindQuad && in.Kind != stock.KindSpare && len(users) > 0 {
+			return huma.Error409Conflict(fmt.Sprintf("it is still named by %s", strings.Join(users[:min(3, len(users))], ", ")))
+		}
+		removed = copyOf(removed)
+		st.Remove(ref)
+		return nil
+	}, store.Expect{Ref: ref, Revision: in.Revision})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.saved(ref, removed)
+}
+
+// copyOf keeps an entry from moving with the list it points into.
+func copyOf(entry any) any {
+	text, err := format.Write(entry)
+	if err != nil {
+		return entry
+	}
+	return rawJSON(text)
+}
+
+// rawJSON is JSON that is passed on as it is.
+type rawJSON []byte
+
+// MarshalJSON gives the text itself.
+func (r rawJSON) MarshalJSON() ([]byte, error) { return r, nil }
+
+func (s *server) saved(ref stock.Ref, removed any) (*answer[Saved], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.Revisions[ref], Removed: removed}), nil
+}
