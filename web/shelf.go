@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/stock"
 	"yokeswap/format"
@@ -20,7 +21,7 @@ type ShelfEntry struct {
 	Name     string `json:"name"`
 	Set      string `json:"set,omitempty" doc:"gear: the gear pack it stands in"`
 	Source   string `json:"source,omitempty"`
-	Model    string `json:"model,omitempty" doc:"kit and spares: the name of the model"`
+	Model    string `json:"model,omitempty" doc:"kit and spares: the name of the model; quads: what they are flown for"`
 	Revision int64  `json:"revision"`
 	Entry    any    `json:"entry" doc:"as it stands in the open formats"`
 }
@@ -58,7 +59,8 @@ func (s *server) registerShelf(api huma.API) {
 		}
 		return reply(shelf(snap)), nil
 	})
-	huma.Put(api, "/api/entries/{kind}/{id}", s.saveEntry)
+	// The body is read by format, which names every problem by its path.
+	huma.Put(api, "/api/entries/{kind}/{id}", s.saveEntry, func(o *huma.Operation) { o.SkipValidateBody = true })
 	huma.Delete(api, "/api/entries/{kind}/{id}", s.removeEntry)
 }
 
@@ -81,7 +83,7 @@ func shelf(snap *store.Snapshot) Shelf {
 	}
 	for i := range snap.Fleet.Kit {
 		k := &snap.Fleet.Kit[i]
-		add(ShelfEntry{Kind: stock.KindKit, ID: k.ID, Name: k.Label(), Model: snap.Library.Label(k.Model), Entry: k})
+		add(ShelfEntry{Kind: stock.KindKit, ID: k.ID, Name: k.Label(), Model: kitWords(snap.Library, k), Entry: k})
 	}
 	for i := range snap.Fleet.Spares {
 		p := &snap.Fleet.Spares[i]
@@ -89,9 +91,16 @@ func shelf(snap *store.Snapshot) Shelf {
 	}
 	for i := range snap.Fleet.Quads {
 		q := &snap.Fleet.Quads[i]
-		add(ShelfEntry{Kind: stock.KindQuad, ID: q.ID, Name: q.Label(), Entry: q})
+		add(ShelfEntry{Kind: stock.KindQuad, ID: q.ID, Name: q.Label(), Model: q.Use, Entry: q})
 	}
 	return out
+}
+
+func kitWords(lib *gear.Library, k *fleet.Kit) string {
+	if !k.Firmware.Known() {
+		return lib.Label(k.Model) + ", firmware not known"
+	}
+	return lib.Label(k.Model) + " on " + string(k.Firmware)
 }
 
 func name(lib *gear.Library, item gear.Item) string {

@@ -36,7 +36,7 @@ func (s supply) rails(consumers []consumer) []*Rail {
 		}
 		rail := byNode[o.node]
 		if rail == nil {
-			rail = &Rail{ID: o.node, Label: o.label, MaxA: o.converter.MaxA, origin: o}
+			rail = &Rail{ID: o.node, Label: o.rail, MaxA: o.converter.MaxA, origin: o}
 			byNode[o.node] = rail
 			rails = append(rails, rail)
 		}

@@ -23,6 +23,7 @@ const assumedTolerance = 0.05
 type origin struct {
 	node      string // "pack", "board.10v" or a placed regulator's id
 	label     string // in words, as in "fed from the 10 V pad"
+	rail      string // the converter's own name, whatever leads there
 	converter *gear.Converter
 	owner     *gear.Entry // whose sheet the converter's values are on
 	field     string      // path of the converter within that sheet, with a dot behind
@@ -95,7 +96,7 @@ func (s supply) originOf(from string) origin {
 		case gear.PadPack:
 			return origin{node: fleet.NodePack, label: label, input: fleet.NodeBoard}
 		case gear.PadRegulated:
-			return origin{node: fleet.PadNode(pad.ID), label: label, converter: &pad.Converter,
+			return origin{node: fleet.PadNode(pad.ID), label: label, rail: "the " + pad.Label(), converter: &pad.Converter,
 				owner: &s.board.Entry, field: "pads." + pad.ID + ".", input: fleet.NodeBoard}
 		}
 		choice := s.Fit.Jumpers[pad.ID]
@@ -123,7 +124,7 @@ func (s supply) regulatorOrigin(id string) origin {
 	if !ok {
 		return origin{missing: []verdict.Missing{s.fitValue("regulators", "model of regulator "+id)}}
 	}
-	return origin{node: id, label: "the " + model.Label(), converter: &model.Converter, owner: &model.Entry, input: id}
+	return origin{node: id, label: "the " + model.Label(), rail: "the " + model.Label(), converter: &model.Converter, owner: &model.Entry, input: id}
 }
 
 // convert is what a converter makes of the voltage it is given.

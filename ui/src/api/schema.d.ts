@@ -512,7 +512,7 @@ export interface components {
             entry: unknown;
             id: string;
             kind: string;
-            /** @description kit and spares: the name of the model */
+            /** @description kit and spares: the name of the model; quads: what they are flown for */
             model?: string;
             name: string;
             /** Format: int64 */

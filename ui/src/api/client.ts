@@ -1,0 +1,109 @@
+// The one place that talks to the server. Every answer is either data or a
+// Failure that says what happened and what to do.
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Board = Schemas['Board'];
+export type Row = Schemas['Row'];
+export type QuadView = Schemas['QuadView'];
+export type Finding = Schemas['Finding'];
+export type Fix = Schemas['Fix'];
+export type Patch = Schemas['Patch'];
+export type Path = Schemas['Path'];
+export type Picture = Schemas['Picture'];
+export type Run = Schemas['Run'];
+export type StepState = Schemas['StepState'];
+export type Shelf = Schemas['Shelf'];
+export type ShelfEntry = Schemas['ShelfEntry'];
+export type Import = Schemas['Import'];
+export type FieldChange = Schemas['FieldChange'];
+export type Missing = Schemas['Missing'];
+
+export interface WrongField {
+  location: string;
+  message: string;
+}
+
+export interface Failure {
+  status: number;
+  title: string;
+  detail: string;
+  wrong: WrongField[];
+  /** A stale write: how what is there now differs from what was sent. */
+  conflict?: { revision: number; differences: FieldChange[] };
+}
+
+export type Answer<T> = { ok: true; data: T } | { ok: false; failure: Failure };
+
+const client = createClient<paths>({ baseUrl: '', fetch: (request) => fetch(request) });
+
+interface Problem {
+  status?: number;
+  title?: string;
+  detail?: string;
+  errors?: { location?: string; message?: string }[] | null;
+  revision?: number;
+  differences?: FieldChange[];
+}
+
+export function failureOf(status: number, problem: Problem | undefined): Failure {
+  const failure: Failure = {
+    status,
+    title: problem?.title ?? 'The server answered with an error',
+    detail: problem?.detail ?? `It answered ${status}. Nothing was changed; try again.`,
+    wrong: (problem?.errors ?? []).map((e) => ({ location: e.location ?? '', message: e.message ?? '' })),
+  };
+  if (status === 409 && problem?.revision !== undefined && problem.differences) {
+    failure.conflict = { revision: problem.revision, differences: problem.differences };
+  }
+  return failure;
+}
+
+const unreachable: Failure = {
+  status: 0,
+  title: 'The program does not answer',
+  detail: 'Is Yoke Swap still running on this machine? Start it again and press “Try again”. What was confirmed is kept.',
+  wrong: [],
+};
+
+async function answered<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Answer<T>> {
+  try {
+    const { data, error, response } = await call;
+    if (response.ok && data !== undefined) return { ok: true, data };
+    return { ok: false, failure: failureOf(response.status, error as Problem | undefined) };
+  } catch {
+    return { ok: false, failure: unreachable };
+  }
+}
+
+export const api = {
+  board: (left: string[]) => answered(client.GET('/api/board', { params: { query: { left: left.join(',') } } })),
+  quad: (quad: string) => answered(client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
+  plan: (quad: string, revision: number, patch: Patch) =>
+    answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } })),
+  bench: (quad: string) => answered(client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
+  confirm: (quad: string, step: string, done: boolean, value?: number) =>
+    answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } })),
+  shelf: () => answered(client.GET('/api/shelf')),
+  save: (kind: string, id: string, revision: number, entry: unknown) =>
+    answered(
+      client.PUT('/api/entries/{kind}/{id}', {
+        params: { path: { kind, id }, query: { revision } },
+        body: JSON.stringify(entry) as never,
+        bodySerializer: (text) => text as unknown as string,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    ),
+  remove: (kind: string, id: string, revision: number) =>
+    answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } })),
+  importFile: (file: Blob, options: { apply?: boolean; replace?: boolean; base?: number } = {}) =>
+    answered(
+      client.POST('/api/import', {
+        params: { query: options },
+        body: file as never,
+        bodySerializer: (blob) => blob as unknown as Blob,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    ),
+};

@@ -1,0 +1,218 @@
+<script lang="ts">
+  // The bench sheet: one step at a time beside the iron, the whole list on the
+  // left and on paper.
+  import { untrack } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import { api, type Board, type Failure, type Run } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { typing } from '../lib/keys';
+  import { Loaded } from '../lib/loaded.svelte';
+  import StepCard from './StepCard.svelte';
+  import StepList from './StepList.svelte';
+
+  let { params }: { params: { quad?: string } } = $props();
+
+  const run = new Loaded<Run>();
+  const board = new Loaded<Board>();
+  let shown = $state('');
+  let refused = $state.raw<Failure | null>(null);
+
+  $effect(() => {
+    const quad = params.quad;
+    untrack(() => {
+      run.data = null;
+      refused = null;
+      shown = '';
+      if (quad) void load(quad);
+      else void board.take(api.board([]));
+    });
+  });
+
+  async function load(quad: string) {
+    if (await run.take(api.bench(quad))) shown = run.data?.next || run.data?.states[0]?.id || '';
+  }
+
+  const at = $derived(run.data?.states.findIndex((s) => s.id === shown) ?? -1);
+  const step = $derived(run.data?.states[at]);
+
+  function go(by: number) {
+    const to = run.data?.states[at + by];
+    if (to) {
+      shown = to.id;
+      refused = null;
+    }
+  }
+
+  async function confirm(done: boolean, value?: number) {
+    if (!run.data || !step) return;
+    const answer = await api.confirm(run.data.quad, step.id, done, value);
+    if (!answer.ok) {
+      refused = answer.failure;
+      return;
+    }
+    refused = null;
+    const was = step.id;
+    run.data = answer.data;
+    const now = answer.data.states.find((s) => s.id === was);
+    if (done && now?.state === 'done' && answer.data.next) shown = answer.data.next;
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (typing(event) || !run.data) return;
+    if (event.key === 'ArrowDown' || event.key === 'j') go(1);
+    else if (event.key === 'ArrowUp' || event.key === 'k') go(-1);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+{#if !params.quad}
+  <h1>Which quad is on the bench?</h1>
+  {#if board.failure}
+    <FailureNote failure={board.failure} again={() => board.take(api.board([]))} />
+  {:else if board.data}
+    <ul class="choose">
+      {#each board.data.rows as row (row.quad)}
+        <li><a class="panel" href={`#/bench/${row.quad}`}><strong>{row.name}</strong><span class="soft">{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span></a></li>
+      {:else}
+        <li class="soft">No quads yet: <a href="#/shelf/add/quad">add one</a>.</li>
+      {/each}
+    </ul>
+  {:else}
+    <p class="soft" role="status">Looking…</p>
+  {/if}
+{:else if run.failure}
+  <FailureNote failure={run.failure} again={() => params.quad && load(params.quad)} />
+{:else if !run.data}
+  <p class="soft" role="status">Writing the sheet…</p>
+{:else}
+  {@const r = run.data}
+  <div class="title">
+    <h1>{r.name} on the bench</h1>
+    <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.</p>
+    <span class="ways screen-only">
+      <a href={`#/swap/${r.quad}`}>Plan</a>
+      <button type="button" onclick={() => print()}>Print</button>
+    </span>
+  </div>
+  {#if r.holds.length > 0}
+    <div class="holds" role="note">
+      <h2>The plan is not ready: some steps are held</h2>
+      <ul>
+        {#each r.holds as f, i (i)}
+          <li><a href={`#/swap/${r.quad}/${f.gate}`}>{f.gate}</a>: {f.says}</li>
+        {/each}
+      </ul>
+    </div>
+  {/if}
+  {#if refused}<FailureNote failure={refused} />{/if}
+  <div class="sheet">
+    <div class="list"><StepList states={r.states} {shown} onpick={(id) => { shown = id; refused = null; }} /></div>
+    {#if step}
+      <div class="card screen-only">
+        {#key step.id}
+          <StepCard {step} number={at + 1} of={r.states.length} onconfirm={confirm} onback={at > 0 ? () => go(-1) : undefined} onnext={at < r.states.length - 1 ? () => go(1) : undefined} />
+        {/key}
+      </div>
+    {/if}
+  </div>
+  <section class="lay">
+    <h2>Lay out before you start</h2>
+    <p><span class="soft">Tools:</span> {r.tools.join(', ') || 'none'}</p>
+    <p><span class="soft">Materials:</span> {r.materials.join(', ') || 'none'}</p>
+    <p class="soft">Common practice throughout; where your country's rules or a licence say otherwise, they come first.</p>
+  </section>
+  <div class="screen-only end"><button type="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
+{/if}
+
+<style>
+  h1 {
+    font-size: 1.6rem;
+    font-weight: 750;
+  }
+  .choose {
+    list-style: none;
+    margin: 1rem 0 0;
+    padding: 0;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+    gap: 0.6rem;
+  }
+  .choose a {
+    display: grid;
+    padding: 0.8rem 1rem;
+    text-decoration: none;
+    color: var(--ink);
+    min-height: 64px;
+  }
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0.2rem 1rem;
+    margin-bottom: 0.7rem;
+  }
+  .ways {
+    margin-left: auto;
+    display: flex;
+    gap: 0.8rem;
+    align-items: center;
+  }
+  .ways button,
+  .end button {
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    padding: 0.35rem 0.9rem;
+    min-height: 40px;
+    cursor: pointer;
+    background: var(--raised);
+    color: var(--ink);
+  }
+  .holds {
+    background: var(--change-wash);
+    border-left: 6px solid var(--change);
+    padding: 0.6rem 0.9rem;
+    margin-bottom: 0.8rem;
+  }
+  .holds h2 {
+    font-weight: 700;
+  }
+  .holds ul {
+    margin: 0.2rem 0 0;
+    padding-left: 1.1rem;
+    list-style: disc;
+    overflow-wrap: anywhere;
+  }
+  .sheet {
+    display: grid;
+    grid-template-columns: 340px minmax(0, 1fr);
+    gap: 1.2rem;
+    align-items: start;
+  }
+  .lay {
+    margin-top: 1.2rem;
+    display: grid;
+    gap: 0.25rem;
+  }
+  .lay h2 {
+    font-weight: 700;
+  }
+  .end {
+    margin-top: 1rem;
+  }
+  @media (max-width: 860px) {
+    .sheet {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .card {
+      order: -1;
+    }
+  }
+  @media print {
+    .sheet {
+      display: block;
+    }
+  }
+</style>

@@ -1,0 +1,62 @@
+<script lang="ts">
+  // How long the unit may run without moving air: counts down, and says stop.
+  import { onDestroy } from 'svelte';
+  import { clock } from './reading';
+
+  let { seconds }: { seconds: number } = $props();
+  let started = $state<number | null>(null);
+  let now = $state(0);
+  let timer: ReturnType<typeof setInterval> | undefined;
+
+  const left = $derived(started === null ? seconds : seconds - (now - started) / 1000);
+
+  function start() {
+    started = now = Date.now();
+    clearInterval(timer);
+    timer = setInterval(() => (now = Date.now()), 250);
+  }
+  function stop() {
+    clearInterval(timer);
+    started = null;
+  }
+  onDestroy(() => clearInterval(timer));
+</script>
+
+<div class="timer" class:over={left <= 0}>
+  <span class="mono" role="timer">{clock(left)}</span>
+  <span>{left <= 0 ? 'Unplug now and let it cool.' : 'may run without moving air'}</span>
+  {#if started === null}<button type="button" onclick={start}>Pack is in: start</button>{:else}<button type="button" onclick={stop}>Pack is out: reset</button>{/if}
+  <span class="unseen" role="status">{left <= 0 ? 'Time is up: unplug now and let it cool.' : ''}</span>
+</div>
+
+<style>
+  .timer {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.4rem 0.9rem;
+    border: 2px dashed var(--caution);
+    border-radius: 6px;
+    padding: 0.5rem 0.9rem;
+  }
+  .timer .mono {
+    font-size: 1.8rem;
+    font-weight: 700;
+  }
+  .over {
+    background: var(--unfit-wash);
+    border: 3px solid var(--unfit);
+    color: var(--unfit);
+    font-weight: 700;
+  }
+  button {
+    min-height: 44px;
+    padding: 0 1rem;
+    border: 2px solid var(--ink);
+    border-radius: 4px;
+    cursor: pointer;
+    font-weight: 600;
+    color: var(--ink);
+    background: var(--raised);
+  }
+</style>

@@ -1,0 +1,163 @@
+<script lang="ts">
+  // One step, large: what, with what, the caution, the reading, done.
+  import { Button, Input } from 'flowbite-svelte';
+  import type { StepState } from '../api/client';
+  import { readNumber } from './reading';
+  import RunTimer from './RunTimer.svelte';
+
+  interface Props {
+    step: StepState;
+    number: number;
+    of: number;
+    onconfirm: (done: boolean, value?: number) => void;
+    onback?: () => void;
+    onnext?: () => void;
+  }
+  let { step, number, of, onconfirm, onback, onnext }: Props = $props();
+
+  // svelte-ignore state_referenced_locally: the card is made anew for each step
+  let text = $state(step.value === undefined ? '' : String(step.value));
+  let wrong = $state('');
+
+  function confirm(event: SubmitEvent) {
+    event.preventDefault();
+    if (!step.reading) {
+      onconfirm(true);
+      return;
+    }
+    const value = readNumber(text);
+    if (value === null) {
+      wrong = `Enter ${step.reading.label} as a number in ${step.reading.unit}.`;
+      return;
+    }
+    wrong = '';
+    onconfirm(true, value);
+  }
+</script>
+
+<article class="panel {step.state}" aria-labelledby="step-title">
+  <p class="soft">Step {number} of {of}, {step.phase}{#if step.at}, {step.state === 'done' ? 'done' : 'recorded'} {new Date(step.at).toLocaleString()}{/if}</p>
+  <h2 id="step-title">{step.title}</h2>
+  {#each step.cautions ?? [] as c (c)}
+    <p class="caution"><svg width="20" height="20" viewBox="0 0 24 24" aria-hidden="true"><path d="M12 2.5L22.5 21h-21z" fill="none" stroke="currentColor" stroke-width="2.2" /><path d="M12 9v5.5M12 17.2v.6" stroke="currentColor" stroke-width="2.2" stroke-linecap="round" /></svg><span><b>Caution.</b> {c}</span></p>
+  {/each}
+  <ul class="do">
+    {#each step.do as line (line)}<li>{line}</li>{/each}
+  </ul>
+  {#if (step.tools ?? []).length > 0 || (step.materials ?? []).length > 0}
+    <p class="with">
+      {#if (step.tools ?? []).length > 0}<span class="soft">with</span> {(step.tools ?? []).join(', ')}{/if}
+      {#if (step.materials ?? []).length > 0}<span class="soft">and</span> {(step.materials ?? []).join(', ')}{/if}
+    </p>
+  {/if}
+  {#if step.runSeconds}<RunTimer seconds={step.runSeconds} />{/if}
+  {#if step.state === 'held'}
+    <p class="held" role="note">{step.says}</p>
+  {/if}
+  <form onsubmit={confirm}>
+    {#if step.reading}
+      <label for="reading">{step.reading.label}, in {step.reading.unit} <span class="soft">expected: {step.reading.expected}</span></label>
+      <div class="reading">
+        <Input id="reading" size="lg" inputmode="decimal" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="reading-says" aria-invalid={step.state === 'stopped' || wrong !== ''} />
+        <span class="mono">{step.reading.unit}</span>
+      </div>
+      <p id="reading-says" class={step.state === 'stopped' || wrong ? 'stop' : 'ok'} aria-live="assertive">{wrong || (step.state === 'held' ? '' : (step.says ?? ''))}</p>
+    {/if}
+    <div class="buttons">
+      {#if onback}<Button type="button" color="alternative" onclick={onback}>Back</Button>{/if}
+      {#if step.state === 'done'}
+        <Button type="button" color="alternative" onclick={() => onconfirm(false)}>Take the tick back</Button>
+        {#if onnext}<Button type="button" onclick={onnext}>Next step</Button>{/if}
+      {:else}
+        {#if onnext}<Button type="button" color="alternative" onclick={onnext}>Look ahead</Button>{/if}
+        <Button type="submit" disabled={step.state === 'held'} class="done">{step.reading ? 'Enter and done' : 'Done'}</Button>
+      {/if}
+    </div>
+  </form>
+</article>
+
+<style>
+  article {
+    padding: 1.1rem 1.3rem 1.3rem;
+    display: grid;
+    gap: 0.8rem;
+  }
+  article.stopped {
+    border: 3px solid var(--unfit);
+  }
+  h2 {
+    font-size: 1.75rem;
+    line-height: 1.15;
+    font-weight: 750;
+    text-wrap: balance;
+  }
+  .do {
+    margin: 0;
+    padding-left: 1.2rem;
+    list-style: disc;
+    font-size: 1.15rem;
+    line-height: 1.4;
+    display: grid;
+    gap: 0.25rem;
+  }
+  .caution {
+    display: flex;
+    gap: 0.6rem;
+    align-items: flex-start;
+    background: var(--caution-wash);
+    padding: 0.45rem 0.7rem;
+    line-height: 1.3;
+  }
+  .caution svg {
+    color: var(--caution);
+    flex: none;
+    margin-top: 1px;
+  }
+  .held {
+    background: var(--change-wash);
+    border-left: 6px solid var(--change);
+    padding: 0.5rem 0.8rem;
+    font-weight: 600;
+  }
+  label {
+    font-weight: 600;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 0.8rem;
+  }
+  label .soft {
+    font-weight: 400;
+  }
+  .reading {
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    max-width: 300px;
+    font-size: 1.3rem;
+  }
+  .stop {
+    color: var(--unfit);
+    font-weight: 700;
+  }
+  .ok {
+    color: var(--fits);
+  }
+  form {
+    display: grid;
+    gap: 0.4rem;
+  }
+  .buttons {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.6rem;
+    margin-top: 0.4rem;
+  }
+  .buttons :global(button) {
+    min-height: 48px;
+  }
+  .buttons :global(.done) {
+    flex: 1 1 10rem;
+    font-size: 1.1rem;
+    font-weight: 700;
+  }
+</style>

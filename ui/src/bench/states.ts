@@ -1,0 +1,6 @@
+export const stateWords: Record<string, string> = {
+  todo: 'to do',
+  done: 'done',
+  stopped: 'stop',
+  held: 'held',
+};

@@ -1,0 +1,178 @@
+<script lang="ts">
+  // The yoke board: one row a quad, its gates as knots on a line, and for each
+  // pair of goggles whether it links. Toggling what is brought asks anew.
+  import { untrack } from 'svelte';
+  import { push, replace, router } from 'svelte-spa-router';
+  import { api, type Board } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { typing } from '../lib/keys';
+  import { Loaded } from '../lib/loaded.svelte';
+  import YokeRow from './YokeRow.svelte';
+
+  const board = new Loaded<Board>();
+  const left = $derived(new URLSearchParams(router.querystring ?? '').get('left')?.split(',').filter(Boolean) ?? []);
+  let at = $state(-1);
+
+  $effect(() => {
+    const leaving = left;
+    untrack(() => void board.take(api.board(leaving)));
+  });
+
+  const goggles = $derived(board.data?.devices.filter((d) => d.kind === 'goggles') ?? []);
+  const controllers = $derived(board.data?.devices.filter((d) => d.kind === 'controller') ?? []);
+
+  function toggle(kit: string) {
+    const next = left.includes(kit) ? left.filter((k) => k !== kit) : [...left, kit];
+    void replace(next.length > 0 ? `/?left=${next.join(',')}` : '/');
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    const rows = board.data?.rows ?? [];
+    if (typing(event) || rows.length === 0) return;
+    if (event.key === 'ArrowDown' || event.key === 'j') at = Math.min(at + 1, rows.length - 1);
+    else if (event.key === 'ArrowUp' || event.key === 'k') at = Math.max(at - 1, 0);
+    else return;
+    event.preventDefault();
+    document.getElementById(`open-${rows[at]?.quad}`)?.focus();
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+{#if board.failure}
+  <FailureNote failure={board.failure} again={() => board.take(api.board(left))} />
+{/if}
+{#if board.data}
+  {@const b = board.data}
+  <div class="head">
+    <p class="soft">{b.title}</p>
+    <h1 aria-live="polite">{b.says}</h1>
+  </div>
+  {#if b.rows.length === 0}
+    <section class="panel empty">
+      <h2>Nothing flies here yet</h2>
+      <p>Put in what you own: <a href="#/shelf/files">take in a gear pack and a fleet file</a>, or <a href="#/shelf/add/quad">add a quad by hand</a>.</p>
+    </section>
+  {:else}
+    <div class="bring" role="group" aria-label="What you will bring; the board answers">
+      <span class="soft">Bring</span>
+      {#each [...goggles, ...controllers] as d (d.kit)}
+        <button type="button" aria-pressed={d.brought} onclick={() => toggle(d.kit)}>
+          <span class="tick" aria-hidden="true">{d.brought ? '●' : '○'}</span>
+          {d.name}
+          <small>{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small>
+        </button>
+      {/each}
+    </div>
+    <table>
+      <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
+      <thead>
+        <tr>
+          <th scope="col">quad</th>
+          <th scope="col" class="now">now</th>
+          {#each b.rows[0]?.gates ?? [] as g (g.gate)}<th scope="col" class="gate">{g.gate}</th>{/each}
+          <th scope="col">next</th>
+          {#each goggles as g (g.kit)}<th scope="col" class="eyes" class:home={!g.brought}>{g.name}</th>{/each}
+        </tr>
+      </thead>
+      <tbody>
+        {#each b.rows as row, i (row.quad)}
+          <YokeRow {row} {goggles} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
+        {/each}
+      </tbody>
+    </table>
+    <p class="foot soft">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
+  {/if}
+{:else if !board.failure}
+  <p class="soft" role="status">Judging the fleet…</p>
+{/if}
+
+<style>
+  .head {
+    display: grid;
+    margin-bottom: 0.6rem;
+  }
+  h1 {
+    font-size: clamp(1.15rem, 1.8vw, 1.4rem);
+    font-weight: 700;
+    line-height: 1.25;
+    max-width: 80ch;
+    text-wrap: balance;
+  }
+  .empty {
+    padding: 2rem;
+    display: grid;
+    gap: 0.5rem;
+  }
+  .empty h2 {
+    font-size: 1.3rem;
+    font-weight: 700;
+  }
+  .bring {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.5rem;
+    margin-bottom: 0.6rem;
+  }
+  .bring button {
+    display: inline-flex;
+    align-items: baseline;
+    gap: 0.45rem;
+    padding: 0.3rem 0.8rem;
+    min-height: 40px;
+    border: 2px solid var(--line);
+    border-radius: 20px;
+    background: transparent;
+    color: var(--soft);
+    cursor: pointer;
+    font-weight: 600;
+  }
+  .bring button[aria-pressed='true'] {
+    background: var(--accent-wash);
+    border-color: var(--accent);
+    color: var(--ink);
+  }
+  .bring small {
+    font-weight: 400;
+    font-size: 0.82rem;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    background: var(--sheet);
+    border: 1px solid var(--line);
+  }
+  th {
+    text-align: left;
+    font-weight: 500;
+    color: var(--soft);
+    padding: 0.3rem 0.75rem;
+    border-bottom: 2px solid var(--ink);
+    font-size: 0.92rem;
+  }
+  th.gate,
+  th.eyes {
+    text-align: center;
+  }
+  th.eyes.home {
+    text-decoration: line-through;
+  }
+  .foot {
+    margin-top: 0.6rem;
+    font-size: 0.9rem;
+  }
+  @media (max-width: 760px) {
+    table,
+    caption {
+      display: block;
+    }
+    thead {
+      display: none;
+    }
+    .bring button {
+      flex: 1 1 auto;
+      justify-content: center;
+    }
+  }
+</style>

@@ -1,0 +1,198 @@
+<script lang="ts">
+  // One quad of the yoke board.
+  import type { Board, Row } from '../api/client';
+  import LevelMark from '../lib/LevelMark.svelte';
+  import { levelOf, levelWords } from '../lib/levels';
+  import { reachWords } from './reach';
+
+  interface Props {
+    row: Row;
+    goggles: Board['devices'];
+    onopen: (gate?: string) => void;
+    onfocusrow: () => void;
+  }
+  let { row, goggles, onopen, onfocusrow }: Props = $props();
+</script>
+
+<tr onfocusin={onfocusrow}>
+  <th scope="row">
+    <a id={`open-${row.quad}`} href={`#/swap/${row.quad}`}>{row.name}</a>
+    {#if row.use}<small>{row.use}</small>{/if}
+  </th>
+  <td class="now"><span class="small-gate">now</span>{row.now}</td>
+  {#each row.gates as g, i (g.gate)}
+    <td class="gate" class:first={i === 0} class:last={i === row.gates.length - 1}>
+      <button type="button" onclick={() => onopen(g.gate)} title={g.says} aria-label={`${row.name}, ${g.gate}: ${levelWords[levelOf(g.level)]}. ${g.says}`}>
+        <span class="small-gate" aria-hidden="true">{g.gate}</span>
+        <LevelMark level={g.level} size={24} />
+        <span class="word {levelOf(g.level)}" aria-hidden="true">{levelWords[levelOf(g.level)]}</span>
+      </button>
+    </td>
+  {/each}
+  <td class="next">
+    <span class="small-gate">next</span><strong>{row.stays ? 'stays' : row.next}</strong>
+    {#if row.needs}<small>still needs {row.needs}</small>{/if}
+  </td>
+  {#each row.goggles as r (r.goggles)}
+    {@const device = goggles.find((g) => g.kit === r.goggles)}
+    <td class="eyes {r.reach}" class:home={!device?.brought} title={r.says}>
+      <span class="small-gate">{device?.name}</span>
+      {reachWords(r)}
+    </td>
+  {/each}
+</tr>
+
+<style>
+  tr {
+    border-bottom: 1px solid var(--line);
+  }
+  tr:hover,
+  tr:focus-within {
+    background: var(--raised);
+  }
+  th,
+  td {
+    padding: 0.15rem 0.75rem;
+    text-align: left;
+    vertical-align: middle;
+    line-height: 1.25;
+    height: 50px;
+  }
+  th a {
+    font-weight: 700;
+    font-size: 1.08rem;
+    color: var(--ink);
+    text-decoration: none;
+    border-bottom: 1px solid var(--line);
+  }
+  small {
+    display: block;
+    color: var(--soft);
+    font-weight: 400;
+    font-size: 0.85rem;
+  }
+  .gate {
+    padding: 0;
+    position: relative;
+    min-width: 120px;
+  }
+  .gate::before {
+    content: '';
+    position: absolute;
+    left: 0;
+    right: 0;
+    top: 20px;
+    border-top: 3px solid var(--ink);
+  }
+  .gate.first::before {
+    left: 12%;
+  }
+  .gate.last::before {
+    right: 12%;
+  }
+  .gate button {
+    position: relative;
+    display: grid;
+    justify-items: center;
+    width: 100%;
+    min-height: 50px;
+    padding: 8px 0 2px;
+    cursor: pointer;
+    background: none;
+    border: 0;
+  }
+  .word {
+    font-size: 0.8rem;
+    line-height: 1.15;
+  }
+  .word.fits {
+    color: var(--fits);
+  }
+  .word.caution {
+    color: var(--caution);
+  }
+  .word.change {
+    color: var(--change);
+  }
+  .word.unknown {
+    color: var(--unknown);
+  }
+  .word.unfit {
+    color: var(--unfit);
+    font-weight: 700;
+  }
+  .small-gate {
+    display: none;
+  }
+  .eyes {
+    text-align: center;
+    font-weight: 600;
+    min-width: 92px;
+  }
+  .eyes.now {
+    color: var(--fits);
+  }
+  .eyes.after {
+    color: var(--change);
+  }
+  .eyes.never {
+    color: var(--unfit);
+  }
+  .eyes.unknown {
+    color: var(--unknown);
+    font-style: italic;
+  }
+  .eyes.home {
+    text-decoration: line-through;
+    font-weight: 400;
+  }
+  @media (max-width: 760px) {
+    tr {
+      display: grid;
+      grid-template-columns: repeat(6, 1fr);
+      padding: 0.5rem 0.6rem;
+      gap: 0.15rem 0;
+    }
+    th,
+    td {
+      display: block;
+      height: auto;
+      padding: 0.1rem 0;
+    }
+    th {
+      grid-column: 1 / -1;
+    }
+    .now {
+      grid-column: 1 / 4;
+    }
+    .next {
+      grid-column: 4 / -1;
+      order: 1;
+    }
+    .gate {
+      order: 2;
+    }
+    .gate {
+      min-width: 0;
+    }
+    .gate::before {
+      top: 36px;
+    }
+    .gate,
+    .gate.first,
+    .gate.last {
+      grid-column: span 3;
+    }
+    .small-gate {
+      display: block;
+      color: var(--soft);
+      font-weight: 400;
+      font-size: 0.8rem;
+    }
+    .eyes {
+      min-width: 0;
+      grid-column: span 2;
+      order: 3;
+    }
+  }
+</style>

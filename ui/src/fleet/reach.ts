@@ -1,0 +1,17 @@
+// How a goggles' answer reads on the board.
+import type { Row } from '../api/client';
+
+type Reach = Row['goggles'][number];
+
+export function reachWords(r: Reach): string {
+  switch (r.reach) {
+    case 'now':
+      return r.swap ? 'after the swap' : 'now';
+    case 'after':
+      return r.updates === 0 ? 'after a mode switch' : `after ${r.updates} update${r.updates === 1 ? '' : 's'}`;
+    case 'never':
+      return 'never';
+    default:
+      return 'unknown';
+  }
+}

@@ -1,0 +1,62 @@
+<script lang="ts">
+  // A stale write: what is there now beside what was sent, and the two ways on.
+  import { Button } from 'flowbite-svelte';
+  import type { FieldChange } from '../api/client';
+
+  interface Props {
+    differences: FieldChange[];
+    keepTheirs: () => void;
+    applyMine: () => void;
+  }
+  let { differences, keepTheirs, applyMine }: Props = $props();
+</script>
+
+<div class="note" role="alert">
+  <h2>Changed meanwhile, in another tab or by another program</h2>
+  <p>Nothing was overwritten. This is what is there now, and what you asked for:</p>
+  <table>
+    <thead><tr><th scope="col">value</th><th scope="col">there now</th><th scope="col">yours</th></tr></thead>
+    <tbody>
+      {#each differences as d (d.path)}
+        <tr><th scope="row" class="mono">{d.path || 'all of it'}</th><td class="mono">{d.before || '–'}</td><td class="mono">{d.after || '–'}</td></tr>
+      {:else}
+        <tr><td colspan="3">No value differs: what is there is what you asked for.</td></tr>
+      {/each}
+    </tbody>
+  </table>
+  <div class="ways">
+    <Button size="sm" onclick={keepTheirs}>Keep what is there</Button>
+    <Button size="sm" color="alternative" onclick={applyMine}>Apply mine on top</Button>
+  </div>
+</div>
+
+<style>
+  .note {
+    background: var(--caution-wash);
+    border-left: 6px solid var(--caution);
+    padding: 0.75rem 1rem;
+    display: grid;
+    gap: 0.5rem;
+  }
+  h2 {
+    font-size: 1.05rem;
+    font-weight: 700;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.2rem 0.6rem 0.2rem 0;
+    border-bottom: 1px solid var(--line);
+    overflow-wrap: anywhere;
+    font-size: 0.9rem;
+  }
+  .ways {
+    display: flex;
+    gap: 0.5rem;
+    flex-wrap: wrap;
+  }
+</style>

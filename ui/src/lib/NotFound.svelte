@@ -1,0 +1,20 @@
+<script lang="ts">
+  // An address that leads nowhere.
+</script>
+
+<section>
+  <h1>There is nothing at this address</h1>
+  <p>Go to the <a href="#/">Fleet</a>.</p>
+</section>
+
+<style>
+  section {
+    padding: 2rem 0;
+    display: grid;
+    gap: 0.5rem;
+  }
+  h1 {
+    font-size: 1.5rem;
+    font-weight: 700;
+  }
+</style>

@@ -1,0 +1,154 @@
+<script lang="ts">
+  // Taking files in and writing them out. A file is shown as a difference
+  // first, and taken whole or not at all.
+  import { Button } from 'flowbite-svelte';
+  import { api, type Failure, type Import, type Shelf } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+
+  interface Props {
+    shelf: Shelf;
+    onreload: () => Promise<void>;
+  }
+  let { shelf, onreload }: Props = $props();
+
+  let file = $state.raw<File | null>(null);
+  let preview = $state.raw<Import | null>(null);
+  let failure = $state.raw<Failure | null>(null);
+  let done = $state('');
+
+  async function look(chosen: File | undefined) {
+    file = chosen ?? null;
+    preview = null;
+    failure = null;
+    done = '';
+    if (!file) return;
+    const answer = await api.importFile(file);
+    if (answer.ok) preview = answer.data;
+    else failure = answer.failure;
+  }
+
+  async function take() {
+    if (!file || !preview) return;
+    const answer = await api.importFile(file, { apply: true, replace: preview.difference.changed.length > 0, base: preview.base });
+    if (answer.ok) {
+      const { difference: d, title } = answer.data;
+      done = `Took in “${title}”: ${d.new.length} new, ${d.changed.length} replaced, ${d.same} alike.`;
+      preview = null;
+      failure = null;
+      await onreload();
+    } else {
+      failure = answer.failure;
+      if (answer.failure.conflict) preview = null;
+    }
+  }
+</script>
+
+<section class="files">
+  <div class="panel">
+    <h2>Take a file in</h2>
+    <p class="soft">A gear pack or a fleet file (JSON). You see what it changes before anything is changed.</p>
+    <label for="file">File</label>
+    <input id="file" type="file" accept=".json,application/json" onchange={(e) => look(e.currentTarget.files?.[0])} />
+    {#if failure}<FailureNote {failure} />{/if}
+    {#if preview}
+      {@const d = preview.difference}
+      <div class="preview" role="status">
+        <p><strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new, {d.same} alike, {d.changed.length} otherwise.</p>
+        {#if d.changed.length > 0}
+          <div class="scroll">
+            <table>
+              <caption>These are there already, otherwise:</caption>
+              <thead><tr><th scope="col">entry</th><th scope="col">value</th><th scope="col">there now</th><th scope="col">in the file</th></tr></thead>
+              <tbody>
+                {#each d.changed as c (c.kind + c.id)}
+                  {#each c.fields as f (f.path)}
+                    <tr><td>{c.kind} {c.id}</td><td class="mono">{f.path}</td><td class="mono">{f.before || '–'}</td><td class="mono">{f.after || '–'}</td></tr>
+                  {/each}
+                {/each}
+              </tbody>
+            </table>
+          </div>
+        {/if}
+        <div class="buttons">
+          <Button onclick={take}>{d.changed.length > 0 ? `Take in, replacing ${d.changed.length}` : 'Take in'}</Button>
+          <Button color="alternative" onclick={() => look(undefined)}>Leave it</Button>
+        </div>
+      </div>
+    {/if}
+    {#if done}<p class="done" role="status">{done}</p>{/if}
+  </div>
+  <div class="panel">
+    <h2>Write files out</h2>
+    <ul>
+      <li><a href="/api/export/fleet" download="fleet.json">The fleet “{shelf.title}”</a></li>
+      {#each shelf.sets as s (s.id)}
+        <li><a href={`/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}</span></li>
+      {/each}
+    </ul>
+  </div>
+</section>
+
+<style>
+  .files {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
+    gap: 1rem;
+    align-items: start;
+  }
+  .panel {
+    padding: 1rem 1.2rem 1.2rem;
+    display: grid;
+    gap: 0.6rem;
+    min-width: 0;
+  }
+  h2 {
+    font-size: 1.2rem;
+    font-weight: 700;
+  }
+  label {
+    font-weight: 600;
+  }
+  input[type='file'] {
+    border: 1px solid var(--soft);
+    border-radius: 4px;
+    background: var(--raised);
+    color: var(--ink);
+    min-height: 44px;
+    max-width: 100%;
+  }
+  .scroll {
+    overflow-x: auto;
+    max-height: 320px;
+  }
+  table {
+    border-collapse: collapse;
+    font-size: 0.9rem;
+  }
+  caption {
+    text-align: left;
+    color: var(--soft);
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.2rem 0.8rem 0.2rem 0;
+    border-bottom: 1px solid var(--line);
+    vertical-align: top;
+    overflow-wrap: anywhere;
+  }
+  .buttons {
+    display: flex;
+    gap: 0.6rem;
+    margin-top: 0.6rem;
+    flex-wrap: wrap;
+  }
+  .done {
+    color: var(--fits);
+    font-weight: 700;
+  }
+  ul {
+    margin: 0;
+    padding-left: 1.1rem;
+    list-style: disc;
+  }
+</style>

@@ -1,0 +1,228 @@
+<script lang="ts">
+  // The shelf: everything put in, by kind; add, change, take out, files.
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+  import EntryForm from './EntryForm.svelte';
+  import { kindOf, kinds } from './fields';
+  import Files from './Files.svelte';
+
+  let { params }: { params: { tab?: string; kind?: string; id?: string } } = $props();
+
+  const shelf = new Loaded<Shelf>();
+  let refused = $state.raw<Failure | null>(null);
+  let removed = $state.raw<{ kind: string; id: string; name: string; entry: unknown } | null>(null);
+  let find = $state('');
+
+  const reload = async () => {
+    await shelf.take(api.shelf());
+  };
+  onMount(reload);
+
+  const tab = $derived(params.tab ?? 'all');
+  const entries = $derived(shelf.data?.entries ?? []);
+  const adding = $derived(tab === 'add' ? kindOf(params.kind ?? '') : undefined);
+  const changed = $derived(tab === 'edit' ? entries.find((e) => e.id === params.id && (params.kind === 'gear' ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === params.kind)) : undefined);
+  const found = $derived(entries.filter((e) => `${e.name} ${e.id} ${e.model ?? ''}`.toLowerCase().includes(find.trim().toLowerCase())));
+  const groups = $derived(kinds.map((k) => ({ kind: k, entries: found.filter((e) => e.kind === k.kind) })));
+
+  async function saved(kind: string, id: string) {
+    await reload();
+    if (kind === 'quad') await push(`/swap/${id}`);
+    else await push('/shelf');
+  }
+
+  async function takeOut(e: ShelfEntry) {
+    const answer = await api.remove(e.kind, e.id, e.revision);
+    if (answer.ok) {
+      removed = { kind: e.kind, id: e.id, name: e.name, entry: answer.data.removed };
+      refused = null;
+      await reload();
+    } else refused = answer.failure;
+  }
+
+  async function putBack() {
+    if (!removed) return;
+    const answer = await api.save(removed.kind, removed.id, 0, removed.entry);
+    if (answer.ok) {
+      removed = null;
+      await reload();
+    } else refused = answer.failure;
+  }
+</script>
+
+<div class="title">
+  <h1>Shelf</h1>
+  <nav aria-label="Shelf">
+    <a href="#/shelf" aria-current={tab === 'all' ? 'page' : undefined}>Everything</a>
+    <a href="#/shelf/add" aria-current={tab === 'add' ? 'page' : undefined}>Add</a>
+    <a href="#/shelf/files" aria-current={tab === 'files' ? 'page' : undefined}>Files</a>
+  </nav>
+</div>
+{#if shelf.failure}<FailureNote failure={shelf.failure} again={reload} />{/if}
+{#if refused}<FailureNote failure={refused} />{/if}
+{#if removed}
+  <p class="undo" role="status">Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button></p>
+{/if}
+{#if shelf.data}
+  {#if tab === 'files'}
+    <Files shelf={shelf.data} onreload={reload} />
+  {:else if adding}
+    {#key adding.kind}
+      <EntryForm kind={adding} {entries} onsaved={saved} onclose={() => push('/shelf')} onreload={reload} />
+    {/key}
+  {:else if tab === 'add'}
+    <p class="soft">What do you want to add? Own gear first (a model and what its sheet says), then kit (the piece you own), then the quad.</p>
+    <ul class="kinds">
+      {#each kinds as k (k.kind)}<li><a class="panel" href={`#/shelf/add/${k.kind}`}>{k.name}</a></li>{/each}
+    </ul>
+  {:else if tab === 'edit' && changed}
+    {@const kind = kindOf(changed.kind)}
+    {#if kind}
+      {#key changed.id}
+        <EntryForm {kind} {entries} existing={changed} onsaved={saved} onclose={() => history.back()} onreload={reload} />
+      {/key}
+    {/if}
+  {:else if tab === 'edit'}
+    <p>There is no {params.kind} “{params.id}” on the shelf. <a href="#/shelf">Back to the shelf</a></p>
+  {:else if entries.length === 0}
+    <section class="panel empty">
+      <h2>The shelf is empty</h2>
+      <p><a href="#/shelf/files">Take in a gear pack</a>, or <a href="#/shelf/add">add your own gear by hand</a>.</p>
+    </section>
+  {:else}
+    <div class="find"><label for="find">Find</label><input id="find" type="search" bind:value={find} autocomplete="off" /></div>
+    {#each groups.filter((g) => g.entries.length > 0) as g (g.kind.kind)}
+      <section class="kind">
+        <h2>{g.kind.plural} <span class="soft">{g.entries.length}</span> <a href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add a ${g.kind.name}`}>add</a></h2>
+        <ul class="panel">
+          {#each g.entries as e (e.id)}
+            <li>
+              <a href={`#/shelf/edit/${e.kind}/${e.id}`}>{e.name}</a>
+              <span class="soft">{e.model ?? e.source ?? ''}</span>
+              <button type="button" onclick={() => takeOut(e)} aria-label={`Take out ${e.name}`}>take out</button>
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {:else}
+      <p class="soft">Nothing on the shelf is called that.</p>
+    {/each}
+  {/if}
+{:else if !shelf.failure}
+  <p class="soft" role="status">Looking on the shelf…</p>
+{/if}
+
+<style>
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0.3rem 1.5rem;
+    margin-bottom: 0.8rem;
+  }
+  h1 {
+    font-size: 1.6rem;
+    font-weight: 750;
+  }
+  nav {
+    display: flex;
+    gap: 0.3rem;
+  }
+  nav a {
+    padding: 0.4rem 0.9rem;
+    text-decoration: none;
+    border-bottom: 3px solid transparent;
+    min-height: 40px;
+  }
+  nav a[aria-current] {
+    border-bottom-color: var(--accent);
+    font-weight: 700;
+  }
+  .undo {
+    background: var(--caution-wash);
+    padding: 0.5rem 0.9rem;
+    display: flex;
+    gap: 0.8rem;
+    align-items: center;
+    margin-bottom: 0.8rem;
+  }
+  .kinds {
+    list-style: none;
+    margin: 0.8rem 0 0;
+    padding: 0;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+    gap: 0.6rem;
+  }
+  .kinds a {
+    display: block;
+    padding: 0.9rem 1rem;
+    font-weight: 700;
+    text-decoration: none;
+  }
+  .empty {
+    padding: 2rem;
+  }
+  .find {
+    display: flex;
+    gap: 0.6rem;
+    align-items: center;
+    margin-bottom: 0.8rem;
+  }
+  .find input {
+    background: var(--raised);
+    color: var(--ink);
+    border: 1px solid var(--soft);
+    border-radius: 4px;
+    min-height: 40px;
+    width: min(320px, 100%);
+  }
+  .kind {
+    margin-bottom: 1.1rem;
+  }
+  .kind h2 {
+    font-size: 1.05rem;
+    font-weight: 700;
+    margin-bottom: 0.3rem;
+  }
+  .kind h2 a {
+    font-weight: 400;
+    font-size: 0.9rem;
+    margin-left: 0.4rem;
+  }
+  .kind ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    columns: 2 420px;
+    column-gap: 0;
+  }
+  .kind li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
+    gap: 0.6rem;
+    align-items: center;
+    padding: 0.15rem 0.9rem;
+    border-bottom: 1px solid var(--line);
+    break-inside: avoid;
+    min-height: 44px;
+    overflow-wrap: anywhere;
+    font-size: 0.97rem;
+  }
+  .kind li .soft {
+    font-size: 0.85rem;
+  }
+  .kind li button {
+    border: 0;
+    background: none;
+    color: var(--soft);
+    cursor: pointer;
+    min-height: 40px;
+    text-decoration: underline;
+    text-underline-offset: 0.2em;
+  }
+</style>

@@ -1,0 +1,126 @@
+// What can be entered by hand of each kind of entry: only the values the gates
+// need. Paths and words follow the open formats (docs/format); whether a value
+// is right is checked by the server, with the same schema as a file.
+
+export type Field =
+  | { path: string; label: string; type: 'text'; hint?: string; required?: boolean }
+  | { path: string; label: string; type: 'number'; unit: string; hint?: string; whole?: boolean }
+  | { path: string; label: string; type: 'yesno'; hint?: string }
+  | { path: string; label: string; type: 'pick'; options: { value: string; name: string }[]; hint?: string; required?: boolean }
+  | { path: string; label: string; type: 'ref'; kinds: string[]; of: 'gear' | 'kit'; hint?: string; required?: boolean }
+  | { path: string; label: string; type: 'words'; hint?: string }
+  | { path: string; label: string; type: 'list'; fields: Field[]; add: string; hint?: string };
+
+const pick = (...values: string[]) => values.map((value) => ({ value, name: value }));
+
+const sourceField: Field = {
+  path: 'source.kind', label: 'source', type: 'pick', required: true,
+  options: [
+    { value: 'maker', name: "maker's sheet" },
+    { value: 'measured', name: 'measured' },
+    { value: 'practice', name: 'common practice' },
+    { value: 'invented', name: 'invented' },
+  ],
+};
+const name: Field = { path: 'name', label: 'name', type: 'text', required: true };
+const head = [name, sourceField, { path: 'source.text', label: 'which sheet or measurement', type: 'text' } as Field];
+
+const input: Field[] = [
+  { path: 'input.minV', label: 'lowest input voltage', type: 'number', unit: 'V' },
+  { path: 'input.maxV', label: 'highest input voltage', type: 'number', unit: 'V' },
+  { path: 'input.peakW', label: 'peak power', type: 'number', unit: 'W', hint: 'only for a feed with a current rating' },
+];
+const converter: Field[] = [
+  { path: 'topology', label: 'works as', type: 'pick', options: pick('step-down', 'step-up', 'buck-boost') },
+  { path: 'outV', label: 'output voltage', type: 'number', unit: 'V' },
+  { path: 'maxA', label: 'current rating', type: 'number', unit: 'A' },
+  { path: 'dropoutV', label: 'dropout', type: 'number', unit: 'V', hint: 'step-down: how far the input must exceed the output' },
+];
+const device: Field[] = [
+  { path: 'activation.needed', label: 'a new one needs activating', type: 'yesno' },
+  {
+    path: 'releases', label: 'releases', type: 'list', add: 'Add a release', hint: 'oldest first',
+    fields: [
+      { path: 'version', label: 'version', type: 'text', required: true, hint: '1.0.6' },
+      { path: 'from', label: 'installs over', type: 'text', hint: '*, >=1.0, <=1.0.6' },
+      { path: 'oneWay', label: 'one-way', type: 'yesno' },
+      { path: 'install.tools', label: 'tools', type: 'words', hint: 'separated by commas' },
+      { path: 'install.power', label: 'runs from', type: 'pick', options: pick('usb', 'pack', 'either') },
+    ],
+  },
+];
+const controllersField: Field = {
+  path: 'controllers', label: 'controllers that go through the air unit', type: 'list', add: 'Add a controller',
+  fields: [
+    { path: 'id', label: 'controller', type: 'ref', of: 'gear', kinds: ['controller'], required: true },
+    { path: 'firmware', label: 'firmware', type: 'text', hint: '*, >=1.4' },
+  ],
+};
+const fit = (base: string): Field[] => [
+  { path: `${base}.analog`, label: 'analog video it carries', type: 'text', hint: 'leave empty for digital' },
+  { path: `${base}.airUnit.kit`, label: 'air unit', type: 'ref', of: 'kit', kinds: ['airUnit'] },
+  { path: `${base}.goggles.kit`, label: 'goggles', type: 'ref', of: 'kit', kinds: ['goggles'] },
+  { path: `${base}.controller.kit`, label: 'controller', type: 'ref', of: 'kit', kinds: ['controller'] },
+  { path: `${base}.receiver`, label: 'separate receiver', type: 'ref', of: 'gear', kinds: ['receiver'] },
+  { path: `${base}.board`, label: 'flight board', type: 'ref', of: 'gear', kinds: ['board'] },
+  { path: `${base}.pack`, label: 'flight pack', type: 'ref', of: 'gear', kinds: ['pack'] },
+  {
+    path: `${base}.feeds`, label: 'what is fed from what', type: 'list', add: 'Add a feed',
+    fields: [
+      { path: 'to', label: 'part', type: 'text', required: true, hint: 'airUnit, receiver, board' },
+      { path: 'from', label: 'fed from', type: 'text', required: true, hint: 'pack, board.5v' },
+    ],
+  },
+];
+
+export interface Kind {
+  kind: string;
+  name: string;
+  plural: string;
+  fields: Field[];
+}
+
+export const kinds: Kind[] = [
+  { kind: 'quad', name: 'quad', plural: 'quads', fields: [name, { path: 'use', label: 'flown for', type: 'text' },
+    { path: 'fullA', label: 'pack current at full throttle', type: 'number', unit: 'A' }, ...fit('now')] },
+  { kind: 'kit', name: 'piece of kit', plural: 'kit', fields: [name,
+    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['airUnit', 'goggles', 'controller'], required: true },
+    { path: 'firmware', label: 'firmware it carries', type: 'text', hint: 'as read off the device: 1.0.6' },
+    { path: 'mode', label: 'mode it is in', type: 'text', hint: 'goggles: the id of the mode' },
+    { path: 'activated', label: 'activated', type: 'yesno' }] },
+  { kind: 'spare', name: 'spare', plural: 'spares', fields: [
+    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board'], required: true },
+    { path: 'count', label: 'how many', type: 'number', unit: '', whole: true }] },
+  { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, ...device] },
+  { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...device,
+    { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
+      { path: 'id', label: 'id', type: 'text', required: true, hint: 'first' },
+      { path: 'name', label: 'name', type: 'text' },
+      { path: 'firmware', label: 'from firmware', type: 'text', hint: '>=4.6' }] }] },
+  { kind: 'controller', name: 'controller', plural: 'controllers', fields: [...head, ...device] },
+  { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input] },
+  { kind: 'board', name: 'flight board', plural: 'flight boards', fields: [...head, ...input.slice(0, 2),
+    { path: 'pads', label: 'power pads', type: 'list', add: 'Add a pad', fields: [
+      { path: 'id', label: 'id', type: 'text', required: true, hint: '10v' },
+      { path: 'kind', label: 'carries', type: 'pick', options: pick('pack', 'regulated'), required: true }, ...converter] }] },
+  { kind: 'regulator', name: 'regulator', plural: 'regulators', fields: [...head, ...converter, ...input.slice(0, 2),
+    { path: 'efficiency', label: 'efficiency', type: 'number', unit: '0 to 1' }] },
+  { kind: 'pack', name: 'flight pack', plural: 'flight packs', fields: [...head,
+    { path: 'chemistry', label: 'chemistry', type: 'pick', options: [
+      { value: 'lipo', name: 'lithium polymer, 4.20 V' }, { value: 'lihv', name: 'lithium polymer, 4.35 V' },
+      { value: 'liion', name: 'cylindrical lithium-ion' }, { value: 'lifepo', name: 'iron phosphate' }] },
+    { path: 'cells', label: 'cells in series', type: 'number', unit: '', whole: true },
+    { path: 'milliohmPerCell', label: 'resistance of a cell', type: 'number', unit: 'mΩ' }] },
+  { kind: 'pairing', name: 'pairing', plural: 'pairings', fields: [
+    { path: 'airUnit', label: 'air unit', type: 'ref', of: 'gear', kinds: ['airUnit'], required: true },
+    { path: 'airFirmware', label: 'its firmware', type: 'text', hint: '*, <=1.0.6, >=1.1 <2' },
+    { path: 'goggles', label: 'goggles', type: 'ref', of: 'gear', kinds: ['goggles'], required: true },
+    { path: 'gogglesFirmware', label: 'their firmware', type: 'text', hint: '*, >=4.1' },
+    { path: 'mode', label: 'mode the goggles must be in', type: 'text', hint: 'empty: any' },
+    { path: 'never', label: 'never links, whatever the firmware', type: 'yesno' }, controllersField,
+    sourceField, { path: 'source.text', label: 'which sheet or measurement', type: 'text' }] },
+];
+
+export function kindOf(kind: string): Kind | undefined {
+  return kinds.find((k) => k.kind === kind);
+}

@@ -1,0 +1,181 @@
+<script lang="ts">
+  // The supply as a ladder: one rung a part, its window as an open channel, the
+  // voltage it will really see as a bar in it. What sticks out is hatched.
+  import type { Path } from '../api/client';
+  import LevelMark from '../lib/LevelMark.svelte';
+  import { levelOf, levelWords } from '../lib/levels';
+  import { shortVolts, voltageScale } from './scale';
+
+  let { path }: { path: Path } = $props();
+  let width = $state(640);
+  const side = 26;
+  const inner = $derived(Math.max(200, width - 2 * side));
+  const highest = $derived(
+    Math.max(5, ...path.nodes.flatMap((n) => [n.sees.full ?? 0, Math.min(n.maxV ?? 0, 2.2 * (n.sees.full ?? n.maxV ?? 0))])),
+  );
+  const scale = $derived(voltageScale(highest, inner));
+  const end = $derived(scale.ticks.at(-1) ?? highest);
+  const limit = (v: number) => scale.x(Math.min(v, end));
+
+  function words(n: Path['nodes'][number]): string {
+    const sees = n.sees.full === undefined ? 'a voltage not known' : `${n.sees.lowest === undefined ? 'not known' : shortVolts(n.sees.lowest)} to ${shortVolts(n.sees.full)} volts`;
+    const window = n.minV === undefined && n.maxV === undefined ? '' : `, window ${n.minV ?? 'not known'} to ${n.maxV ?? 'not known'} volts`;
+    return `${n.label} sees ${sees}${window}: ${levelWords[levelOf(n.level)]}.`;
+  }
+</script>
+
+<figure class="panel" bind:clientWidth={width}>
+  <figcaption class="unseen">The voltage at each part against its window. {path.nodes.map(words).join(' ')}</figcaption>
+  <ol aria-hidden="true">
+    {#each path.nodes as n (n.id)}
+      <li>
+        <div class="name">
+          {#if n.id !== 'pack'}<LevelMark level={n.level} size={16} />{/if}
+          <strong>{n.label}</strong>
+          <span class="soft">{n.id === 'pack' ? 'full charge to lowest under load' : n.from ? `from ${n.from}` : 'fed from nothing yet'}</span>
+          {#if n.sees.full === undefined || n.sees.lowest === undefined}<em>a voltage is not known</em>{/if}
+          <span class="numbers mono">
+            {#if n.sees.full !== undefined}<span class="sees-text">sees {n.sees.lowest === undefined ? '?' : shortVolts(n.sees.lowest)} to {shortVolts(n.sees.full)} V</span>{/if}
+            {#if n.id !== 'pack'}<span class="soft">takes {n.minV === undefined ? '?' : shortVolts(n.minV)} to {n.maxV === undefined ? '?' : shortVolts(n.maxV)} V</span>{/if}
+          </span>
+        </div>
+        <svg width={width - 2} height="30">
+          <defs>
+            <pattern id={`hatch-${n.id}`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <rect width="6" height="6" class="hatch-ground" /><rect width="3" height="6" class="hatch-line" />
+            </pattern>
+          </defs>
+          <g transform={`translate(${side} 0)`}>
+            <line x1="0" x2={inner} y1="15" y2="15" class="axis" />
+            {#if n.maxV !== undefined && n.minV !== undefined}
+              <rect x={scale.x(n.minV)} y="4" width={Math.max(2, limit(n.maxV) - scale.x(n.minV))} height="22" class="window" />
+              <line x1={scale.x(n.minV)} x2={scale.x(n.minV)} y1="1" y2="29" class="stop" />
+              {#if n.maxV <= end}<line x1={scale.x(n.maxV)} x2={scale.x(n.maxV)} y1="1" y2="29" class="stop" />{/if}
+            {/if}
+            {#if n.sees.full !== undefined}
+              {@const low = n.sees.lowest ?? n.sees.full}
+              {@const top = n.sees.full}
+              <rect x={scale.x(low)} y="9" width={Math.max(3, scale.x(top) - scale.x(low))} height="12" class="sees {n.sees.lowest === undefined ? 'unsure' : ''}" />
+              {#if n.maxV !== undefined && top > n.maxV}
+                <rect x={scale.x(Math.max(n.maxV, low))} y="6" width={Math.max(3, scale.x(top) - scale.x(Math.max(n.maxV, low)))} height="18" fill={`url(#hatch-${n.id})`} class="out" />
+              {/if}
+              {#if n.minV !== undefined && low < n.minV}
+                <rect x={scale.x(low)} y="6" width={Math.max(3, scale.x(Math.min(n.minV, top)) - scale.x(low))} height="18" fill={`url(#hatch-${n.id})`} class="out" />
+              {/if}
+            {/if}
+          </g>
+        </svg>
+      </li>
+    {/each}
+  </ol>
+  <svg width={width - 2} height="22" aria-hidden="true" class="ticks">
+    <g transform={`translate(${side} 0)`}>
+      {#each scale.ticks as t (t)}
+        <line x1={scale.x(t)} x2={scale.x(t)} y1="0" y2="5" class="axis" />
+        <text x={scale.x(t)} y="18" text-anchor="middle">{t}{t === end ? ' V' : ''}</text>
+      {/each}
+    </g>
+  </svg>
+  {#if path.rails.length > 0}
+    <ul class="rails">
+      {#each path.rails as r (r.id)}
+        <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : r.loadA.toFixed(2)} of {r.maxA === undefined ? '?' : r.maxA.toFixed(2)} A</strong> <span class="soft">{r.carries.join(', ')}</span></li>
+      {/each}
+    </ul>
+  {/if}
+</figure>
+
+<style>
+  figure {
+    margin: 0;
+    padding: 0.5rem 0 0.3rem;
+    overflow: hidden;
+  }
+  ol,
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  li {
+    position: relative;
+  }
+  .name {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 0.5rem;
+    padding: 0 26px;
+    font-size: 0.92rem;
+    line-height: 1.25;
+  }
+  .name em {
+    color: var(--unknown);
+    font-weight: 600;
+  }
+  .numbers {
+    margin-left: auto;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.9rem;
+    font-size: 0.82rem;
+    line-height: 1.45;
+  }
+  .sees-text {
+    font-weight: 700;
+  }
+  svg {
+    display: block;
+  }
+  .axis {
+    stroke: var(--line);
+    stroke-width: 1;
+  }
+  .window {
+    fill: var(--fits-wash);
+    stroke: none;
+  }
+  .stop {
+    stroke: var(--ink);
+    stroke-width: 2.5;
+  }
+  .sees {
+    fill: var(--accent);
+  }
+  .unsure {
+    fill: none;
+    stroke: var(--unknown);
+    stroke-width: 2;
+    stroke-dasharray: 4 3;
+  }
+  .out {
+    stroke: var(--unfit);
+    stroke-width: 2;
+  }
+  .hatch-ground {
+    fill: var(--unfit-wash);
+  }
+  .hatch-line {
+    fill: var(--unfit);
+  }
+  text {
+    fill: var(--soft);
+    font-size: 12px;
+    font-family: var(--font-mono);
+  }
+  .rails {
+    border-top: 1px solid var(--line);
+    margin-top: 0.2rem;
+    padding: 0.35rem 26px 0.2rem;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.1rem 1.5rem;
+    font-size: 0.92rem;
+  }
+  .rails li {
+    display: inline-flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 0.35rem;
+  }
+</style>

@@ -1,0 +1,238 @@
+<script lang="ts">
+  // One quad: now on the left, next on the right, the gates between them. Every
+  // pick and every fix is the same small patch to the next fit.
+  import { untrack } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client';
+  import ConflictNote from '../lib/ConflictNote.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { typing } from '../lib/keys';
+  import LevelMark from '../lib/LevelMark.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+  import FindingCard from './FindingCard.svelte';
+  import LinkPicture from './LinkPicture.svelte';
+  import NextPicks from './NextPicks.svelte';
+  import NowColumn from './NowColumn.svelte';
+  import PowerPicture from './PowerPicture.svelte';
+
+  let { params }: { params: { quad: string; gate?: string } } = $props();
+
+  const quad = new Loaded<QuadView>();
+  let refused = $state.raw<{ failure: Failure; patch: Patch } | null>(null);
+  let done = $state('');
+
+  $effect(() => {
+    const id = params.quad;
+    untrack(() => {
+      refused = null;
+      done = '';
+      quad.data = null;
+      void quad.take(api.quad(id));
+    });
+  });
+
+  const gates = $derived(quad.data?.judgement.gates ?? []);
+  const gate = $derived(gates.find((g) => g.gate === params.gate) ?? gates.find((g) => g.level === quad.data?.judgement.level) ?? gates[0]);
+  const questions: Record<string, string> = {
+    link: 'Do air unit, goggles and controller talk to each other?',
+    power: 'Does every part see a voltage it can live with?',
+  };
+
+  async function apply(patch: Patch, says: string, onTopOf?: number) {
+    const shown = quad.data;
+    if (!shown) return;
+    const answer = await api.plan(shown.id, onTopOf ?? shown.revision, patch);
+    if (answer.ok) {
+      quad.data = answer.data;
+      refused = null;
+      done = says;
+    } else {
+      refused = { failure: answer.failure, patch };
+      done = '';
+    }
+  }
+
+  function applyFix(fix: Fix) {
+    void apply(fix.patch, `Done: ${fix.says}.`);
+  }
+
+  async function keepTheirs() {
+    refused = null;
+    await quad.take(api.quad(params.quad));
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (typing(event) || !quad.data) return;
+    const chosen = gates[Number(event.key) - 1];
+    if (chosen) void push(`/swap/${quad.data.id}/${chosen.gate}`);
+    else if (event.key === 'b') void push(`/bench/${quad.data.id}`);
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+{#if quad.failure}
+  <FailureNote failure={quad.failure} again={() => quad.take(api.quad(params.quad))} />
+{:else if !quad.data}
+  <p class="soft" role="status">Judging {params.quad}…</p>
+{:else}
+  {@const q = quad.data}
+  <div class="title">
+    <h1>{q.name}</h1>
+    <p class="soft">{q.use}</p>
+    <span class="verdict"><LevelMark level={q.judgement.level} size={26} word /></span>
+    <a class="sheet" href={`#/bench/${q.id}`}>Bench sheet</a>
+  </div>
+  {#if refused?.failure.conflict}
+    {@const { conflict } = refused.failure}
+    {@const { patch } = refused}
+    <ConflictNote differences={conflict.differences} {keepTheirs} applyMine={() => apply(patch, 'Applied on top of what was there.', conflict.revision)} />
+  {:else if refused}
+    <FailureNote failure={refused.failure} />
+  {/if}
+  <div class="yoke">
+    <div class="now"><NowColumn fit={q.now} level={q.nowLevel} /></div>
+    <div class="between">
+      <nav aria-label="Gates" class="line">
+        {#each gates as g, i (g.gate)}
+          <a href={`#/swap/${q.id}/${g.gate}`} aria-current={g.gate === gate?.gate ? 'true' : undefined}>
+            <LevelMark level={g.level} size={30} />
+            <span><kbd aria-hidden="true">{i + 1}</kbd> {g.gate}</span>
+          </a>
+        {/each}
+      </nav>
+      {#if gate}
+        <section class="gate" aria-label={`Gate ${gate.gate}`}>
+          <h2>{questions[gate.gate] ?? gate.gate}</h2>
+          {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
+          {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
+          <p class="done" aria-live="polite">{done}</p>
+          <div class="findings">
+            {#each [...gate.findings].sort((a, b) => rank(b.level) - rank(a.level)) as f, i (f.code + f.subject + i)}
+              <FindingCard finding={f} open={i === 0} onfix={applyFix} />
+            {/each}
+          </div>
+        </section>
+      {/if}
+    </div>
+    <div class="next"><NextPicks places={q.places} board={q.next.board} onpick={(patch, says) => apply(patch, says)} /></div>
+  </div>
+{/if}
+
+<script lang="ts" module>
+  import { levelOf, type Level } from '../lib/levels';
+
+  const order: Level[] = ['fits', 'caution', 'change', 'unknown', 'unfit'];
+  const rank = (level: string) => order.indexOf(levelOf(level));
+</script>
+
+<style>
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0.2rem 0.9rem;
+    margin-bottom: 0.7rem;
+  }
+  h1 {
+    font-size: 1.7rem;
+    font-weight: 750;
+  }
+  .verdict {
+    align-self: center;
+  }
+  .sheet {
+    margin-left: auto;
+    font-weight: 700;
+    border: 2px solid var(--accent);
+    border-radius: 4px;
+    padding: 0.35rem 0.9rem;
+    text-decoration: none;
+  }
+  .yoke {
+    display: grid;
+    grid-template-columns: 210px minmax(0, 1fr) 270px;
+    align-items: start;
+    margin-top: 0.5rem;
+  }
+  .line {
+    display: flex;
+    justify-content: space-around;
+    position: relative;
+    height: 72px;
+  }
+  .line::before {
+    content: '';
+    position: absolute;
+    left: 0;
+    right: 0;
+    top: 24px;
+    border-top: 4px solid var(--ink);
+  }
+  .line a {
+    position: relative;
+    display: grid;
+    justify-items: center;
+    gap: 1px;
+    align-content: start;
+    padding: 9px 1.4rem 0;
+    color: var(--ink);
+    text-decoration: none;
+    height: 70px;
+  }
+  .line a[aria-current] {
+    font-weight: 750;
+  }
+  .line a[aria-current]::after {
+    content: '';
+    position: absolute;
+    left: 20%;
+    right: 20%;
+    bottom: 0;
+    border-bottom: 4px solid var(--accent);
+  }
+  kbd {
+    font-family: var(--font-mono);
+    color: var(--soft);
+    font-size: 0.85em;
+  }
+  .gate {
+    padding: 0.6rem 1.25rem 0;
+    display: grid;
+    gap: 0.6rem;
+  }
+  h2 {
+    font-size: 1.25rem;
+    font-weight: 700;
+    line-height: 1.2;
+  }
+  .done {
+    color: var(--fits);
+    font-weight: 600;
+  }
+  .done:empty {
+    display: none;
+  }
+  .findings {
+    display: grid;
+    gap: 0.5rem;
+  }
+  @media (max-width: 1000px) {
+    .yoke {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 1rem;
+    }
+    .between {
+      order: 0;
+    }
+    .next {
+      order: 1;
+    }
+    .now {
+      order: 2;
+    }
+    .gate {
+      padding: 0.6rem 0 0;
+    }
+  }
+</style>
