@@ -94,7 +94,7 @@ func (s *server) plan(_ context.Context, in *struct {
 		if err := st.Plan(in.Quad, in.Body.Patch); err != nil {
 			return notFound("quad", in.Quad)
 		}
-		return s.checkQuad(st, in.Quad)
+		return takeAgain(st, ref)
 	}, store.Expect{Ref: ref, Revision: in.Body.Revision})
 	if conflict, ok := problem(err).(*Conflict); ok {
 		s.describe(conflict, ref, func(st *stock.Stock) error { return st.Plan(in.Quad, in.Body.Patch) })
@@ -106,18 +106,14 @@ func (s *server) plan(_ context.Context, in *struct {
 	return s.quadView(in.Quad)
 }
 
-// checkQuad reads the changed quad as if it came in a file, so that a patch
-// can bring in nothing that a file could not.
-func (s *server) checkQuad(st *stock.Stock, id string) error {
-	q, _ := st.Fleet.Quad(id)
-	text, err := format.Write(q)
+// takeAgain reads a changed entry as if it came in a file, so that a patch can
+// bring in nothing that a file could not.
+func takeAgain(st *stock.Stock, ref stock.Ref) error {
+	text, err := format.Write(st.Entry(ref))
 	if err != nil {
 		return err
 	}
-	if _, err := format.ReadEntry(stock.KindQuad, text, nil, st.Fleet.Kit); err != nil {
-		return err
-	}
-	return format.CheckStock(st)
+	return format.TakeEntry(st, ref, text)
 }
 
 // describe fills a conflict with how the entry there differs from the one that

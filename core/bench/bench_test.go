@@ -1,0 +1,140 @@
+package bench_test
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/bench"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/unit"
+)
+
+func kit() []fleet.Kit {
+	first := sample.Own("first", "1.0.6", "")
+	first.Activated = new(false)
+	return []fleet.Kit{first, sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("second", "2.3", "")}
+}
+
+// ready is a swap to the first generation on new goggles, planned to the end.
+func ready() fleet.Fit {
+	return fleet.Fit{AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "new-eyes", Firmware: "5.2"},
+		Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)),
+		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}}
+}
+
+func sheet(set *gear.Set, next fleet.Fit) bench.Sheet {
+	set.AirUnits[0].Activation.Needed = true
+	return bench.NewSheet(sample.Case(set, kit(), next), "analog", "first")
+}
+
+func ids(s bench.Sheet) (list []string) {
+	for _, step := range s.Steps {
+		list = append(list, step.ID)
+	}
+	return list
+}
+
+// The order is common practice: goggles, then unit with activation, feed,
+// meter, power, goggles bound before the controller.
+func TestStepsComeInBenchOrder(t *testing.T) {
+	s := sheet(sample.Set(), ready())
+	assert.Empty(t, s.Holds)
+	assert.Equal(t, []string{"props-off", "update:new-eyes:5.2", "update:first:1.1", "activate:first", "fit:first", "feed:airUnit:board.10v",
+		"capacitor", "meter-short:board.10v", "meter-supply:board.10v:lipo-4", "power-up:board.10v:lipo-4",
+		"bind:goggles:new-eyes:first", "bind:controller:old-hand:first", "check:picture", "check:sticks", "check:close"}, ids(s))
+	for _, step := range s.Steps {
+		assert.NotEmpty(t, step.Do, step.ID)
+	}
+	assert.Contains(t, s.Tools, "multimeter")
+	assert.Contains(t, s.Materials, "lipo-4")
+}
+
+func TestCautionsStandWhereTheWorkCanHurt(t *testing.T) {
+	s := sheet(sample.Set(), ready())
+	for id, word := range map[string]string{"props-off": "Props off", "feed:airUnit:board.10v": "Hot iron", "power-up:board.10v:lipo-4": "overheats",
+		"meter-short:board.10v": "short", "update:first:1.1": "One-way door", "check:close": "airspace", "bind:goggles:new-eyes:first": "Props off"} {
+		step, ok := s.Step(id)
+		require.True(t, ok, id)
+		assert.True(t, slices.ContainsFunc(step.Cautions, func(c string) bool { return strings.Contains(c, word) }), "%s: %v", id, step.Cautions)
+	}
+	power, _ := s.Step("power-up:board.10v:lipo-4")
+	assert.True(t, slices.ContainsFunc(power.Cautions, func(c string) bool { return strings.Contains(c, "limits") }), "radio limits are named before power")
+}
+
+func TestAUnitThatUpdatesOnlyOnAPackWaitsForTheMeter(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[0].Releases[2].Install = &gear.Install{Power: "pack", Tools: []string{"old tool"}}
+	order := ids(sheet(set, ready()))
+	assert.Greater(t, slices.Index(order, "update:first:1.1"), slices.Index(order, "power-up:board.10v:lipo-4"))
+}
+
+func TestAShutGateHoldsTheStepsItWouldSpoil(t *testing.T) {
+	next := ready()
+	next.Pack, next.Feeds[0].From = "lipo-6", "pack" // it burns
+	s := sheet(sample.Set(), next)
+	require.NotEmpty(t, s.Holds)
+	power, _ := s.Step("power-up:pack:lipo-6")
+	assert.Contains(t, power.Held, "burns")
+	run := bench.NewRun(s, nil)
+	_, err := run.Confirm("power-up:pack:lipo-6", true, nil, time.Now())
+	assert.ErrorContains(t, err, "burns")
+
+	next = ready()
+	next.AirUnit.Firmware = "" // the update is not planned: it would not bind
+	s = sheet(sample.Set(), next)
+	held, _ := s.Step("bind:goggles:new-eyes:first")
+	assert.Contains(t, held.Held, "does not link")
+}
+
+func TestAReadingOutOfLimitsStopsTheRun(t *testing.T) {
+	s := sheet(sample.Set(), ready())
+	now := time.Date(2026, 10, 1, 9, 0, 0, 0, time.UTC)
+	const short, supply = "meter-short:board.10v", "meter-supply:board.10v:lipo-4"
+	run := bench.NewRun(s, nil)
+	assert.Equal(t, "props-off", run.Next)
+
+	bad, err := run.Confirm(short, true, new(3.2), now)
+	require.NoError(t, err, "the reading itself is kept")
+	assert.False(t, bad.Done, "but never as done")
+
+	stopped := bench.NewRun(s, []bench.Record{bad})
+	for _, st := range stopped.States {
+		switch st.ID {
+		case short:
+			assert.Equal(t, bench.Stopped, st.State)
+			assert.Contains(t, st.Says, "below 100")
+		case supply:
+			assert.Equal(t, bench.Held, st.State)
+		}
+	}
+	_, err = stopped.Confirm(supply, true, new(10.0), now)
+	assert.ErrorContains(t, err, "Stopped at")
+
+	good, err := stopped.Confirm(short, true, new(4700.0), now)
+	require.NoError(t, err)
+	run = bench.NewRun(s, []bench.Record{good})
+	assert.Equal(t, 1, run.Done)
+	record, err := run.Confirm(supply, true, new(18.0), now)
+	require.NoError(t, err)
+	assert.False(t, record.Done, "18 V is above the window of 7.4 to 17.6 V (common practice)")
+
+	for _, value := range []*float64{nil, new(math.NaN()), new(math.Inf(1))} {
+		_, err = run.Confirm(supply, true, value, now)
+		assert.Error(t, err)
+	}
+	_, err = run.Confirm("props-off", true, new(1.0), now)
+	assert.ErrorContains(t, err, "takes no reading")
+	_, err = run.Confirm("nonsense", true, nil, now)
+	assert.Error(t, err)
+	back, err := run.Confirm(short, false, nil, now)
+	require.NoError(t, err)
+	assert.False(t, back.Done)
+}

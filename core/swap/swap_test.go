@@ -1,0 +1,174 @@
+package swap_test
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/link"
+	"yokeswap/core/swap"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+var kit = []fleet.Kit{sample.Own("first", "1.0.6", ""), sample.Own("second", "2.0", ""), sample.Own("small", "3.0", ""),
+	sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("new-hand", "1.0", "")}
+
+func fit(air, goggles, hand, pack, from string) fleet.Fit {
+	return fleet.Fit{AirUnit: &fleet.Slot{Kit: air}, Goggles: &fleet.Slot{Kit: goggles}, Controller: &fleet.Slot{Kit: hand},
+		Board: "board", Pack: pack, Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}}
+}
+
+func TestTheQuadIsAsBadAsItsWorstGate(t *testing.T) {
+	j := swap.Judge(sample.Case(sample.Set(), kit, fit("first", "old-eyes", "old-hand", "lipo-6", "pack")))
+	assert.Equal(t, verdict.Fits, j.Gate(verdict.Link).Level)
+	assert.Equal(t, verdict.Unfit, j.Gate(verdict.Power).Level)
+	assert.Equal(t, verdict.Unfit, j.Level)
+	assert.Equal(t, verdict.Unknown, j.Gate("pins").Level, "a gate that has not run has judged nothing")
+	assert.Equal(t, verdict.Unknown, verdict.Worst(nil))
+	assert.Equal(t, verdict.Unknown, verdict.WorstOf())
+}
+
+// A law: a fix does exactly what it says. Whatever the fit, applying a fix
+// offered gives the verdicts promised with it, and the finding is gone.
+func TestEveryFixDoesWhatItSays(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		pick := func(name string, of ...string) string { return rapid.SampledFrom(of).Draw(t, name) }
+		next := fit(pick("air", "first", "second", "small"), pick("eyes", "old-eyes", "new-eyes"), pick("hand", "old-hand", "new-hand"),
+			pick("pack", "lipo-4", "lipo-6", "lihv-1", "liion-6", ""), pick("from", "pack", "board.10v", "board.5v", "board.cam"))
+		if choice := pick("jumper", "", "pack", "10v", "5v"); choice != "" {
+			next.Jumpers = map[string]string{"cam": choice}
+		}
+		owned := slices.Clone(kit)
+		if rapid.Bool().Draw(t, "unit not read") {
+			owned[0].Firmware = ""
+		}
+		c := sample.Case(sample.Set(), owned, next)
+		for _, g := range swap.JudgeWithFixes(c).Gates {
+			for _, f := range g.Findings {
+				for _, fix := range f.Fixes {
+					after := swap.Judge(c.With(fix.Patch))
+					if after.Level != fix.Quad || after.Gate(g.Gate).Level != fix.Gate {
+						t.Fatalf("%q promised %s and %s, gives %s and %s", fix.Says, fix.Gate, fix.Quad, after.Gate(g.Gate).Level, after.Level)
+					}
+					for _, still := range after.Gate(g.Gate).Findings {
+						if still.Code == f.Code && still.Subject == f.Subject && !f.Level.WorseThan(still.Level) {
+							t.Fatalf("%q leaves %s of %s as it was", fix.Says, f.Code, f.Subject)
+						}
+					}
+				}
+			}
+		}
+	})
+}
+
+func TestASixCellBurnerIsFedFromThePadFirst(t *testing.T) {
+	j := swap.JudgeWithFixes(sample.Case(sample.Set(), kit, fit("first", "old-eyes", "old-hand", "lipo-6", "pack")))
+	var fixes []verdict.Fix
+	for _, f := range j.Gate(verdict.Power).Findings {
+		if f.Level == verdict.Unfit {
+			fixes = f.Fixes
+		}
+	}
+	require.NotEmpty(t, fixes)
+	assert.Equal(t, "feed the first from the 10v", fixes[0].Says)
+	assert.Equal(t, verdict.Fits, fixes[0].Gate)
+	assert.Equal(t, "nothing to buy", fixes[0].Costs)
+	assert.Contains(t, fixes[len(fixes)-1].Costs, "to buy")
+}
+
+func TestTheBoardAnswersToWhatIsBrought(t *testing.T) {
+	now := fit("first", "old-eyes", "old-hand", "lipo-4", "board.10v")
+	f := &fleet.Fleet{Title: "Two", Kit: kit, Quads: []fleet.Quad{
+		{ID: "a", FullA: new(unit.Amps(50)), Now: now},
+		{ID: "b", FullA: new(unit.Amps(50)), Now: fit("small", "old-eyes", "old-hand", "lipo-4", "board.10v")},
+	}}
+	lib, index := gear.NewLibrary(sample.Set()), fleet.NewIndex(f)
+	b := swap.NewBoard(lib, index, nil)
+	assert.Equal(t, link.ReachNow, b.Rows[0].Flies)
+	assert.Equal(t, "With old-eyes and new-eyes at the bench, of 2 quads: 1 flies now, 1 cannot be told yet.", b.Says)
+
+	b = swap.NewBoard(lib, index, []string{"new-eyes"})
+	assert.Equal(t, link.ReachNever, b.Rows[1].Flies, "the small unit never links with the old goggles")
+	b = swap.NewBoard(lib, index, []string{"old-eyes"})
+	assert.Equal(t, link.ReachAfter, b.Rows[0].Flies)
+	b = swap.NewBoard(lib, index, []string{"old-hand"})
+	assert.Contains(t, b.Rows[0].Needs, "old-hand")
+	b = swap.NewBoard(lib, index, []string{"old-eyes", "new-eyes"})
+	assert.Equal(t, "No goggles at the bench: none of 2 quads fly.", b.Says)
+	assert.Equal(t, "No quads yet.", swap.NewBoard(lib, fleet.NewIndex(&fleet.Fleet{}), nil).Says)
+}
+
+func TestPlacesCarryThePatchThatPicksThem(t *testing.T) {
+	c := sample.Case(sample.Set(), kit, fit("first", "old-eyes", "old-hand", "lipo-4", "pack"))
+	for _, place := range swap.Places(c) {
+		chosen := 0
+		for _, option := range place.Options {
+			if option.Chosen {
+				chosen++
+			}
+			for _, again := range swap.Places(c.With(option.Patch)) {
+				if again.Name != place.Name {
+					continue
+				}
+				for _, o := range again.Options {
+					assert.Equal(t, o.Key == option.Key, o.Chosen, "picked %s at %s", option.Key, place.Name)
+				}
+			}
+		}
+		assert.Equal(t, 1, chosen, place.Name)
+	}
+}
+
+// bigFleet is a fleet of n quads over the sample gear, each with an air unit
+// of its own.
+func bigFleet(n int) (*gear.Library, *fleet.Index) {
+	f := &fleet.Fleet{Kit: slices.Clone(kit)}
+	for i := range n {
+		id := fmt.Sprintf("unit-%d", i)
+		f.Kit = append(f.Kit, fleet.Kit{ID: id, Model: []string{"first", "second"}[i%2], Firmware: []firmware.Version{"1.0.6", "2.3"}[i%2], Activated: new(true)})
+		f.Quads = append(f.Quads, fleet.Quad{ID: fmt.Sprintf("quad-%d", i), FullA: new(unit.Amps(50)),
+			Now: fit(id, []string{"old-eyes", "new-eyes"}[i/2%2], []string{"old-hand", "new-hand"}[i%2], []string{"lipo-4", "lipo-6"}[i/4%2], []string{"board.10v", "pack"}[i/8%2])})
+	}
+	return gear.NewLibrary(sample.Set()), fleet.NewIndex(f)
+}
+
+func BenchmarkJudge1000Quads(b *testing.B) {
+	lib, index := bigFleet(1000)
+	levels := map[verdict.Level]int{}
+	for b.Loop() {
+		clear(levels)
+		for i := range index.Quads {
+			levels[swap.Judge(fleet.NewCase(lib, index, &index.Quads[i])).Level]++
+		}
+	}
+	b.ReportMetric(20, "goal-ms/op")
+	b.ReportMetric(float64(b.Elapsed().Milliseconds())/float64(b.N), "ms/op")
+	if len(levels) < 3 {
+		b.Fatalf("the fleet should be mixed, got %v", levels)
+	}
+}
+
+func BenchmarkFixes(b *testing.B) {
+	lib, index := bigFleet(16)
+	for b.Loop() {
+		for i := range index.Quads {
+			swap.JudgeWithFixes(fleet.NewCase(lib, index, &index.Quads[i]))
+		}
+	}
+}
+
+func BenchmarkBoard200Quads(b *testing.B) {
+	lib, index := bigFleet(200)
+	for b.Loop() {
+		swap.NewBoard(lib, index, nil)
+	}
+}
