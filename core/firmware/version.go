@@ -10,6 +10,7 @@
 package firmware
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 )
@@ -54,11 +55,14 @@ func (v Version) Known() bool { return v != "" }
 
 // Compare returns -1, 0 or 1 as v comes before, with or after w.
 func (v Version) Compare(w Version) int {
+	if v == w {
+		return 0
+	}
 	a, b := string(v), string(w)
 	for a != "" || b != "" {
 		var x, y string
-		x, a, _ = strings.Cut(a, ".")
-		y, b, _ = strings.Cut(b, ".")
+		x, a = cutNumber(a)
+		y, b = cutNumber(b)
 		if c := compareNumbers(x, y); c != 0 {
 			return c
 		}
@@ -66,15 +70,25 @@ func (v Version) Compare(w Version) int {
 	return 0
 }
 
-// compareNumbers orders digit strings by value; the shorter one, once leading
-// zeros are gone, is the smaller.
-func compareNumbers(x, y string) int {
-	x, y = strings.TrimLeft(x, "0"), strings.TrimLeft(y, "0")
-	if len(x) != len(y) {
-		if len(x) < len(y) {
-			return -1
-		}
-		return 1
+// cutNumber takes the first number off a version, without its leading zeros.
+func cutNumber(s string) (number, rest string) {
+	start := 0
+	for start < len(s) && s[start] == '0' {
+		start++
 	}
-	return strings.Compare(x, y)
+	for end := start; end < len(s); end++ {
+		if s[end] == '.' {
+			return s[start:end], s[end+1:]
+		}
+	}
+	return s[start:], ""
+}
+
+// compareNumbers orders digit strings without leading zeros by value: the
+// shorter one is the smaller.
+func compareNumbers(x, y string) int {
+	if len(x) != len(y) {
+		return cmp.Compare(len(x), len(y))
+	}
+	return cmp.Compare(x, y)
 }

@@ -35,7 +35,7 @@ const (
 // Check judges the link of one fit.
 func Check(c fleet.Case) []verdict.Finding {
 	t, hasAir, hasGoggles := newTrio(c)
-	var findings []verdict.Finding
+	findings := make([]verdict.Finding, 0, 6)
 	if !hasAir {
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoAirUnit, c.Quad.Label(),
 			t.fitValue("airUnit", "digital air unit of "+c.Quad.Label())))
@@ -86,7 +86,7 @@ func (t *trio) checkPair() []verdict.Finding {
 	if p == nil {
 		p = t.nearest(list)
 	}
-	findings := []verdict.Finding{t.checkVideo(p, video, list, pair)}
+	findings := append(make([]verdict.Finding, 0, 3), t.checkVideo(p, video, list, pair))
 	if sticks, needed := t.checkSticks(p, video, list); needed {
 		findings = append(findings, sticks)
 	}
@@ -111,11 +111,11 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 	switch video {
 	case yes:
 		f.Code, f.Level = CodeLinks, verdict.Fits
-		f.Says = fmt.Sprintf("%s %s links with %s %s.", t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target))
+		f.Says = t.air.Label + " " + on(t.air.Target) + " links with " + t.eyes.Label + " " + on(t.eyes.Target)
 		if p.Mode != "" {
-			f.Says = fmt.Sprintf("%s %s links with %s %s in mode %s.", t.air.Label, on(t.air.Target),
-				t.eyes.Label, on(t.eyes.Target), t.modeLabel(p.Mode))
+			f.Says += " in mode " + t.modeLabel(p.Mode)
 		}
+		f.Says += "."
 	case unsure:
 		missing := t.lacking(p)
 		f = verdict.CannotTell(verdict.Link, CodeVersion, pair, missing...)
@@ -187,11 +187,14 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 	}
 	f.Subject = t.hand.Label + " with " + t.air.Label
 	sticks := t.sticks(p)
+	if sticks == yes && video == yes {
+		f.Level = verdict.Fits
+		f.Says = t.hand.Label + " " + on(t.hand.Target) + " reaches the flight board through " + t.air.Label + "."
+		f.Compares = t.compareSticks(p)
+		return f, true
+	}
 	plans, unread := t.plans(list, true)
 	switch {
-	case sticks == yes && video == yes:
-		f.Level = verdict.Fits
-		f.Says = fmt.Sprintf("%s %s reaches the flight board through %s.", t.hand.Label, on(t.hand.Target), t.air.Label)
 	case p.Controllers == nil:
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, verdict.Missing{Of: "gear", ID: p.ID, Field: "controllers",
 			Label: fmt.Sprintf("which controllers go through %s with %s", t.airUnit.Label(), t.goggles.Label())}), true
@@ -209,13 +212,19 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 		f.Level = verdict.Unfit
 		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.hand.Label, t.air.Label, t.eyes.Label)
 	}
+	f.Compares = t.compareSticks(p)
+	return f, true
+}
+
+// compareSticks puts what a statement needs of the controller beside what is
+// there; nothing where it does not name this controller.
+func (t *trio) compareSticks(p *gear.Pairing) []verdict.Compare {
 	for _, c := range p.Controllers {
 		if c.ID == t.controller.ID {
-			f.Compares = append(f.Compares, verdict.Compare{What: t.hand.Label + " firmware",
-				Needed: c.Firmware.String(), There: orUnknown(string(t.hand.Target))})
+			return []verdict.Compare{{What: t.hand.Label + " firmware", Needed: c.Firmware.String(), There: orUnknown(string(t.hand.Target))}}
 		}
 	}
-	return f, true
+	return nil
 }
 
 // compare puts what a statement needs beside what is there.

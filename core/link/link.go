@@ -49,6 +49,15 @@ type trio struct {
 	hand       fleet.State
 	// separate: a receiver on the quad takes the sticks.
 	separate bool
+
+	// found keeps the plans, without and with the sticks, once they are made.
+	found [2]*planned
+}
+
+// planned is what plans gives.
+type planned struct {
+	plans  []plan
+	unread bool
 }
 
 func newTrio(c fleet.Case) (t trio, hasAir, hasGoggles bool) {
@@ -136,6 +145,18 @@ type plan struct {
 // Unread says that a further statement might be reached, if only the firmware
 // of some device were known.
 func (t *trio) plans(list []*gear.Pairing, withSticks bool) (plans []plan, unread bool) {
+	which := 0
+	if withSticks && !t.separate {
+		which = 1
+	}
+	if t.found[which] == nil {
+		plans, unread = t.makePlans(list, withSticks)
+		t.found[which] = &planned{plans, unread}
+	}
+	return t.found[which].plans, t.found[which].unread
+}
+
+func (t *trio) makePlans(list []*gear.Pairing, withSticks bool) (plans []plan, unread bool) {
 	for _, p := range list {
 		made, ok := t.plan(p, withSticks)
 		if ok {

@@ -67,7 +67,7 @@ func Check(c fleet.Case) []verdict.Finding { return Trace(c).findings }
 func Trace(c fleet.Case) Path {
 	s := newSupply(c)
 	consumers := s.consumers()
-	var path Path
+	path := Path{Nodes: make([]Node, 0, len(consumers)+1), findings: make([]verdict.Finding, 0, 2*len(consumers)+1)}
 	if pack, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
 		path.Nodes = append(path.Nodes, Node{ID: fleet.NodePack, Label: pack.Label(), Sees: packEnvelope(pack, c.Quad), Level: verdict.Fits})
 	}
@@ -134,7 +134,7 @@ func (s supply) judge(part consumer) (Node, []verdict.Finding) {
 		findings = append(findings, verdict.CannotTell(verdict.Power, CodeUnknown, part.label, missing...))
 	}
 	if len(findings) == 0 {
-		findings = append(findings, s.fitsOrTight(part, sees, o))
+		findings = []verdict.Finding{s.fitsOrTight(part, sees, o)}
 	}
 	if cure, ok := s.cureByJumper(part); ok && verdict.Worst(findings) == verdict.Unfit {
 		findings = []verdict.Finding{jumperFinding(findings[0], cure)}
@@ -161,18 +161,18 @@ func (s supply) fitsOrTight(part consumer, sees Envelope, o origin) verdict.Find
 		}
 	}
 	return verdict.Finding{Code: CodeInWindow, Level: verdict.Fits, Compares: compares, Source: part.source("maxV") + packSource,
-		Says: fmt.Sprintf("%s sees %s to %s from %s, within %s to %s.",
-			part.label, bare(*sees.Lowest), *sees.Full, o.label, bare(*part.input.MinV), *part.input.MaxV),
+		Says: part.label + " sees " + bare(*sees.Lowest) + " to " + sees.Full.String() + " from " + o.label +
+			", within " + bare(*part.input.MinV) + " to " + part.input.MaxV.String() + ".",
 	}
 }
 
 func topCompare(part consumer, sees Envelope) verdict.Compare {
-	return verdict.Compare{What: "at full charge", Needed: fmt.Sprintf("%s at most", part.input.MaxV),
+	return verdict.Compare{What: "at full charge", Needed: part.input.MaxV.String() + " at most",
 		There: sees.Full.String(), Margin: margin(*part.input.MaxV - *sees.Full)}
 }
 
 func bottomCompare(part consumer, sees Envelope) verdict.Compare {
-	return verdict.Compare{What: "lowest under load", Needed: fmt.Sprintf("%s at least", part.input.MinV),
+	return verdict.Compare{What: "lowest under load", Needed: part.input.MinV.String() + " at least",
 		There: sees.Lowest.String(), Margin: margin(*sees.Lowest - *part.input.MinV)}
 }
 
@@ -201,7 +201,7 @@ func judgeRail(r *Rail) verdict.Finding {
 		f.Says = fmt.Sprintf("%s carries %s of %s at peak: little in reserve.", capital(r.Label), r.knownA, r.MaxA)
 	default:
 		f.Code, f.Level = CodeRailFits, verdict.Fits
-		f.Says = fmt.Sprintf("%s carries %s of %s at peak.", capital(r.Label), r.knownA, r.MaxA)
+		f.Says = capital(r.Label) + " carries " + r.knownA.String() + " of " + r.MaxA.String() + " at peak."
 	}
 	return f
 }

@@ -35,15 +35,28 @@ type origin struct {
 type supply struct {
 	fleet.Case
 	board *gear.Board
+	seen  *[]seenAt // what has been computed already
+}
+
+type seenAt struct {
+	node string
+	Envelope
 }
 
 func newSupply(c fleet.Case) supply {
 	board, _ := gear.Find[*gear.Board](c.Library, c.Fit.Board)
-	return supply{Case: c, board: board}
+	return supply{Case: c, board: board, seen: new(make([]seenAt, 0, 6))}
 }
 
 // sees is the voltage at a node.
-func (s supply) sees(node string) Envelope { return s.seesWithin(node, maxDepth) }
+func (s supply) sees(node string) Envelope {
+	if e, known := s.known(node); known {
+		return e
+	}
+	e := s.seesWithin(node, maxDepth)
+	*s.seen = append(*s.seen, seenAt{node, e})
+	return e
+}
 
 // maxDepth bounds the way back to the pack. Files with a loop in what is fed
 // from what are refused on reading; this keeps a loop from hanging the gate.
@@ -62,15 +75,32 @@ func (s supply) seesWithin(node string, depth int) Envelope {
 	case len(o.missing) > 0:
 		return unknownEnvelope(o.missing...)
 	case o.converter != nil:
-		return convert(s.seesWithin(o.input, depth-1), o)
+		return convert(s.seesBefore(o.input, depth), o)
 	case o.node == fleet.NodePack && o.input == fleet.NodeBoard:
-		return s.seesWithin(fleet.NodeBoard, depth-1)
+		return s.seesBefore(fleet.NodeBoard, depth)
 	}
 	pack, ok := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
 	if !ok {
 		return unknownEnvelope(s.fitValue("pack", "pack of "+s.Quad.Label()))
 	}
 	return packEnvelope(pack, s.Quad)
+}
+
+// seesBefore is the voltage one step nearer to the pack.
+func (s supply) seesBefore(node string, depth int) Envelope {
+	if e, known := s.known(node); known {
+		return e
+	}
+	return s.seesWithin(node, depth-1)
+}
+
+func (s supply) known(node string) (Envelope, bool) {
+	for i := range *s.seen {
+		if (*s.seen)[i].node == node {
+			return (*s.seen)[i].Envelope, true
+		}
+	}
+	return Envelope{}, false
 }
 
 // originOf follows a feed's source through solder jumpers.

@@ -54,7 +54,7 @@ type Board struct {
 // NewBoard judges every quad's next fit, with the goggles and controllers
 // that are brought. Left lists the kit left at home; all else is brought.
 func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
-	b := Board{Title: f.Title, Devices: []Device{}, Rows: []Row{}}
+	b := Board{Title: f.Title, Devices: []Device{}}
 	home := map[string]bool{}
 	for _, id := range left {
 		home[id] = true
@@ -68,9 +68,8 @@ func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 				Brought: !home[kit.ID], Firmware: string(kit.Firmware)})
 		}
 	}
-	for i := range f.Quads {
-		b.Rows = append(b.Rows, newRow(fleet.NewCase(lib, f, &f.Quads[i]), b.Devices))
-	}
+	b.Rows = make([]Row, len(f.Quads))
+	each(len(f.Quads), func(i int) { b.Rows[i] = newRow(fleet.NewCase(lib, f, &f.Quads[i]), b.Devices) })
 	b.Says = b.sentence()
 	return b
 }

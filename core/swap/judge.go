@@ -3,7 +3,12 @@
 package swap
 
 import (
+	"runtime"
+	"sync"
+	"sync/atomic"
+
 	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
 	"yokeswap/core/link"
 	"yokeswap/core/power"
 	"yokeswap/core/verdict"
@@ -43,6 +48,28 @@ func (j *Judgement) Gate(name verdict.Gate) GateVerdict {
 		}
 	}
 	return GateVerdict{Gate: name, Level: verdict.Unknown}
+}
+
+// JudgeAll judges the next fits of a whole fleet, in its order, on all
+// processors.
+func JudgeAll(lib *gear.Library, f *fleet.Index) []Judgement {
+	judged := make([]Judgement, len(f.Quads))
+	each(len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
+	return judged
+}
+
+// each calls do for 0 to n-1, spread over the processors.
+func each(n int, do func(i int)) {
+	var next atomic.Int64
+	var wait sync.WaitGroup
+	for range min(runtime.GOMAXPROCS(0), n) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				do(i)
+			}
+		})
+	}
+	wait.Wait()
 }
 
 // Judge runs all gates over a fit, without trying fixes.

@@ -74,8 +74,8 @@ func (v Volts) Power(current Amps) Watts { return Watts(float64(v) * float64(cur
 
 func decimal(x float64, digits int) string {
 	s := strconv.FormatFloat(x, 'f', digits, 64)
-	if zero, err := strconv.ParseFloat(s, 64); err == nil && zero == 0 {
-		return strconv.FormatFloat(0, 'f', digits, 64) // never "-0.0"
+	if s[0] == '-' && strings.Trim(s, "-0.") == "" {
+		return s[1:] // never "-0.0"
 	}
 	return s
 }
