@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -123,9 +122,8 @@ func (s *server) describe(c *Conflict, ref stock.Ref, change func(*stock.Stock) 
 	if err != nil {
 		return
 	}
-	mine := stock.Stock{Sets: snap.Sets, Fleet: new(*snap.Fleet)}
-	mine.Fleet.Quads = slices.Clone(snap.Fleet.Quads)
-	if change(&mine) == nil {
+	mine := snap.Fork()
+	if change(mine) == nil {
 		c.Differences = append(c.Differences, stock.Compare(snap.Entry(ref), mine.Entry(ref))...)
 	}
 }

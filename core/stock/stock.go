@@ -41,6 +41,14 @@ func New() *Stock {
 	return &Stock{Fleet: &fleet.Fleet{Format: fleet.FileFormat, Version: fleet.FileVersion, Title: "My fleet"}}
 }
 
+// Fork is a stock that can be merged into and planned in while this one stays
+// as it is. They share the entries themselves, which both leave alone.
+func (s *Stock) Fork() *Stock {
+	f := *s.Fleet
+	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
+	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f}
+}
+
 // Library indexes the gear packs.
 func (s *Stock) Library() *gear.Library { return gear.NewLibrary(s.Sets...) }
 

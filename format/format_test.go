@@ -1,0 +1,322 @@
+package format_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"reflect"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+	"yokeswap/core/unit"
+	"yokeswap/demo"
+	"yokeswap/format"
+)
+
+func gearPack(body string) string {
+	return `{"format":"gear-pack","version":1,"id":"p","title":"t",` + body + `}`
+}
+func airUnit(body string) string {
+	return gearPack(`"airUnits":[{"id":"u","source":{"kind":"measured"},` + body + `}]`)
+}
+func fleetFile(body string) string { return `{"format":"fleet","version":1,"title":"t",` + body + `}` }
+func fit(body string) string       { return fleetFile(`"quads":[{"id":"q","now":{` + body + `}}]`) }
+
+// Every way a file can be wrong says where and what was expected.
+func TestWrongFilesSayWhereAndWhat(t *testing.T) {
+	for _, c := range []struct{ name, file, path, says string }{
+		{"swapped range", airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`), "airUnits[0].releases[0].from", "lower end 2 is not below"},
+		{"min above max", airUnit(`"input":{"minV":20,"maxV":7}`), "airUnits[0].input", "ends are swapped"},
+		{"negative", airUnit(`"input":{"minV":-1}`), "airUnits[0].input.minV", "minimum"},
+		{"NaN", airUnit(`"input":{"minV":NaN}`), "", "not JSON"},
+		{"beyond a float", airUnit(`"input":{"minV":1e999}`), "airUnits[0].input.minV", "finite number"},
+		{"no cells", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":0}]`), "packs[0].cells", "minimum"},
+		{"half a cell", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":3.5}]`), "packs[0].cells", "integer"},
+		{"unknown field", airUnit(`"weight":3`), "airUnits[0].weight", "unknown field"},
+		{"unknown list", gearPack(`"drones":[]`), "drones", "unknown field"},
+		{"field twice", airUnit(`"name":"a","name":"b"`), "airUnits[0].name", "twice"},
+		{"id twice", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"}}],"receivers":[{"id":"b","source":{"kind":"maker"}}]`), "packs[0].id", "stands already at receivers[0].id"},
+		{"release twice", airUnit(`"releases":[{"version":"1.0"},{"version":"1"}]`), "airUnits[0].releases[1].version", "stands already"},
+		{"rollback forward", airUnit(`"releases":[{"version":"1.0","rollbackTo":["2.0"]}]`), "airUnits[0].releases[0].rollbackTo[0]", "not older"},
+		{"no source", gearPack(`"airUnits":[{"id":"u"}]`), "airUnits[0].source", "missing"},
+		{"bad id", gearPack(`"airUnits":[{"id":"U 1","source":{"kind":"maker"}}]`), "airUnits[0].id", "lower-case"},
+		{"bad version", airUnit(`"releases":[{"version":"v1"}]`), "airUnits[0].releases[0].version", "dotted version"},
+		{"wrong kind of value", airUnit(`"name":7`), "airUnits[0].name", "string"},
+		{"never with a range", gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"a","goggles":"g","airFirmware":">=1","never":true}]`), "pairings[0].never", "whatever the firmware"},
+		{"mode switch to nowhere", gearPack(`"goggles":[{"id":"g","source":{"kind":"maker"},"modes":[{"id":"a"}],"modeSwitch":[{"from":"a","to":"b","keeps":true}]}]`), "goggles[0].modeSwitch[0].to", `"b" is none`},
+		{"jumper to nowhere", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"c","kind":"jumper","choices":["5v"]}]}]`), "boards[0].pads[0].choices[0]", "neither"},
+		{"kit of nowhere", fit(`"airUnit":{"kit":"nix"}`), "quads[0].now.airUnit.kit", `"nix" is none`},
+		{"slot with both", fleetFile(`"kit":[{"id":"k","model":"m"}],"quads":[{"id":"q","now":{"airUnit":{"kit":"k","model":"m"}}}]`), "quads[0].now.airUnit", "either kit"},
+		{"fed from nowhere", fit(`"feeds":[{"to":"airUnit","from":"socket"}]`), "quads[0].now.feeds[0].from", "pack, board.<pad>"},
+		{"fed twice", fit(`"feeds":[{"to":"airUnit","from":"pack"},{"to":"airUnit","from":"pack"}]`), "quads[0].now.feeds[1].to", "fed twice"},
+		{"a loop", fit(`"regulators":[{"id":"a","model":"m"},{"id":"b","model":"m"}],"feeds":[{"to":"a","from":"b"},{"to":"b","from":"a"}]`), "quads[0].now.feeds", "a loop"},
+		{"a loop through the board", fit(`"board":"x","regulators":[{"id":"a","model":"m"}],"feeds":[{"to":"board","from":"a"},{"to":"a","from":"board.10v"}]`), "quads[0].now.feeds", "a loop"},
+		{"no JSON", `hello`, "", "not JSON"},
+		{"an array", `[]`, "", "JSON object"},
+		{"another format", `{"format":"cake"}`, "format", "gear-pack"},
+		{"a later version", `{"format":"fleet","version":2,"title":"t"}`, "version", "1"},
+		{"two files", fleetFile(`"kit":[]`) + fleetFile(`"kit":[]`), "", "end of the file"},
+		{"nothing", ``, "", "too early"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			doc, err := format.Read([]byte(c.file))
+			var problems format.Problems
+			require.ErrorAs(t, err, &problems)
+			assert.Equal(t, format.Document{}, doc, "nothing is taken of a wrong file")
+			if !slices.ContainsFunc(problems, func(p format.Problem) bool { return p.Path == c.path && strings.Contains(p.Says, c.says) }) {
+				t.Errorf("expected %q: %q among\n%v", c.path, c.says, err)
+			}
+		})
+	}
+}
+
+func TestAFileCutAnywhereIsRefused(t *testing.T) {
+	text, err := demo.Files.ReadFile(demo.Names[1])
+	require.NoError(t, err)
+	text = bytes.TrimSpace(text)
+	for cut := 1; cut < len(text); cut += 97 {
+		_, err := format.Read(text[:cut])
+		require.Error(t, err, "cut at %d", cut)
+	}
+	_, err = format.Read(text[:len(text)/2])
+	assert.ErrorContains(t, err, "is it cut off?")
+}
+
+func TestBytesThatAreNoTextAreRefused(t *testing.T) {
+	_, err := format.Read([]byte("{\"format\":\"fleet\",\n\"title\":\"\xff\"}"))
+	assert.ErrorContains(t, err, "UTF-8")
+	assert.ErrorContains(t, err, "line 2, column 10")
+	_, err = format.Read(bytes.Repeat([]byte(" "), format.MaxBytes+1))
+	assert.ErrorContains(t, err, "larger than 8 MiB")
+	_, err = format.Read([]byte(strings.Repeat("[", 100000)))
+	assert.ErrorContains(t, err, "nested deeper")
+}
+
+func TestTheDemoIsSoundCanonicalAndMarkedInvented(t *testing.T) {
+	st := stock.New()
+	require.NoError(t, demo.Load(st))
+	assert.Len(t, st.Fleet.Quads, 9)
+	for _, name := range demo.Names {
+		text, err := demo.Files.ReadFile(name)
+		require.NoError(t, err)
+		doc, err := format.Read(text)
+		require.NoError(t, err)
+		var value any = doc.Fleet
+		if doc.Set != nil {
+			value = doc.Set
+			for _, list := range doc.Set.Lists() {
+				for _, item := range list.Items {
+					assert.Equal(t, gear.Invented, item.Head().Source.Kind, item.Head().ID)
+				}
+			}
+		}
+		again, err := format.Write(value)
+		require.NoError(t, err)
+		assert.Equal(t, string(text), string(again), "%s is written as it is read", name)
+	}
+}
+
+// A law: reading what was written gives an equal value, and writing that the
+// same bytes.
+func TestExportOfAnImportIsIdentity(t *testing.T) {
+	id := rapid.StringMatching(`[a-z][a-z0-9-]{0,8}`)
+	volts := rapid.Ptr(rapid.Custom(func(t *rapid.T) unit.Volts { return unit.Volts(rapid.Float64Range(0, 1000).Draw(t, "V")) }), true)
+	rapid.Check(t, func(t *rapid.T) {
+		set := &gear.Set{Format: gear.SetFormat, Version: gear.SetVersion, ID: id.Draw(t, "set"), Title: rapid.String().Draw(t, "title")}
+		if len(set.Title) > 100 {
+			set.Title = ""
+		}
+		for _, unitID := range rapid.SliceOfNDistinct(id, 0, 4, rapid.ID).Draw(t, "units") {
+			u := gear.AirUnit{}
+			u.ID, u.Source = "u-"+unitID, gear.Source{Kind: gear.Measured}
+			u.Input.MaxV = volts.Draw(t, "max")
+			if rapid.Bool().Draw(t, "activation stated") {
+				u.Activation = &gear.Activation{Needed: rapid.Bool().Draw(t, "needed")}
+			}
+			set.AirUnits = append(set.AirUnits, u)
+			p := gear.Pairing{AirUnit: u.ID, Goggles: "g"}
+			p.ID, p.Source = "p-"+unitID, u.Source
+			switch rapid.IntRange(0, 2).Draw(t, "controllers") { // none stated, none works, one
+			case 1:
+				p.Controllers = []gear.ControllerRange{}
+			case 2:
+				p.Controllers = []gear.ControllerRange{{ID: "c", Firmware: ">=1.0"}}
+			}
+			set.Pairings = append(set.Pairings, p)
+		}
+		text, err := format.Write(set)
+		require.NoError(t, err)
+		doc, err := format.Read(text)
+		require.NoError(t, err, "%s", text)
+		again, err := format.Write(doc.Set)
+		require.NoError(t, err)
+		if string(text) != string(again) || !reflect.DeepEqual(set, doc.Set) {
+			t.Fatalf("wrote\n%s\nread and wrote\n%s", text, again)
+		}
+	})
+}
+
+// The schema and the Go types name the same fields, so that nothing in a file
+// is lost and nothing that is written is refused.
+func TestSchemaAndTypesNameTheSameFields(t *testing.T) {
+	for _, c := range []struct {
+		schema string
+		defs   map[string]reflect.Type
+	}{
+		{"gear-pack", map[string]reflect.Type{"": reflect.TypeFor[gear.Set](), "airUnit": reflect.TypeFor[gear.AirUnit](), "goggles": reflect.TypeFor[gear.Goggles](),
+			"controller": reflect.TypeFor[gear.Controller](), "receiver": reflect.TypeFor[gear.Receiver](), "board": reflect.TypeFor[gear.Board](),
+			"pad": reflect.TypeFor[gear.Pad](), "regulator": reflect.TypeFor[gear.Regulator](), "pack": reflect.TypeFor[gear.Pack](),
+			"pairing": reflect.TypeFor[gear.Pairing](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
+		{"fleet", map[string]reflect.Type{"": reflect.TypeFor[fleet.Fleet](), "kit": reflect.TypeFor[fleet.Kit](), "spare": reflect.TypeFor[fleet.Spare](),
+			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit]()}},
+	} {
+		text, err := os.ReadFile(filepath.Join("..", "docs", "format", c.schema+".schema.json"))
+		require.NoError(t, err)
+		var schema struct {
+			Properties map[string]any `json:"properties"`
+			Defs       map[string]struct {
+				Properties map[string]any `json:"properties"`
+			} `json:"$defs"`
+		}
+		require.NoError(t, json.Unmarshal(text, &schema))
+		for name, typ := range c.defs {
+			properties := schema.Properties
+			if name != "" {
+				properties = schema.Defs[name].Properties
+			}
+			var documented []string
+			for field := range properties {
+				documented = append(documented, field)
+			}
+			assert.ElementsMatch(t, fieldsOf(typ), documented, "%s %s", c.schema, name)
+		}
+	}
+}
+
+func fieldsOf(typ reflect.Type) (names []string) {
+	for i := range typ.NumField() {
+		f := typ.Field(i)
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if f.Anonymous && name == "" {
+			names = append(names, fieldsOf(f.Type)...)
+			continue
+		}
+		names = append(names, name)
+	}
+	return names
+}
+
+// The annotated examples in the documents are files the program reads.
+func TestTheAnnotatedExamplesAreSound(t *testing.T) {
+	comment := regexp.MustCompile(`(?m)\s*//.*$`)
+	st := stock.New()
+	for _, name := range []string{"gear-pack.md", "fleet.md"} {
+		text, err := os.ReadFile(filepath.Join("..", "docs", "format", name))
+		require.NoError(t, err)
+		_, block, ok := strings.Cut(string(text), "```jsonc\n")
+		require.True(t, ok, name)
+		block, _, _ = strings.Cut(block, "```")
+		require.Contains(t, block, "//", "%s is annotated", name)
+		doc, err := format.Read([]byte(comment.ReplaceAllString(block, "")))
+		require.NoError(t, err, name)
+		_, err = format.Take(st, doc)
+		require.NoError(t, err, name)
+	}
+}
+
+func TestTakingAFileInSaysWhatChanges(t *testing.T) {
+	st := stock.New()
+	require.NoError(t, demo.Load(st))
+	text, err := demo.Files.ReadFile(demo.Names[0])
+	require.NoError(t, err)
+
+	doc, err := format.Read(text)
+	require.NoError(t, err)
+	d, err := format.Take(st, doc)
+	require.NoError(t, err)
+	assert.Empty(t, d.New)
+	assert.Empty(t, d.Changed, "the same file changes nothing")
+
+	doc, err = format.Read(bytes.Replace(text, []byte(`"maxV": 17.8`), []byte(`"maxV": 18.8`), 1))
+	require.NoError(t, err)
+	d, err = format.Take(st, doc)
+	require.NoError(t, err)
+	require.Len(t, d.Changed, 1)
+	assert.Equal(t, stock.Change{Ref: stock.Ref{Kind: "airUnit", ID: "aldine-one"},
+		Fields: []stock.FieldChange{{Path: "input.maxV", Before: "17.8", After: "18.8"}}}, d.Changed[0])
+}
+
+func TestReferencesMustPointSomewhere(t *testing.T) {
+	st := stock.New()
+	require.NoError(t, demo.Load(st))
+	take := func(file string) error {
+		doc, err := format.Read([]byte(file))
+		require.NoError(t, err)
+		_, err = format.Take(st, doc)
+		return err
+	}
+	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of gear in the library")
+	assert.ErrorContains(t, take(fit(`"board":"visor-a"`)), `"visor-a" is a goggles`)
+	assert.ErrorContains(t, take(fit(`"board":"bramble-f7","receiver":"lantern-r2","feeds":[{"to":"receiver","from":"board.99v"}]`)), "quads[0].now.feeds[0].from: expected a pad")
+	assert.ErrorContains(t, take(fit(`"board":"bramble-f7","jumpers":{"cam":"12v"}`)), "quads[0].now.jumpers.cam")
+	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"bramble-f7"}]`)), "kit[0].model: expected an air unit, goggles or controller")
+	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"visor-b","mode":"ninth"}]`)), "kit[0].mode")
+	assert.ErrorContains(t, take(gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"aldine-one","goggles":"nix"}]`)), "pairings[0].goggles")
+	assert.ErrorContains(t, take(gearPack(`"packs":[{"id":"aldine-one","source":{"kind":"maker"}}]`)), "stands already in the gear pack")
+}
+
+func TestOneEntryIsReadLikeAFile(t *testing.T) {
+	st := stock.New()
+	require.NoError(t, demo.Load(st))
+	ref := stock.Ref{Kind: "airUnit", ID: "mine"}
+	require.NoError(t, format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":9}}`)))
+	set, ok := st.SetOf("mine")
+	require.True(t, ok)
+	assert.Equal(t, stock.OwnSet, set.ID, "own gear goes into a gear pack of its own")
+
+	assert.EqualError(t, format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":-9}}`)), "input.maxV: minimum: found -9, want 0")
+	assert.ErrorContains(t, format.TakeEntry(st, ref, []byte(`{"id":"other","source":{"kind":"measured"}}`)), "expected the id in the address")
+	assert.ErrorContains(t, format.TakeEntry(st, stock.Ref{Kind: "cake", ID: "x"}, []byte(`{}`)), "no kind of entry")
+	quad := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
+	assert.ErrorContains(t, format.TakeEntry(st, quad, []byte(`{"id":"quern","now":{"airUnit":{"kit":"visor-a-1"}}}`)), "now.airUnit.kit: expected a airUnit")
+}
+
+func FuzzRead(f *testing.F) {
+	for _, name := range demo.Names {
+		text, _ := demo.Files.ReadFile(name)
+		f.Add(text)
+	}
+	f.Add([]byte(airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`)))
+	f.Add([]byte(fit(`"feeds":[{"to":"a","from":"b"}]`)))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		doc, err := format.Read(data)
+		if err != nil {
+			return
+		}
+		var value any = doc.Fleet
+		if doc.Set != nil {
+			value = doc.Set
+		}
+		text, err := format.Write(value)
+		if err != nil {
+			t.Fatalf("what was read cannot be written: %v", err)
+		}
+		again, err := format.Read(text)
+		if err != nil {
+			t.Fatalf("what was written cannot be read: %v\n%s", err, text)
+		}
+		if !reflect.DeepEqual(doc, again) {
+			t.Fatalf("reading what was written gives something else:\n%s", text)
+		}
+	})
+}

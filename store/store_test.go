@@ -1,0 +1,183 @@
+package store_test
+
+import (
+	"errors"
+	"os"
+	"path/filepath"
+	"strconv"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/bench"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+	"yokeswap/demo"
+	"yokeswap/format"
+	"yokeswap/store"
+)
+
+func open(t *testing.T, dir string) *store.Store {
+	t.Helper()
+	st, err := store.Open(dir)
+	require.NoError(t, err)
+	t.Cleanup(func() { st.Close() })
+	return st
+}
+
+func withDemo(t *testing.T) (*store.Store, string) {
+	t.Helper()
+	dir := t.TempDir()
+	st := open(t, dir)
+	require.NoError(t, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
+	return st, dir
+}
+
+func snapshot(t *testing.T, st *store.Store) *store.Snapshot {
+	t.Helper()
+	snap, err := st.Snapshot()
+	require.NoError(t, err)
+	return snap
+}
+
+func TestWhatIsStoredComesBackToTheByte(t *testing.T) {
+	st, dir := withDemo(t)
+	require.NoError(t, st.Close())
+	snap := snapshot(t, open(t, dir))
+	for i, value := range []any{snap.Sets[0], snap.Fleet} {
+		want, err := demo.Files.ReadFile(demo.Names[i])
+		require.NoError(t, err)
+		got, err := format.Write(value)
+		require.NoError(t, err)
+		assert.Equal(t, string(want), string(got))
+	}
+}
+
+func TestTheDatabaseKeepsItsPromises(t *testing.T) {
+	st, dir := withDemo(t)
+	require.NoError(t, st.Check())
+	for pragma, want := range map[string]string{"journal_mode": "wal", "synchronous": "2", "foreign_keys": "1"} {
+		got, err := st.Pragma(pragma)
+		require.NoError(t, err)
+		assert.Equal(t, want, got, pragma)
+	}
+	_, err := os.Stat(filepath.Join(dir, store.FileName))
+	assert.NoError(t, err)
+}
+
+func TestAFailedChangeChangesNothing(t *testing.T) {
+	st, _ := withDemo(t)
+	before := snapshot(t, st).Revision
+	failed := errors.New("no")
+	err := st.Update(func(s *stock.Stock) error {
+		s.Fleet.Quads = nil
+		s.Fleet.Title = "gone"
+		s.Sets = nil
+		return failed
+	})
+	assert.ErrorIs(t, err, failed)
+	after := snapshot(t, st)
+	assert.Equal(t, before, after.Revision)
+	assert.Len(t, after.Fleet.Quads, 9)
+	assert.Equal(t, "Harrow Fell Mill Trust", after.Fleet.Title)
+}
+
+func TestAStaleWriteIsRefused(t *testing.T) {
+	st, _ := withDemo(t)
+	quern := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
+	read := snapshot(t, st).Revisions[quern]
+	plan := func(pack string) error {
+		return st.Update(func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &pack}) }, store.Expect{Ref: quern, Revision: read})
+	}
+	require.NoError(t, plan("tallow-6s"))
+	var stale store.Stale
+	require.ErrorAs(t, plan("tallow-3s"), &stale)
+	assert.Equal(t, quern, stale.Ref)
+	snap := snapshot(t, st)
+	assert.Equal(t, "tallow-6s", snap.Index.Quads[1].Next.Pack)
+	assert.Greater(t, snap.Revisions[quern], read)
+	assert.Equal(t, read, snap.Revisions[stock.Ref{Kind: stock.KindQuad, ID: "damsel"}], "other quads stay at their revision")
+}
+
+func TestOfManyWritersAtOneRevisionOneWins(t *testing.T) {
+	st, _ := withDemo(t)
+	quern := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
+	read := snapshot(t, st).Revisions[quern]
+	var wait sync.WaitGroup
+	var mu sync.Mutex
+	won := 0
+	for i := range 8 {
+		wait.Go(func() {
+			err := st.Update(func(s *stock.Stock) error { s.Fleet.Quads[1].Note = strconv.Itoa(i); return nil }, store.Expect{Ref: quern, Revision: read})
+			mu.Lock()
+			defer mu.Unlock()
+			if err == nil {
+				won++
+			} else {
+				assert.ErrorAs(t, err, &store.Stale{})
+			}
+		})
+	}
+	wait.Wait()
+	assert.Equal(t, 1, won)
+}
+
+func TestEntriesComeAndGo(t *testing.T) {
+	st, _ := withDemo(t)
+	ref := stock.Ref{Kind: string(gear.KindPack), ID: "tallow-3s"}
+	var kept any
+	require.NoError(t, st.Update(func(s *stock.Stock) error {
+		kept = s.Entry(ref)
+		if !s.Remove(ref) {
+			return errors.New("nothing to remove")
+		}
+		return nil
+	}))
+	snap := snapshot(t, st)
+	_, there := snap.Library.Item("tallow-3s")
+	assert.False(t, there)
+	assert.Zero(t, snap.Revisions[ref])
+	assert.NotNil(t, kept)
+	assert.NotEmpty(t, snap.ReferrersTo(stock.Ref{Kind: stock.KindKit, ID: "visor-c-1"}))
+	assert.NotEmpty(t, snap.ReferrersTo(stock.Ref{Kind: string(gear.KindGoggles), ID: "visor-c"}))
+}
+
+func TestBenchRecordsLast(t *testing.T) {
+	st, dir := withDemo(t)
+	at := time.Date(2026, 10, 1, 9, 30, 0, 0, time.UTC)
+	record := bench.Record{Step: "meter-short:pack", Done: true, Value: new(4700.0), At: at}
+	require.NoError(t, st.Confirm("quern", func([]bench.Record) (bench.Record, error) { return record, nil }))
+	refused := errors.New("held")
+	assert.ErrorIs(t, st.Confirm("quern", func(have []bench.Record) (bench.Record, error) {
+		assert.Equal(t, []bench.Record{record}, have)
+		return bench.Record{}, refused
+	}), refused)
+	require.NoError(t, st.Close())
+	have, err := open(t, dir).Records("quern")
+	require.NoError(t, err)
+	assert.Equal(t, []bench.Record{record}, have)
+}
+
+func TestADamagedDatabaseIsNotServed(t *testing.T) {
+	dir := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(dir, store.FileName), []byte("this is no database, it is a shopping list"), 0o600))
+	_, err := store.Open(dir)
+	assert.Error(t, err)
+}
+
+func BenchmarkPlan(b *testing.B) {
+	st, err := store.Open(b.TempDir())
+	require.NoError(b, err)
+	defer st.Close()
+	require.NoError(b, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
+	packs := []string{"tallow-4s", "tallow-6s"}
+	for i := 0; b.Loop(); i++ {
+		if err := st.Update(func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &packs[i%2]}) }); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -1,0 +1,287 @@
+package web_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/bench"
+	"yokeswap/core/stock"
+	"yokeswap/core/swap"
+	"yokeswap/core/verdict"
+	"yokeswap/demo"
+	"yokeswap/store"
+	"yokeswap/web"
+)
+
+// client talks to a server with the demo in it.
+type client struct {
+	t      *testing.T
+	server *httptest.Server
+}
+
+func newClient(t *testing.T, key string) client {
+	t.Helper()
+	st, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	require.NoError(t, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
+	server := httptest.NewServer(web.New(st, web.Options{Version: "test", AccessKey: key, Log: slog.New(slog.DiscardHandler)}))
+	t.Cleanup(func() { server.Close(); st.Close() })
+	return client{t, server}
+}
+
+func (c client) do(method, path, body string, headers ...string) (int, string) {
+	c.t.Helper()
+	request, err := http.NewRequest(method, c.server.URL+path, strings.NewReader(body))
+	require.NoError(c.t, err)
+	request.Header.Set("Content-Type", "application/json")
+	for i := 0; i < len(headers); i += 2 {
+		request.Header.Set(headers[i], headers[i+1])
+		if headers[i] == "Host" {
+			request.Host = headers[i+1]
+		}
+	}
+	response, err := http.DefaultClient.Do(request)
+	require.NoError(c.t, err)
+	defer response.Body.Close()
+	text, err := io.ReadAll(response.Body)
+	require.NoError(c.t, err)
+	return response.StatusCode, string(text)
+}
+
+func get[T any](c client, path string) (value T) {
+	c.t.Helper()
+	status, text := c.do("GET", path, "")
+	require.Equal(c.t, 200, status, text)
+	require.NoError(c.t, json.Unmarshal([]byte(text), &value))
+	return value
+}
+
+func TestHealth(t *testing.T) {
+	assert.Equal(t, web.Health{Status: "ok", Version: "test", Database: "ok"}, get[web.Health](newClient(t, ""), "/api/health"))
+}
+
+// The demo speaks at all five levels at each gate.
+func TestTheDemoSpeaksAtAllLevels(t *testing.T) {
+	board := get[swap.Board](newClient(t, ""), "/api/board")
+	levels := map[verdict.Gate]map[verdict.Level]bool{verdict.Link: {}, verdict.Power: {}}
+	for _, row := range board.Rows {
+		for _, g := range row.Gates {
+			levels[g.Gate][g.Level] = true
+		}
+	}
+	for gate, seen := range levels {
+		assert.Len(t, seen, 5, "%s: %v", gate, seen)
+	}
+	left := get[swap.Board](newClient(t, ""), "/api/board?left=visor-a-1,visor-b-1,visor-c-1")
+	assert.Contains(t, left.Says, "No goggles at the bench")
+}
+
+func post(c client, quad string, revision int64, patch string) (int, string) {
+	body, _ := json.Marshal(map[string]any{"revision": revision, "patch": json.RawMessage(patch)})
+	return c.do("POST", "/api/quads/"+quad+"/next", string(body))
+}
+
+func TestAFixPressedGivesWhatItSaid(t *testing.T) {
+	c := newClient(t, "")
+	view := get[web.QuadView](c, "/api/quads/wallower")
+	power := view.Judgement.Gate(verdict.Power)
+	require.Equal(t, verdict.Unfit, power.Level)
+	for _, f := range power.Findings {
+		if len(f.Fixes) == 0 {
+			continue
+		}
+		patch, err := json.Marshal(f.Fixes[0].Patch)
+		require.NoError(t, err)
+		status, text := post(c, "wallower", view.Revision, string(patch))
+		require.Equal(t, 200, status, text)
+		after := get[web.QuadView](c, "/api/quads/wallower").Judgement
+		assert.Equal(t, f.Fixes[0].Gate, after.Gate(verdict.Power).Level)
+		assert.Equal(t, f.Fixes[0].Quad, after.Level)
+		return
+	}
+	t.Fatal("no fix was offered")
+}
+
+func TestAStalePlanAnswersWithWhatIsThere(t *testing.T) {
+	c := newClient(t, "")
+	revision := get[web.QuadView](c, "/api/quads/quern").Revision
+	status, text := post(c, "quern", revision, `{"pack":"tallow-6s"}`)
+	require.Equal(t, 200, status, text)
+	status, text = post(c, "quern", revision, `{"pack":"tallow-3s"}`)
+	require.Equal(t, 409, status)
+	var conflict web.Conflict
+	require.NoError(t, json.Unmarshal([]byte(text), &conflict))
+	assert.Equal(t, []stock.FieldChange{{Path: "next.pack", Before: "tallow-6s", After: "tallow-3s"}}, conflict.Differences)
+	status, text = post(c, "quern", conflict.Revision, `{"pack":"tallow-3s"}`)
+	assert.Equal(t, 200, status, text)
+}
+
+func TestAPatchBringsInNothingAFileCouldNot(t *testing.T) {
+	c := newClient(t, "")
+	revision := get[web.QuadView](c, "/api/quads/quern").Revision
+	for patch, says := range map[string]string{
+		`{"pack":"nix"}`:                       `next.pack`,
+		`{"airUnit":{"kit":"visor-a-1"}}`:      `next.airUnit.kit`,
+		`{"airUnit":{"kit":"a","model":"b"}}`:  `next.airUnit`,
+		`{"feed":{"to":"airUnit","from":"x"}}`: `next.feeds[0].from`,
+		`{"capacitorUF":-3}`:                   `next.capacitorUF`,
+		`{"surprise":1}`:                       `surprise`,
+	} {
+		status, text := post(c, "quern", revision, patch)
+		assert.Equal(t, 422, status, patch)
+		assert.Contains(t, text, says, patch)
+	}
+	assert.Equal(t, revision, get[web.QuadView](c, "/api/quads/quern").Revision, "nothing changed")
+	status, _ := post(c, "nix", 0, `{}`)
+	assert.Equal(t, 404, status)
+	status, text := c.do("POST", "/api/quads/quern/next", "not json")
+	assert.Equal(t, 400, status, text)
+}
+
+func TestImportIsPreviewedAndNeverOverwritesSilently(t *testing.T) {
+	c := newClient(t, "")
+	text, err := demo.Files.ReadFile(demo.Names[0])
+	require.NoError(t, err)
+	changed := string(bytes.Replace(text, []byte(`"maxV": 17.8`), []byte(`"maxV": 26.4`), 1))
+	preview := func(query string) (int, web.Import, string) {
+		status, text := c.do("POST", "/api/import?"+query, changed)
+		var out web.Import
+		_ = json.Unmarshal([]byte(text), &out)
+		return status, out, text
+	}
+	status, out, _ := preview("")
+	require.Equal(t, 200, status)
+	require.Len(t, out.Difference.Changed, 1)
+	assert.False(t, out.Applied)
+	base := out.Base
+
+	status, _, says := preview("apply=true&base=" + itoa(base))
+	assert.Equal(t, 409, status, says)
+	status, out, says = preview("apply=true&replace=true&base=" + itoa(base))
+	require.Equal(t, 200, status, says)
+	assert.True(t, out.Applied)
+	status, _, says = preview("apply=true&replace=true&base=" + itoa(base))
+	assert.Equal(t, 409, status, "the state it was previewed against is gone: %s", says)
+
+	_, exported := c.do("GET", "/api/export/gear/harrow-fell", "")
+	assert.Equal(t, changed, exported, "the export of an import is equal to it")
+	_, exported = c.do("GET", "/api/export/fleet", "")
+	want, err := demo.Files.ReadFile(demo.Names[1])
+	require.NoError(t, err)
+	assert.Equal(t, string(want), exported)
+
+	status, says = c.do("POST", "/api/import", `{"format":"fleet","version":1,"title":"t","kit":[{"id":"a"}]}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, says, `"location":"kit[0].model"`)
+	status, says = c.do("POST", "/api/import", "")
+	assert.GreaterOrEqual(t, status, 400, says)
+}
+
+func itoa(n int64) string { text, _ := json.Marshal(n); return string(text) }
+
+func TestEntriesByHand(t *testing.T) {
+	c := newClient(t, "")
+	put := func(revision, body string) (int, string) {
+		return c.do("PUT", "/api/entries/airUnit/mine?revision="+revision, body)
+	}
+	status, text := put("0", `{"id":"mine","source":{"kind":"measured"},"input":{"minV":9,"maxV":5}}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "ends are swapped")
+	status, text = put("0", `{"id":"mine","source":{"kind":"measured"},"input":{"maxV":5}}`)
+	require.Equal(t, 200, status, text)
+	status, text = put("0", `{"id":"mine","source":{"kind":"measured"},"input":{"maxV":6}}`)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, `"path":"input.maxV"`)
+
+	status, text = c.do("DELETE", "/api/entries/goggles/visor-c?revision=1", "")
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "still named by")
+	var saved web.Saved
+	_, text = c.do("GET", "/api/shelf", "")
+	require.Contains(t, text, `"id":"mine"`)
+	status, text = c.do("DELETE", "/api/entries/airUnit/mine?revision=2", "")
+	require.Equal(t, 200, status, text)
+	require.NoError(t, json.Unmarshal([]byte(text), &saved))
+	back, err := json.Marshal(saved.Removed)
+	require.NoError(t, err)
+	status, text = put("0", string(back))
+	assert.Equal(t, 200, status, "what was taken out can be put back: %s", text)
+}
+
+func TestBenchOverHTTP(t *testing.T) {
+	c := newClient(t, "")
+	tick := func(body string) (int, string) { return c.do("POST", "/api/quads/brayer/bench", body) }
+	status, text := tick(`{"step":"props-off","done":true}`)
+	require.Equal(t, 200, status, text)
+	assert.Equal(t, 1, get[bench.Run](c, "/api/quads/brayer/bench").Done)
+	status, text = tick(`{"step":"meter-short:pack","done":true}`)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "needs its reading")
+	status, _ = tick(`{"step":"meter-short:pack","done":true,"value":2}`)
+	require.Equal(t, 200, status)
+	status, text = tick(`{"step":"bind:goggles:visor-c-1:Two of Brayer","done":true}`)
+	assert.Equal(t, 409, status, "a reading out of limits stops the run")
+	assert.Contains(t, text, "Stopped at")
+	status, text = c.do("POST", "/api/quads/wallower/bench", `{"step":"power-up:pack:tallow-6s","done":true}`)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "It burns")
+}
+
+func TestOnlyThisMachineAndThisPageAreAnswered(t *testing.T) {
+	c := newClient(t, "")
+	status, _ := c.do("GET", "/api/health", "", "Host", "pages.example")
+	assert.Equal(t, 421, status, "another name that points here")
+	status, _ = c.do("POST", "/api/quads/quern/next", "{}", "Origin", "http://pages.example")
+	assert.Equal(t, 403, status, "another site's page")
+	status, _ = c.do("POST", "/api/quads/quern/next", "{}", "Sec-Fetch-Site", "cross-site")
+	assert.Equal(t, 403, status)
+	status, text := c.do("POST", "/api/import", strings.Repeat(" ", 9<<20))
+	assert.Equal(t, 413, status, text)
+
+	response, err := http.Get(c.server.URL + "/")
+	require.NoError(t, err)
+	defer response.Body.Close()
+	csp := response.Header.Get("Content-Security-Policy")
+	assert.Contains(t, csp, "default-src 'none'")
+	assert.NotContains(t, csp, "unsafe")
+}
+
+func TestAnAccessKeyIsAskedWhereItIsSet(t *testing.T) {
+	c := newClient(t, "quern-stone")
+	status, _ := c.do("GET", "/api/health", "", "Host", "bench.example")
+	assert.Equal(t, 401, status)
+	status, _ = c.do("GET", "/api/health", "", "Authorization", "Bearer wrong")
+	assert.Equal(t, 401, status)
+	status, _ = c.do("GET", "/api/health", "", "Authorization", "Bearer quern-stone", "Host", "bench.example")
+	assert.Equal(t, 200, status)
+	response, err := http.Get(c.server.URL + "/api/health?key=quern-stone")
+	require.NoError(t, err)
+	response.Body.Close()
+	require.Len(t, response.Cookies(), 1)
+	assert.True(t, response.Cookies()[0].HttpOnly)
+	status, _ = c.do("GET", "/api/health", "", "Cookie", web.KeyCookie+"=quern-stone")
+	assert.Equal(t, 200, status)
+}
+
+func TestLoopback(t *testing.T) {
+	for address, want := range map[string]bool{"127.0.0.1:8740": true, "[::1]:1": true, "localhost:80": true, "127.9.9.9:1": true,
+		"0.0.0.0:8740": false, ":8740": false, "192.0.2.7:80": false, "example.org:80": false, "nonsense": false} {
+		assert.Equal(t, want, web.IsLoopback(address), address)
+	}
+}
+
+func TestTheAPIDescribesItself(t *testing.T) {
+	c := newClient(t, "")
+	doc := get[map[string]any](c, "/openapi.json")
+	assert.Equal(t, "3.1.0", doc["openapi"])
+	assert.Contains(t, doc["paths"], "/api/board")
+}
