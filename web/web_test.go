@@ -85,6 +85,16 @@ func TestTheDemoSpeaksAtAllLevels(t *testing.T) {
 	assert.Contains(t, left.Says, "No goggles at the bench")
 }
 
+// What the interface's types say is never null, never is.
+func TestNothingIsNull(t *testing.T) {
+	c := newClient(t, "")
+	for _, path := range []string{"/api/board", "/api/shelf", "/api/quads/whip", "/api/quads/sluice", "/api/quads/wallower", "/api/quads/whip/bench", "/api/quads/wallower/bench"} {
+		_, text := c.do("GET", path, "")
+		assert.NotContains(t, text, ":null", path)
+		assert.NotContains(t, text, "[null", path)
+	}
+}
+
 func post(c client, quad string, revision int64, patch string) (int, string) {
 	body, _ := json.Marshal(map[string]any{"revision": revision, "patch": json.RawMessage(patch)})
 	return c.do("POST", "/api/quads/"+quad+"/next", string(body))

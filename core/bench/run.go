@@ -76,7 +76,7 @@ func NewRun(s Sheet, records []Record) Run {
 	for _, r := range records {
 		byStep[r.Step] = r
 	}
-	run := Run{Sheet: s}
+	run := Run{Sheet: s, States: make([]StepState, 0, len(s.Steps))}
 	stop := ""
 	for _, step := range s.Steps {
 		st := StepState{Step: step, State: Todo}

@@ -21,8 +21,8 @@
       </button>
       <div class="paper">
         <ul>
-          {#each s.do as line (line)}<li>{line}</li>{/each}
-          {#each s.cautions ?? [] as c (c)}<li><b>Caution:</b> {c}</li>{/each}
+          {#each s.do as line, k (k)}<li>{line}</li>{/each}
+          {#each s.cautions ?? [] as c, k (k)}<li><b>Caution:</b> {c}</li>{/each}
         </ul>
         {#if s.reading}<p>{s.reading.label}: __________ {s.reading.unit} (expected {s.reading.expected})</p>{/if}
       </div>

@@ -4,11 +4,11 @@
   import type { FieldChange } from '../api/client';
 
   interface Props {
-    differences: FieldChange[];
+    conflict: { revision: number; differences: FieldChange[] };
     keepTheirs: () => void;
-    applyMine: () => void;
+    applyMine: (revision: number) => void;
   }
-  let { differences, keepTheirs, applyMine }: Props = $props();
+  let { conflict, keepTheirs, applyMine }: Props = $props();
 </script>
 
 <div class="note" role="alert">
@@ -17,7 +17,7 @@
   <table>
     <thead><tr><th scope="col">value</th><th scope="col">there now</th><th scope="col">yours</th></tr></thead>
     <tbody>
-      {#each differences as d (d.path)}
+      {#each conflict.differences as d (d.path)}
         <tr><th scope="row" class="mono">{d.path || 'all of it'}</th><td class="mono">{d.before || '–'}</td><td class="mono">{d.after || '–'}</td></tr>
       {:else}
         <tr><td colspan="3">No value differs: what is there is what you asked for.</td></tr>
@@ -26,7 +26,7 @@
   </table>
   <div class="ways">
     <Button size="sm" onclick={keepTheirs}>Keep what is there</Button>
-    <Button size="sm" color="alternative" onclick={applyMine}>Apply mine on top</Button>
+    <Button size="sm" color="alternative" onclick={() => applyMine(conflict.revision)}>Apply mine on top</Button>
   </div>
 </div>
 

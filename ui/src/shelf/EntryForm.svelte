@@ -61,8 +61,7 @@
   <h2>{existing ? `Change ${existing.name}` : `Add a ${kind.name}`.replace('Add a air', 'Add an air').replace('Add a goggles', 'Add goggles')}</h2>
   <p class="soft">Leave empty what you do not know: the gate that needs it will say so, and never “fits”.</p>
   {#if failure?.conflict}
-    {@const { conflict } = failure}
-    <ConflictNote differences={conflict.differences} {keepTheirs} applyMine={() => { revision = conflict.revision; failure = null; void save(conflict.revision); }} />
+    <ConflictNote conflict={failure.conflict} {keepTheirs} applyMine={(at) => { revision = at; failure = null; void save(at); }} />
   {:else if failure}
     <FailureNote failure={{ ...failure, wrong: elsewhere }} />
   {/if}

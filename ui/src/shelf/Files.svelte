@@ -16,6 +16,13 @@
   let failure = $state.raw<Failure | null>(null);
   let done = $state('');
 
+  /** The input forgets the file at once, so that the same one, mended, can be chosen again. */
+  function choose(input: HTMLInputElement) {
+    const chosen = input.files?.[0];
+    input.value = '';
+    if (chosen) void look(chosen);
+  }
+
   async function look(chosen: File | undefined) {
     file = chosen ?? null;
     preview = null;
@@ -48,7 +55,8 @@
     <h2>Take a file in</h2>
     <p class="soft">A gear pack or a fleet file (JSON). You see what it changes before anything is changed.</p>
     <label for="file">File</label>
-    <input id="file" type="file" accept=".json,application/json" onchange={(e) => look(e.currentTarget.files?.[0])} />
+    <input id="file" type="file" accept=".json,application/json" onchange={(e) => choose(e.currentTarget)} />
+    {#if file}<p>Looking at <strong>{file.name}</strong></p>{/if}
     {#if failure}<FailureNote {failure} />{/if}
     {#if preview}
       {@const d = preview.difference}

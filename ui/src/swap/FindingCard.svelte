@@ -29,14 +29,14 @@
         <table>
           <thead><tr><th scope="col">compared</th><th scope="col">needed</th><th scope="col">there</th><th scope="col">margin</th></tr></thead>
           <tbody>
-            {#each finding.compares as c (c.what)}
+            {#each finding.compares as c, i (i)}
               <tr><th scope="row">{c.what}</th><td>{c.needed}</td><td>{c.there}</td><td>{c.margin ?? ''}</td></tr>
             {/each}
           </tbody>
         </table>
       </div>
     {/if}
-    {#each finding.missing ?? [] as m (m.of + m.id + m.field)}
+    {#each finding.missing ?? [] as m, i (i)}
       <p>
         Missing: <code class="mono">{m.field}</code>.
         {#if m.of === 'quad' && /^next\.(airUnit|goggles|controller|pack|feeds\.airUnit)$/.test(m.field)}

@@ -84,9 +84,8 @@
     <a class="sheet" href={`#/bench/${q.id}`}>Bench sheet</a>
   </div>
   {#if refused?.failure.conflict}
-    {@const { conflict } = refused.failure}
     {@const { patch } = refused}
-    <ConflictNote differences={conflict.differences} {keepTheirs} applyMine={() => apply(patch, 'Applied on top of what was there.', conflict.revision)} />
+    <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => apply(patch, 'Applied on top of what was there.', revision)} />
   {:else if refused}
     <FailureNote failure={refused.failure} />
   {/if}

@@ -1,0 +1,165 @@
+// What a builder does, from the first look at the board to the bench.
+import { readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+import { fileURLToPath } from 'node:url';
+import { expect, test } from './program';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+test('the yoke board shows the nine quads and answers to what is brought', async ({ page, open }) => {
+  await open('/');
+  await expect(page.getByRole('rowheader')).toHaveCount(9);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('of 9 quads: 2 fly now');
+  await page.getByRole('button', { name: /Visor C/ }).first().click();
+  await expect(page).toHaveURL(/left=visor-c-1/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('With Visor A and Visor B at the bench');
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Visor C left at home/ })).toHaveAttribute('aria-pressed', 'false');
+});
+
+test('picking another part re-judges at once, and a pressed fix does what it says', async ({ page, open }) => {
+  await open('/swap/wallower/power');
+  const burns = page.locator('details', { hasText: 'It burns.' });
+  await expect(burns).toContainText('17.8 V at most');
+  await expect(burns).toContainText('Source: invented for the demo');
+  const fix = burns.getByRole('button', { name: /feed the Aldine One from the 10 V pad/ });
+  await expect(fix).toContainText('fits');
+  await fix.click();
+  await expect(page.getByText('Done: feed the Aldine One from the 10 V pad.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'fits power' })).toBeVisible();
+  await expect(page.getByLabel('air unit fed from')).toHaveValue('board.10v');
+
+  await page.getByLabel('air unit', { exact: true }).selectOption({ label: 'second Two (on 2.3, planned into Hopper)' });
+  await page.getByRole('link', { name: /link/ }).click();
+  await expect(page.getByText('second Two is planned into Hopper too; it cannot be in both.')).toBeVisible();
+  await page.getByLabel('goggles').selectOption({ label: 'Visor A (on 3.2)' });
+  await expect(page.getByText('Aldine Two never links with Visor A, whatever the firmware.')).toBeVisible();
+  await page.getByLabel('controller').selectOption('kit:grip-1-a');
+  await page.getByLabel('pack').selectOption('tallow-4s');
+  await page.reload();
+  await expect(page.getByLabel('pack')).toHaveValue('tallow-4s');
+});
+
+test('own gear and an own quad entered by hand; what is left empty is unknown and named', async ({ page, open }) => {
+  const choose = async (label: string, option: string) => page.getByLabel(label, { exact: true }).selectOption({ label: option });
+  await open('/shelf/add/airUnit');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText('Still needed: name, source.')).toBeVisible();
+  await page.getByLabel('name (needed)').fill('Bench sender');
+  await choose('source (needed)', 'measured');
+  await page.getByLabel('lowest input voltage in V').fill('7,2');
+  await choose('a new one needs activating', 'no');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Bench sender' })).toBeVisible();
+
+  await open('/shelf/add/kit');
+  await page.getByLabel('name (needed)').fill('my sender');
+  await choose('model (needed)', 'Bench sender');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'my sender' })).toBeVisible();
+
+  await open('/shelf/add/quad');
+  await page.getByLabel('name (needed)').fill('Pinion');
+  await page.getByLabel('pack current at full throttle in A').fill('40');
+  await choose('air unit', 'my sender');
+  await choose('goggles', 'Visor B');
+  await choose('flight pack', 'Tallow 4-cell 1400');
+  await page.getByRole('button', { name: 'Add a feed' }).click();
+  await page.getByLabel('part (needed)').fill('airUnit');
+  await page.getByLabel('fed from (needed)').fill('pack');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+
+  await expect(page.getByRole('heading', { name: 'Pinion' })).toBeVisible();
+  await page.getByRole('link', { name: /power/ }).click();
+  await expect(page.getByText('unknown: highest input voltage of Bench sender')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'unknown power' })).toBeVisible();
+  await page.getByRole('link', { name: /link/ }).first().click();
+  await expect(page.getByText(/unknown: whether Bench sender links with Visor B: no statement/)).toBeVisible();
+
+  await page.getByRole('link', { name: /power/ }).click();
+  await page.getByRole('link', { name: 'Enter highest input voltage of Bench sender' }).click();
+  await page.getByLabel('highest input voltage in V').fill('20');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await open('/swap/pinion/power');
+  await expect(page.getByText(/Bench sender sees 13.* from the pack, direct, within 7.2 to 20.0 V/)).toBeVisible();
+
+  await open('/shelf/edit/gear/bench-sender');
+  await page.getByLabel('highest input voltage in V').fill('3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert').first()).toContainText("the window's ends are swapped");
+  await page.getByLabel('highest input voltage in V').fill('-3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(/minimum: found -3/)).toBeVisible();
+});
+
+test('the bench sheet: steps in order, readings with limits, and nothing lost to SIGKILL', async ({ page, open, program }) => {
+  await open('/swap/quern/link');
+  await page.getByRole('button', { name: /plan putting 2.3 on new Two/ }).first().click();
+  await page.getByRole('link', { name: 'Bench sheet' }).click();
+  await expect(page.getByRole('heading', { name: 'Clear the bench, props off' })).toBeVisible();
+  await expect(page.getByText('Props off, and they stay off until the maiden flight.').last()).toBeVisible();
+  const titles = await page.locator('ol .what').allTextContents();
+  const order = ['Put 2.3 on new Two', 'Activate new Two', 'Feed the Aldine Two from the 10 V pad', 'Meter across the battery leads: no short',
+    'Meter the supply before the unit is plugged in', 'First power-up, with a fan on the unit', 'Bind Visor C to new Two', 'Bind Grip 2 to new Two', 'Check the picture'];
+  expect(titles.filter((t) => order.includes(t))).toEqual(order);
+
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Put 2.3 on new Two' })).toBeVisible();
+  await page.getByRole('button', { name: /Meter across the battery leads/ }).click();
+  await page.getByLabel(/settled resistance/).fill('2,5');
+  await page.getByRole('button', { name: 'Enter and done' }).click();
+  await expect(page.getByText(/2.5 Ω is below 100 Ω. Stop/)).toBeVisible();
+  await page.getByRole('button', { name: /First power-up/ }).click();
+  await expect(page.getByRole('note').last()).toContainText('Stopped at');
+  await expect(page.getByRole('button', { name: 'Done', exact: true })).toBeDisabled();
+  await page.getByRole('button', { name: /Meter across the battery leads/ }).click();
+  await page.getByLabel(/settled resistance/).fill('many');
+  await page.getByRole('button', { name: 'Enter and done' }).click();
+  await expect(page.getByText('Enter settled resistance as a number in Ω.')).toBeVisible();
+  await page.getByLabel(/settled resistance/).fill('4700');
+  await page.getByRole('button', { name: 'Enter and done' }).click();
+  await expect(page.getByText('2 of 14 steps done')).toBeVisible();
+
+  await program.kill();
+  await page.getByRole('button', { name: 'Clear the bench, props off' }).click();
+  await page.getByRole('button', { name: 'Take the tick back' }).click();
+  await expect(page.getByText('The program does not answer')).toBeVisible();
+  await program.start();
+  await page.reload();
+  await expect(page.getByText('2 of 14 steps done')).toBeVisible();
+  await expect(page.getByText('4700 Ω').first()).toBeVisible();
+});
+
+test('files in and out: a difference first, errors with their place, the export equal to the import', async ({ page, open, program }, info) => {
+  const gear = await readFile(join(root, 'demo/harrow-fell.gear.json'), 'utf8');
+  const changed = gear.replace('"maxV": 17.8', '"maxV": 18.6');
+  const file = info.outputPath('changed.gear.json');
+  await writeFile(file, changed);
+  await open('/shelf/files');
+  await page.getByLabel('File', { exact: true }).setInputFiles(file);
+  await expect(page.getByRole('row', { name: /airUnit aldine-one input.maxV 17.8 18.6/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Take in, replacing 1' }).click();
+  await expect(page.getByText(/0 new, 1 replaced/)).toBeVisible();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /Harrow Fell demo gear/ }).click()]);
+  expect(await readFile(await download.path(), 'utf8')).toBe(changed);
+
+  const broken = info.outputPath('broken.json');
+  await writeFile(broken, changed.slice(0, changed.length / 2));
+  await page.getByLabel('File', { exact: true }).setInputFiles(broken);
+  await expect(page.getByRole('alert')).toContainText('the file ends too early: is it cut off?');
+  await writeFile(broken, changed.replace('"cells": 6', '"cells": 0'));
+  await page.getByLabel('File', { exact: true }).setInputFiles(broken);
+  await expect(page.getByRole('alert')).toContainText('packs[3].cells');
+
+  const fleet = info.outputPath('fleet.json');
+  await writeFile(fleet, await (await fetch(`${program.url}/api/export/fleet`)).text());
+  const gearFile = info.outputPath('harrow-fell.gear.json');
+  await writeFile(gearFile, changed);
+  const said = await promisify(execFile)(join(root, 'bin/yokeswap'), ['check', fleet]).catch((e: { code: number; stdout: string }) => e);
+  expect('code' in said && said.code).toBe(1);
+  await open('/swap/wallower/power');
+  const sentence = await page.locator('details.unfit .says').first().innerText();
+  expect(said.stdout).toContain(sentence.trim());
+});

@@ -1,0 +1,140 @@
+// How the screens behave: accessibility, keyboard, phone, dark, empty, failing,
+// two tabs, an unbuilt plan.
+import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
+
+const screens = ['/', '/swap/wallower/power', '/swap/damsel/link', '/swap/sluice/power', '/swap/whip/link', '/bench', '/bench/quern', '/bench/wallower',
+  '/shelf', '/shelf/add', '/shelf/add/board', '/shelf/edit/quad/rynd', '/shelf/files', '/nowhere'];
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`no accessibility rule is broken, ${colorScheme}`, async ({ page, open }) => {
+    test.slow();
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    for (const screen of screens) {
+      await open(screen);
+      await expect(page.getByRole('heading').first()).toBeVisible();
+      await expectAccessible(page);
+    }
+  });
+}
+
+test('nothing scrolls sideways on a phone, long names or not', async ({ page, open, program }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const long = 'Wallower-of-the-very-long-name-that-nobody-would-paint-on-an-arm '.repeat(2).trim();
+  const shelf = (await (await fetch(`${program.url}/api/shelf`)).json()) as { entries: { kind: string; id: string; revision: number; entry: object }[] };
+  for (const [kind, id] of [['quad', 'wallower'], ['kit', 'one-wallower'], ['airUnit', 'aldine-one'], ['kit', 'visor-c-1']]) {
+    const e = shelf.entries.find((x) => x.kind === kind && x.id === id)!;
+    const answer = await fetch(`${program.url}/api/entries/${kind}/${id}?revision=${e.revision}`, {
+      method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ ...e.entry, name: long }),
+    });
+    expect(answer.status).toBe(200);
+  }
+  for (const screen of [...screens, '/swap/wallower/link', '/bench/wallower', '/shelf/edit/kit/one-wallower']) {
+    await open(screen);
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    await expectNoSidewaysScroll(page);
+  }
+});
+
+test('everything by keyboard: from the board to a fix to the bench', async ({ page, open }) => {
+  await open('/');
+  await expect(page.getByRole('rowheader')).toHaveCount(9);
+  for (let i = 0; i < 4; i++) await page.keyboard.press('j');
+  await expect(page.getByRole('link', { name: 'Wallower' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Wallower' })).toBeVisible();
+  await page.keyboard.press('1');
+  await expect(page).toHaveURL(/wallower\/link/);
+  await page.keyboard.press('2');
+  await expect(page).toHaveURL(/wallower\/power/);
+  const fix = page.getByRole('button', { name: /from the 10 V pad/ });
+  for (let i = 0; i < 30 && !(await fix.evaluate((e) => e === document.activeElement)); i++) await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Done: feed the Aldine One from the 10 V pad.')).toBeVisible();
+  await page.keyboard.press('b');
+  await expect(page.getByRole('heading', { name: 'Wallower on the bench' })).toBeVisible();
+  await page.keyboard.press('j');
+  await expect(page.getByText('Step 2 of')).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('light or dark');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.keyboard.press('t');
+  await expect(page.locator('html')).toHaveClass('dark');
+  await page.keyboard.press('g');
+  await page.keyboard.press('s');
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
+});
+
+test('two tabs do not overwrite each other: both states are shown', async ({ page, open, context }) => {
+  const other = await context.newPage();
+  await open('/swap/quern/power');
+  await open('/swap/quern/power', other);
+  await page.getByLabel('pack').selectOption('tallow-6s');
+  await expect(page.getByText(/Picked Tallow 6-cell/)).toBeVisible();
+  await other.getByLabel('pack').selectOption('tallow-3s');
+  const note = other.getByRole('alert');
+  await expect(note).toContainText('Changed meanwhile');
+  await expect(note.getByRole('row', { name: 'next.pack tallow-6s tallow-3s' })).toBeVisible();
+  await note.getByRole('button', { name: 'Keep what is there' }).click();
+  await expect(other.getByLabel('pack')).toHaveValue('tallow-6s');
+
+  await page.getByLabel('pack').selectOption('tallow-4s');
+  await expect(page.getByText(/Picked Tallow 4-cell/)).toBeVisible();
+  await other.getByLabel('pack').selectOption('tallow-3s');
+  await other.getByRole('button', { name: 'Apply mine on top' }).click();
+  await expect(other.getByRole('alert')).toHaveCount(0);
+  await expect(other.getByLabel('pack')).toHaveValue('tallow-3s');
+});
+
+test('a form that has gone stale shows both, and loses nothing', async ({ page, open, context }) => {
+  const other = await context.newPage();
+  await open('/shelf/edit/kit/one-sluice');
+  await open('/shelf/edit/kit/one-sluice', other);
+  await page.getByLabel('firmware it carries').fill('1.0.6');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
+  await other.getByLabel('firmware it carries').fill('1.1');
+  await other.getByRole('button', { name: 'Save' }).click();
+  await expect(other.getByRole('row', { name: 'firmware 1.0.6 1.1' })).toBeVisible();
+  await expect(other.getByLabel('firmware it carries')).toHaveValue('1.1');
+  await other.getByRole('button', { name: 'Apply mine on top' }).click();
+  await expect(other.getByText('Aldine One on 1.1')).toBeVisible();
+});
+
+test('what is taken out can be put back; what is in use cannot be taken out', async ({ page, open }) => {
+  await open('/shelf');
+  await page.getByRole('button', { name: 'Take out Whip' }).click();
+  await expect(page.getByText('Took out Whip.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Whip', exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(page.getByRole('link', { name: 'Whip', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Take out Visor C', exact: true }).first().click();
+  await expect(page.getByRole('alert')).toContainText('still named by');
+});
+
+test('a program that stops answering says so, and goes on when it is back', async ({ page, open, program }) => {
+  await open('/');
+  await expect(page.getByRole('rowheader')).toHaveCount(9);
+  await program.kill();
+  await page.getByRole('button', { name: /Grip 1/ }).click();
+  await expect(page.getByRole('alert')).toContainText('The program does not answer');
+  await expect(page.getByRole('rowheader')).toHaveCount(9);
+  await program.start();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test.describe('an empty program', () => {
+  test.use({ command: 'serve' });
+  test('says what to do first', async ({ page, open }) => {
+    await open('/');
+    await expect(page.getByRole('heading', { name: 'Nothing flies here yet' })).toBeVisible();
+    await expectAccessible(page);
+    await open('/bench');
+    await expect(page.getByText('No quads yet')).toBeVisible();
+    await open('/shelf');
+    await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
+    await open('/swap/nix');
+    await expect(page.getByRole('alert')).toContainText('there is no quad "nix"');
+  });
+});

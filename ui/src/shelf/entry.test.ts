@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest';
+import { idFor, parseNumber, parseWords, valueAt, withValue } from './entry';
+
+describe('values by path', () => {
+  it('sets and reads a value, leaving the original alone', () => {
+    const before = { input: { minV: 7 } };
+    const after = withValue(before, 'input.maxV', 17);
+    expect(after).toEqual({ input: { minV: 7, maxV: 17 } });
+    expect(before).toEqual({ input: { minV: 7 } });
+    expect(valueAt(after, 'input.maxV')).toBe(17);
+    expect(valueAt(after, 'no.such.path')).toBeUndefined();
+  });
+  it('takes an emptied value out, and a group with nothing left in it', () => {
+    expect(withValue({ id: 'a', input: { maxV: 17 } }, 'input.maxV', undefined)).toEqual({ id: 'a' });
+    expect(withValue({ name: 'x' }, 'name', '')).toEqual({});
+  });
+  it('keeps no and zero, which are values', () => {
+    expect(withValue({}, 'activation.needed', false)).toEqual({ activation: { needed: false } });
+    expect(withValue({}, 'input.minV', 0)).toEqual({ input: { minV: 0 } });
+  });
+});
+
+describe('what is typed', () => {
+  it('reads numbers with a comma or a point, and refuses the rest', () => {
+    expect(parseNumber('7,4')).toEqual({ value: 7.4 });
+    expect(parseNumber(' 26.4 ')).toEqual({ value: 26.4 });
+    expect(parseNumber('')).toEqual({});
+    expect(parseNumber('six').wrong).toContain('not a number');
+    expect(parseNumber('1e999').wrong).toContain('not a number');
+    expect(parseNumber('3.5', true).wrong).toContain('whole');
+  });
+  it('reads words', () => {
+    expect(parseWords(' a, b ,,c ')).toEqual(['a', 'b', 'c']);
+    expect(parseWords(' , ')).toBeUndefined();
+  });
+  it('makes ids that the format takes and that are free', () => {
+    expect(idFor('My Ünit (2nd)', new Set())).toBe('my-u-nit-2nd');
+    expect(idFor('Two', new Set(['two', 'two-2']))).toBe('two-3');
+    expect(idFor('…', new Set())).toMatch(/^[a-z0-9][a-z0-9-]{0,63}$/);
+  });
+});
