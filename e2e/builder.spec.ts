@@ -38,6 +38,8 @@ test('picking another part re-judges at once, and a pressed fix does what it say
   await expect(page.getByText('Aldine Two never links with Visor A, whatever the firmware.')).toBeVisible();
   await page.getByLabel('controller').selectOption('kit:grip-1-a');
   await page.getByLabel('pack').selectOption('tallow-4s');
+  await expect(page.getByText(/Picked Tallow 4-cell/)).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
   await page.reload();
   await expect(page.getByLabel('pack')).toHaveValue('tallow-4s');
 });
@@ -82,6 +84,7 @@ test('own gear and an own quad entered by hand; what is left empty is unknown an
   await page.getByRole('link', { name: 'Enter highest input voltage of Bench sender' }).click();
   await page.getByLabel('highest input voltage in V').fill('20');
   await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('link', { name: 'Bench sender' })).toBeVisible();
   await open('/swap/pinion/power');
   await expect(page.getByText(/Bench sender sees 13.* from the pack, direct, within 7.2 to 20.0 V/)).toBeVisible();
 

@@ -25,6 +25,7 @@ const (
 	Prepare  Phase = "prepare"
 	Firmware Phase = "firmware"
 	Build    Phase = "build"
+	Feed     Phase = "feed"
 	Meter    Phase = "meter"
 	Power    Phase = "power"
 	Bind     Phase = "bind"
@@ -74,7 +75,7 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	w.prove()
 
 	s := Sheet{Quad: c.Quad.ID, Name: c.Quad.Label(), From: from, To: to, Steps: w.steps, Tools: []string{}, Materials: []string{}, Holds: []verdict.Finding{}}
-	s.hold(power.Check(c), "the power gate", Meter, Power)
+	s.hold(power.Check(c), "the power gate", Feed, Meter, Power)
 	s.hold(link.Check(c), "the link gate", Bind, Prove)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)

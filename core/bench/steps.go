@@ -185,7 +185,7 @@ func (w *writer) build() {
 		if !ok || node.ID == fleet.NodeBoard || !moved && !fresh {
 			continue
 		}
-		step := Step{ID: "feed:" + node.ID + ":" + from, Phase: Build, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
+		step := Step{ID: "feed:" + node.ID + ":" + from, Phase: Feed, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
 			Do: []string{"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
 				"Supply and ground only at this step; check both against the board's own marking."},
 			Tools: []string{"soldering iron", "side cutters"}, Materials: []string{"solder", "silicone wire", "heat-shrink"},
@@ -201,12 +201,12 @@ func (w *writer) build() {
 		if now.Jumpers[pad] == choice && now.Board == w.Fit.Board {
 			continue
 		}
-		w.add(Step{ID: "jumper:" + pad + ":" + choice, Phase: Build, Title: fmt.Sprintf("Set the solder jumper of pad %s to %s", pad, choice),
+		w.add(Step{ID: "jumper:" + pad + ":" + choice, Phase: Feed, Title: fmt.Sprintf("Set the solder jumper of pad %s to %s", pad, choice),
 			Do:    []string{"Clear the old bridge with wick, then bridge the other side.", "Look at it under a loupe: one bridge only."},
 			Tools: []string{"soldering iron", "solder wick"}, Cautions: []string{cautionIron, "A wrong jumper puts pack voltage on a 5 V part."}})
 	}
 	if w.Fit.CapacitorUF != nil && now.CapacitorUF == nil {
-		w.add(Step{ID: "capacitor", Phase: Build, Title: fmt.Sprintf("Solder a %s low-ESR capacitor across the battery leads", w.Fit.CapacitorUF),
+		w.add(Step{ID: "capacitor", Phase: Feed, Title: fmt.Sprintf("Solder a %s low-ESR capacitor across the battery leads", w.Fit.CapacitorUF),
 			Do:    []string{"As close to the board as it goes, short legs, the stripe on the negative lead.", "Its voltage rating must lie above a full pack: 35 V is usual up to six cells."},
 			Tools: []string{"soldering iron"}, Materials: []string{fmt.Sprintf("%s 35 V low-ESR capacitor", w.Fit.CapacitorUF), "solder"},
 			Cautions: []string{cautionIron, "The wrong way round it bursts: check the polarity twice."}})

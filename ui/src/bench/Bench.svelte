@@ -17,8 +17,9 @@
   let shown = $state('');
   let refused = $state.raw<Failure | null>(null);
 
+  const onBench = $derived(params.quad);
   $effect(() => {
-    const quad = params.quad;
+    const quad = onBench;
     untrack(() => {
       run.data = null;
       refused = null;

@@ -164,7 +164,7 @@
   }
   @media (max-width: 760px) {
     table,
-    caption {
+    tbody {
       display: block;
     }
     thead {

@@ -8,7 +8,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import { idFor, valueAt, type Entry } from './entry';
   import FieldInput from './FieldInput.svelte';
-  import type { Kind } from './fields';
+  import { asked, type Kind } from './fields';
 
   interface Props {
     kind: Kind;
@@ -66,7 +66,7 @@
     <FailureNote failure={{ ...failure, wrong: elsewhere }} />
   {/if}
   <div class="fields">
-    {#each kind.fields as field (field.path)}
+    {#each kind.fields.filter((f) => asked(f, entry)) as field (field.path)}
       <FieldInput {field} {entry} {entries} {wrong} onchange={(to) => (entry = to)} />
     {/each}
   </div>

@@ -3,7 +3,7 @@
   import { Button, Input, Select } from 'flowbite-svelte';
   import type { ShelfEntry } from '../api/client';
   import { parseNumber, parseWords, valueAt, withValue, type Entry } from './entry';
-  import type { Field } from './fields';
+  import { asked, type Field } from './fields';
   import Self from './FieldInput.svelte';
 
   interface Props {
@@ -49,7 +49,7 @@
     {#if wrong[path]}<p class="wrong" role="alert">{wrong[path]}</p>{/if}
     {#each items as item, i (i)}
       <div class="group">
-        {#each field.fields as f (f.path)}
+        {#each field.fields.filter((f) => asked(f, item)) as f (f.path)}
           <Self field={f} entry={item} {entries} {wrong} base={`${path}[${i}].`} onchange={(to) => set(items.map((x, k) => (k === i ? to : x)))} />
         {/each}
         <Button type="button" size="xs" color="alternative" onclick={() => { const rest = items.filter((_, k) => k !== i); set(rest.length > 0 ? rest : undefined); }} aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button>
@@ -116,12 +116,16 @@
     display: grid;
     grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
     gap: 0.5rem 0.8rem;
-    align-items: end;
+    align-items: start;
     width: 100%;
     border-bottom: 1px dashed var(--line);
     padding-bottom: 0.5rem;
   }
   fieldset :global(button) {
     min-height: 36px;
+  }
+  .group > :global(button) {
+    margin-top: 1.5rem;
+    justify-self: start;
   }
 </style>

@@ -2,14 +2,22 @@
 // need. Paths and words follow the open formats (docs/format); whether a value
 // is right is checked by the server, with the same schema as a file.
 
-export type Field =
+import { valueAt, type Entry } from './entry';
+
+/** A field that is asked for only where another field of its group has a value. */
+interface Asked {
+  onlyIf?: { path: string; is: string };
+}
+
+export type Field = Asked & (
   | { path: string; label: string; type: 'text'; hint?: string; required?: boolean }
   | { path: string; label: string; type: 'number'; unit: string; hint?: string; whole?: boolean }
   | { path: string; label: string; type: 'yesno'; hint?: string }
   | { path: string; label: string; type: 'pick'; options: { value: string; name: string }[]; hint?: string; required?: boolean }
   | { path: string; label: string; type: 'ref'; kinds: string[]; of: 'gear' | 'kit'; hint?: string; required?: boolean }
   | { path: string; label: string; type: 'words'; hint?: string }
-  | { path: string; label: string; type: 'list'; fields: Field[]; add: string; hint?: string };
+  | { path: string; label: string; type: 'list'; fields: Field[]; add: string; hint?: string }
+);
 
 const pick = (...values: string[]) => values.map((value) => ({ value, name: value }));
 
@@ -34,14 +42,14 @@ const converter: Field[] = [
   { path: 'topology', label: 'works as', type: 'pick', options: pick('step-down', 'step-up', 'buck-boost') },
   { path: 'outV', label: 'output voltage', type: 'number', unit: 'V' },
   { path: 'maxA', label: 'current rating', type: 'number', unit: 'A' },
-  { path: 'dropoutV', label: 'dropout', type: 'number', unit: 'V', hint: 'step-down: how far the input must exceed the output' },
+  { path: 'dropoutV', label: 'dropout', type: 'number', unit: 'V', onlyIf: { path: 'topology', is: 'step-down' } },
 ];
 const device: Field[] = [
   { path: 'activation.needed', label: 'a new one needs activating', type: 'yesno' },
   {
     path: 'releases', label: 'releases', type: 'list', add: 'Add a release', hint: 'oldest first',
     fields: [
-      { path: 'version', label: 'version', type: 'text', required: true, hint: '1.0.6' },
+      { path: 'version', label: 'version', type: 'text', required: true, hint: 'such as 1.0.6' },
       { path: 'from', label: 'installs over', type: 'text', hint: '*, >=1.0, <=1.0.6' },
       { path: 'oneWay', label: 'one-way', type: 'yesno' },
       { path: 'install.tools', label: 'tools', type: 'words', hint: 'separated by commas' },
@@ -73,6 +81,11 @@ const fit = (base: string): Field[] => [
   },
 ];
 
+/** Whether a field is asked for, given what else is entered. */
+export function asked(field: Field, entry: Entry): boolean {
+  return !field.onlyIf || valueAt(entry, field.onlyIf.path) === field.onlyIf.is;
+}
+
 export interface Kind {
   kind: string;
   name: string;
@@ -94,15 +107,18 @@ export const kinds: Kind[] = [
   { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, ...device] },
   { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
-      { path: 'id', label: 'id', type: 'text', required: true, hint: 'first' },
+      { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as first' },
       { path: 'name', label: 'name', type: 'text' },
       { path: 'firmware', label: 'from firmware', type: 'text', hint: '>=4.6' }] }] },
   { kind: 'controller', name: 'controller', plural: 'controllers', fields: [...head, ...device] },
   { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input] },
   { kind: 'board', name: 'flight board', plural: 'flight boards', fields: [...head, ...input.slice(0, 2),
     { path: 'pads', label: 'power pads', type: 'list', add: 'Add a pad', fields: [
-      { path: 'id', label: 'id', type: 'text', required: true, hint: '10v' },
-      { path: 'kind', label: 'carries', type: 'pick', options: pick('pack', 'regulated'), required: true }, ...converter] }] },
+      { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as 10v' },
+      { path: 'kind', label: 'carries', type: 'pick', options: pick('pack', 'regulated', 'jumper'), required: true },
+      ...converter.map((f): Field => ({ onlyIf: { path: 'kind', is: 'regulated' }, ...f })),
+      { path: 'choices', label: 'choices', type: 'words', hint: 'such as pack, 5v', onlyIf: { path: 'kind', is: 'jumper' } },
+      { path: 'default', label: 'as delivered', type: 'text', hint: 'such as 5v', onlyIf: { path: 'kind', is: 'jumper' } }] }] },
   { kind: 'regulator', name: 'regulator', plural: 'regulators', fields: [...head, ...converter, ...input.slice(0, 2),
     { path: 'efficiency', label: 'efficiency', type: 'number', unit: '0 to 1' }] },
   { kind: 'pack', name: 'flight pack', plural: 'flight packs', fields: [...head,

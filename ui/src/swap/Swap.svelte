@@ -21,13 +21,15 @@
   let refused = $state.raw<{ failure: Failure; patch: Patch } | null>(null);
   let done = $state('');
 
+  // Only another quad loads anew; another gate of the same quad does not.
+  const id = $derived(params.quad);
   $effect(() => {
-    const id = params.quad;
+    const quadID = id;
     untrack(() => {
       refused = null;
       done = '';
       quad.data = null;
-      void quad.take(api.quad(id));
+      void quad.take(api.quad(quadID));
     });
   });
 
@@ -38,7 +40,13 @@
     power: 'Does every part see a voltage it can live with?',
   };
 
-  async function apply(patch: Patch, says: string, onTopOf?: number) {
+  // One change after another: the next is sent on the revision the last one made.
+  let queue: Promise<void> = Promise.resolve();
+  function apply(patch: Patch, says: string, onTopOf?: number) {
+    queue = queue.then(() => send(patch, says, onTopOf));
+  }
+
+  async function send(patch: Patch, says: string, onTopOf?: number) {
     const shown = quad.data;
     if (!shown) return;
     const answer = await api.plan(shown.id, onTopOf ?? shown.revision, patch);
@@ -53,7 +61,7 @@
   }
 
   function applyFix(fix: Fix) {
-    void apply(fix.patch, `Done: ${fix.says}.`);
+    apply(fix.patch, `Done: ${fix.says}.`);
   }
 
   async function keepTheirs() {
