@@ -6,6 +6,7 @@ const root = new URL('.', import.meta.url).pathname;
 
 export default defineConfig({
   root,
+  cacheDir: '../node_modules/.vite',
   plugins: [tailwindcss(), svelte()],
   build: { outDir: 'dist/app', emptyOutDir: true, target: 'es2023', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
   server: { proxy: { '/api': 'http://127.0.0.1:8740' } },
