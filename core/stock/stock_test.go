@@ -1,0 +1,111 @@
+package stock_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/stock"
+	"yokeswap/core/unit"
+)
+
+func full(t *testing.T) *stock.Stock {
+	t.Helper()
+	s := stock.New()
+	d, err := s.MergeSet(sample.Set())
+	require.NoError(t, err)
+	require.NotEmpty(t, d.New)
+	s.MergeFleet(&fleet.Fleet{Title: "Mill", GearPacks: []string{"sample"}, Kit: []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("old-eyes", "4.1", "a")},
+		Spares: []fleet.Spare{{Model: "step-down-12", Count: 1}}, Quads: []fleet.Quad{{ID: "q", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Pack: "lipo-4"}}}})
+	return s
+}
+
+func TestMergingAddsReplacesAndNeverTakesOut(t *testing.T) {
+	s := full(t)
+	set := &gear.Set{ID: "sample", Title: "sample", AirUnits: []gear.AirUnit{sample.Set().AirUnits[0], {}}}
+	set.AirUnits[0].Input.MaxV = new(unit.Volts(20))
+	set.AirUnits[1].ID = "brand-new"
+	d, err := s.MergeSet(set)
+	require.NoError(t, err)
+	assert.Equal(t, []stock.Ref{{Kind: "airUnit", ID: "brand-new"}}, d.New)
+	require.Len(t, d.Changed, 1)
+	assert.Equal(t, []stock.FieldChange{{Path: "input.maxV", Before: "17.6", After: "20"}}, d.Changed[0].Fields)
+	lib := s.Library()
+	for _, id := range []string{"second", "small", "brand-new", "lipo-6"} {
+		_, ok := lib.Item(id)
+		assert.True(t, ok, id)
+	}
+	first, _ := gear.Find[*gear.AirUnit](lib, "first")
+	assert.Equal(t, unit.Volts(20), *first.Input.MaxV)
+}
+
+func TestAFleetMergesIntoAnother(t *testing.T) {
+	s := full(t)
+	d := s.MergeFleet(&fleet.Fleet{Title: "Mill", GearPacks: []string{"other"}, Kit: []fleet.Kit{sample.Own("first", "1.1", "")}, Quads: []fleet.Quad{{ID: "r"}}})
+	assert.Equal(t, []stock.Ref{{Kind: "quad", ID: "r"}}, d.New)
+	assert.Len(t, d.Changed, 2, "the fleet's gear packs and the kit's firmware")
+	assert.Equal(t, []string{"sample", "other"}, s.Fleet.GearPacks)
+	assert.Len(t, s.Fleet.Quads, 2)
+	piece := s.Entry(stock.Ref{Kind: stock.KindKit, ID: "first"}).(*fleet.Kit)
+	assert.Equal(t, "1.1", string(piece.Firmware))
+}
+
+func TestAnIdBelongsToOneEntryOnly(t *testing.T) {
+	s := full(t)
+	other := &gear.Set{ID: "other", Title: "other", Packs: []gear.Pack{{Entry: gear.Entry{ID: "lipo-4"}}}}
+	_, err := s.MergeSet(other)
+	assert.ErrorContains(t, err, `packs[0].id: the id "lipo-4" stands already in the gear pack "sample"`)
+	_, err = full(t).MergeSet(&gear.Set{ID: "sample", Title: "sample", Packs: []gear.Pack{{Entry: gear.Entry{ID: "first"}}}})
+	assert.ErrorContains(t, err, "ids are unique")
+}
+
+func TestForksGoTheirOwnWay(t *testing.T) {
+	s := full(t)
+	fork := s.Fork()
+	require.NoError(t, fork.Plan("q", fleet.Patch{Pack: new("lipo-6")}))
+	changed := sample.Set()
+	changed.AirUnits[0].Input.MaxV = new(unit.Volts(99))
+	_, err := fork.MergeSet(changed)
+	require.NoError(t, err)
+	assert.True(t, fork.Remove(stock.Ref{Kind: stock.KindSpare, ID: "step-down-12"}))
+
+	assert.Nil(t, s.Fleet.Quads[0].Next)
+	first, _ := gear.Find[*gear.AirUnit](s.Library(), "first")
+	assert.Equal(t, unit.Volts(17.6), *first.Input.MaxV)
+	assert.Len(t, s.Fleet.Spares, 1)
+	assert.Error(t, s.Plan("nix", fleet.Patch{}))
+}
+
+func TestEntriesAreFoundAndRemovedByKind(t *testing.T) {
+	for _, ref := range []stock.Ref{{Kind: "kit", ID: "first"}, {Kind: "spare", ID: "step-down-12"}, {Kind: "quad", ID: "q"}, {Kind: "airUnit", ID: "first"},
+		{Kind: "goggles", ID: "old-eyes"}, {Kind: "controller", ID: "old-hand"}, {Kind: "receiver", ID: "receiver"}, {Kind: "board", ID: "board"},
+		{Kind: "regulator", ID: "step-down-12"}, {Kind: "pack", ID: "lipo-4"}, {Kind: "pairing", ID: "small-never"}} {
+		s := full(t)
+		assert.NotNil(t, s.Entry(ref), "%s", ref)
+		assert.True(t, s.Remove(ref), "%s", ref)
+		assert.Nil(t, s.Entry(ref), "%s", ref)
+		assert.False(t, s.Remove(ref), "%s", ref)
+	}
+	assert.Nil(t, full(t).Entry(stock.Ref{Kind: "pack", ID: "first"}), "first is no pack")
+}
+
+func TestReferrersAreNamed(t *testing.T) {
+	s := full(t)
+	assert.Equal(t, []string{"quad q"}, s.ReferrersTo(stock.Ref{Kind: "kit", ID: "first"}))
+	assert.Empty(t, s.ReferrersTo(stock.Ref{Kind: "kit", ID: "old-eyes"}))
+	assert.Contains(t, s.ReferrersTo(stock.Ref{Kind: "airUnit", ID: "first"}), "pairing first-old-eyes")
+	assert.Contains(t, s.ReferrersTo(stock.Ref{Kind: "controller", ID: "new-hand"}), "pairing second-new-eyes")
+	assert.Equal(t, []string{"the fleet at quads[0].now.pack"}, s.ReferrersTo(stock.Ref{Kind: "pack", ID: "lipo-4"}))
+}
+
+func TestCompareNamesEachValue(t *testing.T) {
+	a := fleet.Quad{ID: "q", Now: fleet.Fit{Pack: "a", Feeds: []fleet.Feed{{To: "x", From: "y"}}}}
+	b := fleet.Quad{ID: "q", Name: "Quern", Now: fleet.Fit{Pack: "b", Feeds: []fleet.Feed{{To: "x", From: "z"}}}}
+	assert.Equal(t, []stock.FieldChange{{Path: "now.feeds[0].from", Before: "y", After: "z"}, {Path: "now.pack", Before: "a", After: "b"}, {Path: "name", After: "Quern"}}, stock.Compare(a, b))
+	assert.Empty(t, stock.Compare(a, a))
+	assert.Equal(t, []stock.FieldChange{{Path: "", Before: "", After: `{"x":1}`}}, stock.Compare(nil, map[string]int{"x": 1}))
+}
