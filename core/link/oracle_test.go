@@ -54,12 +54,13 @@ func bruteForce(set *gear.Set, air, eyes fleet.Kit) (updates int, found bool) {
 // gate's answer about a pair of goggles is what trying everything finds.
 func TestReachAgreesWithBruteForce(t *testing.T) {
 	versions := []firmware.Version{"1.0", "1.0.9", "1.0.10", "1.1", "2.0"}
-	ranges := []firmware.Range{"", "*", "<=1.0.9", ">=1.0.10", ">=1.1", "1.1", ">=1.0.9 <2"}
+	ranges := []firmware.Range{"*", "<=1.0.9", ">=1.0.10", ">=1.1", "1.1", ">=1.0.9 <2"}
+	chains := []firmware.Range{"1.0", "1.0.9", ">=1.0.9", ">=1.0.10", "*"}
 	rapid.Check(t, func(t *rapid.T) {
 		releases := func(name string) []gear.Release {
 			var list []gear.Release
-			for _, v := range rapid.SliceOfNDistinct(rapid.SampledFrom(versions), 1, 5, rapid.ID).Draw(t, name) {
-				list = append(list, gear.Release{Version: v, From: rapid.SampledFrom(ranges).Draw(t, name+" from")})
+			for _, v := range rapid.SliceOfNDistinct(rapid.SampledFrom(versions), 3, 5, rapid.ID).Draw(t, name) {
+				list = append(list, gear.Release{Version: v, From: rapid.SampledFrom(chains).Draw(t, name+" from")})
 			}
 			for i := range list {
 				for _, r := range list {
