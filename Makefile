@@ -73,7 +73,7 @@ test: build chromium
 	npm run --silent e2e
 
 bench: build
-	@go test -run '^$$' -bench . -benchmem ./core/swap ./core/power ./core/link ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/swap ./store ./cmd/yokeswap
 	scripts/sizes.sh
 
 screenshots: build chromium

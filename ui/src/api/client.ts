@@ -77,33 +77,46 @@ async function answered<T>(call: Promise<{ data?: T; error?: unknown; response: 
   }
 }
 
+// What is read shows what was just written: a read waits for the writes under way.
+let writes: Promise<unknown> = Promise.resolve();
+
+function written<T>(call: Promise<Answer<T>>): Promise<Answer<T>> {
+  writes = Promise.all([writes, call]);
+  return call;
+}
+
+async function read<T>(call: () => Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Answer<T>> {
+  await writes;
+  return answered(call());
+}
+
 export const api = {
-  board: (left: string[]) => answered(client.GET('/api/board', { params: { query: { left: left.join(',') } } })),
-  quad: (quad: string) => answered(client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
+  board: (left: string[]) => read(() => client.GET('/api/board', { params: { query: { left: left.join(',') } } })),
+  quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
-    answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } })),
-  bench: (quad: string) => answered(client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
+    written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
+  bench: (quad: string) => read(() => client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
   confirm: (quad: string, step: string, done: boolean, value?: number) =>
-    answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } })),
-  shelf: () => answered(client.GET('/api/shelf')),
+    written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } }))),
+  shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
-    answered(
+    written(answered(
       client.PUT('/api/entries/{kind}/{id}', {
         params: { path: { kind, id }, query: { revision } },
         body: JSON.stringify(entry) as never,
         bodySerializer: (text) => text as unknown as string,
         headers: { 'Content-Type': 'application/json' },
       }),
-    ),
+    )),
   remove: (kind: string, id: string, revision: number) =>
-    answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } })),
+    written(answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } }))),
   importFile: (file: Blob, options: { apply?: boolean; replace?: boolean; base?: number } = {}) =>
-    answered(
+    written(answered(
       client.POST('/api/import', {
         params: { query: options },
         body: file as never,
         bodySerializer: (blob) => blob as unknown as Blob,
         headers: { 'Content-Type': 'application/json' },
       }),
-    ),
+    )),
 };
