@@ -5,7 +5,8 @@ export default defineConfig({
   outputDir: '.out',
   fullyParallel: true,
   workers: 2,
-  timeout: 30_000,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   retries: 0,
   reporter: [['list']],
   use: {

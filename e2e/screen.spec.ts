@@ -92,7 +92,8 @@ test('a form that has gone stale shows both, and loses nothing', async ({ page, 
   await open('/shelf/edit/kit/one-sluice', other);
   await page.getByLabel('firmware it carries').fill('1.0.6');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
+  await expect(page.getByText('Aldine One on 1.0.6').last()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0);
   await other.getByLabel('firmware it carries').fill('1.1');
   await other.getByRole('button', { name: 'Save' }).click();
   await expect(other.getByRole('row', { name: 'firmware 1.0.6 1.1' })).toBeVisible();
