@@ -3,6 +3,7 @@ module yokeswap
 go 1.26.0
 
 require (
+	github.com/crillab/gophersat v1.4.0
 	github.com/danielgtaylor/huma/v2 v2.37.2
 	github.com/glebarez/sqlite v1.11.0
 	github.com/go-chi/chi/v5 v5.5.0

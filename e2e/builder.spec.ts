@@ -166,3 +166,26 @@ test('files in and out: a difference first, errors with their place, the export 
   const sentence = await page.locator('details.unfit .says').first().innerText();
   expect(said.stdout).toContain(sentence.trim());
 });
+
+test('the route: which can, which cannot and why, in what order, what it costs to go back', async ({ page, open }) => {
+  await open('/route');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('9 of 13 wanted links work, after 7 steps on 5 devices');
+  await expect(page.getByRole('button', { name: 'Quern with Visor B: wish, works' })).toBeVisible();
+  const damsel = page.locator('details', { hasText: 'Damsel with Visor C' });
+  await expect(damsel).toContainText('One Compact of Damsel on 1.1 or later');
+  await expect(damsel).toContainText('One Compact of Damsel on 1.0.6 or earlier');
+  await expect(damsel).toContainText('give up Damsel with Visor B');
+  await expect(page.getByRole('columnheader', { name: /1 Visor C 2.0 → 2.2/ })).toBeVisible();
+  await expect(page.getByText('Visor B: no way back from 4.6 to 4.1')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Damsel with Visor B: wish, works' }).click();
+  await expect(page.getByRole('button', { name: 'Damsel with Visor B: must, works' })).toBeVisible();
+  await page.getByRole('button', { name: 'Damsel with Visor B: must, works' }).click();
+  await expect(page.getByRole('button', { name: 'Damsel with Visor C: wish, works' })).toBeVisible();
+  await expect(page.getByText('no way back', { exact: true }).first()).toBeVisible();
+  await page.getByLabel('no step that cannot be undone').check();
+  await expect(page.getByRole('button', { name: 'Damsel with Visor C: wish, does not work' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('no step that cannot be undone')).toBeChecked();
+  await expect(page.getByRole('button', { name: 'Damsel with Visor B: not needed' })).toBeVisible();
+});

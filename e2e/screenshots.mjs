@@ -11,6 +11,8 @@ const shots = [
   { name: 'swap-power', hash: '/swap/wallower/power', viewport: desk },
   { name: 'swap-link', hash: '/swap/damsel/link', viewport: desk },
   { name: 'swap-unknown', hash: '/swap/sluice/link', viewport: desk, dark: true },
+  { name: 'route', hash: '/route', viewport: desk },
+  { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
   { name: 'bench-held', hash: '/bench/wallower', viewport: desk, dark: true },
   { name: 'shelf', hash: '/shelf', viewport: desk },
@@ -29,12 +31,13 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
-for (const { name, hash, viewport, dark, step } of shots) {
+for (const { name, hash, viewport, dark, step, to } of shots) {
   const page = await browser.newPage({ viewport, colorScheme: dark ? 'dark' : 'light', reducedMotion: 'reduce' });
   await page.goto(`${url}/#${hash}`);
   await page.getByRole('heading').first().waitFor();
   if (step) await page.getByRole('button', { name: step }).click();
   if (step) await page.evaluate(() => scrollTo(0, 0));
+  if (to) await page.getByRole('heading', { name: to }).evaluate((e) => e.scrollIntoView());
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: `${root}docs/screenshots/${name}.png` });
   await page.close();

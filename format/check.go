@@ -157,7 +157,26 @@ func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
 			checkFit(&ps, path+".next", q.Next, pieces)
 		}
 	}
+	checkWants(&ps, f, quads, pieces)
 	return ps
+}
+
+func checkWants(ps *Problems, f *fleet.Fleet, quads, pieces map[string]string) {
+	type link struct{ quad, goggles string }
+	seen := map[link]int{}
+	for i, w := range f.Wants {
+		path := indexed("wants", i)
+		if _, ok := quads[w.Quad]; !ok {
+			ps.add(path+".quad", "expected the id of a quad in this fleet, %q is none", w.Quad)
+		}
+		if _, ok := pieces[w.Goggles]; !ok {
+			ps.add(path+".goggles", "expected the id of a piece of kit in this fleet, %q is none", w.Goggles)
+		}
+		if first, twice := seen[link{w.Quad, w.Goggles}]; twice {
+			ps.add(path, "%s with %s is wanted already at wants[%d]", w.Quad, w.Goggles, first)
+		}
+		seen[link{w.Quad, w.Goggles}] = i
+	}
 }
 
 func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string) {

@@ -83,6 +83,11 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 			ps.add(indexed("kit", i)+".mode", "expected a mode of %s, %q is none", goggles.Label(), k.Mode)
 		}
 	}
+	for i, w := range f.Wants {
+		if kind, known := kit[w.Goggles]; known && kind != gear.KindGoggles {
+			ps.add(indexed("wants", i)+".goggles", "expected goggles, %q is a %s", w.Goggles, kind)
+		}
+	}
 	for i := range f.Quads {
 		q := &f.Quads[i]
 		checkPlaces(&ps, indexed("quads", i)+".now", &q.Now, lib, kit)

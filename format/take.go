@@ -69,7 +69,9 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 		}
 		return brokenStock(st)
 	}
-	doc.Fleet.Title, doc.Fleet.GearPacks = st.Fleet.Title, st.Fleet.GearPacks
+	head := stock.Head(st.Fleet)
+	head.Kit, head.Spares, head.Quads = doc.Fleet.Kit, doc.Fleet.Spares, doc.Fleet.Quads
+	doc.Fleet = &head
 	st.MergeFleet(doc.Fleet)
 	doc.Fleet.Kit = append(doc.Fleet.Kit, st.Fleet.Kit...)
 	if ps, wrong := CheckModels(doc.Fleet, st.Library()).(Problems); wrong {

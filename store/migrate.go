@@ -16,7 +16,7 @@ var migrations = []*gormigrate.Migration{
 			`CREATE TABLE gear (id TEXT PRIMARY KEY, gear_pack TEXT NOT NULL REFERENCES gear_packs(id), kind TEXT NOT NULL, position INTEGER NOT NULL,
 				revision INTEGER NOT NULL, body TEXT NOT NULL CHECK (json_valid(body)))`,
 			`CREATE INDEX gear_by_pack ON gear(gear_pack)`,
-			`CREATE TABLE fleets (id INTEGER PRIMARY KEY CHECK (id = 1), revision INTEGER NOT NULL, title TEXT NOT NULL, gear_packs TEXT NOT NULL CHECK (json_valid(gear_packs)))`,
+			`CREATE TABLE fleets (id INTEGER PRIMARY KEY CHECK (id = 1), revision INTEGER NOT NULL, body TEXT NOT NULL CHECK (json_valid(body)))`,
 			`CREATE TABLE fleet_entries (kind TEXT NOT NULL, id TEXT NOT NULL, position INTEGER NOT NULL, revision INTEGER NOT NULL,
 				body TEXT NOT NULL CHECK (json_valid(body)), PRIMARY KEY (kind, id))`,
 			`CREATE TABLE bench_records (quad TEXT NOT NULL, step TEXT NOT NULL, done NUMERIC NOT NULL, value REAL, at DATETIME NOT NULL, PRIMARY KEY (quad, step))`,

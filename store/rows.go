@@ -31,10 +31,9 @@ type gearRow struct {
 func (gearRow) TableName() string { return "gear" }
 
 type fleetRow struct {
-	ID        int `gorm:"primaryKey"`
-	Revision  int64
-	Title     string
-	GearPacks string // JSON list
+	ID       int `gorm:"primaryKey"`
+	Revision int64
+	Body     string // the fleet's head as JSON: title, gear packs, goals
 }
 
 func (fleetRow) TableName() string { return "fleets" }

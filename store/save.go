@@ -107,18 +107,18 @@ func saveHeads(tx *gorm.DB, before *Snapshot, after *stock.Stock, revision int64
 			return fmt.Errorf("gear pack %q: %w", set.ID, err)
 		}
 	}
-	packs, err := json.Marshal(after.Fleet.GearPacks)
+	was, err := json.Marshal(stock.Head(before.Fleet))
 	if err != nil {
 		return fmt.Errorf("encode the fleet: %w", err)
 	}
-	was, err := json.Marshal(before.Fleet.GearPacks)
+	is, err := json.Marshal(stock.Head(after.Fleet))
 	if err != nil {
 		return fmt.Errorf("encode the fleet: %w", err)
 	}
-	if string(was) == string(packs) && before.Fleet.Title == after.Fleet.Title {
+	if string(was) == string(is) {
 		return nil
 	}
-	return tx.Save(&fleetRow{ID: 1, Revision: revision, Title: after.Fleet.Title, GearPacks: string(packs)}).Error
+	return tx.Save(&fleetRow{ID: 1, Revision: revision, Body: string(is)}).Error
 }
 
 func sameHead(a, b *gear.Set) bool { return a.Title == b.Title && a.License == b.License }

@@ -170,6 +170,9 @@ func (s *Snapshot) revisionOf(ref stock.Ref) int64 {
 	return s.Revisions[ref]
 }
 
+// FleetHead is the fleet's own entry: its title and goals.
+var FleetHead = stock.Ref{Kind: stock.KindFleet, ID: "fleet"}
+
 // Everything stands for the whole stock in Expect.
 var Everything = stock.Ref{Kind: "all"}
 
@@ -262,9 +265,8 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 	case err != nil:
 		return err
 	default:
-		s.Fleet.Title = head.Title
-		s.Revisions[stock.Ref{Kind: stock.KindFleet, ID: "fleet"}] = head.Revision
-		if err := json.Unmarshal([]byte(head.GearPacks), &s.Fleet.GearPacks); err != nil {
+		s.Revisions[FleetHead] = head.Revision
+		if err := json.Unmarshal([]byte(head.Body), s.Fleet); err != nil {
 			return fmt.Errorf("fleet: %w", err)
 		}
 	}

@@ -8,6 +8,8 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"reflect"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
@@ -40,6 +42,19 @@ func New(st *store.Store, options Options) http.Handler {
 	return router
 }
 
+// schemaName names a type in the description of the API. The route has steps
+// and lanes of its own beside the bench's and the link picture's.
+func schemaName(t reflect.Type, hint string) string {
+	name := huma.DefaultSchemaNamer(t, hint)
+	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+		t = t.Elem()
+	}
+	if strings.HasSuffix(t.PkgPath(), "/route") {
+		name = "Route" + name
+	}
+	return name
+}
+
 // OpenAPI describes the API without serving it.
 func OpenAPI(version string) ([]byte, error) {
 	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}})
@@ -50,11 +65,13 @@ func newAPI(router chi.Router, s *server) huma.API {
 	config := huma.DefaultConfig("Yoke Swap", s.options.Version)
 	config.DocsPath = "" // the documentation page would load scripts from elsewhere
 	config.CreateHooks = nil
+	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	huma.DefaultArrayNullable = false // lists are never null here, so the interface need not ask
 	api := humachi.New(router, config)
 	s.registerHealth(api)
 	s.registerFleet(api)
 	s.registerBench(api)
+	s.registerRoute(api)
 	s.registerShelf(api)
 	s.registerFiles(api)
 	return api

@@ -227,6 +227,36 @@ func TestEntriesByHand(t *testing.T) {
 	assert.Equal(t, 200, status, "what was taken out can be put back: %s", text)
 }
 
+func TestTheRouteFollowsWhatIsWanted(t *testing.T) {
+	c := newClient(t, "")
+	view := get[web.RouteView](c, "/api/route")
+	assert.Len(t, view.Plan.Links, 13)
+	put := func(revision int64, goals string) (int, string) {
+		return c.do("PUT", "/api/route", `{"revision":`+itoa(revision)+`,"goals":`+goals+`}`)
+	}
+	status, text := put(view.Revision, `{"wants":[{"quad":"damsel","goggles":"visor-c-1","weight":"must"}]}`)
+	require.Equal(t, 200, status, text)
+	after := get[web.RouteView](c, "/api/route")
+	assert.True(t, after.Plan.Links[0].Met)
+	assert.Equal(t, "1 of 1 wanted links work, after 3 steps on 3 devices, 2 of which cannot be brought back.", after.Plan.Says)
+
+	status, text = put(view.Revision, `{"keepWayBack":true}`)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "keepWayBack")
+	for goals, says := range map[string]string{
+		`{"wants":[{"quad":"nix","goggles":"visor-c-1","weight":"must"}]}`:                                                            "wants[0].quad",
+		`{"wants":[{"quad":"damsel","goggles":"grip-1-a","weight":"must"}]}`:                                                          "expected goggles",
+		`{"wants":[{"quad":"damsel","goggles":"visor-c-1","weight":"dearly"}]}`:                                                       "wants[0].weight",
+		`{"wants":[{"quad":"damsel","goggles":"visor-c-1","weight":"must"},{"quad":"damsel","goggles":"visor-c-1","weight":"wish"}]}`: "wanted already",
+	} {
+		status, text = put(after.Revision, goals)
+		assert.Equal(t, 422, status, goals)
+		assert.Contains(t, text, says, goals)
+	}
+	_, text = c.do("GET", "/api/route", "")
+	assert.NotContains(t, text, ":null")
+}
+
 func TestBenchOverHTTP(t *testing.T) {
 	c := newClient(t, "")
 	tick := func(body string) (int, string) { return c.do("POST", "/api/quads/brayer/bench", body) }

@@ -18,6 +18,33 @@ type Fleet struct {
 	Kit       []Kit    `json:"kit,omitempty"`
 	Spares    []Spare  `json:"spares,omitempty"`
 	Quads     []Quad   `json:"quads,omitempty"`
+	Goals
+}
+
+// Goals are what the route for the fleet shall bring together.
+type Goals struct {
+	Wants  []Want   `json:"wants,omitempty"`
+	Values []string `json:"values,omitempty"` // features that matter, in the words of the pairings
+	// KeepWayBack: no step that cannot be undone.
+	KeepWayBack bool   `json:"keepWayBack,omitempty"`
+	By          string `json:"by,omitempty"` // yyyy-mm-dd
+}
+
+// Weight says how much a want counts.
+type Weight string
+
+// The weights.
+const (
+	Must Weight = "must"
+	Wish Weight = "wish"
+)
+
+// Want says that a quad, as it shall be next, shall link with a pair of
+// goggles.
+type Want struct {
+	Quad    string `json:"quad"`
+	Goggles string `json:"goggles"` // kit id
+	Weight  Weight `json:"weight"`
 }
 
 // FileFormat and FileVersion mark a fleet file this program reads and writes.

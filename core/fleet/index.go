@@ -5,6 +5,7 @@ package fleet
 type Index struct {
 	*Fleet
 	pieces  map[string]*Kit
+	quads   map[string]*Quad
 	holders map[string][]*Quad
 	spares  map[string]int
 	owned   map[string]bool
@@ -12,7 +13,7 @@ type Index struct {
 
 // NewIndex indexes a fleet.
 func NewIndex(f *Fleet) *Index {
-	x := &Index{Fleet: f, pieces: map[string]*Kit{}, holders: map[string][]*Quad{}, spares: map[string]int{}, owned: map[string]bool{}}
+	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, spares: map[string]int{}, owned: map[string]bool{}}
 	for i := range f.Kit {
 		x.pieces[f.Kit[i].ID] = &f.Kit[i]
 		x.owned[f.Kit[i].Model] = true
@@ -22,6 +23,7 @@ func NewIndex(f *Fleet) *Index {
 		x.owned[s.Model] = x.owned[s.Model] || s.Count > 0
 	}
 	for i := range f.Quads {
+		x.quads[f.Quads[i].ID] = &f.Quads[i]
 		if slot := f.Quads[i].plan().AirUnit; slot != nil && slot.Kit != "" {
 			x.holders[slot.Kit] = append(x.holders[slot.Kit], &f.Quads[i])
 		}
@@ -33,6 +35,12 @@ func NewIndex(f *Fleet) *Index {
 func (x *Index) Piece(id string) (*Kit, bool) {
 	kit, ok := x.pieces[id]
 	return kit, ok
+}
+
+// Quad looks up a quad by its id.
+func (x *Index) Quad(id string) (*Quad, bool) {
+	q, ok := x.quads[id]
+	return q, ok
 }
 
 // Holder is a quad, other than the one given, whose plan has the piece of kit

@@ -108,14 +108,23 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	}
 	empty := len(out.Kit)+len(out.Spares)+len(out.Quads) == 0
 	if !empty {
-		d.compare(Ref{KindFleet, "fleet"}, []any{out.Title, out.GearPacks}, []any{in.Title, packs})
+		d.compare(Ref{KindFleet, "fleet"}, Head(&out), Head(&fleet.Fleet{Title: in.Title, GearPacks: packs, Goals: in.Goals}))
 	}
 	out.Title, out.GearPacks = in.Title, packs
+	out.Goals = in.Goals
 	merge(&d, KindKit, &out.Kit, in.Kit, func(k *fleet.Kit) string { return k.ID })
 	merge(&d, KindSpare, &out.Spares, in.Spares, func(p *fleet.Spare) string { return p.Model })
 	merge(&d, KindQuad, &out.Quads, in.Quads, func(q *fleet.Quad) string { return q.ID })
 	s.Fleet = &out
 	return d
+}
+
+// Head is the fleet without its kit, spares and quads: its title and goals.
+func Head(f *fleet.Fleet) fleet.Fleet {
+	head := *f
+	head.Format, head.Version = fleet.FileFormat, fleet.FileVersion
+	head.Kit, head.Spares, head.Quads = nil, nil, nil
+	return head
 }
 
 func newDifference() Difference { return Difference{New: []Ref{}, Changed: []Change{}} }

@@ -95,6 +95,8 @@ func (s *Stock) Entry(ref Ref) any {
 		if q, ok := s.Fleet.Quad(ref.ID); ok {
 			return q
 		}
+	case KindFleet:
+		return new(Head(s.Fleet))
 	default:
 		for _, set := range s.Sets {
 			for _, list := range set.Lists() {
@@ -118,6 +120,7 @@ func (s *Stock) Remove(ref Ref) bool {
 	case KindSpare:
 		return drop(&s.Fleet.Spares, func(p fleet.Spare) bool { return p.Model == ref.ID })
 	case KindQuad:
+		drop(&s.Fleet.Wants, func(w fleet.Want) bool { return w.Quad == ref.ID })
 		return drop(&s.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == ref.ID })
 	}
 	set, ok := s.SetOf(ref.ID)
@@ -139,7 +142,10 @@ func dropGear[T any, P interface {
 
 func drop[T any](list *[]T, gone func(T) bool) bool {
 	before := len(*list)
-	*list = slices.DeleteFunc(*list, gone)
+	*list = slices.DeleteFunc(slices.Clone(*list), gone)
+	if len(*list) == 0 {
+		*list = nil
+	}
 	return len(*list) < before
 }
 
@@ -151,6 +157,11 @@ func (s *Stock) ReferrersTo(ref Ref) []string {
 			q := &s.Fleet.Quads[i]
 			if usesKit(&q.Now, ref.ID) || q.Next != nil && usesKit(q.Next, ref.ID) {
 				list = append(list, "quad "+q.Label())
+			}
+		}
+		for _, w := range s.Fleet.Wants {
+			if w.Goggles == ref.ID {
+				list = append(list, "what the route wants for quad "+w.Quad)
 			}
 		}
 		return list
@@ -182,6 +193,13 @@ func usesKit(f *fleet.Fit, id string) bool {
 		}
 	}
 	return false
+}
+
+// Want sets what the route shall bring together.
+func (s *Stock) Want(goals fleet.Goals) {
+	f := *s.Fleet
+	f.Goals = goals
+	s.Fleet = &f
 }
 
 // Plan applies a patch to a quad's next fit.

@@ -6,18 +6,21 @@
   import { everywhere, typing } from './lib/keys';
   import NotFound from './lib/NotFound.svelte';
   import { switchTheme, theme } from './lib/theme.svelte';
+  import Route from './route/Route.svelte';
   import Shelf from './shelf/Shelf.svelte';
   import Swap from './swap/Swap.svelte';
 
   const routes = {
     '/': Fleet,
     '/swap/:quad/:gate?': Swap,
+    '/route': Route,
     '/bench/:quad?': Bench,
     '/shelf/:tab?/:kind?/:id?': Shelf,
     '*': NotFound,
   };
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap'] },
+    { name: 'Route', at: '/route', starts: ['/route'] },
     { name: 'Bench', at: '/bench', starts: ['/bench'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
   ];
@@ -39,7 +42,7 @@
     if (typing(event)) return;
     if (afterG) {
       afterG = false;
-      const to = { f: '/', b: '/bench', s: '/shelf' }[event.key];
+      const to = { f: '/', r: '/route', b: '/bench', s: '/shelf' }[event.key];
       if (to) void push(to);
       return;
     }

@@ -18,6 +18,7 @@ export type Shelf = Schemas['Shelf'];
 export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
 export type FieldChange = Schemas['FieldChange'];
+export type RouteView = Schemas['RouteView'];
 export type Missing = Schemas['Missing'];
 
 export interface WrongField {
@@ -98,6 +99,8 @@ export const api = {
   bench: (quad: string) => read(() => client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
   confirm: (quad: string, step: string, done: boolean, value?: number) =>
     written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } }))),
+  route: () => read(() => client.GET('/api/route')),
+  saveGoals: (revision: number, goals: RouteView['goals']) => written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(

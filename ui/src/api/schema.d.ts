@@ -159,6 +159,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API route */
+        get: operations["get-api-route"];
+        /** Put API route */
+        put: operations["put-api-route"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -316,6 +334,12 @@ export interface components {
             gate: string;
             level: string;
         };
+        Goals: {
+            by?: string;
+            keepWayBack?: boolean;
+            values?: string[];
+            wants?: components["schemas"]["Want"][];
+        };
         GogglesReach: {
             goggles: string;
             reach: string;
@@ -359,6 +383,11 @@ export interface components {
             id: string;
             label: string;
             of: string;
+        };
+        Named: {
+            id: string;
+            name: string;
+            note?: string;
         };
         Node: {
             from?: string;
@@ -423,6 +452,14 @@ export interface components {
              */
             revision: number;
         };
+        "Put-api-routeRequest": {
+            goals: components["schemas"]["Goals"];
+            /**
+             * Format: int64
+             * @description of the goals, as read
+             */
+            revision: number;
+        };
         QuadView: {
             id: string;
             judgement: components["schemas"]["Judgement"];
@@ -465,6 +502,71 @@ export interface components {
             listed: boolean;
             oneWay?: boolean;
             version: string;
+        };
+        RouteConflict: {
+            facts: string[];
+            wants: number[];
+            ways: components["schemas"]["RouteWay"][];
+        };
+        RouteLane: {
+            bench: boolean;
+            flies: string[][];
+            name: string;
+            quad: string;
+        };
+        RouteLink: {
+            before: boolean;
+            conflict?: components["schemas"]["RouteConflict"];
+            gained: string[];
+            goggles: string;
+            gogglesName: string;
+            lost: string[];
+            met: boolean;
+            mode?: string;
+            quad: string;
+            quadName: string;
+            says: string;
+            weight: string;
+        };
+        RoutePlan: {
+            back: components["schemas"]["RouteStep"][];
+            bounded: boolean;
+            doors: string[];
+            lanes: components["schemas"]["RouteLane"][];
+            links: components["schemas"]["RouteLink"][];
+            orderBounded: boolean;
+            says: string;
+            steps: components["schemas"]["RouteStep"][];
+        };
+        RouteStep: {
+            avoid?: string;
+            back: boolean;
+            device: string;
+            from?: string;
+            label: string;
+            oneWay: boolean;
+            power?: string;
+            role: string;
+            to?: string;
+            tools: string[];
+        };
+        RouteView: {
+            /** @description what the pairings give, to choose from */
+            features: string[];
+            goals: components["schemas"]["Goals"];
+            goggles: components["schemas"]["Named"][];
+            plan: components["schemas"]["RoutePlan"];
+            quads: components["schemas"]["Named"][];
+            /**
+             * Format: int64
+             * @description of the goals
+             */
+            revision: number;
+            title: string;
+        };
+        RouteWay: {
+            costs?: string;
+            says: string;
         };
         Row: {
             flies: string;
@@ -564,6 +666,11 @@ export interface components {
             tools?: string[];
             /** Format: double */
             value?: number;
+        };
+        Want: {
+            goggles: string;
+            quad: string;
+            weight: string;
         };
     };
     responses: never;
@@ -928,6 +1035,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-routeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
                 };
             };
             /** @description Error */

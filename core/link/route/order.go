@@ -1,0 +1,408 @@
+package route
+
+import (
+	"cmp"
+	"slices"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+)
+
+// The bounds of the search for an order. They are counts of work, not times, so
+// that the same request gives the same plan everywhere.
+const (
+	mostOrders  = 20_000  // orders of the shared devices' steps, times quads
+	exactSteps  = 7       // so many steps are tried in every order
+	mostRefined = 400_000 // quads times steps looked at while moving steps about
+)
+
+// craft is a quad on its way through the steps: what it wants, and its unit.
+type craft struct {
+	quad  *fleet.Quad
+	unit  string // device key
+	bench bool
+	must  bool
+	wants []craftWant
+}
+
+type craftWant struct {
+	pair       *pair
+	goggles    string
+	name       string
+	controller string
+	hand       string // the controller's model
+	modes      *gear.Goggles
+}
+
+// flies lists the goggles a quad links with, given what each device carries
+// and which have still to be activated.
+func (c *craft) flies(at func(device string) firmware.Version, asleep map[string]bool) []string {
+	out := []string{}
+	for _, w := range c.wants {
+		if asleep[c.unit] || asleep[w.goggles] || asleep[w.controller] {
+			continue
+		}
+		for _, s := range w.pair.statements {
+			if !s.AirFirmware.Holds(at(c.unit)) || !s.GogglesFirmware.Holds(at(w.goggles)) {
+				continue
+			}
+			if mode, ok := w.modes.Mode(s.Mode); s.Mode != "" && (!ok || !mode.Firmware.Holds(at(w.goggles))) {
+				continue
+			}
+			if w.controller != "" && !slices.ContainsFunc(s.Controllers, func(h gear.ControllerRange) bool {
+				return h.ID == w.hand && h.Firmware.Holds(at(w.controller))
+			}) {
+				continue
+			}
+			out = append(out, w.name)
+			break
+		}
+	}
+	return out
+}
+
+// crafts lists the quads of the request.
+func (w *writer) crafts() []*craft {
+	var list []*craft
+	byQuad := map[string]*craft{}
+	for _, g := range w.groups {
+		for _, m := range g.members {
+			for k, i := range m.wants {
+				want := w.Wants[i]
+				quad, _ := w.Fleet.Quad(want.Quad)
+				c := byQuad[want.Quad]
+				if c == nil {
+					c = &craft{quad: quad, unit: m.key}
+					now := quad.Now.AirUnit
+					c.bench = now == nil || now.Kit != m.key
+					byQuad[want.Quad] = c
+					list = append(list, c)
+				}
+				c.must = c.must || want.Weight == fleet.Must
+				in := &g.wants[k]
+				eyes := w.shared[in.goggles]
+				cw := craftWant{pair: in.pair, goggles: eyes.key, name: eyes.label}
+				cw.modes, _ = gear.Find[*gear.Goggles](w.Library, eyes.model.ID)
+				if in.controller >= 0 {
+					cw.controller, cw.hand = w.shared[in.controller].key, w.shared[in.controller].model.ID
+				}
+				c.wants = append(c.wants, cw)
+			}
+		}
+	}
+	slices.SortStableFunc(list, func(a, b *craft) int {
+		return cmp.Compare(slices.IndexFunc(w.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == a.quad.ID }),
+			slices.IndexFunc(w.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == b.quad.ID }))
+	})
+	return list
+}
+
+// chain is the steps of one device, in order.
+type chain struct {
+	key   string
+	steps []Step
+}
+
+func (w *writer) chainOf(d *device, key, label string) chain {
+	c := chain{key: key}
+	target := w.at[key]
+	if d.current.Known() && target.Compare(d.current) == 0 || !target.Known() {
+		return c
+	}
+	path, _ := firmware.Path(d.model.Moves(), d.current, target)
+	if d.toBuy {
+		path = []firmware.Step{{To: target}}
+	}
+	for _, s := range path {
+		step := Step{Device: key, Label: label, Role: d.role, From: s.From, To: s.To, OneWay: s.OneWay, Back: s.Back, Tools: []string{}}
+		if release, ok := d.model.Release(s.To); ok {
+			if release.Install != nil {
+				step.Tools, step.Power = append(step.Tools, release.Install.Tools...), release.Install.Power
+			}
+			if release.Advice != nil {
+				step.Avoid = release.Advice.Why
+			}
+		}
+		c.steps = append(c.steps, step)
+	}
+	return c
+}
+
+// steps orders the updates, so that must-fly quads are dark after the fewest
+// steps, then all quads, then tools are changed least. A quad is dark after a
+// step when none of the goggles wanted links with it; quads that fly neither
+// before the first step nor after the last do not count.
+//
+// It begins with the shared devices' steps in the best order found (goggles
+// first where nothing speaks against it) and each unit where its quad is dark
+// the shortest, and then refines that step by step.
+func (w *writer) steps() ([]Step, bool) {
+	var shared, units []chain
+	for _, d := range w.shared {
+		if c := w.chainOf(&d.device, d.key, d.label); len(c.steps) > 0 {
+			shared = append(shared, c)
+		}
+	}
+	slices.SortStableFunc(shared, func(a, b chain) int { return cmp.Compare(a.steps[0].Role, b.steps[0].Role) * -1 }) // goggles first
+	for _, g := range w.groups {
+		for _, m := range g.members {
+			if c := w.chainOf(&g.unit, m.key, m.label); len(c.steps) > 0 {
+				units = append(units, c)
+			}
+		}
+	}
+	o := &ordering{writer: w, shared: shared, crafts: w.crafts(), sleeping: w.asleep()}
+	o.descend(nil, make([]int, len(shared)))
+	return o.refine(wake(o.arrange(units), w.activations()))
+}
+
+// ordering searches the orders of the shared devices' steps.
+type ordering struct {
+	*writer
+	shared   []chain
+	crafts   []*craft
+	sleeping map[string]bool
+	tried    int
+	best     []int // which chain steps next
+	price    [3]int
+}
+
+// descend tries every order that goes on from the one begun; taken counts the
+// steps of each chain in it.
+func (o *ordering) descend(order []int, taken []int) {
+	if o.tried > 0 && o.tried*len(o.crafts) > mostOrders {
+		return
+	}
+	done := true
+	for i := range o.shared {
+		if taken[i] == len(o.shared[i].steps) {
+			continue
+		}
+		done = false
+		taken[i]++
+		o.descend(append(order, i), taken)
+		taken[i]--
+	}
+	if !done {
+		return
+	}
+	o.tried++
+	price := [3]int{0, 0, o.toolChanges(order)}
+	for _, c := range o.crafts {
+		_, dark := o.flip(c, order)
+		price[1] += dark
+		if c.must {
+			price[0] += dark
+		}
+	}
+	if o.tried == 1 || slices.Compare(price[:], o.price[:]) < 0 {
+		o.best, o.price = slices.Clone(order), price
+	}
+}
+
+func (o *ordering) toolChanges(order []int) int {
+	changes, taken, last := 0, make([]int, len(o.shared)), ""
+	for _, i := range order {
+		tool := toolOf(o.shared[i].steps[taken[i]])
+		if tool != last {
+			changes++
+		}
+		last = tool
+		taken[i]++
+	}
+	return changes
+}
+
+func toolOf(s Step) string {
+	if len(s.Tools) > 0 {
+		return s.Tools[0]
+	}
+	return ""
+}
+
+// flip finds after how many shared steps a quad's unit is best updated, and for
+// how many of the states between the shared steps the quad is dark then. Among
+// the best it takes the last: goggles first.
+func (o *ordering) flip(c *craft, order []int) (after, dark int) {
+	states := o.states(order)
+	current, target := o.current(c.unit), o.at[c.unit]
+	darkAt := func(state map[string]firmware.Version, unit firmware.Version) int {
+		if len(c.flies(o.view(state, c.unit, unit), nil)) == 0 {
+			return 1
+		}
+		return 0
+	}
+	first, last := darkAt(states[0], current), darkAt(states[len(states)-1], target)
+	if first == 1 && last == 1 {
+		return len(order), 0 // it never flies: nothing to keep flyable
+	}
+	old, fresh := make([]int, len(states)), make([]int, len(states))
+	total := 0
+	for i, s := range states {
+		old[i], fresh[i] = darkAt(s, current), darkAt(s, target)
+		total += old[i]
+	}
+	after, dark = len(order), total // never flipped; only if nothing changes
+	if current.Compare(target) == 0 && current.Known() {
+		return after, dark
+	}
+	best, sum := -1, 0
+	for _, f := range fresh {
+		sum += f
+	}
+	for t := range states { // flipped in state t: old up to and with t, new after; the state itself counts once, as the better
+		cost := sum - fresh[t] + min(old[t], fresh[t])
+		if best < 0 || cost <= dark {
+			best, after, dark = t, t, cost
+		}
+		sum += old[t] - fresh[t]
+	}
+	return after, dark
+}
+
+// states gives what the shared devices carry before the first of the steps and
+// after each.
+func (o *ordering) states(order []int) []map[string]firmware.Version {
+	at := map[string]firmware.Version{}
+	states := []map[string]firmware.Version{copyOf(at)}
+	taken := make([]int, len(o.shared))
+	for _, i := range order {
+		at[o.shared[i].key] = o.shared[i].steps[taken[i]].To
+		taken[i]++
+		states = append(states, copyOf(at))
+	}
+	return states
+}
+
+func copyOf(m map[string]firmware.Version) map[string]firmware.Version {
+	out := make(map[string]firmware.Version, len(m))
+	for k, v := range m {
+		out[k] = v
+	}
+	return out
+}
+
+// current is what a device carries today.
+func (w *writer) current(key string) firmware.Version {
+	kit, _ := w.Fleet.Piece(key)
+	if kit == nil {
+		return ""
+	}
+	return kit.Firmware
+}
+
+func (w *writer) view(state map[string]firmware.Version, unit string, v firmware.Version) func(string) firmware.Version {
+	return func(key string) firmware.Version {
+		if key == unit {
+			return v
+		}
+		if at, ok := state[key]; ok {
+			return at
+		}
+		return w.current(key)
+	}
+}
+
+// arrange puts the units' steps between the shared ones: where their quads are
+// dark the shortest, must-fly quads first, the same tool together.
+func (o *ordering) arrange(units []chain) []Step {
+	slots := make([][]chain, len(o.best)+1)
+	for _, u := range units {
+		slot := len(o.best)
+		for _, c := range o.crafts {
+			if c.unit == u.key {
+				slot, _ = o.flip(c, o.best)
+			}
+		}
+		slots[slot] = append(slots[slot], u)
+	}
+	must := func(u chain) int {
+		if slices.ContainsFunc(o.crafts, func(c *craft) bool { return c.unit == u.key && c.must }) {
+			return 0
+		}
+		return 1
+	}
+	steps, taken := []Step{}, make([]int, len(o.shared))
+	for i, slot := range slots {
+		slices.SortStableFunc(slot, func(a, b chain) int {
+			return cmp.Or(must(a)-must(b), cmp.Compare(toolOf(a.steps[0]), toolOf(b.steps[0])))
+		})
+		for _, u := range slot {
+			steps = append(steps, u.steps...)
+		}
+		if i < len(o.best) {
+			c := o.best[i]
+			steps = append(steps, o.shared[c].steps[taken[c]])
+			taken[c]++
+		}
+	}
+	return steps
+}
+
+// wake puts each activation right behind the updates of its device, or first
+// where it has none.
+func wake(steps, activations []Step) []Step {
+	for _, a := range activations {
+		at := 0
+		for i, s := range steps {
+			if s.Device == a.Device {
+				at = i + 1
+			}
+		}
+		steps = slices.Insert(steps, at, a)
+	}
+	return steps
+}
+
+// asleep is the devices that have still to be activated.
+func (w *writer) asleep() map[string]bool {
+	list := map[string]bool{}
+	for _, a := range w.activations() {
+		list[a.Device] = true
+	}
+	return list
+}
+
+// activations lists the devices that have still to be activated.
+func (w *writer) activations() []Step {
+	steps := []Step{}
+	add := func(d *device, key, label string) {
+		kit, owned := w.Fleet.Piece(key)
+		needed := d.model.ActivationNeeded()
+		if needed == nil || !*needed || owned && (kit.Activated == nil || *kit.Activated) {
+			return
+		}
+		steps = append(steps, Step{Device: key, Label: label, Role: d.role, Tools: append([]string{}, d.model.Activation.Tools...)})
+	}
+	for _, d := range w.shared {
+		add(&d.device, d.key, d.label)
+	}
+	for _, g := range w.groups {
+		for _, m := range g.members {
+			add(&g.unit, m.key, m.label)
+		}
+	}
+	return steps
+}
+
+// lanes says who can fly after each step.
+func (w *writer) lanes(steps []Step) []Lane {
+	lanes := []Lane{}
+	for _, c := range w.crafts() {
+		lane := Lane{Quad: c.quad.ID, Name: c.quad.Label(), Bench: c.bench}
+		at, asleep := map[string]firmware.Version{}, w.asleep()
+		look := func() { lane.Flies = append(lane.Flies, c.flies(w.view(at, "", ""), asleep)) }
+		look()
+		for _, s := range steps {
+			if s.To.Known() {
+				at[s.Device] = s.To
+			} else {
+				delete(asleep, s.Device)
+			}
+			look()
+		}
+		lanes = append(lanes, lane)
+	}
+	return lanes
+}

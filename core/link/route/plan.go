@@ -1,0 +1,277 @@
+package route
+
+import (
+	"fmt"
+	"math/bits"
+	"slices"
+	"strings"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+)
+
+// Plan is the answer to a request.
+type Plan struct {
+	Says  string `json:"says"`
+	Links []Link `json:"links"` // one for each want, in its order
+	Steps []Step `json:"steps"` // in the order to take them
+	Lanes []Lane `json:"lanes"` // who can fly after each step
+	// Back is the way back to what is carried today, last step first; Doors are
+	// the devices it cannot bring back.
+	Back  []Step   `json:"back"`
+	Doors []string `json:"doors"`
+	// Bounded: the search was cut off; there may be a better plan.
+	Bounded bool `json:"bounded"`
+	// OrderBounded: too many orders to try all; goggles go first.
+	OrderBounded bool `json:"orderBounded"`
+}
+
+// Link is one want and what becomes of it.
+type Link struct {
+	Quad        string       `json:"quad"`
+	QuadName    string       `json:"quadName"`
+	Goggles     string       `json:"goggles"`
+	GogglesName string       `json:"gogglesName"`
+	Weight      fleet.Weight `json:"weight"`
+	Before      bool         `json:"before"` // links on what is carried today
+	Met         bool         `json:"met"`
+	Mode        string       `json:"mode,omitempty"`
+	Gained      []string     `json:"gained"`
+	Lost        []string     `json:"lost"`
+	Says        string       `json:"says"`
+	Conflict    *Conflict    `json:"conflict,omitempty"`
+}
+
+// Step is one update, or an activation where To is empty.
+type Step struct {
+	Device string           `json:"device"`
+	Label  string           `json:"label"`
+	Role   string           `json:"role"`
+	From   firmware.Version `json:"from,omitempty"`
+	To     firmware.Version `json:"to,omitempty"`
+	Tools  []string         `json:"tools"`
+	Power  string           `json:"power,omitempty"`
+	OneWay bool             `json:"oneWay"`
+	Back   bool             `json:"back"`
+	Avoid  string           `json:"avoid,omitempty"`
+}
+
+// Lane is one quad through the steps.
+type Lane struct {
+	Quad  string `json:"quad"`
+	Name  string `json:"name"`
+	Bench bool   `json:"bench"` // its next unit is not on it yet: the swap comes first
+	// Flies are the goggles wanted that link, before the first step and after
+	// each.
+	Flies [][]string `json:"flies"`
+}
+
+// Solve finds the best plan for a request. The errors name what in the request
+// points nowhere.
+func Solve(r Request) (Plan, error) {
+	p, err := prepare(r)
+	if err != nil {
+		return Plan{}, err
+	}
+	budget := r.Budget
+	if budget <= 0 {
+		budget = DefaultBudget
+	}
+	s := p.solve(budget)
+	w := &writer{Request: r, problem: p, solution: s, at: map[string]firmware.Version{}}
+	plan := Plan{Bounded: s.bounded, Links: w.links(), Steps: []Step{}, Lanes: []Lane{}}
+	w.explain(plan.Links)
+	plan.Steps, plan.OrderBounded = w.steps()
+	plan.Lanes = w.lanes(plan.Steps)
+	plan.Back, plan.Doors = w.back(plan.Steps)
+	plan.Says = sentence(plan)
+	return plan, nil
+}
+
+// writer turns a solution into words.
+type writer struct {
+	Request
+	*problem
+	solution
+	at map[string]firmware.Version // device key to its target
+}
+
+// links says what becomes of each want.
+func (w *writer) links() []Link {
+	links := make([]Link, len(w.Wants))
+	for i, want := range w.Wants {
+		links[i] = Link{Quad: want.Quad, QuadName: want.Quad, Goggles: want.Goggles, GogglesName: want.Goggles, Weight: want.Weight, Gained: []string{}, Lost: []string{}}
+		if q, ok := w.Fleet.Quad(want.Quad); ok {
+			links[i].QuadName = q.Label()
+		}
+		if kit, ok := w.Fleet.Piece(want.Goggles); ok {
+			links[i].GogglesName = kit.Label()
+		}
+	}
+	for _, r := range w.refused {
+		links[r.want].Says = r.says
+	}
+	after, before := make([][]uint64, len(w.shared)), make([][]uint64, len(w.shared))
+	for i, d := range w.shared {
+		after[i] = d.choices[w.ofShared[i]].masks
+		before[i] = d.staying()
+		w.at[d.key] = d.choices[w.ofShared[i]].version
+	}
+	for g, group := range w.groups {
+		chosen := &group.unit.choices[w.ofUnits[g]]
+		staying := choice{masks: group.staying()}
+		for _, m := range group.members {
+			w.at[m.key] = chosen.version
+			for k, i := range m.wants {
+				want := &group.wants[k]
+				w.fill(&links[i], want, want.holding(&staying, before), want.holding(chosen, after))
+			}
+		}
+	}
+	return links
+}
+
+// staying is what a device allows on the release it carries.
+func (d *sharedDevice) staying() []uint64 {
+	return onCurrent(&d.device, len(d.pairs))
+}
+
+func (g *group) staying() []uint64 { return onCurrent(&g.unit, len(g.pairs)) }
+
+// onCurrent finds the choice of staying. Pruning drops it only where another
+// choice covers it at no more cost, and staying costs nothing.
+func onCurrent(d *device, pairs int) []uint64 {
+	for _, c := range d.choices {
+		if c.cost == (cost{}) {
+			return c.masks
+		}
+	}
+	return make([]uint64, pairs)
+}
+
+func (w *writer) fill(l *Link, want *wanted, before, after uint64) {
+	l.Before, l.Met = before != 0, after != 0
+	had, has := want.pair.bestOf(before), want.pair.bestOf(after)
+	switch {
+	case l.Met:
+		l.Says = "links"
+		if has.Mode != "" {
+			l.Mode = has.Mode
+			if goggles, ok := gear.Find[*gear.Goggles](w.Library, has.Goggles); ok {
+				if m, ok := goggles.Mode(has.Mode); ok {
+					l.Mode = m.Label()
+				}
+			}
+			l.Says = "links in mode " + l.Mode
+		}
+	case l.Before:
+		l.Says = "links today, and no longer after this route"
+	default:
+		l.Says = "does not link on this route"
+	}
+	if had != nil && has != nil {
+		l.Lost, l.Gained = append(l.Lost, without(had.Features, has.Features)...), append(l.Gained, without(has.Features, had.Features)...)
+	}
+}
+
+// bestOf is the statement with the most valued features among those that hold.
+func (p *pair) bestOf(mask uint64) *gear.Pairing {
+	var best *statement
+	for m := mask; m != 0; m &= m - 1 {
+		s := &p.statements[bits.TrailingZeros64(m)]
+		if best == nil || s.features > best.features {
+			best = s
+		}
+	}
+	if best == nil {
+		return nil
+	}
+	return best.Pairing
+}
+
+func without(list, taken []string) []string {
+	var rest []string
+	for _, f := range list {
+		if !slices.Contains(taken, f) {
+			rest = append(rest, f)
+		}
+	}
+	return rest
+}
+
+// back is the way back from the plan's end to what each device carries today,
+// the devices in reverse; what has no way back is named.
+func (w *writer) back(steps []Step) (back []Step, doors []string) {
+	back, doors = []Step{}, []string{}
+	seen := map[string]bool{}
+	for i := len(steps) - 1; i >= 0; i-- {
+		s := steps[i]
+		if !s.To.Known() || seen[s.Device] {
+			continue
+		}
+		seen[s.Device] = true
+		home := w.current(s.Device)
+		item, _ := w.Library.Item(w.modelOf(s.Device))
+		linked, ok := item.(gear.Linked)
+		if !ok || !home.Known() {
+			doors = append(doors, s.Label+": what it carries today is not known")
+			continue
+		}
+		path, ok := firmware.Path(linked.AsDevice().Moves(), s.To, home)
+		if !ok {
+			doors = append(doors, fmt.Sprintf("%s: no way back from %s to %s", s.Label, s.To, home))
+			continue
+		}
+		for _, p := range path {
+			step := Step{Device: s.Device, Label: s.Label, Role: s.Role, From: p.From, To: p.To, Back: p.Back, OneWay: p.OneWay, Tools: []string{}}
+			if r, ok := linked.AsDevice().Release(p.From); p.Back && ok && r.Install != nil {
+				step.Tools, step.Power = append(step.Tools, r.Install.Tools...), r.Install.Power
+			}
+			back = append(back, step)
+		}
+	}
+	return back, doors
+}
+
+func (w *writer) modelOf(key string) string {
+	if kit, ok := w.Fleet.Piece(key); ok {
+		return kit.Model
+	}
+	return ""
+}
+
+// sentence says the plan in words.
+func sentence(p Plan) string {
+	if len(p.Links) == 0 {
+		return "Nothing is wanted yet."
+	}
+	met := 0
+	for _, l := range p.Links {
+		if l.Met {
+			met++
+		}
+	}
+	devices := map[string]bool{}
+	for _, s := range p.Steps {
+		devices[s.Device] = true
+	}
+	says := []string{fmt.Sprintf("%d of %d wanted links work", met, len(p.Links))}
+	switch len(p.Steps) {
+	case 0:
+		return says[0] + " with nothing to update."
+	case 1:
+		says = append(says, "after 1 step")
+	default:
+		says = append(says, fmt.Sprintf("after %d steps on %d devices", len(p.Steps), len(devices)))
+	}
+	switch len(p.Doors) {
+	case 0:
+		says = append(says, "each of which can be brought back")
+	case 1:
+		says = append(says, "1 of which cannot be brought back")
+	default:
+		says = append(says, fmt.Sprintf("%d of which cannot be brought back", len(p.Doors)))
+	}
+	return strings.Join(says, ", ") + "."
+}

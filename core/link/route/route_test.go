@@ -1,0 +1,286 @@
+package route
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+)
+
+// request is a fleet over the sample gear: quad i carries a unit of the model
+// given, flown with a separate receiver unless a controller is named.
+func request(units map[string]firmware.Version, wants ...fleet.Want) Request {
+	f := &fleet.Fleet{Kit: []fleet.Kit{sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("new-hand", "1.0", "")}}
+	for _, name := range slices.Sorted(func(yield func(string) bool) {
+		for k := range units {
+			if !yield(k) {
+				return
+			}
+		}
+	}) {
+		model, _, _ := strings.Cut(name, ":")
+		f.Kit = append(f.Kit, fleet.Kit{ID: "unit-" + name, Model: model, Firmware: units[name], Activated: new(true)})
+		f.Quads = append(f.Quads, fleet.Quad{ID: name, Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "unit-" + name}, Board: "board", Receiver: "receiver"}})
+	}
+	return Request{Library: gear.NewLibrary(sample.Set()), Fleet: fleet.NewIndex(f), Wants: wants}
+}
+
+func must(quad, goggles string) fleet.Want {
+	return fleet.Want{Quad: quad, Goggles: goggles, Weight: fleet.Must}
+}
+func wish(quad, goggles string) fleet.Want {
+	return fleet.Want{Quad: quad, Goggles: goggles, Weight: fleet.Wish}
+}
+
+func solved(t *testing.T, r Request) Plan {
+	t.Helper()
+	p, err := Solve(r)
+	require.NoError(t, err)
+	return p
+}
+
+func moves(p Plan) (list []string) {
+	for _, s := range p.Steps {
+		list = append(list, s.Device+" "+string(s.To))
+	}
+	return list
+}
+
+// One unit cannot serve two goggles at once: up to 1.0.6 with the old ones,
+// from 1.1 with the new (common practice).
+func TestOneUnitCannotServeTwoGoggles(t *testing.T) {
+	p := solved(t, request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "old-eyes"), wish("first", "new-eyes")))
+	assert.True(t, p.Links[0].Met)
+	assert.False(t, p.Links[1].Met)
+	assert.Empty(t, p.Steps, "the must holds today")
+	c := p.Links[1].Conflict
+	assert.Equal(t, []int{1, 0}, c.Wants)
+	assert.Contains(t, c.Facts[0], "unit-first on 1.1 or later and new-eyes on 5.2 or later")
+	assert.Contains(t, c.Facts[1], "unit-first on 1.0.6 or earlier")
+	var says []string
+	for _, w := range c.Ways {
+		says = append(says, w.Says)
+	}
+	assert.Contains(t, says, "give up first with old-eyes")
+	assert.Contains(t, says, "fit second to first", "the middle generation works with both")
+	assert.NotContains(t, says, "fit small to first", "never links with the old goggles")
+}
+
+func TestTheMiddleGenerationWorksWithBoth(t *testing.T) {
+	p := solved(t, request(map[string]firmware.Version{"second": "2.0"}, must("second", "old-eyes"), must("second", "new-eyes")))
+	assert.True(t, p.Links[0].Met && p.Links[1].Met)
+	assert.Equal(t, []string{"unit-second 2.3", "old-eyes 4.4", "old-eyes 4.6"}, moves(p), "the unit first: it flies with the new goggles while the old ones go through their chain")
+	assert.Equal(t, [][]string{{}, {"new-eyes"}, {"new-eyes"}, {"old-eyes", "new-eyes"}}, p.Lanes[0].Flies)
+}
+
+func TestMustsComeBeforeWishesAndWishesBeforeDoors(t *testing.T) {
+	p := solved(t, request(map[string]firmware.Version{"first": "1.0.6"}, wish("first", "old-eyes"), must("first", "new-eyes")))
+	assert.False(t, p.Links[0].Met)
+	assert.True(t, p.Links[1].Met)
+	assert.Contains(t, p.Says, "2 of which cannot be brought back")
+	assert.True(t, slices.ContainsFunc(p.Steps, func(s Step) bool { return s.OneWay }))
+	assert.Equal(t, []string{"new-eyes: no way back from 5.2 to 5.0", "unit-first: no way back from 1.1 to 1.0.6"}, slices.Sorted(slices.Values(p.Doors)))
+
+	r := request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "new-eyes"))
+	r.KeepWayBack = true
+	p = solved(t, r)
+	assert.False(t, p.Links[0].Met, "no step that cannot be undone")
+	assert.Equal(t, []int{0}, p.Links[0].Conflict.Wants, "it stands in its own way")
+}
+
+func TestValuedFeaturesAreKeptWhereNothingIsLostByIt(t *testing.T) {
+	set := sample.Set()
+	set.Pairings[3].AirFirmware = ">=2.0"
+	set.Pairings[3].Features = []string{"recording"}
+	second := set.Pairings[3]
+	second.ID, second.AirFirmware, second.Features = "newer", ">=2.3", []string{"canvas"}
+	set.Pairings = append(set.Pairings, second)
+	set.Pairings[3].AirFirmware = "<2.3"
+	r := request(map[string]firmware.Version{"second": "2.0"}, must("second", "new-eyes"))
+	r.Library = gear.NewLibrary(set)
+	assert.Empty(t, solved(t, r).Steps)
+	r.Values = []string{"canvas"}
+	p := solved(t, r)
+	assert.Equal(t, []string{"unit-second 2.3"}, moves(p))
+	assert.Equal(t, []string{"recording"}, p.Links[0].Lost)
+	assert.Equal(t, []string{"canvas"}, p.Links[0].Gained)
+}
+
+func TestControllerGenerations(t *testing.T) {
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "old-eyes"))
+	r.Fleet.Quads[0].Now.Receiver = ""
+	r.Fleet.Quads[0].Now.Controller = &fleet.Slot{Kit: "old-hand"}
+	p := solved(t, r)
+	assert.False(t, p.Links[0].Met, "the old controller does not go through the second generation")
+	require.NotEmpty(t, p.Links[0].Conflict.Ways)
+	assert.Equal(t, "fit a separate receiver to second", p.Links[0].Conflict.Ways[0].Says)
+	r.Fleet.Quads[0].Now.Controller.Kit = "new-hand"
+	assert.Contains(t, moves(solved(t, r)), "new-hand 1.1", "its controller has to come along")
+}
+
+func TestNobodyFliesOnWhatIsNotActivated(t *testing.T) {
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "new-eyes"))
+	set := sample.Set()
+	set.AirUnits[1].Activation.Needed = true
+	r.Library = gear.NewLibrary(set)
+	for i := range r.Fleet.Kit {
+		r.Fleet.Kit[i].Activated = new(r.Fleet.Kit[i].ID != "unit-second")
+	}
+	p := solved(t, r)
+	require.Equal(t, []string{"unit-second "}, moves(p))
+	assert.Equal(t, [][]string{{}, {"new-eyes"}}, p.Lanes[0].Flies)
+}
+
+func TestWhatNoFirmwareDecides(t *testing.T) {
+	r := request(map[string]firmware.Version{"small": "3.0"}, must("small", "old-eyes"), must("small", "new-eyes"))
+	p := solved(t, r)
+	assert.Contains(t, p.Links[0].Says, "never links")
+	assert.Contains(t, p.Links[1].Says, "unknown: no statement")
+	r.Fleet.Quads[0].Now.AirUnit = nil
+	assert.Contains(t, solved(t, r).Links[0].Says, "unknown: no air unit")
+	for _, bad := range []fleet.Want{must("nix", "old-eyes"), must("small", "nix"), must("small", "old-hand")} {
+		_, err := Solve(request(map[string]firmware.Version{"small": "3.0"}, bad))
+		assert.ErrorContains(t, err, "wants[0]")
+	}
+	assert.Equal(t, "Nothing is wanted yet.", solved(t, request(nil)).Says)
+}
+
+// dark counts, over the states a plan goes through, the must-fly quads that
+// could fly before or can after and cannot then.
+func dark(p Plan, wants []fleet.Want) (n int) {
+	for _, l := range p.Lanes {
+		isMust := slices.ContainsFunc(wants, func(w fleet.Want) bool { return w.Quad == l.Quad && w.Weight == fleet.Must })
+		if !isMust || len(l.Flies[0]) == 0 && len(l.Flies[len(l.Flies)-1]) == 0 {
+			continue
+		}
+		for _, f := range l.Flies {
+			if len(f) == 0 {
+				n++
+			}
+		}
+	}
+	return n
+}
+
+// A law: every step of a plan is permitted from where the device stands, and
+// the plan ends where its links say.
+func TestEveryPlanCanBeWalked(t *testing.T) {
+	for seed := range uint64(200) {
+		r := instance(5000+seed, 1+int(seed%7), 1+int(seed%4))
+		p := solved(t, r)
+		at := map[string]firmware.Version{}
+		for i := range r.Fleet.Kit {
+			at[r.Fleet.Kit[i].ID] = r.Fleet.Kit[i].Firmware
+		}
+		for _, s := range p.Steps {
+			require.Equal(t, at[s.Device], s.From, "seed %d: %s", seed, s.Device)
+			kit, _ := r.Fleet.Piece(s.Device)
+			item, _ := r.Library.Item(kit.Model)
+			path, ok := firmware.Path(item.(gear.Linked).AsDevice().Moves(), s.From, s.To)
+			require.True(t, ok)
+			require.Len(t, path, 1, "one permitted step at a time")
+			require.False(t, r.KeepWayBack && s.OneWay)
+			at[s.Device] = s.To
+		}
+		for i, w := range r.Wants {
+			list, air, eyes, hand := pairingsOf(r, w)
+			works := slices.ContainsFunc(list, func(x *gear.Pairing) bool { return holds(r, x, eyes, hand, at, air) })
+			require.Equal(t, works, p.Links[i].Met, "seed %d, want %d", seed, i)
+		}
+		for _, lane := range p.Lanes {
+			require.Len(t, lane.Flies, len(p.Steps)+1)
+		}
+	}
+}
+
+// A law: each conflict set cannot be met together, and can with any one of it
+// left out.
+func TestConflictsAreMinimal(t *testing.T) {
+	found := 0
+	for seed := range uint64(600) {
+		r := instance(9000+seed, 2+int(seed%4), 2)
+		r.KeepWayBack = false
+		for i, l := range solved(t, r).Links {
+			if l.Met || l.Conflict == nil || len(l.Conflict.Facts) == 0 || len(l.Conflict.Wants) == 1 {
+				continue
+			}
+			found++
+			set := l.Conflict.Wants
+			require.Equal(t, i, set[0])
+			require.False(t, feasible(r, set), "seed %d: %v can be met together", seed, set)
+			for k := range set {
+				require.True(t, feasible(r, slices.Delete(slices.Clone(set), k, k+1)), "seed %d: %v is not minimal", seed, set)
+			}
+		}
+	}
+	assert.Greater(t, found, 20, "the random fleets should hold conflicts")
+}
+
+// Against every order of the same steps on small fleets: no other leaves
+// must-fly quads dark at fewer steps, when each unit is updated in one go.
+func TestNoOrderStrandsLess(t *testing.T) {
+	compared := 0
+	for seed := range uint64(300) {
+		r := instance(20000+seed, 1+int(seed%3), 1+int(seed%2))
+		p := solved(t, r)
+		if n := len(p.Steps); n < 2 || n > 6 {
+			continue
+		}
+		compared++
+		w := &writer{Request: r}
+		var err error
+		w.problem, err = prepare(r)
+		require.NoError(t, err)
+		w.solution = w.solve(DefaultBudget)
+		w.at = map[string]firmware.Version{}
+		w.links()
+		best := -1
+		permute(p.Steps, func(order []Step) {
+			if n := dark(Plan{Lanes: w.lanes(order)}, r.Wants); best < 0 || n < best {
+				best = n
+			}
+		})
+		assert.LessOrEqual(t, dark(p, r.Wants), best, "seed %d: %v", seed, moves(p))
+	}
+	assert.Greater(t, compared, 30)
+}
+
+// permute gives every order that keeps each device's own steps in order.
+func permute(steps []Step, visit func([]Step)) {
+	var order []Step
+	used := make([]bool, len(steps))
+	var try func()
+	try = func() {
+		if len(order) == len(steps) {
+			visit(order)
+			return
+		}
+		for i, s := range steps {
+			if used[i] || slices.ContainsFunc(steps[:i], func(o Step) bool {
+				return o.Device == s.Device && !used[slices.Index(stepKeys(steps), o.Device+string(o.To))]
+			}) {
+				continue
+			}
+			used[i] = true
+			order = append(order, s)
+			try()
+			order = order[:len(order)-1]
+			used[i] = false
+		}
+	}
+	try()
+}
+
+func stepKeys(steps []Step) (keys []string) {
+	for _, s := range steps {
+		keys = append(keys, s.Device+string(s.To))
+	}
+	return keys
+}

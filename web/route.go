@@ -1,0 +1,112 @@
+package web
+
+import (
+	"context"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/link/route"
+	"yokeswap/core/stock"
+	"yokeswap/format"
+	"yokeswap/store"
+)
+
+// Named is a thing that can be picked.
+type Named struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Note string `json:"note,omitempty"`
+}
+
+// RouteView is what is wanted of the fleet and the plan for it.
+type RouteView struct {
+	Title    string      `json:"title"`
+	Revision int64       `json:"revision" doc:"of the goals"`
+	Goals    fleet.Goals `json:"goals"`
+	Quads    []Named     `json:"quads"`
+	Goggles  []Named     `json:"goggles"`
+	Features []string    `json:"features" doc:"what the pairings give, to choose from"`
+	Plan     route.Plan  `json:"plan"`
+}
+
+func (s *server) registerRoute(api huma.API) {
+	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[RouteView], error) { return s.routeView() })
+	huma.Put(api, "/api/route", s.saveGoals)
+}
+
+// saveGoals sets what is wanted and answers with the plan for it.
+func (s *server) saveGoals(_ context.Context, in *struct {
+	Body struct {
+		Revision int64       `json:"revision" doc:"of the goals, as read"`
+		Goals    fleet.Goals `json:"goals"`
+	}
+}) (*answer[RouteView], error) {
+	want := func(st *stock.Stock) error {
+		st.Want(in.Body.Goals)
+		return nil
+	}
+	err := s.store.Update(func(st *stock.Stock) error {
+		if err := want(st); err != nil {
+			return err
+		}
+		return readAgain(st)
+	}, store.Expect{Ref: store.FleetHead, Revision: in.Body.Revision})
+	if conflict, ok := problem(err).(*Conflict); ok {
+		s.describe(conflict, store.FleetHead, want)
+		return nil, conflict
+	}
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.routeView()
+}
+
+// readAgain reads the whole fleet as if it came in a file.
+func readAgain(st *stock.Stock) error {
+	text, err := format.Write(st.Fleet)
+	if err != nil {
+		return err
+	}
+	if _, err := format.Read(text); err != nil {
+		return err
+	}
+	return format.CheckStock(st)
+}
+
+func (s *server) routeView() (*answer[RouteView], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Features: []string{}}
+	if v.Goals.Wants == nil {
+		v.Goals.Wants = []fleet.Want{}
+	}
+	if v.Goals.Values == nil {
+		v.Goals.Values = []string{}
+	}
+	for i := range snap.Fleet.Quads {
+		v.Quads = append(v.Quads, Named{ID: snap.Fleet.Quads[i].ID, Name: snap.Fleet.Quads[i].Label(), Note: snap.Fleet.Quads[i].Use})
+	}
+	for i := range snap.Fleet.Kit {
+		kit := &snap.Fleet.Kit[i]
+		if _, ok := gear.Find[*gear.Goggles](snap.Library, kit.Model); ok {
+			v.Goggles = append(v.Goggles, Named{ID: kit.ID, Name: kit.Label(), Note: string(kit.Firmware)})
+		}
+	}
+	for _, p := range gear.All[*gear.Pairing](snap.Library) {
+		for _, f := range p.Features {
+			if !slices.Contains(v.Features, f) {
+				v.Features = append(v.Features, f)
+			}
+		}
+	}
+	v.Plan, err = route.Solve(route.Request{Library: snap.Library, Fleet: snap.Index, Wants: snap.Fleet.Wants, Values: snap.Fleet.Values, KeepWayBack: snap.Fleet.KeepWayBack})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return reply(v), nil
+}
