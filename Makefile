@@ -57,7 +57,7 @@ chromium:
 
 test: build chromium
 	@echo "== Go: format, vet, staticcheck"
-	test -z "$$(gofmt -l cmd core demo docs format store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format store ui web; exit 1; }
+	test -z "$$(gofmt -l cmd core demo docs format sim store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format sim store ui web; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	echo "== Go: tests"
@@ -73,7 +73,7 @@ test: build chromium
 	npm run --silent e2e
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/swap ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/link/route ./store ./cmd/yokeswap
 	scripts/sizes.sh
 
 screenshots: build chromium

@@ -189,3 +189,28 @@ test('the route: which can, which cannot and why, in what order, what it costs t
   await expect(page.getByLabel('no step that cannot be undone')).toBeChecked();
   await expect(page.getByRole('button', { name: 'Damsel with Visor B: not needed' })).toBeVisible();
 });
+
+test('the rehearsal: a step done wrongly says why, done right ends as promised', async ({ page, open }) => {
+  await open('/rehearse');
+  await expect(page.getByRole('heading', { name: 'Next: put 2.2 on Visor C' })).toBeVisible();
+  await page.getByRole('button', { name: 'Lay out as it should be' }).click();
+  await page.getByLabel('the cable only charges').check();
+  await page.getByRole('button', { name: 'Update' }).click();
+  await expect(page.getByText('The cable only charges: it has no data wires.')).toBeVisible();
+  await page.getByLabel('the cable only charges').uncheck();
+  await page.getByLabel('battery').fill('30');
+  await page.getByRole('button', { name: 'Update' }).click();
+  await expect(page.getByText(/Visor C wants 50 % or more/)).toBeVisible();
+  await expect(page.getByText('Not yet as promised')).toBeVisible();
+  for (let i = 0; i < 7; i++) {
+    const heading = await page.getByRole('heading', { name: /^Next: / }).innerText();
+    await page.getByRole('button', { name: 'Lay out as it should be' }).click();
+    await page.getByRole('button', { name: /^(Update|Activate)$/ }).click();
+    await expect(page.getByRole('heading', { name: heading, exact: true })).toHaveCount(0);
+  }
+  await expect(page.getByText('The bench is as the route promises.')).toBeVisible();
+  await page.getByRole('combobox', { name: /^device/ }).selectOption({ label: 'Grip 2' });
+  await page.getByRole('combobox', { name: /^air unit/ }).selectOption({ label: 'Two of Brayer' });
+  await page.getByRole('button', { name: 'Bind' }).click();
+  await expect(page.getByText(/goggles come before the controller/)).toBeVisible();
+});

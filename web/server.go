@@ -42,15 +42,18 @@ func New(st *store.Store, options Options) http.Handler {
 	return router
 }
 
-// schemaName names a type in the description of the API. The route has steps
-// and lanes of its own beside the bench's and the link picture's.
+// schemaName names a type in the description of the API. The route and the
+// stand-ins have steps, lanes and devices of their own beside others'.
 func schemaName(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	if strings.HasSuffix(t.PkgPath(), "/route") {
-		name = "Route" + name
+	switch {
+	case strings.HasSuffix(t.PkgPath(), "/route"):
+		return "Route" + name
+	case strings.HasSuffix(t.PkgPath(), "/sim"):
+		return "Sim" + name
 	}
 	return name
 }
@@ -72,6 +75,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFleet(api)
 	s.registerBench(api)
 	s.registerRoute(api)
+	s.registerRehearsal(api)
 	s.registerShelf(api)
 	s.registerFiles(api)
 	return api

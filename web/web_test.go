@@ -325,3 +325,31 @@ func TestTheAPIDescribesItself(t *testing.T) {
 	assert.Equal(t, "3.1.0", doc["openapi"])
 	assert.Contains(t, doc["paths"], "/api/board")
 }
+
+func TestTheRouteIsRehearsed(t *testing.T) {
+	c := newClient(t, "")
+	rehearse := func(actions string) (r web.Rehearsal) {
+		status, text := c.do("POST", "/api/rehearsal", `{"actions":`+actions+`}`)
+		require.Equal(t, 200, status, text)
+		assert.NotContains(t, text, ":null")
+		require.NoError(t, json.Unmarshal([]byte(text), &r))
+		return r
+	}
+	r := rehearse(`[]`)
+	require.NotEmpty(t, r.Plan)
+	assert.NotEmpty(t, r.Off)
+	var actions []any
+	for _, p := range r.Plan {
+		actions = append(actions, p.Action)
+	}
+	text, err := json.Marshal(actions)
+	require.NoError(t, err)
+	r = rehearse(string(text))
+	assert.Empty(t, r.Off, "done right, the bench is as the route promises")
+	for _, p := range r.Plan {
+		assert.True(t, p.Done)
+	}
+	r = rehearse(`[{"do":"update","device":"visor-b-1","to":"4.4","setup":{"tool":"Aldine Loft","chargeOnly":true,"batteryPct":90,"pack":false,"offline":false}}]`)
+	assert.False(t, r.Outcomes[0].Done)
+	assert.Contains(t, r.Outcomes[0].Why, "no data wires")
+}

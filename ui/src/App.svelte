@@ -6,6 +6,7 @@
   import { everywhere, typing } from './lib/keys';
   import NotFound from './lib/NotFound.svelte';
   import { switchTheme, theme } from './lib/theme.svelte';
+  import Rehearse from './route/Rehearse.svelte';
   import Route from './route/Route.svelte';
   import Shelf from './shelf/Shelf.svelte';
   import Swap from './swap/Swap.svelte';
@@ -14,13 +15,14 @@
     '/': Fleet,
     '/swap/:quad/:gate?': Swap,
     '/route': Route,
+    '/rehearse': Rehearse,
     '/bench/:quad?': Bench,
     '/shelf/:tab?/:kind?/:id?': Shelf,
     '*': NotFound,
   };
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap'] },
-    { name: 'Route', at: '/route', starts: ['/route'] },
+    { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
     { name: 'Bench', at: '/bench', starts: ['/bench'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
   ];

@@ -82,7 +82,7 @@ func instance(seed uint64, quads, goggles int) Request {
 		}
 		f.Quads = append(f.Quads, quad)
 		for g := range goggles {
-			if all := goggles < 3; all || r.IntN(3) == 0 {
+			if few := 3; goggles < few || r.IntN(3) == 0 {
 				q.Wants = append(q.Wants, fleet.Want{Quad: quad.ID, Goggles: fmt.Sprintf("g%d", g), Weight: []fleet.Weight{fleet.Must, fleet.Wish}[r.IntN(2)]})
 			}
 		}

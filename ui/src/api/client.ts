@@ -19,6 +19,8 @@ export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
 export type FieldChange = Schemas['FieldChange'];
 export type RouteView = Schemas['RouteView'];
+export type Rehearsal = Schemas['Rehearsal'];
+export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
 
 export interface WrongField {
@@ -101,6 +103,7 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } }))),
   route: () => read(() => client.GET('/api/route')),
   saveGoals: (revision: number, goals: RouteView['goals']) => written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
+  rehearse: (actions: Action[]) => read(() => client.POST('/api/rehearsal', { body: { actions } })),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(

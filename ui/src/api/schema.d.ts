@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API rehearsal */
+        post: operations["post-api-rehearsal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/route": {
         parameters: {
             query?: never;
@@ -389,6 +406,11 @@ export interface components {
             name: string;
             note?: string;
         };
+        NamedMode: {
+            device: string;
+            id: string;
+            name: string;
+        };
         Node: {
             from?: string;
             id: string;
@@ -452,6 +474,9 @@ export interface components {
              */
             revision: number;
         };
+        "Post-api-rehearsalRequest": {
+            actions: components["schemas"]["SimAction"][];
+        };
         "Put-api-routeRequest": {
             goals: components["schemas"]["Goals"];
             /**
@@ -496,6 +521,22 @@ export interface components {
         Ref: {
             id: string;
             kind: string;
+        };
+        Rehearsal: {
+            devices: components["schemas"]["SimDevice"][];
+            modes: components["schemas"]["NamedMode"][];
+            /** @description where the bench is not yet as the route promises */
+            off: string[];
+            /** @description one for each action */
+            outcomes: components["schemas"]["SimOutcome"][];
+            /** @description the route's steps, each with how it is done right */
+            plan: components["schemas"]["Rehearsed"][];
+            tools: string[];
+        };
+        Rehearsed: {
+            action: components["schemas"]["SimAction"];
+            done: boolean;
+            step: components["schemas"]["RouteStep"];
         };
         ReleaseMark: {
             avoid?: string;
@@ -629,6 +670,36 @@ export interface components {
             id: string;
             license: string;
             title: string;
+        };
+        SimAction: {
+            device: string;
+            do: string;
+            mode?: string;
+            setup: components["schemas"]["SimSetup"];
+            to?: string;
+            unit?: string;
+        };
+        SimDevice: {
+            activated: boolean;
+            bound: string[];
+            firmware: string;
+            kit: string;
+            label: string;
+            mode?: string;
+            role: string;
+        };
+        SimOutcome: {
+            done: boolean;
+            sees: string;
+            why?: string;
+        };
+        SimSetup: {
+            /** Format: int64 */
+            batteryPct: number;
+            chargeOnly: boolean;
+            offline: boolean;
+            pack: boolean;
+            tool: string;
         };
         Slot: {
             firmware?: string;
@@ -1035,6 +1106,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-rehearsalRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rehearsal"];
                 };
             };
             /** @description Error */

@@ -50,6 +50,7 @@
   <div class="head">
     <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
     <h1 aria-live="polite">{r.plan.says}</h1>
+    {#if r.plan.steps.length > 0}<p><a href="#/rehearse">Rehearse it on stand-ins</a></p>{/if}
     {#if r.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better route.</p>{/if}
     {#if r.plan.orderBounded}<p class="warn">There are too many orders to try all of them: another order may keep more quads flying.</p>{/if}
   </div>

@@ -1,0 +1,194 @@
+<script lang="ts">
+  // The rehearsal: the route's steps on stand-ins, done right or wrongly, with
+  // what a builder would see and why. Nothing real is touched or stored.
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { api, type Action, type Rehearsal } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+
+  const bench = new Loaded<Rehearsal>();
+  let actions = $state.raw<Action[]>([]);
+  let tool = $state('');
+  let chargeOnly = $state(false);
+  let battery = $state(80);
+  let pack = $state(false);
+  let offline = $state(false);
+  let device = $state('');
+  let unit = $state('');
+  let mode = $state('');
+
+  onMount(() => void bench.take(api.rehearse([])));
+
+  const step = $derived(bench.data?.plan.find((p) => !p.done));
+  const last = $derived(bench.data?.outcomes.at(-1));
+  const units = $derived(bench.data?.devices.filter((d) => d.role === 'airUnit') ?? []);
+  const others = $derived(bench.data?.devices.filter((d) => d.role !== 'airUnit') ?? []);
+  const modes = $derived(bench.data?.modes.filter((m) => m.device === device) ?? []);
+
+  async function go(...more: Action[]) {
+    const next = [...actions, ...more];
+    if (await bench.take(api.rehearse(next))) actions = next;
+  }
+  function setup() {
+    return { tool, chargeOnly, batteryPct: battery, pack, offline };
+  }
+  /** Lays the bench out as the step asks for. */
+  function layOut() {
+    if (!step) return;
+    ({ tool, chargeOnly, batteryPct: battery, pack, offline } = step.action.setup);
+  }
+  async function again() {
+    if (await bench.take(api.rehearse([]))) actions = [];
+  }
+</script>
+
+<h1>Rehearse the route on stand-ins</h1>
+<p class="soft">Nothing real is touched: try the steps, also wrongly. <a href="#/route">Back to the route</a></p>
+{#if bench.failure}<FailureNote failure={bench.failure} again={() => bench.take(api.rehearse(actions))} />{/if}
+{#if bench.data}
+  {@const b = bench.data}
+  <div class="grid">
+    <section class="panel" aria-labelledby="plan">
+      <h2 id="plan">The route</h2>
+      {#if b.plan.length === 0}<p>Nothing to update.</p>{/if}
+      <ol>
+        {#each b.plan as p, i (i)}
+          <li aria-current={p === step ? 'step' : undefined} class={p.done ? 'done' : ''}>
+            {p.step.label}: <span class="mono">{p.step.to ? `${p.step.from || '?'} → ${p.step.to}` : 'activate'}</span>{p.done ? ' ✓ done' : ''}
+          </li>
+        {/each}
+      </ol>
+      <p class={b.off.length === 0 ? 'ok' : 'soft'} role="status">{b.off.length === 0 ? 'The bench is as the route promises.' : `Not yet as promised: ${b.off.length}.`}</p>
+      <Button size="sm" color="alternative" onclick={again}>Begin anew</Button>
+    </section>
+    <section class="panel" aria-labelledby="layout">
+      <h2 id="layout">{step ? `Next: ${step.step.to ? `put ${step.step.to} on ${step.step.label}` : `activate ${step.step.label}`}` : 'Every step is done'}</h2>
+      <label>tool <select bind:value={tool}><option value="">none open</option>{#each b.tools as t (t)}<option>{t}</option>{/each}</select></label>
+      <label><input type="checkbox" bind:checked={chargeOnly} /> the cable only charges</label>
+      <label>battery <input type="number" min="0" max="100" bind:value={battery} /> %</label>
+      <label><input type="checkbox" bind:checked={pack} /> a flight pack is connected</label>
+      <label><input type="checkbox" bind:checked={offline} /> no internet</label>
+      <div class="buttons">
+        <Button size="sm" color="alternative" disabled={!step} onclick={layOut}>Lay out as it should be</Button>
+        <Button size="sm" disabled={!step} onclick={() => step && go({ ...step.action, setup: setup() })}>{step?.step.to ? 'Update' : 'Activate'}</Button>
+      </div>
+      <div class="seen {last ? (last.done ? 'ok' : 'bad') : ''}" aria-live="polite">
+        {#if last}<p><b>{last.done ? 'Done.' : 'It fails.'}</b> {last.sees}</p>{#if last.why}<p>{last.why}</p>{/if}{:else}<p class="soft">What you would see stands here.</p>{/if}
+      </div>
+      <h2>Bind, or switch a mode</h2>
+      <label>device <select bind:value={device}><option value="">choose</option>{#each others as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
+      <label>air unit <select bind:value={unit}><option value="">choose</option>{#each units as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
+      <label>mode <select bind:value={mode}><option value="">choose</option>{#each modes as m (m.id)}<option value={m.id}>{m.name}</option>{/each}</select></label>
+      <div class="buttons">
+        <Button size="sm" disabled={!device || !unit} onclick={() => go({ do: 'bind', device, unit, setup: setup() })}>Bind</Button>
+        <Button size="sm" color="alternative" disabled={!device || !mode} onclick={() => go({ do: 'mode', device, mode, setup: setup() })}>Switch mode</Button>
+      </div>
+    </section>
+    <section class="panel" aria-labelledby="devices">
+      <h2 id="devices">On the bench</h2>
+      <table>
+        <thead><tr><th scope="col">device</th><th scope="col">release</th><th scope="col">mode</th><th scope="col">state</th></tr></thead>
+        <tbody>
+          {#each b.devices as d (d.kit)}
+            <tr><th scope="row">{d.label}</th><td class="mono">{d.firmware || '?'}</td><td>{b.modes.find((m) => m.device === d.kit && m.id === d.mode)?.name ?? ''}</td><td>{d.activated ? '' : 'not activated'}{d.bound.length > 0 ? ` bound to ${d.bound.length}` : ''}</td></tr>
+          {/each}
+        </tbody>
+      </table>
+    </section>
+  </div>
+{:else if !bench.failure}
+  <p class="soft" role="status">Setting out the bench…</p>
+{/if}
+
+<style>
+  h1 {
+    font-size: 1.5rem;
+    font-weight: 750;
+  }
+  h2 {
+    font-weight: 700;
+  }
+  .grid {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(100%, 320px), 1fr));
+    gap: 1rem;
+    margin-top: 0.8rem;
+    align-items: start;
+  }
+  section {
+    padding: 0.8rem 1rem 1rem;
+    display: grid;
+    gap: 0.45rem;
+    justify-items: start;
+    min-width: 0;
+    overflow-wrap: anywhere;
+  }
+  ol {
+    margin: 0;
+    padding-left: 1.4rem;
+    list-style: decimal;
+  }
+  li[aria-current] {
+    font-weight: 700;
+    background: var(--accent-wash);
+  }
+  .done {
+    color: var(--fits);
+  }
+  label {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    align-items: center;
+    min-height: 36px;
+  }
+  select,
+  input[type='number'] {
+    background-color: var(--raised);
+    color: var(--ink);
+    border: 1px solid var(--soft);
+    border-radius: 4px;
+    min-height: 38px;
+    max-width: 220px;
+  }
+  input[type='number'] {
+    width: 5.5rem;
+  }
+  .buttons {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.6rem;
+  }
+  .seen {
+    border-left: 6px solid var(--line);
+    padding: 0.5rem 0.8rem;
+    width: 100%;
+    min-height: 4rem;
+  }
+  .seen.ok {
+    border-color: var(--fits);
+    background: var(--fits-wash);
+  }
+  .seen.bad {
+    border-color: var(--unfit);
+    background: var(--unfit-wash);
+  }
+  p.ok {
+    color: var(--fits);
+    font-weight: 700;
+  }
+  table {
+    width: 100%;
+    font-size: 0.92rem;
+    border-collapse: collapse;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 0.15rem 0.5rem 0.15rem 0;
+    border-bottom: 1px solid var(--line);
+    font-weight: 400;
+    overflow-wrap: normal;
+  }
+</style>

@@ -1,0 +1,115 @@
+package web
+
+import (
+	"context"
+	"slices"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/gear"
+	"yokeswap/core/link/route"
+	"yokeswap/sim"
+)
+
+// mostActions bounds a rehearsal.
+const mostActions = 500
+
+// Rehearsal is a bench of stand-ins after some actions. It is computed from
+// the actions each time; nothing of it is stored.
+type Rehearsal struct {
+	Devices  []*sim.Device `json:"devices"`
+	Outcomes []sim.Outcome `json:"outcomes" doc:"one for each action"`
+	Plan     []Rehearsed   `json:"plan" doc:"the route's steps, each with how it is done right"`
+	Off      []string      `json:"off" doc:"where the bench is not yet as the route promises"`
+	Tools    []string      `json:"tools"`
+	Modes    []NamedMode   `json:"modes"`
+}
+
+// Rehearsed is a step of the route with its right action.
+type Rehearsed struct {
+	Step   route.Step `json:"step"`
+	Action sim.Action `json:"action"`
+	Done   bool       `json:"done"` // an action did just that
+}
+
+// NamedMode is a mode of a pair of goggles on the bench.
+type NamedMode struct {
+	Device string `json:"device"`
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+}
+
+func (s *server) registerRehearsal(api huma.API) {
+	huma.Post(api, "/api/rehearsal", func(_ context.Context, in *struct {
+		Body struct {
+			Actions []sim.Action `json:"actions"`
+		}
+	}) (*answer[Rehearsal], error) {
+		if len(in.Body.Actions) > mostActions {
+			return nil, huma.Error422UnprocessableEntity("a rehearsal takes at most 500 actions; begin it anew")
+		}
+		return s.rehearse(in.Body.Actions)
+	})
+}
+
+func (s *server) rehearse(actions []sim.Action) (*answer[Rehearsal], error) {
+	view, err := s.routeView()
+	if err != nil {
+		return nil, err
+	}
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	bench := sim.NewBench(snap.Library, snap.Fleet)
+	r := Rehearsal{Outcomes: []sim.Outcome{}, Plan: []Rehearsed{}, Tools: []string{}, Modes: []NamedMode{}}
+	for _, step := range view.Body.Plan.Steps {
+		if _, ok := bench.Device(step.Device); ok {
+			r.Plan = append(r.Plan, Rehearsed{Step: step, Action: sim.ActionOf(step)})
+		}
+	}
+	for _, a := range actions {
+		out := bench.Do(a)
+		r.Outcomes = append(r.Outcomes, out)
+		for i := range r.Plan {
+			p := &r.Plan[i]
+			if out.Done && !p.Done && p.Action.Do == a.Do && p.Action.Device == a.Device && p.Action.To == a.To {
+				p.Done = true
+				break
+			}
+		}
+	}
+	r.Devices, r.Off = bench.Devices, bench.Compare(view.Body.Plan)
+	for _, item := range snap.Library.Items() {
+		if linked, ok := item.(gear.Linked); ok {
+			r.addTools(linked.AsDevice())
+		}
+	}
+	for _, d := range r.Devices {
+		kit, _ := snap.Index.Piece(d.Kit)
+		if goggles, ok := gear.Find[*gear.Goggles](snap.Library, kit.Model); ok {
+			for _, m := range goggles.Modes {
+				r.Modes = append(r.Modes, NamedMode{Device: d.Kit, ID: m.ID, Name: m.Label()})
+			}
+		}
+	}
+	return reply(r), nil
+}
+
+func (r *Rehearsal) addTools(d *gear.Device) {
+	add := func(tools []string) {
+		for _, t := range tools {
+			if !slices.Contains(r.Tools, t) {
+				r.Tools = append(r.Tools, t)
+			}
+		}
+	}
+	for _, release := range d.Releases {
+		if release.Install != nil {
+			add(release.Install.Tools)
+		}
+	}
+	if d.Activation != nil {
+		add(d.Activation.Tools)
+	}
+}
