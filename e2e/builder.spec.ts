@@ -214,3 +214,19 @@ test('the rehearsal: a step done wrongly says why, done right ends as promised',
   await page.getByRole('button', { name: 'Bind' }).click();
   await expect(page.getByText(/goggles come before the controller/)).toBeVisible();
 });
+
+test('the real route: what is read off a device is recorded, and the rest planned from there', async ({ page, open }) => {
+  await open('/route');
+  await expect(page.getByRole('heading', { name: 'Next on the real thing: put 2.2 on Visor C' })).toBeVisible();
+  await page.getByRole('button', { name: 'Record what it says' }).click();
+  await expect(page.getByText(/Read the release off Visor C/)).toBeVisible();
+  await page.getByLabel('release now read off Visor C').fill('2.2');
+  await page.getByRole('button', { name: 'Record what it says' }).click();
+  await expect(page.getByText('Recorded: it carries 2.2.')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('after 6 steps');
+  await page.getByRole('button', { name: 'It is activated' }).click();
+  await expect(page.getByText('Recorded: activated.')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('after 5 steps');
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('after 5 steps');
+});

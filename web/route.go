@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link/route"
@@ -25,6 +26,7 @@ type Named struct {
 type RouteView struct {
 	Title    string      `json:"title"`
 	Revision int64       `json:"revision" doc:"of the goals"`
+	Whole    int64       `json:"whole" doc:"revision of everything the route was planned on"`
 	Goals    fleet.Goals `json:"goals"`
 	Quads    []Named     `json:"quads"`
 	Goggles  []Named     `json:"goggles"`
@@ -35,6 +37,7 @@ type RouteView struct {
 func (s *server) registerRoute(api huma.API) {
 	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[RouteView], error) { return s.routeView() })
 	huma.Put(api, "/api/route", s.saveGoals)
+	huma.Post(api, "/api/route/read", s.recordRead)
 }
 
 // saveGoals sets what is wanted and answers with the plan for it.
@@ -64,6 +67,28 @@ func (s *server) saveGoals(_ context.Context, in *struct {
 	return s.routeView()
 }
 
+// recordRead takes a step of the real route: what was read off the device after
+// it. The kit's state follows, whatever the plan said, and the answer is the
+// route from there.
+func (s *server) recordRead(_ context.Context, in *struct {
+	Body struct {
+		Device   string           `json:"device"`
+		Firmware firmware.Version `json:"firmware,omitempty" doc:"as read; absent: it has been activated"`
+		Revision int64            `json:"revision" doc:"of the whole, as the route was planned on"`
+	}
+}) (*answer[RouteView], error) {
+	err := s.store.Update(func(st *stock.Stock) error {
+		if err := st.Read(in.Body.Device, in.Body.Firmware); err != nil {
+			return notFound("piece of kit", in.Body.Device)
+		}
+		return takeAgain(st, stock.Ref{Kind: stock.KindKit, ID: in.Body.Device})
+	}, store.Expect{Ref: store.Everything, Revision: in.Body.Revision})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.routeView()
+}
+
 // readAgain reads the whole fleet as if it came in a file.
 func readAgain(st *stock.Stock) error {
 	text, err := format.Write(st.Fleet)
@@ -81,7 +106,7 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Features: []string{}}
+	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Features: []string{}}
 	if v.Goals.Wants == nil {
 		v.Goals.Wants = []fleet.Want{}
 	}

@@ -326,6 +326,40 @@ func TestTheAPIDescribesItself(t *testing.T) {
 	assert.Contains(t, doc["paths"], "/api/board")
 }
 
+func TestTheRealRouteIsWalkedByWhatIsRead(t *testing.T) {
+	c := newClient(t, "")
+	read := func(device, version string, whole int64) (int, string) {
+		body, _ := json.Marshal(map[string]any{"device": device, "firmware": version, "revision": whole})
+		if version == "" {
+			body, _ = json.Marshal(map[string]any{"device": device, "revision": whole})
+		}
+		return c.do("POST", "/api/route/read", string(body))
+	}
+	view := get[web.RouteView](c, "/api/route")
+	stale := view.Whole
+	for range 20 {
+		if len(view.Plan.Steps) == 0 {
+			break
+		}
+		step := view.Plan.Steps[0]
+		status, text := read(step.Device, string(step.To), view.Whole)
+		require.Equal(t, 200, status, text)
+		view = get[web.RouteView](c, "/api/route")
+	}
+	assert.Empty(t, view.Plan.Steps, "step by step the route comes to its end")
+	status, _ := read("visor-c-1", "2.0", stale)
+	assert.Equal(t, 409, status)
+	status, _ = read("visor-c-1", "2.0", view.Whole)
+	require.Equal(t, 200, status, "reality differs: it is planned again from there")
+	view = get[web.RouteView](c, "/api/route")
+	require.NotEmpty(t, view.Plan.Steps)
+	assert.Equal(t, "visor-c-1", view.Plan.Steps[0].Device)
+	status, text := read("visor-c-1", "v9", view.Whole)
+	assert.Equal(t, 422, status, text)
+	status, _ = read("nix", "1.0", view.Whole)
+	assert.Equal(t, 404, status)
+}
+
 func TestTheRouteIsRehearsed(t *testing.T) {
 	c := newClient(t, "")
 	rehearse := func(actions string) (r web.Rehearsal) {

@@ -123,6 +123,16 @@ func (q *Quad) plan() *Fit {
 	return &q.Now
 }
 
+// Piece looks up a piece of kit by its id; an Index does so faster.
+func (f *Fleet) Piece(id string) (*Kit, bool) {
+	for i := range f.Kit {
+		if f.Kit[i].ID == id {
+			return &f.Kit[i], true
+		}
+	}
+	return nil, false
+}
+
 // Models lists the gear ids a fleet refers to with the path of each reference
 // in the file, for checking that they point somewhere.
 func (f *Fleet) Models(visit func(path string, kind gear.Kind, id string)) {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 )
@@ -200,6 +201,24 @@ func (s *Stock) Want(goals fleet.Goals) {
 	f := *s.Fleet
 	f.Goals = goals
 	s.Fleet = &f
+}
+
+// Read records what was read off a device: the release it carries now, or, with
+// an empty release, that it has been activated.
+func (s *Stock) Read(kitID string, release firmware.Version) error {
+	f := *s.Fleet
+	f.Kit = slices.Clone(f.Kit)
+	kit, ok := f.Piece(kitID)
+	if !ok {
+		return fmt.Errorf("no piece of kit %q", kitID)
+	}
+	if release.Known() {
+		kit.Firmware = release
+	} else {
+		kit.Activated = new(true)
+	}
+	s.Fleet = &f
+	return nil
 }
 
 // Plan applies a patch to a quad's next fit.

@@ -103,6 +103,8 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } }))),
   route: () => read(() => client.GET('/api/route')),
   saveGoals: (revision: number, goals: RouteView['goals']) => written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
+  recordRead: (device: string, firmware: string | undefined, revision: number) =>
+    written(answered(client.POST('/api/route/read', { body: { device, firmware, revision } }))),
   rehearse: (actions: Action[]) => read(() => client.POST('/api/rehearsal', { body: { actions } })),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>

@@ -194,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/route/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API route read */
+        post: operations["post-api-route-read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -477,6 +494,16 @@ export interface components {
         "Post-api-rehearsalRequest": {
             actions: components["schemas"]["SimAction"][];
         };
+        "Post-api-route-readRequest": {
+            device: string;
+            /** @description as read; absent: it has been activated */
+            firmware?: string;
+            /**
+             * Format: int64
+             * @description of the whole, as the route was planned on
+             */
+            revision: number;
+        };
         "Put-api-routeRequest": {
             goals: components["schemas"]["Goals"];
             /**
@@ -604,6 +631,11 @@ export interface components {
              */
             revision: number;
             title: string;
+            /**
+             * Format: int64
+             * @description revision of everything the route was planned on
+             */
+            whole: number;
         };
         RouteWay: {
             costs?: string;
@@ -1191,6 +1223,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Put-api-routeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-route-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-route-readRequest"];
             };
         };
         responses: {

@@ -8,6 +8,7 @@
   import { Loaded } from '../lib/loaded.svelte';
   import { withValue } from './goals';
   import Refusals from './Refusals.svelte';
+  import TakeStep from './TakeStep.svelte';
   import Timeline from './Timeline.svelte';
   import Wants from './Wants.svelte';
 
@@ -30,6 +31,17 @@
     });
   }
 
+  let recorded = $state('');
+  async function record(device: string, firmware: string | undefined) {
+    if (!route.data) return;
+    const answer = await api.recordRead(device, firmware, route.data.whole);
+    if (answer.ok) {
+      route.data = answer.data;
+      refused = null;
+      recorded = firmware ? `Recorded: it carries ${firmware}. The rest is planned from there.` : 'Recorded: activated.';
+    } else refused = { failure: answer.failure, goals: route.data.goals };
+  }
+
   async function keepTheirs() {
     refused = null;
     await route.take(api.route());
@@ -39,11 +51,11 @@
 {#if route.failure}
   <FailureNote failure={route.failure} again={() => route.take(api.route())} />
 {/if}
-{#if refused?.failure.conflict}
+{#if refused?.failure.conflict && refused.failure.conflict.differences.length > 0}
   {@const { goals } = refused}
   <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => change(() => goals, revision)} />
 {:else if refused}
-  <FailureNote failure={refused.failure} />
+  <FailureNote failure={refused.failure} again={keepTheirs} />
 {/if}
 {#if route.data}
   {@const r = route.data}
@@ -73,6 +85,11 @@
       <Refusals links={r.plan.links} />
     </div>
     <Timeline plan={r.plan} />
+    {#if r.plan.steps[0]}
+      {@const step = r.plan.steps[0]}
+      {#key step.device + step.to + r.whole}<TakeStep {step} onread={(firmware) => record(step.device, firmware)} />{/key}
+    {/if}
+    <p class="recorded" role="status">{recorded}</p>
   {/if}
 {:else if !route.failure}
   <p class="soft" role="status">Looking for the route…</p>
@@ -86,6 +103,10 @@
     font-size: clamp(1.15rem, 1.8vw, 1.4rem);
     font-weight: 700;
     line-height: 1.25;
+  }
+  .recorded {
+    color: var(--fits);
+    font-weight: 600;
   }
   .warn {
     color: var(--caution);
