@@ -41,6 +41,8 @@ type Link struct {
 	Lost        []string     `json:"lost"`
 	Says        string       `json:"says"`
 	Conflict    *Conflict    `json:"conflict,omitempty"`
+
+	has *gear.Pairing // what holds at the end
 }
 
 // Step is one update, or an activation where To is empty.
@@ -125,7 +127,8 @@ func (w *writer) links() []Link {
 			w.at[m.key] = chosen.version
 			for k, i := range m.wants {
 				want := &group.wants[k]
-				w.fill(&links[i], want, want.holding(&staying, before), want.holding(chosen, after))
+				w.fill(&links[i], want.pair.bestOf(want.holding(&staying, before)), want.pair.bestOf(want.holding(chosen, after)))
+				w.sinceSwap(&links[i], m.key)
 			}
 		}
 	}
@@ -150,9 +153,33 @@ func onCurrent(d *device, pairs int) []uint64 {
 	return make([]uint64, pairs)
 }
 
-func (w *writer) fill(l *Link, want *wanted, before, after uint64) {
-	l.Before, l.Met = before != 0, after != 0
-	had, has := want.pair.bestOf(before), want.pair.bestOf(after)
+// sinceSwap puts a link whose unit is not on the quad yet beside what the quad
+// carries today, with the same goggles.
+func (w *writer) sinceSwap(l *Link, unit string) {
+	quad, _ := w.Fleet.Quad(l.Quad)
+	c := fleet.NowCase(w.Library, w.Fleet, quad)
+	model, air, ok := c.AirUnit()
+	if ok && air.KitID == unit {
+		return
+	}
+	l.Before, l.Gained, l.Lost = false, []string{}, []string{}
+	goggles, eyes, hasGoggles := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: l.Goggles})
+	if !ok || !hasGoggles {
+		return
+	}
+	for _, s := range w.Library.Pairings(model.ID, goggles.ID) {
+		if !s.Never && s.AirFirmware.Holds(air.Current) && s.GogglesFirmware.Holds(eyes.Current) {
+			l.Before = true
+			if l.has != nil {
+				l.Lost, l.Gained = append(l.Lost, without(s.Features, l.has.Features)...), append(l.Gained, without(l.has.Features, s.Features)...)
+			}
+			return
+		}
+	}
+}
+
+func (w *writer) fill(l *Link, had, has *gear.Pairing) {
+	l.Before, l.Met, l.has = had != nil, has != nil, has
 	switch {
 	case l.Met:
 		l.Says = "links"

@@ -125,6 +125,21 @@ func TestControllerGenerations(t *testing.T) {
 	assert.Contains(t, moves(solved(t, r)), "new-hand 1.1", "its controller has to come along")
 }
 
+func TestASwappedQuadIsHeldAgainstWhatItCarriesToday(t *testing.T) {
+	set := sample.Set()
+	set.Pairings[0].Features = []string{"picture flip", "recording"}
+	set.Pairings[2].Features = []string{"recording", "canvas OSD"}
+	r := request(map[string]firmware.Version{"first": "1.0.6", "second": "2.0"}, must("first", "old-eyes"))
+	r.Library = gear.NewLibrary(set)
+	r.Fleet.Quads[1].Now.AirUnit = nil
+	r.Fleet.Quads[0].Next = new(r.Fleet.Quads[0].Now.With(fleet.Patch{AirUnit: &fleet.Slot{Kit: "unit-second"}}))
+	r.Fleet = fleet.NewIndex(r.Fleet.Fleet)
+	l := solved(t, r).Links[0]
+	assert.True(t, l.Before && l.Met)
+	assert.Equal(t, []string{"picture flip"}, l.Lost)
+	assert.Equal(t, []string{"canvas OSD"}, l.Gained)
+}
+
 func TestNobodyFliesOnWhatIsNotActivated(t *testing.T) {
 	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "new-eyes"))
 	set := sample.Set()
