@@ -1,6 +1,8 @@
 package gear
 
 import (
+	"slices"
+
 	"yokeswap/core/firmware"
 	"yokeswap/core/unit"
 )
@@ -38,6 +40,17 @@ type ControllerRange struct {
 type Limits struct {
 	BitrateMbps *unit.MegabitsPerSecond `json:"bitrateMbps,omitempty"`
 	RangeKM     *unit.Kilometres        `json:"rangeKM,omitempty"`
+}
+
+// Beyond lists the features this statement gives and the other does not.
+func (p *Pairing) Beyond(other *Pairing) []string {
+	beyond := []string{}
+	for _, f := range p.Features {
+		if !slices.Contains(other.Features, f) {
+			beyond = append(beyond, f)
+		}
+	}
+	return beyond
 }
 
 // Kind of a pairing.

@@ -2,7 +2,6 @@ package link
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"yokeswap/core/firmware"
@@ -142,8 +141,8 @@ func (t *trio) checkFeatures(next *gear.Pairing) []verdict.Finding {
 	if p == nil || video != yes {
 		return nil
 	}
-	lost := without(p.Features, next.Features)
-	gained := without(next.Features, p.Features)
+	lost := p.Beyond(next)
+	gained := next.Beyond(p)
 	if len(lost) == 0 {
 		return nil
 	}
@@ -153,14 +152,4 @@ func (t *trio) checkFeatures(next *gear.Pairing) []verdict.Finding {
 	}
 	return []verdict.Finding{{Code: CodeFeaturesLost, Level: verdict.Caution, Subject: t.air.Label + " with " + t.eyes.Label,
 		Says: says, Source: next.Source.String()}}
-}
-
-func without(list, taken []string) []string {
-	var rest []string
-	for _, f := range list {
-		if !slices.Contains(taken, f) {
-			rest = append(rest, f)
-		}
-	}
-	return rest
 }

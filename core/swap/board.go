@@ -17,7 +17,8 @@ type Row struct {
 	Use     string              `json:"use"`
 	Now     string              `json:"now"`
 	Next    string              `json:"next"`
-	Stays   bool                `json:"stays"` // next is as now
+	Stays   bool                `json:"stays"`   // next is as now
+	Planned bool                `json:"planned"` // a swap is planned, whether it is left out or not
 	Level   verdict.Level       `json:"level"`
 	Gates   []GateLevel         `json:"gates"`
 	Goggles []link.GogglesReach `json:"goggles"`
@@ -51,8 +52,12 @@ type Board struct {
 	Rows    []Row    `json:"rows"`
 }
 
+// LeaveSwap stands for leaving out the planned swap of a quad.
+func LeaveSwap(quad string) string { return "swap:" + quad }
+
 // NewBoard judges every quad's next fit, with the goggles and controllers
-// that are brought. Left lists the kit left at home; all else is brought.
+// that are brought. Left lists the kit left at home and, by LeaveSwap, the
+// swaps left out: those quads are judged as they are now. All else is brought.
 func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 	b := Board{Title: f.Title, Devices: []Device{}}
 	home := map[string]bool{}
@@ -69,7 +74,15 @@ func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 		}
 	}
 	b.Rows = make([]Row, len(f.Quads))
-	each(len(f.Quads), func(i int) { b.Rows[i] = newRow(fleet.NewCase(lib, f, &f.Quads[i]), b.Devices) })
+	each(len(f.Quads), func(i int) {
+		c := fleet.NewCase(lib, f, &f.Quads[i])
+		planned := !sameUnit(c.Quad.Now, *c.Fit)
+		if home[LeaveSwap(c.Quad.ID)] {
+			c.Fit = &c.Quad.Now
+		}
+		b.Rows[i] = newRow(c, b.Devices)
+		b.Rows[i].Planned = planned
+	})
 	b.Says = b.sentence()
 	return b
 }

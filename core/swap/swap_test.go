@@ -104,6 +104,14 @@ func TestTheBoardAnswersToWhatIsBrought(t *testing.T) {
 	assert.Contains(t, b.Rows[0].Needs, "old-hand")
 	b = swap.NewBoard(lib, index, []string{"old-eyes", "new-eyes"})
 	assert.Equal(t, "No goggles at the bench: none of 2 quads fly.", b.Says)
+	f.Quads[0].Next = new(fit("second", "new-eyes", "new-hand", "lipo-6", "pack"))
+	index = fleet.NewIndex(f)
+	b = swap.NewBoard(lib, index, nil)
+	assert.True(t, b.Rows[0].Planned)
+	assert.Equal(t, "second", b.Rows[0].Next)
+	b = swap.NewBoard(lib, index, []string{swap.LeaveSwap("a")})
+	assert.Equal(t, "first", b.Rows[0].Next, "with its swap left out it is judged as it is")
+	assert.True(t, b.Rows[0].Planned && b.Rows[0].Stays)
 	assert.Equal(t, "No quads yet.", swap.NewBoard(lib, fleet.NewIndex(&fleet.Fleet{}), nil).Says)
 }
 

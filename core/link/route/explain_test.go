@@ -1,3 +1,8 @@
+//go:build !race
+
+// The library's explanation has a data race of its own (explain.UnsatSubset),
+// so it is run without the race detector.
+
 package route
 
 import (
@@ -8,10 +13,6 @@ import (
 	"github.com/crillab/gophersat/explain"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"yokeswap/core/firmware"
-	"yokeswap/core/gear"
-	"yokeswap/core/internal/sample"
 )
 
 // dimacs writes "all these wants at once" as clauses: a variable a release of a
@@ -103,17 +104,4 @@ func TestConflictsAgreeWithTheExplanationOfALibrary(t *testing.T) {
 		}
 	}
 	assert.Greater(t, checked, 10)
-}
-
-// Statements that contradict each other for the same releases: a never outweighs
-// whatever else is said of the pair.
-func TestANeverOutweighsOtherStatements(t *testing.T) {
-	set := sample.Set()
-	never := gear.Pairing{Entry: gear.Entry{ID: "no"}, AirUnit: "first", Goggles: "old-eyes", Never: true}
-	set.Pairings = append(set.Pairings, never)
-	r := request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "old-eyes"))
-	r.Library = gear.NewLibrary(set)
-	p := solved(t, r)
-	assert.False(t, p.Links[0].Met)
-	assert.Contains(t, p.Links[0].Says, "never links")
 }

@@ -3,7 +3,6 @@ package route
 import (
 	"fmt"
 	"math/bits"
-	"slices"
 	"strings"
 
 	"yokeswap/core/firmware"
@@ -171,7 +170,7 @@ func (w *writer) sinceSwap(l *Link, unit string) {
 		if !s.Never && s.AirFirmware.Holds(air.Current) && s.GogglesFirmware.Holds(eyes.Current) {
 			l.Before = true
 			if l.has != nil {
-				l.Lost, l.Gained = append(l.Lost, without(s.Features, l.has.Features)...), append(l.Gained, without(l.has.Features, s.Features)...)
+				l.Lost, l.Gained = s.Beyond(l.has), l.has.Beyond(s)
 			}
 			return
 		}
@@ -198,7 +197,7 @@ func (w *writer) fill(l *Link, had, has *gear.Pairing) {
 		l.Says = "does not link on this route"
 	}
 	if had != nil && has != nil {
-		l.Lost, l.Gained = append(l.Lost, without(had.Features, has.Features)...), append(l.Gained, without(has.Features, had.Features)...)
+		l.Lost, l.Gained = had.Beyond(has), has.Beyond(had)
 	}
 }
 
@@ -215,16 +214,6 @@ func (p *pair) bestOf(mask uint64) *gear.Pairing {
 		return nil
 	}
 	return best.Pairing
-}
-
-func without(list, taken []string) []string {
-	var rest []string
-	for _, f := range list {
-		if !slices.Contains(taken, f) {
-			rest = append(rest, f)
-		}
-	}
-	return rest
 }
 
 // back is the way back from the plan's end to what each device carries today,

@@ -299,3 +299,16 @@ func stepKeys(steps []Step) (keys []string) {
 	}
 	return keys
 }
+
+// Statements that contradict each other for the same releases: a never outweighs
+// whatever else is said of the pair.
+func TestANeverOutweighsOtherStatements(t *testing.T) {
+	set := sample.Set()
+	never := gear.Pairing{Entry: gear.Entry{ID: "no"}, AirUnit: "first", Goggles: "old-eyes", Never: true}
+	set.Pairings = append(set.Pairings, never)
+	r := request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "old-eyes"))
+	r.Library = gear.NewLibrary(set)
+	p := solved(t, r)
+	assert.False(t, p.Links[0].Met)
+	assert.Contains(t, p.Links[0].Says, "never links")
+}

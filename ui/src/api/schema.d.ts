@@ -650,6 +650,7 @@ export interface components {
             needs?: string;
             next: string;
             now: string;
+            planned: boolean;
             quad: string;
             stays: boolean;
             use: string;

@@ -77,7 +77,7 @@
       </thead>
       <tbody>
         {#each b.rows as row, i (row.quad)}
-          <YokeRow {row} {goggles} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
+          <YokeRow {row} {goggles} {left} ontoggle={toggle} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
         {/each}
       </tbody>
     </table>

@@ -8,10 +8,12 @@
   interface Props {
     row: Row;
     goggles: Board['devices'];
+    left: string[];
+    ontoggle: (what: string) => void;
     onopen: (gate?: string) => void;
     onfocusrow: () => void;
   }
-  let { row, goggles, onopen, onfocusrow }: Props = $props();
+  let { row, goggles, left, ontoggle, onopen, onfocusrow }: Props = $props();
 </script>
 
 <tr onfocusin={onfocusrow}>
@@ -32,6 +34,11 @@
   <td class="next">
     <span class="small-gate">next</span><strong>{row.stays ? 'stays' : row.next}</strong>
     {#if row.needs}<small>still needs {row.needs}</small>{/if}
+    {#if row.planned}
+      <button type="button" class="swap" aria-pressed={!left.includes(`swap:${row.quad}`)} onclick={() => ontoggle(`swap:${row.quad}`)}>
+        {left.includes(`swap:${row.quad}`) ? '○ swap left out' : '● swap planned'}<span class="unseen"> of {row.name}</span>
+      </button>
+    {/if}
   </td>
   {#each row.goggles as r (r.goggles)}
     {@const device = goggles.find((g) => g.kit === r.goggles)}
@@ -120,6 +127,19 @@
   .word.unfit {
     color: var(--unfit);
     font-weight: 700;
+  }
+  .swap {
+    display: block;
+    border: 0;
+    background: none;
+    color: var(--soft);
+    font-size: 0.82rem;
+    padding: 0;
+    min-height: 24px;
+    cursor: pointer;
+    text-decoration: underline dotted;
+    text-underline-offset: 0.2em;
+    position: relative;
   }
   .small-gate {
     display: none;
