@@ -26,6 +26,11 @@ func Path(moves []Move, from, to Version) ([]Step, bool) {
 	if from.Known() && from.Compare(to) == 0 {
 		return nil, true
 	}
+	for _, m := range moves { // most ways are one update long
+		if from.Known() && m.Version.Compare(to) == 0 && m.Version.Compare(from) > 0 && m.From.Holds(from) {
+			return []Step{{From: from, To: m.Version, OneWay: m.OneWay}}, true
+		}
+	}
 	type way struct {
 		at     Version
 		steps  []Step

@@ -35,7 +35,7 @@ const (
 // Check judges the link of one fit.
 func Check(c fleet.Case) []verdict.Finding {
 	t, hasAir, hasGoggles := newTrio(c)
-	findings := make([]verdict.Finding, 0, 6)
+	findings := make([]verdict.Finding, 0, 3)
 	if !hasAir {
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoAirUnit, c.Quad.Label(),
 			t.fitValue("airUnit", "digital air unit of "+c.Quad.Label())))

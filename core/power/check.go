@@ -67,7 +67,7 @@ func Check(c fleet.Case) []verdict.Finding { return Trace(c).findings }
 func Trace(c fleet.Case) Path {
 	s := newSupply(c)
 	consumers := s.consumers()
-	path := Path{Nodes: make([]Node, 0, len(consumers)+1), Rails: []*Rail{}, findings: make([]verdict.Finding, 0, 2*len(consumers)+1)}
+	path := Path{Nodes: make([]Node, 0, len(consumers)+1), Rails: []*Rail{}, findings: make([]verdict.Finding, 0, len(consumers)+2)}
 	if pack, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
 		path.Nodes = append(path.Nodes, Node{ID: fleet.NodePack, Label: pack.Label(), Sees: packEnvelope(pack, c.Quad), Level: verdict.Fits})
 	}

@@ -61,9 +61,10 @@ func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
 		return unknownEnvelope(gearValue(&pack.Entry, "cells", "cells in series"))
 	}
 	cells := unit.Volts(*pack.Cells)
-	e := Envelope{Full: new(cells * c.full), Nominal: new(cells * c.nominal)}
+	volts := &[3]unit.Volts{cells * c.full, cells * c.nominal, cells * c.lowest}
+	e := Envelope{Full: &volts[0], Nominal: &volts[1]}
 	if !c.atRest {
-		e.Lowest = new(cells * c.lowest)
+		e.Lowest = &volts[2]
 		return e
 	}
 	if pack.MilliohmPerCell == nil {
@@ -81,7 +82,8 @@ func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
 		parallel = *pack.Parallel
 	}
 	sag := pack.MilliohmPerCell.Drop(*quad.FullA / unit.Amps(parallel))
-	e.Lowest = new(max(0, cells*(c.lowest-sag)))
+	volts[2] = max(0, cells*(c.lowest-sag))
+	e.Lowest = &volts[2]
 	return e
 }
 

@@ -45,7 +45,7 @@ type seenAt struct {
 
 func newSupply(c fleet.Case) supply {
 	board, _ := gear.Find[*gear.Board](c.Library, c.Fit.Board)
-	return supply{Case: c, board: board, seen: new(make([]seenAt, 0, 6))}
+	return supply{Case: c, board: board, seen: new(make([]seenAt, 0, 3))}
 }
 
 // sees is the voltage at a node.
@@ -172,8 +172,9 @@ func convert(in Envelope, o origin) Envelope {
 	if c.ToleranceV != nil {
 		tolerance = *c.ToleranceV
 	}
-	high, low := *c.OutV+tolerance, *c.OutV-tolerance
-	out := Envelope{Full: &high, Nominal: c.OutV, Lowest: &low}
+	ends := &[2]unit.Volts{*c.OutV + tolerance, *c.OutV - tolerance}
+	high, low := &ends[0], &ends[1]
+	out := Envelope{Full: high, Nominal: c.OutV, Lowest: low}
 	switch c.Topology {
 	case gear.StepDown:
 		if c.DropoutV == nil {
@@ -184,13 +185,13 @@ func convert(in Envelope, o origin) Envelope {
 			out.Lowest, out.noLowest = nil, in.noLowest
 			break
 		}
-		low = max(0, min(low, *in.Lowest-*c.DropoutV))
+		*low = max(0, min(*low, *in.Lowest-*c.DropoutV))
 	case gear.StepUp:
 		if in.Full == nil {
 			out.Full, out.noFull = nil, in.noFull
 			break
 		}
-		high = max(high, *in.Full)
+		*high = max(*high, *in.Full)
 	case gear.BuckBoost:
 	default:
 		return unknownEnvelope(gearValue(o.owner, o.field+"topology", "topology (step-down, step-up or buck-boost)"))

@@ -6,9 +6,9 @@
 package unit
 
 import (
+	"bytes"
 	"math"
 	"strconv"
-	"strings"
 )
 
 // Quantities. All are plain finite numbers in the unit the name says.
@@ -38,11 +38,12 @@ type (
 // String prints as a bench meter does: one decimal ("25.2 V"), and below 10 V
 // a second one where it is not zero ("4.35 V").
 func (v Volts) String() string {
+	var buffer [32]byte // one allocation: voltages are printed by the thousand
 	if v > -10 && v < 10 {
-		fine := decimal(float64(v), 2)
-		return strings.TrimSuffix(fine, "0") + " V"
+		text := appendDecimal(buffer[:0], float64(v), 2)
+		return string(append(bytes.TrimSuffix(text, []byte("0")), " V"...))
 	}
-	return decimal(float64(v), 1) + " V"
+	return string(append(appendDecimal(buffer[:0], float64(v), 1), " V"...))
 }
 
 func (a Amps) String() string              { return decimal(float64(a), 2) + " A" }
@@ -73,11 +74,15 @@ func (w Watts) Current(at Volts) Amps {
 func (v Volts) Power(current Amps) Watts { return Watts(float64(v) * float64(current)) }
 
 func decimal(x float64, digits int) string {
-	s := strconv.FormatFloat(x, 'f', digits, 64)
-	if s[0] == '-' && strings.Trim(s, "-0.") == "" {
-		return s[1:] // never "-0.0"
+	return string(appendDecimal(nil, x, digits))
+}
+
+func appendDecimal(to []byte, x float64, digits int) []byte {
+	text := strconv.AppendFloat(to, x, 'f', digits, 64)
+	if text[0] == '-' && len(bytes.Trim(text, "-0.")) == 0 {
+		return text[1:] // never "-0.0"
 	}
-	return s
+	return text
 }
 
 func shortest(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
