@@ -112,6 +112,17 @@ func TestTheDemoIsSoundCanonicalAndMarkedInvented(t *testing.T) {
 		doc, err := format.Read(text)
 		require.NoError(t, err)
 		var value any = doc.Fleet
+		if doc.Fleet != nil {
+			for _, k := range doc.Fleet.Kit {
+				assert.Contains(t, k.Note, "Invented for the demo", k.ID)
+			}
+			for _, q := range doc.Fleet.Quads {
+				assert.Contains(t, q.Note, "Invented for the demo", q.ID)
+			}
+			for _, s := range doc.Fleet.Spares {
+				assert.Contains(t, s.Note, "Invented for the demo", s.Model)
+			}
+		}
 		if doc.Set != nil {
 			value = doc.Set
 			for _, list := range doc.Set.Lists() {

@@ -64,7 +64,7 @@ func NewBench(lib *gear.Library, f *fleet.Fleet) *Bench {
 			continue
 		}
 		d := &Device{Kit: k.ID, Label: k.Label(), Role: string(item.Kind()), Firmware: k.Firmware, Mode: k.Mode,
-			Activated: k.Activated == nil || *k.Activated, Bound: []string{}, model: linked.AsDevice()}
+			Activated: k.Activated != nil && *k.Activated, Bound: []string{}, model: linked.AsDevice()}
 		if needed := d.model.ActivationNeeded(); needed == nil || !*needed {
 			d.Activated = true
 		}

@@ -98,12 +98,16 @@ func (s *Store) Check() error {
 	return nil
 }
 
-// Snapshot gives everything stored. It is read from the database after a
-// change and kept until the next.
+// Snapshot gives everything stored. It is read from the database when that has
+// changed, by this program or another, and kept until it changes again.
 func (s *Store) Snapshot() (*Snapshot, error) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	if s.latest != nil {
+	var counter counterRow
+	if err := s.db.First(&counter, 1).Error; err != nil {
+		return nil, fmt.Errorf("read the database: %w", err)
+	}
+	if s.latest != nil && s.latest.Revision == counter.Revision {
 		return s.latest, nil
 	}
 	var snap *Snapshot
@@ -116,12 +120,6 @@ func (s *Store) Snapshot() (*Snapshot, error) {
 	}
 	s.latest = snap
 	return snap, nil
-}
-
-func (s *Store) forget() {
-	s.mu.Lock()
-	s.latest = nil
-	s.mu.Unlock()
 }
 
 // Expect is the revision a writer has read of an entry; zero for one that
@@ -137,7 +135,6 @@ type Expect struct {
 func (s *Store) Update(change func(*stock.Stock) error, expect ...Expect) error {
 	s.write.Lock()
 	defer s.write.Unlock()
-	defer s.forget()
 	return s.db.Transaction(func(tx *gorm.DB) error {
 		before, err := load(tx)
 		if err != nil {

@@ -181,3 +181,13 @@ func BenchmarkPlan(b *testing.B) {
 		}
 	}
 }
+
+// Two programs on one folder, such as the server and an import: neither shows
+// what the other has long replaced.
+func TestAnotherProgramsChangeIsSeen(t *testing.T) {
+	st, dir := withDemo(t)
+	snapshot(t, st)
+	other := open(t, dir)
+	require.NoError(t, other.Update(func(s *stock.Stock) error { s.Fleet.Title = "Changed by the other"; return nil }))
+	assert.Equal(t, "Changed by the other", snapshot(t, st).Fleet.Title)
+}

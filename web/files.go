@@ -56,32 +56,29 @@ func (s *server) importFile(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := Import{Base: in.Base}
-	errPreview := fmt.Errorf("a preview changes nothing")
-	take := func(st *stock.Stock) error {
-		var err error
-		if out.Difference, err = format.Take(st, doc); err != nil {
-			return err
-		}
-		if !in.Apply {
-			return errPreview
-		}
-		if len(out.Difference.Changed) > 0 && !in.Replace {
-			return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the difference and choose to replace them", len(out.Difference.Changed)))
-		}
-		return nil
-	}
-	var expect []store.Expect
+	var out Import
 	if in.Apply {
-		expect = append(expect, store.Expect{Ref: store.Everything, Revision: in.Base})
-	}
-	err = s.store.Update(take, expect...)
-	if err != nil && err != errPreview {
-		return nil, problem(err)
+		err = s.store.Update(func(st *stock.Stock) error {
+			if out.Difference, err = format.Take(st, doc); err != nil {
+				return err
+			}
+			if len(out.Difference.Changed) > 0 && !in.Replace {
+				return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the difference and choose to replace them", len(out.Difference.Changed)))
+			}
+			return nil
+		}, store.Expect{Ref: store.Everything, Revision: in.Base})
+		if err != nil {
+			return nil, problem(err)
+		}
 	}
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
+	}
+	if !in.Apply {
+		if out.Difference, err = format.Take(snap.Fork(), doc); err != nil {
+			return nil, problem(err)
+		}
 	}
 	out.Base, out.Applied = snap.Revision, in.Apply
 	out.Format, out.Title = fleet.FileFormat, ""

@@ -128,6 +128,9 @@ func (w *writer) updates(d *gear.Device, s fleet.State, phase Phase) {
 		if move.OneWay {
 			step.Cautions = append(step.Cautions, fmt.Sprintf("One-way door: once %s is on, the old release cannot be put back.", move.To))
 		}
+		if ok && release.Note != "" {
+			step.Do = append(step.Do, release.Note)
+		}
 		if ok && release.Advice != nil {
 			step.Cautions = append(step.Cautions, release.Advice.Why)
 		}

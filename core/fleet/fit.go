@@ -78,9 +78,6 @@ func PadNode(pad string) string { return padPrefix + pad }
 // PadOf is the pad a feed comes from, if it comes from one.
 func PadOf(from string) (string, bool) { return strings.CutPrefix(from, padPrefix) }
 
-// Digital says whether the fit carries an air unit.
-func (f *Fit) Digital() bool { return f.AirUnit != nil }
-
 // FeedOf is what the node is fed from; false where nothing is said.
 func (f *Fit) FeedOf(node string) (string, bool) {
 	for _, feed := range f.Feeds {

@@ -116,6 +116,9 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 			f.Says += " in mode " + t.modeLabel(p.Mode)
 		}
 		f.Says += "."
+		if p.Note != "" {
+			f.Says += " " + p.Note
+		}
 	case unsure:
 		missing := t.lacking(p)
 		f = verdict.CannotTell(verdict.Link, CodeVersion, pair, missing...)

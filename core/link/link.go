@@ -221,7 +221,7 @@ func (m *plan) reach(d *gear.Device, s fleet.State, ranges ...firmware.Range) (f
 		return true
 	}
 	if within(s.Target) {
-		return s.Target, true
+		return s.Target, m.planned(d, s)
 	}
 	var best firmware.Version
 	var cost [3]int
@@ -256,6 +256,18 @@ func (m *plan) reach(d *gear.Device, s fleet.State, ranges ...firmware.Range) (f
 	m.oneWay += cost[1]
 	m.avoided += cost[2]
 	return best, true
+}
+
+// planned adds what is planned for a device already; false where no permitted
+// steps lead there.
+func (m *plan) planned(d *gear.Device, s fleet.State) bool {
+	if !s.Updating() {
+		return true
+	}
+	steps, ok := firmware.Path(d.Moves(), s.Current, s.Target)
+	m.updates += len(steps)
+	m.unsure = !ok && !s.Current.Known()
+	return ok
 }
 
 // patch is the change to the fit that carries out the plan.

@@ -167,3 +167,23 @@ func TestOneUnitCannotBeInTwoQuads(t *testing.T) {
 	findings := link.Check(fleet.NewCase(gear.NewLibrary(set), fleet.NewIndex(f), &f.Quads[0]))
 	assert.NotNil(t, byCode(findings, link.CodeTaken))
 }
+
+// A planned chain counts each of its updates, and a plan that no permitted step
+// leads to links nothing.
+func TestAPlannedChainCountsItsUpdates(t *testing.T) {
+	next := fit("second", "old-eyes", "new-hand")
+	next.Goggles.Firmware, next.Goggles.Mode = "4.6", "b"
+	planned := link.ReachOf(sample.Case(sample.Set(), kit(), next), "old-eyes")
+	assert.Equal(t, link.ReachAfter, planned.Reach)
+	assert.Equal(t, 2, planned.Updates, "4.1 to 4.4 to 4.6")
+
+	next = fit("first", "new-eyes", "old-hand")
+	next.Goggles.Firmware = "5.2" // planned; the unit still lacks its update
+	assert.Equal(t, 2, link.ReachOf(sample.Case(sample.Set(), kit(), next), "new-eyes").Updates)
+
+	owned := kit()
+	owned[0].Firmware = "1.1"
+	next = fit("first", "old-eyes", "old-hand")
+	next.AirUnit.Firmware = "1.0.6" // back through a one-way door
+	assert.Equal(t, link.ReachNever, link.ReachOf(sample.Case(sample.Set(), owned, next), "old-eyes").Reach)
+}

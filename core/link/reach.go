@@ -48,15 +48,14 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		r.Says = "no statement about this pair"
 		return r
 	}
-	if t.air.Updating() || t.eyes.Updating() || t.eyes.ToMode != t.eyes.Mode {
-		if _, video := t.holding(list); video == yes {
-			r.Reach, r.Says = ReachAfter, "links as planned"
-			r.Updates = plannedUpdates(t.air) + plannedUpdates(t.eyes)
-			return r
-		}
-	}
 	p, video := t.holding(list)
 	switch plans, unread := t.plans(list, false); {
+	case video == yes && (t.air.Updating() || t.eyes.Updating() || t.eyes.ToMode != t.eyes.Mode):
+		if len(plans) == 0 {
+			r.Reach, r.Says = ReachNever, "no permitted steps lead to what is planned"
+			break
+		}
+		r.Reach, r.Updates, r.Says = ReachAfter, plans[0].updates, "links as planned"
 	case video == yes:
 		r.Reach, r.Says = ReachNow, "links "+on(t.air.Target)+" and "+on(t.eyes.Target)
 	case video == unsure:
@@ -70,11 +69,4 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		r.Reach, r.Says = ReachNever, "no release within reach links them"
 	}
 	return r
-}
-
-func plannedUpdates(s fleet.State) int {
-	if s.Updating() {
-		return 1
-	}
-	return 0
 }

@@ -22,7 +22,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 	}
 	if c.Fit.CapacitorUF == nil {
 		list = append(list, verdict.Candidate{Says: fmt.Sprintf("solder a %s 35 V low-ESR capacitor across the battery leads", SpikeCapacitor),
-			Owned: true, Effort: verdict.Wire, Patch: fleet.Patch{CapacitorUF: new(SpikeCapacitor)}})
+			Costs: "the capacitor", Effort: verdict.Wire, Patch: fleet.Patch{CapacitorUF: new(SpikeCapacitor)}})
 	}
 	current, _ := gear.Find[*gear.Pack](c.Library, c.Fit.Pack)
 	for _, pack := range gear.All[*gear.Pack](c.Library) {

@@ -141,6 +141,9 @@ func (s supply) judge(part consumer) (Node, []verdict.Finding) {
 	}
 	for i := range findings {
 		findings[i].Gate, findings[i].Subject = verdict.Power, part.label
+		if o.converter != nil && o.converter.ToleranceV == nil && findings[i].Level != verdict.Unknown {
+			findings[i].Source += "; 5 % tolerance of " + o.rail + " assumed: common practice"
+		}
 	}
 	node.Level = verdict.Worst(findings)
 	return node, findings

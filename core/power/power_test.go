@@ -112,6 +112,16 @@ func TestMissingValuesAreNamed(t *testing.T) {
 	}
 }
 
+func TestAnAssumedToleranceIsSaid(t *testing.T) {
+	set := sample.Set()
+	set.Boards[0].Pads[1].ToleranceV = nil
+	for _, f := range power.Check(sample.Case(set, nil, fit("first", "lipo-4", "board.10v"))) {
+		if f.Subject == "first" {
+			assert.Contains(t, f.Source, "5 % tolerance of the 10v assumed")
+		}
+	}
+}
+
 func TestThroughARegulator(t *testing.T) {
 	next := fit("first", "lipo-6", "reg")
 	next.Regulators = []fleet.PlacedRegulator{{ID: "reg", Model: "step-down-12"}}

@@ -150,9 +150,13 @@ func drop[T any](list *[]T, gone func(T) bool) bool {
 	return len(*list) < before
 }
 
-// ReferrersTo lists what in the stock names an entry, in words.
+// ReferrersTo lists what in the stock names an entry, in words. Nothing needs a
+// spare or a quad to be there.
 func (s *Stock) ReferrersTo(ref Ref) []string {
 	var list []string
+	if ref.Kind == KindQuad || ref.Kind == KindSpare {
+		return nil
+	}
 	if ref.Kind == KindKit {
 		for i := range s.Fleet.Quads {
 			q := &s.Fleet.Quads[i]

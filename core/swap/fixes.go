@@ -13,7 +13,8 @@ import (
 const mostFixes = 4
 
 // JudgeWithFixes judges a fit and gives each finding that does not simply fit
-// the changes that have been tried and found to resolve it.
+// the changes that have been tried and found to resolve it; the worst finding
+// of each gate comes first.
 //
 // A change counts as a fix of a finding when, judged again with it, the gate
 // no longer says that finding about that part, the gate's verdict is better
@@ -43,6 +44,9 @@ func JudgeWithFixes(c fleet.Case) Judgement {
 		for k := range before.Findings {
 			before.Findings[k].Fixes = best(tried[k])
 		}
+	}
+	for _, g := range j.Gates {
+		slices.SortStableFunc(g.Findings, func(a, b verdict.Finding) int { return b.Level.Rank() - a.Level.Rank() })
 	}
 	return j
 }

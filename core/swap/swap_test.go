@@ -180,3 +180,26 @@ func BenchmarkBoard200Quads(b *testing.B) {
 		swap.NewBoard(lib, index, nil)
 	}
 }
+
+func TestACapacitorNobodyOwnsIsNotFree(t *testing.T) {
+	c := sample.Case(sample.Set(), kit, fit("first", "old-eyes", "old-hand", "lipo-4", "pack"))
+	j := swap.JudgeWithFixes(c)
+	for _, f := range j.Gate(verdict.Power).Findings {
+		for _, fix := range f.Fixes {
+			if fix.Patch.CapacitorUF != nil {
+				assert.NotEqual(t, "nothing to buy", fix.Costs)
+				return
+			}
+		}
+	}
+	t.Fatal("the capacitor was not offered")
+}
+
+func TestFindingsComeWorstFirst(t *testing.T) {
+	for _, g := range swap.JudgeWithFixes(sample.Case(sample.Set(), kit, fit("first", "new-eyes", "new-hand", "lipo-6", "pack"))).Gates {
+		for i := range g.Findings[1:] {
+			assert.False(t, g.Findings[i+1].Level.WorseThan(g.Findings[i].Level))
+		}
+		assert.Equal(t, g.Level, g.Findings[0].Level)
+	}
+}

@@ -70,9 +70,6 @@ func (w Watts) Current(at Volts) Amps {
 	return Amps(float64(w) / float64(at))
 }
 
-// Power is the product of voltage and current.
-func (v Volts) Power(current Amps) Watts { return Watts(float64(v) * float64(current)) }
-
 func decimal(x float64, digits int) string {
 	return string(appendDecimal(nil, x, digits))
 }

@@ -44,7 +44,7 @@ func instance(seed uint64, quads, goggles int) Request {
 	for a := range 4 {
 		for g := range 4 {
 			for s := range r.IntN(4) {
-				p := gear.Pairing{AirUnit: fmt.Sprintf("unit-%d", a), Goggles: fmt.Sprintf("eyes-%d", g), AirFirmware: pick(ranges), GogglesFirmware: pick(ranges), Mode: []string{"", "a", "b"}[r.IntN(3)]}
+				p := gear.Pairing{AirUnit: fmt.Sprintf("unit-%d", a), Goggles: fmt.Sprintf("eyes-%d", g), Controllers: []gear.ControllerRange{}, AirFirmware: pick(ranges), GogglesFirmware: pick(ranges), Mode: []string{"", "a", "b"}[r.IntN(3)]}
 				p.ID = fmt.Sprintf("p-%d-%d-%d", a, g, s)
 				for h := range 4 {
 					if r.IntN(2) == 0 {
@@ -76,7 +76,7 @@ func instance(seed uint64, quads, goggles int) Request {
 	q := Request{Library: lib, Values: features, KeepWayBack: r.IntN(8) == 0}
 	for i := range quads {
 		own(fmt.Sprintf("u%d", i), fmt.Sprintf("unit-%d", r.IntN(4)))
-		quad := fleet.Quad{ID: fmt.Sprintf("q%d", i), Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: fmt.Sprintf("u%d", i)}, Board: "b"}}
+		quad := fleet.Quad{ID: fmt.Sprintf("q%d", i), Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: fmt.Sprintf("u%d", i)}}}
 		if r.IntN(3) > 0 {
 			quad.Now.Controller = &fleet.Slot{Kit: fmt.Sprintf("h%d", r.IntN(2))}
 		}

@@ -364,13 +364,14 @@ func (w *writer) asleep() map[string]bool {
 	return list
 }
 
-// activations lists the devices that have still to be activated.
+// activations lists the devices that have still to be activated, or of which
+// nobody has said so, where they take part in a link that works.
 func (w *writer) activations() []Step {
 	steps := []Step{}
 	add := func(d *device, key, label string) {
 		kit, owned := w.Fleet.Piece(key)
 		needed := d.model.ActivationNeeded()
-		if needed == nil || !*needed || owned && (kit.Activated == nil || *kit.Activated) {
+		if !w.working[key] || needed == nil || !*needed || owned && kit.Activated != nil && *kit.Activated {
 			return
 		}
 		steps = append(steps, Step{Device: key, Label: label, Role: d.role, Tools: append([]string{}, d.model.Activation.Tools...)})

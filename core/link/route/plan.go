@@ -80,7 +80,7 @@ func Solve(r Request) (Plan, error) {
 		budget = DefaultBudget
 	}
 	s := p.solve(budget)
-	w := &writer{Request: r, problem: p, solution: s, at: map[string]firmware.Version{}}
+	w := newWriter(r, p, s)
 	plan := Plan{Bounded: s.bounded, Links: w.links(), Steps: []Step{}, Lanes: []Lane{}}
 	w.explain(plan.Links)
 	plan.Steps, plan.OrderBounded = w.steps()
@@ -95,7 +95,12 @@ type writer struct {
 	Request
 	*problem
 	solution
-	at map[string]firmware.Version // device key to its target
+	at      map[string]firmware.Version // device key to its target
+	working map[string]bool             // devices that take part in a link that works
+}
+
+func newWriter(r Request, p *problem, s solution) *writer {
+	return &writer{Request: r, problem: p, solution: s, at: map[string]firmware.Version{}, working: map[string]bool{}}
 }
 
 // links says what becomes of each want.
@@ -128,6 +133,12 @@ func (w *writer) links() []Link {
 				want := &group.wants[k]
 				w.fill(&links[i], want.pair.bestOf(want.holding(&staying, before)), want.pair.bestOf(want.holding(chosen, after)))
 				w.sinceSwap(&links[i], m.key)
+				if links[i].Met {
+					w.working[m.key], w.working[w.shared[want.goggles].key] = true, true
+					if want.controller >= 0 {
+						w.working[w.shared[want.controller].key] = true
+					}
+				}
 			}
 		}
 	}

@@ -107,6 +107,10 @@ func (b *builder) want(i int, want fleet.Want) error {
 	if !ok {
 		return fmt.Errorf("wants[%d].goggles: there are no goggles %q", i, want.Goggles)
 	}
+	if c.Fit.Board != "" && c.Fit.Controller == nil && c.Fit.Receiver == "" {
+		b.refused = append(b.refused, refusal{i, "unknown: controller, or a separate receiver, of " + quad.Label()})
+		return nil
+	}
 	p, never, err := b.pair(model, goggles)
 	if err != nil {
 		return err
@@ -119,12 +123,18 @@ func (b *builder) want(i int, want fleet.Want) error {
 		b.refused = append(b.refused, refusal{i, says})
 		return nil
 	}
+	controller, hand, flown := c.Controller()
+	flown = flown && c.Fit.Receiver == ""
+	if stated := func(s statement) bool { return s.Controllers != nil }; flown && !slices.ContainsFunc(p.statements, stated) {
+		b.refused = append(b.refused, refusal{i, fmt.Sprintf("unknown: which controllers go through %s with %s", model.Label(), goggles.Label())})
+		return nil
+	}
 	unit := b.unit(model, air, quad)
 	w := wanted{weight: want.Weight, pair: p, controller: -1}
 	w.own = place(&unit.pairs, p)
 	w.goggles = b.share(&goggles.Device, eyes, "goggles")
 	w.eyes = place(&b.shared[w.goggles].pairs, p)
-	if controller, hand, ok := c.Controller(); ok && c.Fit.Receiver == "" {
+	if flown {
 		w.controller = b.share(&controller.Device, hand, "controller")
 		w.hand = place(&b.shared[w.controller].pairs, p)
 	}

@@ -249,12 +249,9 @@ func TestNoOrderStrandsLess(t *testing.T) {
 			continue
 		}
 		compared++
-		w := &writer{Request: r}
-		var err error
-		w.problem, err = prepare(r)
+		problem, err := prepare(r)
 		require.NoError(t, err)
-		w.solution = w.solve(DefaultBudget)
-		w.at = map[string]firmware.Version{}
+		w := newWriter(r, problem, problem.solve(DefaultBudget))
 		w.links()
 		best := -1
 		permute(p.Steps, func(order []Step) {
@@ -311,4 +308,35 @@ func TestANeverOutweighsOtherStatements(t *testing.T) {
 	p := solved(t, r)
 	assert.False(t, p.Links[0].Met)
 	assert.Contains(t, p.Links[0].Says, "never links")
+}
+
+// Nothing unknown passes for good: a quad whose sticks go nobody knows how is
+// not said to link, and what nobody has said to be activated is seen to.
+func TestWhatIsNotKnownIsNotTakenForGood(t *testing.T) {
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "new-eyes"))
+	r.Fleet.Quads[0].Now.Receiver = ""
+	l := solved(t, r).Links[0]
+	assert.False(t, l.Met)
+	assert.Contains(t, l.Says, "unknown: controller, or a separate receiver")
+
+	unsaid := sample.Set()
+	for i := range unsaid.Pairings {
+		unsaid.Pairings[i].Controllers = nil
+	}
+	r.Library = gear.NewLibrary(unsaid)
+	r.Fleet.Quads[0].Now.Controller = &fleet.Slot{Kit: "new-hand"}
+	l = solved(t, r).Links[0]
+	assert.False(t, l.Met)
+	assert.Contains(t, l.Says, "unknown: which controllers go through second with new-eyes")
+
+	r = request(map[string]firmware.Version{"second": "2.3", "small": "3.0"}, must("second", "new-eyes"), wish("small", "old-eyes"))
+	set := sample.Set()
+	set.AirUnits[1].Activation.Needed, set.AirUnits[2].Activation.Needed = true, true
+	r.Library = gear.NewLibrary(set)
+	for i := range r.Fleet.Kit {
+		r.Fleet.Kit[i].Activated = nil
+	}
+	p := solved(t, r)
+	assert.Equal(t, []string{"unit-second "}, moves(p), "only what takes part in a link that works")
+	assert.Equal(t, [][]string{{}, {"new-eyes"}}, p.Lanes[0].Flies)
 }

@@ -25,7 +25,7 @@
 </script>
 
 <form class="panel" onsubmit={record} aria-label="Take the next step">
-  <h2>Next on the real thing: {step.to ? `put ${step.to} on ${step.label}` : `activate ${step.label}`}</h2>
+  <h2>Next on the real thing: {step.to ? `put ${step.to} on ${step.label}` : `activate ${step.label}, or see that it is`}</h2>
   <p class="soft">
     {step.tools.length > 0 ? `In ${step.tools.join(' or ')}, over a data cable.` : 'Over a data cable.'}
     {step.power === 'pack' ? 'It shows only while it runs from a pack: props off, a fan on the unit, short runs.' : ''}

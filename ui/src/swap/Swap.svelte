@@ -115,7 +115,7 @@
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">
-            {#each [...gate.findings].sort((a, b) => rank(b.level) - rank(a.level)) as f, i (f.code + f.subject + i)}
+            {#each gate.findings as f, i (f.code + f.subject + i)}
               <FindingCard finding={f} open={i === 0} onfix={applyFix} />
             {/each}
           </div>
@@ -125,13 +125,6 @@
     <div class="next"><NextPicks places={q.places} board={q.next.board} onpick={(patch, says) => apply(patch, says)} /></div>
   </div>
 {/if}
-
-<script lang="ts" module>
-  import { levelOf, type Level } from '../lib/levels';
-
-  const order: Level[] = ['fits', 'caution', 'change', 'unknown', 'unfit'];
-  const rank = (level: string) => order.indexOf(levelOf(level));
-</script>
 
 <style>
   .title {
