@@ -176,11 +176,24 @@ func TestIndex(t *testing.T) {
 	assert.Equal(t, "a", holder.ID, "b plans to give it up")
 	_, ok = x.Holder("first", "a")
 	assert.False(t, ok)
-	assert.Equal(t, 2, x.SpareCount("reg"))
+	assert.Equal(t, 2, x.SpareCount("reg", "a"))
 	assert.True(t, x.OwnsModel("first"))
 	assert.False(t, x.OwnsModel("none"))
 	var paths []string
 	f.Models(func(path string, kind gear.Kind, id string) { paths = append(paths, path+" "+string(kind)+" "+id) })
 	assert.Contains(t, paths, "kit[0].model  first")
 	assert.Contains(t, paths, "quads[1].now.board board board")
+}
+
+// A spare that another quad's plan takes is not there to be taken again; the
+// quad that takes it still counts it as its own.
+func TestASpareGoesIntoOneQuadOnly(t *testing.T) {
+	with := fit().With(fleet.Patch{Regulator: &fleet.PlacedRegulator{ID: "reg", Model: "step-down-12"}, Feed: &fleet.Feed{To: "airUnit", From: "reg"}})
+	f := &fleet.Fleet{Spares: []fleet.Spare{{Model: "step-down-12", Count: 1}, {Model: "receiver", Count: 1}},
+		Quads: []fleet.Quad{{ID: "a", Now: fit(), Next: &with}, {ID: "b", Now: fit()}, {ID: "c", Next: new(fit())}, {ID: "d", Now: with, Next: &with}}}
+	x := fleet.NewIndex(f)
+	assert.Equal(t, 1, x.SpareCount("step-down-12", "a"))
+	assert.Equal(t, 0, x.SpareCount("step-down-12", "b"), "a takes it; d has had its own all along")
+	assert.Equal(t, 1, x.SpareCount("receiver", "c"))
+	assert.Equal(t, 0, x.SpareCount("receiver", "b"))
 }

@@ -8,12 +8,13 @@ type Index struct {
 	quads   map[string]*Quad
 	holders map[string][]*Quad
 	spares  map[string]int
+	taken   map[string]map[string]int // model to quad to how many its plan takes
 	owned   map[string]bool
 }
 
 // NewIndex indexes a fleet.
 func NewIndex(f *Fleet) *Index {
-	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, spares: map[string]int{}, owned: map[string]bool{}}
+	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, spares: map[string]int{}, taken: map[string]map[string]int{}, owned: map[string]bool{}}
 	for i := range f.Kit {
 		x.pieces[f.Kit[i].ID] = &f.Kit[i]
 		x.owned[f.Kit[i].Model] = true
@@ -24,6 +25,7 @@ func NewIndex(f *Fleet) *Index {
 	}
 	for i := range f.Quads {
 		x.quads[f.Quads[i].ID] = &f.Quads[i]
+		x.take(&f.Quads[i])
 		if slot := f.Quads[i].plan().AirUnit; slot != nil && slot.Kit != "" {
 			x.holders[slot.Kit] = append(x.holders[slot.Kit], &f.Quads[i])
 		}
@@ -54,8 +56,43 @@ func (x *Index) Holder(kitID, except string) (*Quad, bool) {
 	return nil, false
 }
 
-// SpareCount is how many loose parts of a model are owned.
-func (x *Index) SpareCount(model string) int { return x.spares[model] }
+// take notes the loose parts that a quad's plan adds to what it carries now.
+func (x *Index) take(q *Quad) {
+	plan := q.plan()
+	if plan == &q.Now {
+		return
+	}
+	need := map[string]int{}
+	for _, r := range plan.Regulators {
+		need[r.Model]++
+	}
+	for _, r := range q.Now.Regulators {
+		need[r.Model]--
+	}
+	if plan.Receiver != "" && plan.Receiver != q.Now.Receiver {
+		need[plan.Receiver]++
+	}
+	for model, n := range need {
+		if n > 0 {
+			if x.taken[model] == nil {
+				x.taken[model] = map[string]int{}
+			}
+			x.taken[model][q.ID] = n
+		}
+	}
+}
+
+// SpareCount is how many loose parts of a model are left for a quad, after what
+// the plans of the other quads take.
+func (x *Index) SpareCount(model, quad string) int {
+	n := x.spares[model]
+	for other, taken := range x.taken[model] {
+		if other != quad {
+			n -= taken
+		}
+	}
+	return max(0, n)
+}
 
 // OwnsModel says whether kit or spares hold the model.
 func (x *Index) OwnsModel(model string) bool { return x.owned[model] }

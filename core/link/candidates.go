@@ -62,7 +62,7 @@ func (t *trio) receiverCandidates() []verdict.Candidate {
 				continue
 			}
 			cand := verdict.Candidate{Says: "fit a " + r.Label() + " for the sticks, fed from the " + pad.Label(), Effort: verdict.Part,
-				Owned: t.Fleet.SpareCount(r.ID) > 0,
+				Owned: t.Fleet.SpareCount(r.ID, t.Quad.ID) > 0,
 				Patch: fleet.Patch{Receiver: new(r.ID), Feed: &fleet.Feed{To: fleet.NodeReceiver, From: fleet.PadNode(pad.ID)}}}
 			if !cand.Owned {
 				cand.Costs = "to buy"

@@ -28,7 +28,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 	for _, pack := range gear.All[*gear.Pack](c.Library) {
 		// Another cell count would change how the whole quad flies.
 		sameCells := current != nil && current.Cells != nil && pack.Cells != nil && *current.Cells == *pack.Cells
-		if pack.ID != c.Fit.Pack && sameCells && c.Fleet.SpareCount(pack.ID) > 0 {
+		if pack.ID != c.Fit.Pack && sameCells && c.Fleet.SpareCount(pack.ID, c.Quad.ID) > 0 {
 			list = append(list, verdict.Candidate{Says: "fly it on the " + pack.Label(), Owned: true, Effort: verdict.Other,
 				Patch: fleet.Patch{Pack: new(pack.ID)}})
 		}
@@ -60,7 +60,7 @@ func (s supply) feeds(part consumer) []verdict.Candidate {
 		feed(placed.ID, "the "+s.Library.Label(placed.Model)+" already fitted")
 	}
 	for _, model := range gear.All[*gear.Regulator](s.Library) {
-		owned := s.Fleet.SpareCount(model.ID) > 0
+		owned := s.Fleet.SpareCount(model.ID, s.Quad.ID) > 0
 		cand := verdict.Candidate{Says: "feed the " + part.label + " through " + model.Label(), Owned: owned, Effort: verdict.Part,
 			Patch: fleet.Patch{
 				Regulator: &fleet.PlacedRegulator{ID: part.node + "-regulator", Model: model.ID},

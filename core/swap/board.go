@@ -156,11 +156,11 @@ func NotOwned(c fleet.Case) (string, bool) {
 		return c.Library.Label(s.Model), true
 	}
 	for _, r := range c.Fit.Regulators {
-		if _, fitted := c.Quad.Now.Regulator(r.ID); !fitted && c.Fleet.SpareCount(r.Model) == 0 {
+		if _, fitted := c.Quad.Now.Regulator(r.ID); !fitted && c.Fleet.SpareCount(r.Model, c.Quad.ID) == 0 {
 			return c.Library.Label(r.Model), true
 		}
 	}
-	if m := c.Fit.Receiver; m != "" && m != c.Quad.Now.Receiver && c.Fleet.SpareCount(m) == 0 {
+	if m := c.Fit.Receiver; m != "" && m != c.Quad.Now.Receiver && c.Fleet.SpareCount(m, c.Quad.ID) == 0 {
 		return c.Library.Label(m), true
 	}
 	return "", false

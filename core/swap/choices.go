@@ -79,7 +79,7 @@ func controllers(c fleet.Case) []Option {
 	}
 	for _, r := range gear.All[*gear.Receiver](c.Library) {
 		note := "separate receiver"
-		if n := c.Fleet.SpareCount(r.ID); n > 0 {
+		if n := c.Fleet.SpareCount(r.ID, c.Quad.ID); n > 0 {
 			note += fmt.Sprintf(", %d spare", n)
 		} else if c.Quad.Now.Receiver != r.ID {
 			note += ", to buy"
@@ -94,7 +94,7 @@ func packs(c fleet.Case) []Option {
 	options := []Option{{Key: "none", Label: "none", Chosen: c.Fit.Pack == "", Patch: fleet.Patch{Pack: new("")}}}
 	for _, p := range gear.All[*gear.Pack](c.Library) {
 		option := Option{Key: p.ID, Label: p.Label(), Chosen: c.Fit.Pack == p.ID, Patch: fleet.Patch{Pack: new(p.ID)}}
-		if n := c.Fleet.SpareCount(p.ID); n > 0 {
+		if n := c.Fleet.SpareCount(p.ID, c.Quad.ID); n > 0 {
 			option.Note = fmt.Sprintf("%d owned", n)
 		}
 		options = append(options, option)
@@ -134,7 +134,7 @@ func feeds(c fleet.Case) []Option {
 			Chosen: current == own && placed != nil && placed.Model == r.ID,
 			Patch: fleet.Patch{Regulator: &fleet.PlacedRegulator{ID: own, Model: r.ID},
 				Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: own}}}
-		if n := c.Fleet.SpareCount(r.ID); n > 0 {
+		if n := c.Fleet.SpareCount(r.ID, c.Quad.ID); n > 0 {
 			option.Note = fmt.Sprintf("%d spare", n)
 		}
 		options = append(options, option)
