@@ -172,14 +172,14 @@ test('files in and out: a difference first, errors with their place, the export 
 
 test('the route: which can, which cannot and why, in what order, what it costs to go back', async ({ page, open }) => {
   await open('/route');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('9 of 13 wanted links work, after 7 steps on 5 devices');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('9 of 13 wanted links work, after 8 steps on 5 devices');
   await expect(page.getByRole('button', { name: 'Quern with Visor B: wish, works' })).toBeVisible();
   const damsel = page.locator('details', { hasText: 'Damsel with Visor C' });
   await expect(damsel).toContainText('One Compact of Damsel on 1.1 or later');
   await expect(damsel).toContainText('One Compact of Damsel on 1.0.6 or earlier');
   await expect(damsel).toContainText('give up Damsel with Visor B');
-  await expect(page.getByRole('columnheader', { name: /1 Visor C 2.0 → 2.2/ })).toBeVisible();
-  await expect(page.getByText('Visor B: no way back from 4.6 to 4.1')).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: /3 Visor C 2.0 → 2.2/ })).toBeVisible();
+  await expect(page.getByText('Visor B: nothing known leads back from 4.6 to 4.1')).toBeVisible();
 
   await page.getByRole('button', { name: 'Damsel with Visor B: wish, works' }).click();
   await expect(page.getByRole('button', { name: 'Damsel with Visor B: must, works' })).toBeVisible();
@@ -193,43 +193,61 @@ test('the route: which can, which cannot and why, in what order, what it costs t
   await expect(page.getByRole('button', { name: 'Damsel with Visor B: not needed' })).toBeVisible();
 });
 
-test('the rehearsal: a step done wrongly says why, done right ends as promised', async ({ page, open }) => {
+test('the rehearsal: a step done wrongly says why, done right ends as promised, and the way back', async ({ page, open }) => {
   await open('/rehearse');
-  await expect(page.getByRole('heading', { name: 'Next: put 2.2 on Visor C' })).toBeVisible();
+  const next = async () => {
+    const heading = await page.getByRole('heading', { name: /^Next: / }).innerText();
+    await page.getByRole('button', { name: 'Lay out as it should be' }).click();
+    await page.getByRole('button', { name: /^(Update|Activate|Switch)$/ }).click();
+    await expect(page.getByRole('heading', { name: heading, exact: true })).toHaveCount(0);
+  };
+  await expect(page.getByRole('heading', { name: 'Next: put 2.3 on new Two' })).toBeVisible();
   await page.getByRole('button', { name: 'Lay out as it should be' }).click();
   await page.getByLabel('the cable only charges').check();
   await page.getByRole('button', { name: 'Update' }).click();
   await expect(page.getByText('The cable only charges: it has no data wires.')).toBeVisible();
-  await page.getByLabel('the cable only charges').uncheck();
+  await next();
+  await next();
+  await page.getByRole('button', { name: 'Lay out as it should be' }).click();
   await page.getByLabel('battery').fill('30');
   await page.getByRole('button', { name: 'Update' }).click();
   await expect(page.getByText(/Visor C wants 50 % or more/)).toBeVisible();
   await expect(page.getByText('Not yet as promised')).toBeVisible();
-  for (let i = 0; i < 7; i++) {
-    const heading = await page.getByRole('heading', { name: /^Next: / }).innerText();
-    await page.getByRole('button', { name: 'Lay out as it should be' }).click();
-    await page.getByRole('button', { name: /^(Update|Activate)$/ }).click();
-    await expect(page.getByRole('heading', { name: heading, exact: true })).toHaveCount(0);
-  }
+  for (let i = 0; i < 6; i++) await next();
   await expect(page.getByText('The bench is as the route promises.')).toBeVisible();
   await page.getByRole('combobox', { name: /^device/ }).selectOption({ label: 'Grip 2' });
   await page.getByRole('combobox', { name: /^air unit/ }).selectOption({ label: 'Two of Brayer' });
   await page.getByRole('button', { name: 'Bind' }).click();
   await expect(page.getByText(/goggles come before the controller/)).toBeVisible();
+  await page.getByRole('button', { name: 'Now the way back' }).click();
+  await expect(page.getByText('Does not open again:')).toBeVisible();
+  for (let i = 0; i < 2; i++) await next();
+  await expect(page.getByText('The bench is back where it began, as far as doors allow.')).toBeVisible();
 });
 
-test('the real route: what is read off a device is recorded, and the rest planned from there', async ({ page, open }) => {
-  await open('/route');
-  await expect(page.getByRole('heading', { name: 'Next on the real thing: put 2.2 on Visor C' })).toBeVisible();
+test('the real route: what is read off a device is recorded, the rest planned from there, and walked back', async ({ page, open }) => {
+  await open('/bench');
+  await page.getByRole('link', { name: /The route of the whole fleet/ }).click();
+  await expect(page.getByRole('heading', { name: 'Put 2.3 on new Two' })).toBeVisible();
   await page.getByRole('button', { name: 'Record what it says' }).click();
-  await expect(page.getByText(/Read the release off Visor C/)).toBeVisible();
-  await page.getByLabel('release now read off Visor C').fill('2.2');
+  await expect(page.getByText(/Read the release off new Two/)).toBeVisible();
+  await page.getByLabel('release now read off new Two').fill('2.3');
   await page.getByRole('button', { name: 'Record what it says' }).click();
-  await expect(page.getByText('Recorded: it carries 2.2.')).toBeVisible();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('after 6 steps');
+  await expect(page.getByRole('status')).toContainText('new Two: carries 2.3');
   await page.getByRole('button', { name: 'It is activated' }).click();
-  await expect(page.getByText('Recorded: activated.')).toBeVisible();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('after 5 steps');
+  await expect(page.getByRole('status')).toContainText('new Two: activated');
+  await page.getByRole('button', { name: 'The tool does not offer 2.2' }).click();
+  await expect(page.getByRole('status')).toContainText('Visor C: 2.2 was not offered. The rest is planned again');
+  await expect(page.getByRole('heading', { name: 'Put 4.4 on Visor B' })).toBeVisible();
+  await page.getByRole('button', { name: 'It is offered after all' }).click();
+  await expect(page.getByRole('heading', { name: 'Put 2.2 on Visor C' })).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('after 5 steps');
+  await expect(page.getByText('new Two: carries 2.3')).toBeVisible();
+  await page.getByRole('link', { name: 'The way back' }).click();
+  await expect(page.getByRole('heading', { name: 'Put 2.0 on new Two' })).toBeVisible();
+  await page.getByLabel('release now read off new Two').fill('2.0');
+  await page.getByRole('button', { name: 'Record what it says' }).click();
+  await expect(page.getByText('Every device that can be brought back stands where it stood before.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close this route: forget the way back' }).click();
+  await expect(page.getByText('so there is nothing to walk back')).toBeVisible();
 });

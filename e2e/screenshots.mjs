@@ -13,6 +13,8 @@ const shots = [
   { name: 'swap-unknown', hash: '/swap/sluice/link', viewport: desk, dark: true },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
+  { name: 'route-back', hash: '/route/back', viewport: desk },
+  { name: 'route-bench', hash: '/walk', viewport: desk },
   { name: 'rehearse', hash: '/rehearse', viewport: desk },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
   { name: 'bench-held', hash: '/bench/wallower', viewport: desk, dark: true },

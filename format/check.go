@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
@@ -23,7 +24,7 @@ func checkSet(s *gear.Set) Problems {
 				checkDevice(&ps, path, &g.Device)
 				checkInput(&ps, path+".input", g.Input)
 			case *gear.Goggles:
-				checkDevice(&ps, path, &g.Device)
+				checkDevice(&ps, path, &g.Device, g.Modes...)
 				checkModes(&ps, path, g)
 			case *gear.Controller:
 				checkDevice(&ps, path, &g.Device)
@@ -65,10 +66,19 @@ func checkRange(ps *Problems, path string, r firmware.Range) {
 	}
 }
 
-func checkDevice(ps *Problems, path string, d *gear.Device) {
+func checkDevice(ps *Problems, path string, d *gear.Device, modes ...gear.Mode) {
+	if d.Activation != nil {
+		checkRange(ps, path+".activation.firmware", d.Activation.Firmware)
+	}
 	for i, r := range d.Releases {
 		at := path + "." + indexed("releases", i)
 		checkRange(ps, at+".from", r.From)
+		if later, loops := loop(d, r); loops {
+			ps.add(at+".from", "the chain loops: %s goes on only after %s, which comes after it", r.Version, later)
+		}
+		if in := r.Install; in != nil && in.Mode != "" && !slices.ContainsFunc(modes, func(m gear.Mode) bool { return m.ID == in.Mode }) {
+			ps.add(at+".install.mode", "expected a mode of these goggles, %q is none", in.Mode)
+		}
 		for k, other := range d.Releases[:i] {
 			if other.Version.Compare(r.Version) == 0 {
 				ps.add(at+".version", "release %s stands already as release %d", r.Version, k)
@@ -80,6 +90,23 @@ func checkDevice(ps *Problems, path string, d *gear.Device) {
 			}
 		}
 	}
+}
+
+// loop finds a release that goes on over later releases only.
+func loop(d *gear.Device, r gear.Release) (later firmware.Version, loops bool) {
+	if r.From.IsAny() {
+		return "", false
+	}
+	for _, other := range d.Releases {
+		switch c := other.Version.Compare(r.Version); {
+		case !r.From.Holds(other.Version):
+		case c < 0:
+			return "", false
+		case c > 0 && !loops:
+			later, loops = other.Version, true
+		}
+	}
+	return later, loops
 }
 
 func checkModes(ps *Problems, path string, g *gear.Goggles) {
@@ -158,6 +185,15 @@ func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
 		}
 	}
 	checkWants(&ps, f, quads, pieces)
+	for i, t := range f.Taken {
+		path := indexed("taken", i)
+		if _, ok := pieces[t.Kit]; !ok {
+			ps.add(path+".kit", "expected the id of a piece of kit in this fleet, %q is none", t.Kit)
+		}
+		if _, err := time.Parse(time.RFC3339, t.At); err != nil {
+			ps.add(path+".at", "expected a time such as 2026-11-20T18:30:00Z, got %q", t.At)
+		}
+	}
 	return ps
 }
 

@@ -50,6 +50,8 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		{"rollback forward", airUnit(`"releases":[{"version":"1.0","rollbackTo":["2.0"]}]`), "airUnits[0].releases[0].rollbackTo[0]", "not older"},
 		{"no source", gearPack(`"airUnits":[{"id":"u"}]`), "airUnits[0].source", "missing"},
 		{"bad id", gearPack(`"airUnits":[{"id":"U 1","source":{"kind":"maker"}}]`), "airUnits[0].id", "lower-case"},
+		{"a chain that loops", airUnit(`"releases":[{"version":"1.0"},{"version":"1.1","from":">=1.2"},{"version":"1.2","from":"1.1"}]`), "airUnits[0].releases[1].from", "the chain loops: 1.1 goes on only after 1.2"},
+		{"no such mode", airUnit(`"releases":[{"version":"1.0","install":{"mode":"first"}}]`), "airUnits[0].releases[0].install.mode", "expected a mode"},
 		{"bad version", airUnit(`"releases":[{"version":"v1"}]`), "airUnits[0].releases[0].version", "dotted version"},
 		{"wrong kind of value", airUnit(`"name":7`), "airUnits[0].name", "string"},
 		{"never with a range", gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"a","goggles":"g","airFirmware":">=1","never":true}]`), "pairings[0].never", "whatever the firmware"},

@@ -134,20 +134,35 @@ func (b *Bench) Update(kit string, to firmware.Version, s Setup) Outcome {
 	if d.Firmware.Known() && to.Compare(d.Firmware) == 0 {
 		return Outcome{Done: true, Sees: fmt.Sprintf("%s is on %s already.", d.Label, to)}
 	}
-	steps, ok := firmware.Path(d.model.Moves(), d.Firmware, to)
+	const notOffered = "The tool does not offer that release."
+	switch {
+	case !back && !offered.From.Holds(d.Firmware):
+		return failed(notOffered, "%s does not install over %s: other releases come first.", to, orNotRead(d.Firmware))
+	case in != nil && in.Activated && !d.Activated:
+		return failed(notOffered, "%s has to be activated before %s goes on.", d.Label, to)
+	case in != nil && !back && in.Mode != "" && in.Mode != d.Mode:
+		return failed(notOffered, "%s has to be in mode %s for %s.", d.Label, d.modeName(in.Mode), to)
+	}
+	chart := b.lib.Chart(d.model.ID)
+	steps, ok := chart.Way(firmware.State{Version: d.Firmware, Mode: d.Mode, Activated: true}, firmware.State{Version: to})
 	if !ok || len(steps) != 1 {
 		if back {
-			return failed("The tool does not offer that release.", "%s cannot be put back on %s from %s.", d.Label, to, d.Firmware)
+			return failed(notOffered, "%s cannot be put back on %s from %s.", d.Label, to, d.Firmware)
 		}
-		return failed("The tool does not offer that release.", "%s does not install over %s: other releases come first.", to, orNotRead(d.Firmware))
+		return failed(notOffered, "%s does not install over %s: other releases come first.", to, orNotRead(d.Firmware))
 	}
 	d.Firmware = to
+	d.Mode = chart.KeptMode(d.Mode, to)
+	return Outcome{Done: true, Sees: fmt.Sprintf("%s restarts and says %s.", d.Label, to)}
+}
+
+func (d *Device) modeName(id string) string {
 	if d.modes != nil {
-		if mode, ok := d.modes.Mode(d.Mode); ok && !mode.Firmware.Holds(to) {
-			d.Mode = "" // the release has no such mode
+		if m, ok := d.modes.Mode(id); ok {
+			return m.Label()
 		}
 	}
-	return Outcome{Done: true, Sees: fmt.Sprintf("%s restarts and says %s.", d.Label, to)}
+	return id
 }
 
 func orNotRead(v firmware.Version) string {
@@ -168,6 +183,9 @@ func (b *Bench) Activate(kit string, s Setup) Outcome {
 	}
 	if out, ok := d.connect(s, &gear.Install{Tools: d.model.Activation.Tools}); !ok {
 		return out
+	}
+	if on := d.model.Activation.Firmware; !on.Holds(d.Firmware) {
+		return failed("The tool shows the device, but no way to activate it.", "On %s it cannot be activated; on %s it can.", orNotRead(d.Firmware), on)
 	}
 	if s.Offline {
 		return failed("The tool asks for an account and waits.", "Activation needs an account and internet.")
@@ -255,7 +273,7 @@ func (b *Bench) bindGoggles(d, u *Device, red string) Outcome {
 	case list[0].Never:
 		return failed(red, "%s never links with %s, whatever the firmware.", u.model.Label(), d.model.Label())
 	case inAnotherMode != "":
-		return failed(red, "%s is in the wrong mode: it has to be in %s.", d.Label, inAnotherMode)
+		return failed(red, "%s is in the wrong mode: it has to be in %s.", d.Label, d.modeName(inAnotherMode))
 	}
 	return failed(red, "%s on %s and %s on %s do not link: no statement holds.", u.Label, orNotRead(u.Firmware), d.Label, orNotRead(d.Firmware))
 }

@@ -2,7 +2,6 @@ package sim
 
 import (
 	"fmt"
-	"slices"
 
 	"yokeswap/core/firmware"
 	"yokeswap/core/link/route"
@@ -44,35 +43,35 @@ func RightSetup(s route.Step) Setup {
 
 // ActionOf is the action of a route's step, done right.
 func ActionOf(s route.Step) Action {
-	if s.To.Known() {
-		return Action{Do: "update", Device: s.Device, To: s.To, Setup: RightSetup(s)}
-	}
-	return Action{Do: "activate", Device: s.Device, Setup: RightSetup(s)}
+	return Action{Do: string(s.Do), Device: s.Device, To: s.To, Mode: s.Mode, Setup: RightSetup(s)}
 }
 
-// Compare says where the bench is not as the plan promised. It is empty once
-// every step of the plan has been carried out.
-func (b *Bench) Compare(p route.Plan) []string {
+// Compare says where the bench is not as the steps promise: each device of
+// theirs on the last release, in the last mode, activated. It is empty once
+// every step has been carried out.
+func (b *Bench) Compare(steps []route.Step) []string {
 	off := []string{}
-	last := map[string]firmware.Version{}
-	var order []string
-	for _, s := range p.Steps {
-		if !slices.Contains(order, s.Device) {
-			order = append(order, s.Device)
+	last := map[[2]string]route.Step{}
+	var order [][2]string
+	for _, s := range steps {
+		key := [2]string{s.Device, string(s.Do)}
+		if _, seen := last[key]; !seen {
+			order = append(order, key)
 		}
-		if s.To.Known() {
-			last[s.Device] = s.To
-		}
+		last[key] = s
 	}
-	for _, kit := range order {
-		d, ok := b.Device(kit)
+	for _, key := range order {
+		s := last[key]
+		d, ok := b.Device(s.Device)
 		if !ok {
 			continue // not owned yet: nothing to rehearse on
 		}
-		if to, ok := last[kit]; ok && d.Firmware.Compare(to) != 0 {
-			off = append(off, fmt.Sprintf("%s is on %s; the plan ends on %s", d.Label, orNotRead(d.Firmware), to))
-		}
-		if activates := slices.ContainsFunc(p.Steps, func(s route.Step) bool { return s.Device == kit && !s.To.Known() }); activates && !d.Activated {
+		switch {
+		case s.Do == route.Update && d.Firmware.Compare(s.To) != 0:
+			off = append(off, fmt.Sprintf("%s is on %s; the route ends on %s", d.Label, orNotRead(d.Firmware), s.To))
+		case s.Do == route.Mode && d.Mode != s.Mode:
+			off = append(off, fmt.Sprintf("%s is in mode %s; the route ends in %s", d.Label, d.modeName(d.Mode), s.ModeName))
+		case s.Do == route.Activate && !d.Activated:
 			off = append(off, d.Label+" is not activated yet")
 		}
 	}

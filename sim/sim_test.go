@@ -42,6 +42,8 @@ func TestWrongWaysFailAsTheyDoOnTheBench(t *testing.T) {
 		{"the wrong desktop tool", sim.Action{Do: "update", Device: "visor-b-1", To: "4.4", Setup: sim.Setup{Tool: "Aldine Desk", BatteryPct: 80}}, "The tool shows no device.", "only in Aldine Loft"},
 		{"the goggles' battery at 30 %", sim.Action{Do: "update", Device: "visor-b-1", To: "4.4", Setup: sim.Setup{Tool: "Aldine Loft", BatteryPct: 30}}, "battery at 30 %", "55 % or more"},
 		{"without the flight pack", sim.Action{Do: "update", Device: "one-quern", To: "1.1", Setup: good}, "The tool shows no device.", "flight pack"},
+		{"before activation", sim.Action{Do: "update", Device: "three-fantail", To: "3.2", Setup: sim.Setup{Tool: "Aldine Desk"}}, "does not offer", "activated before 3.2"},
+		{"activated on a release that cannot be", sim.Action{Do: "activate", Device: "two-quern", Setup: sim.Setup{Tool: "Aldine Desk"}}, "no way to activate", "on 2.3 or later it can"},
 		{"offline", sim.Action{Do: "update", Device: "visor-b-1", To: "4.4", Setup: sim.Setup{Tool: "Aldine Loft", BatteryPct: 80, Offline: true}}, "gives up", "internet"},
 		{"a link of the chain left out", sim.Action{Do: "update", Device: "visor-b-1", To: "4.6", Setup: sim.Setup{Tool: "Aldine Loft", BatteryPct: 80}}, "does not offer", "other releases come first"},
 		{"back through a closed door", sim.Action{Do: "update", Device: "visor-b-1", To: "4.0", Setup: good}, "does not list", "No gear pack has"},
@@ -100,13 +102,13 @@ func TestARehearsedRouteEndsWhereThePlanSays(t *testing.T) {
 		p := solve(t, st, wants)
 		b := sim.NewBench(st.Library(), st.Fleet)
 		if len(p.Steps) > 0 {
-			require.NotEmpty(t, b.Compare(p), "seed %d: nothing has been done yet", seed)
+			require.NotEmpty(t, b.Compare(p.Steps), "seed %d: nothing has been done yet", seed)
 		}
 		for _, s := range p.Steps {
 			out := b.Do(sim.ActionOf(s))
 			require.True(t, out.Done, "seed %d: %s %s: %s", seed, s.Label, s.To, out.Why)
 		}
-		require.Empty(t, b.Compare(p), "seed %d", seed)
+		require.Empty(t, b.Compare(p.Steps), "seed %d", seed)
 		for i, l := range p.Links {
 			quad, _ := st.Fleet.Quad(wants[i].Quad)
 			fit := quad.NextFit()
@@ -130,6 +132,19 @@ func TestARehearsedRouteEndsWhereThePlanSays(t *testing.T) {
 	}
 }
 
+// Common practice: the next release of a chain goes on in its own mode only.
+func TestAnUpdateInTheWrongMode(t *testing.T) {
+	st := demoStock(t)
+	b := sim.NewBench(st.Library(), st.Fleet)
+	good := sim.Setup{Tool: "Aldine Loft", BatteryPct: 80}
+	require.True(t, b.Do(sim.Action{Do: "update", Device: "visor-b-1", To: "4.4", Setup: good}).Done)
+	out := b.Do(sim.Action{Do: "update", Device: "visor-b-1", To: "4.6", Setup: good})
+	assert.False(t, out.Done)
+	assert.Contains(t, out.Why, "in mode Second for 4.6")
+	require.True(t, b.Do(sim.Action{Do: "mode", Device: "visor-b-1", Mode: "second"}).Done)
+	assert.True(t, b.Do(sim.Action{Do: "update", Device: "visor-b-1", To: "4.6", Setup: good}).Done)
+}
+
 // A law: leaving any one step out of a route leaves the bench elsewhere.
 func TestEveryStepOfARouteIsNeeded(t *testing.T) {
 	st := demoStock(t)
@@ -142,6 +157,6 @@ func TestEveryStepOfARouteIsNeeded(t *testing.T) {
 				b.Do(sim.ActionOf(s))
 			}
 		}
-		assert.NotEmpty(t, b.Compare(p), "without %s %s", p.Steps[skip].Label, p.Steps[skip].To)
+		assert.NotEmpty(t, b.Compare(p.Steps), "without %s %s", p.Steps[skip].Label, p.Steps[skip].To)
 	}
 }

@@ -7,7 +7,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"yokeswap/core/bench"
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
+	"yokeswap/core/stock"
 	"yokeswap/core/swap"
 )
 
@@ -49,14 +51,18 @@ func (s *server) run(quad string) (*answer[bench.Run], error) {
 func (s *server) confirm(_ context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
-		Step  string   `json:"step"`
-		Done  bool     `json:"done"`
-		Value *float64 `json:"value,omitempty"`
+		Step  string           `json:"step"`
+		Done  bool             `json:"done"`
+		Value *float64         `json:"value,omitempty"`
+		Read  firmware.Version `json:"read,omitempty" doc:"a step that changes a device: the release read off it afterwards; absent: it shows none"`
 	}
 }) (*answer[bench.Run], error) {
 	sheet, err := s.sheet(in.Quad)
 	if err != nil {
 		return nil, problem(err)
+	}
+	if step, ok := sheet.Step(in.Body.Step); ok && step.Reads != nil && in.Body.Done {
+		return s.confirmDevice(in.Quad, step, in.Body.Read)
 	}
 	err = s.store.Confirm(in.Quad, func(records []bench.Record) (bench.Record, error) {
 		run := bench.NewRun(sheet, records)
@@ -70,4 +76,24 @@ func (s *server) confirm(_ context.Context, in *struct {
 		return nil, problem(err)
 	}
 	return s.run(in.Quad)
+}
+
+// confirmDevice records what was read off a device after a step of the sheet:
+// the kit follows, and with it the rest of the sheet.
+func (s *server) confirmDevice(quad string, step *bench.Step, read firmware.Version) (*answer[bench.Run], error) {
+	if step.Held != "" {
+		return nil, huma.Error409Conflict(step.Held)
+	}
+	do := step.Reads
+	taken := fleet.Taken{Kit: do.Kit, Do: do.Do, Planned: do.Release, Read: read, Mode: do.Mode, At: now()}
+	err := s.store.Update(func(st *stock.Stock) error {
+		if err := st.Take(taken); err != nil {
+			return notFound("piece of kit", do.Kit)
+		}
+		return readAgain(st)
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.run(quad)
 }

@@ -21,6 +21,9 @@ type Rehearsal struct {
 	Outcomes []sim.Outcome `json:"outcomes" doc:"one for each action"`
 	Plan     []Rehearsed   `json:"plan" doc:"the route's steps, each with how it is done right"`
 	Off      []string      `json:"off" doc:"where the bench is not yet as the route promises"`
+	Back     []Rehearsed   `json:"back" doc:"the steps of the way back, once asked for"`
+	Doors    []string      `json:"doors" doc:"what does not open again on the way back"`
+	Astray   []string      `json:"astray" doc:"where the bench is not yet as it was before the route, shut doors apart"`
 	Tools    []string      `json:"tools"`
 	Modes    []NamedMode   `json:"modes"`
 }
@@ -43,16 +46,17 @@ func (s *server) registerRehearsal(api huma.API) {
 	huma.Post(api, "/api/rehearsal", func(_ context.Context, in *struct {
 		Body struct {
 			Actions []sim.Action `json:"actions"`
+			Back    bool         `json:"back,omitempty" doc:"rehearse the way back too"`
 		}
 	}) (*answer[Rehearsal], error) {
 		if len(in.Body.Actions) > mostActions {
 			return nil, huma.Error422UnprocessableEntity("a rehearsal takes at most 500 actions; begin it anew")
 		}
-		return s.rehearse(in.Body.Actions)
+		return s.rehearse(in.Body.Actions, in.Body.Back)
 	})
 }
 
-func (s *server) rehearse(actions []sim.Action) (*answer[Rehearsal], error) {
+func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], error) {
 	view, err := s.routeView()
 	if err != nil {
 		return nil, err
@@ -62,24 +66,38 @@ func (s *server) rehearse(actions []sim.Action) (*answer[Rehearsal], error) {
 		return nil, problem(err)
 	}
 	bench := sim.NewBench(snap.Library, snap.Fleet)
-	r := Rehearsal{Outcomes: []sim.Outcome{}, Plan: []Rehearsed{}, Tools: []string{}, Modes: []NamedMode{}}
-	for _, step := range view.Body.Plan.Steps {
-		if _, ok := bench.Device(step.Device); ok {
-			r.Plan = append(r.Plan, Rehearsed{Step: step, Action: sim.ActionOf(step)})
+	r := Rehearsal{Outcomes: []sim.Outcome{}, Plan: []Rehearsed{}, Back: []Rehearsed{}, Doors: []string{}, Astray: []string{}, Tools: []string{}, Modes: []NamedMode{}}
+	toDo := func(steps []route.Step) (list []Rehearsed) {
+		list = []Rehearsed{}
+		for _, step := range steps {
+			if _, ok := bench.Device(step.Device); ok {
+				list = append(list, Rehearsed{Step: step, Action: sim.ActionOf(step)})
+			}
 		}
+		return list
+	}
+	steps := view.Body.Plan.Steps
+	r.Plan = toDo(steps)
+	var homeward []route.Step
+	if back {
+		after, homes, err := route.After(routeRequest(snap), steps)
+		if err != nil {
+			return nil, problem(err)
+		}
+		way, err := route.WayBack(after, homes)
+		if err != nil {
+			return nil, problem(err)
+		}
+		r.Back, r.Doors, homeward = toDo(way.Steps), way.Doors, way.Steps
 	}
 	for _, a := range actions {
 		out := bench.Do(a)
 		r.Outcomes = append(r.Outcomes, out)
-		for i := range r.Plan {
-			p := &r.Plan[i]
-			if out.Done && !p.Done && p.Action.Do == a.Do && p.Action.Device == a.Device && p.Action.To == a.To {
-				p.Done = true
-				break
-			}
+		if out.Done && !tick(r.Plan, a) {
+			tick(r.Back, a)
 		}
 	}
-	r.Devices, r.Off = bench.Devices, bench.Compare(view.Body.Plan)
+	r.Devices, r.Off, r.Astray = bench.Devices, bench.Compare(steps), bench.Compare(homeward)
 	for _, item := range snap.Library.Items() {
 		if linked, ok := item.(gear.Linked); ok {
 			r.addTools(linked.AsDevice())
@@ -94,6 +112,18 @@ func (s *server) rehearse(actions []sim.Action) (*answer[Rehearsal], error) {
 		}
 	}
 	return reply(r), nil
+}
+
+// tick marks the first step the action carries out.
+func tick(steps []Rehearsed, a sim.Action) bool {
+	for i := range steps {
+		p := &steps[i]
+		if !p.Done && p.Action.Do == a.Do && p.Action.Device == a.Device && p.Action.To == a.To && p.Action.Mode == a.Mode {
+			p.Done = true
+			return true
+		}
+	}
+	return false
 }
 
 func (r *Rehearsal) addTools(d *gear.Device) {

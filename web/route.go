@@ -6,7 +6,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link/route"
@@ -32,12 +31,16 @@ type RouteView struct {
 	Goggles  []Named     `json:"goggles"`
 	Features []string    `json:"features" doc:"what the pairings give, to choose from"`
 	Plan     route.Plan  `json:"plan"`
+	Taken    []TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
 }
 
 func (s *server) registerRoute(api huma.API) {
 	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[RouteView], error) { return s.routeView() })
 	huma.Put(api, "/api/route", s.saveGoals)
+	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) { return s.backView() })
 	huma.Post(api, "/api/route/read", s.recordRead)
+	huma.Post(api, "/api/route/offered", s.offered)
+	huma.Post(api, "/api/route/close", s.closeRoute)
 }
 
 // saveGoals sets what is wanted and answers with the plan for it.
@@ -67,28 +70,6 @@ func (s *server) saveGoals(_ context.Context, in *struct {
 	return s.routeView()
 }
 
-// recordRead takes a step of the real route: what was read off the device after
-// it. The kit's state follows, whatever the plan said, and the answer is the
-// route from there.
-func (s *server) recordRead(_ context.Context, in *struct {
-	Body struct {
-		Device   string           `json:"device"`
-		Firmware firmware.Version `json:"firmware,omitempty" doc:"as read; absent: it has been activated"`
-		Revision int64            `json:"revision" doc:"of the whole, as the route was planned on"`
-	}
-}) (*answer[RouteView], error) {
-	err := s.store.Update(func(st *stock.Stock) error {
-		if err := st.Read(in.Body.Device, in.Body.Firmware); err != nil {
-			return notFound("piece of kit", in.Body.Device)
-		}
-		return takeAgain(st, stock.Ref{Kind: stock.KindKit, ID: in.Body.Device})
-	}, store.Expect{Ref: store.Everything, Revision: in.Body.Revision})
-	if err != nil {
-		return nil, problem(err)
-	}
-	return s.routeView()
-}
-
 // readAgain reads the whole fleet as if it came in a file.
 func readAgain(st *stock.Stock) error {
 	text, err := format.Write(st.Fleet)
@@ -106,7 +87,7 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Features: []string{}}
+	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Features: []string{}, Taken: takenSteps(snap)}
 	if v.Goals.Wants == nil {
 		v.Goals.Wants = []fleet.Want{}
 	}
@@ -129,9 +110,14 @@ func (s *server) routeView() (*answer[RouteView], error) {
 			}
 		}
 	}
-	v.Plan, err = route.Solve(route.Request{Library: snap.Library, Fleet: snap.Index, Wants: snap.Fleet.Wants, Values: snap.Fleet.Values, KeepWayBack: snap.Fleet.KeepWayBack})
+	v.Plan, err = route.Solve(routeRequest(snap))
 	if err != nil {
 		return nil, problem(err)
 	}
 	return reply(v), nil
+}
+
+func routeRequest(snap *store.Snapshot) route.Request {
+	f := snap.Fleet
+	return route.Request{Library: snap.Library, Fleet: snap.Index, Wants: f.Wants, Values: f.Values, KeepWayBack: f.KeepWayBack, NotOffered: route.NotOffered(f.Taken)}
 }

@@ -3,8 +3,10 @@ package web_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"io"
 	"log/slog"
+	"maps"
 	"net/http"
 	"net/http/httptest"
 	"strings"
@@ -14,6 +16,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/bench"
+	"yokeswap/core/fleet"
+	"yokeswap/core/link/route"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
 	"yokeswap/core/verdict"
@@ -238,7 +242,7 @@ func TestTheRouteFollowsWhatIsWanted(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	after := get[web.RouteView](c, "/api/route")
 	assert.True(t, after.Plan.Links[0].Met)
-	assert.Equal(t, "1 of 1 wanted links work, after 3 steps on 3 devices, 2 of which cannot be brought back.", after.Plan.Says)
+	assert.Equal(t, "1 of 1 wanted links work, after 4 steps on 3 devices, 1 of which cannot be brought back.", after.Plan.Says)
 
 	status, text = put(view.Revision, `{"keepWayBack":true}`)
 	assert.Equal(t, 409, status)
@@ -328,13 +332,19 @@ func TestTheAPIDescribesItself(t *testing.T) {
 
 func TestTheRealRouteIsWalkedByWhatIsRead(t *testing.T) {
 	c := newClient(t, "")
-	read := func(device, version string, whole int64) (int, string) {
-		body, _ := json.Marshal(map[string]any{"device": device, "firmware": version, "revision": whole})
-		if version == "" {
-			body, _ = json.Marshal(map[string]any{"device": device, "revision": whole})
-		}
-		return c.do("POST", "/api/route/read", string(body))
+	take := func(device, do string, whole int64, more map[string]any) (int, string) {
+		body := map[string]any{"device": device, "do": do, "revision": whole}
+		maps.Copy(body, more)
+		text, _ := json.Marshal(body)
+		return c.do("POST", "/api/route/read", string(text))
 	}
+	read := func(device, version string, whole int64) (int, string) {
+		return take(device, "update", whole, map[string]any{"firmware": version})
+	}
+	preview := get[web.BackView](c, "/api/route/back")
+	assert.False(t, preview.Began)
+	require.NotEmpty(t, preview.Back.Steps)
+	was := get[fleet.Fleet](c, "/api/export/fleet").Kit
 	view := get[web.RouteView](c, "/api/route")
 	stale := view.Whole
 	for range 20 {
@@ -342,22 +352,64 @@ func TestTheRealRouteIsWalkedByWhatIsRead(t *testing.T) {
 			break
 		}
 		step := view.Plan.Steps[0]
-		status, text := read(step.Device, string(step.To), view.Whole)
+		more := map[string]any{}
+		switch step.Do {
+		case route.Update:
+			more["firmware"], more["planned"] = step.To, step.To
+		case route.Mode:
+			more["mode"] = step.Mode
+		}
+		status, text := take(step.Device, string(step.Do), view.Whole, more)
 		require.Equal(t, 200, status, text)
 		view = get[web.RouteView](c, "/api/route")
 	}
 	assert.Empty(t, view.Plan.Steps, "step by step the route comes to its end")
+	require.NotEmpty(t, view.Taken)
+	for _, step := range view.Taken {
+		assert.True(t, step.AsPlan, step.Says)
+	}
+	back := get[web.BackView](c, "/api/route/back")
+	assert.True(t, back.Began)
+	assert.Equal(t, preview.Back.Doors, back.Back.Doors, "the doors are those named before the first step")
+	for _, step := range back.Back.Steps {
+		more := map[string]any{"firmware": step.To, "mode": step.Mode}
+		status, text := take(step.Device, string(step.Do), get[web.RouteView](c, "/api/route").Whole, more)
+		require.Equal(t, 200, status, text)
+	}
+	assert.Empty(t, get[web.BackView](c, "/api/route/back").Back.Steps)
+	shut := strings.Join(back.Back.Doors, "\n")
+	for i, kit := range get[fleet.Fleet](c, "/api/export/fleet").Kit {
+		if !strings.Contains(shut, kit.Label()+":") {
+			assert.Equal(t, was[i].Firmware, kit.Firmware, kit.ID)
+			assert.Equal(t, was[i].Mode, kit.Mode, kit.ID)
+		}
+	}
+	view = get[web.RouteView](c, "/api/route")
 	status, _ := read("visor-c-1", "2.0", stale)
 	assert.Equal(t, 409, status)
 	status, _ = read("visor-c-1", "2.0", view.Whole)
 	require.Equal(t, 200, status, "reality differs: it is planned again from there")
 	view = get[web.RouteView](c, "/api/route")
 	require.NotEmpty(t, view.Plan.Steps)
-	assert.Equal(t, "visor-c-1", view.Plan.Steps[0].Device)
-	status, text := read("visor-c-1", "v9", view.Whole)
+	first := view.Plan.Steps[0]
+	status, text := take(first.Device, string(first.Do), view.Whole, map[string]any{"planned": first.To, "notOffered": true})
+	require.Equal(t, 200, status, text)
+	view = get[web.RouteView](c, "/api/route")
+	for _, step := range view.Plan.Steps {
+		assert.False(t, step.Device == first.Device && step.To == first.To, "what is not offered is planned round")
+	}
+	assert.Contains(t, view.Taken[len(view.Taken)-1].Says, "was not offered")
+	status, text = c.do("POST", "/api/route/offered", fmt.Sprintf(`{"device":%q,"release":%q,"revision":%d}`, first.Device, first.To, view.Whole))
+	require.Equal(t, 200, status, text)
+	view = get[web.RouteView](c, "/api/route")
+	assert.Equal(t, first, view.Plan.Steps[0], "offered after all, it is planned again")
+	status, text = read("visor-c-1", "v9", view.Whole)
 	assert.Equal(t, 422, status, text)
 	status, _ = read("nix", "1.0", view.Whole)
 	assert.Equal(t, 404, status)
+	status, _ = c.do("POST", "/api/route/close", fmt.Sprintf(`{"revision":%d}`, view.Whole))
+	assert.Equal(t, 200, status)
+	assert.Empty(t, get[web.RouteView](c, "/api/route").Taken)
 }
 
 func TestTheRouteIsRehearsed(t *testing.T) {
@@ -383,7 +435,62 @@ func TestTheRouteIsRehearsed(t *testing.T) {
 	for _, p := range r.Plan {
 		assert.True(t, p.Done)
 	}
+	body := `{"back":true,"actions":` + string(text) + `}`
+	status, answer := c.do("POST", "/api/rehearsal", body)
+	require.Equal(t, 200, status, answer)
+	require.NoError(t, json.Unmarshal([]byte(answer), &r))
+	require.NotEmpty(t, r.Back)
+	require.NotEmpty(t, r.Astray)
+	for _, p := range r.Back {
+		actions = append(actions, p.Action)
+	}
+	text, err = json.Marshal(actions)
+	require.NoError(t, err)
+	_, answer = c.do("POST", "/api/rehearsal", `{"back":true,"actions":`+string(text)+`}`)
+	r = web.Rehearsal{}
+	require.NoError(t, json.Unmarshal([]byte(answer), &r))
+	assert.Empty(t, r.Astray, "the way back ends where it began")
+	assert.NotEmpty(t, r.Off)
 	r = rehearse(`[{"do":"update","device":"visor-b-1","to":"4.4","setup":{"tool":"Aldine Loft","chargeOnly":true,"batteryPct":90,"pack":false,"offline":false}}]`)
 	assert.False(t, r.Outcomes[0].Done)
 	assert.Contains(t, r.Outcomes[0].Why, "no data wires")
+}
+
+// A firmware step of a quad's own sheet is ticked with what was read: the kit
+// follows, and the step leaves the sheet.
+func TestASheetsFirmwareStepIsTickedWithWhatWasRead(t *testing.T) {
+	c := newClient(t, "")
+	find := func() (bench.Step, bool) {
+		for _, st := range get[bench.Run](c, "/api/quads/quern/bench").States {
+			if st.Reads != nil {
+				return st.Step, true
+			}
+		}
+		return bench.Step{}, false
+	}
+	firmware := func(kit string) string {
+		for _, k := range get[fleet.Fleet](c, "/api/export/fleet").Kit {
+			if k.ID == kit {
+				return string(k.Firmware)
+			}
+		}
+		return ""
+	}
+	seen := 0
+	for range 12 {
+		step, ok := find()
+		if !ok {
+			break
+		}
+		seen++
+		body, _ := json.Marshal(map[string]any{"step": step.ID, "done": true, "read": step.Reads.Release})
+		status, text := c.do("POST", "/api/quads/quern/bench", string(body))
+		require.Equal(t, 200, status, text)
+		if step.Reads.Do == "update" {
+			assert.Equal(t, string(step.Reads.Release), firmware(step.Reads.Kit))
+		}
+	}
+	assert.Greater(t, seen, 1)
+	_, left := find()
+	assert.False(t, left, "every device is where the plan has it")
 }

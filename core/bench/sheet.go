@@ -11,6 +11,7 @@ package bench
 import (
 	"slices"
 
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/link"
 	"yokeswap/core/power"
@@ -43,10 +44,22 @@ type Step struct {
 	Materials []string `json:"materials,omitempty"`
 	Cautions  []string `json:"cautions,omitempty"`
 	Reading   *Reading `json:"reading,omitempty"`
+	// Reads is what the step does to a device owned: what is read off it
+	// afterwards becomes its state.
+	Reads *DeviceStep `json:"reads,omitempty"`
 	// RunSeconds is how long the unit may run without moving air.
 	RunSeconds *int `json:"runSeconds,omitempty"`
 	// Held says why the step must not be done yet.
 	Held string `json:"held,omitempty"`
+}
+
+// DeviceStep is a step that changes what a piece of kit carries.
+type DeviceStep struct {
+	Kit     string           `json:"kit"`
+	Label   string           `json:"label"`
+	Do      string           `json:"do"` // "update", "mode" or "activate"
+	Release firmware.Version `json:"release,omitempty"`
+	Mode    string           `json:"mode,omitempty"`
 }
 
 // Sheet is the bench sheet of one swap.

@@ -59,7 +59,7 @@ func newWriter(c fleet.Case) *writer {
 	now := c.Quad.Now.AirUnit
 	w.newUnit = w.hasAir && (now == nil || now.Kit != w.air.KitID || now.Model != c.Fit.AirUnit.Model)
 	if w.hasAir {
-		for _, step := range w.path(&w.airUnit.Device, w.air) {
+		for _, step := range w.way(&w.airUnit.Device, w.air) {
 			r, ok := w.airUnit.Release(step.To)
 			w.updateOnPack = w.updateOnPack || ok && r.Install != nil && r.Install.Power == "pack"
 		}
@@ -69,11 +69,16 @@ func newWriter(c fleet.Case) *writer {
 
 func (w *writer) add(s Step) { w.steps = append(w.steps, s) }
 
-func (w *writer) path(d *gear.Device, s fleet.State) []firmware.Step {
-	if !s.Updating() {
-		return nil
+// way is the steps that bring a device where the plan has it. Where nothing
+// leads into the mode planned, the link gate says so, and the way is to the
+// release alone.
+func (w *writer) way(d *gear.Device, s fleet.State) []firmware.Step {
+	goal := firmware.State{Version: s.Target, Mode: s.ToMode, Activated: s.Activated != nil && !*s.Activated}
+	steps, ok := w.Library.Chart(d.ID).Way(s.Stands(), goal)
+	if !ok {
+		goal.Mode = ""
+		steps, _ = w.Library.Chart(d.ID).Way(s.Stands(), goal)
 	}
-	steps, _ := firmware.Path(d.Moves(), s.Current, s.Target)
 	return steps
 }
 
@@ -90,18 +95,6 @@ func (w *writer) prepare() {
 func (w *writer) firmware() {
 	if w.hasGoggles {
 		w.updates(&w.goggles.Device, w.eyes, Firmware)
-		if w.eyes.ToMode != w.eyes.Mode && w.eyes.ToMode != "" {
-			mode := w.eyes.ToMode
-			if m, ok := w.goggles.Mode(mode); ok {
-				mode = m.Label()
-			}
-			step := Step{ID: "mode:" + w.eyes.KitID + ":" + w.eyes.ToMode, Phase: Firmware,
-				Title: fmt.Sprintf("Switch %s to mode %s", w.eyes.Label, mode), Do: []string{"Switch the mode in the goggles' menu and let them restart."}}
-			if keeps := w.goggles.SwitchKeeps(w.eyes.Mode, w.eyes.ToMode); keeps != nil && !*keeps {
-				step.Cautions = []string{"This loses the goggles' bindings: every quad flown with them must be bound again."}
-			}
-			w.add(step)
-		}
 	}
 	if w.hasAir && !(w.newUnit && w.updateOnPack) {
 		w.updates(&w.airUnit.Device, w.air, Firmware)
@@ -111,64 +104,97 @@ func (w *writer) firmware() {
 	}
 }
 
-// updates writes the update steps of one device, and its activation.
+// updates writes the steps that bring one device where it shall be: updates,
+// modes on the way and at the end, and its activation.
 func (w *writer) updates(d *gear.Device, s fleet.State, phase Phase) {
 	key := s.KitID
 	if key == "" {
 		key = s.ModelID
 	}
-	for _, move := range w.path(d, s) {
-		step := Step{ID: "update:" + key + ":" + string(move.To), Phase: phase,
-			Title: fmt.Sprintf("Put %s on %s", move.To, s.Label), Cautions: []string{cautionCable}}
-		release, ok := d.Release(move.To)
-		if ok && release.Install != nil {
-			install(&step, release.Install)
+	for _, move := range w.way(d, s) {
+		var step Step
+		switch {
+		case move.Activate:
+			step = activate(d, s, key)
+		case move.Mode != "":
+			step = w.switchMode(s, key, move)
+		default:
+			step = w.update(d, s, key, move)
 		}
-		step.Do = append(step.Do, fmt.Sprintf("Read the release off the device afterwards: it must say %s.", move.To))
-		if move.OneWay {
-			step.Cautions = append(step.Cautions, fmt.Sprintf("One-way door: once %s is on, the old release cannot be put back.", move.To))
-		}
-		if ok && release.Note != "" {
-			step.Do = append(step.Do, release.Note)
-		}
-		if ok && release.Advice != nil {
-			step.Cautions = append(step.Cautions, release.Advice.Why)
-		}
-		w.add(step)
-	}
-	if needed := d.ActivationNeeded(); needed != nil && *needed && s.Activated != nil && !*s.Activated {
-		step := Step{ID: "activate:" + key, Phase: phase, Title: "Activate " + s.Label,
-			Do:       []string{"Activate it once with your account; steady internet. It can take a minute to show.", "If asked to connect another aircraft first, cancel that."},
-			Cautions: []string{cautionCable}}
-		if len(d.Activation.Tools) > 0 {
-			step.Tools = []string{strings.Join(d.Activation.Tools, " or ")}
+		step.Phase = phase
+		if s.Owned() {
+			step.Reads = &DeviceStep{Kit: s.KitID, Label: s.Label, Do: "update", Release: move.To, Mode: move.Mode}
+			if move.Activate {
+				step.Reads.Do = "activate"
+			} else if move.Mode != "" {
+				step.Reads.Do = "mode"
+			}
 		}
 		w.add(step)
 	}
 }
 
+func activate(d *gear.Device, s fleet.State, key string) Step {
+	step := Step{ID: "activate:" + key, Title: "Activate " + s.Label,
+		Do:       []string{"Activate it once with your account; steady internet. It can take a minute to show.", "If asked to connect another aircraft first, cancel that."},
+		Cautions: []string{cautionCable}}
+	if len(d.Activation.Tools) > 0 {
+		step.Tools = []string{strings.Join(d.Activation.Tools, " or ")}
+	}
+	return step
+}
+
+func (w *writer) switchMode(s fleet.State, key string, move firmware.Step) Step {
+	step := Step{ID: "mode:" + key + ":" + move.Mode + ":" + string(move.From), Title: fmt.Sprintf("Switch %s to mode %s", s.Label, w.modeName(move.Mode)),
+		Do: []string{"Switch the mode in the goggles' menu and let them restart."}}
+	if keeps := w.goggles.SwitchKeeps(move.FromMode, move.Mode); keeps != nil && !*keeps {
+		step.Cautions = []string{"This loses the goggles' bindings: every quad flown with them must be bound again."}
+	}
+	return step
+}
+
+func (w *writer) modeName(id string) string {
+	if w.goggles == nil {
+		return id
+	}
+	if m, ok := w.goggles.Mode(id); ok {
+		return m.Label()
+	}
+	return id
+}
+
+func (w *writer) update(d *gear.Device, s fleet.State, key string, move firmware.Step) Step {
+	step := Step{ID: "update:" + key + ":" + string(move.To), Title: fmt.Sprintf("Put %s on %s", move.To, s.Label), Cautions: []string{cautionCable}}
+	release, ok := d.Release(move.To)
+	if ok && release.Install != nil {
+		w.install(&step, release.Install)
+	}
+	step.Do = append(step.Do, fmt.Sprintf("Read the release off the device afterwards: it must say %s.", move.To))
+	if move.OneWay {
+		step.Cautions = append(step.Cautions, fmt.Sprintf("One-way door: once %s is on, nothing known puts the old release back.", move.To))
+	}
+	if ok && release.Note != "" {
+		step.Do = append(step.Do, release.Note)
+	}
+	if ok && release.Advice != nil {
+		step.Cautions = append(step.Cautions, release.Advice.Why)
+	}
+	return step
+}
+
 // install adds a release's conditions to its step.
-func install(step *Step, in *gear.Install) {
+func (w *writer) install(step *Step, in *gear.Install) {
 	if len(in.Tools) > 0 {
 		step.Tools = append(step.Tools, strings.Join(in.Tools, " or "))
 		step.Do = append(step.Do, "Connect it and open "+strings.Join(in.Tools, " or ")+".")
 	}
 	step.Tools = append(step.Tools, "USB data cable")
-	if in.Internet {
-		step.Do = append(step.Do, "Needs steady internet.")
+	for _, need := range in.Needs(w.modeName(in.Mode)) {
+		step.Do = append(step.Do, strings.ToUpper(need[:1])+need[1:]+".")
 	}
-	if in.MinBatteryPct != nil {
-		step.Do = append(step.Do, fmt.Sprintf("Battery at %d %% or more before you start.", *in.MinBatteryPct))
-	}
-	switch in.Power {
-	case "pack":
-		step.Do = append(step.Do, "It shows only while it runs from a pack.")
+	if in.Power == "pack" {
 		step.Tools = append(step.Tools, "fan")
 		step.Cautions = append(step.Cautions, cautionHot)
-	case "usb":
-		step.Do = append(step.Do, "It runs from USB alone: leave the pack off.")
-	case "either":
-		step.Do = append(step.Do, "USB alone will do; leave the pack off.")
 	}
 }
 

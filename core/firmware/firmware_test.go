@@ -86,31 +86,160 @@ func TestParseRangeRefusesSwappedEndsAndNonsense(t *testing.T) {
 	assert.ErrorContains(t, err, "lower end 2 is not below its upper end 1.1")
 }
 
-func TestPath(t *testing.T) {
-	chain := []Move{
+// between is a way between versions alone.
+func between(c *Chart, from, to Version) ([]Step, bool) {
+	return c.Way(State{Version: from}, State{Version: to})
+}
+
+func TestWaysBetweenReleases(t *testing.T) {
+	chain := NewChart([]Move{
 		{Version: "4.1"},
 		{Version: "4.4", From: ">=4.1"},
 		{Version: "4.6", From: "4.4", OneWay: true},
 		{Version: "4.8", From: ">=4.6", RollbackTo: []Version{"4.6"}},
-	}
-	steps, ok := Path(chain, "4.1", "4.8")
+	}, nil, nil)
+	steps, ok := between(chain, "4.1", "4.8")
 	require.True(t, ok)
-	assert.Equal(t, []Step{{From: "4.1", To: "4.4"}, {From: "4.4", To: "4.6", OneWay: true}, {From: "4.6", To: "4.8"}}, steps)
+	assert.Equal(t, []Step{{From: "4.1", To: "4.4", OneWay: true}, {From: "4.4", To: "4.6", OneWay: true}, {From: "4.6", To: "4.8"}}, steps,
+		"one-way where it is marked, and where no rollback is stated")
 
-	steps, ok = Path(chain, "4.8", "4.6")
+	steps, ok = between(chain, "4.8", "4.6")
 	require.True(t, ok)
 	assert.Equal(t, []Step{{From: "4.8", To: "4.6", Back: true}}, steps)
 
-	_, ok = Path(chain, "4.6", "4.4")
-	assert.False(t, ok, "a one-way door does not open again")
-	_, ok = Path(chain, "", "4.4")
-	assert.False(t, ok, "the newest release does not install over everything")
-	_, ok = Path([]Move{{Version: "1.0"}, {Version: "1.1"}}, "", "1.0")
-	assert.False(t, ok, "over an unknown release 1.0 could be a downgrade")
-	steps, ok = Path([]Move{{Version: "1.0"}, {Version: "1.1"}}, "", "1.1")
-	require.True(t, ok)
-	assert.Len(t, steps, 1)
-	steps, ok = Path(chain, "4.4", "4.4.0")
+	open := NewChart([]Move{{Version: "1.0"}, {Version: "1.1"}}, nil, nil)
+	for _, c := range []struct {
+		chart    *Chart
+		from, to Version
+		says     string
+	}{
+		{chain, "4.6", "4.4", "a one-way door does not open again"},
+		{chain, "", "4.4", "the newest release does not install over everything"},
+		{open, "", "1.0", "over an unknown release 1.0 could be a downgrade"},
+		{open, "1.0.5", "1.0", "a release not listed is one nobody has read"},
+		{open, "1.0", "1.2", "no such release"},
+	} {
+		_, ok = between(c.chart, c.from, c.to)
+		assert.False(t, ok, c.says)
+	}
+	for _, from := range []Version{"", "1.0.5"} {
+		steps, ok = between(open, from, "1.1")
+		require.True(t, ok)
+		assert.Equal(t, []Step{{From: from, To: "1.1", OneWay: true}}, steps)
+	}
+	steps, ok = between(chain, "4.4", "4.4.0")
 	assert.True(t, ok)
 	assert.Empty(t, steps)
+}
+
+// Fewer one-way doors come before fewer steps.
+func TestAWayRoundTheDoor(t *testing.T) {
+	c := NewChart([]Move{
+		{Version: "1.0"},
+		{Version: "1.2", From: "1.0", RollbackTo: []Version{"1.0"}},
+		{Version: "2.0", From: ">=1.0", OneWay: true},
+		{Version: "2.1", From: "1.2", RollbackTo: []Version{"2.0", "1.2"}},
+	}, nil, nil)
+	steps, ok := between(c, "1.0", "2.0")
+	require.True(t, ok)
+	assert.Equal(t, []Step{{From: "1.0", To: "1.2"}, {From: "1.2", To: "2.1"}, {From: "2.1", To: "2.0", Back: true}}, steps)
+}
+
+// A chain that runs through modes: updated in mode a to get mode b, switched to
+// b, updated again to get c, switched, and updated again (common practice).
+func TestAChainThroughModes(t *testing.T) {
+	c := NewChart([]Move{
+		{Version: "1"},
+		{Version: "2", From: "1", Mode: "a"},
+		{Version: "3", From: "2", Mode: "b"},
+		{Version: "4", From: "3", Mode: "c"},
+	}, []Mode{{ID: "a", On: "<3"}, {ID: "b", On: ">=2"}, {ID: "c", On: ">=3"}}, nil)
+	steps, ok := c.Way(State{Version: "1", Mode: "a"}, State{Version: "4"})
+	require.True(t, ok)
+	assert.Equal(t, []Step{
+		{From: "1", To: "2", OneWay: true}, {From: "2", FromMode: "a", Mode: "b"},
+		{From: "2", To: "3", OneWay: true}, {From: "3", FromMode: "b", Mode: "c"},
+		{From: "3", To: "4", OneWay: true},
+	}, steps)
+	steps, ok = c.Way(State{Version: "1"}, State{Version: "2"})
+	require.True(t, ok)
+	assert.Equal(t, []Step{{From: "1", Mode: "a"}, {From: "1", To: "2", OneWay: true}}, steps, "a mode nobody has read is set first")
+	steps, ok = c.Way(State{Version: "3", Mode: "b"}, State{Version: "3", Mode: "c"})
+	require.True(t, ok)
+	assert.Equal(t, []Step{{From: "3", FromMode: "b", Mode: "c"}}, steps)
+	_, ok = c.Way(State{Version: "3"}, State{Version: "3", Mode: "a"})
+	assert.False(t, ok, "release 3 has lost mode a")
+}
+
+func TestActivationBeforeAndAfter(t *testing.T) {
+	moves := func(activated bool) []Move {
+		return []Move{{Version: "1.0"}, {Version: "1.1", Activated: activated, RollbackTo: []Version{"1.0"}}}
+	}
+	both := State{Version: "1.1", Activated: true}
+	for _, c := range []struct {
+		name  string
+		chart *Chart
+		want  []Step
+	}{
+		{"late where nothing is said", NewChart(moves(false), nil, new(Any)), []Step{{From: "1.0", To: "1.1"}, {From: "1.1", Activate: true}}},
+		{"first where the release wants it", NewChart(moves(true), nil, new(Any)), []Step{{From: "1.0", Activate: true}, {From: "1.0", To: "1.1"}}},
+		{"only on the old release", NewChart(moves(false), nil, new(Range("<1.1"))), []Step{{From: "1.0", Activate: true}, {From: "1.0", To: "1.1"}}},
+		{"only on the new release", NewChart(moves(false), nil, new(Range(">=1.1"))), []Step{{From: "1.0", To: "1.1"}, {From: "1.1", Activate: true}}},
+		{"not needed", NewChart(moves(true), nil, nil), []Step{{From: "1.0", To: "1.1"}}},
+	} {
+		steps, ok := c.chart.Way(State{Version: "1.0"}, both)
+		require.True(t, ok, c.name)
+		assert.Equal(t, c.want, steps, c.name)
+	}
+	_, ok := NewChart(moves(true), nil, new(Range(">=1.1"))).Way(State{Version: "1.0"}, both)
+	assert.False(t, ok, "each waits for the other")
+}
+
+// A law, against trying every walk without a loop: no way is better, and each
+// step of a way is one of the walks' own.
+func TestNoWayIsBetter(t *testing.T) {
+	versions := []Version{"1.0", "1.1", "1.2", "1.3"}
+	rapid.Check(t, func(t *rapid.T) {
+		ranges := rapid.SampledFrom([]Range{"*", ">=1.1", "1.0", "<=1.1", "1.2"})
+		modes := rapid.SampledFrom([]string{"", "", "a", "b"})
+		var moves []Move
+		for i, v := range versions {
+			m := Move{Version: v, From: ranges.Draw(t, "from"), Mode: modes.Draw(t, "mode"), OneWay: rapid.Bool().Draw(t, "one-way"), Activated: rapid.Bool().Draw(t, "activated")}
+			if i > 0 && rapid.Bool().Draw(t, "rolls back") {
+				m.RollbackTo = []Version{versions[rapid.IntRange(0, i-1).Draw(t, "to")]}
+			}
+			moves = append(moves, m)
+		}
+		c := NewChart(moves, []Mode{{ID: "a", On: ranges.Draw(t, "a")}, {ID: "b", On: "*"}}, new(ranges.Draw(t, "activation")))
+		from := State{Version: rapid.SampledFrom(versions).Draw(t, "carries"), Mode: modes.Draw(t, "in")}
+		goal := State{Version: rapid.SampledFrom(versions).Draw(t, "goal"), Activated: rapid.Bool().Draw(t, "to activate")}
+		best := [2]int{}
+		found := false
+		var walk func(s State, been []State, cost [2]int)
+		walk = func(s State, been []State, cost [2]int) {
+			if s.Version == goal.Version && (s.Activated || !goal.Activated) {
+				if !found || cost[0] < best[0] || cost[0] == best[0] && cost[1] < best[1] {
+					best, found = cost, true
+				}
+				return
+			}
+			c.leave(node{c.place(s.Version), s.Mode, s.Activated}, s, goal, func(to node, step Step) {
+				next := State{c.moves[to.at].Version, to.mode, to.activated}
+				for _, b := range been {
+					if b == next {
+						return
+					}
+				}
+				price := [2]int{cost[0], cost[1] + 1}
+				if step.OneWay {
+					price[0]++
+				}
+				walk(next, append(been, next), price)
+			})
+		}
+		walk(from, []State{from}, [2]int{})
+		steps, ok := c.Way(from, goal)
+		require.Equal(t, found, ok)
+		require.Equal(t, best, [2]int{Doors(steps), len(steps)})
+	})
 }

@@ -2,6 +2,7 @@ package firmware
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -105,6 +106,28 @@ func (r Range) Holds(v Version) bool {
 			if c != 0 {
 				return false
 			}
+		}
+	}
+	return true
+}
+
+// Same says whether two ranges are written with the same ends, however spaced
+// and in whatever order.
+func (r Range) Same(s Range) bool {
+	if r.IsAny() || s.IsAny() {
+		return r.IsAny() == s.IsAny()
+	}
+	a, b := strings.Fields(string(r)), strings.Fields(string(s))
+	if len(a) != len(b) {
+		return false
+	}
+	for _, x := range a {
+		end := parseBound(x)
+		if !slices.ContainsFunc(b, func(y string) bool {
+			other := parseBound(y)
+			return end.operator == other.operator && end.version.Compare(other.version) == 0
+		}) {
+			return false
 		}
 	}
 	return true

@@ -38,11 +38,21 @@ type State struct {
 	Label     string // the kit's name, or the model's
 	KitID     string // empty where the device is not owned
 	ModelID   string
-	Current   firmware.Version // empty: not known
+	Current   firmware.Version // empty: not known, or not among the releases its gear lists
+	Read      firmware.Version // as read off the device, listed or not
 	Target    firmware.Version // what it will carry: the plan, else the current one
 	Mode      string           // the current mode, goggles only
 	ToMode    string           // the mode it will be in
 	Activated *bool            // nil: not known
+}
+
+// Unlisted says whether the device carries a release its gear does not list: it
+// is treated as one nobody has read.
+func (s State) Unlisted() bool { return s.Read != s.Current }
+
+// Stands is where the device stands, for its chart.
+func (s State) Stands() firmware.State {
+	return firmware.State{Version: s.Read, Mode: s.Mode, Activated: s.Activated != nil && *s.Activated}
 }
 
 // Owned says whether the device is a piece of kit.
@@ -82,11 +92,14 @@ func Resolve[T gear.Linked](c Case, slot *Slot) (T, State, bool) {
 			return none, State{}, false
 		}
 		s.KitID, s.ModelID, s.Label = kit.ID, kit.Model, kit.Label()
-		s.Current, s.Mode, s.Activated = kit.Firmware, kit.Mode, kit.Activated
+		s.Read, s.Mode, s.Activated = kit.Firmware, kit.Mode, kit.Activated
 	}
 	model, ok := gear.Find[T](c.Library, s.ModelID)
 	if !ok {
 		return none, State{}, false
+	}
+	if model.AsDevice().Offers(s.Read) {
+		s.Current = s.Read
 	}
 	if s.Label == "" {
 		s.Label = model.Head().Label()

@@ -19,6 +19,23 @@ type Fleet struct {
 	Spares    []Spare  `json:"spares,omitempty"`
 	Quads     []Quad   `json:"quads,omitempty"`
 	Goals
+	Taken []Taken `json:"taken,omitempty"`
+}
+
+// Taken is one step of the route carried out, with what was read off the device
+// afterwards. The first of a device holds what it carried before the route, and
+// so where the way back leads.
+type Taken struct {
+	Kit      string           `json:"kit"`
+	Do       string           `json:"do"` // "update", "mode" or "activate"
+	From     firmware.Version `json:"from,omitempty"`
+	FromMode string           `json:"fromMode,omitempty"`
+	Planned  firmware.Version `json:"planned,omitempty"`
+	Read     firmware.Version `json:"read,omitempty"` // update; absent: it shows none
+	Mode     string           `json:"mode,omitempty"`
+	// NotOffered: the tool did not offer the planned release; nothing was done.
+	NotOffered bool   `json:"notOffered,omitempty"`
+	At         string `json:"at"` // RFC 3339
 }
 
 // Goals are what the route for the fleet shall bring together.

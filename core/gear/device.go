@@ -1,6 +1,8 @@
 package gear
 
 import (
+	"fmt"
+
 	"yokeswap/core/firmware"
 	"yokeswap/core/unit"
 )
@@ -17,8 +19,9 @@ type Device struct {
 // Activation says whether a new device must be activated once, with an
 // account and internet, and in which desktop tools that can be done.
 type Activation struct {
-	Needed bool     `json:"needed"`
-	Tools  []string `json:"tools,omitempty"`
+	Needed   bool           `json:"needed"`
+	Tools    []string       `json:"tools,omitempty"`
+	Firmware firmware.Range `json:"firmware,omitempty"` // releases it can be activated on
 }
 
 // Release is one firmware a device can carry, and how it gets there.
@@ -27,6 +30,8 @@ type Release struct {
 	From       firmware.Range     `json:"from,omitempty"`       // releases it installs over
 	OneWay     bool               `json:"oneWay,omitempty"`     // what was there before cannot be put back
 	RollbackTo []firmware.Version `json:"rollbackTo,omitempty"` // older releases that can replace it
+	Gains      []string           `json:"gains,omitempty"`      // what the device can do from here on
+	Loses      []string           `json:"loses,omitempty"`      // and what it no longer can
 	Advice     *Advice            `json:"advice,omitempty"`
 	Install    *Install           `json:"install,omitempty"`
 	Note       string             `json:"note,omitempty"`
@@ -44,15 +49,112 @@ type Install struct {
 	Power         string   `json:"power,omitempty"` // "usb", "pack" or "either"
 	MinBatteryPct *int     `json:"minBatteryPct,omitempty"`
 	Internet      bool     `json:"internet,omitempty"`
+	Mode          string   `json:"mode,omitempty"`      // goggles: the mode they must be in
+	Activated     bool     `json:"activated,omitempty"` // only on a device that has been activated
 }
 
-// Moves is the device's releases as the way finder wants them.
-func (d *Device) Moves() []firmware.Move {
+// Needs lists an install's conditions in words; mode is the name of the mode.
+func (in *Install) Needs(mode string) []string {
+	var needs []string
+	if in.Activated {
+		needs = append(needs, "activated before")
+	}
+	if in.Mode != "" {
+		needs = append(needs, "in mode "+mode)
+	}
+	switch in.Power {
+	case "pack":
+		needs = append(needs, "shows only while it runs from a flight pack")
+	case "usb":
+		needs = append(needs, "runs from USB alone: leave the pack off")
+	case "either":
+		needs = append(needs, "USB alone will do; leave the pack off")
+	}
+	if in.MinBatteryPct != nil {
+		needs = append(needs, fmt.Sprintf("battery at %d %% or more", *in.MinBatteryPct))
+	}
+	if in.Internet {
+		needs = append(needs, "steady internet")
+	}
+	return needs
+}
+
+// Changes lists what the device can do after going from one release to another,
+// and what it no longer can; the releases passed on the way count. Over a
+// release nobody knows only the new release's own count.
+func (d *Device) Changes(from, to firmware.Version) (gains, loses []string) {
+	gains, loses = []string{}, []string{}
+	up := !from.Known() || from.Compare(to) < 0
+	low, high := from, to
+	if !up {
+		low, high = to, from
+	}
+	has := map[string]int{} // gained less lost
+	var order []string
+	for _, r := range d.Releases {
+		passed := r.Version.Compare(low) > 0 && r.Version.Compare(high) <= 0
+		if !low.Known() {
+			passed = r.Version.Compare(high) == 0
+		}
+		if !passed {
+			continue
+		}
+		for _, f := range r.Gains {
+			has[f]++
+			order = append(order, f)
+		}
+		for _, f := range r.Loses {
+			has[f]--
+			order = append(order, f)
+		}
+	}
+	for _, f := range order {
+		switch n := has[f]; {
+		case n > 0:
+			gains = append(gains, f)
+		case n < 0:
+			loses = append(loses, f)
+		}
+		has[f] = 0
+	}
+	if !up {
+		return loses, gains
+	}
+	return gains, loses
+}
+
+// Chart is the device's releases as the way finder wants them.
+func (d *Device) Chart() *firmware.Chart { return d.chart(nil) }
+
+// Chart is the goggles' releases and modes as the way finder wants them.
+func (g *Goggles) Chart() *firmware.Chart {
+	modes := make([]firmware.Mode, len(g.Modes))
+	for i, m := range g.Modes {
+		modes[i] = firmware.Mode{ID: m.ID, On: m.Firmware}
+	}
+	return g.chart(modes)
+}
+
+func (d *Device) chart(modes []firmware.Mode) *firmware.Chart {
 	moves := make([]firmware.Move, len(d.Releases))
 	for i, r := range d.Releases {
 		moves[i] = firmware.Move{Version: r.Version, From: r.From, OneWay: r.OneWay, RollbackTo: r.RollbackTo}
+		if r.Install != nil {
+			moves[i].Mode, moves[i].Activated = r.Install.Mode, r.Install.Activated
+		}
 	}
-	return moves
+	var activation *firmware.Range
+	if needed := d.ActivationNeeded(); needed != nil && *needed {
+		activation = &d.Activation.Firmware
+	}
+	return firmware.NewChart(moves, modes, activation)
+}
+
+// Offers says whether a version is one of the device's releases, or its gear
+// states none to hold it against.
+func (d *Device) Offers(v firmware.Version) bool {
+	_, listed := d.Release(v)
+	return listed || len(d.Releases) == 0
 }
 
 // Release looks up a release by its version.
@@ -80,6 +182,7 @@ func (d *Device) AsDevice() *Device { return d }
 type Linked interface {
 	Item
 	AsDevice() *Device
+	Chart() *firmware.Chart
 }
 
 // AirUnit is the video transmitter on the quad, with its camera.

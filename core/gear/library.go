@@ -1,5 +1,11 @@
 package gear
 
+import (
+	"fmt"
+
+	"yokeswap/core/firmware"
+)
+
 // Set is a gear pack: models and the statements about how they link, with a
 // license, so that builders can hand them on.
 type Set struct {
@@ -84,6 +90,8 @@ type Library struct {
 	byID     map[string]Item
 	ordered  []Item
 	pairings map[pairKey][]*Pairing
+	charts   map[string]*firmware.Chart
+	atOdds   map[pairKey]string
 }
 
 type pairKey struct{ airUnit, goggles string }
@@ -91,7 +99,7 @@ type pairKey struct{ airUnit, goggles string }
 // NewLibrary indexes the sets. Where an id occurs twice the first one stands;
 // the format package refuses such files before they come here.
 func NewLibrary(sets ...*Set) *Library {
-	lib := &Library{byID: map[string]Item{}, pairings: map[pairKey][]*Pairing{}}
+	lib := &Library{byID: map[string]Item{}, pairings: map[pairKey][]*Pairing{}, charts: map[string]*firmware.Chart{}, atOdds: map[pairKey]string{}}
 	for _, set := range sets {
 		for _, list := range set.Lists() {
 			for _, item := range list.Items {
@@ -103,7 +111,11 @@ func NewLibrary(sets ...*Set) *Library {
 				lib.ordered = append(lib.ordered, item)
 				if p, ok := item.(*Pairing); ok {
 					key := pairKey{p.AirUnit, p.Goggles}
+					lib.note(key, p)
 					lib.pairings[key] = append(lib.pairings[key], p)
+				}
+				if d, ok := item.(Linked); ok {
+					lib.charts[id] = d.Chart()
 				}
 			}
 		}
@@ -141,6 +153,30 @@ func (l *Library) Items() []Item { return l.ordered }
 // Pairings gives the statements about a pair of models.
 func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
 	return l.pairings[pairKey{airUnit, goggles}]
+}
+
+// note keeps that a further statement about a pair contradicts an earlier one.
+func (l *Library) note(key pairKey, p *Pairing) {
+	for _, other := range l.pairings[key] {
+		if how := other.Contradicts(p); how != "" && l.atOdds[key] == "" {
+			l.atOdds[key] = fmt.Sprintf("%s (%s) and %s (%s) contradict each other: %s", other.ID, other.Source, p.ID, p.Source, how)
+		}
+	}
+}
+
+// Contradiction says which two statements about a pair of models contradict
+// each other, and how; empty where none do.
+func (l *Library) Contradiction(airUnit, goggles string) string {
+	return l.atOdds[pairKey{airUnit, goggles}]
+}
+
+// Chart gives the chart of a device model; one without moves where the id names
+// no device.
+func (l *Library) Chart(id string) *firmware.Chart {
+	if c, ok := l.charts[id]; ok {
+		return c
+	}
+	return firmware.NewChart(nil, nil, nil)
 }
 
 // Label is the name of the gear with this id, or the id itself.

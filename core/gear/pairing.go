@@ -53,5 +53,32 @@ func (p *Pairing) Beyond(other *Pairing) []string {
 	return beyond
 }
 
+// Contradicts says in words how this statement and another about the same pair
+// of models cannot both be true; empty where they can. They contradict each
+// other where one says never, or where they speak of the same releases and mode
+// and differ in the controllers or in what the link gives.
+func (p *Pairing) Contradicts(other *Pairing) string {
+	same := p.AirFirmware.Same(other.AirFirmware) && p.GogglesFirmware.Same(other.GogglesFirmware) && p.Mode == other.Mode
+	switch {
+	case p.Never != other.Never:
+		return "one says they never link, the other that they do"
+	case p.Never || !same:
+		return ""
+	case p.Controllers != nil && other.Controllers != nil && !sameSet(p.Controllers, other.Controllers):
+		return "they name different controllers"
+	case len(p.Features) > 0 && len(other.Features) > 0 && !sameSet(p.Features, other.Features):
+		return "they give different features"
+	}
+	return ""
+}
+
+// sameSet says whether two lists hold the same, in whatever order.
+func sameSet[T comparable](a, b []T) bool {
+	within := func(a, b []T) bool {
+		return !slices.ContainsFunc(a, func(x T) bool { return !slices.Contains(b, x) })
+	}
+	return within(a, b) && within(b, a)
+}
+
 // Kind of a pairing.
 func (*Pairing) Kind() Kind { return KindPairing }

@@ -13,6 +13,7 @@ const (
 	CodeNoAirUnit    verdict.Code = "link.no-air-unit"
 	CodeNoGoggles    verdict.Code = "link.no-goggles"
 	CodeNoStatement  verdict.Code = "link.no-statement"
+	CodeAtOdds       verdict.Code = "link.statements-at-odds"
 	CodeNever        verdict.Code = "link.never"
 	CodeLinks        verdict.Code = "link.links"
 	CodeVersion      verdict.Code = "link.version-unknown"
@@ -75,7 +76,14 @@ func (t *trio) checkPair() []verdict.Finding {
 		if never.Note != "" {
 			f.Says += " " + never.Note
 		}
+		if odds := t.Library.Contradiction(t.airUnit.ID, t.goggles.ID); odds != "" {
+			f.Says += " But " + odds + "."
+		}
 		return []verdict.Finding{f}
+	}
+	if odds := t.Library.Contradiction(t.airUnit.ID, t.goggles.ID); odds != "" {
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeAtOdds, pair, verdict.Missing{
+			Of: "gear", ID: t.airUnit.ID, Field: "pairings", Label: fmt.Sprintf("how %s links with %s: %s", t.airUnit.Label(), t.goggles.Label(), odds)})}
 	}
 	if len(list) == 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoStatement, pair, verdict.Missing{
@@ -261,6 +269,9 @@ func (t *trio) fitValue(field, label string) verdict.Missing {
 // the plan of the fit.
 func (t *trio) slotValue(s fleet.State, slot, field string) verdict.Missing {
 	m := verdict.Missing{Of: "kit", ID: s.KitID, Field: field, Label: field + " of " + s.Label}
+	if field == "firmware" {
+		m.Label = carried(s)
+	}
 	if !s.Owned() {
 		m.Of, m.ID, m.Field = "quad", t.Quad.ID, t.FitName+"."+slot+"."+field
 		m.Label += " (not owned yet)"

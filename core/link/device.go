@@ -40,7 +40,7 @@ func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 }
 
 func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
-	steps, ok := firmware.Path(d.Moves(), s.Current, s.Target)
+	steps, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target})
 	if !ok {
 		if _, listed := d.Release(s.Target); !listed {
 			return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, verdict.Missing{Of: "gear", ID: d.ID,
@@ -48,7 +48,7 @@ func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 		}
 		if !s.Current.Known() {
 			return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, verdict.Missing{Of: "kit", ID: s.KitID,
-				Field: "firmware", Label: fmt.Sprintf("firmware of %s, to know whether %s goes on it", s.Label, s.Target)})}
+				Field: "firmware", Label: fmt.Sprintf("%s, to know whether %s goes on it", carried(s), s.Target)})}
 		}
 		return []verdict.Finding{{Code: CodeNoWay, Level: verdict.Unfit, Subject: s.Label, Source: d.Source.String(),
 			Says:     fmt.Sprintf("Release %s cannot be put on %s: no permitted steps lead there from %s.", s.Target, s.Label, s.Current),
@@ -58,7 +58,7 @@ func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 	for _, step := range steps {
 		if step.OneWay {
 			findings = append(findings, verdict.Finding{Code: CodeOneWay, Level: verdict.Caution, Subject: s.Label, Source: d.Source.String(),
-				Says: fmt.Sprintf("Updating %s from %s to %s is a one-way door: the old release cannot be put back.",
+				Says: fmt.Sprintf("Updating %s from %s to %s is a one-way door: nothing known puts the old release back.",
 					s.Label, orUnknown(string(step.From)), step.To)})
 		}
 	}

@@ -187,10 +187,10 @@ func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
 		gogglesRange = append(gogglesRange, mode.Firmware)
 	}
 	var ok bool
-	if made.air, ok = made.reach(&t.airUnit.Device, t.air, p.AirFirmware); !ok {
+	if made.air, ok = t.reach(&made, &t.airUnit.Device, t.air, p.AirFirmware); !ok {
 		return made, false
 	}
-	if made.eyes, ok = made.reach(&t.goggles.Device, t.eyes, gogglesRange...); !ok {
+	if made.eyes, ok = t.reach(&made, &t.goggles.Device, t.eyes, gogglesRange...); !ok {
 		return made, false
 	}
 	if !withSticks || t.separate {
@@ -202,7 +202,7 @@ func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
 	for _, c := range p.Controllers {
 		if c.ID == t.controller.ID {
 			made.controller = true
-			made.hand, ok = made.reach(&t.controller.Device, t.hand, c.Firmware)
+			made.hand, ok = t.reach(&made, &t.controller.Device, t.hand, c.Firmware)
 			return made, ok
 		}
 	}
@@ -211,7 +211,7 @@ func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
 
 // reach finds the release within the ranges that takes the fewest updates
 // from what the device carries, and adds its cost to the plan.
-func (m *plan) reach(d *gear.Device, s fleet.State, ranges ...firmware.Range) (firmware.Version, bool) {
+func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.Range) (firmware.Version, bool) {
 	within := func(v firmware.Version) bool {
 		for _, r := range ranges {
 			if !r.Holds(v) {
@@ -221,25 +221,20 @@ func (m *plan) reach(d *gear.Device, s fleet.State, ranges ...firmware.Range) (f
 		return true
 	}
 	if within(s.Target) {
-		return s.Target, m.planned(d, s)
+		return s.Target, t.planned(m, d, s)
 	}
 	var best firmware.Version
 	var cost [3]int
-	moves := d.Moves()
+	chart := t.Library.Chart(d.ID)
 	for _, r := range d.Releases {
 		if !within(r.Version) {
 			continue
 		}
-		steps, ok := firmware.Path(moves, s.Current, r.Version)
+		steps, ok := chart.Way(s.Stands(), firmware.State{Version: r.Version})
 		if !ok {
 			continue
 		}
-		c := [3]int{len(steps), 0, 0}
-		for _, step := range steps {
-			if step.OneWay {
-				c[1]++
-			}
-		}
+		c := [3]int{firmware.Updates(steps), firmware.Doors(steps), 0}
 		if r.Advice != nil {
 			c[2]++
 		}
@@ -260,12 +255,12 @@ func (m *plan) reach(d *gear.Device, s fleet.State, ranges ...firmware.Range) (f
 
 // planned adds what is planned for a device already; false where no permitted
 // steps lead there.
-func (m *plan) planned(d *gear.Device, s fleet.State) bool {
+func (t *trio) planned(m *plan, d *gear.Device, s fleet.State) bool {
 	if !s.Updating() {
 		return true
 	}
-	steps, ok := firmware.Path(d.Moves(), s.Current, s.Target)
-	m.updates += len(steps)
+	steps, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target})
+	m.updates += firmware.Updates(steps)
 	m.unsure = !ok && !s.Current.Known()
 	return ok
 }

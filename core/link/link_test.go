@@ -72,7 +72,7 @@ func TestAPlannedUpdateIsJudgedByItsWay(t *testing.T) {
 	next.AirUnit.Firmware, next.Goggles.Firmware = "1.1", "5.2"
 	findings := link.Check(sample.Case(sample.Set(), kit(), next))
 	assert.Equal(t, verdict.Caution, verdict.Worst(findings))
-	assert.Contains(t, byCode(findings, link.CodeOneWay).Says, "cannot be put back")
+	assert.Contains(t, byCode(findings, link.CodeOneWay).Says, "nothing known puts the old release back")
 
 	next.AirUnit.Firmware = "9.9"
 	assert.Equal(t, verdict.Unknown, verdict.Worst(link.Check(sample.Case(sample.Set(), kit(), next))),

@@ -21,7 +21,7 @@ func bruteForce(set *gear.Set, air, eyes fleet.Kit) (updates int, found bool) {
 	unit, _ := gear.Find[*gear.AirUnit](lib, air.Model)
 	goggles, _ := gear.Find[*gear.Goggles](lib, eyes.Model)
 	count := func(d *gear.Device, from, to firmware.Version) (int, bool) {
-		steps, ok := firmware.Path(d.Moves(), from, to)
+		steps, ok := d.Chart().Way(firmware.State{Version: from}, firmware.State{Version: to})
 		return len(steps), ok
 	}
 	for _, a := range unit.Releases {

@@ -117,7 +117,7 @@ func (t *trio) modeOrNone(id string) string {
 }
 
 func lane(role string, d *gear.Device, s fleet.State) Lane {
-	l := Lane{Role: role, Label: s.Label, Releases: []ReleaseMark{}, Current: string(s.Current), Target: string(s.Target)}
+	l := Lane{Role: role, Label: s.Label, Releases: []ReleaseMark{}, Current: string(s.Read), Target: string(s.Target)}
 	for _, r := range d.Releases {
 		mark := ReleaseMark{Version: string(r.Version), OneWay: r.OneWay, Listed: true}
 		if r.Advice != nil {
@@ -125,7 +125,7 @@ func lane(role string, d *gear.Device, s fleet.State) Lane {
 		}
 		l.Releases = append(l.Releases, mark)
 	}
-	for _, v := range []firmware.Version{s.Current, s.Target} {
+	for _, v := range []firmware.Version{s.Read, s.Target} {
 		if _, listed := d.Release(v); v.Known() && !listed && !slices.ContainsFunc(l.Releases, func(m ReleaseMark) bool { return m.Version == string(v) }) {
 			l.Releases = append(l.Releases, ReleaseMark{Version: string(v)})
 		}

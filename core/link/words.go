@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
 )
 
 // describe says what a plan asks for: "updating X to 1.1 and switching Y to
@@ -27,6 +28,14 @@ func (t *trio) describe(m plan) string {
 		return strings.Join(does, "")
 	}
 	return strings.Join(does[:len(does)-1], ", ") + " and " + does[len(does)-1]
+}
+
+// carried names the firmware of a device as a value that is missing.
+func carried(s fleet.State) string {
+	if s.Unlisted() {
+		return fmt.Sprintf("firmware of %s (it carries %s, which is not among the releases its gear lists)", s.Label, s.Read)
+	}
+	return "firmware of " + s.Label
 }
 
 func changes(from, to firmware.Version) bool {

@@ -108,10 +108,13 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	}
 	empty := len(out.Kit)+len(out.Spares)+len(out.Quads) == 0
 	if !empty {
-		d.compare(Ref{KindFleet, "fleet"}, Head(&out), Head(&fleet.Fleet{Title: in.Title, GearPacks: packs, Goals: in.Goals}))
+		d.compare(Ref{KindFleet, "fleet"}, Head(&out), Head(&fleet.Fleet{Title: in.Title, GearPacks: packs, Goals: in.Goals, Taken: out.Taken}))
 	}
 	out.Title, out.GearPacks = in.Title, packs
 	out.Goals = in.Goals
+	if len(in.Taken) > 0 {
+		out.Taken = in.Taken
+	}
 	merge(&d, KindKit, &out.Kit, in.Kit, func(k *fleet.Kit) string { return k.ID })
 	merge(&d, KindSpare, &out.Spares, in.Spares, func(p *fleet.Spare) string { return p.Model })
 	merge(&d, KindQuad, &out.Quads, in.Quads, func(q *fleet.Quad) string { return q.ID })
@@ -119,7 +122,8 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	return d
 }
 
-// Head is the fleet without its kit, spares and quads: its title and goals.
+// Head is the fleet without its kit, spares and quads: its title, its goals
+// and what of the route has been taken.
 func Head(f *fleet.Fleet) fleet.Fleet {
 	head := *f
 	head.Format, head.Version = fleet.FileFormat, fleet.FileVersion

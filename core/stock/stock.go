@@ -117,6 +117,7 @@ func (s *Stock) Entry(ref Ref) any {
 func (s *Stock) Remove(ref Ref) bool {
 	switch ref.Kind {
 	case KindKit:
+		drop(&s.Fleet.Taken, func(t fleet.Taken) bool { return t.Kit == ref.ID })
 		return drop(&s.Fleet.Kit, func(k fleet.Kit) bool { return k.ID == ref.ID })
 	case KindSpare:
 		return drop(&s.Fleet.Spares, func(p fleet.Spare) bool { return p.Model == ref.ID })
@@ -207,22 +208,47 @@ func (s *Stock) Want(goals fleet.Goals) {
 	s.Fleet = &f
 }
 
-// Read records what was read off a device: the release it carries now, or, with
-// an empty release, that it has been activated.
-func (s *Stock) Read(kitID string, release firmware.Version) error {
+// Take records a step of the route and what was read after it: the kit's state
+// follows, whatever had been planned.
+func (s *Stock) Take(t fleet.Taken) error {
 	f := *s.Fleet
 	f.Kit = slices.Clone(f.Kit)
-	kit, ok := f.Piece(kitID)
+	kit, ok := f.Piece(t.Kit)
 	if !ok {
-		return fmt.Errorf("no piece of kit %q", kitID)
+		return fmt.Errorf("no piece of kit %q", t.Kit)
 	}
-	if release.Known() {
-		kit.Firmware = release
-	} else {
+	t.From, t.FromMode = kit.Firmware, kit.Mode
+	switch {
+	case t.NotOffered:
+	case t.Do == "update":
+		kit.Firmware = t.Read
+		if t.Read.Known() {
+			kit.Mode = s.Library().Chart(kit.Model).KeptMode(kit.Mode, t.Read)
+		}
+	case t.Do == "mode":
+		kit.Mode = t.Mode
+	default:
 		kit.Activated = new(true)
 	}
+	f.Taken = append(slices.Clone(f.Taken), t)
 	s.Fleet = &f
 	return nil
+}
+
+// Offered takes back that a release was not offered.
+func (s *Stock) Offered(kitID string, release firmware.Version) {
+	f := *s.Fleet
+	drop(&f.Taken, func(t fleet.Taken) bool {
+		return t.NotOffered && t.Kit == kitID && t.Planned.Compare(release) == 0
+	})
+	s.Fleet = &f
+}
+
+// CloseRoute forgets the steps taken, and with them the way back.
+func (s *Stock) CloseRoute() {
+	f := *s.Fleet
+	f.Taken = nil
+	s.Fleet = &f
 }
 
 // Plan applies a patch to a quad's next fit.

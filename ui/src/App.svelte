@@ -9,12 +9,14 @@
   import Rehearse from './route/Rehearse.svelte';
   import Route from './route/Route.svelte';
   import Shelf from './shelf/Shelf.svelte';
+  import Walk from './route/Walk.svelte';
   import Swap from './swap/Swap.svelte';
 
   const routes = {
     '/': Fleet,
     '/swap/:quad/:gate?': Swap,
-    '/route': Route,
+    '/route/:way?': Route,
+    '/walk/:way?': Walk,
     '/rehearse': Rehearse,
     '/bench/:quad?': Bench,
     '/shelf/:tab?/:kind?/:id?': Shelf,
@@ -23,7 +25,7 @@
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
-    { name: 'Bench', at: '/bench', starts: ['/bench'] },
+    { name: 'Bench', at: '/bench', starts: ['/bench', '/walk'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
   ];
   const screenKeys = [

@@ -70,6 +70,7 @@ type choice struct {
 	masks   []uint64 // by the device's own list of pairs
 	cost    cost
 	avoid   bool
+	asleep  bool // it cannot be activated there: nothing links with it
 }
 
 // device is anything with firmware in the problem.
@@ -78,9 +79,29 @@ type device struct {
 	label   string
 	role    string // "airUnit", "goggles", "controller"
 	model   *gear.Device
-	current firmware.Version
-	toBuy   bool // not owned: it will come on one of its releases, nobody knows which
-	choices []choice
+	modes   *gear.Goggles // of goggles, else nil
+	chart   *firmware.Chart
+	current firmware.Version // empty: not known
+	stands  firmware.State
+	wakes   bool // it has still to be activated, or nobody has said that it is
+	// notOffered are releases its tool does not offer at present.
+	notOffered []firmware.Version
+	toBuy      bool // not owned: it will come on one of its releases, nobody knows which
+	choices    []choice
+}
+
+func (r *Request) device(model *gear.Device, s fleet.State, role string) device {
+	d := device{key: s.KitID, label: s.Label, role: role, model: model, current: s.Current, stands: s.Stands(), toBuy: !s.Owned(), notOffered: r.NotOffered[s.KitID]}
+	d.chart = r.Library.Chart(model.ID).Without(d.notOffered)
+	d.modes, _ = gear.Find[*gear.Goggles](r.Library, model.ID)
+	needed := model.ActivationNeeded()
+	d.wakes = needed != nil && *needed && !d.stands.Activated
+	return d
+}
+
+// way finds the steps that bring a device from a state to a release, awake.
+func (d *device) way(from firmware.State, to firmware.Version) ([]firmware.Step, bool) {
+	return d.chart.Way(from, firmware.State{Version: to, Activated: d.wakes})
 }
 
 // reachable lists the releases a device can be brought to, staying first.
@@ -88,23 +109,20 @@ func reachable(d *device, keepWayBack bool) []choice {
 	if d.toBuy {
 		return reachableNew(d, keepWayBack)
 	}
-	list := []choice{{version: d.current}}
-	moves := d.model.Moves()
+	_, awakes := d.way(d.stands, "")
+	list := []choice{{version: d.current, asleep: !awakes}}
 	for _, r := range d.model.Releases {
 		if d.current.Known() && r.Version.Compare(d.current) == 0 {
 			list[0].avoid = r.Advice != nil
-			continue
-		}
-		steps, ok := firmware.Path(moves, d.current, r.Version)
-		if !ok {
-			continue
-		}
-		c := choice{version: r.Version, cost: cost{touched: 1, steps: len(steps)}, avoid: r.Advice != nil}
-		for _, s := range steps {
-			if s.OneWay {
-				c.cost.doors++
+			if awakes {
+				continue
 			}
 		}
+		steps, ok := d.way(d.stands, r.Version)
+		if !ok || firmware.Updates(steps) == 0 {
+			continue
+		}
+		c := choice{version: r.Version, cost: costOf(steps), avoid: r.Advice != nil}
 		if keepWayBack && c.cost.doors > 0 {
 			continue
 		}
@@ -113,24 +131,30 @@ func reachable(d *device, keepWayBack bool) []choice {
 	return list
 }
 
+// costOf a way; activation is no choice, so it costs nothing.
+func costOf(steps []firmware.Step) cost {
+	c := cost{touched: 1, steps: len(steps), doors: firmware.Doors(steps)}
+	for _, s := range steps {
+		if s.Activate {
+			c.steps--
+		}
+	}
+	return c
+}
+
 // reachableNew lists the releases a device still to be bought can be brought to
 // whichever of its releases it comes on; the steps are the most it can take.
 func reachableNew(d *device, keepWayBack bool) []choice {
 	list := []choice{{}}
-	moves := d.model.Moves()
 	for _, r := range d.model.Releases {
 		c := choice{version: r.Version, cost: cost{touched: 1}, avoid: r.Advice != nil}
 		always := true
 		for _, from := range d.model.Releases {
-			steps, ok := firmware.Path(moves, from.Version, r.Version)
+			steps, ok := d.way(firmware.State{Version: from.Version}, r.Version)
 			always = always && ok
-			doors := 0
-			for _, s := range steps {
-				if s.OneWay {
-					doors++
-				}
+			if one := costOf(steps); ok {
+				c.cost.steps, c.cost.doors = max(c.cost.steps, one.steps), max(c.cost.doors, one.doors)
 			}
-			c.cost.steps, c.cost.doors = max(c.cost.steps, len(steps)), max(c.cost.doors, doors)
 		}
 		if always && (!keepWayBack || c.cost.doors == 0) {
 			list = append(list, c)

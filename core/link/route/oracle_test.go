@@ -23,12 +23,21 @@ func instance(seed uint64, quads, goggles int) Request {
 	versions := []firmware.Version{"1.0", "1.0.6", "1.0.10", "1.1", "2.0"}
 	ranges := []firmware.Range{"*", "<=1.0.6", ">=1.0.10", ">=1.1", "1.1", ">=1.0.6 <2", ">=2.0"}
 	pick := func(list []firmware.Range) firmware.Range { return list[r.IntN(len(list))] }
-	dev := func(id string) gear.Device {
+	dev := func(id string, modes ...string) gear.Device {
 		d := gear.Device{Entry: gear.Entry{ID: id}}
+		if r.IntN(3) == 0 {
+			d.Activation = &gear.Activation{Needed: true, Firmware: pick(ranges)}
+		}
 		for _, v := range versions[:2+r.IntN(4)] {
 			rel := gear.Release{Version: v, From: pick([]firmware.Range{"*", "*", ">=1.0.6", ">=1.0.10"}), OneWay: r.IntN(4) == 0}
 			if len(d.Releases) > 0 && r.IntN(3) == 0 {
 				rel.RollbackTo = []firmware.Version{d.Releases[len(d.Releases)-1].Version}
+			}
+			if r.IntN(4) == 0 {
+				rel.Install = &gear.Install{Activated: d.Activation != nil && r.IntN(2) == 0}
+				if len(modes) > 0 {
+					rel.Install.Mode = modes[r.IntN(len(modes))]
+				}
 			}
 			d.Releases = append(d.Releases, rel)
 		}
@@ -38,7 +47,7 @@ func instance(seed uint64, quads, goggles int) Request {
 	for i := range 4 {
 		set.AirUnits = append(set.AirUnits, gear.AirUnit{Device: dev(fmt.Sprintf("unit-%d", i))})
 		set.Controllers = append(set.Controllers, gear.Controller{Device: dev(fmt.Sprintf("hand-%d", i))})
-		set.Goggles = append(set.Goggles, gear.Goggles{Device: dev(fmt.Sprintf("eyes-%d", i)), Modes: []gear.Mode{{ID: "a"}, {ID: "b", Firmware: pick(ranges)}}})
+		set.Goggles = append(set.Goggles, gear.Goggles{Device: dev(fmt.Sprintf("eyes-%d", i), "a", "b"), Modes: []gear.Mode{{ID: "a"}, {ID: "b", Firmware: pick(ranges)}}})
 	}
 	features := []string{"recording", "power control", "flip"}
 	for a := range 4 {
@@ -56,7 +65,11 @@ func instance(seed uint64, quads, goggles int) Request {
 						p.Features = append(p.Features, f)
 					}
 				}
-				set.Pairings = append(set.Pairings, p)
+				if !slices.ContainsFunc(set.Pairings, func(o gear.Pairing) bool {
+					return o.AirUnit == p.AirUnit && o.Goggles == p.Goggles && o.Contradicts(&p) != ""
+				}) {
+					set.Pairings = append(set.Pairings, p)
+				}
 			}
 		}
 	}
@@ -65,7 +78,10 @@ func instance(seed uint64, quads, goggles int) Request {
 	own := func(id, model string) {
 		item, _ := lib.Item(model)
 		releases := item.(gear.Linked).AsDevice().Releases
-		f.Kit = append(f.Kit, fleet.Kit{ID: id, Model: model, Firmware: releases[r.IntN(len(releases))].Version})
+		f.Kit = append(f.Kit, fleet.Kit{ID: id, Model: model, Firmware: releases[r.IntN(len(releases))].Version, Activated: new(r.IntN(3) > 0)})
+		if item.Kind() == gear.KindGoggles {
+			f.Kit[len(f.Kit)-1].Mode = []string{"", "a"}[r.IntN(2)]
+		}
 	}
 	for i := range goggles {
 		own(fmt.Sprintf("g%d", i), fmt.Sprintf("eyes-%d", r.IntN(4)))
@@ -113,6 +129,9 @@ func worth(s score) int {
 		int(low>>(2*part))*perDoor - int(low>>part&mask)*perTouch - int(low&mask)*perStep
 }
 
+// dead stands for a device left on a release it cannot be activated on.
+const dead firmware.Version = "dead"
+
 // option is one release of a device with its price, straight from the gear.
 type option struct {
 	version firmware.Version
@@ -122,19 +141,26 @@ type option struct {
 func options(r Request, kitID string) (list []option) {
 	kit, _ := r.Fleet.Piece(kitID)
 	item, _ := r.Library.Item(kit.Model)
-	d := item.(gear.Linked).AsDevice()
+	device := item.(gear.Linked)
+	stands := firmware.State{Version: kit.Firmware, Mode: kit.Mode, Activated: *kit.Activated}
 	list = append(list, option{kit.Firmware, 0})
-	for _, rel := range d.Releases {
-		if rel.Version.Compare(kit.Firmware) == 0 {
+	if _, ok := device.Chart().Way(stands, firmware.State{Activated: true}); !ok {
+		list[0].version = dead
+	}
+	for _, rel := range device.AsDevice().Releases {
+		if rel.Version == list[0].version {
 			continue
 		}
-		steps, ok := firmware.Path(d.Moves(), kit.Firmware, rel.Version)
+		steps, ok := device.Chart().Way(stands, firmware.State{Version: rel.Version, Activated: true})
 		if !ok {
 			continue
 		}
-		o := option{rel.Version, perTouch + len(steps)*perStep}
+		o := option{rel.Version, perTouch}
 		doors := 0
 		for _, s := range steps {
+			if !s.Activate {
+				o.price += perStep
+			}
 			if s.OneWay {
 				doors++
 			}
@@ -162,6 +188,11 @@ func pairingsOf(r Request, w fleet.Want) (list []*gear.Pairing, air, eyes, hand 
 func holds(r Request, p *gear.Pairing, eyes, hand string, at map[string]firmware.Version, air string) bool {
 	g, _ := r.Fleet.Piece(eyes)
 	goggles, _ := gear.Find[*gear.Goggles](r.Library, g.Model)
+	for _, id := range []string{air, eyes, hand} {
+		if at[id] == dead {
+			return false
+		}
+	}
 	if !p.AirFirmware.Holds(at[air]) || !p.GogglesFirmware.Holds(at[eyes]) {
 		return false
 	}
@@ -301,6 +332,9 @@ func maxSAT(r Request) int {
 // oneHolds asks whether one device alone lets a statement hold.
 func oneHolds(r Request, p *gear.Pairing, id string, v firmware.Version, air, eyes, hand string) bool {
 	loose := *p
+	if v == dead {
+		return false
+	}
 	switch id {
 	case air:
 		return p.AirFirmware.Holds(v)

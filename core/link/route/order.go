@@ -104,29 +104,42 @@ type chain struct {
 	steps []Step
 }
 
-func (w *writer) chainOf(d *device, key, label string) chain {
-	c := chain{key: key}
-	target := w.at[key]
-	if d.current.Known() && target.Compare(d.current) == 0 || !target.Known() {
-		return c
-	}
-	path, _ := firmware.Path(d.model.Moves(), d.current, target)
-	if d.toBuy {
-		path = []firmware.Step{{To: target}}
-	}
-	for _, s := range path {
-		step := Step{Device: key, Label: label, Role: d.role, From: s.From, To: s.To, OneWay: s.OneWay, Back: s.Back, Tools: []string{}}
-		if release, ok := d.model.Release(s.To); ok {
-			if release.Install != nil {
-				step.Tools, step.Power = append(step.Tools, release.Install.Tools...), release.Install.Power
-			}
-			if release.Advice != nil {
-				step.Avoid = release.Advice.Why
-			}
+func (w *writer) chainOf(d *device) chain {
+	c := chain{key: d.key}
+	goal := firmware.State{Version: w.at[d.key], Activated: d.wakes && w.working[d.key]}
+	var way []firmware.Step
+	if w.home != nil {
+		way, _ = w.homeward(d)
+	} else if d.toBuy { // nobody knows what it will come on
+		if goal.Version.Known() {
+			way = append(way, firmware.Step{To: goal.Version})
 		}
-		c.steps = append(c.steps, step)
+		if goal.Activated {
+			way = append(way, firmware.Step{Activate: true})
+		}
+	} else {
+		way, _ = d.chart.Way(d.stands, goal)
+	}
+	for _, s := range way {
+		c.steps = append(c.steps, d.step(d.label, s))
 	}
 	return c
+}
+
+// rest puts the goggles into the modes they shall end in. That comes last: the
+// mode goggles are in decides nothing before they are bound.
+func (w *writer) rest(steps []Step) []Step {
+	for _, d := range w.shared {
+		at, to := w.ends(&d.device, steps), w.rests[d.key]
+		if d.modes == nil || to == "" || to == at.Mode {
+			continue
+		}
+		way, _ := d.chart.Way(at, firmware.State{Version: at.Version, Mode: to})
+		for _, s := range way {
+			steps = append(steps, d.step(d.label, s))
+		}
+	}
+	return steps
 }
 
 // steps orders the updates, so that must-fly quads are dark after the fewest
@@ -140,21 +153,22 @@ func (w *writer) chainOf(d *device, key, label string) chain {
 func (w *writer) steps() ([]Step, bool) {
 	var shared, units []chain
 	for _, d := range w.shared {
-		if c := w.chainOf(&d.device, d.key, d.label); len(c.steps) > 0 {
+		if c := w.chainOf(&d.device); len(c.steps) > 0 {
 			shared = append(shared, c)
 		}
 	}
 	slices.SortStableFunc(shared, func(a, b chain) int { return cmp.Compare(a.steps[0].Role, b.steps[0].Role) * -1 }) // goggles first
 	for _, g := range w.groups {
 		for _, m := range g.members {
-			if c := w.chainOf(&g.unit, m.key, m.label); len(c.steps) > 0 {
+			if c := w.chainOf(w.devices[m.key]); len(c.steps) > 0 {
 				units = append(units, c)
 			}
 		}
 	}
 	o := &ordering{writer: w, shared: shared, crafts: w.crafts(), sleeping: w.asleep()}
 	o.descend(nil, make([]int, len(shared)))
-	return o.refine(wake(o.arrange(units), w.activations()))
+	steps, bounded := o.refine(o.arrange(units))
+	return w.rest(steps), bounded
 }
 
 // ordering searches the orders of the shared devices' steps.
@@ -204,11 +218,10 @@ func (o *ordering) descend(order []int, taken []int) {
 func (o *ordering) toolChanges(order []int) int {
 	changes, taken, last := 0, make([]int, len(o.shared)), ""
 	for _, i := range order {
-		tool := toolOf(o.shared[i].steps[taken[i]])
-		if tool != last {
+		if tool := toolOf(o.shared[i].steps[taken[i]]); tool != "" && tool != last {
 			changes++
+			last = tool
 		}
-		last = tool
 		taken[i]++
 	}
 	return changes
@@ -268,7 +281,9 @@ func (o *ordering) states(order []int) []map[string]firmware.Version {
 	states := []map[string]firmware.Version{copyOf(at)}
 	taken := make([]int, len(o.shared))
 	for _, i := range order {
-		at[o.shared[i].key] = o.shared[i].steps[taken[i]].To
+		if s := o.shared[i].steps[taken[i]]; s.Do == Update {
+			at[s.Device] = s.To
+		}
 		taken[i]++
 		states = append(states, copyOf(at))
 	}
@@ -285,11 +300,10 @@ func copyOf(m map[string]firmware.Version) map[string]firmware.Version {
 
 // current is what a device carries today.
 func (w *writer) current(key string) firmware.Version {
-	kit, _ := w.Fleet.Piece(key)
-	if kit == nil {
-		return ""
+	if d, ok := w.devices[key]; ok {
+		return d.current
 	}
-	return kit.Firmware
+	return ""
 }
 
 func (w *writer) view(state map[string]firmware.Version, unit string, v firmware.Version) func(string) firmware.Version {
@@ -340,51 +354,25 @@ func (o *ordering) arrange(units []chain) []Step {
 	return steps
 }
 
-// wake puts each activation right behind the updates of its device, or first
-// where it has none.
-func wake(steps, activations []Step) []Step {
-	for _, a := range activations {
-		at := 0
-		for i, s := range steps {
-			if s.Device == a.Device {
-				at = i + 1
-			}
-		}
-		steps = slices.Insert(steps, at, a)
-	}
-	return steps
-}
-
 // asleep is the devices that have still to be activated.
 func (w *writer) asleep() map[string]bool {
 	list := map[string]bool{}
-	for _, a := range w.activations() {
-		list[a.Device] = true
+	for key, d := range w.devices {
+		if d.wakes {
+			list[key] = true
+		}
 	}
 	return list
 }
 
-// activations lists the devices that have still to be activated, or of which
-// nobody has said so, where they take part in a link that works.
-func (w *writer) activations() []Step {
-	steps := []Step{}
-	add := func(d *device, key, label string) {
-		kit, owned := w.Fleet.Piece(key)
-		needed := d.model.ActivationNeeded()
-		if !w.working[key] || needed == nil || !*needed || owned && kit.Activated != nil && *kit.Activated {
-			return
-		}
-		steps = append(steps, Step{Device: key, Label: label, Role: d.role, Tools: append([]string{}, d.model.Activation.Tools...)})
+// take follows a step in what the devices carry and which still sleep.
+func take(s Step, at map[string]firmware.Version, asleep map[string]bool) {
+	switch s.Do {
+	case Update:
+		at[s.Device] = s.To
+	case Activate:
+		delete(asleep, s.Device)
 	}
-	for _, d := range w.shared {
-		add(&d.device, d.key, d.label)
-	}
-	for _, g := range w.groups {
-		for _, m := range g.members {
-			add(&g.unit, m.key, m.label)
-		}
-	}
-	return steps
 }
 
 // lanes says who can fly after each step.
@@ -396,11 +384,7 @@ func (w *writer) lanes(steps []Step) []Lane {
 		look := func() { lane.Flies = append(lane.Flies, c.flies(w.view(at, "", ""), asleep)) }
 		look()
 		for _, s := range steps {
-			if s.To.Known() {
-				at[s.Device] = s.To
-			} else {
-				delete(asleep, s.Device)
-			}
+			take(s, at, asleep)
 			look()
 		}
 		lanes = append(lanes, lane)

@@ -16,9 +16,11 @@ type Plan struct {
 	Links []Link `json:"links"` // one for each want, in its order
 	Steps []Step `json:"steps"` // in the order to take them
 	Lanes []Lane `json:"lanes"` // who can fly after each step
-	// Back is the way back to what is carried today, last step first; Doors are
-	// the devices it cannot bring back.
-	Back  []Step   `json:"back"`
+	// Devices are all that take part, with what each ends on.
+	Devices []Target `json:"devices"`
+	// Notes say what is taken for unknown, and why.
+	Notes []string `json:"notes"`
+	// Doors are the devices nothing brings back to what they carry today.
 	Doors []string `json:"doors"`
 	// Bounded: the search was cut off; there may be a better plan.
 	Bounded bool `json:"bounded"`
@@ -42,20 +44,6 @@ type Link struct {
 	Conflict    *Conflict    `json:"conflict,omitempty"`
 
 	has *gear.Pairing // what holds at the end
-}
-
-// Step is one update, or an activation where To is empty.
-type Step struct {
-	Device string           `json:"device"`
-	Label  string           `json:"label"`
-	Role   string           `json:"role"`
-	From   firmware.Version `json:"from,omitempty"`
-	To     firmware.Version `json:"to,omitempty"`
-	Tools  []string         `json:"tools"`
-	Power  string           `json:"power,omitempty"`
-	OneWay bool             `json:"oneWay"`
-	Back   bool             `json:"back"`
-	Avoid  string           `json:"avoid,omitempty"`
 }
 
 // Lane is one quad through the steps.
@@ -83,9 +71,10 @@ func Solve(r Request) (Plan, error) {
 	w := newWriter(r, p, s)
 	plan := Plan{Bounded: s.bounded, Links: w.links(), Steps: []Step{}, Lanes: []Lane{}}
 	w.explain(plan.Links)
+	plan.Devices, plan.Notes = w.targets(plan.Links), w.notes()
 	plan.Steps, plan.OrderBounded = w.steps()
 	plan.Lanes = w.lanes(plan.Steps)
-	plan.Back, plan.Doors = w.back(plan.Steps)
+	plan.Doors = w.doors(plan.Steps)
 	plan.Says = sentence(plan)
 	return plan, nil
 }
@@ -97,10 +86,17 @@ type writer struct {
 	solution
 	at      map[string]firmware.Version // device key to its target
 	working map[string]bool             // devices that take part in a link that works
+	rests   map[string]string           // goggles to the mode they end in
+	home    map[string]firmware.State   // on the way back: where each device shall stand
+	devices map[string]*device
 }
 
 func newWriter(r Request, p *problem, s solution) *writer {
-	return &writer{Request: r, problem: p, solution: s, at: map[string]firmware.Version{}, working: map[string]bool{}}
+	w := &writer{Request: r, problem: p, solution: s, at: map[string]firmware.Version{}, working: map[string]bool{}, rests: map[string]string{}, devices: map[string]*device{}}
+	for _, d := range w.everyDevice() {
+		w.devices[d.key] = d
+	}
+	return w
 }
 
 // links says what becomes of each want.
@@ -227,45 +223,24 @@ func (p *pair) bestOf(mask uint64) *gear.Pairing {
 	return best.Pairing
 }
 
-// back is the way back from the plan's end to what each device carries today,
-// the devices in reverse; what has no way back is named.
-func (w *writer) back(steps []Step) (back []Step, doors []string) {
-	back, doors = []Step{}, []string{}
-	seen := map[string]bool{}
-	for i := len(steps) - 1; i >= 0; i-- {
-		s := steps[i]
-		if !s.To.Known() || seen[s.Device] {
+// ends is where a device stands after the steps.
+func (w *writer) ends(d *device, steps []Step) firmware.State {
+	at := d.stands
+	for _, s := range steps {
+		if s.Device != d.key {
 			continue
 		}
-		seen[s.Device] = true
-		home := w.current(s.Device)
-		item, _ := w.Library.Item(w.modelOf(s.Device))
-		linked, ok := item.(gear.Linked)
-		if !ok || !home.Known() {
-			doors = append(doors, s.Label+": what it carries today is not known")
-			continue
-		}
-		path, ok := firmware.Path(linked.AsDevice().Moves(), s.To, home)
-		if !ok {
-			doors = append(doors, fmt.Sprintf("%s: no way back from %s to %s", s.Label, s.To, home))
-			continue
-		}
-		for _, p := range path {
-			step := Step{Device: s.Device, Label: s.Label, Role: s.Role, From: p.From, To: p.To, Back: p.Back, OneWay: p.OneWay, Tools: []string{}}
-			if r, ok := linked.AsDevice().Release(p.From); p.Back && ok && r.Install != nil {
-				step.Tools, step.Power = append(step.Tools, r.Install.Tools...), r.Install.Power
-			}
-			back = append(back, step)
+		switch s.Do {
+		case Update:
+			at.Version = s.To
+			at.Mode = d.chart.KeptMode(at.Mode, s.To)
+		case Mode:
+			at.Mode = s.Mode
+		case Activate:
+			at.Activated = true
 		}
 	}
-	return back, doors
-}
-
-func (w *writer) modelOf(key string) string {
-	if kit, ok := w.Fleet.Piece(key); ok {
-		return kit.Model
-	}
-	return ""
+	return at
 }
 
 // sentence says the plan in words.

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 )
@@ -16,7 +17,9 @@ type Request struct {
 	Wants       []fleet.Want
 	Values      []string // features that matter, as the pairings name them
 	KeepWayBack bool     // take no step that cannot be undone
-	Budget      int      // most nodes to search; 0 for DefaultBudget
+	// NotOffered are releases a tool has been seen not to offer, by kit id.
+	NotOffered map[string][]firmware.Version
+	Budget     int // most nodes to search; 0 for DefaultBudget
 }
 
 // DefaultBudget is the most nodes searched where the request sets none.
@@ -159,7 +162,7 @@ func (b *builder) pair(air *gear.AirUnit, goggles *gear.Goggles) (p *pair, never
 	p = &pair{air: air.ID, goggles: goggles.ID}
 	for i, s := range list {
 		if s.Never {
-			return nil, fmt.Sprintf("%s never links with %s, whatever the firmware. %s", air.Label(), goggles.Label(), s.Note), nil
+			never = strings.TrimSpace(fmt.Sprintf("%s never links with %s, whatever the firmware. %s", air.Label(), goggles.Label(), s.Note))
 		}
 		valued := 0
 		for _, f := range s.Features {
@@ -168,6 +171,14 @@ func (b *builder) pair(air *gear.AirUnit, goggles *gear.Goggles) (p *pair, never
 			}
 		}
 		p.statements = append(p.statements, statement{s, 1 << i, valued})
+	}
+	if odds := b.Library.Contradiction(air.ID, goggles.ID); odds != "" && never == "" {
+		never = "unknown: " + odds
+	} else if odds != "" {
+		never += " But " + odds + "."
+	}
+	if never != "" {
+		return nil, never, nil
 	}
 	b.pairs[key] = p
 	return p, "", nil
@@ -189,7 +200,8 @@ func (b *builder) unit(model *gear.AirUnit, s fleet.State, quad *fleet.Quad) *gr
 	if g, ok := b.units[key]; ok {
 		return g
 	}
-	g := &group{unit: device{key: key, label: s.Label, role: "airUnit", model: &model.Device, current: s.Current, toBuy: !s.Owned()}}
+	g := &group{unit: b.device(&model.Device, s, "airUnit")}
+	g.unit.key = key
 	g.members = []member{{key: key, label: s.Label}}
 	b.units[key] = g
 	b.unitList = append(b.unitList, g)
@@ -205,8 +217,15 @@ func (b *builder) share(model *gear.Device, s fleet.State, role string) int {
 		return i
 	}
 	b.bySlot[key] = len(b.shared)
-	b.shared = append(b.shared, &sharedDevice{device: device{key: key, label: s.Label, role: role, model: model, current: s.Current}})
+	d := &sharedDevice{device: b.device(model, s, role)}
+	d.key, d.toBuy = key, false
+	b.shared = append(b.shared, d)
 	return len(b.shared) - 1
+}
+
+// alike is the same for devices of which one stands for the other.
+func (d *device) alike() string {
+	return fmt.Sprintf("%s %s %t %t %v", d.model.ID, d.stands.Version, d.toBuy, d.wakes, d.notOffered)
 }
 
 // choices fills in what each device can be brought to.
@@ -215,7 +234,7 @@ func (b *builder) choices() {
 		list := reachable(&d.device, b.KeepWayBack)
 		for i := range list {
 			for _, p := range d.pairs {
-				list[i].masks = append(list[i].masks, b.sharedMask(d, p, &list[i]))
+				list[i].masks = append(list[i].masks, sharedMask(d, p, &list[i]))
 			}
 		}
 		d.choices = prune(list)
@@ -229,7 +248,7 @@ func (b *builder) choices() {
 	made := map[string][]choice{}
 	for _, g := range b.unitList {
 		var key strings.Builder
-		fmt.Fprintf(&key, "%s %s %t", g.unit.model.ID, g.unit.current, g.unit.toBuy)
+		key.WriteString(g.unit.alike())
 		for _, p := range g.pairs {
 			key.WriteString(" " + p.goggles)
 		}
@@ -239,7 +258,7 @@ func (b *builder) choices() {
 				for _, p := range g.pairs {
 					var mask uint64
 					for _, s := range p.statements {
-						if s.AirFirmware.Holds(list[i].version) {
+						if !list[i].asleep && s.AirFirmware.Holds(list[i].version) {
 							mask |= s.bit
 						}
 					}
@@ -254,9 +273,12 @@ func (b *builder) choices() {
 
 // sharedMask is the statements of a pair that goggles or a controller allow on
 // a release.
-func (b *builder) sharedMask(d *sharedDevice, p *pair, c *choice) uint64 {
+func sharedMask(d *sharedDevice, p *pair, c *choice) uint64 {
 	var mask uint64
-	goggles, _ := gear.Find[*gear.Goggles](b.Library, d.model.ID)
+	if c.asleep {
+		return 0
+	}
+	goggles := d.modes
 	for _, s := range p.statements {
 		holds := false
 		if goggles != nil {
@@ -283,7 +305,7 @@ func (b *builder) gather() {
 	alike := map[string]*group{}
 	for _, g := range b.unitList {
 		var key strings.Builder
-		fmt.Fprintf(&key, "%s %s %t", g.unit.model.ID, g.unit.current, g.unit.toBuy)
+		key.WriteString(g.unit.alike())
 		for _, w := range g.wants {
 			fmt.Fprintf(&key, " %s:%d:%d", w.weight, w.goggles, w.controller)
 		}

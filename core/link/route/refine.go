@@ -106,7 +106,7 @@ func (o *ordering) priceOf(steps []Step) (price [3]int) {
 	}
 	last := ""
 	for _, s := range steps {
-		if tool := toolOf(s); tool != last {
+		if tool := toolOf(s); tool != "" && tool != last {
 			price[2]++
 			last = tool
 		}
@@ -123,11 +123,7 @@ func (o *ordering) darkSteps(c *craft, steps []Step) (dark int, flew, flies bool
 	flew = flies
 	for _, s := range steps {
 		if c.needs(s.Device) {
-			if s.To.Known() {
-				at[s.Device] = s.To
-			} else {
-				delete(asleep, s.Device)
-			}
+			take(s, at, asleep)
 			flies = len(c.flies(view, asleep)) > 0
 		}
 		if !flies {

@@ -48,7 +48,7 @@ func solved(t *testing.T, r Request) Plan {
 
 func moves(p Plan) (list []string) {
 	for _, s := range p.Steps {
-		list = append(list, s.Device+" "+string(s.To))
+		list = append(list, s.Device+" "+string(s.To)+s.Mode)
 	}
 	return list
 }
@@ -76,8 +76,8 @@ func TestOneUnitCannotServeTwoGoggles(t *testing.T) {
 func TestTheMiddleGenerationWorksWithBoth(t *testing.T) {
 	p := solved(t, request(map[string]firmware.Version{"second": "2.0"}, must("second", "old-eyes"), must("second", "new-eyes")))
 	assert.True(t, p.Links[0].Met && p.Links[1].Met)
-	assert.Equal(t, []string{"unit-second 2.3", "old-eyes 4.4", "old-eyes 4.6"}, moves(p), "the unit first: it flies with the new goggles while the old ones go through their chain")
-	assert.Equal(t, [][]string{{}, {"new-eyes"}, {"new-eyes"}, {"old-eyes", "new-eyes"}}, p.Lanes[0].Flies)
+	assert.Equal(t, []string{"unit-second 2.3", "old-eyes 4.4", "old-eyes 4.6", "old-eyes b"}, moves(p), "the unit first: it flies with the new goggles while the old ones go through their chain")
+	assert.Equal(t, [][]string{{}, {"new-eyes"}, {"new-eyes"}, {"old-eyes", "new-eyes"}, {"old-eyes", "new-eyes"}}, p.Lanes[0].Flies)
 }
 
 func TestMustsComeBeforeWishesAndWishesBeforeDoors(t *testing.T) {
@@ -86,7 +86,7 @@ func TestMustsComeBeforeWishesAndWishesBeforeDoors(t *testing.T) {
 	assert.True(t, p.Links[1].Met)
 	assert.Contains(t, p.Says, "2 of which cannot be brought back")
 	assert.True(t, slices.ContainsFunc(p.Steps, func(s Step) bool { return s.OneWay }))
-	assert.Equal(t, []string{"new-eyes: no way back from 5.2 to 5.0", "unit-first: no way back from 1.1 to 1.0.6"}, slices.Sorted(slices.Values(p.Doors)))
+	assert.Equal(t, []string{"new-eyes: nothing known leads back from 5.2 to 5.0", "unit-first: nothing known leads back from 1.1 to 1.0.6"}, slices.Sorted(slices.Values(p.Doors)))
 
 	r := request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "new-eyes"))
 	r.KeepWayBack = true
@@ -190,22 +190,49 @@ func TestEveryPlanCanBeWalked(t *testing.T) {
 	for seed := range uint64(200) {
 		r := instance(5000+seed, 1+int(seed%7), 1+int(seed%4))
 		p := solved(t, r)
-		at := map[string]firmware.Version{}
-		for i := range r.Fleet.Kit {
-			at[r.Fleet.Kit[i].ID] = r.Fleet.Kit[i].Firmware
+		stands := map[string]firmware.State{}
+		for _, kit := range r.Fleet.Kit {
+			stands[kit.ID] = firmware.State{Version: kit.Firmware, Mode: kit.Mode, Activated: *kit.Activated}
+		}
+		chartOf := func(id string) *firmware.Chart {
+			kit, _ := r.Fleet.Piece(id)
+			return r.Library.Chart(kit.Model)
 		}
 		for _, s := range p.Steps {
-			require.Equal(t, at[s.Device], s.From, "seed %d: %s", seed, s.Device)
-			kit, _ := r.Fleet.Piece(s.Device)
-			item, _ := r.Library.Item(kit.Model)
-			path, ok := firmware.Path(item.(gear.Linked).AsDevice().Moves(), s.From, s.To)
+			from := stands[s.Device]
+			require.Equal(t, from.Version, s.From, "seed %d: %s", seed, s.Device)
+			to := from
+			switch s.Do {
+			case Update:
+				to.Version, to.Mode = s.To, chartOf(s.Device).KeptMode(from.Mode, s.To)
+			case Mode:
+				to.Mode = s.Mode
+			case Activate:
+				to.Activated = true
+			}
+			path, ok := chartOf(s.Device).Way(from, to)
 			require.True(t, ok)
 			require.Len(t, path, 1, "one permitted step at a time")
 			require.False(t, r.KeepWayBack && s.OneWay)
-			at[s.Device] = s.To
+			stands[s.Device] = to
+		}
+		at := map[string]firmware.Version{}
+		for id, s := range stands {
+			at[id] = s.Version
+			if _, ok := chartOf(id).Way(s, firmware.State{Activated: true}); !ok {
+				at[id] = dead
+			}
 		}
 		for i, w := range r.Wants {
 			list, air, eyes, hand := pairingsOf(r, w)
+			if p.Links[i].Met {
+				for _, id := range []string{air, eyes, hand} {
+					if id != "" {
+						way, _ := chartOf(id).Way(stands[id], firmware.State{Activated: true})
+						require.Empty(t, way, "seed %d: %s still sleeps", seed, id)
+					}
+				}
+			}
 			works := slices.ContainsFunc(list, func(x *gear.Pairing) bool { return holds(r, x, eyes, hand, at, air) })
 			require.Equal(t, works, p.Links[i].Met, "seed %d, want %d", seed, i)
 		}
@@ -308,6 +335,64 @@ func TestANeverOutweighsOtherStatements(t *testing.T) {
 	p := solved(t, r)
 	assert.False(t, p.Links[0].Met)
 	assert.Contains(t, p.Links[0].Says, "never links")
+	assert.Contains(t, p.Links[0].Says, "contradict each other: one says they never link")
+}
+
+// Statements about the same releases that name different controllers: nobody
+// knows which is true.
+func TestStatementsAtOddsAreUnknown(t *testing.T) {
+	set := sample.Set()
+	other := set.Pairings[2]
+	other.ID, other.AirFirmware, other.Controllers = "other", " >=2.0.0", nil
+	set.Pairings = append(set.Pairings, other)
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "old-eyes"))
+	r.Library = gear.NewLibrary(set)
+	assert.True(t, solved(t, r).Links[0].Met, "one that is silent on controllers contradicts nothing")
+	set.Pairings[5].Controllers = []gear.ControllerRange{{ID: "old-hand"}}
+	r.Library = gear.NewLibrary(set)
+	l := solved(t, r).Links[0]
+	assert.False(t, l.Met)
+	assert.Contains(t, l.Says, "unknown: second-old-eyes (common practice) and other (common practice) contradict each other: they name different controllers")
+}
+
+// A mode chain (common practice): the new mode comes with an update, and the
+// next update goes on in that mode only. It ends in the mode the links need.
+func TestAChainThroughModesIsPartOfTheRoute(t *testing.T) {
+	set := sample.Set()
+	eyes := &set.Goggles[0]
+	eyes.Modes[1].Firmware = ">=4.4"
+	eyes.Releases[2].Install = &gear.Install{Mode: "b", Tools: []string{"Desk"}}
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "old-eyes"))
+	r.Library = gear.NewLibrary(set)
+	p := solved(t, r)
+	assert.Equal(t, []string{"old-eyes 4.4", "old-eyes b", "old-eyes 4.6"}, moves(p))
+	assert.Equal(t, []string{"a to b loses the bindings: every quad flown with it is bound again"}, p.Steps[1].Warns)
+	assert.Equal(t, []string{"in mode b"}, p.Steps[2].Needs)
+	assert.Equal(t, []ModeUse{{Mode: "b", Quads: []string{"second"}, id: "b", musts: 1}}, p.Devices[0].Uses)
+	assert.Equal(t, "b", p.Devices[0].Mode)
+	assert.Equal(t, []string{"old-eyes: nothing known leads back from 4.6 to 4.1"}, p.Doors)
+	eyes.Releases[1].RollbackTo, eyes.Releases[2].RollbackTo = []firmware.Version{"4.1"}, []firmware.Version{"4.4"}
+	r.Library = gear.NewLibrary(set)
+	p = solved(t, r)
+	assert.Empty(t, p.Doors)
+	after, homes, err := After(r, p.Steps)
+	require.NoError(t, err)
+	b, err := WayBack(after, homes)
+	require.NoError(t, err)
+	var back []string
+	for _, s := range b.Steps {
+		back = append(back, s.Says)
+	}
+	assert.Equal(t, []string{"put 4.4 on old-eyes", "put 4.1 on old-eyes", "switch old-eyes to mode a"}, back)
+	assert.Equal(t, [][]string{{"old-eyes"}, {}, {}, {}}, b.Lanes[0].Flies)
+}
+
+// A release the gear does not list is one nobody has read, and that is said.
+func TestAReleaseNotListedIsUnknown(t *testing.T) {
+	r := request(map[string]firmware.Version{"first": "1.0.3"}, must("first", "old-eyes"))
+	p := solved(t, r)
+	assert.False(t, p.Links[0].Met, "by its number it would lie in the range")
+	assert.Equal(t, []string{"unit-first carries 1.0.3, which is not among the releases its gear lists: it counts as one nobody has read."}, p.Notes)
 }
 
 // Nothing unknown passes for good: a quad whose sticks go nobody knows how is

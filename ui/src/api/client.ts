@@ -19,6 +19,11 @@ export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
 export type FieldChange = Schemas['FieldChange'];
 export type RouteView = Schemas['RouteView'];
+export type RouteStep = RouteView['plan']['steps'][number];
+export type RouteLane = RouteView['plan']['lanes'][number];
+export type BackView = Schemas['BackView'];
+/** What was read off a device after a step of the real route. */
+export type Read = NonNullable<paths['/api/route/read']['post']['requestBody']>['content']['application/json'];
 export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
@@ -99,13 +104,15 @@ export const api = {
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   bench: (quad: string) => read(() => client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
-  confirm: (quad: string, step: string, done: boolean, value?: number) =>
-    written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value } }))),
+  confirm: (quad: string, step: string, done: boolean, value?: number, read?: string) =>
+    written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value, read } }))),
   route: () => read(() => client.GET('/api/route')),
   saveGoals: (revision: number, goals: RouteView['goals']) => written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
-  recordRead: (device: string, firmware: string | undefined, revision: number) =>
-    written(answered(client.POST('/api/route/read', { body: { device, firmware, revision } }))),
-  rehearse: (actions: Action[]) => read(() => client.POST('/api/rehearsal', { body: { actions } })),
+  wayBack: () => read(() => client.GET('/api/route/back')),
+  recordRead: (body: Read) => written(answered(client.POST('/api/route/read', { body }))),
+  offered: (device: string, release: string, revision: number) => written(answered(client.POST('/api/route/offered', { body: { device, release, revision } }))),
+  closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
+  rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(

@@ -194,6 +194,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/route/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API route back */
+        get: operations["get-api-route-back"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/route/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API route close */
+        post: operations["post-api-route-close"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/route/offered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API route offered */
+        post: operations["post-api-route-offered"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/route/read": {
         parameters: {
             query?: never;
@@ -232,6 +283,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        BackView: {
+            back: components["schemas"]["RouteBack"];
+            /** @description steps of the route have been carried out: it leads back from here; else from the end of the route */
+            began: boolean;
+            /**
+             * Format: int64
+             * @description revision of everything it was planned on
+             */
+            whole: number;
+        };
         Bar: {
             covers: {
                 [key: string]: string[];
@@ -267,6 +328,13 @@ export interface components {
             kind: string;
             kit: string;
             name: string;
+        };
+        DeviceStep: {
+            do: string;
+            kit: string;
+            label: string;
+            mode?: string;
+            release?: string;
         };
         Difference: {
             changed: components["schemas"]["Change"][];
@@ -479,6 +547,8 @@ export interface components {
         };
         "Post-api-quads-by-quad-benchRequest": {
             done: boolean;
+            /** @description a step that changes a device: the release read off it afterwards; absent: it shows none */
+            read?: string;
             step: string;
             /** Format: double */
             value?: number;
@@ -493,11 +563,37 @@ export interface components {
         };
         "Post-api-rehearsalRequest": {
             actions: components["schemas"]["SimAction"][];
+            /** @description rehearse the way back too */
+            back?: boolean;
+        };
+        "Post-api-route-closeRequest": {
+            /**
+             * Format: int64
+             * @description of the whole
+             */
+            revision: number;
+        };
+        "Post-api-route-offeredRequest": {
+            device: string;
+            release: string;
+            /**
+             * Format: int64
+             * @description of the whole
+             */
+            revision: number;
         };
         "Post-api-route-readRequest": {
             device: string;
-            /** @description as read; absent: it has been activated */
+            /** @enum {string} */
+            do: "update" | "mode" | "activate";
+            /** @description update: as read; absent: it shows none */
             firmware?: string;
+            /** @description mode: the one switched to */
+            mode?: string;
+            /** @description the tool did not offer the planned release; nothing was done */
+            notOffered?: boolean;
+            /** @description update: the release planned */
+            planned?: string;
             /**
              * Format: int64
              * @description of the whole, as the route was planned on
@@ -550,7 +646,13 @@ export interface components {
             kind: string;
         };
         Rehearsal: {
+            /** @description where the bench is not yet as it was before the route, shut doors apart */
+            astray: string[];
+            /** @description the steps of the way back, once asked for */
+            back: components["schemas"]["Rehearsed"][];
             devices: components["schemas"]["SimDevice"][];
+            /** @description what does not open again on the way back */
+            doors: string[];
             modes: components["schemas"]["NamedMode"][];
             /** @description where the bench is not yet as the route promises */
             off: string[];
@@ -570,6 +672,12 @@ export interface components {
             listed: boolean;
             oneWay?: boolean;
             version: string;
+        };
+        RouteBack: {
+            doors: string[];
+            lanes: components["schemas"]["RouteLane"][];
+            says: string;
+            steps: components["schemas"]["RouteStep"][];
         };
         RouteConflict: {
             facts: string[];
@@ -596,27 +704,50 @@ export interface components {
             says: string;
             weight: string;
         };
+        RouteModeUse: {
+            mode: string;
+            quads: string[];
+        };
         RoutePlan: {
-            back: components["schemas"]["RouteStep"][];
             bounded: boolean;
+            devices: components["schemas"]["RouteTarget"][];
             doors: string[];
             lanes: components["schemas"]["RouteLane"][];
             links: components["schemas"]["RouteLink"][];
+            notes: string[];
             orderBounded: boolean;
             says: string;
             steps: components["schemas"]["RouteStep"][];
         };
         RouteStep: {
-            avoid?: string;
             back: boolean;
+            cautions: string[];
             device: string;
+            do: string;
             from?: string;
+            gains: string[];
             label: string;
+            loses: string[];
+            mode?: string;
+            modeName?: string;
+            needs: string[];
             oneWay: boolean;
             power?: string;
             role: string;
+            says: string;
             to?: string;
             tools: string[];
+            warns: string[];
+        };
+        RouteTarget: {
+            device: string;
+            from?: string;
+            label: string;
+            mode?: string;
+            role: string;
+            to?: string;
+            uses: components["schemas"]["RouteModeUse"][];
+            warns: string[];
         };
         RouteView: {
             /** @description what the pairings give, to choose from */
@@ -630,6 +761,8 @@ export interface components {
              * @description of the goals
              */
             revision: number;
+            /** @description steps of the route carried out, oldest first */
+            taken: components["schemas"]["TakenStep"][];
             title: string;
             /**
              * Format: int64
@@ -748,6 +881,7 @@ export interface components {
             materials?: string[];
             phase: string;
             reading?: components["schemas"]["Reading"];
+            reads?: components["schemas"]["DeviceStep"];
             /** Format: int64 */
             runSeconds?: number;
             title: string;
@@ -762,6 +896,7 @@ export interface components {
             materials?: string[];
             phase: string;
             reading?: components["schemas"]["Reading"];
+            reads?: components["schemas"]["DeviceStep"];
             /** Format: int64 */
             runSeconds?: number;
             says?: string;
@@ -770,6 +905,19 @@ export interface components {
             tools?: string[];
             /** Format: double */
             value?: number;
+        };
+        TakenStep: {
+            asPlan: boolean;
+            at: string;
+            do: string;
+            from?: string;
+            fromMode?: string;
+            kit: string;
+            mode?: string;
+            notOffered?: boolean;
+            planned?: string;
+            read?: string;
+            says: string;
         };
         Want: {
             goggles: string;
@@ -1224,6 +1372,101 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Put-api-routeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-route-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-route-close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-route-closeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-route-offered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-route-offeredRequest"];
             };
         };
         responses: {

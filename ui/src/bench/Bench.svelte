@@ -16,6 +16,7 @@
   const board = new Loaded<Board>();
   let shown = $state('');
   let refused = $state.raw<Failure | null>(null);
+  let recorded = $state('');
 
   const onBench = $derived(params.quad);
   $effect(() => {
@@ -24,6 +25,7 @@
       run.data = null;
       refused = null;
       shown = '';
+      recorded = '';
       if (quad) void load(quad);
       else void board.take(api.board([]));
     });
@@ -44,9 +46,10 @@
     }
   }
 
-  async function confirm(done: boolean, value?: number) {
+  async function confirm(done: boolean, value?: number, read?: string) {
     if (!run.data || !step) return;
-    const answer = await api.confirm(run.data.quad, step.id, done, value);
+    const device = step.reads;
+    const answer = await api.confirm(run.data.quad, step.id, done, value, read);
     if (!answer.ok) {
       refused = answer.failure;
       return;
@@ -55,6 +58,11 @@
     const was = step.id;
     run.data = answer.data;
     const now = answer.data.states.find((s) => s.id === was);
+    recorded = '';
+    if (done && device) {
+      recorded = `Recorded: ${device.label} ${device.do === 'update' ? `carries ${read}` : device.do === 'mode' ? 'is in its mode' : 'is activated'}.`;
+      if (!now) shown = answer.data.next || answer.data.states[0]?.id || '';
+    }
     if (done && now?.state === 'done' && answer.data.next) shown = answer.data.next;
   }
 
@@ -74,6 +82,7 @@
   {#if board.failure}
     <FailureNote failure={board.failure} again={() => board.take(api.board([]))} />
   {:else if board.data}
+    <p class="fleet"><a class="panel" href="#/walk"><strong>The route of the whole fleet</strong> <span class="soft">firmware, modes and activation, one step at a time</span></a></p>
     <ul class="choose">
       {#each board.data.rows as row (row.quad)}
         <li><a class="panel" href={`#/bench/${row.quad}`}><strong>{row.name}</strong><span class="soft">{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span></a></li>
@@ -109,6 +118,7 @@
     </div>
   {/if}
   {#if refused}<FailureNote failure={refused} />{/if}
+  <p class="recorded" role="status">{recorded}</p>
   <div class="sheet">
     <div class="list"><StepList states={r.states} {shown} onpick={(id) => { shown = id; refused = null; }} /></div>
     {#if step}
@@ -148,6 +158,16 @@
     color: var(--ink);
     min-height: 64px;
   }
+  .fleet a {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1rem;
+    margin-top: 1rem;
+    padding: 0.8rem 1rem;
+    text-decoration: none;
+    color: var(--ink);
+    border-left: 6px solid var(--accent);
+  }
   .title {
     display: flex;
     flex-wrap: wrap;
@@ -170,6 +190,13 @@
     cursor: pointer;
     background: var(--raised);
     color: var(--ink);
+  }
+  .recorded {
+    color: var(--fits);
+    font-weight: 600;
+  }
+  .recorded:empty {
+    display: none;
   }
   .holds {
     background: var(--change-wash);

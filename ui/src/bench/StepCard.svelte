@@ -9,7 +9,7 @@
     step: StepState;
     number: number;
     of: number;
-    onconfirm: (done: boolean, value?: number) => void;
+    onconfirm: (done: boolean, value?: number, read?: string) => void;
     onback?: () => void;
     onnext?: () => void;
   }
@@ -21,6 +21,15 @@
 
   function confirm(event: SubmitEvent) {
     event.preventDefault();
+    if (step.reads?.do === 'update') {
+      const says = text.trim();
+      if (says === '') wrong = `Read the release off ${step.reads.label} and enter it, whatever it says.`;
+      else {
+        wrong = '';
+        onconfirm(true, undefined, says);
+      }
+      return;
+    }
     if (!step.reading) {
       onconfirm(true);
       return;
@@ -63,6 +72,11 @@
       </div>
       <p id="reading-says" class={step.state === 'stopped' || wrong ? 'stop' : 'ok'} aria-live="assertive">{wrong || (step.state === 'held' ? '' : (step.says ?? ''))}</p>
     {/if}
+    {#if step.reads?.do === 'update'}
+      <label for="release">release now read off {step.reads.label}</label>
+      <div class="reading"><Input id="release" size="lg" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="release-says" aria-invalid={wrong !== ''} /></div>
+      <p id="release-says" class="stop" aria-live="assertive">{wrong}</p>
+    {/if}
     <div class="buttons">
       {#if onback}<Button type="button" color="alternative" onclick={onback}>Back</Button>{/if}
       {#if step.state === 'done'}
@@ -70,7 +84,7 @@
         {#if onnext}<Button type="button" onclick={onnext}>Next step</Button>{/if}
       {:else}
         {#if onnext}<Button type="button" color="alternative" onclick={onnext}>Look ahead</Button>{/if}
-        <Button type="submit" disabled={step.state === 'held'} class="done">{step.reading ? 'Enter and done' : 'Done'}</Button>
+        <Button type="submit" disabled={step.state === 'held'} class="done">{step.reading || step.reads?.do === 'update' ? 'Enter and done' : 'Done'}</Button>
       {/if}
     </div>
   </form>

@@ -6,6 +6,7 @@
   import { api, type Action, type Rehearsal } from '../api/client';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import { moveOf } from './words';
 
   const bench = new Loaded<Rehearsal>();
   let actions = $state.raw<Action[]>([]);
@@ -17,10 +18,11 @@
   let device = $state('');
   let unit = $state('');
   let mode = $state('');
+  let back = $state(false); // the way back is rehearsed too
 
-  onMount(() => void bench.take(api.rehearse([])));
+  onMount(() => void bench.take(api.rehearse([], back)));
 
-  const step = $derived(bench.data?.plan.find((p) => !p.done));
+  const step = $derived(bench.data?.plan.find((p) => !p.done) ?? bench.data?.back.find((p) => !p.done));
   const last = $derived(bench.data?.outcomes.at(-1));
   const units = $derived(bench.data?.devices.filter((d) => d.role === 'airUnit') ?? []);
   const others = $derived(bench.data?.devices.filter((d) => d.role !== 'airUnit') ?? []);
@@ -28,7 +30,7 @@
 
   async function go(...more: Action[]) {
     const next = [...actions, ...more];
-    if (await bench.take(api.rehearse(next))) actions = next;
+    if (await bench.take(api.rehearse(next, back))) actions = next;
   }
   function setup() {
     return { tool, chargeOnly, batteryPct: battery, pack, offline };
@@ -38,14 +40,19 @@
     if (!step) return;
     ({ tool, chargeOnly, batteryPct: battery, pack, offline } = step.action.setup);
   }
+  async function turnBack() {
+    back = true;
+    if (!(await bench.take(api.rehearse(actions, true)))) back = false;
+  }
   async function again() {
-    if (await bench.take(api.rehearse([]))) actions = [];
+    back = false;
+    if (await bench.take(api.rehearse([], back))) actions = [];
   }
 </script>
 
 <h1>Rehearse the route on stand-ins</h1>
 <p class="soft">Nothing real is touched: try the steps, also wrongly. <a href="#/route">Back to the route</a></p>
-{#if bench.failure}<FailureNote failure={bench.failure} again={() => bench.take(api.rehearse(actions))} />{/if}
+{#if bench.failure}<FailureNote failure={bench.failure} again={() => bench.take(api.rehearse(actions, back))} />{/if}
 {#if bench.data}
   {@const b = bench.data}
   <div class="grid">
@@ -55,15 +62,29 @@
       <ol>
         {#each b.plan as p, i (i)}
           <li aria-current={p === step ? 'step' : undefined} class={p.done ? 'done' : ''}>
-            {p.step.label}: <span class="mono">{p.step.to ? `${p.step.from || '?'} → ${p.step.to}` : 'activate'}</span>{p.done ? ' ✓ done' : ''}
+            {p.step.label}: <span class="mono">{moveOf(p.step)}</span>{p.done ? ' ✓ done' : ''}
           </li>
         {/each}
       </ol>
-      <p class={b.off.length === 0 ? 'ok' : 'soft'} role="status">{b.off.length === 0 ? 'The bench is as the route promises.' : `Not yet as promised: ${b.off.length}.`}</p>
+      {#if !back}
+        <p class={b.off.length === 0 ? 'ok' : 'soft'} role="status">{b.off.length === 0 ? 'The bench is as the route promises.' : `Not yet as promised: ${b.off.length}.`}</p>
+        {#if b.plan.length > 0 && b.off.length === 0}<Button size="sm" onclick={turnBack}>Now the way back</Button>{/if}
+      {:else}
+        <h2>The way back</h2>
+        {#if b.doors.length > 0}<p class="bad"><b>Does not open again:</b> {b.doors.join('. ')}.</p>{/if}
+        <ol>
+          {#each b.back as p, i (i)}
+            <li aria-current={p === step ? 'step' : undefined} class={p.done ? 'done' : ''}>
+              {p.step.label}: <span class="mono">{moveOf(p.step)}</span>{p.done ? ' ✓ done' : ''}
+            </li>
+          {/each}
+        </ol>
+        <p class={b.astray.length === 0 ? 'ok' : 'soft'} role="status">{b.astray.length === 0 ? 'The bench is back where it began, as far as doors allow.' : `Not yet back: ${b.astray.length}.`}</p>
+      {/if}
       <Button size="sm" color="alternative" onclick={again}>Begin anew</Button>
     </section>
     <section class="panel" aria-labelledby="layout">
-      <h2 id="layout">{step ? `Next: ${step.step.to ? `put ${step.step.to} on ${step.step.label}` : `activate ${step.step.label}`}` : 'Every step is done'}</h2>
+      <h2 id="layout">{step ? `Next: ${step.step.says}` : 'Every step is done'}</h2>
       <label>tool <select bind:value={tool}><option value="">none open</option>{#each b.tools as t (t)}<option>{t}</option>{/each}</select></label>
       <label><input type="checkbox" bind:checked={chargeOnly} /> the cable only charges</label>
       <label>battery <input type="number" min="0" max="100" bind:value={battery} /> %</label>
@@ -71,7 +92,7 @@
       <label><input type="checkbox" bind:checked={offline} /> no internet</label>
       <div class="buttons">
         <Button size="sm" color="alternative" disabled={!step} onclick={layOut}>Lay out as it should be</Button>
-        <Button size="sm" disabled={!step} onclick={() => step && go({ ...step.action, setup: setup() })}>{step?.step.to ? 'Update' : 'Activate'}</Button>
+        <Button size="sm" disabled={!step} onclick={() => step && go({ ...step.action, setup: setup() })}>{step?.step.do === 'activate' ? 'Activate' : step?.step.do === 'mode' ? 'Switch' : 'Update'}</Button>
       </div>
       <div class="seen {last ? (last.done ? 'ok' : 'bad') : ''}" aria-live="polite">
         {#if last}<p><b>{last.done ? 'Done.' : 'It fails.'}</b> {last.sees}</p>{#if last.why}<p>{last.why}</p>{/if}{:else}<p class="soft">What you would see stands here.</p>{/if}
@@ -169,6 +190,9 @@
   .seen.ok {
     border-color: var(--fits);
     background: var(--fits-wash);
+  }
+  p.bad {
+    color: var(--unfit);
   }
   .seen.bad {
     border-color: var(--unfit);

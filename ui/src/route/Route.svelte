@@ -1,153 +1,35 @@
 <script lang="ts">
-  // The route: what shall work together above, the steps and who can fly after
-  // each below, and for what cannot be had the facts that exclude each other.
-  import { onMount } from 'svelte';
-  import { api, type Failure, type RouteView } from '../api/client';
-  import ConflictNote from '../lib/ConflictNote.svelte';
-  import FailureNote from '../lib/FailureNote.svelte';
-  import { Loaded } from '../lib/loaded.svelte';
-  import { withValue } from './goals';
-  import Refusals from './Refusals.svelte';
-  import TakeStep from './TakeStep.svelte';
-  import Timeline from './Timeline.svelte';
-  import Wants from './Wants.svelte';
+  // The route there, and the way back.
+  import WayBack from './WayBack.svelte';
+  import WayOut from './WayOut.svelte';
 
-  type Goals = RouteView['goals'];
-  const route = new Loaded<RouteView>();
-  let refused = $state.raw<{ failure: Failure; goals: Goals } | null>(null);
-  onMount(() => void route.take(api.route()));
-
-  // One change after another, each on the goals the last one made.
-  let queue: Promise<void> = Promise.resolve();
-  function change(make: (goals: Goals) => Goals, onTopOf?: number) {
-    queue = queue.then(async () => {
-      if (!route.data) return;
-      const goals = make(route.data.goals);
-      const answer = await api.saveGoals(onTopOf ?? route.data.revision, goals);
-      if (answer.ok) {
-        route.data = answer.data;
-        refused = null;
-      } else refused = { failure: answer.failure, goals };
-    });
-  }
-
-  let recorded = $state('');
-  async function record(device: string, firmware: string | undefined) {
-    if (!route.data) return;
-    const answer = await api.recordRead(device, firmware, route.data.whole);
-    if (answer.ok) {
-      route.data = answer.data;
-      refused = null;
-      recorded = firmware ? `Recorded: it carries ${firmware}. The rest is planned from there.` : 'Recorded: activated.';
-    } else refused = { failure: answer.failure, goals: route.data.goals };
-  }
-
-  async function keepTheirs() {
-    refused = null;
-    await route.take(api.route());
-  }
+  let { params }: { params: { way?: string } } = $props();
+  const homeward = $derived(params.way === 'back');
 </script>
 
-{#if route.failure}
-  <FailureNote failure={route.failure} again={() => route.take(api.route())} />
-{/if}
-{#if refused?.failure.conflict && refused.failure.conflict.differences.length > 0}
-  {@const { goals } = refused}
-  <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => change(() => goals, revision)} />
-{:else if refused}
-  <FailureNote failure={refused.failure} again={keepTheirs} />
-{/if}
-{#if route.data}
-  {@const r = route.data}
-  <div class="head">
-    <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
-    <h1 aria-live="polite">{r.plan.says}</h1>
-    {#if r.plan.steps.length > 0}<p><a href="#/rehearse">Rehearse it on stand-ins</a></p>{/if}
-    {#if r.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better route.</p>{/if}
-    {#if r.plan.orderBounded}<p class="warn">There are too many orders to try all of them: another order may keep more quads flying.</p>{/if}
-  </div>
-  {#if r.quads.length === 0 || r.goggles.length === 0}
-    <section class="panel empty">
-      <h2>{r.quads.length === 0 ? 'No quads yet' : 'No goggles yet'}</h2>
-      <p>A route needs quads and goggles: <a href="#/shelf/add">add them</a> or <a href="#/shelf/files">take a file in</a>.</p>
-    </section>
-  {:else}
-    <div class="ask">
-      <Wants view={r} onchange={change} />
-      <section class="panel matters" aria-labelledby="matters">
-        <h2 id="matters">What matters</h2>
-        {#each r.features as f (f)}
-          <label><input type="checkbox" checked={r.goals.values?.includes(f)} onchange={(e) => { const on = e.currentTarget.checked; change((g) => withValue(g, f, on)); }} /> keep {f}</label>
-        {/each}
-        <label><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>
-        <label class="by">by <input type="date" value={r.goals.by ?? ''} onchange={(e) => { const by = e.currentTarget.value || undefined; change((g) => ({ ...g, by })); }} /></label>
-      </section>
-      <Refusals links={r.plan.links} />
-    </div>
-    <Timeline plan={r.plan} />
-    {#if r.plan.steps[0]}
-      {@const step = r.plan.steps[0]}
-      {#key step.device + step.to + r.whole}<TakeStep {step} onread={(firmware) => record(step.device, firmware)} />{/key}
-    {/if}
-    <p class="recorded" role="status">{recorded}</p>
-  {/if}
-{:else if !route.failure}
-  <p class="soft" role="status">Looking for the route…</p>
-{/if}
+<nav aria-label="There and back">
+  <a href="#/route" aria-current={homeward ? undefined : 'page'}>The route</a>
+  <a href="#/route/back" aria-current={homeward ? 'page' : undefined}>The way back</a>
+</nav>
+{#if homeward}<WayBack />{:else}<WayOut />{/if}
 
 <style>
-  .head {
-    margin-bottom: 0.8rem;
-  }
-  h1 {
-    font-size: clamp(1.15rem, 1.8vw, 1.4rem);
-    font-weight: 700;
-    line-height: 1.25;
-  }
-  .recorded {
-    color: var(--fits);
-    font-weight: 600;
-  }
-  .warn {
-    color: var(--caution);
-    font-weight: 600;
-  }
-  .empty {
-    padding: 2rem;
-  }
-  .ask {
-    display: grid;
-    grid-template-columns: minmax(0, 460px) 220px minmax(0, 1fr);
-    gap: 1rem;
-    align-items: start;
-    margin-bottom: 1rem;
-  }
-  .matters {
-    padding: 0.7rem 0.9rem;
-    display: grid;
-  }
-  .matters h2 {
-    font-weight: 700;
-  }
-  label {
-    min-height: 30px;
+  nav {
     display: flex;
-    gap: 0.5rem;
-    align-items: center;
-    line-height: 1.15;
-    font-size: 0.95rem;
+    gap: 0.4rem;
+    margin-bottom: 0.6rem;
   }
-  .by input {
-    background: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--soft);
+  a {
+    padding: 0.3rem 0.9rem;
+    min-height: 36px;
+    border: 1px solid var(--line);
     border-radius: 4px;
-    padding: 0.2rem 0.4rem;
-    max-width: 150px;
+    text-decoration: none;
+    color: var(--ink);
   }
-  @media (max-width: 1000px) {
-    .ask {
-      grid-template-columns: minmax(0, 1fr);
-    }
+  a[aria-current] {
+    background: var(--accent-wash);
+    border-color: var(--accent);
+    font-weight: 700;
   }
 </style>

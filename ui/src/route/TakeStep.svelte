@@ -1,72 +1,106 @@
 <script lang="ts">
-  // The next step on the real device: what is read off it afterwards is
-  // recorded, and the rest is planned again from there.
+  // One step on the real device: what is read off it afterwards is recorded,
+  // and the rest is planned again from there.
   import { Button, Input } from 'flowbite-svelte';
-  import type { RouteView } from '../api/client';
+  import type { Read, RouteStep } from '../api/client';
+  import { capital } from './words';
 
   interface Props {
-    step: RouteView['plan']['steps'][number];
-    onread: (firmware: string | undefined) => void;
+    step: RouteStep;
+    onread: (read: Omit<Read, 'revision'>) => void;
   }
   let { step, onread }: Props = $props();
-  let read = $state('');
+  let version = $state('');
   let wrong = $state('');
+
+  const update = $derived(step.do === 'update');
+  const read = $derived({ device: step.device, do: step.do as Read['do'], ...(step.do === 'update' ? { planned: step.to } : {}) });
 
   function record(event: SubmitEvent) {
     event.preventDefault();
-    const version = read.trim();
-    if (step.to && version === '') {
+    const says = version.trim();
+    if (update && says === '') {
       wrong = `Read the release off ${step.label} and enter it, whatever it says.`;
       return;
     }
     wrong = '';
-    onread(step.to ? version : undefined);
+    if (update) onread({ ...read, firmware: says });
+    else if (step.do === 'mode') onread({ ...read, mode: step.mode });
+    else onread(read);
   }
 </script>
 
-<form class="panel" onsubmit={record} aria-label="Take the next step">
-  <h2>Next on the real thing: {step.to ? `put ${step.to} on ${step.label}` : `activate ${step.label}, or see that it is`}</h2>
-  <p class="soft">
-    {step.tools.length > 0 ? `In ${step.tools.join(' or ')}, over a data cable.` : 'Over a data cable.'}
-    {step.power === 'pack' ? 'It shows only while it runs from a pack: props off, a fan on the unit, short runs.' : ''}
-  </p>
-  {#if step.oneWay}<p class="warn">One-way door: the old release cannot be put back afterwards.</p>{/if}
-  {#if step.to}
+<form class="panel" onsubmit={record} aria-labelledby="take">
+  <h2 id="take">{capital(step.says)}</h2>
+  {#if step.oneWay}<p class="warn">One-way door: nothing known puts the old release back.</p>{/if}
+  {#each step.warns as w (w)}<p class="warn">{capital(w)}.</p>{/each}
+  {#each step.cautions as c (c)}<p class="caution"><b>Caution.</b> {c}</p>{/each}
+  <ul>
+    {#if step.tools.length > 0}<li>open {step.tools.join(' or ')}</li>{/if}
+    {#each step.needs as n (n)}<li>{n}</li>{/each}
+    {#if update}<li>afterwards it must say {step.to}: read it off the device</li>{/if}
+    {#if step.gains.length > 0}<li>gains {step.gains.join(', ')}</li>{/if}
+    {#if step.loses.length > 0}<li>loses {step.loses.join(', ')}</li>{/if}
+  </ul>
+  {#if update}
     <label for="read">release now read off {step.label}</label>
-    <div class="row"><Input id="read" size="sm" bind:value={read} autocomplete="off" class="read" aria-invalid={wrong !== ''} /><Button type="submit" size="sm">Record what it says</Button></div>
-  {:else}
-    <div class="row"><Button type="submit" size="sm">It is activated</Button></div>
+    <Input id="read" size="lg" bind:value={version} autocomplete="off" class="read" aria-invalid={wrong !== ''} aria-describedby="read-wrong" />
   {/if}
-  {#if wrong}<p class="warn" role="alert">{wrong}</p>{/if}
-  <p class="soft">If it says something else than planned, record that: the rest is planned again from there.</p>
+  <p id="read-wrong" class="warn" aria-live="assertive">{wrong}</p>
+  <div class="buttons">
+    <Button type="submit">{update ? 'Record what it says' : step.do === 'mode' ? `It is in mode ${step.modeName}` : 'It is activated'}</Button>
+    {#if update}
+      <Button type="button" color="alternative" onclick={() => onread({ ...read, notOffered: true })}>The tool does not offer {step.to}</Button>
+      <Button type="button" color="alternative" onclick={() => onread(read)}>It shows no release</Button>
+    {/if}
+  </div>
+  <p class="soft">If something else happens than planned, record that: the rest is planned again from there.</p>
 </form>
 
 <style>
   form {
-    padding: 0.8rem 1rem;
+    padding: 1.1rem 1.3rem 1.3rem;
     display: grid;
-    gap: 0.35rem;
-    margin: 0 0 1rem;
-    max-width: 640px;
+    gap: 0.55rem;
   }
   h2 {
-    font-weight: 700;
+    font-size: 1.7rem;
+    line-height: 1.15;
+    font-weight: 750;
+    text-wrap: balance;
   }
-  .row {
-    display: flex;
-    gap: 0.6rem;
-    align-items: center;
-    flex-wrap: wrap;
+  ul {
+    margin: 0;
+    padding-left: 1.2rem;
+    list-style: disc;
+    font-size: 1.1rem;
+    line-height: 1.4;
   }
-  form :global(.read) {
-    background-color: var(--raised);
-    color: var(--ink);
-    min-height: 42px;
-    width: 10rem;
+  .caution {
+    background: var(--caution-wash);
+    padding: 0.45rem 0.7rem;
+    line-height: 1.3;
   }
   .warn {
     color: var(--unfit);
     font-weight: 700;
+  }
+  .warn:empty {
+    display: none;
+  }
+  .buttons {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.6rem;
+  }
+  .buttons :global(button) {
+    min-height: 48px;
+  }
+  form :global(.read) {
+    max-width: 14rem;
+    background-color: var(--raised);
+    color: var(--ink);
+    font-size: 1.3rem;
   }
   label {
     font-weight: 600;

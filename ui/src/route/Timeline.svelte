@@ -1,67 +1,53 @@
 <script lang="ts">
   // The steps from left to right, and under each who can fly then and with what.
-  import type { RouteView } from '../api/client';
+  import type { RouteLane, RouteStep } from '../api/client';
+  import { moveOf } from './words';
 
-  let { plan }: { plan: RouteView['plan'] } = $props();
-  const stops = $derived([{ label: 'today', step: null }, ...plan.steps.map((step) => ({ label: step.label, step }))]);
+  interface Props {
+    steps: RouteStep[];
+    lanes: RouteLane[];
+    begins: string;
+  }
+  let { steps, lanes, begins }: Props = $props();
+  const stops = $derived([null, ...steps]);
 </script>
 
-<section aria-labelledby="steps">
-  <h2 id="steps">{plan.steps.length === 0 ? 'Nothing to update' : 'The steps, and who can fly after each'}</h2>
-  {#if plan.lanes.length > 0}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
-    <div class="scroll panel" role="group" aria-label="Step by step" tabindex="0">
-      <table>
-        <thead>
-          <tr>
-            <th scope="col" class="quad"><span class="unseen">quad</span></th>
-            {#each stops as s, i (i)}
-              <th scope="col" class="stop" class:door={s.step?.oneWay}>
-                {#if s.step}
-                  <span class="number">{i}</span> <b>{s.label}</b>
-                  <span class="mono">{s.step.to ? `${s.step.from || '?'} → ${s.step.to}` : 'activate'}</span>
-                  <span class="soft">{s.step.tools.join(' or ') || 'tool not stated'}</span>
-                  {#if s.step.oneWay}<span class="warn">no way back</span>{/if}
-                  {#if s.step.avoid}<span class="warn">best avoided: {s.step.avoid}</span>{/if}
-                {:else}<b>today</b>{/if}
-              </th>
-            {/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each plan.lanes as lane (lane.quad)}
-            <tr>
-              <th scope="row" class="quad">{lane.name}{#if lane.bench}<small>its swap comes first</small>{/if}</th>
-              {#each stops as _, i (i)}
-                {@const flies = lane.flies[i] ?? []}
-                <td class={flies.length > 0 ? (lane.bench ? 'bench' : 'flies') : 'dark'}>{flies.length > 0 ? flies.join(', ') : 'none'}</td>
-              {/each}
-            </tr>
+<!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+<div class="scroll panel" role="group" aria-label="Step by step" tabindex="0">
+  <table>
+    <thead>
+      <tr>
+        <th scope="col" class="quad"><span class="unseen">quad</span></th>
+        {#each stops as step, i (i)}
+          <th scope="col" class="stop" class:door={step?.oneWay}>
+            {#if step}
+              <span class="number">{i}</span> <b>{step.label}</b>
+              <span class="mono">{moveOf(step)}</span>
+              {#if step.tools.length > 0}<span class="soft">{step.tools.join(' or ')}</span>{/if}
+              {#if step.oneWay}<span class="warn">no way back</span>{/if}
+              {#each step.warns as w (w)}<span class="warn">{w}</span>{/each}
+              {#if step.gains.length > 0}<span class="gain">gains {step.gains.join(', ')}</span>{/if}
+              {#if step.loses.length > 0}<span class="loss">loses {step.loses.join(', ')}</span>{/if}
+            {:else}<b>{begins}</b>{/if}
+          </th>
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each lanes as lane (lane.quad)}
+        <tr>
+          <th scope="row" class="quad">{lane.name}{#if lane.bench}<small>its swap comes first</small>{/if}</th>
+          {#each stops as _, i (i)}
+            {@const flies = lane.flies[i] ?? []}
+            <td class={flies.length > 0 ? (lane.bench ? 'bench' : 'flies') : 'dark'}>{flies.length > 0 ? flies.join(', ') : 'none'}</td>
           {/each}
-        </tbody>
-      </table>
-    </div>
-  {/if}
-  {#if plan.steps.length > 0}
-    <div class="back">
-      <h2>The way back</h2>
-      {#each plan.doors as d (d)}<p class="warn">{d}</p>{/each}
-      {#if plan.back.length > 0}
-        <ol>
-          {#each plan.back as s, i (i)}<li>{s.label}: <span class="mono">{s.from} → {s.to}</span> <span class="soft">{s.tools.join(' or ')}</span></li>{/each}
-        </ol>
-      {:else if plan.doors.length === 0}
-        <p>Nothing has to be put back.</p>
-      {/if}
-    </div>
-  {/if}
-</section>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
 
 <style>
-  h2 {
-    font-weight: 700;
-    margin-bottom: 0.3rem;
-  }
   .scroll {
     overflow-x: auto;
   }
@@ -104,9 +90,15 @@
   .number {
     color: var(--soft);
   }
-  .warn {
+  .warn,
+  .loss {
     color: var(--unfit);
+  }
+  .warn {
     font-weight: 700;
+  }
+  .gain {
+    color: var(--fits);
   }
   td {
     text-align: center;
@@ -126,13 +118,5 @@
   .dark {
     color: var(--soft);
     font-style: italic;
-  }
-  .back {
-    margin-top: 1rem;
-  }
-  ol {
-    margin: 0;
-    padding-left: 1.3rem;
-    list-style: decimal;
   }
 </style>

@@ -1,0 +1,157 @@
+<script lang="ts">
+  // The route: what shall work together above, the steps and who can fly after
+  // each below, and for what cannot be had the facts that exclude each other.
+  import { onMount } from 'svelte';
+  import { api, type Failure, type RouteView } from '../api/client';
+  import ConflictNote from '../lib/ConflictNote.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+  import { withValue } from './goals';
+  import Refusals from './Refusals.svelte';
+  import Targets from './Targets.svelte';
+  import Timeline from './Timeline.svelte';
+  import Wants from './Wants.svelte';
+
+  type Goals = RouteView['goals'];
+  const route = new Loaded<RouteView>();
+  let refused = $state.raw<{ failure: Failure; goals: Goals } | null>(null);
+  onMount(() => void route.take(api.route()));
+
+  // One change after another, each on the goals the last one made.
+  let queue: Promise<void> = Promise.resolve();
+  function change(make: (goals: Goals) => Goals, onTopOf?: number) {
+    queue = queue.then(async () => {
+      if (!route.data) return;
+      const goals = make(route.data.goals);
+      const answer = await api.saveGoals(onTopOf ?? route.data.revision, goals);
+      if (answer.ok) {
+        route.data = answer.data;
+        refused = null;
+      } else refused = { failure: answer.failure, goals };
+    });
+  }
+
+  async function keepTheirs() {
+    refused = null;
+    await route.take(api.route());
+  }
+</script>
+
+{#if route.failure}
+  <FailureNote failure={route.failure} again={() => route.take(api.route())} />
+{/if}
+{#if refused?.failure.conflict && refused.failure.conflict.differences.length > 0}
+  {@const { goals } = refused}
+  <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => change(() => goals, revision)} />
+{:else if refused}
+  <FailureNote failure={refused.failure} again={keepTheirs} />
+{/if}
+{#if route.data}
+  {@const r = route.data}
+  <div class="head">
+    <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
+    <h1 aria-live="polite">{r.plan.says}</h1>
+    {#if r.plan.steps.length > 0}<p class="on"><a href="#/rehearse">Rehearse it on stand-ins</a> <a href="#/walk">Carry it out on the bench</a></p>{/if}
+    {#each r.plan.notes as n (n)}<p class="warn">{n}</p>{/each}
+    {#if r.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better route.</p>{/if}
+    {#if r.plan.orderBounded}<p class="warn">There are too many orders to try all of them: another order may keep more quads flying.</p>{/if}
+  </div>
+  {#if r.quads.length === 0 || r.goggles.length === 0}
+    <section class="panel empty">
+      <h2>{r.quads.length === 0 ? 'No quads yet' : 'No goggles yet'}</h2>
+      <p>A route needs quads and goggles: <a href="#/shelf/add">add them</a> or <a href="#/shelf/files">take a file in</a>.</p>
+    </section>
+  {:else}
+    <div class="ask">
+      <Wants view={r} onchange={change} />
+      <section class="panel matters" aria-labelledby="matters">
+        <h2 id="matters">What matters</h2>
+        {#each r.features as f (f)}
+          <label><input type="checkbox" checked={r.goals.values?.includes(f)} onchange={(e) => { const on = e.currentTarget.checked; change((g) => withValue(g, f, on)); }} /> keep {f}</label>
+        {/each}
+        <label><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>
+        <label class="by">by <input type="date" value={r.goals.by ?? ''} onchange={(e) => { const by = e.currentTarget.value || undefined; change((g) => ({ ...g, by })); }} /></label>
+      </section>
+      <Refusals links={r.plan.links} />
+    </div>
+    {#if r.plan.steps.length > 0}
+      <h2>The steps, and who can fly after each</h2>
+    {:else}
+      <h2>Nothing to update</h2>
+    {/if}
+    {#if r.plan.lanes.length > 0}<Timeline steps={r.plan.steps} lanes={r.plan.lanes} begins={r.taken.length > 0 ? 'now' : 'today'} />{/if}
+    {#if r.plan.doors.length > 0}
+      <p class="doors"><b>No way back afterwards.</b> {r.plan.doors.join('. ')}.</p>
+    {/if}
+    {#if r.plan.devices.length > 0}<Targets devices={r.plan.devices} />{/if}
+  {/if}
+{:else if !route.failure}
+  <p class="soft" role="status">Looking for the route…</p>
+{/if}
+
+<style>
+  .head {
+    margin-bottom: 0.8rem;
+  }
+  h1 {
+    font-size: clamp(1.15rem, 1.8vw, 1.4rem);
+    font-weight: 700;
+    line-height: 1.25;
+  }
+  .warn {
+    color: var(--caution);
+    font-weight: 600;
+  }
+  h2 {
+    font-weight: 700;
+    margin-bottom: 0.3rem;
+  }
+  .on {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.4rem;
+  }
+  .doors {
+    border: 3px double var(--unfit);
+    padding: 0.4rem 0.8rem;
+    margin-top: 0.6rem;
+  }
+  .empty {
+    padding: 2rem;
+  }
+  .ask {
+    display: grid;
+    grid-template-columns: minmax(0, 460px) 220px minmax(0, 1fr);
+    gap: 1rem;
+    align-items: start;
+    margin-bottom: 1rem;
+  }
+  .matters {
+    padding: 0.7rem 0.9rem;
+    display: grid;
+  }
+  .matters h2 {
+    font-weight: 700;
+  }
+  label {
+    min-height: 30px;
+    display: flex;
+    gap: 0.5rem;
+    align-items: center;
+    line-height: 1.15;
+    font-size: 0.95rem;
+  }
+  .by input {
+    background: var(--raised);
+    color: var(--ink);
+    border: 1px solid var(--soft);
+    border-radius: 4px;
+    padding: 0.2rem 0.4rem;
+    max-width: 150px;
+  }
+  @media (max-width: 1000px) {
+    .ask {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

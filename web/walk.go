@@ -1,0 +1,143 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"yokeswap/core/firmware"
+	"yokeswap/core/fleet"
+	"yokeswap/core/link/route"
+	"yokeswap/core/stock"
+	"yokeswap/store"
+)
+
+// TakenStep is a step carried out, in words.
+type TakenStep struct {
+	fleet.Taken
+	Says   string `json:"says"`
+	AsPlan bool   `json:"asPlan"`
+}
+
+// BackView is the way back.
+type BackView struct {
+	Whole int64      `json:"whole" doc:"revision of everything it was planned on"`
+	Began bool       `json:"began" doc:"steps of the route have been carried out: it leads back from here; else from the end of the route"`
+	Back  route.Back `json:"back"`
+}
+
+func takenSteps(snap *store.Snapshot) []TakenStep {
+	steps := []TakenStep{}
+	for _, t := range snap.Fleet.Taken {
+		label := t.Kit
+		if kit, ok := snap.Index.Piece(t.Kit); ok {
+			label = kit.Label()
+		}
+		step := TakenStep{Taken: t, AsPlan: true}
+		switch {
+		case t.NotOffered:
+			step.Says, step.AsPlan = fmt.Sprintf("%s: %s was not offered", label, t.Planned), false
+		case t.Do == string(route.Mode):
+			step.Says = fmt.Sprintf("%s: switched to mode %s", label, t.Mode)
+		case t.Do == string(route.Activate):
+			step.Says = label + ": activated"
+		default:
+			step.AsPlan = t.Planned.Known() && t.Read.Compare(t.Planned) == 0
+			step.Says = fmt.Sprintf("%s: carries %s", label, t.Read)
+			if !t.Read.Known() {
+				step.Says = label + ": shows no release"
+			}
+			if !step.AsPlan && t.Planned.Known() {
+				step.Says += fmt.Sprintf(", %s was planned", t.Planned)
+			}
+		}
+		steps = append(steps, step)
+	}
+	return steps
+}
+
+// recordRead takes a step of the real route: what was read off the device after
+// it. The kit's state follows, whatever the plan said, and the answer is the
+// route from there.
+func (s *server) recordRead(_ context.Context, in *struct {
+	Body struct {
+		Device     string           `json:"device"`
+		Do         route.Do         `json:"do" enum:"update,mode,activate"`
+		Planned    firmware.Version `json:"planned,omitempty" doc:"update: the release planned"`
+		Firmware   firmware.Version `json:"firmware,omitempty" doc:"update: as read; absent: it shows none"`
+		Mode       string           `json:"mode,omitempty" doc:"mode: the one switched to"`
+		NotOffered bool             `json:"notOffered,omitempty" doc:"the tool did not offer the planned release; nothing was done"`
+		Revision   int64            `json:"revision" doc:"of the whole, as the route was planned on"`
+	}
+}) (*answer[RouteView], error) {
+	b := in.Body
+	taken := fleet.Taken{Kit: b.Device, Do: string(b.Do), Planned: b.Planned, Read: b.Firmware, Mode: b.Mode, NotOffered: b.NotOffered, At: now()}
+	return s.walk(b.Revision, func(st *stock.Stock) error {
+		if err := st.Take(taken); err != nil {
+			return notFound("piece of kit", b.Device)
+		}
+		return readAgain(st)
+	})
+}
+
+// offered takes back that a release was not offered.
+func (s *server) offered(_ context.Context, in *struct {
+	Body struct {
+		Device   string           `json:"device"`
+		Release  firmware.Version `json:"release"`
+		Revision int64            `json:"revision" doc:"of the whole"`
+	}
+}) (*answer[RouteView], error) {
+	return s.walk(in.Body.Revision, func(st *stock.Stock) error {
+		st.Offered(in.Body.Device, in.Body.Release)
+		return nil
+	})
+}
+
+// walk changes what of the route has been carried out and answers with the
+// route from there.
+func (s *server) walk(revision int64, change func(*stock.Stock) error) (*answer[RouteView], error) {
+	if err := s.store.Update(change, store.Expect{Ref: store.Everything, Revision: revision}); err != nil {
+		return nil, problem(err)
+	}
+	return s.routeView()
+}
+
+func now() string { return time.Now().UTC().Format(time.RFC3339) }
+
+// closeRoute forgets the steps taken, and with them the way back.
+func (s *server) closeRoute(_ context.Context, in *struct {
+	Body struct {
+		Revision int64 `json:"revision" doc:"of the whole"`
+	}
+}) (*answer[RouteView], error) {
+	return s.walk(in.Body.Revision, func(st *stock.Stock) error {
+		st.CloseRoute()
+		return nil
+	})
+}
+
+// backView is the way back to where the devices stood before the route: from
+// here where steps have been carried out, else from the route's end.
+func (s *server) backView() (*answer[BackView], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	request := routeRequest(snap)
+	v := BackView{Whole: snap.Revision}
+	homes := route.Homes(snap.Fleet.Taken)
+	if v.Began = len(homes) > 0; !v.Began {
+		plan, err := route.Solve(request)
+		if err != nil {
+			return nil, problem(err)
+		}
+		if request, homes, err = route.After(request, plan.Steps); err != nil {
+			return nil, problem(err)
+		}
+	}
+	if v.Back, err = route.WayBack(request, homes); err != nil {
+		return nil, problem(err)
+	}
+	return reply(v), nil
+}
