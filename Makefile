@@ -76,6 +76,7 @@ test: build chromium
 bench: build
 	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/link/route ./store ./cmd/yokeswap
 	scripts/sizes.sh
+	node scripts/repaint.mjs
 
 screenshots: build chromium
 	@node e2e/screenshots.mjs

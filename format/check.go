@@ -208,6 +208,9 @@ func checkWants(ps *Problems, f *fleet.Fleet, quads, pieces map[string]string) {
 		if _, ok := pieces[w.Goggles]; !ok {
 			ps.add(path+".goggles", "expected the id of a piece of kit in this fleet, %q is none", w.Goggles)
 		}
+		if _, ok := pieces[w.Controller]; w.Controller != "" && w.Controller != fleet.SeparateReceiver && !ok {
+			ps.add(path+".controller", "expected the id of a piece of kit in this fleet, or separate, %q is none", w.Controller)
+		}
 		if first, twice := seen[link{w.Quad, w.Goggles}]; twice {
 			ps.add(path, "%s with %s is wanted already at wants[%d]", w.Quad, w.Goggles, first)
 		}

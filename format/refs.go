@@ -87,6 +87,9 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 		if kind, known := kit[w.Goggles]; known && kind != gear.KindGoggles {
 			ps.add(indexed("wants", i)+".goggles", "expected goggles, %q is a %s", w.Goggles, kind)
 		}
+		if kind, known := kit[w.Controller]; known && kind != gear.KindController {
+			ps.add(indexed("wants", i)+".controller", "expected a controller, %q is a %s", w.Controller, kind)
+		}
 	}
 	for i := range f.Quads {
 		q := &f.Quads[i]

@@ -23,15 +23,16 @@ type Named struct {
 
 // RouteView is what is wanted of the fleet and the plan for it.
 type RouteView struct {
-	Title    string      `json:"title"`
-	Revision int64       `json:"revision" doc:"of the goals"`
-	Whole    int64       `json:"whole" doc:"revision of everything the route was planned on"`
-	Goals    fleet.Goals `json:"goals"`
-	Quads    []Named     `json:"quads"`
-	Goggles  []Named     `json:"goggles"`
-	Features []string    `json:"features" doc:"what the pairings give, to choose from"`
-	Plan     route.Plan  `json:"plan"`
-	Taken    []TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
+	Title       string      `json:"title"`
+	Revision    int64       `json:"revision" doc:"of the goals"`
+	Whole       int64       `json:"whole" doc:"revision of everything the route was planned on"`
+	Goals       fleet.Goals `json:"goals"`
+	Quads       []Named     `json:"quads"`
+	Goggles     []Named     `json:"goggles"`
+	Controllers []Named     `json:"controllers"`
+	Features    []string    `json:"features" doc:"what the pairings give, to choose from"`
+	Plan        route.Plan  `json:"plan"`
+	Taken       []TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
 }
 
 func (s *server) registerRoute(api huma.API) {
@@ -87,7 +88,7 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Features: []string{}, Taken: takenSteps(snap)}
+	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Controllers: []Named{}, Features: []string{}, Taken: takenSteps(snap)}
 	if v.Goals.Wants == nil {
 		v.Goals.Wants = []fleet.Want{}
 	}
@@ -99,8 +100,12 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	}
 	for i := range snap.Fleet.Kit {
 		kit := &snap.Fleet.Kit[i]
-		if _, ok := gear.Find[*gear.Goggles](snap.Library, kit.Model); ok {
-			v.Goggles = append(v.Goggles, Named{ID: kit.ID, Name: kit.Label(), Note: string(kit.Firmware)})
+		named := Named{ID: kit.ID, Name: kit.Label(), Note: string(kit.Firmware)}
+		switch item, _ := snap.Library.Item(kit.Model); item.(type) {
+		case *gear.Goggles:
+			v.Goggles = append(v.Goggles, named)
+		case *gear.Controller:
+			v.Controllers = append(v.Controllers, named)
 		}
 	}
 	for _, p := range gear.All[*gear.Pairing](snap.Library) {

@@ -61,8 +61,14 @@ const (
 type Want struct {
 	Quad    string `json:"quad"`
 	Goggles string `json:"goggles"` // kit id
-	Weight  Weight `json:"weight"`
+	// Controller is the kit id of the controller that shall reach the quad, or
+	// SeparateReceiver; empty: as the quad's next fit has it.
+	Controller string `json:"controller,omitempty"`
+	Weight     Weight `json:"weight"`
 }
+
+// SeparateReceiver in a want: a receiver of its own takes the sticks.
+const SeparateReceiver = "separate"
 
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (

@@ -166,7 +166,7 @@ func (s *Stock) ReferrersTo(ref Ref) []string {
 			}
 		}
 		for _, w := range s.Fleet.Wants {
-			if w.Goggles == ref.ID {
+			if w.Goggles == ref.ID || w.Controller == ref.ID {
 				list = append(list, "what the route wants for quad "+w.Quad)
 			}
 		}

@@ -131,7 +131,7 @@ func (w *writer) fact(i int) string {
 	var needs []string
 	for _, s := range w.Library.Pairings(unit.ID, goggles.ID) {
 		need := fmt.Sprintf("%s on %s and %s on %s", air.Label, s.AirFirmware, eyes.Label, s.GogglesFirmware)
-		if controller, hand, ok := c.Controller(); ok && c.Fit.Receiver == "" {
+		if controller, hand, flown, _ := sticks(c, want); flown {
 			at := slices.IndexFunc(s.Controllers, func(h gear.ControllerRange) bool { return h.ID == controller.ID })
 			if at < 0 {
 				continue
@@ -173,6 +173,14 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 	try := func(says, costs string, patch fleet.Patch) {
 		changed := w.Request
 		changed.Fleet = patched(w.Fleet, quad.ID, patch)
+		if patch.Receiver != nil {
+			changed.Wants = slices.Clone(w.Wants)
+			for i := range changed.Wants {
+				if changed.Wants[i].Quad == quad.ID {
+					changed.Wants[i].Controller = ""
+				}
+			}
+		}
 		if feasible(changed, own) && feasible(changed, keep) {
 			ways = append(ways, Way{Says: says, Costs: costs})
 		}
@@ -192,7 +200,7 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 		}
 		try("fit "+unit.Label()+" to "+quad.Label(), costs, fleet.Patch{AirUnit: slot})
 	}
-	if receivers := gear.All[*gear.Receiver](w.Library); fit.Receiver == "" && fit.Controller != nil && len(receivers) > 0 {
+	if receivers := gear.All[*gear.Receiver](w.Library); fit.Receiver == "" && (fit.Controller != nil || w.Wants[failed].Controller != "") && len(receivers) > 0 {
 		try("fit a separate receiver to "+quad.Label(), "", fleet.Patch{Receiver: new(receivers[0].ID)})
 	}
 	return ways

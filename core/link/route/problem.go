@@ -110,7 +110,11 @@ func (b *builder) want(i int, want fleet.Want) error {
 	if !ok {
 		return fmt.Errorf("wants[%d].goggles: there are no goggles %q", i, want.Goggles)
 	}
-	if c.Fit.Board != "" && c.Fit.Controller == nil && c.Fit.Receiver == "" {
+	controller, hand, flown, known := sticks(c, want)
+	if !known && want.Controller != "" {
+		return fmt.Errorf("wants[%d].controller: there is no controller %q", i, want.Controller)
+	}
+	if !known {
 		b.refused = append(b.refused, refusal{i, "unknown: controller, or a separate receiver, of " + quad.Label()})
 		return nil
 	}
@@ -126,8 +130,6 @@ func (b *builder) want(i int, want fleet.Want) error {
 		b.refused = append(b.refused, refusal{i, says})
 		return nil
 	}
-	controller, hand, flown := c.Controller()
-	flown = flown && c.Fit.Receiver == ""
 	if stated := func(s statement) bool { return s.Controllers != nil }; flown && !slices.ContainsFunc(p.statements, stated) {
 		b.refused = append(b.refused, refusal{i, fmt.Sprintf("unknown: which controllers go through %s with %s", model.Label(), goggles.Label())})
 		return nil
@@ -144,6 +146,23 @@ func (b *builder) want(i int, want fleet.Want) error {
 	unit.wants = append(unit.wants, w)
 	unit.members[0].wants = append(unit.members[0].wants, i)
 	return nil
+}
+
+// sticks is the controller a want flies through the air unit; none is flown where
+// a receiver takes the sticks or there is no flight board. Known is false where
+// nobody has said how they reach the quad.
+func sticks(c fleet.Case, want fleet.Want) (controller *gear.Controller, s fleet.State, flown, known bool) {
+	slot := c.Fit.Controller
+	switch {
+	case want.Controller == fleet.SeparateReceiver, want.Controller == "" && c.Fit.Receiver != "":
+		return nil, s, false, true
+	case want.Controller != "":
+		slot = &fleet.Slot{Kit: want.Controller}
+	case slot == nil:
+		return nil, s, false, c.Fit.Board == ""
+	}
+	controller, s, flown = fleet.Resolve[*gear.Controller](c, slot)
+	return controller, s, flown, flown
 }
 
 // pair finds the statements about two models; never says why they never link.

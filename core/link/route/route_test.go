@@ -121,6 +121,14 @@ func TestControllerGenerations(t *testing.T) {
 	assert.False(t, p.Links[0].Met, "the old controller does not go through the second generation")
 	require.NotEmpty(t, p.Links[0].Conflict.Ways)
 	assert.Equal(t, "fit a separate receiver to second", p.Links[0].Conflict.Ways[0].Says)
+	r.Wants[0].Controller = fleet.SeparateReceiver
+	assert.True(t, solved(t, r).Links[0].Met, "asked for, it is taken as there")
+	r.Wants[0].Controller = "new-hand"
+	assert.Contains(t, moves(solved(t, r)), "new-hand 1.1", "another controller asked for")
+	r.Wants[0].Controller = "nix"
+	_, err := Solve(r)
+	assert.ErrorContains(t, err, "wants[0].controller")
+	r.Wants[0].Controller = ""
 	r.Fleet.Quads[0].Now.Controller.Kit = "new-hand"
 	assert.Contains(t, moves(solved(t, r)), "new-hand 1.1", "its controller has to come along")
 }

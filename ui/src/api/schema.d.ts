@@ -750,6 +750,7 @@ export interface components {
             warns: string[];
         };
         RouteView: {
+            controllers: components["schemas"]["Named"][];
             /** @description what the pairings give, to choose from */
             features: string[];
             goals: components["schemas"]["Goals"];
@@ -920,6 +921,7 @@ export interface components {
             says: string;
         };
         Want: {
+            controller?: string;
             goggles: string;
             quad: string;
             weight: string;

@@ -2,7 +2,7 @@
   // The matrix of wants: press a cell for a wish, again for a must, again for
   // not needed. A mark says whether the plan meets it.
   import type { RouteView } from '../api/client';
-  import { next, weightOf, withWant } from './goals';
+  import { controllerOf, next, weightOf, withController, withWant } from './goals';
 
   interface Props {
     view: RouteView;
@@ -17,7 +17,7 @@
 <section class="panel" aria-labelledby="wants">
   <h2 id="wants">Which quads with which goggles</h2>
   <table>
-    <thead><tr><th scope="col"><span class="unseen">quad</span></th>{#each view.goggles as g (g.id)}<th scope="col">{g.name}</th>{/each}</tr></thead>
+    <thead><tr><th scope="col"><span class="unseen">quad</span></th>{#each view.goggles as g (g.id)}<th scope="col">{g.name}</th>{/each}<th scope="col">sticks</th></tr></thead>
     <tbody>
       {#each view.quads as q (q.id)}
         <tr>
@@ -34,6 +34,14 @@
               </button>
             </td>
           {/each}
+          <td>
+            <select aria-label={`How the sticks reach ${q.name}`} disabled={!view.goals.wants?.some((w) => w.quad === q.id)} value={controllerOf(view.goals, q.id)}
+              onchange={(e) => { const controller = e.currentTarget.value; onchange((goals) => withController(goals, q.id, controller)); }}>
+              <option value="">planned</option>
+              {#each view.controllers as c (c.id)}<option value={c.id}>{c.name}</option>{/each}
+              <option value="separate">own receiver</option>
+            </select>
+          </td>
         </tr>
       {/each}
     </tbody>
@@ -77,6 +85,20 @@
     font-weight: 600;
     font-size: 0.92rem;
   }
+  select {
+    width: 100%;
+    min-height: 32px;
+    padding: 0 1.4rem 0 0.3rem;
+    font-size: 0.85rem;
+    background-color: var(--raised);
+    color: var(--ink);
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background-position: right 0.3rem center;
+  }
+  select:disabled {
+    color: var(--soft);
+  }
   .met {
     background: var(--fits-wash);
     border-color: var(--fits);
@@ -91,7 +113,8 @@
     color: var(--soft);
   }
   @media (max-width: 640px) {
-    button {
+    button,
+    select {
       min-height: 44px;
     }
   }

@@ -121,7 +121,7 @@
   }
   .ask {
     display: grid;
-    grid-template-columns: minmax(0, 460px) 220px minmax(0, 1fr);
+    grid-template-columns: minmax(0, 540px) 215px minmax(0, 1fr);
     gap: 1rem;
     align-items: start;
     margin-bottom: 1rem;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { next, weightOf, withValue, withWant } from './goals';
+import { controllerOf, next, weightOf, withController, withValue, withWant } from './goals';
 
 describe('what is wanted', () => {
   const goals = { wants: [{ quad: 'a', goggles: 'g', weight: 'must' }], values: ['recording'] };
@@ -12,6 +12,12 @@ describe('what is wanted', () => {
     expect(weightOf(two, 'b', 'g')).toBe('wish');
     expect(withWant(two, 'a', 'g', null).wants).toEqual([{ quad: 'b', goggles: 'g', weight: 'wish' }]);
     expect(weightOf(goals, 'b', 'g')).toBeNull();
+  });
+  it('keeps one controller for all that is wanted of a quad', () => {
+    const asked = withWant(withController(goals, 'a', 'separate'), 'a', 'h', 'wish');
+    expect(asked.wants.map((w) => w.controller)).toEqual(['separate', 'separate']);
+    expect(controllerOf(withController(asked, 'a', ''), 'a')).toBe('');
+    expect(controllerOf(asked, 'b')).toBe('');
   });
   it('takes a feature in once and out again', () => {
     expect(withValue(withValue(goals, 'flip', true), 'flip', true).values).toEqual(['recording', 'flip']);
