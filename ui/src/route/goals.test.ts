@@ -15,7 +15,7 @@ describe('what is wanted', () => {
   });
   it('keeps one controller for all that is wanted of a quad', () => {
     const asked = withWant(withController(goals, 'a', 'separate'), 'a', 'h', 'wish');
-    expect(asked.wants.map((w) => w.controller)).toEqual(['separate', 'separate']);
+    expect(asked.wants?.map((w) => w.controller)).toEqual(['separate', 'separate']);
     expect(controllerOf(withController(asked, 'a', ''), 'a')).toBe('');
     expect(controllerOf(asked, 'b')).toBe('');
   });

@@ -46,14 +46,18 @@ const converter: Field[] = [
 ];
 const device: Field[] = [
   { path: 'activation.needed', label: 'a new one needs activating', type: 'yesno' },
+  { path: 'activation.firmware', label: 'can be activated on', type: 'text', hint: '*, >=2.3' },
   {
     path: 'releases', label: 'releases', type: 'list', add: 'Add a release', hint: 'oldest first',
     fields: [
       { path: 'version', label: 'version', type: 'text', required: true, hint: 'such as 1.0.6' },
       { path: 'from', label: 'installs over', type: 'text', hint: '*, >=1.0, <=1.0.6' },
       { path: 'oneWay', label: 'one-way', type: 'yesno' },
+      { path: 'rollbackTo', label: 'can go back to', type: 'words', hint: 'releases, by commas' },
       { path: 'install.tools', label: 'tools', type: 'words', hint: 'separated by commas' },
       { path: 'install.power', label: 'runs from', type: 'pick', options: pick('usb', 'pack', 'either') },
+      { path: 'install.mode', label: 'in mode', type: 'text', hint: 'goggles: only in this mode' },
+      { path: 'install.activated', label: 'only once activated', type: 'yesno' },
     ],
   },
 ];
