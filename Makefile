@@ -10,7 +10,7 @@ GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VER
 UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
 CHROMIUM := /usr/bin/chromium
 
-.PHONY: help demo test build release tools chromium bench screenshots types
+.PHONY: help demo test build release tools chromium references bench screenshots types
 
 help:
 	@echo "make demo         build everything and serve the demo"
@@ -55,7 +55,14 @@ chromium:
 		apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null
 	fi
 
-test: build chromium
+references: # what the checks are held against, from Debian
+	@for program in ngspice units; do
+		command -v $$program >/dev/null && continue
+		if command -v apt-get >/dev/null && apt-get install -y -qq --no-install-recommends ngspice units >/dev/null 2>&1; then break; fi
+		echo "$$program is not here and cannot be installed: the checks against it are left out"
+	done
+
+test: build chromium references
 	@echo "== Go: format, vet, staticcheck"
 	test -z "$$(gofmt -l cmd core demo docs format sim store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format sim store ui web; exit 1; }
 	go vet ./...
@@ -74,7 +81,7 @@ test: build chromium
 	npm run --silent e2e
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/link/route ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/link/route ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
 

@@ -189,9 +189,9 @@ func TestSchemaAndTypesNameTheSameFields(t *testing.T) {
 		{"gear-pack", map[string]reflect.Type{"": reflect.TypeFor[gear.Set](), "airUnit": reflect.TypeFor[gear.AirUnit](), "goggles": reflect.TypeFor[gear.Goggles](),
 			"controller": reflect.TypeFor[gear.Controller](), "receiver": reflect.TypeFor[gear.Receiver](), "board": reflect.TypeFor[gear.Board](),
 			"pad": reflect.TypeFor[gear.Pad](), "regulator": reflect.TypeFor[gear.Regulator](), "pack": reflect.TypeFor[gear.Pack](),
-			"pairing": reflect.TypeFor[gear.Pairing](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
+			"pairing": reflect.TypeFor[gear.Pairing](), "plug": reflect.TypeFor[gear.Plug](), "boardPlug": reflect.TypeFor[gear.Plug](), "uart": reflect.TypeFor[gear.UART](), "connector": reflect.TypeFor[gear.Connector](), "harness": reflect.TypeFor[gear.Harness](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
 		{"fleet", map[string]reflect.Type{"": reflect.TypeFor[fleet.Fleet](), "kit": reflect.TypeFor[fleet.Kit](), "spare": reflect.TypeFor[fleet.Spare](),
-			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit]()}},
+			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit](), "lead": reflect.TypeFor[fleet.Lead]()}},
 	} {
 		text, err := os.ReadFile(filepath.Join("..", "docs", "format", c.schema+".schema.json"))
 		require.NoError(t, err)

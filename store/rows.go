@@ -84,6 +84,10 @@ func newItem(kind string) gear.Item {
 		return &gear.Regulator{}
 	case gear.KindPack:
 		return &gear.Pack{}
+	case gear.KindConnector:
+		return &gear.Connector{}
+	case gear.KindHarness:
+		return &gear.Harness{}
 	case gear.KindPairing:
 		return &gear.Pairing{}
 	}

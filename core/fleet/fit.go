@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
+	"yokeswap/core/wire"
 )
 
 // Fit is the set of parts on a quad, with the goggles and controller it is
@@ -26,6 +27,10 @@ type Fit struct {
 	Feeds       []Feed            `json:"feeds,omitempty"`
 	Jumpers     map[string]string `json:"jumpers,omitempty"` // pad id to the choice soldered
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"`
+	// PackLead is the pair of leads from the pack's plug to the board, with those
+	// of the pack itself.
+	PackLead *Lead `json:"packLead,omitempty"`
+	Wiring
 }
 
 // Slot puts a device into a fit: a piece of kit, or a model not owned yet.
@@ -61,6 +66,22 @@ func (l *Load) Label() string { return orID(l.Name, l.ID) }
 type Feed struct {
 	To   string `json:"to"`
 	From string `json:"from"`
+	// Lead is the pair of wires it runs through; absent: its drop is not counted.
+	Lead *Lead `json:"lead,omitempty"`
+}
+
+// Lead is a pair of wires, there and back.
+type Lead struct {
+	MM  *unit.Millimetres `json:"mm,omitempty"` // length, one way
+	AWG *wire.Gauge       `json:"awg,omitempty"`
+}
+
+// Resistance there and back; false where length or gauge is not stated.
+func (l *Lead) Resistance() (unit.Milliohms, bool) {
+	if l == nil || l.MM == nil || l.AWG == nil {
+		return 0, false
+	}
+	return 2 * l.AWG.Resistance(*l.MM), true
 }
 
 // The fixed names in feeds.
@@ -138,11 +159,12 @@ func (f *Fit) Cycle() []string {
 // Clone is a copy that shares nothing with the fit.
 func (f Fit) Clone() Fit {
 	f.AirUnit, f.Goggles, f.Controller = clone(f.AirUnit), clone(f.Goggles), clone(f.Controller)
-	f.CapacitorUF = clone(f.CapacitorUF)
+	f.CapacitorUF, f.PackLead = clone(f.CapacitorUF), clone(f.PackLead)
 	f.Regulators = slices.Clone(f.Regulators)
 	f.Loads = slices.Clone(f.Loads)
 	f.Feeds = slices.Clone(f.Feeds)
 	f.Jumpers = maps.Clone(f.Jumpers)
+	f.Wiring = f.Wiring.clone()
 	return f
 }
 
@@ -174,6 +196,7 @@ func (f *Fit) models(base string, visit func(path string, kind gear.Kind, id str
 		{"receiver", f.Receiver, gear.KindReceiver},
 		{"board", f.Board, gear.KindBoard},
 		{"pack", f.Pack, gear.KindPack},
+		{"harness", f.Harness, gear.KindHarness},
 	} {
 		if ref.id != "" {
 			visit(base+"."+ref.name, ref.kind, ref.id)

@@ -20,6 +20,7 @@ type Patch struct {
 	Regulator   *PlacedRegulator  `json:"regulator,omitempty"`
 	Jumper      *Jumper           `json:"jumper,omitempty"`
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
+	Wiring      *Wiring           `json:"wiring,omitempty"`      // all of it
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -57,6 +58,9 @@ func (f Fit) With(p Patch) Fit {
 	}
 	if p.Feed != nil {
 		out.setFeed(*p.Feed)
+	}
+	if p.Wiring != nil {
+		out.Wiring = p.Wiring.clone()
 	}
 	out.prune()
 	return out

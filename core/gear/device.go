@@ -189,6 +189,8 @@ type Linked interface {
 type AirUnit struct {
 	Device
 	Input Input  `json:"input,omitzero"`
+	Plug  *Plug  `json:"plug,omitempty"`
+	RCOut *RCOut `json:"rcOut,omitempty"`
 	Radio *Radio `json:"radio,omitempty"`
 	// BenchSecondsNoAir is how long it may run without moving air.
 	BenchSecondsNoAir *int        `json:"benchSecondsNoAir,omitempty"`

@@ -5,10 +5,14 @@ import "yokeswap/core/unit"
 // Input is the supply a part wants. Outside the window a part dies (above) or
 // switches off (below).
 type Input struct {
-	MinV     *unit.Volts `json:"minV,omitempty"`
-	MaxV     *unit.Volts `json:"maxV,omitempty"`
-	TypicalW *unit.Watts `json:"typicalW,omitempty"`
-	PeakW    *unit.Watts `json:"peakW,omitempty"`
+	MinV *unit.Volts `json:"minV,omitempty"`
+	MaxV *unit.Volts `json:"maxV,omitempty"`
+	// AbsoluteMaxV is what a short peak may reach; absent: no more than MaxV.
+	AbsoluteMaxV *unit.Volts `json:"absoluteMaxV,omitempty"`
+	// CeramicUF is the ceramic capacitance across its input.
+	CeramicUF *unit.Microfarads `json:"ceramicUF,omitempty"`
+	TypicalW  *unit.Watts       `json:"typicalW,omitempty"`
+	PeakW     *unit.Watts       `json:"peakW,omitempty"`
 }
 
 // Topology is the way a regulator works.
@@ -43,9 +47,12 @@ type Regulator struct {
 // Receiver is a separate receiver for the sticks.
 type Receiver struct {
 	Entry
-	Input     Input       `json:"input,omitzero"`
-	Protocols []string    `json:"protocols,omitempty"`
-	MassG     *unit.Grams `json:"massG,omitempty"`
+	Input     Input    `json:"input,omitzero"`
+	Protocols []string `json:"protocols,omitempty"`
+	// FullDuplex: it needs both pads of its port; Inverted: its signal is.
+	FullDuplex *bool       `json:"fullDuplex,omitempty"`
+	Inverted   *bool       `json:"inverted,omitempty"`
+	MassG      *unit.Grams `json:"massG,omitempty"`
 }
 
 // Board is a flight board.
@@ -53,6 +60,8 @@ type Board struct {
 	Entry
 	Input Input       `json:"input,omitzero"`
 	Pads  []Pad       `json:"pads,omitempty"`
+	UARTs []UART      `json:"uarts,omitempty"`
+	Plugs []Plug      `json:"plugs,omitempty"`
 	MassG *unit.Grams `json:"massG,omitempty"`
 }
 
@@ -74,6 +83,8 @@ type Pad struct {
 	Converter
 	Choices []string `json:"choices,omitempty"` // jumper: "pack" or ids of other pads
 	Default string   `json:"default,omitempty"` // jumper: as delivered
+	// AliveOnUSB: it gives its voltage with only USB plugged in.
+	AliveOnUSB *bool `json:"aliveOnUSB,omitempty"`
 }
 
 // Label is the pad's name, or its id.

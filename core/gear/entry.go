@@ -58,6 +58,8 @@ const (
 	KindBoard      Kind = "board"
 	KindRegulator  Kind = "regulator"
 	KindPack       Kind = "pack"
+	KindConnector  Kind = "connector"
+	KindHarness    Kind = "harness"
 	KindPairing    Kind = "pairing"
 )
 

@@ -21,6 +21,8 @@ type Set struct {
 	Boards      []Board      `json:"boards,omitempty"`
 	Regulators  []Regulator  `json:"regulators,omitempty"`
 	Packs       []Pack       `json:"packs,omitempty"`
+	Connectors  []Connector  `json:"connectors,omitempty"`
+	Harnesses   []Harness    `json:"harnesses,omitempty"`
 	Pairings    []Pairing    `json:"pairings,omitempty"`
 }
 
@@ -47,6 +49,8 @@ func (s *Set) Lists() []List {
 		{"boards", items(s.Boards)},
 		{"regulators", items(s.Regulators)},
 		{"packs", items(s.Packs)},
+		{"connectors", items(s.Connectors)},
+		{"harnesses", items(s.Harnesses)},
 		{"pairings", items(s.Pairings)},
 	}
 }
@@ -79,6 +83,10 @@ func (s *Set) Add(item Item) {
 		s.Regulators = append(s.Regulators, *g)
 	case *Pack:
 		s.Packs = append(s.Packs, *g)
+	case *Connector:
+		s.Connectors = append(s.Connectors, *g)
+	case *Harness:
+		s.Harnesses = append(s.Harnesses, *g)
 	case *Pairing:
 		s.Pairings = append(s.Pairings, *g)
 	}

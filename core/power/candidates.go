@@ -20,9 +20,11 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 		}
 		list = append(list, s.feeds(part)...)
 	}
-	if c.Fit.CapacitorUF == nil {
-		list = append(list, verdict.Candidate{Says: fmt.Sprintf("solder a %s 35 V low-ESR capacitor across the battery leads", SpikeCapacitor),
-			Costs: "the capacitor", Effort: verdict.Wire, Patch: fleet.Patch{CapacitorUF: new(SpikeCapacitor)}})
+	for _, p := range Trace(c).Plugins {
+		if p.Cure != nil {
+			list = append(list, verdict.Candidate{Says: fmt.Sprintf("solder a %s 35 V low-ESR capacitor across the battery leads", p.Cure),
+				Costs: "the capacitor", Effort: verdict.Wire, Patch: fleet.Patch{CapacitorUF: p.Cure}})
+		}
 	}
 	current, _ := gear.Find[*gear.Pack](c.Library, c.Fit.Pack)
 	for _, pack := range gear.All[*gear.Pack](c.Library) {

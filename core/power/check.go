@@ -14,7 +14,7 @@ const (
 	CodeOver       verdict.Code = "power.over-window"
 	CodeUnder      verdict.Code = "power.under-window"
 	CodeInWindow   verdict.Code = "power.in-window"
-	CodeSpikeRoom  verdict.Code = "power.spike-room"
+	CodeSpike      verdict.Code = "power.spike"
 	CodeJumper     verdict.Code = "power.jumper"
 	CodeUnknown    verdict.Code = "power.unknown"
 	CodeDropout    verdict.Code = "power.dropout"
@@ -25,10 +25,6 @@ const (
 )
 
 const (
-	// spikeRoom is the share of the highest input voltage that should stay
-	// free above a full pack when a part hangs straight on it: plugging in
-	// rings the leads (common practice; the share itself is from memory).
-	spikeRoom = 0.10
 	// railReserve is the share of a rail's rating that should stay free at
 	// peak (common practice; the share itself is from memory).
 	railReserve = 0.20
@@ -45,6 +41,9 @@ const SpikeCapacitor unit.Microfarads = 470
 type Path struct {
 	Nodes []Node  `json:"nodes"` // the pack first, then every part with a window
 	Rails []*Rail `json:"rails"`
+	// Plugins are the peaks at plug-in of what hangs straight on the pack.
+	Plugins []Plugin `json:"plugins"`
+	USB     OnUSB    `json:"usb"`
 
 	findings []verdict.Finding
 }
@@ -67,7 +66,7 @@ func Check(c fleet.Case) []verdict.Finding { return Trace(c).findings }
 func Trace(c fleet.Case) Path {
 	s := newSupply(c)
 	consumers := s.consumers()
-	path := Path{Nodes: make([]Node, 0, len(consumers)+1), Rails: []*Rail{}, findings: make([]verdict.Finding, 0, len(consumers)+2)}
+	path := Path{Nodes: make([]Node, 0, len(consumers)+1), Rails: []*Rail{}, Plugins: []Plugin{}, findings: make([]verdict.Finding, 0, len(consumers)+2)}
 	if pack, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
 		path.Nodes = append(path.Nodes, Node{ID: fleet.NodePack, Label: pack.Label(), Sees: packEnvelope(pack, c.Quad), Level: verdict.Fits})
 	}
@@ -75,7 +74,14 @@ func Trace(c fleet.Case) Path {
 		node, findings := s.judge(part)
 		path.Nodes = append(path.Nodes, node)
 		path.findings = append(path.findings, findings...)
+		if plugin, finding, found := s.judgePlugin(part, node); found {
+			path.Plugins = append(path.Plugins, plugin)
+			if finding.Code != "" {
+				path.findings = append(path.findings, finding)
+			}
+		}
 	}
+	path.USB = s.onUSB(consumers)
 	path.Rails = append(path.Rails, s.rails(consumers)...)
 	for _, rail := range path.Rails {
 		finding := judgeRail(rail)
@@ -134,7 +140,7 @@ func (s supply) judge(part consumer) (Node, []verdict.Finding) {
 		findings = append(findings, verdict.CannotTell(verdict.Power, CodeUnknown, part.label, missing...))
 	}
 	if len(findings) == 0 {
-		findings = []verdict.Finding{s.fitsOrTight(part, sees, o)}
+		findings = []verdict.Finding{inWindow(part, sees, o)}
 	}
 	if cure, ok := s.cureByJumper(part); ok && verdict.Worst(findings) == verdict.Unfit {
 		findings = []verdict.Finding{jumperFinding(findings[0], cure)}
@@ -149,24 +155,32 @@ func (s supply) judge(part consumer) (Node, []verdict.Finding) {
 	return node, findings
 }
 
-// fitsOrTight judges a part that sees a voltage within its window: straight
-// from the pack, the plug-in spike needs room above a full pack, or a
-// capacitor that takes it.
-func (s supply) fitsOrTight(part consumer, sees Envelope, o origin) verdict.Finding {
-	compares := []verdict.Compare{topCompare(part, sees), bottomCompare(part, sees)}
-	room := *part.input.MaxV - *sees.Full
-	wanted := spikeRoom * *part.input.MaxV
-	if o.node == fleet.NodePack && room < wanted && s.Fit.CapacitorUF == nil {
-		return verdict.Finding{Code: CodeSpikeRoom, Level: verdict.Caution, Compares: compares,
-			Source: "common practice; window: " + part.source("maxV"),
-			Says: fmt.Sprintf("%s has only %s above a full pack; plugging in rings the leads above that. Solder a low-ESR capacitor across the battery leads.",
-				part.label, room),
-		}
-	}
-	return verdict.Finding{Code: CodeInWindow, Level: verdict.Fits, Compares: compares, Source: part.source("maxV") + packSource,
+// inWindow is the finding of a part that sees a voltage within its window.
+func inWindow(part consumer, sees Envelope, o origin) verdict.Finding {
+	return verdict.Finding{Code: CodeInWindow, Level: verdict.Fits, Source: part.source("maxV") + packSource,
+		Compares: []verdict.Compare{topCompare(part, sees), bottomCompare(part, sees)},
 		Says: part.label + " sees " + bare(*sees.Lowest) + " to " + sees.Full.String() + " from " + o.label +
 			", within " + bare(*part.input.MinV) + " to " + part.input.MaxV.String() + ".",
 	}
+}
+
+// judgePlugin judges the peak at plug-in of a part that hangs straight on the
+// pack. Of the board itself only where its ceramics are stated: everything on
+// the pack's pads is judged for itself.
+func (s supply) judgePlugin(part consumer, node Node) (Plugin, verdict.Finding, bool) {
+	from, ok := s.Fit.FeedOf(part.node)
+	if !ok || part.node == fleet.NodeBoard && part.input.CeramicUF == nil {
+		return Plugin{}, verdict.Finding{}, false
+	}
+	if o := s.originOf(from); o.node != fleet.NodePack || len(o.missing) > 0 || node.Level == verdict.Unfit || node.Level == verdict.Change {
+		return Plugin{}, verdict.Finding{}, false // what burns on the steady voltage needs no peak
+	}
+	plugin, finding := s.plugin(part, node.Sees)
+	if finding.Says == "" {
+		finding = verdict.Finding{}
+	}
+	finding.Gate, finding.Subject = verdict.Power, part.label
+	return plugin, finding, true
 }
 
 func topCompare(part consumer, sees Envelope) verdict.Compare {

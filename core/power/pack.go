@@ -53,6 +53,12 @@ func unknownEnvelope(missing ...verdict.Missing) Envelope {
 // full throttle through the cell resistance (Ohm's law) for chemistries whose
 // landing voltage is read at rest.
 func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
+	return envelopeBehind(pack, quad, nil)
+}
+
+// envelopeBehind is the pack's voltage at the end of its leads: the current at
+// full throttle drops in them too.
+func envelopeBehind(pack *gear.Pack, quad *fleet.Quad, lead *leadAt) Envelope {
 	c, known := chemistries[pack.Chemistry]
 	if !known {
 		return unknownEnvelope(gearValue(&pack.Entry, "chemistry", "chemistry"))
@@ -63,11 +69,14 @@ func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
 	cells := unit.Volts(*pack.Cells)
 	volts := &[3]unit.Volts{cells * c.full, cells * c.nominal, cells * c.lowest}
 	e := Envelope{Full: &volts[0], Nominal: &volts[1]}
-	if !c.atRest {
+	if !c.atRest && lead == nil {
 		e.Lowest = &volts[2]
 		return e
 	}
-	if pack.MilliohmPerCell == nil {
+	if lead != nil {
+		e.noLowest = append(e.noLowest, lead.missing()...)
+	}
+	if c.atRest && pack.MilliohmPerCell == nil {
 		e.noLowest = append(e.noLowest, gearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
 	}
 	if quad.FullA == nil {
@@ -77,14 +86,25 @@ func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
 	if len(e.noLowest) > 0 {
 		return e
 	}
+	if c.atRest {
+		volts[2] -= packResistance(pack).Drop(*quad.FullA)
+	}
+	if lead != nil {
+		resistance, _ := lead.Resistance()
+		volts[2] -= resistance.Drop(*quad.FullA)
+	}
+	volts[2] = max(0, volts[2])
+	e.Lowest = &volts[2]
+	return e
+}
+
+// packResistance is the resistance of all cells of a pack of which it is known.
+func packResistance(pack *gear.Pack) unit.Milliohms {
 	parallel := 1
 	if pack.Parallel != nil {
 		parallel = *pack.Parallel
 	}
-	sag := pack.MilliohmPerCell.Drop(*quad.FullA / unit.Amps(parallel))
-	volts[2] = max(0, cells*(c.lowest-sag))
-	e.Lowest = &volts[2]
-	return e
+	return *pack.MilliohmPerCell * unit.Milliohms(*pack.Cells) / unit.Milliohms(parallel)
 }
 
 func gearValue(e *gear.Entry, field, words string) verdict.Missing {

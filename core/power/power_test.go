@@ -13,10 +13,11 @@ import (
 	"yokeswap/core/power"
 	"yokeswap/core/unit"
 	"yokeswap/core/verdict"
+	"yokeswap/core/wire"
 )
 
 func fit(unit, pack, from string) fleet.Fit {
-	return fleet.Fit{AirUnit: &fleet.Slot{Model: unit}, Board: "board", Pack: pack, CapacitorUF: new(power.SpikeCapacitor),
+	return fleet.Fit{AirUnit: &fleet.Slot{Model: unit}, Board: "board", Pack: pack, CapacitorUF: new(power.SpikeCapacitor), PackLead: sample.Lead(),
 		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}}
 }
 
@@ -166,10 +167,60 @@ func TestAJumperThatPutsItRightIsAChange(t *testing.T) {
 	assert.Equal(t, verdict.Fits, verdict.Worst(power.Check(after)))
 }
 
-func TestLittleRoomAboveAFullPackWantsACapacitor(t *testing.T) {
-	next := fit("first", "lipo-4", "pack")
+// Six cells on a unit whose limit lies at 34 V: plugging in rings beyond it, and
+// an electrolytic across the leads takes that.
+func TestThePeakAtPluginWantsACapacitor(t *testing.T) {
+	set, next := sample.Set(), fit("second", "lipo-6", "pack")
+	set.AirUnits[1].Input.AbsoluteMaxV = new(unit.Volts(34))
 	next.CapacitorUF = nil
-	assert.Contains(t, codes(power.Check(sample.Case(sample.Set(), nil, next))), power.CodeSpikeRoom)
+	c := sample.Case(set, nil, next)
+	findings := power.Check(c)
+	assert.Contains(t, codes(findings), power.CodeSpike)
+	assert.Equal(t, verdict.Change, verdict.Worst(findings))
+	plugin := power.Trace(c).Plugins[0]
+	if plugin.Node != fleet.NodeAirUnit {
+		plugin = power.Trace(c).Plugins[1]
+	}
+	require.NotNil(t, plugin.Cure)
+	cured := power.Trace(c.With(fleet.Patch{CapacitorUF: plugin.Cure}))
+	assert.NotContains(t, []verdict.Level{verdict.Change, verdict.Unfit}, cured.Plugins[len(cured.Plugins)-1].Level)
+
+	next.PackLead = nil
+	unknown := power.Check(sample.Case(set, nil, next))
+	assert.Equal(t, verdict.Unknown, verdict.Worst(unknown))
+	set.AirUnits[1].Input.AbsoluteMaxV = new(unit.Volts(51))
+	for _, f := range power.Check(sample.Case(set, nil, next)) {
+		if f.Subject == "second" {
+			assert.Equal(t, verdict.Fits, f.Level, "a ring can at most double the voltage: %s", f.Says)
+		}
+	}
+}
+
+// The drop in a lead, there and back, of what the part draws: Ohm's law.
+func TestLeadsTakeTheirDrop(t *testing.T) {
+	next := fit("second", "lipo-6", "pack")
+	next.PackLead = nil
+	before := *nodeOf(power.Trace(sample.Case(sample.Set(), nil, next)), fleet.NodeAirUnit).Sees.Lowest
+	next.PackLead = sample.Lead()
+	behind := *nodeOf(power.Trace(sample.Case(sample.Set(), nil, next)), fleet.NodeAirUnit).Sees.Lowest
+	r, _ := sample.Lead().Resistance()
+	assert.InDelta(t, float64(before-r.Drop(50)), float64(behind), 1e-9)
+	next.Feeds[0].Lead = &fleet.Lead{MM: new(unit.Millimetres(200)), AWG: new(wire.Gauge(28))}
+	end := *nodeOf(power.Trace(sample.Case(sample.Set(), nil, next)), fleet.NodeAirUnit).Sees.Lowest
+	r, _ = next.Feeds[0].Lead.Resistance()
+	assert.InDelta(t, float64(behind-r.Drop(unit.Watts(10).Current(end))), float64(end), 1e-9)
+	next.Feeds[0].Lead.AWG = nil
+	findings := power.Check(sample.Case(sample.Set(), nil, next))
+	assert.Equal(t, verdict.Unknown, verdict.Worst(findings), "a lead of unknown gauge")
+}
+
+func TestWhatLivesOnUSB(t *testing.T) {
+	set, next := sample.Set(), fit("first", "lipo-4", "board.10v")
+	next.Receiver, next.Feeds = "receiver", append(next.Feeds, fleet.Feed{To: fleet.NodeReceiver, From: "board.5v"})
+	assert.Equal(t, []string{"first", "receiver"}, power.Trace(sample.Case(set, nil, next)).USB.Unknown)
+	set.Boards[0].Pads[1].AliveOnUSB, set.Boards[0].Pads[2].AliveOnUSB = new(false), new(true)
+	usb := power.Trace(sample.Case(set, nil, next)).USB
+	assert.Equal(t, power.OnUSB{Alive: []string{"receiver"}, Dead: []string{"first"}, Unknown: []string{}}, usb)
 }
 
 // A law: widening a part's window never makes a verdict worse.
@@ -201,4 +252,45 @@ func TestALoopDoesNotHangTheGate(t *testing.T) {
 	next.Feeds = append(next.Feeds, fleet.Feed{To: "a", From: "b"}, fleet.Feed{To: "b", From: "a"})
 	assert.Equal(t, verdict.Unknown, verdict.Worst(power.Check(sample.Case(sample.Set(), nil, next))))
 	assert.NotNil(t, next.Cycle())
+}
+
+// Six cells and a unit that takes 17.6 V: the pad that suits it comes first, the
+// regulator to buy after it, and each way that fails says why.
+func TestEveryFeedIsRanked(t *testing.T) {
+	c := sample.Case(sample.Set(), nil, fit("first", "lipo-6", "pack"))
+	list := power.Feeds(c)
+	require.NotEmpty(t, list)
+	assert.Contains(t, list[0].Says, "10v")
+	assert.Equal(t, verdict.Fits, list[0].Level)
+	assert.Contains(t, list[1].Says, "step-down-12")
+	assert.Equal(t, verdict.Fits, list[1].Level, "six cells through a step-down to 12 V")
+	assert.Equal(t, 4, list[1].Wires)
+	assert.NotNil(t, list[0].HeatW)
+	chosen := 0
+	for i, o := range list {
+		assert.NotEmpty(t, o.Why, o.Says)
+		if o.Chosen {
+			chosen++
+			assert.Contains(t, o.Why, "It burns")
+			continue
+		}
+		after := power.Check(c.With(o.Patch))
+		var level verdict.Level = verdict.Fits
+		for _, f := range after {
+			if f.Subject == "first" && f.Level.WorseThan(level) {
+				level = f.Level
+			}
+		}
+		assert.False(t, level.WorseThan(o.Level), "%d %s: %s, judged %s", i, o.Says, o.Level, level)
+	}
+	assert.Equal(t, 1, chosen)
+	assert.Empty(t, power.Feeds(sample.Case(sample.Set(), nil, fleet.Fit{})))
+}
+
+func BenchmarkFeedsOfOneQuad(b *testing.B) {
+	c := sample.Case(sample.Set(), nil, fit("first", "lipo-6", "pack"))
+	for b.Loop() {
+		power.Feeds(c)
+	}
+	b.ReportMetric(5, "goal-ms")
 }

@@ -1,6 +1,8 @@
 package power
 
 import (
+	"slices"
+
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -13,7 +15,9 @@ type Rail struct {
 	Label    string        `json:"label"`
 	LoadA    *unit.Amps    `json:"loadA,omitempty"` // all consumers at their peak; nil: not known
 	MaxA     *unit.Amps    `json:"maxA,omitempty"`
-	Carries  []string      `json:"carries"` // the consumers, by name
+	TypicalA *unit.Amps    `json:"typicalA,omitempty"` // nil: not known of each
+	HeatW    *unit.Watts   `json:"heatW,omitempty"`    // what the converter turns to heat at peak
+	Carries  []string      `json:"carries"`            // the consumers, by name
 	Level    verdict.Level `json:"level"`
 	origin   origin
 	knownA   unit.Amps // what is known of the load
@@ -62,9 +66,60 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 		rail.noLoad = append(rail.noLoad, missing...)
 		rail.knownA += watts.Current(*out.Lowest)
 	}
-	if len(rail.noLoad) == 0 {
-		rail.LoadA = &rail.knownA
+	if len(rail.noLoad) > 0 {
+		return
 	}
+	rail.LoadA = &rail.knownA
+	if e := rail.origin.converter.Efficiency; e != nil {
+		peak := float64(rail.knownA) * float64(*out.Lowest)
+		rail.HeatW = new(unit.Watts(peak / *e - peak))
+	}
+	var typical unit.Amps
+	for _, node := range rail.consumes {
+		at := slices.IndexFunc(consumers, func(c consumer) bool { return c.node == node })
+		if consumers[at].regulator || consumers[at].input.TypicalW == nil || out.Nominal == nil {
+			return
+		}
+		typical += consumers[at].input.TypicalW.Current(*out.Nominal)
+	}
+	rail.TypicalA = &typical
+}
+
+// OnUSB says which parts live with only USB plugged in.
+type OnUSB struct {
+	Alive   []string `json:"alive"`
+	Dead    []string `json:"dead"`
+	Unknown []string `json:"unknown"` // the board's sheet does not say
+}
+
+// onUSB follows each feed to the pad it comes from.
+func (s supply) onUSB(consumers []consumer) OnUSB {
+	usb := OnUSB{Alive: []string{}, Dead: []string{}, Unknown: []string{}}
+	for _, c := range consumers {
+		from, ok := s.Fit.FeedOf(c.node)
+		if !ok || c.node == fleet.NodeBoard {
+			continue
+		}
+		o := s.originOf(from)
+		pad, isPad := fleet.PadOf(o.node)
+		switch {
+		case len(o.missing) > 0:
+			usb.Unknown = append(usb.Unknown, c.label)
+		case !isPad: // the pack, or a regulator on it
+			usb.Dead = append(usb.Dead, c.label)
+		default:
+			found, _ := s.board.Pad(pad)
+			switch alive := found.AliveOnUSB; {
+			case alive == nil:
+				usb.Unknown = append(usb.Unknown, c.label)
+			case *alive:
+				usb.Alive = append(usb.Alive, c.label)
+			default:
+				usb.Dead = append(usb.Dead, c.label)
+			}
+		}
+	}
+	return usb
 }
 
 // peakPower is what a node draws at most; a regulator draws what hangs on it,

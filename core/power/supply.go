@@ -62,7 +62,13 @@ func (s supply) sees(node string) Envelope {
 // from what are refused on reading; this keeps a loop from hanging the gate.
 const maxDepth = 16
 
+// seesWithin is what arrives at a node, the drop in its own lead taken off.
 func (s supply) seesWithin(node string, depth int) Envelope {
+	return s.behindLead(node, s.fedWith(node, depth))
+}
+
+// fedWith is the voltage at the beginning of a node's lead.
+func (s supply) fedWith(node string, depth int) Envelope {
 	from, ok := s.Fit.FeedOf(node)
 	if !ok {
 		return unknownEnvelope(s.noFeed(node))
@@ -83,7 +89,7 @@ func (s supply) seesWithin(node string, depth int) Envelope {
 	if !ok {
 		return unknownEnvelope(s.fitValue("pack", "pack of "+s.Quad.Label()))
 	}
-	return packEnvelope(pack, s.Quad)
+	return envelopeBehind(pack, s.Quad, s.packLead())
 }
 
 // seesBefore is the voltage one step nearer to the pack.

@@ -70,6 +70,8 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	mergeGear(&d, gear.KindBoard, &set.Boards, in.Boards)
 	mergeGear(&d, gear.KindRegulator, &set.Regulators, in.Regulators)
 	mergeGear(&d, gear.KindPack, &set.Packs, in.Packs)
+	mergeGear(&d, gear.KindConnector, &set.Connectors, in.Connectors)
+	mergeGear(&d, gear.KindHarness, &set.Harnesses, in.Harnesses)
 	mergeGear(&d, gear.KindPairing, &set.Pairings, in.Pairings)
 	return d, s.idsOnce(&set)
 }

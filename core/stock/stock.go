@@ -132,7 +132,7 @@ func (s *Stock) Remove(ref Ref) bool {
 func removeGear(set *gear.Set, id string) bool {
 	return dropGear(&set.AirUnits, id) || dropGear(&set.Goggles, id) || dropGear(&set.Controllers, id) ||
 		dropGear(&set.Receivers, id) || dropGear(&set.Boards, id) || dropGear(&set.Regulators, id) ||
-		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id)
+		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id) || dropGear(&set.Connectors, id) || dropGear(&set.Harnesses, id)
 }
 
 func dropGear[T any, P interface {

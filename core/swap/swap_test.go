@@ -182,8 +182,9 @@ func BenchmarkBoard200Quads(b *testing.B) {
 }
 
 func TestACapacitorNobodyOwnsIsNotFree(t *testing.T) {
-	c := sample.Case(sample.Set(), kit, fit("first", "old-eyes", "old-hand", "lipo-4", "pack"))
-	j := swap.JudgeWithFixes(c)
+	set, next := sample.Set(), fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+	set.AirUnits[0].Input.AbsoluteMaxV, next.CapacitorUF, next.PackLead = new(unit.Volts(23)), nil, sample.Lead()
+	j := swap.JudgeWithFixes(sample.Case(set, kit, next))
 	for _, f := range j.Gate(verdict.Power).Findings {
 		for _, fix := range f.Fixes {
 			if fix.Patch.CapacitorUF != nil {

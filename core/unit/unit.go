@@ -31,6 +31,10 @@ type (
 	Kilometres float64
 	// MilliampHours is a charge in thousandths of an ampere hour.
 	MilliampHours float64
+	// Millimetres is a length in millimetres.
+	Millimetres float64
+	// Nanohenries is an inductance in thousand-millionths of a henry.
+	Nanohenries float64
 	// Milliwatts is a power in thousandths of a watt.
 	Milliwatts float64
 )
@@ -54,6 +58,8 @@ func (c Microfarads) String() string       { return shortest(float64(c)) + " µF
 func (b MegabitsPerSecond) String() string { return shortest(float64(b)) + " Mb/s" }
 func (d Kilometres) String() string        { return shortest(float64(d)) + " km" }
 func (q MilliampHours) String() string     { return shortest(float64(q)) + " mAh" }
+func (l Millimetres) String() string       { return shortest(float64(l)) + " mm" }
+func (l Nanohenries) String() string       { return decimal(float64(l), 0) + " nH" }
 func (p Milliwatts) String() string        { return shortest(float64(p)) + " mW" }
 
 // Drop is the voltage lost by the current through the resistance (Ohm's law).

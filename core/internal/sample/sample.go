@@ -8,6 +8,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
+	"yokeswap/core/wire"
 )
 
 var practice = gear.Source{Kind: gear.Practice}
@@ -19,7 +20,7 @@ func device(id string, releases ...gear.Release) gear.Device {
 }
 
 func window(low, high unit.Volts) gear.Input {
-	return gear.Input{MinV: &low, MaxV: &high, PeakW: new(unit.Watts(10))}
+	return gear.Input{MinV: &low, MaxV: &high, PeakW: new(unit.Watts(10)), CeramicUF: new(unit.Microfarads(10)), AbsoluteMaxV: new(high * 1.4)}
 }
 
 // Set is the sample gear pack: a first generation fine on four cells, a second
@@ -48,7 +49,7 @@ func Set() *gear.Set {
 		},
 		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
 		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}}},
-		Boards: []gear.Board{{Entry: entry("board"), Input: window(6, 30), Pads: []gear.Pad{
+		Boards: []gear.Board{{Entry: entry("board"), Input: gear.Input{MinV: new(unit.Volts(6)), MaxV: new(unit.Volts(30)), PeakW: new(unit.Watts(10))}, Pads: []gear.Pad{
 			{ID: "batt", Kind: gear.PadPack},
 			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
 			{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
@@ -86,6 +87,11 @@ func pairing(air string, airRange firmware.Range, goggles string, gogglesRange f
 func Case(set *gear.Set, kit []fleet.Kit, next fleet.Fit) fleet.Case {
 	f := &fleet.Fleet{Kit: kit, Quads: []fleet.Quad{{ID: "quad", Name: "Quad", FullA: new(unit.Amps(50)), Next: &next}}}
 	return fleet.NewCase(gear.NewLibrary(set), fleet.NewIndex(f), &f.Quads[0])
+}
+
+// Lead is the usual lead of a pack: 90 mm of 14 AWG (common practice).
+func Lead() *fleet.Lead {
+	return &fleet.Lead{MM: new(unit.Millimetres(90)), AWG: new(wire.Gauge(14))}
 }
 
 // Own is a piece of kit named after its model.

@@ -371,15 +371,16 @@ func TestSameOptimumAsMaxSAT(t *testing.T) {
 	}
 }
 
-// Ours and the library side by side on the same fleets, the largest one it
-// finishes within its time.
+// Ours and the library side by side on the same fleets, up to the largest one
+// it finishes within a minute.
 func BenchmarkAgainstMaxSAT(b *testing.B) {
-	for _, quads := range []int{10, 100, 400, 4000} {
+	for _, quads := range []int{10, 100, 200, 4000} {
 		r := instance(uint64(quads), quads, 3)
-		begin := time.Now()
-		want := maxSAT(r)
-		library := time.Since(begin)
 		b.Run(fmt.Sprintf("quads=%d", quads), func(b *testing.B) {
+			begin := time.Now()
+			want := maxSAT(r)
+			library := time.Since(begin)
+			b.ResetTimer()
 			for b.Loop() {
 				if got := ours(b, r); got != want {
 					b.Fatalf("ours %d, the library's %d", got, want)

@@ -322,6 +322,13 @@ export interface components {
             there: string;
             what: string;
         };
+        CrimpMove: {
+            end: string;
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to: number;
+        };
         Device: {
             brought: boolean;
             firmware: string;
@@ -393,6 +400,7 @@ export interface components {
         };
         Feed: {
             from: string;
+            lead?: components["schemas"]["Lead"];
             to: string;
         };
         FieldChange: {
@@ -480,6 +488,12 @@ export interface components {
             target?: string;
             toMode?: string;
         };
+        Lead: {
+            /** Format: int64 */
+            awg?: number;
+            /** Format: double */
+            mm?: number;
+        };
         Missing: {
             field: string;
             id: string;
@@ -507,6 +521,11 @@ export interface components {
             minV?: number;
             sees: components["schemas"]["Envelope"];
         };
+        OnUSB: {
+            alive: string[];
+            dead: string[];
+            unknown: string[];
+        };
         Option: {
             chosen: boolean;
             key: string;
@@ -526,10 +545,13 @@ export interface components {
             pack?: string;
             receiver?: string;
             regulator?: components["schemas"]["PlacedRegulator"];
+            wiring?: components["schemas"]["Wiring"];
         };
         Path: {
             nodes: components["schemas"]["Node"][];
+            plugins: components["schemas"]["Plugin"][];
             rails: components["schemas"]["Rail"][];
+            usb: components["schemas"]["OnUSB"];
         };
         Picture: {
             bars: components["schemas"]["Bar"][];
@@ -544,6 +566,24 @@ export interface components {
         PlacedRegulator: {
             id: string;
             model: string;
+        };
+        Plugin: {
+            /** Format: double */
+            cure?: number;
+            label: string;
+            level: string;
+            /** Format: double */
+            limitV?: number;
+            node: string;
+            /** Format: double */
+            peakV?: number;
+            /** Format: double */
+            withoutV?: number;
+        };
+        Port: {
+            /** Format: int64 */
+            uart: number;
+            use: string;
         };
         "Post-api-quads-by-quad-benchRequest": {
             done: boolean;
@@ -624,6 +664,8 @@ export interface components {
         };
         Rail: {
             carries: string[];
+            /** Format: double */
+            heatW?: number;
             id: string;
             label: string;
             level: string;
@@ -631,6 +673,8 @@ export interface components {
             loadA?: number;
             /** Format: double */
             maxA?: number;
+            /** Format: double */
+            typicalA?: number;
         };
         Reading: {
             expected: string;
@@ -925,6 +969,23 @@ export interface components {
             goggles: string;
             quad: string;
             weight: string;
+        };
+        Wire: {
+            /** Format: int64 */
+            awg?: number;
+            colour?: string;
+            /** Format: double */
+            mm?: number;
+            /** Format: int64 */
+            pin: number;
+            to: string;
+        };
+        Wiring: {
+            harness?: string;
+            harnessTo?: string;
+            moved?: components["schemas"]["CrimpMove"][];
+            ports?: components["schemas"]["Port"][];
+            wires?: components["schemas"]["Wire"][];
         };
     };
     responses: never;
