@@ -56,11 +56,11 @@ chromium:
 	fi
 
 references: # what the checks are held against, from Debian
-	@for program in ngspice units; do
-		command -v $$program >/dev/null && continue
-		if command -v apt-get >/dev/null && apt-get install -y -qq --no-install-recommends ngspice units >/dev/null 2>&1; then break; fi
-		echo "$$program is not here and cannot be installed: the checks against it are left out"
-	done
+	@if command -v ngspice >/dev/null && command -v units >/dev/null && [ -d /usr/share/kicad/footprints ]; then exit 0; fi
+	echo "== installing Debian's ngspice, units and kicad-footprints"
+	if ! command -v apt-get >/dev/null || ! { apt-get update -qq && apt-get install -y -qq --no-install-recommends ngspice units kicad-footprints >/dev/null; }; then
+		echo "They cannot be installed: the checks against them are left out."
+	fi
 
 test: build chromium references
 	@echo "== Go: format, vet, staticcheck"

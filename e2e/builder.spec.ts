@@ -78,7 +78,7 @@ test('own gear and an own quad entered by hand; what is left empty is unknown an
 
   await expect(page.getByRole('heading', { name: 'Pinion' })).toBeVisible();
   await page.getByRole('link', { name: /power/ }).click();
-  await expect(page.getByText('unknown: highest input voltage of Bench sender')).toBeVisible();
+  await expect(page.getByText('unknown: highest input voltage of Bench sender').first()).toBeVisible();
   await expect(page.getByRole('link', { name: 'unknown power' })).toBeVisible();
   await page.getByRole('link', { name: /link/ }).first().click();
   await expect(page.getByText(/unknown: whether Bench sender links with Visor B: no statement/)).toBeVisible();
@@ -101,13 +101,16 @@ test('own gear and an own quad entered by hand; what is left empty is unknown an
 });
 
 test('the bench sheet: steps in order, readings with limits, and nothing lost to SIGKILL', async ({ page, open, program }) => {
-  await open('/swap/quern/link');
+  await open('/swap/quern/pins');
+  await page.getByRole('button', { name: /re-pin the cable: 4 crimps moved, at the unit's end alone/ }).first().click();
+  await expect(page.getByText(/6 wires end where they belong; the OSD goes over UART 4/)).toBeVisible();
+  await page.getByRole('navigation', { name: 'Gates' }).getByRole('link', { name: /link/ }).click();
   await page.getByRole('button', { name: /plan putting 2.3 on new Two/ }).first().click();
   await page.getByRole('link', { name: 'Bench sheet' }).click();
   await expect(page.getByRole('heading', { name: 'Clear the bench, props off' })).toBeVisible();
   await expect(page.getByText('Props off, and they stay off until the maiden flight.').last()).toBeVisible();
   const titles = await page.locator('ol .what').allTextContents();
-  const order = ['Put 2.3 on new Two', 'Activate new Two', 'Feed the Aldine Two from the 10 V pad', 'Meter across the battery leads: no short',
+  const order = ['Put 2.3 on new Two', 'Activate new Two', 'Feed the Aldine Two from the 10 V pad', 'Re-pin the One loom', 'Meter pin 1 to pin 2', 'Meter pin 5 to pin 6', 'Meter across the battery leads: no short',
     'Meter the supply before the unit is plugged in', 'First power-up, with a fan on the unit', 'Bind Visor C to new Two', 'Bind Grip 2 to new Two', 'Check the picture'];
   expect(titles.filter((t) => order.includes(t))).toEqual(order);
 
@@ -120,13 +123,18 @@ test('the bench sheet: steps in order, readings with limits, and nothing lost to
   await page.getByRole('button', { name: /First power-up/ }).click();
   await expect(page.getByRole('note').last()).toContainText('Stopped at');
   await expect(page.getByRole('button', { name: 'Done', exact: true })).toBeDisabled();
+  await page.getByRole('button', { name: /Meter pin 1 to pin 2/ }).click();
+  await page.keyboard.press('c');
+  await expect(page.getByText(/connected, expected open. Stop. The supply is shorted to ground/).last()).toBeVisible();
+  await page.keyboard.press('o');
+  await expect(page.getByRole('heading', { name: 'Meter pin 1 to pin 3' })).toBeVisible();
   await page.getByRole('button', { name: /Meter across the battery leads/ }).click();
   await page.getByLabel(/settled resistance/).fill('many');
   await page.getByRole('button', { name: 'Enter and done' }).click();
   await expect(page.getByText('Enter settled resistance as a number in Ω.')).toBeVisible();
   await page.getByLabel(/settled resistance/).fill('4700');
   await page.getByRole('button', { name: 'Enter and done' }).click();
-  await expect(page.getByText('2 of 14 steps done')).toBeVisible();
+  await expect(page.getByText('3 of 30 steps done')).toBeVisible();
 
   await program.kill();
   await page.getByRole('button', { name: 'Clear the bench, props off' }).click();
@@ -134,8 +142,61 @@ test('the bench sheet: steps in order, readings with limits, and nothing lost to
   await expect(page.getByText('The program does not answer')).toBeVisible();
   await program.start();
   await page.reload();
-  await expect(page.getByText('2 of 14 steps done')).toBeVisible();
+  await expect(page.getByText('3 of 30 steps done')).toBeVisible();
   await expect(page.getByText('4700 Ω').first()).toBeVisible();
+});
+
+test('the wiring: a re-pin plan, ports, what to solder, and the files to take along', async ({ page, open }) => {
+  await open('/swap/quern/pins');
+  await expect(page.getByText(/ends on the 10 V pad: that shorts it to ground/)).toBeVisible();
+  await expect(page.getByText('black is supply now; it was ground')).toBeVisible();
+  await page.getByRole('button', { name: 'Plan it so' }).first().click();
+  await expect(page.getByText(/6 wires end where they belong/)).toBeVisible();
+
+  await open('/swap/wallower/pins');
+  await expect(page.getByRole('row', { name: /msp .* UART 4/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /UART RX Bramble F7 TX 4 white 28 165 crossed/ })).toBeVisible();
+  await expect(page.getByText(/Out: the transmitter's control wire. UART 3 is free/)).toBeVisible();
+  const [svg] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'picture (SVG)' }).click()]);
+  expect(await readFile(await svg.path(), 'utf8')).toContain('<svg');
+  await page.getByRole('navigation', { name: 'Gates' }).getByRole('link', { name: /power/ }).click();
+  await page.getByRole('listitem').filter({ hasText: 'from the 10 V pad' }).getByRole('button', { name: 'Take it' }).first().click();
+  await expect(page.getByText(/Planned: feed the Aldine One from the 10 V pad/)).toBeVisible();
+  await expect(page.getByText(/Aldine One sees 9.8 to 10.2 V from the 10 V pad/).first()).toBeVisible();
+});
+
+test('an own board and harness copied off a drawing', async ({ page, open }) => {
+  await open('/shelf/add/harness');
+  await page.getByLabel('name (needed)').fill('Spindle loom');
+  await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
+  await page.getByLabel("connector at the air unit's end").selectOption({ label: 'SH 1.0 mm, six pins' });
+  await page.getByLabel("connector at the board's end").selectOption({ label: 'SH 1.0 mm, six pins' });
+  await page.getByLabel(/colours in order/).fill('red, black, white, grey, -, yellow');
+  await page.getByLabel(/colours in order/).blur();
+  await page.getByLabel('to slot of the wire in slot 3').fill('4');
+  await page.getByLabel('to slot of the wire in slot 4').fill('3');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Spindle loom' })).toBeVisible();
+
+  await open('/shelf/add/board');
+  await page.getByLabel('name (needed)').fill('Spindle board');
+  await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
+  await page.getByRole('button', { name: 'Add a port' }).click();
+  await page.getByLabel('UART', { exact: true }).fill('1');
+  await page.getByLabel('TX broken out').selectOption('yes');
+  await page.getByLabel('RX broken out').selectOption('yes');
+  await page.getByRole('button', { name: 'Add a plug' }).click();
+  const plug = page.getByRole('group', { name: /plugs and rows of pads/ });
+  await plug.getByLabel('id (needed)').fill('hd');
+  await plug.getByRole('button', { name: 'Add a pin' }).click();
+  await page.getByLabel('pins, pin 1', { exact: true }).fill('ground, tx1, rx9');
+  await page.getByLabel('pins, pin 1', { exact: true }).press('Enter');
+  await expect(page.getByLabel('pins, pin 3', { exact: true })).toHaveValue('rx9');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText(/"rx9" is none/).first()).toBeVisible();
+  await page.getByLabel('pins, pin 3', { exact: true }).fill('rx1');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Spindle board' })).toBeVisible();
 });
 
 test('files in and out: a difference first, errors with their place, the export equal to the import', async ({ page, open, program }, info) => {

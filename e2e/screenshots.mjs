@@ -11,6 +11,8 @@ const shots = [
   { name: 'swap-power', hash: '/swap/wallower/power', viewport: desk },
   { name: 'swap-link', hash: '/swap/damsel/link', viewport: desk },
   { name: 'swap-unknown', hash: '/swap/sluice/link', viewport: desk, dark: true },
+  { name: 'swap-feeds', hash: '/swap/damsel/power', viewport: desk, to: 'When the pack' },
+  { name: 'swap-pins', hash: '/swap/quern/pins', viewport: desk },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
   { name: 'route-back', hash: '/route/back', viewport: desk },

@@ -23,6 +23,7 @@ func checkSet(s *gear.Set) Problems {
 			case *gear.AirUnit:
 				checkDevice(&ps, path, &g.Device)
 				checkInput(&ps, path+".input", g.Input)
+				checkUnitPlug(&ps, path, g.Plug)
 			case *gear.Goggles:
 				checkDevice(&ps, path, &g.Device, g.Modes...)
 				checkModes(&ps, path, g)
@@ -35,6 +36,9 @@ func checkSet(s *gear.Set) Problems {
 			case *gear.Board:
 				checkInput(&ps, path+".input", g.Input)
 				checkPads(&ps, path, g)
+				checkSerial(&ps, path, g)
+			case *gear.Harness:
+				checkHarness(&ps, path, g)
 			case *gear.Pairing:
 				checkPairing(&ps, path, g)
 			}
@@ -230,6 +234,7 @@ func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string)
 			ps.add(path+"."+s.name+".kit", "expected the id of a piece of kit in this fleet, %q is none", s.slot.Kit)
 		}
 	}
+	checkWiring(ps, path, &f.Wiring)
 	nodes := map[string]string{fleet.NodeAirUnit: "", fleet.NodeReceiver: "", fleet.NodeBoard: ""}
 	for i, r := range f.Regulators {
 		once(ps, nodes, path+"."+indexed("regulators", i)+".id", r.ID)

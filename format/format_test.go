@@ -51,6 +51,7 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		{"no source", gearPack(`"airUnits":[{"id":"u"}]`), "airUnits[0].source", "missing"},
 		{"bad id", gearPack(`"airUnits":[{"id":"U 1","source":{"kind":"maker"}}]`), "airUnits[0].id", "lower-case"},
 		{"a chain that loops", airUnit(`"releases":[{"version":"1.0"},{"version":"1.1","from":">=1.2"},{"version":"1.2","from":"1.1"}]`), "airUnits[0].releases[1].from", "the chain loops: 1.1 goes on only after 1.2"},
+		{"a pin with two functions", airUnit(`"plug":{"pins":["supply","ground","supply"]}`), "airUnits[0].plug.pins[2]", "supply is on pin 1 already"},
 		{"no such mode", airUnit(`"releases":[{"version":"1.0","install":{"mode":"first"}}]`), "airUnits[0].releases[0].install.mode", "expected a mode"},
 		{"bad version", airUnit(`"releases":[{"version":"v1"}]`), "airUnits[0].releases[0].version", "dotted version"},
 		{"wrong kind of value", airUnit(`"name":7`), "airUnits[0].name", "string"},
@@ -332,4 +333,32 @@ func FuzzRead(f *testing.F) {
 			t.Fatalf("reading what was written gives something else:\n%s", text)
 		}
 	})
+}
+
+// What of a wiring contradicts itself is named at its place.
+func TestWiringThatContradictsItself(t *testing.T) {
+	gearPack := func(rest string) string {
+		return `{"format":"gear-pack","version":1,"id":"p","title":"p",` + rest + `}`
+	}
+	fleetFile := func(fit string) string {
+		return `{"format":"fleet","version":1,"title":"f","quads":[{"id":"q","now":{` + fit + `}}]}`
+	}
+	for _, c := range []struct{ name, text, path, says string }{
+		{"a slot used twice", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"from":"c","wires":[{"from":1},{"from":1}]}]`), "harnesses[0].wires[1].from", "slot 1 is used twice"},
+		{"a bare end in a slot", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"to":2}]}]`), "harnesses[0].wires[0].to", "bare ends"},
+		{"an unknown gauge", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"awg":77}]}]`), "harnesses[0].wires[0].awg", "40"},
+		{"a wire of no length", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"lengthMM":0}]}]`), "harnesses[0].wires[0].lengthMM", "0"},
+		{"a port twice", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"uarts":[{"id":1},{"id":1}]}]`), "boards[0].uarts[1].id", "UART 1 stands already"},
+		{"a pin of no port", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"plugs":[{"id":"x","pins":["tx9"]}]}]`), "boards[0].plugs[0].pins[0]", "tx9"},
+		{"a pin wired twice", fleetFile(`"wires":[{"pin":1,"to":"ground"},{"pin":1,"to":"tx1"}]`), "quads[0].now.wires[1].pin", "has a wire already"},
+		{"a crimp moved twice", fleetFile(`"harness":"h","moved":[{"end":"unit","from":1,"to":2},{"end":"unit","from":1,"to":3}]`), "quads[0].now.moved[1].from", "moved twice"},
+		{"a lead of no length", fleetFile(`"packLead":{"mm":0,"awg":12}`), "quads[0].now.packLead.mm", "0"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			_, err := format.Read([]byte(c.text))
+			require.Error(t, err)
+			assert.Contains(t, err.Error(), c.path)
+			assert.Contains(t, err.Error(), c.says)
+		})
+	}
 }

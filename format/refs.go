@@ -40,6 +40,7 @@ func CheckPairings(s *gear.Set, lib *gear.Library) error {
 			expect[*gear.Controller](&ps, lib, path+"."+indexed("controllers", k)+".id", c.ID, "a controller")
 		}
 	}
+	ps = append(ps, checkConnectors(s, lib)...)
 	return ps.orNil()
 }
 
@@ -116,6 +117,7 @@ func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit
 			ps.add(path+"."+s.name+".kit", "expected a %s, %q is a %s", s.kind, s.slot.Kit, kind)
 		}
 	}
+	checkTerminals(ps, path, f, lib)
 	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
 	for i, feed := range f.Feeds {
 		pad, isPad := fleet.PadOf(feed.From)

@@ -58,8 +58,9 @@ type QuadView struct {
 	NowLevel  string         `json:"nowLevel"`
 	Judgement swap.Judgement `json:"judgement"`
 	Places    []swap.Place   `json:"places"`
-	Power     power.Path     `json:"power"`
+	Power     SupplyView     `json:"power"`
 	Link      link.Picture   `json:"link"`
+	Pins      WiringView     `json:"pins"`
 }
 
 func (s *server) registerFleet(api huma.API) {
@@ -143,7 +144,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		Now: fitView(now), Next: fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: power.Trace(next), Link: link.Draw(next),
+		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next),
 	}), nil
 }
 

@@ -42,8 +42,9 @@ func New(st *store.Store, options Options) http.Handler {
 	return router
 }
 
-// schemaName names a type in the description of the API. The route and the
-// stand-ins have steps, lanes and devices of their own beside others'.
+// schemaName names a type in the description of the API. The route, the
+// pins and the stand-ins have steps, pictures and devices of their own beside
+// others'.
 func schemaName(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
@@ -52,6 +53,8 @@ func schemaName(t reflect.Type, hint string) string {
 	switch {
 	case strings.HasSuffix(t.PkgPath(), "/route"):
 		return "Route" + name
+	case strings.HasSuffix(t.PkgPath(), "/pins"):
+		return "Pins" + name
 	case strings.HasSuffix(t.PkgPath(), "/sim"):
 		return "Sim" + name
 	}
@@ -74,6 +77,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerHealth(api)
 	s.registerFleet(api)
 	s.registerBench(api)
+	s.registerPins(api)
 	s.registerRoute(api)
 	s.registerRehearsal(api)
 	s.registerShelf(api)

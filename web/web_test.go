@@ -2,7 +2,9 @@ package web_test
 
 import (
 	"bytes"
+	"encoding/csv"
 	"encoding/json"
+	"encoding/xml"
 	"fmt"
 	"io"
 	"log/slog"
@@ -76,7 +78,7 @@ func TestHealth(t *testing.T) {
 // The demo speaks at all five levels at each gate.
 func TestTheDemoSpeaksAtAllLevels(t *testing.T) {
 	board := get[swap.Board](newClient(t, ""), "/api/board")
-	levels := map[verdict.Gate]map[verdict.Level]bool{verdict.Link: {}, verdict.Power: {}}
+	levels := map[verdict.Gate]map[verdict.Level]bool{verdict.Link: {}, verdict.Power: {}, verdict.Pins: {}}
 	for _, row := range board.Rows {
 		for _, g := range row.Gates {
 			levels[g.Gate][g.Level] = true
@@ -493,4 +495,58 @@ func TestASheetsFirmwareStepIsTickedWithWhatWasRead(t *testing.T) {
 	assert.Greater(t, seen, 1)
 	_, left := find()
 	assert.False(t, left, "every device is where the plan has it")
+}
+
+// The wiring can be taken along as a picture and as tables.
+func TestTheWiringIsExported(t *testing.T) {
+	c := newClient(t, "")
+	status, text := c.do("GET", "/api/quads/wallower/wiring.csv", "")
+	require.Equal(t, 200, status)
+	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 7, "a heading and six wires")
+	assert.Equal(t, []string{"Aldine One", "3", "UART RX", "Bramble F7", "", "TX 4", "white", "28", "150", "fits", ""}, rows[3])
+	status, text = c.do("GET", "/api/quads/wallower/soldering.csv", "")
+	require.Equal(t, 200, status)
+	assert.Contains(t, text, "crossed: RX goes to TX")
+	status, text = c.do("GET", "/api/quads/quern/wiring.svg", "")
+	require.Equal(t, 200, status)
+	decoder := xml.NewDecoder(strings.NewReader(text))
+	for err = nil; err == nil; {
+		_, err = decoder.Token()
+	}
+	assert.Equal(t, io.EOF, err, "well-formed")
+	assert.Contains(t, text, "UART TX")
+	status, _ = c.do("GET", "/api/quads/nix/wiring.svg", "")
+	assert.Equal(t, 404, status)
+}
+
+// Pressed, a re-pin plan makes the pins gate fit; the demo's six-cell quad gets
+// its feed, ports, soldering list, pairs and peak.
+func TestTheDemosWiringStory(t *testing.T) {
+	c := newClient(t, "")
+	quern := get[web.QuadView](c, "/api/quads/quern")
+	require.NotEmpty(t, quern.Pins.Repins)
+	patch, err := json.Marshal(quern.Pins.Repins[0].Patch)
+	require.NoError(t, err)
+	status, text := c.do("POST", "/api/quads/quern/next", fmt.Sprintf(`{"revision":%d,"patch":%s}`, quern.Revision, patch))
+	require.Equal(t, 200, status, text)
+	quern = get[web.QuadView](c, "/api/quads/quern")
+	assert.Equal(t, verdict.Fits, quern.Judgement.Gate(verdict.Pins).Level)
+	assert.Empty(t, quern.Pins.Repins)
+
+	wallower := get[web.QuadView](c, "/api/quads/wallower")
+	assert.Len(t, wallower.Pins.Pairs, 15)
+	assert.NotEmpty(t, wallower.Pins.Soldering.Wires)
+	assert.Len(t, wallower.Pins.Ports.Ports, 4)
+	assert.NotEmpty(t, wallower.Pins.Taken)
+	best := wallower.Power.Feeds[0]
+	assert.Equal(t, verdict.Fits, best.Level, best.Why)
+	patch, err = json.Marshal(best.Patch)
+	require.NoError(t, err)
+	status, text = c.do("POST", "/api/quads/wallower/next", fmt.Sprintf(`{"revision":%d,"patch":%s}`, wallower.Revision, patch))
+	require.Equal(t, 200, status, text)
+	wallower = get[web.QuadView](c, "/api/quads/wallower")
+	assert.Equal(t, verdict.Fits, wallower.Judgement.Gate(verdict.Power).Level)
+	assert.Equal(t, verdict.Fits, wallower.Judgement.Gate(verdict.Pins).Level, "the supply wire goes where the feed says")
 }

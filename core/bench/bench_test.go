@@ -27,7 +27,7 @@ func kit() []fleet.Kit {
 func ready() fleet.Fit {
 	return fleet.Fit{AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "new-eyes", Firmware: "5.2"},
 		Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)),
-		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}}
+		PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}, Wiring: fleet.Wiring{Wires: sample.Wired()}}
 }
 
 func sheet(set *gear.Set, next fleet.Fit) bench.Sheet {
@@ -48,8 +48,9 @@ func TestStepsComeInBenchOrder(t *testing.T) {
 	s := sheet(sample.Set(), ready())
 	assert.Empty(t, s.Holds)
 	assert.Equal(t, []string{"props-off", "update:new-eyes:5.2", "update:first:1.1", "activate:first", "fit:first", "feed:airUnit:board.10v",
-		"capacitor", "meter-short:board.10v", "meter-supply:board.10v:lipo-4", "power-up:board.10v:lipo-4",
-		"bind:goggles:new-eyes:first", "bind:controller:old-hand:first", "check:picture", "check:sticks", "check:close"}, ids(s))
+		"capacitor",
+		"solder:first:supply>board 10v:ground>board ground:UART RX>board TX 1:UART TX>board RX 1:RC ground>board ground:RC output>board RX 3", "meter-short:board.10v", "meter-supply:board.10v:lipo-4", "power-up:board.10v:lipo-4",
+		"bind:goggles:new-eyes:first", "bind:controller:old-hand:first", "check:picture", "check:sticks", "check:close"}, slices.DeleteFunc(ids(s), func(id string) bool { return strings.HasPrefix(id, "pair:") }))
 	for _, step := range s.Steps {
 		assert.NotEmpty(t, step.Do, step.ID)
 	}
@@ -137,4 +138,40 @@ func TestAReadingOutOfLimitsStopsTheRun(t *testing.T) {
 	back, err := run.Confirm(short, false, nil, now)
 	require.NoError(t, err)
 	assert.False(t, back.Done)
+}
+
+// Common practice: every pair of the unit's pins is metered before the first
+// plug-in; a wrong one stops the run and says what it means.
+func TestEachPairIsMeteredBeforePower(t *testing.T) {
+	s := sheet(sample.Set(), ready())
+	order := ids(s)
+	solder := slices.IndexFunc(order, func(id string) bool { return strings.HasPrefix(id, "solder:") })
+	first, last := slices.Index(order, "pair:first:1-2"), slices.Index(order, "pair:first:5-6")
+	require.True(t, solder >= 0 && solder < first)
+	assert.Equal(t, 14, last-first, "fifteen pairs")
+	assert.Less(t, last, slices.Index(order, "power-up:board.10v:lipo-4"))
+	run := bench.NewRun(s, nil)
+	short, err := run.Confirm("pair:first:1-2", true, new(1.0), time.Now())
+	require.NoError(t, err)
+	assert.False(t, short.Done)
+	stopped := bench.NewRun(s, []bench.Record{short})
+	at := slices.IndexFunc(stopped.States, func(st bench.StepState) bool { return st.ID == "pair:first:1-2" })
+	assert.Equal(t, bench.Stopped, stopped.States[at].State)
+	assert.Contains(t, stopped.States[at].Says, "connected, expected open. Stop. The supply is shorted to ground")
+	_, err = stopped.Confirm("power-up:board.10v:lipo-4", true, nil, time.Now())
+	assert.ErrorContains(t, err, "Stopped at")
+	grounds, err := run.Confirm("pair:first:2-5", true, new(1.0), time.Now())
+	require.NoError(t, err)
+	assert.True(t, grounds.Done, "the two grounds are one")
+	none, err := run.Confirm("pair:first:2-5", true, new(7.0), time.Now())
+	require.NoError(t, err)
+	assert.False(t, none.Done)
+}
+
+func TestAReadWiringThatIsWrongHoldsThePower(t *testing.T) {
+	next := ready()
+	next.Wires[1].To = "10v"
+	s := sheet(sample.Set(), next)
+	power, _ := s.Step("power-up:board.10v:lipo-4")
+	assert.Contains(t, power.Held, "destroys the unit")
 }

@@ -33,6 +33,9 @@ func TestLawsOfASheet(t *testing.T) {
 		if next.AirUnit != nil {
 			next.AirUnit.Firmware = map[string]firmware.Version{"first": "1.1"}[next.AirUnit.Kit]
 			next.Feeds = []fleet.Feed{{To: "airUnit", From: pick("from", "pack", "board.10v")}}
+			if rapid.Bool().Draw(t, "wired") {
+				next.Wires = sample.Wired()
+			}
 		}
 		s := bench.NewSheet(sample.Case(sample.Set(), kit(), next), "a", "b")
 		ids, last := map[string]bool{}, 0
@@ -57,6 +60,9 @@ func TestLawsOfASheet(t *testing.T) {
 			var value *float64
 			if step.Reading != nil {
 				value = new(1.0)
+				if len(step.Reading.Choices) > 0 {
+					value = new(float64(slices.Index(step.Reading.Choices, step.Reading.Expected)))
+				}
 				if step.Reading.Min != nil {
 					value = new(*step.Reading.Min + 0.5)
 				}

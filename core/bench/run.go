@@ -14,10 +14,17 @@ type Reading struct {
 	Min      *float64 `json:"min,omitempty"`
 	Max      *float64 `json:"max,omitempty"`
 	Expected string   `json:"expected"`
+	// Choices are the answers of a reading that is no number; its value is the
+	// place of the answer among them.
+	Choices []string `json:"choices,omitempty"`
+	Wrong   string   `json:"wrong,omitempty"` // what another answer than expected means
 }
 
 // Judge says whether a reading keeps its limits, and in words why not.
 func (r *Reading) Judge(value float64) (says string, ok bool) {
+	if len(r.Choices) > 0 {
+		return r.judgeChoice(value)
+	}
 	number := strconv.FormatFloat(value, 'f', -1, 64)
 	switch {
 	case math.IsNaN(value) || math.IsInf(value, 0):
@@ -28,6 +35,16 @@ func (r *Reading) Judge(value float64) (says string, ok bool) {
 		return fmt.Sprintf("%s %s is above %g %s. Stop: unplug, find the cause, measure again.", number, r.Unit, *r.Max, r.Unit), false
 	}
 	return fmt.Sprintf("%s %s is within its limits.", number, r.Unit), true
+}
+
+func (r *Reading) judgeChoice(value float64) (says string, ok bool) {
+	if at := int(value); float64(at) == value && at >= 0 && at < len(r.Choices) {
+		if r.Choices[at] == r.Expected {
+			return fmt.Sprintf("%s, as expected.", r.Choices[at]), true
+		}
+		return fmt.Sprintf("%s, expected %s. Stop. %s", r.Choices[at], r.Expected, r.Wrong), false
+	}
+	return "That is none of the answers.", false
 }
 
 // Record is what was confirmed at a step, and when.

@@ -14,6 +14,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/link"
+	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/verdict"
 )
@@ -82,6 +83,8 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	w.prepare()
 	w.firmware()
 	w.build()
+	w.wire()
+	w.pairs()
 	w.meter()
 	w.powerUp()
 	w.bind()
@@ -89,6 +92,7 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 
 	s := Sheet{Quad: c.Quad.ID, Name: c.Quad.Label(), From: from, To: to, Steps: w.steps, Tools: []string{}, Materials: []string{}, Holds: []verdict.Finding{}}
 	s.hold(power.Check(c), "the power gate", Feed, Meter, Power)
+	s.hold(pins.Check(c), "the pins gate", Power, Bind, Prove)
 	s.hold(link.Check(c), "the link gate", Bind, Prove)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)

@@ -10,6 +10,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link"
+	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/verdict"
 )
@@ -25,6 +26,7 @@ type gate struct {
 var gates = []gate{
 	{verdict.Link, link.Check, link.Candidates},
 	{verdict.Power, power.Check, power.Candidates},
+	{verdict.Pins, pins.Check, pins.Candidates},
 }
 
 // GateVerdict is what one gate says of a fit.

@@ -47,6 +47,7 @@ type Gate string
 const (
 	Link  Gate = "link"
 	Power Gate = "power"
+	Pins  Gate = "pins"
 )
 
 // Code names a finding for good: tests, help texts and translations hang on it.

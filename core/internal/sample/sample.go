@@ -36,10 +36,10 @@ func Set() *gear.Set {
 	return &gear.Set{
 		Format: gear.SetFormat, Version: gear.SetVersion, ID: "sample", Title: "sample",
 		AirUnits: []gear.AirUnit{
-			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6)},
+			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
 			{Device: device("second", step("2.0", ""), step("2.3", ">=2.0")), Input: window(7.4, 26.4),
-				Radio: &gear.Radio{FullPowerOnlyArmed: new(true)}},
-			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2)},
+				Radio: &gear.Radio{FullPowerOnlyArmed: new(true)}, Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
+			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
 		},
 		Goggles: []gear.Goggles{
 			{Device: device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
@@ -48,13 +48,23 @@ func Set() *gear.Set {
 			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}},
 		},
 		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
-		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}}},
+		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, FullDuplex: new(true), Inverted: new(false)}},
 		Boards: []gear.Board{{Entry: entry("board"), Input: gear.Input{MinV: new(unit.Volts(6)), MaxV: new(unit.Volts(30)), PeakW: new(unit.Watts(10))}, Pads: []gear.Pad{
 			{ID: "batt", Kind: gear.PadPack},
 			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
 			{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
 			{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v", "5v"}},
+		}, UARTs: []gear.UART{
+			{ID: 1, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertNone},
+			{ID: 2, TX: true, Hardware: new(true), Invert: gear.InvertNone},
+			{ID: 3, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertPad},
+			{ID: 4, TX: true, RX: true, Hardware: new(false), Invert: gear.InvertSoftware},
+		}, Plugs: []gear.Plug{
+			{ID: "hd", Connector: "sh-6", Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
+			{ID: "row", PitchMM: new(unit.Millimetres(1)), Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
 		}}},
+		Connectors: []gear.Connector{{Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6)}},
+		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
 		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
 		Packs: []gear.Pack{
 			pack("lipo-4", gear.LiPo, 4), pack("lipo-6", gear.LiPo, 6), pack("lihv-1", gear.LiHV, 1), pack("liion-6", gear.LiIon, 6),
@@ -67,6 +77,27 @@ func Set() *gear.Set {
 			{Entry: entry("small-never"), AirUnit: "small", Goggles: "old-eyes", Never: true},
 		},
 	}
+}
+
+// plug is the usual row of six pins (common practice).
+func plug() *gear.Plug {
+	return &gear.Plug{Connector: "sh-6", Pins: []string{gear.PinSupply, gear.PinGround, gear.PinUARTRX, gear.PinUARTTX, gear.PinRCGround, gear.PinRCOut}}
+}
+
+// Wires is a harness's wires from slot 1, 2, 3 … to the slots given; 0 is none.
+func Wires(to ...int) (wires []gear.HarnessWire) {
+	colours := []string{"red", "black", "white", "grey", "brown", "yellow"}
+	for i, slot := range to {
+		if slot > 0 {
+			wires = append(wires, gear.HarnessWire{From: i + 1, To: slot, Colour: colours[i%len(colours)]})
+		}
+	}
+	return wires
+}
+
+// Wired is a unit soldered as it should be; its supply goes where it is fed from.
+func Wired() []fleet.Wire {
+	return []fleet.Wire{{Pin: 2, To: "ground"}, {Pin: 3, To: "tx1"}, {Pin: 4, To: "rx1"}, {Pin: 5, To: "ground"}, {Pin: 6, To: "rx3"}}
 }
 
 func stepDown(out unit.Volts, rating unit.Amps) gear.Converter {

@@ -159,6 +159,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/soldering.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["soldering.csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/wiring.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wiring.csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/wiring.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wiring.svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearsal": {
         parameters: {
             query?: never;
@@ -403,6 +451,21 @@ export interface components {
             lead?: components["schemas"]["Lead"];
             to: string;
         };
+        FeedOption: {
+            /** Format: double */
+            addsG?: number;
+            chosen: boolean;
+            costs?: string;
+            /** Format: double */
+            heatW?: number;
+            level: string;
+            owned: boolean;
+            patch: components["schemas"]["Patch"];
+            says: string;
+            why: string;
+            /** Format: int64 */
+            wires: number;
+        };
         FieldChange: {
             after: string;
             before: string;
@@ -547,16 +610,126 @@ export interface components {
             regulator?: components["schemas"]["PlacedRegulator"];
             wiring?: components["schemas"]["Wiring"];
         };
-        Path: {
-            nodes: components["schemas"]["Node"][];
-            plugins: components["schemas"]["Plugin"][];
-            rails: components["schemas"]["Rail"][];
-            usb: components["schemas"]["OnUSB"];
-        };
         Picture: {
             bars: components["schemas"]["Bar"][];
             lanes: components["schemas"]["Lane"][];
             never?: string;
+        };
+        PinsAssigned: {
+            fast: boolean;
+            inverted: boolean;
+            label: string;
+            /** Format: int64 */
+            moves: number;
+            /** Format: int64 */
+            now: number;
+            rx: boolean;
+            tx: boolean;
+            /** Format: int64 */
+            uart: number;
+            use: string;
+            why: string;
+        };
+        PinsChange: {
+            colour?: string;
+            function: string;
+            kind: string;
+            says: string;
+        };
+        PinsFace: {
+            kind: string;
+            label: string;
+            pins: components["schemas"]["PinsSpot"][];
+        };
+        PinsGoal: {
+            /** Format: int64 */
+            pin: number;
+            /** Format: int64 */
+            slot: number;
+        };
+        PinsHeader: {
+            fits: boolean;
+            plug: string;
+            says: string;
+        };
+        PinsLine: {
+            /** Format: int64 */
+            awg?: number;
+            colour?: string;
+            function: string;
+            /** Format: double */
+            lengthMM?: number;
+            level: string;
+            /** Format: int64 */
+            pin: number;
+            says?: string;
+            /** Format: int64 */
+            spot: number;
+            terminal: string;
+        };
+        PinsList: {
+            jumpers: string[];
+            materials: string[];
+            wires: components["schemas"]["PinsSolder"][];
+        };
+        PinsLost: {
+            cures: string[];
+            fast: boolean;
+            inverted: boolean;
+            label: string;
+            /** Format: int64 */
+            now: number;
+            rx: boolean;
+            tx: boolean;
+            use: string;
+            why: string[];
+        };
+        PinsPair: {
+            /** Format: int64 */
+            a: number;
+            /** Format: int64 */
+            b: number;
+            connected: boolean;
+            label: string;
+            wrong: string;
+        };
+        PinsPicture: {
+            board: components["schemas"]["PinsFace"];
+            missing?: string;
+            unit: components["schemas"]["PinsFace"];
+            wires: components["schemas"]["PinsLine"][];
+        };
+        PinsPortPlan: {
+            freed: string[];
+            lost: components["schemas"]["PinsLost"][];
+            /** Format: int64 */
+            moves: number;
+            ports: components["schemas"]["PinsAssigned"][];
+            says: string;
+        };
+        PinsRepin: {
+            goals: components["schemas"]["PinsGoal"][];
+            moves: components["schemas"]["CrimpMove"][];
+            patch: components["schemas"]["Patch"];
+            says: string;
+            steps: string[];
+        };
+        PinsSolder: {
+            /** Format: int64 */
+            awg?: number;
+            colour: string;
+            from: string;
+            /** Format: double */
+            lengthMM?: number;
+            note: string;
+            to: string;
+            wire: string;
+        };
+        PinsSpot: {
+            /** Format: int64 */
+            n: number;
+            used: boolean;
+            words: string;
         };
         Place: {
             label: string;
@@ -656,8 +829,9 @@ export interface components {
             next: components["schemas"]["FitView"];
             now: components["schemas"]["FitView"];
             nowLevel: string;
+            pins: components["schemas"]["WiringView"];
             places: components["schemas"]["Place"][];
-            power: components["schemas"]["Path"];
+            power: components["schemas"]["SupplyView"];
             /** Format: int64 */
             revision: number;
             use: string;
@@ -677,6 +851,7 @@ export interface components {
             typicalA?: number;
         };
         Reading: {
+            choices?: string[];
             expected: string;
             label: string;
             /** Format: double */
@@ -684,6 +859,7 @@ export interface components {
             /** Format: double */
             min?: number;
             unit: string;
+            wrong?: string;
         };
         Ref: {
             id: string;
@@ -951,6 +1127,13 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        SupplyView: {
+            feeds: components["schemas"]["FeedOption"][];
+            nodes: components["schemas"]["Node"][];
+            plugins: components["schemas"]["Plugin"][];
+            rails: components["schemas"]["Rail"][];
+            usb: components["schemas"]["OnUSB"];
+        };
         TakenStep: {
             asPlan: boolean;
             at: string;
@@ -986,6 +1169,20 @@ export interface components {
             moved?: components["schemas"]["CrimpMove"][];
             ports?: components["schemas"]["Port"][];
             wires?: components["schemas"]["Wire"][];
+        };
+        WiringView: {
+            /** @description the next wiring held against today's */
+            changes: components["schemas"]["PinsChange"][];
+            /** @description the ports could be planned */
+            hasPorts: boolean;
+            headers: components["schemas"]["PinsHeader"][];
+            pairs: components["schemas"]["PinsPair"][];
+            picture: components["schemas"]["PinsPicture"];
+            ports: components["schemas"]["PinsPortPlan"];
+            repins: components["schemas"]["PinsRepin"][];
+            soldering: components["schemas"]["PinsList"];
+            /** @description what a swap from analog takes out and frees */
+            taken: string[];
         };
     };
     responses: never;
@@ -1350,6 +1547,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "soldering.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "wiring.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "wiring.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -63,7 +63,10 @@
       recorded = `Recorded: ${device.label} ${device.do === 'update' ? `carries ${read}` : device.do === 'mode' ? 'is in its mode' : 'is activated'}.`;
       if (!now) shown = answer.data.next || answer.data.states[0]?.id || '';
     }
-    if (done && now?.state === 'done' && answer.data.next) shown = answer.data.next;
+    if (done && now?.state === 'done') {
+      const after = answer.data.states.slice(answer.data.states.indexOf(now) + 1).find((s) => s.state === 'todo');
+      shown = after?.id ?? (answer.data.next || was);
+    }
   }
 
   function onkeydown(event: KeyboardEvent) {

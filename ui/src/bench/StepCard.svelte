@@ -2,6 +2,7 @@
   // One step, large: what, with what, the caution, the reading, done.
   import { Button, Input } from 'flowbite-svelte';
   import type { StepState } from '../api/client';
+  import { typing } from '../lib/keys';
   import { readNumber } from './reading';
   import RunTimer from './RunTimer.svelte';
 
@@ -18,6 +19,14 @@
   // svelte-ignore state_referenced_locally: the card is made anew for each step
   let text = $state(step.value === undefined ? '' : String(step.value));
   let wrong = $state('');
+
+  // A meter's answer by its first letter, with the probes in the other hand.
+  function onkeydown(event: KeyboardEvent) {
+    const at = step.reading?.choices?.findIndex((c) => c.startsWith(event.key)) ?? -1;
+    if (typing(event) || at < 0 || event.key.length !== 1 || step.state === 'held') return;
+    event.preventDefault();
+    onconfirm(true, at);
+  }
 
   function confirm(event: SubmitEvent) {
     event.preventDefault();
@@ -44,6 +53,8 @@
   }
 </script>
 
+<svelte:window {onkeydown} />
+
 <article class="panel {step.state}" aria-labelledby="step-title">
   <p class="soft">Step {number} of {of}, {step.phase}{#if step.at}, {step.state === 'done' ? 'done' : 'recorded'} {new Date(step.at).toLocaleString()}{/if}</p>
   <h2 id="step-title">{step.title}</h2>
@@ -64,7 +75,16 @@
     <p class="held" role="note">{step.says}</p>
   {/if}
   <form onsubmit={confirm}>
-    {#if step.reading}
+    {#if step.reading?.choices}
+      <div class="choices" role="group" aria-label={step.reading.label}>
+        {#each step.reading.choices as choice, i (choice)}
+          <Button type="button" size="lg" color={step.value === i ? 'primary' : 'alternative'} aria-pressed={step.value === i} disabled={step.state === 'held'} onclick={() => onconfirm(true, i)}>
+            {choice}<kbd aria-hidden="true">{choice[0]}</kbd>
+          </Button>
+        {/each}
+      </div>
+      <p id="reading-says" class={step.state === 'stopped' ? 'stop' : 'ok'} aria-live="assertive">{step.state === 'held' ? '' : (step.says ?? '')}</p>
+    {:else if step.reading}
       <label for="reading">{step.reading.label}, in {step.reading.unit} <span class="soft">expected: {step.reading.expected}</span></label>
       <div class="reading">
         <Input id="reading" size="lg" inputmode="decimal" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="reading-says" aria-invalid={step.state === 'stopped' || wrong !== ''} />
@@ -84,7 +104,7 @@
         {#if onnext}<Button type="button" onclick={onnext}>Next step</Button>{/if}
       {:else}
         {#if onnext}<Button type="button" color="alternative" onclick={onnext}>Look ahead</Button>{/if}
-        <Button type="submit" disabled={step.state === 'held'} class="done">{step.reading || step.reads?.do === 'update' ? 'Enter and done' : 'Done'}</Button>
+        {#if !step.reading?.choices}<Button type="submit" disabled={step.state === 'held'} class="done">{step.reading || step.reads?.do === 'update' ? 'Enter and done' : 'Done'}</Button>{/if}
       {/if}
     </div>
   </form>
@@ -155,6 +175,22 @@
   }
   .ok {
     color: var(--fits);
+  }
+  kbd {
+    margin-left: 0.7rem;
+    font-family: var(--font-mono);
+    font-size: 0.85em;
+    opacity: 0.75;
+  }
+  .choices {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.8rem;
+  }
+  .choices :global(button) {
+    min-width: 10rem;
+    min-height: 64px;
+    font-size: 1.2rem;
   }
   form {
     display: grid;

@@ -16,7 +16,7 @@
     <li class={s.state}>
       <button type="button" aria-current={s.id === shown ? 'step' : undefined} onclick={() => onpick(s.id)}>
         <span class="box" aria-hidden="true">{s.state === 'done' ? '✓' : s.state === 'stopped' ? '✕' : s.state === 'held' ? '–' : i + 1}</span>
-        <span class="what">{s.title}{#if s.value !== undefined && s.reading}<small class="mono"> {s.value} {s.reading.unit}</small>{/if}</span>
+        <span class="what">{s.title}{#if s.value !== undefined && s.reading}<small class="mono"> {s.reading.choices?.[s.value] ?? `${s.value} ${s.reading.unit}`}</small>{/if}</span>
         <span class={s.state === 'todo' ? 'unseen' : 'state'}>{stateWords[s.state] ?? s.state}</span>
       </button>
       <div class="paper">

@@ -88,7 +88,7 @@
     position: absolute;
     left: 0;
     right: 0;
-    top: 20px;
+    top: calc(50% - 7px); /* through the knots, however tall the row */
     border-top: 3px solid var(--ink);
   }
   .gate.first::before {

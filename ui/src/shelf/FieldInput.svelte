@@ -5,6 +5,9 @@
   import { parseNumber, parseWords, valueAt, withValue, type Entry } from './entry';
   import { asked, type Field } from './fields';
   import Self from './FieldInput.svelte';
+  import PinEditor from './PinEditor.svelte';
+  import type { HarnessWire } from './pins';
+  import WireEditor from './WireEditor.svelte';
 
   interface Props {
     field: Field;
@@ -22,6 +25,8 @@
   let unread = $state('');
 
   const error = $derived(unread || wrong[path] || '');
+  // What is wrong with one of a row, such as plugs[0].pins[2].
+  const within = $derived(Object.entries(wrong).filter(([at]) => at.startsWith(path + '[')).map(([at, says]) => `${at.slice(path.length)}: ${says}`));
 
   function set(to: unknown) {
     onchange(withValue(entry, field.path, to));
@@ -57,6 +62,12 @@
     {/each}
     <Button type="button" size="xs" color="alternative" onclick={() => set([...items, {}])}>{field.add}</Button>
   </fieldset>
+{:else if field.type === 'pins'}
+  <PinEditor {id} label={field.label} pins={Array.isArray(value) ? (value as string[]) : []} known={field.known} onchange={set} />
+  {#each error ? [error] : within as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
+{:else if field.type === 'wires'}
+  <WireEditor {id} wires={Array.isArray(value) ? (value as HarnessWire[]) : []} bare={!entry.to} onchange={set} />
+  {#each error ? [error] : within as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
 {:else}
   <div class="field">
     <label for={id}>{field.label}{'required' in field && field.required ? ' (needed)' : ''}{#if field.type === 'number' && field.unit}<span class="soft">&nbsp;in {field.unit}</span>{/if}</label>

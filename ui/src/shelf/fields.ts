@@ -16,6 +16,8 @@ export type Field = Asked & (
   | { path: string; label: string; type: 'pick'; options: { value: string; name: string }[]; hint?: string; required?: boolean }
   | { path: string; label: string; type: 'ref'; kinds: string[]; of: 'gear' | 'kit'; hint?: string; required?: boolean }
   | { path: string; label: string; type: 'words'; hint?: string }
+  | { path: string; label: string; type: 'pins'; known: string[]; hint?: string }
+  | { path: string; label: string; type: 'wires'; hint?: string }
   | { path: string; label: string; type: 'list'; fields: Field[]; add: string; hint?: string }
 );
 
@@ -37,7 +39,12 @@ const input: Field[] = [
   { path: 'input.minV', label: 'lowest input voltage', type: 'number', unit: 'V' },
   { path: 'input.maxV', label: 'highest input voltage', type: 'number', unit: 'V' },
   { path: 'input.peakW', label: 'peak power', type: 'number', unit: 'W', hint: 'only for a feed with a current rating' },
+  { path: 'input.absoluteMaxV', label: 'absolute limit', type: 'number', unit: 'V', hint: 'for the peak at plug-in' },
+  { path: 'input.ceramicUF', label: 'ceramics across the input', type: 'number', unit: 'µF', hint: 'for the peak at plug-in' },
 ];
+const unitPins = ['supply', 'ground', 'uart-rx', 'uart-tx', 'rc-ground', 'rc-out'];
+const boardPins = ['ground', '5v', '10v', ...Array.from({ length: 8 }, (_, i) => [`tx${i + 1}`, `rx${i + 1}`]).flat()];
+const connectorRef = (path: string, label: string): Field => ({ path, label, type: 'ref', of: 'gear', kinds: ['connector'], hint: 'none: solder pads' });
 const converter: Field[] = [
   { path: 'topology', label: 'works as', type: 'pick', options: pick('step-down', 'step-up', 'buck-boost') },
   { path: 'outV', label: 'output voltage', type: 'number', unit: 'V' },
@@ -83,6 +90,26 @@ const fit = (base: string): Field[] => [
       { path: 'from', label: 'fed from', type: 'text', required: true, hint: 'pack, board.5v' },
     ],
   },
+  { path: `${base}.capacitorUF`, label: 'capacitor across the battery leads', type: 'number', unit: 'µF' },
+  { path: `${base}.packLead.mm`, label: 'pack lead, one way', type: 'number', unit: 'mm' },
+  { path: `${base}.packLead.awg`, label: 'gauge of the pack lead', type: 'number', unit: 'AWG', whole: true },
+  { path: `${base}.harness`, label: 'cable of the air unit', type: 'ref', of: 'gear', kinds: ['harness'] },
+  { path: `${base}.harnessTo`, label: 'plug of the board it goes into', type: 'text', hint: 'empty: soldered' },
+  {
+    path: `${base}.wires`, label: 'wires soldered from the air unit', type: 'list', add: 'Add a wire',
+    fields: [
+      { path: 'pin', label: 'pin', type: 'number', unit: '', whole: true, hint: 'of the air unit, from 1' },
+      { path: 'to', label: 'to', type: 'text', required: true, hint: 'ground, tx4, rx4, 10v' },
+      { path: 'colour', label: 'colour', type: 'text' },
+    ],
+  },
+  {
+    path: `${base}.ports`, label: 'what each serial port is for', type: 'list', add: 'Add a port',
+    fields: [
+      { path: 'uart', label: 'UART', type: 'number', unit: '', whole: true },
+      { path: 'use', label: 'for', type: 'pick', options: pick('msp', 'rc', 'receiver', 'gps', 'telemetry', 'vtx-control', 'other') },
+    ],
+  },
 ];
 
 /** Whether a field is asked for, given what else is entered. */
@@ -106,23 +133,37 @@ export const kinds: Kind[] = [
     { path: 'mode', label: 'mode it is in', type: 'text', hint: 'goggles: the id of the mode' },
     { path: 'activated', label: 'activated', type: 'yesno' }] },
   { kind: 'spare', name: 'spare', plural: 'spares', fields: [
-    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board'], required: true },
+    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness'], required: true },
     { path: 'count', label: 'how many', type: 'number', unit: '', whole: true }] },
-  { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, ...device] },
+  { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, connectorRef('plug.connector', 'its plug'),
+    { path: 'plug.pitchMM', label: 'pitch of its pads', type: 'number', unit: 'mm', hint: 'solder pads only' },
+    { path: 'plug.pins', label: 'pins', type: 'pins', known: unitPins },
+    { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, ...device] },
   { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as first' },
       { path: 'name', label: 'name', type: 'text' },
       { path: 'firmware', label: 'from firmware', type: 'text', hint: '>=4.6' }] }] },
   { kind: 'controller', name: 'controller', plural: 'controllers', fields: [...head, ...device] },
-  { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input] },
+  { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input,
+    { path: 'fullDuplex', label: 'needs both pads of its port', type: 'yesno' }, { path: 'inverted', label: 'its signal is inverted', type: 'yesno' }] },
   { kind: 'board', name: 'flight board', plural: 'flight boards', fields: [...head, ...input.slice(0, 2),
     { path: 'pads', label: 'power pads', type: 'list', add: 'Add a pad', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as 10v' },
       { path: 'kind', label: 'carries', type: 'pick', options: pick('pack', 'regulated', 'jumper'), required: true },
       ...converter.map((f): Field => ({ onlyIf: { path: 'kind', is: 'regulated' }, ...f })),
       { path: 'choices', label: 'choices', type: 'words', hint: 'such as pack, 5v', onlyIf: { path: 'kind', is: 'jumper' } },
-      { path: 'default', label: 'as delivered', type: 'text', hint: 'such as 5v', onlyIf: { path: 'kind', is: 'jumper' } }] }] },
+      { path: 'default', label: 'as delivered', type: 'text', hint: 'such as 5v', onlyIf: { path: 'kind', is: 'jumper' } },
+      { path: 'aliveOnUSB', label: 'alive on USB', type: 'yesno', onlyIf: { path: 'kind', is: 'regulated' } }] },
+    { path: 'uarts', label: 'serial ports', type: 'list', add: 'Add a port', fields: [
+      { path: 'id', label: 'UART', type: 'number', unit: '', whole: true },
+      { path: 'tx', label: 'TX broken out', type: 'yesno' }, { path: 'rx', label: 'RX broken out', type: 'yesno' },
+      { path: 'hardware', label: 'hardware port', type: 'yesno', hint: 'no: soft-serial' },
+      { path: 'invert', label: 'inverted signal', type: 'pick', options: pick('none', 'pad', 'jumper', 'software') }] },
+    { path: 'plugs', label: 'plugs and rows of pads', type: 'list', add: 'Add a plug', fields: [
+      { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as hd' }, { path: 'name', label: 'name', type: 'text' },
+      connectorRef('connector', 'connector'), { path: 'pitchMM', label: 'pitch of pads', type: 'number', unit: 'mm' },
+      { path: 'pins', label: 'pins', type: 'pins', known: boardPins }] }] },
   { kind: 'regulator', name: 'regulator', plural: 'regulators', fields: [...head, ...converter, ...input.slice(0, 2),
     { path: 'efficiency', label: 'efficiency', type: 'number', unit: '0 to 1' }] },
   { kind: 'pack', name: 'flight pack', plural: 'flight packs', fields: [...head,
@@ -131,6 +172,13 @@ export const kinds: Kind[] = [
       { value: 'liion', name: 'cylindrical lithium-ion' }, { value: 'lifepo', name: 'iron phosphate' }] },
     { path: 'cells', label: 'cells in series', type: 'number', unit: '', whole: true },
     { path: 'milliohmPerCell', label: 'resistance of a cell', type: 'number', unit: 'mΩ' }] },
+  { kind: 'connector', name: 'connector', plural: 'connectors', fields: [...head,
+    { path: 'pitchMM', label: 'pitch', type: 'number', unit: 'mm' }, { path: 'pins', label: 'pins', type: 'number', unit: '', whole: true },
+    { path: 'matings', label: 'survives being plugged', type: 'number', unit: 'times', whole: true }, { path: 'maxA', label: 'current a pin', type: 'number', unit: 'A' }] },
+  { kind: 'harness', name: 'harness', plural: 'harnesses', fields: [...head,
+    { path: 'from', label: "connector at the air unit's end", type: 'ref', of: 'gear', kinds: ['connector'] },
+    { path: 'to', label: "connector at the board's end", type: 'ref', of: 'gear', kinds: ['connector'], hint: 'none: bare ends' },
+    { path: 'wires', label: 'wires', type: 'wires' }] },
   { kind: 'pairing', name: 'pairing', plural: 'pairings', fields: [
     { path: 'airUnit', label: 'air unit', type: 'ref', of: 'gear', kinds: ['airUnit'], required: true },
     { path: 'airFirmware', label: 'its firmware', type: 'text', hint: '*, <=1.0.6, >=1.1 <2' },

@@ -13,6 +13,9 @@
   import LinkPicture from './LinkPicture.svelte';
   import NextPicks from './NextPicks.svelte';
   import NowColumn from './NowColumn.svelte';
+  import PinsDetail from './PinsDetail.svelte';
+  import PinsPicture from './PinsPicture.svelte';
+  import PowerDetail from './PowerDetail.svelte';
   import PowerPicture from './PowerPicture.svelte';
 
   let { params }: { params: { quad: string; gate?: string } } = $props();
@@ -38,6 +41,7 @@
   const questions: Record<string, string> = {
     link: 'Do air unit, goggles and controller talk to each other?',
     power: 'Does every part see a voltage it can live with?',
+    pins: 'Does every wire end where it belongs?',
   };
 
   // One change after another: the next is sent on the revision the last one made.
@@ -113,12 +117,15 @@
           <h2>{questions[gate.gate] ?? gate.gate}</h2>
           {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
+          {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">
             {#each gate.findings as f, i (f.code + f.subject + i)}
               <FindingCard finding={f} open={i === 0} onfix={applyFix} />
             {/each}
           </div>
+          {#if gate.gate === 'power'}<PowerDetail power={q.power} onpick={(patch, says) => apply(patch, says)} />{/if}
+          {#if gate.gate === 'pins'}<PinsDetail quad={q.id} pins={q.pins} onpick={(patch, says) => apply(patch, says)} />{/if}
         </section>
       {/if}
     </div>

@@ -1,0 +1,136 @@
+package format
+
+import (
+	"bytes"
+	"encoding/csv"
+	"fmt"
+	"html"
+	"strconv"
+
+	"yokeswap/core/pins"
+	"yokeswap/core/unit"
+	"yokeswap/core/wire"
+)
+
+// Netlist writes the wires of a picture as CSV; docs/format/wiring.md says what
+// the columns hold.
+func Netlist(p pins.Picture) ([]byte, error) {
+	rows := [][]string{{"from", "from_pin", "from_function", "to", "to_pin", "to_function", "colour", "awg", "length_mm", "level", "note"}}
+	for _, w := range p.Wires {
+		row := []string{p.Unit.Label, number(w.Pin + 1), w.Function, p.Board.Label, "", w.Terminal, w.Colour, gauge(w.AWG), length(w.LengthMM), string(w.Level), w.Says}
+		if w.Spot >= 0 && w.Spot < len(p.Board.Pins) {
+			row[4] = number(p.Board.Pins[w.Spot].N)
+		}
+		rows = append(rows, row)
+	}
+	return table(rows)
+}
+
+// SolderingList writes what has to be soldered as CSV.
+func SolderingList(l pins.List) ([]byte, error) {
+	rows := [][]string{{"wire", "from", "to", "colour", "awg", "length_mm", "note"}}
+	for _, w := range l.Wires {
+		rows = append(rows, []string{w.Wire, w.From, w.To, w.Colour, gauge(w.AWG), length(w.LengthMM), w.Note})
+	}
+	for _, j := range l.Jumpers {
+		rows = append(rows, []string{"solder jumper", j, "", "", "", "", ""})
+	}
+	return table(rows)
+}
+
+func table(rows [][]string) ([]byte, error) {
+	var out bytes.Buffer
+	w := csv.NewWriter(&out)
+	for _, row := range rows {
+		for i, cell := range row { // a cell a spreadsheet would take for a formula is made text
+			if cell != "" && (cell[0] == '=' || cell[0] == '+' || cell[0] == '-' || cell[0] == '@') {
+				row[i] = "'" + cell
+			}
+		}
+		if err := w.Write(row); err != nil {
+			return nil, fmt.Errorf("writing CSV: %w", err)
+		}
+	}
+	w.Flush()
+	return out.Bytes(), w.Error()
+}
+
+func number(n int) string {
+	if n <= 0 {
+		return ""
+	}
+	return strconv.Itoa(n)
+}
+
+func gauge(g *wire.Gauge) string {
+	if g == nil {
+		return ""
+	}
+	return strconv.Itoa(int(*g))
+}
+
+func length(mm *unit.Millimetres) string {
+	if mm == nil {
+		return ""
+	}
+	return strconv.FormatFloat(float64(*mm), 'f', -1, 64)
+}
+
+// WireColours are the colours a drawing shows wires in, by the words people use;
+// others are drawn grey.
+var WireColours = map[string]string{
+	"red": "#c62828", "black": "#1c1c1c", "white": "#f5f5f5", "grey": "#8a8f94", "gray": "#8a8f94", "yellow": "#e6b800", "orange": "#e07b1a",
+	"blue": "#2258b8", "green": "#2e8540", "brown": "#7a4a21", "purple": "#6b3fa0", "pink": "#e58fb1",
+}
+
+// Drawing writes a picture as SVG: the unit's pins on the left, the board's on
+// the right, each wire in its own colour with its name.
+func Drawing(p pins.Picture) []byte {
+	const row, top, left, right, width = 34, 64, 190, 560, 750
+	rows := max(len(p.Unit.Pins), len(p.Board.Pins))
+	var out bytes.Buffer
+	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="14">`, width, top+row*rows+20)
+	fmt.Fprintf(&out, `<rect width="100%%" height="100%%" fill="#fff"/>`)
+	heading := func(x int, anchor string, f pins.Face) {
+		fmt.Fprintf(&out, `<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text><text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`, x, anchor, html.EscapeString(f.Label), x, anchor, html.EscapeString(f.Kind))
+	}
+	heading(left, "end", p.Unit)
+	heading(right, "start", p.Board)
+	spot := func(x, i int, anchor string, s pins.Spot) {
+		y := top + row*i
+		fmt.Fprintf(&out, `<rect x="%d" y="%d" width="16" height="16" fill="#fff" stroke="#333"/>`, x-8, y-8)
+		text, dx := s.Words, 16
+		if anchor == "end" {
+			dx = -16
+		}
+		if s.N > 0 {
+			text = fmt.Sprintf("%d %s", s.N, s.Words)
+		}
+		fmt.Fprintf(&out, `<text x="%d" y="%d" text-anchor="%s">%s</text>`, x+dx, y+5, anchor, html.EscapeString(text))
+	}
+	for i, s := range p.Unit.Pins {
+		spot(left, i, "end", s)
+	}
+	for i, s := range p.Board.Pins {
+		spot(right, i, "start", s)
+	}
+	for _, w := range p.Wires {
+		if w.Pin < 0 || w.Spot < 0 {
+			continue
+		}
+		colour, known := WireColours[w.Colour]
+		if !known {
+			colour = "#8a8f94"
+		}
+		y1, y2 := top+row*w.Pin, top+row*w.Spot
+		path := fmt.Sprintf("M %d %d C %d %d %d %d %d %d", left+8, y1, left+130, y1, right-130, y2, right-8, y2)
+		fmt.Fprintf(&out, `<path d="%s" fill="none" stroke="#333" stroke-width="6"/><path d="%s" fill="none" stroke="%s" stroke-width="4"/>`, path, path, colour)
+		label := w.Colour
+		if w.Says != "" {
+			label += " – " + w.Says
+		}
+		fmt.Fprintf(&out, `<text x="%d" y="%d" font-size="12" fill="#333">%s</text>`, left+16, y1-8, html.EscapeString(label))
+	}
+	out.WriteString("</svg>\n")
+	return out.Bytes()
+}

@@ -1,0 +1,152 @@
+package format
+
+import (
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+)
+
+// checkUnitPlug finds functions that stand on two pins of an air unit.
+func checkUnitPlug(ps *Problems, path string, p *gear.Plug) {
+	if p == nil {
+		return
+	}
+	seen := map[string]int{}
+	for i, function := range p.Pins {
+		if first, twice := seen[function]; twice && function != "" {
+			ps.add(path+".plug."+indexed("pins", i), "%s is on pin %d already: a function has one pin", function, first+1)
+		}
+		seen[function] = i
+	}
+}
+
+// checkSerial finds ports and plugs of a board that contradict themselves.
+func checkSerial(ps *Problems, path string, b *gear.Board) {
+	ports := map[int]bool{}
+	for i, u := range b.UARTs {
+		if ports[u.ID] {
+			ps.add(path+"."+indexed("uarts", i)+".id", "UART %d stands already", u.ID)
+		}
+		ports[u.ID] = true
+	}
+	ids := map[string]string{}
+	for i := range b.Plugs {
+		plug := &b.Plugs[i]
+		at := path + "." + indexed("plugs", i)
+		once(ps, ids, at+".id", plug.ID)
+		for k, pin := range plug.Pins {
+			port, _, serial := gear.SerialPin(pin)
+			_, pad := b.Pad(pin)
+			if pin != "" && pin != gear.PinGround && !pad && (!serial || !ports[port]) {
+				ps.add(at+"."+indexed("pins", k), "expected ground, tx or rx with the number of a UART of this board, or the id of one of its pads, %q is none", pin)
+			}
+		}
+	}
+}
+
+// checkHarness finds slots used twice.
+func checkHarness(ps *Problems, path string, h *gear.Harness) {
+	froms, tos := map[int]bool{}, map[int]bool{}
+	for i, w := range h.Wires {
+		at := path + "." + indexed("wires", i)
+		if froms[w.From] {
+			ps.add(at+".from", "slot %d is used twice", w.From)
+		}
+		if w.To != 0 && tos[w.To] {
+			ps.add(at+".to", "slot %d is used twice", w.To)
+		}
+		if w.To != 0 && h.To == "" {
+			ps.add(at+".to", "this harness has bare ends: it says no connector at the board's end")
+		}
+		froms[w.From], tos[w.To] = true, true
+	}
+}
+
+// checkWiring finds what a fit's wiring says twice, or of a plug it does not use.
+func checkWiring(ps *Problems, path string, w *fleet.Wiring) {
+	pins := map[int]bool{}
+	for i, wire := range w.Wires {
+		if pins[wire.Pin] {
+			ps.add(path+"."+indexed("wires", i)+".pin", "pin %d has a wire already", wire.Pin)
+		}
+		pins[wire.Pin] = true
+	}
+	type slot struct {
+		end  fleet.End
+		slot int
+	}
+	from, to := map[slot]bool{}, map[slot]bool{}
+	for i, m := range w.Moved {
+		at := path + "." + indexed("moved", i)
+		if from[slot{m.End, m.From}] {
+			ps.add(at+".from", "the crimp of slot %d is moved twice", m.From)
+		}
+		if m.To != 0 && to[slot{m.End, m.To}] {
+			ps.add(at+".to", "slot %d is used twice", m.To)
+		}
+		from[slot{m.End, m.From}], to[slot{m.End, m.To}] = true, true
+	}
+	if w.HarnessTo != "" && w.Harness == "" {
+		ps.add(path+".harnessTo", "no harness is named that goes into it")
+	}
+}
+
+// checkTerminals finds ends of a fit's wires that the board does not have.
+func checkTerminals(ps *Problems, path string, f *fleet.Fit, lib *gear.Library) {
+	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
+	if f.HarnessTo != "" {
+		if !hasBoard {
+			ps.add(path+".harnessTo", "%q is a plug, but this fit has no flight board", f.HarnessTo)
+		} else if _, ok := board.Plug(f.HarnessTo); !ok {
+			ps.add(path+".harnessTo", "expected a plug of %s, %q is none", board.Label(), f.HarnessTo)
+		}
+	}
+	for i, w := range f.Wires {
+		at := path + "." + indexed("wires", i)
+		if hasBoard && !board.Terminal(w.To) {
+			ps.add(at+".to", "expected ground, tx or rx with the number of a UART whose pad is broken out, or a pad of %s, %q is none", board.Label(), w.To)
+		}
+	}
+}
+
+// checkConnectors finds connectors of plugs and harnesses that point at nothing,
+// and slots a connector does not have.
+func checkConnectors(s *gear.Set, lib *gear.Library) (ps Problems) {
+	known := func(path, id string) *gear.Connector {
+		if id == "" {
+			return nil
+		}
+		c, _ := expect[*gear.Connector](&ps, lib, path, id, "a connector")
+		return c
+	}
+	for i := range s.AirUnits {
+		if p := s.AirUnits[i].Plug; p != nil {
+			pinCount(&ps, indexed("airUnits", i)+".plug", p, known(indexed("airUnits", i)+".plug.connector", p.Connector))
+		}
+	}
+	for i := range s.Boards {
+		for k := range s.Boards[i].Plugs {
+			at := indexed("boards", i) + "." + indexed("plugs", k)
+			pinCount(&ps, at, &s.Boards[i].Plugs[k], known(at+".connector", s.Boards[i].Plugs[k].Connector))
+		}
+	}
+	for i := range s.Harnesses {
+		h := &s.Harnesses[i]
+		at := indexed("harnesses", i)
+		from, to := known(at+".from", h.From), known(at+".to", h.To)
+		for k, w := range h.Wires {
+			if from != nil && from.Pins != nil && w.From > *from.Pins {
+				ps.add(at+"."+indexed("wires", k)+".from", "%s has %d slots", from.Label(), *from.Pins)
+			}
+			if to != nil && to.Pins != nil && w.To > *to.Pins {
+				ps.add(at+"."+indexed("wires", k)+".to", "%s has %d slots", to.Label(), *to.Pins)
+			}
+		}
+	}
+	return ps
+}
+
+func pinCount(ps *Problems, path string, p *gear.Plug, c *gear.Connector) {
+	if c != nil && c.Pins != nil && len(p.Pins) != *c.Pins {
+		ps.add(path+".pins", "%s has %d pins, this lists %d; leave an unused one empty", c.Label(), *c.Pins, len(p.Pins))
+	}
+}

@@ -1,0 +1,98 @@
+<script lang="ts">
+  // A row of pins copied off a drawing: type one after another, Enter goes on, a
+  // whole row separated by commas fills the rest.
+  import { Button } from 'flowbite-svelte';
+  import { tick } from 'svelte';
+  import { withPin } from './pins';
+
+  interface Props {
+    id: string;
+    label: string;
+    pins: string[];
+    known: string[];
+    onchange: (pins: string[] | undefined) => void;
+  }
+  let { id, label, pins, known, onchange }: Props = $props();
+
+  function set(at: number, text: string) {
+    onchange(withPin(pins, at, text));
+  }
+  async function keydown(event: KeyboardEvent, at: number) {
+    if (event.key !== 'Enter') return;
+    event.preventDefault();
+    const box = event.currentTarget as HTMLInputElement;
+    const row = withPin(pins, at, box.value);
+    if (at + 1 >= row.length) row.push('');
+    onchange(row);
+    await tick();
+    document.getElementById(`${id}-${at + 1}`)?.focus();
+  }
+</script>
+
+<fieldset>
+  <legend>{label} <span class="soft">pin 1 first, seen from the mating side; Enter goes on, a row with commas fills the rest, a dash is an empty slot</span></legend>
+  <ol>
+    {#each pins as pin, i (i)}
+      <li>
+        <label for={`${id}-${i}`}>{i + 1}</label>
+        <input id={`${id}-${i}`} value={pin} list={`${id}-known`} autocomplete="off" aria-label={`${label}, pin ${i + 1}`} onchange={(e) => set(i, e.currentTarget.value)} onkeydown={(e) => keydown(e, i)} />
+      </li>
+    {/each}
+  </ol>
+  <datalist id={`${id}-known`}>{#each known as k (k)}<option value={k}></option>{/each}</datalist>
+  <div class="buttons">
+    <Button type="button" size="xs" color="alternative" onclick={() => onchange([...pins, ''])}>Add a pin</Button>
+    {#if pins.length > 0}<Button type="button" size="xs" color="alternative" onclick={() => onchange(pins.length > 1 ? pins.slice(0, -1) : undefined)}>Take the last out</Button>{/if}
+  </div>
+</fieldset>
+
+<style>
+  fieldset {
+    grid-column: 1 / -1;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    padding: 0.5rem 0.8rem 0.8rem;
+    min-width: 0;
+  }
+  legend {
+    font-size: 0.92rem;
+    font-weight: 600;
+  }
+  legend .soft {
+    font-weight: 400;
+  }
+  ol {
+    list-style: none;
+    margin: 0 0 0.5rem;
+    padding: 0;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+    gap: 0.4rem;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 1.8rem 1fr;
+    align-items: center;
+  }
+  label {
+    font-family: var(--font-mono);
+    text-align: center;
+    border: 1px solid var(--soft);
+    border-right: 0;
+    min-height: 40px;
+    display: grid;
+    place-items: center;
+  }
+  input {
+    min-width: 0;
+    border: 1px solid var(--soft);
+    padding: 0 0.4rem;
+  }
+  .buttons {
+    display: flex;
+    gap: 0.5rem;
+  }
+  .buttons :global(button) {
+    min-height: 36px;
+  }
+</style>

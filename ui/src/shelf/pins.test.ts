@@ -1,0 +1,17 @@
+import { describe, expect, it } from 'vitest';
+import { parseRow, straight, withPin } from './pins';
+
+describe('a row of pins as it is typed', () => {
+  it('takes a whole row at once, a dash for an empty slot', () => {
+    expect(parseRow('10v, ground, tx4,rx4, -')).toEqual(['10v', 'ground', 'tx4', 'rx4', '']);
+    expect(withPin(['', '', ''], 1, 'tx1, rx1, ground')).toEqual(['', 'tx1', 'rx1', 'ground']);
+    expect(withPin(['a', 'b'], 0, ' c ')).toEqual(['c', 'b']);
+  });
+  it('makes a straight cable from its colours and keeps crossings', () => {
+    expect(straight(['red', '', 'white'], false, [{ from: 3, to: 4, awg: 28 }])).toEqual([
+      { from: 1, to: 1, colour: 'red' },
+      { from: 3, to: 4, colour: 'white', awg: 28 },
+    ]);
+    expect(straight(['red'], true, [])[0]?.to).toBeUndefined();
+  });
+});

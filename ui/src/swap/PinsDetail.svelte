@@ -1,0 +1,194 @@
+<script lang="ts">
+  // Below the picture of the pins: the serial ports, the crimps to move, old
+  // against new, what to solder, and the files to take along.
+  import { Button } from 'flowbite-svelte';
+  import type { Patch, PinsView } from '../api/client';
+
+  interface Props {
+    quad: string;
+    pins: PinsView;
+    onpick: (patch: Patch, says: string) => void;
+  }
+  let { quad, pins, onpick }: Props = $props();
+  const kinds: Record<string, string> = { same: 'same', moved: 'moved', missing: 'missing', new: 'new' };
+</script>
+
+<div class="detail">
+  {#if pins.hasPorts && pins.ports.ports.length + pins.ports.lost.length > 0}
+    <section class="panel" aria-labelledby="ports">
+      <h3 id="ports">Serial ports</h3>
+      <p>{pins.ports.says}</p>
+      <div class="scroll">
+        <table>
+          <thead><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr></thead>
+          <tbody>
+            {#each pins.ports.ports as p (p.use + p.uart)}
+              <tr><th scope="row">{p.use}<small class="soft">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
+            {/each}
+            {#each pins.ports.lost as p (p.use)}
+              <tr class="lost"><th scope="row">{p.use}<small class="soft">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      {#each pins.ports.freed as f (f)}<p class="soft">Freed: {f}.</p>{/each}
+    </section>
+  {/if}
+  {#if pins.repins.length > 0}
+    <section class="panel" aria-labelledby="repin">
+      <h3 id="repin">Re-pin the cable</h3>
+      {#each pins.repins as r, i (r.says)}
+        <details open={i === 0}>
+          <summary><b>{r.says}</b></summary>
+          <ol>{#each r.steps as s, k (k)}<li>{s}</li>{/each}</ol>
+          <Button size="sm" onclick={() => onpick(r.patch, `Planned: ${r.says}.`)}>Plan it so</Button>
+        </details>
+      {/each}
+    </section>
+  {/if}
+  {#if pins.changes.length > 0}
+    <section class="panel" aria-labelledby="changes">
+      <h3 id="changes">Today's wiring against the next, by function</h3>
+      <ul class="plain">
+        {#each pins.changes as c (c.function)}
+          <li><b>{c.function}</b> <span class="kind {c.kind}">{kinds[c.kind] ?? c.kind}</span> {c.says}{#if c.colour}<span class="warn">{c.colour}</span>{/if}</li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
+  {#if pins.soldering.wires.length + pins.soldering.jumpers.length > 0}
+    <section class="panel" aria-labelledby="solder">
+      <h3 id="solder">To solder</h3>
+      <div class="scroll">
+        <table>
+          <thead><tr><th scope="col">wire</th><th scope="col">to</th><th scope="col">colour</th><th scope="col">AWG</th><th scope="col">mm</th><th scope="col">note</th></tr></thead>
+          <tbody>
+            {#each pins.soldering.wires as w (w.from)}
+              <tr><th scope="row">{w.wire}</th><td>{w.to}</td><td>{w.colour}</td><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td>{w.note}</td></tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      {#each pins.soldering.jumpers as j (j)}<p>Solder jumper, {j}.</p>{/each}
+      <p class="soft">Lengths hold a little slack for a second try. {pins.soldering.materials.length > 0 ? `Also: ${pins.soldering.materials.join(', ')}.` : ''}</p>
+      <p class="caution"><b>Caution.</b> Pack unplugged, hot iron and fumes. Meter every pair before a pack goes in.</p>
+    </section>
+  {/if}
+  {#each pins.headers as h (h.plug)}
+    <p class="panel note"><b>Header on the {h.plug}:</b> {h.fits ? '✓ ' : ''}{h.says}.</p>
+  {/each}
+  {#if pins.taken.length > 0}
+    <section class="panel" aria-labelledby="taken">
+      <h3 id="taken">From analog: what goes out, what it frees</h3>
+      <ul>{#each pins.taken as t (t)}<li>{t}</li>{/each}</ul>
+    </section>
+  {/if}
+  {#if pins.picture.wires.length > 0}
+    <p class="files">
+      <span class="soft">Take along:</span>
+      <a href={`/api/quads/${quad}/wiring.svg`} download>picture (SVG)</a>
+      <a href={`/api/quads/${quad}/wiring.csv`} download>netlist (CSV)</a>
+      <a href={`/api/quads/${quad}/soldering.csv`} download>soldering list (CSV)</a>
+      <a href={`#/bench/${quad}`}>meter each pair on the bench</a>
+    </p>
+  {/if}
+</div>
+
+<style>
+  .detail {
+    display: grid;
+    gap: 0.6rem;
+  }
+  section,
+  .note {
+    padding: 0.6rem 0.9rem;
+    display: grid;
+    gap: 0.3rem;
+    min-width: 0;
+  }
+  .note {
+    display: block;
+  }
+  h3 {
+    font-weight: 700;
+  }
+  .scroll {
+    overflow-x: auto;
+  }
+  table {
+    border-collapse: collapse;
+    font-size: 0.95rem;
+    width: 100%;
+  }
+  th,
+  td {
+    text-align: left;
+    vertical-align: top;
+    padding: 0.2rem 0.7rem 0.2rem 0;
+    border-bottom: 1px solid var(--line);
+  }
+  thead th {
+    color: var(--soft);
+    font-weight: 500;
+  }
+  tbody th {
+    font-weight: 600;
+  }
+  small {
+    display: block;
+    font-weight: 400;
+  }
+  .lost,
+  .warn {
+    color: var(--unfit);
+  }
+  .warn {
+    font-weight: 700;
+    margin-left: 0.5rem;
+  }
+  .kind {
+    border: 1px solid var(--line);
+    border-radius: 3px;
+    padding: 0 0.4rem;
+    font-size: 0.88rem;
+  }
+  .kind.moved,
+  .kind.new {
+    border-color: var(--change);
+    color: var(--change);
+  }
+  .kind.missing {
+    border-color: var(--unfit);
+    color: var(--unfit);
+  }
+  summary {
+    cursor: pointer;
+    min-height: 30px;
+  }
+  ol,
+  ul {
+    margin: 0 0 0.4rem;
+    padding-left: 1.2rem;
+  }
+  ol {
+    list-style: decimal;
+  }
+  ul {
+    list-style: disc;
+  }
+  .plain {
+    list-style: none;
+    padding: 0;
+    display: grid;
+    gap: 0.2rem;
+  }
+  .caution {
+    background: var(--caution-wash);
+    padding: 0.35rem 0.6rem;
+  }
+  .files {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.1rem;
+  }
+</style>

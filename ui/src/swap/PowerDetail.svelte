@@ -1,0 +1,124 @@
+<script lang="ts">
+  // Below the picture of the supply: the peak at plug-in, what lives on USB, and
+  // every way to feed the air unit, the best first.
+  import { Button } from 'flowbite-svelte';
+  import type { Patch, SupplyView } from '../api/client';
+  import LevelMark from '../lib/LevelMark.svelte';
+  import { shortVolts } from './scale';
+
+  interface Props {
+    power: SupplyView;
+    onpick: (patch: Patch, says: string) => void;
+  }
+  let { power, onpick }: Props = $props();
+  const known = $derived(power.plugins.filter((p) => p.peakV !== undefined));
+  const usb = $derived(power.usb.alive.length + power.usb.dead.length + power.usb.unknown.length > 0);
+</script>
+
+<div class="detail">
+  {#if known.length > 0}
+    <section class="panel" aria-labelledby="plugin">
+      <h3 id="plugin">When the pack is plugged in</h3>
+      {#each known as p (p.node)}
+        {@const full = Math.max(p.peakV ?? 0, p.withoutV ?? 0, p.limitV ?? 0) * 1.05}
+        <p><LevelMark level={p.level} size={16} /> <strong>{p.label}</strong> peaks at {shortVolts(p.peakV ?? 0)} V, its limit is {shortVolts(p.limitV ?? 0)} V{p.withoutV !== undefined ? `; without the capacitor ${shortVolts(p.withoutV)} V` : ''}</p>
+        <div class="bar" aria-hidden="true">
+          {#if p.withoutV !== undefined}<i class="without" style:width={`${(100 * p.withoutV) / full}%`}></i>{/if}
+          <i class={p.level} style:width={`${(100 * (p.peakV ?? 0)) / full}%`}></i>
+          <i class="limit" style:left={`${(100 * (p.limitV ?? 0)) / full}%`}></i>
+        </div>
+      {/each}
+    </section>
+  {/if}
+  {#if usb}
+    <p class="panel usb"><b>With USB alone:</b>
+      {#if power.usb.alive.length > 0}alive: {power.usb.alive.join(', ')}. {/if}
+      {#if power.usb.dead.length > 0}dead: {power.usb.dead.join(', ')}. {/if}
+      {#if power.usb.unknown.length > 0}not stated: {power.usb.unknown.join(', ')}.{/if}
+    </p>
+  {/if}
+  {#if power.feeds.length > 0}
+    <section class="panel" aria-labelledby="feeds">
+      <h3 id="feeds">Every way to feed it, the best first</h3>
+      <ol>
+        {#each power.feeds as f (f.says)}
+          <li class:chosen={f.chosen}>
+            <LevelMark level={f.level} size={18} />
+            <div>
+              <b>{f.says}</b>
+              <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.addsG !== undefined && !f.costs?.includes('g') ? `+${f.addsG} g` : '', f.heatW !== undefined ? `${f.heatW.toFixed(1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
+              <p>{f.why}</p>
+            </div>
+            {#if f.chosen}<span class="soft">as planned</span>{:else}<Button size="xs" color="alternative" onclick={() => onpick(f.patch, `Planned: ${f.says}.`)}>Take it</Button>{/if}
+          </li>
+        {/each}
+      </ol>
+    </section>
+  {/if}
+</div>
+
+<style>
+  .detail {
+    display: grid;
+    gap: 0.6rem;
+  }
+  section,
+  .usb {
+    padding: 0.6rem 0.9rem;
+  }
+  h3 {
+    font-weight: 700;
+    margin-bottom: 0.2rem;
+  }
+  .bar {
+    position: relative;
+    height: 16px;
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    margin: 0.2rem 0 0.4rem;
+  }
+  .bar i {
+    position: absolute;
+    top: 2px;
+    bottom: 2px;
+    left: 0;
+    background: var(--fits);
+  }
+  .bar .without {
+    background: none;
+    border: 1.5px dashed var(--soft);
+  }
+  .bar .caution {
+    background: var(--caution);
+  }
+  .bar .change,
+  .bar .unfit {
+    background: var(--unfit);
+  }
+  .bar .limit {
+    width: 3px;
+    top: -3px;
+    bottom: -3px;
+    background: var(--ink);
+  }
+  ol {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 22px minmax(0, 1fr) auto;
+    gap: 0.6rem;
+    align-items: start;
+    padding: 0.35rem 0;
+    border-top: 1px solid var(--line);
+    line-height: 1.3;
+  }
+  li p {
+    font-size: 0.93rem;
+  }
+  .chosen {
+    background: var(--accent-wash);
+  }
+</style>

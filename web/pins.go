@@ -1,0 +1,77 @@
+package web
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/pins"
+	"yokeswap/core/power"
+	"yokeswap/core/swap"
+	"yokeswap/format"
+)
+
+// WiringView is all the pins gate shows of a quad beside its findings.
+type WiringView struct {
+	Picture   pins.Picture  `json:"picture"`
+	Changes   []pins.Change `json:"changes" doc:"the next wiring held against today's"`
+	Repins    []pins.Repin  `json:"repins"`
+	Headers   []pins.Header `json:"headers"`
+	Ports     pins.PortPlan `json:"ports"`
+	HasPorts  bool          `json:"hasPorts" doc:"the ports could be planned"`
+	Soldering pins.List     `json:"soldering"`
+	Pairs     []pins.Pair   `json:"pairs"`
+	Taken     []string      `json:"taken" doc:"what a swap from analog takes out and frees"`
+}
+
+// SupplyView is what the power gate shows beside its path.
+type SupplyView struct {
+	power.Path
+	Feeds []power.FeedOption `json:"feeds"`
+}
+
+func (s *server) registerPins(api huma.API) {
+	file := func(path, name, contentType string, write func(fleet.Case) ([]byte, error)) {
+		huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/quads/{quad}/" + path, OperationID: path}, func(_ context.Context, in *struct {
+			Quad string `path:"quad"`
+		}) (*download, error) {
+			c, err := s.caseOf(in.Quad)
+			if err != nil {
+				return nil, problem(err)
+			}
+			text, err := write(c)
+			if err != nil {
+				return nil, problem(err)
+			}
+			return &download{ContentType: contentType, ContentDisposition: `attachment; filename="` + in.Quad + "-" + name + `"`, Body: text}, nil
+		})
+	}
+	file("wiring.csv", "wiring.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) { return format.Netlist(pins.Draw(c)) })
+	file("soldering.csv", "soldering.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) { return format.SolderingList(pins.Soldering(c)) })
+	file("wiring.svg", "wiring.svg", "image/svg+xml", func(c fleet.Case) ([]byte, error) { return format.Drawing(pins.Draw(c)), nil })
+}
+
+// caseOf is a quad's next fit.
+func (s *server) caseOf(quad string) (fleet.Case, error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return fleet.Case{}, err
+	}
+	q, ok := snap.Fleet.Quad(quad)
+	if !ok {
+		return fleet.Case{}, notFound("quad", quad)
+	}
+	return fleet.NewCase(snap.Library, snap.Index, q), nil
+}
+
+func wiringOf(c fleet.Case) WiringView {
+	w := WiringView{Picture: pins.Draw(c), Changes: pins.Compare(c.Library, c.Fleet, c.Quad), Repins: pins.Repins(c), Headers: pins.Headers(c),
+		Soldering: pins.Soldering(c), Pairs: pins.Continuity(c), Taken: swap.FromAnalog(c.Library, c.Fleet, c.Quad)}
+	w.Ports, w.HasPorts = pins.Ports(c)
+	if !w.HasPorts {
+		w.Ports = pins.PortPlan{Ports: []pins.Assigned{}, Lost: []pins.Lost{}, Freed: []string{}}
+	}
+	return w
+}
