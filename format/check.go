@@ -33,6 +33,7 @@ func checkSet(s *gear.Set) Problems {
 				checkInput(&ps, path+".input", g.Input)
 			case *gear.Regulator:
 				checkInput(&ps, path+".input", g.Input)
+				checkConverter(&ps, path, &g.Converter)
 			case *gear.Board:
 				checkInput(&ps, path+".input", g.Input)
 				checkPads(&ps, path, g)
@@ -61,6 +62,17 @@ func checkInput(ps *Problems, path string, in gear.Input) {
 	}
 	if in.TypicalW != nil && in.PeakW != nil && *in.TypicalW > *in.PeakW {
 		ps.add(path, "typicalW %s is above peakW %s", in.TypicalW, in.PeakW)
+	}
+}
+
+// checkConverter finds a regulator that could never give its output.
+func checkConverter(ps *Problems, path string, c *gear.Converter) {
+	switch {
+	case c.OutV == nil:
+	case c.Topology == gear.StepDown && c.Input.MaxV != nil && *c.OutV >= *c.Input.MaxV:
+		ps.add(path+".outV", "a step-down cannot give %s from an input of %s at most: that takes a step-up or buck-boost", c.OutV, c.Input.MaxV)
+	case c.Topology == gear.StepUp && c.Input.MinV != nil && *c.OutV <= *c.Input.MinV:
+		ps.add(path+".outV", "a step-up cannot give %s from an input of %s at least: that takes a step-down or buck-boost", c.OutV, c.Input.MinV)
 	}
 }
 
@@ -139,6 +151,7 @@ func checkPads(ps *Problems, path string, b *gear.Board) {
 		p := &b.Pads[i]
 		at := path + "." + indexed("pads", i)
 		checkInput(ps, at+".input", p.Input)
+		checkConverter(ps, at, &p.Converter)
 		for k, choice := range p.Choices {
 			target, ok := b.Pad(choice)
 			if choice != fleet.NodePack && (!ok || target.Kind == gear.PadJumper) {

@@ -352,6 +352,8 @@ func TestWiringThatContradictsItself(t *testing.T) {
 		{"a pin of no port", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"plugs":[{"id":"x","pins":["tx9"]}]}]`), "boards[0].plugs[0].pins[0]", "tx9"},
 		{"a pin wired twice", fleetFile(`"wires":[{"pin":1,"to":"ground"},{"pin":1,"to":"tx1"}]`), "quads[0].now.wires[1].pin", "has a wire already"},
 		{"a crimp moved twice", fleetFile(`"harness":"h","moved":[{"end":"unit","from":1,"to":2},{"end":"unit","from":1,"to":3}]`), "quads[0].now.moved[1].from", "moved twice"},
+		{"a step-down that would have to lift", gearPack(`"regulators":[{"id":"r","source":{"kind":"maker"},"topology":"step-down","outV":12,"input":{"maxV":9}}]`), "regulators[0].outV", "takes a step-up"},
+		{"a step-up that would have to lower", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"p","kind":"regulated","topology":"step-up","outV":5,"input":{"minV":7}}]}]`), "boards[0].pads[0].outV", "takes a step-down"},
 		{"a lead of no length", fleetFile(`"packLead":{"mm":0,"awg":12}`), "quads[0].now.packLead.mm", "0"},
 	} {
 		t.Run(c.name, func(t *testing.T) {

@@ -32,7 +32,7 @@
         <div class="name">
           {#if n.id !== 'pack'}<LevelMark level={n.level} size={16} />{/if}
           <strong>{n.label}</strong>
-          <span class="soft">{n.id === 'pack' ? 'full charge to lowest under load' : n.from ? `from ${n.from}` : 'fed from nothing yet'}</span>
+          <span class="soft">{n.id === 'pack' ? 'full charge, nominal (the notch), lowest under load' : n.from ? `from ${n.from}` : 'fed from nothing yet'}</span>
           {#if n.sees.full === undefined || n.sees.lowest === undefined}<em>a voltage is not known</em>{/if}
           <span class="numbers mono">
             {#if n.sees.full !== undefined}<span class="sees-text">sees {n.sees.lowest === undefined ? '?' : shortVolts(n.sees.lowest)} to {shortVolts(n.sees.full)} V</span>{/if}
@@ -56,6 +56,7 @@
               {@const low = n.sees.lowest ?? n.sees.full}
               {@const top = n.sees.full}
               <rect x={scale.x(low)} y="9" width={Math.max(3, scale.x(top) - scale.x(low))} height="12" class="sees {n.sees.lowest === undefined ? 'unsure' : ''}" />
+              {#if n.sees.nominal !== undefined}<line x1={scale.x(n.sees.nominal)} x2={scale.x(n.sees.nominal)} y1="9" y2="21" class="nominal" />{/if}
               {#if n.maxV !== undefined && top > n.maxV}
                 <rect x={scale.x(Math.max(n.maxV, low))} y="6" width={Math.max(3, scale.x(top) - scale.x(Math.max(n.maxV, low)))} height="18" fill={`url(#hatch-${n.id})`} class="out" />
               {/if}
@@ -79,7 +80,7 @@
   {#if path.rails.length > 0}
     <ul class="rails">
       {#each path.rails as r (r.id)}
-        <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : r.loadA.toFixed(2)} of {r.maxA === undefined ? '?' : r.maxA.toFixed(2)} A</strong> <span class="soft">{r.carries.join(', ')}</span></li>
+        <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : r.loadA.toFixed(2)} of {r.maxA === undefined ? '?' : r.maxA.toFixed(2)} A</strong> <span class="soft">at peak{r.typicalA === undefined ? '' : `, ${r.typicalA.toFixed(2)} A typical`}{r.heatW === undefined ? '' : `, ${r.heatW.toFixed(1)} W of heat`}: {r.carries.join(', ')}</span></li>
       {/each}
     </ul>
   {/if}
@@ -138,6 +139,10 @@
   .stop {
     stroke: var(--ink);
     stroke-width: 2.5;
+  }
+  .nominal {
+    stroke: var(--sheet);
+    stroke-width: 2;
   }
   .sees {
     fill: var(--accent);
