@@ -175,3 +175,56 @@ func TestTheSolderingList(t *testing.T) {
 	assert.Equal(t, []string{"cam: on 10v"}, list.Jumpers)
 	assert.Empty(t, pins.Soldering(caseOf(sample.Set(), plugged("straight"))).Wires)
 }
+
+// A board with too few ports says which use loses, why each port will not do,
+// and what would solve it.
+func TestABoardWithNoFreePort(t *testing.T) {
+	f := soldered("10v", "ground", "tx1", "rx1")
+	f.Controller, f.Receiver = nil, "receiver"
+	f.Ports = []fleet.Port{{UART: 3, Use: fleet.UseReceiver}, {UART: 2, Use: fleet.UseGPS}}
+	plan, ok := pins.Ports(caseOf(sample.Set(), f))
+	require.True(t, ok)
+	assert.Empty(t, plan.Lost, "GPS goes onto the soft-serial port")
+	set := sample.Set()
+	set.Boards[0].UARTs = set.Boards[0].UARTs[:3]
+	plan, ok = pins.Ports(caseOf(set, f))
+	require.True(t, ok)
+	require.Len(t, plan.Lost, 1)
+	lost := plan.Lost[0]
+	assert.Equal(t, fleet.UseGPS, lost.Use, "the sticks and MSP come first")
+	assert.Equal(t, []string{"UART 1 is taken by a more important use", "UART 2 has no RX pad", "UART 3 is taken by a more important use"}, lost.Why)
+	assert.Contains(t, lost.Cures, "do without the separate receiver")
+	assert.Contains(t, lost.Cures, "a board with one more hardware port, both pads broken out")
+	assert.Contains(t, plan.Says, "GPS finds no port")
+}
+
+// Out of analog: the control wire's port is free, and what it cannot do is said.
+func TestWhatTheAnalogTransmitterFrees(t *testing.T) {
+	f := soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
+	c := caseOf(sample.Set(), f)
+	c.Quad.Now = fleet.Fit{Analog: "analog", Board: "board", Wiring: fleet.Wiring{Ports: []fleet.Port{{UART: 2, Use: fleet.UseVTXControl}}}}
+	plan, ok := pins.Ports(c)
+	require.True(t, ok)
+	require.Len(t, plan.Freed, 1)
+	assert.Contains(t, plan.Freed[0], "UART 2, once the control wire")
+	assert.Contains(t, plan.Freed[0], "cannot carry MSP")
+}
+
+// The picture: every wire from its pin to where it ends, the dangerous ones said.
+func TestThePictureOfThePins(t *testing.T) {
+	pic := pins.Draw(caseOf(sample.Set(), plugged("straight")))
+	assert.Empty(t, pic.Missing)
+	require.Len(t, pic.Wires, 6)
+	for i, w := range pic.Wires {
+		assert.Equal(t, [2]int{i, i}, [2]int{w.Pin, w.Spot})
+		assert.Equal(t, verdict.Fits, w.Level)
+	}
+	pic = pins.Draw(caseOf(sample.Set(), soldered("", "ground", "10v", "tx1", "ground", "rx3")))
+	levels := map[string]verdict.Level{}
+	for _, w := range pic.Wires {
+		levels[w.Function] = w.Level
+	}
+	assert.Equal(t, verdict.Unfit, levels["UART RX"])
+	assert.Equal(t, verdict.Change, levels["UART TX"])
+	assert.NotEmpty(t, pins.Draw(caseOf(sample.Set(), soldered())).Missing)
+}

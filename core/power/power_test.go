@@ -1,6 +1,7 @@
 package power_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -293,4 +294,26 @@ func BenchmarkFeedsOfOneQuad(b *testing.B) {
 		power.Feeds(c)
 	}
 	b.ReportMetric(5, "goal-ms")
+}
+
+// One cell into a unit that begins at 3.7 V needs a boost; a step-down does not
+// help; a 3.3 V module on 5 V burns (common practice).
+func TestOneCellNeedsABoostAndAModuleBurns(t *testing.T) {
+	set := sample.Set()
+	set.Regulators = append(set.Regulators, gear.Regulator{Entry: gear.Entry{ID: "boost-5", Name: "boost"}, Converter: gear.Converter{Topology: gear.StepUp,
+		Input: gear.Input{MinV: new(unit.Volts(2.8)), MaxV: new(unit.Volts(5)), CeramicUF: new(unit.Microfarads(10)), AbsoluteMaxV: new(unit.Volts(9))},
+		OutV: new(unit.Volts(5)), ToleranceV: new(unit.Volts(0.1)), MaxA: new(unit.Amps(3)), Efficiency: new(0.9)}})
+	next := fit("small", "lihv-1", "pack")
+	next.Board = ""
+	for _, o := range power.Feeds(sample.Case(set, nil, next)) {
+		boosts := o.Patch.Regulator != nil && o.Patch.Regulator.Model == "boost-5"
+		assert.Equal(t, boosts, o.Level == verdict.Fits, "%s: %s", o.Says, o.Why)
+	}
+	next = fit("first", "lipo-4", "board.10v")
+	next.Loads = []fleet.Load{{ID: "gps", Name: "a 3.3 V module", Input: gear.Input{MinV: new(unit.Volts(3)), MaxV: new(unit.Volts(3.6)), PeakW: new(unit.Watts(0.3))}}}
+	next.Feeds = append(next.Feeds, fleet.Feed{To: "gps", From: "board.5v"})
+	findings := power.Check(sample.Case(set, nil, next))
+	at := slices.IndexFunc(findings, func(f verdict.Finding) bool { return f.Subject == "a 3.3 V module" && f.Code == power.CodeOver })
+	require.GreaterOrEqual(t, at, 0)
+	assert.Contains(t, findings[at].Says, "It burns")
 }

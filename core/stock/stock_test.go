@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
@@ -108,4 +109,26 @@ func TestCompareNamesEachValue(t *testing.T) {
 	assert.Equal(t, []stock.FieldChange{{Path: "now.feeds[0].from", Before: "y", After: "z"}, {Path: "now.pack", Before: "a", After: "b"}, {Path: "name", After: "Quern"}}, stock.Compare(a, b))
 	assert.Empty(t, stock.Compare(a, a))
 	assert.Equal(t, []stock.FieldChange{{Path: "", Before: "", After: `{"x":1}`}}, stock.Compare(nil, map[string]int{"x": 1}))
+}
+
+// What is taken of the route changes the kit as it was read, whatever was planned.
+func TestAStepTakenChangesTheKit(t *testing.T) {
+	st := stock.New()
+	st.Sets = append(st.Sets, sample.Set())
+	st.Fleet.Kit = []fleet.Kit{{ID: "eyes", Model: "old-eyes", Firmware: "4.6", Mode: "b"}}
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "update", Planned: "4.8", NotOffered: true}))
+	assert.Equal(t, firmware.Version("4.6"), st.Fleet.Kit[0].Firmware, "nothing was done")
+	st.Offered("eyes", "4.8")
+	assert.Empty(t, st.Fleet.Taken)
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "update", Planned: "4.8", Read: "4.4"}))
+	assert.Equal(t, firmware.Version("4.4"), st.Fleet.Kit[0].Firmware)
+	assert.Empty(t, st.Fleet.Kit[0].Mode, "4.4 has no mode b")
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "mode", Mode: "a"}))
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "activate"}))
+	assert.Equal(t, "a", st.Fleet.Kit[0].Mode)
+	assert.True(t, *st.Fleet.Kit[0].Activated)
+	assert.Equal(t, firmware.Version("4.6"), st.Fleet.Taken[0].From, "where the way back leads")
+	assert.Error(t, st.Take(fleet.Taken{Kit: "nix", Do: "activate"}))
+	assert.True(t, st.Remove(stock.Ref{Kind: stock.KindKit, ID: "eyes"}))
+	assert.Empty(t, st.Fleet.Taken, "a device taken out leaves no steps behind")
 }
