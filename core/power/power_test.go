@@ -302,7 +302,7 @@ func TestOneCellNeedsABoostAndAModuleBurns(t *testing.T) {
 	set := sample.Set()
 	set.Regulators = append(set.Regulators, gear.Regulator{Entry: gear.Entry{ID: "boost-5", Name: "boost"}, Converter: gear.Converter{Topology: gear.StepUp,
 		Input: gear.Input{MinV: new(unit.Volts(2.8)), MaxV: new(unit.Volts(5)), CeramicUF: new(unit.Microfarads(10)), AbsoluteMaxV: new(unit.Volts(9))},
-		OutV: new(unit.Volts(5)), ToleranceV: new(unit.Volts(0.1)), MaxA: new(unit.Amps(3)), Efficiency: new(0.9)}})
+		OutV:  new(unit.Volts(5)), ToleranceV: new(unit.Volts(0.1)), MaxA: new(unit.Amps(3)), Efficiency: new(0.9)}})
 	next := fit("small", "lihv-1", "pack")
 	next.Board = ""
 	for _, o := range power.Feeds(sample.Case(set, nil, next)) {

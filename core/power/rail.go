@@ -17,12 +17,19 @@ type Rail struct {
 	MaxA     *unit.Amps    `json:"maxA,omitempty"`
 	TypicalA *unit.Amps    `json:"typicalA,omitempty"` // nil: not known of each
 	HeatW    *unit.Watts   `json:"heatW,omitempty"`    // what the converter turns to heat at peak
-	Carries  []string      `json:"carries"`            // the consumers, by name
+	Carries  []Load        `json:"carries"`
 	Level    verdict.Level `json:"level"`
 	origin   origin
 	knownA   unit.Amps // what is known of the load
 	noLoad   []verdict.Missing
 	consumes []string // node ids
+}
+
+// Load is one consumer on a rail.
+type Load struct {
+	Label    string     `json:"label"`
+	PeakA    *unit.Amps `json:"peakA,omitempty"` // at the lowest the rail gives; absent: not known
+	TypicalA *unit.Amps `json:"typicalA,omitempty"`
 }
 
 // rails lists the converters in use in the order of the consumers they feed.
@@ -44,7 +51,7 @@ func (s supply) rails(consumers []consumer) []*Rail {
 			byNode[o.node] = rail
 			rails = append(rails, rail)
 		}
-		rail.Carries = append(rail.Carries, c.label)
+		rail.Carries = append(rail.Carries, Load{Label: c.label})
 		rail.consumes = append(rail.consumes, c.node)
 	}
 	for _, rail := range rails {
@@ -61,10 +68,14 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 		rail.noLoad = append(rail.noLoad, out.noLowest...)
 		return
 	}
-	for _, node := range rail.consumes {
+	for i, node := range rail.consumes {
 		watts, missing := s.peakPower(node, consumers, maxDepth)
 		rail.noLoad = append(rail.noLoad, missing...)
-		rail.knownA += watts.Current(*out.Lowest)
+		peak := watts.Current(*out.Lowest)
+		rail.knownA += peak
+		if len(missing) == 0 {
+			rail.Carries[i].PeakA = &peak
+		}
 	}
 	if len(rail.noLoad) > 0 {
 		return
@@ -75,14 +86,19 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 		rail.HeatW = new(unit.Watts(peak / *e - peak))
 	}
 	var typical unit.Amps
-	for _, node := range rail.consumes {
+	known := true
+	for i, node := range rail.consumes {
 		at := slices.IndexFunc(consumers, func(c consumer) bool { return c.node == node })
 		if consumers[at].regulator || consumers[at].input.TypicalW == nil || out.Nominal == nil {
-			return
+			known = false
+			continue
 		}
-		typical += consumers[at].input.TypicalW.Current(*out.Nominal)
+		rail.Carries[i].TypicalA = new(consumers[at].input.TypicalW.Current(*out.Nominal))
+		typical += *rail.Carries[i].TypicalA
 	}
-	rail.TypicalA = &typical
+	if known {
+		rail.TypicalA = &typical
+	}
 }
 
 // OnUSB says which parts live with only USB plugged in.

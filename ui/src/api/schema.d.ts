@@ -557,6 +557,13 @@ export interface components {
             /** Format: double */
             mm?: number;
         };
+        Load: {
+            label: string;
+            /** Format: double */
+            peakA?: number;
+            /** Format: double */
+            typicalA?: number;
+        };
         Missing: {
             field: string;
             id: string;
@@ -837,7 +844,7 @@ export interface components {
             use: string;
         };
         Rail: {
-            carries: string[];
+            carries: components["schemas"]["Load"][];
             /** Format: double */
             heatW?: number;
             id: string;
