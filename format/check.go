@@ -38,6 +38,8 @@ func checkSet(s *gear.Set) Problems {
 				checkInput(&ps, path+".input", g.Input)
 				checkPads(&ps, path, g)
 				checkSerial(&ps, path, g)
+			case *gear.Antenna:
+				checkAntenna(&ps, path, g)
 			case *gear.Harness:
 				checkHarness(&ps, path, g)
 			case *gear.Pairing:
@@ -62,6 +64,21 @@ func checkInput(ps *Problems, path string, in gear.Input) {
 	}
 	if in.TypicalW != nil && in.PeakW != nil && *in.TypicalW > *in.PeakW {
 		ps.add(path, "typicalW %s is above peakW %s", in.TypicalW, in.PeakW)
+	}
+}
+
+// checkAntenna finds bands that stand twice or have their ends swapped.
+func checkAntenna(ps *Problems, path string, a *gear.Antenna) {
+	seen := map[gear.Band]bool{}
+	for i, b := range a.Bands {
+		at := path + "." + indexed("bands", i)
+		if seen[b.Band] {
+			ps.add(at+".band", "%s GHz stands already", b.Band)
+		}
+		seen[b.Band] = true
+		if b.FromMHz != nil && b.ToMHz != nil && *b.FromMHz >= *b.ToMHz {
+			ps.add(at+".fromMHz", "%s is not below %s: the band's ends are swapped", b.FromMHz, b.ToMHz)
+		}
 	}
 }
 

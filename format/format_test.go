@@ -190,7 +190,7 @@ func TestSchemaAndTypesNameTheSameFields(t *testing.T) {
 		{"gear-pack", map[string]reflect.Type{"": reflect.TypeFor[gear.Set](), "airUnit": reflect.TypeFor[gear.AirUnit](), "goggles": reflect.TypeFor[gear.Goggles](),
 			"controller": reflect.TypeFor[gear.Controller](), "receiver": reflect.TypeFor[gear.Receiver](), "board": reflect.TypeFor[gear.Board](),
 			"pad": reflect.TypeFor[gear.Pad](), "regulator": reflect.TypeFor[gear.Regulator](), "pack": reflect.TypeFor[gear.Pack](),
-			"pairing": reflect.TypeFor[gear.Pairing](), "plug": reflect.TypeFor[gear.Plug](), "boardPlug": reflect.TypeFor[gear.Plug](), "uart": reflect.TypeFor[gear.UART](), "connector": reflect.TypeFor[gear.Connector](), "harness": reflect.TypeFor[gear.Harness](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
+			"pairing": reflect.TypeFor[gear.Pairing](), "plug": reflect.TypeFor[gear.Plug](), "boardPlug": reflect.TypeFor[gear.Plug](), "uart": reflect.TypeFor[gear.UART](), "connector": reflect.TypeFor[gear.Connector](), "harness": reflect.TypeFor[gear.Harness](), "antenna": reflect.TypeFor[gear.Antenna](), "adapter": reflect.TypeFor[gear.Adapter](), "region": reflect.TypeFor[gear.Region](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
 		{"fleet", map[string]reflect.Type{"": reflect.TypeFor[fleet.Fleet](), "kit": reflect.TypeFor[fleet.Kit](), "spare": reflect.TypeFor[fleet.Spare](),
 			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit](), "lead": reflect.TypeFor[fleet.Lead]()}},
 	} {
@@ -354,6 +354,9 @@ func TestWiringThatContradictsItself(t *testing.T) {
 		{"a crimp moved twice", fleetFile(`"harness":"h","moved":[{"end":"unit","from":1,"to":2},{"end":"unit","from":1,"to":3}]`), "quads[0].now.moved[1].from", "moved twice"},
 		{"a step-down that would have to lift", gearPack(`"regulators":[{"id":"r","source":{"kind":"maker"},"topology":"step-down","outV":12,"input":{"maxV":9}}]`), "regulators[0].outV", "takes a step-up"},
 		{"a step-up that would have to lower", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"p","kind":"regulated","topology":"step-up","outV":5,"input":{"minV":7}}]}]`), "boards[0].pads[0].outV", "takes a step-down"},
+		{"a band twice", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8"},{"band":"5.8"}]}]`), "antennas[0].bands[1].band", "stands already"},
+		{"a gain that cannot be", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","gainDBi":44}]}]`), "antennas[0].bands[0].gainDBi", "40"},
+		{"a frequency band upside down", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","fromMHz":5900,"toMHz":5700}]}]`), "antennas[0].bands[0].fromMHz", "swapped"},
 		{"a lead of no length", fleetFile(`"packLead":{"mm":0,"awg":12}`), "quads[0].now.packLead.mm", "0"},
 	} {
 		t.Run(c.name, func(t *testing.T) {

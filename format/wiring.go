@@ -118,7 +118,22 @@ func checkConnectors(s *gear.Set, lib *gear.Library) (ps Problems) {
 		c, _ := expect[*gear.Connector](&ps, lib, path, id, "a connector")
 		return c
 	}
+	for i := range s.Antennas {
+		known(indexed("antennas", i)+".plug", s.Antennas[i].Plug)
+	}
+	for i := range s.Adapters {
+		known(indexed("adapters", i)+".from", s.Adapters[i].From)
+		known(indexed("adapters", i)+".to", s.Adapters[i].To)
+	}
+	for i := range s.Goggles {
+		if p := s.Goggles[i].Receive; p != nil {
+			known(indexed("goggles", i)+".receive.plug", p.Plug)
+		}
+	}
 	for i := range s.AirUnits {
+		if r := s.AirUnits[i].Radio; r != nil {
+			known(indexed("airUnits", i)+".radio.plug", r.Plug)
+		}
 		if p := s.AirUnits[i].Plug; p != nil {
 			pinCount(&ps, indexed("airUnits", i)+".plug", p, known(indexed("airUnits", i)+".plug.connector", p.Connector))
 		}

@@ -88,6 +88,12 @@ func newItem(kind string) gear.Item {
 		return &gear.Connector{}
 	case gear.KindHarness:
 		return &gear.Harness{}
+	case gear.KindAntenna:
+		return &gear.Antenna{}
+	case gear.KindAdapter:
+		return &gear.Adapter{}
+	case gear.KindRegion:
+		return &gear.Region{}
 	case gear.KindPairing:
 		return &gear.Pairing{}
 	}

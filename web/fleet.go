@@ -61,6 +61,7 @@ type QuadView struct {
 	Power     SupplyView     `json:"power"`
 	Link      link.Picture   `json:"link"`
 	Pins      WiringView     `json:"pins"`
+	Antenna   AntennaView    `json:"antenna"`
 }
 
 func (s *server) registerFleet(api huma.API) {
@@ -144,7 +145,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		Now: fitView(now), Next: fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next),
+		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next),
 	}), nil
 }
 

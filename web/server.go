@@ -53,6 +53,8 @@ func schemaName(t reflect.Type, hint string) string {
 	switch {
 	case strings.HasSuffix(t.PkgPath(), "/route"):
 		return "Route" + name
+	case strings.HasSuffix(t.PkgPath(), "/antenna"):
+		return "Antenna" + name
 	case strings.HasSuffix(t.PkgPath(), "/pins"):
 		return "Pins" + name
 	case strings.HasSuffix(t.PkgPath(), "/sim"):

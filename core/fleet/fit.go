@@ -29,7 +29,8 @@ type Fit struct {
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"`
 	// PackLead is the pair of leads from the pack's plug to the board, with those
 	// of the pack itself.
-	PackLead *Lead `json:"packLead,omitempty"`
+	PackLead *Lead     `json:"packLead,omitempty"`
+	Antennas *Antennas `json:"antennas,omitempty"`
 	Wiring
 }
 
@@ -164,7 +165,7 @@ func (f Fit) Clone() Fit {
 	f.Loads = slices.Clone(f.Loads)
 	f.Feeds = slices.Clone(f.Feeds)
 	f.Jumpers = maps.Clone(f.Jumpers)
-	f.Wiring = f.Wiring.clone()
+	f.Wiring, f.Antennas = f.Wiring.clone(), f.Antennas.clone()
 	return f
 }
 
@@ -200,6 +201,14 @@ func (f *Fit) models(base string, visit func(path string, kind gear.Kind, id str
 	} {
 		if ref.id != "" {
 			visit(base+"."+ref.name, ref.kind, ref.id)
+		}
+	}
+	if a := f.Antennas; a != nil {
+		for i, model := range a.Models {
+			visit(base+".antennas."+indexed("models", i), gear.KindAntenna, model)
+		}
+		if a.Adapter != "" {
+			visit(base+".antennas.adapter", gear.KindAdapter, a.Adapter)
 		}
 	}
 	for i, r := range f.Regulators {

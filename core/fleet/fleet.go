@@ -15,6 +15,7 @@ type Fleet struct {
 	Version   int      `json:"version"`
 	Title     string   `json:"title"`
 	GearPacks []string `json:"gearPacks,omitempty"` // ids of the gear packs it refers to
+	Region    string   `json:"region,omitempty"`    // whose limits hold
 	Kit       []Kit    `json:"kit,omitempty"`
 	Spares    []Spare  `json:"spares,omitempty"`
 	Quads     []Quad   `json:"quads,omitempty"`
@@ -85,6 +86,9 @@ type Kit struct {
 	Firmware  firmware.Version `json:"firmware,omitempty"`
 	Mode      string           `json:"mode,omitempty"` // goggles
 	Activated *bool            `json:"activated,omitempty"`
+	Antennas  []string         `json:"antennas,omitempty"` // goggles: models screwed on
+	Adapter   string           `json:"adapter,omitempty"`  // between them and the goggles
+	Matings   *int             `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
 	Note      string           `json:"note,omitempty"`
 }
 
@@ -159,8 +163,17 @@ func (f *Fleet) Piece(id string) (*Kit, bool) {
 // Models lists the gear ids a fleet refers to with the path of each reference
 // in the file, for checking that they point somewhere.
 func (f *Fleet) Models(visit func(path string, kind gear.Kind, id string)) {
+	if f.Region != "" {
+		visit("region", gear.KindRegion, f.Region)
+	}
 	for i, k := range f.Kit {
 		visit(indexed("kit", i)+".model", "", k.Model)
+		for n, model := range k.Antennas {
+			visit(indexed("kit", i)+"."+indexed("antennas", n), gear.KindAntenna, model)
+		}
+		if k.Adapter != "" {
+			visit(indexed("kit", i)+".adapter", gear.KindAdapter, k.Adapter)
+		}
 	}
 	for i, s := range f.Spares {
 		visit(indexed("spares", i)+".model", "", s.Model)

@@ -21,6 +21,7 @@ type Patch struct {
 	Jumper      *Jumper           `json:"jumper,omitempty"`
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
 	Wiring      *Wiring           `json:"wiring,omitempty"`      // all of it
+	Antennas    *Antennas         `json:"antennas,omitempty"`    // all of it
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -61,6 +62,9 @@ func (f Fit) With(p Patch) Fit {
 	}
 	if p.Wiring != nil {
 		out.Wiring = p.Wiring.clone()
+	}
+	if p.Antennas != nil {
+		out.Antennas = p.Antennas.clone()
 	}
 	out.prune()
 	return out

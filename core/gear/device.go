@@ -199,6 +199,7 @@ type AirUnit struct {
 
 // Radio is what the link gate needs of the transmitter.
 type Radio struct {
+	AntennaPort
 	MaxMW *unit.Milliwatts `json:"maxMW,omitempty"`
 	// BenchMW is the lowest power setting, for the bench.
 	BenchMW *unit.Milliwatts `json:"benchMW,omitempty"`
@@ -212,6 +213,7 @@ type Goggles struct {
 	Device
 	Modes      []Mode       `json:"modes,omitempty"`
 	ModeSwitch []ModeSwitch `json:"modeSwitch,omitempty"`
+	Receive    *AntennaPort `json:"receive,omitempty"`
 }
 
 // Mode is a way of linking that belongs to a generation of air units; it is

@@ -60,6 +60,9 @@ const (
 	KindPack       Kind = "pack"
 	KindConnector  Kind = "connector"
 	KindHarness    Kind = "harness"
+	KindAntenna    Kind = "antenna"
+	KindAdapter    Kind = "adapter"
+	KindRegion     Kind = "region"
 	KindPairing    Kind = "pairing"
 )
 

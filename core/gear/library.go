@@ -23,6 +23,9 @@ type Set struct {
 	Packs       []Pack       `json:"packs,omitempty"`
 	Connectors  []Connector  `json:"connectors,omitempty"`
 	Harnesses   []Harness    `json:"harnesses,omitempty"`
+	Antennas    []Antenna    `json:"antennas,omitempty"`
+	Adapters    []Adapter    `json:"adapters,omitempty"`
+	Regions     []Region     `json:"regions,omitempty"`
 	Pairings    []Pairing    `json:"pairings,omitempty"`
 }
 
@@ -51,6 +54,9 @@ func (s *Set) Lists() []List {
 		{"packs", items(s.Packs)},
 		{"connectors", items(s.Connectors)},
 		{"harnesses", items(s.Harnesses)},
+		{"antennas", items(s.Antennas)},
+		{"adapters", items(s.Adapters)},
+		{"regions", items(s.Regions)},
 		{"pairings", items(s.Pairings)},
 	}
 }
@@ -87,6 +93,12 @@ func (s *Set) Add(item Item) {
 		s.Connectors = append(s.Connectors, *g)
 	case *Harness:
 		s.Harnesses = append(s.Harnesses, *g)
+	case *Antenna:
+		s.Antennas = append(s.Antennas, *g)
+	case *Adapter:
+		s.Adapters = append(s.Adapters, *g)
+	case *Region:
+		s.Regions = append(s.Regions, *g)
 	case *Pairing:
 		s.Pairings = append(s.Pairings, *g)
 	}

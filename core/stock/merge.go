@@ -72,6 +72,9 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	mergeGear(&d, gear.KindPack, &set.Packs, in.Packs)
 	mergeGear(&d, gear.KindConnector, &set.Connectors, in.Connectors)
 	mergeGear(&d, gear.KindHarness, &set.Harnesses, in.Harnesses)
+	mergeGear(&d, gear.KindAntenna, &set.Antennas, in.Antennas)
+	mergeGear(&d, gear.KindAdapter, &set.Adapters, in.Adapters)
+	mergeGear(&d, gear.KindRegion, &set.Regions, in.Regions)
 	mergeGear(&d, gear.KindPairing, &set.Pairings, in.Pairings)
 	return d, s.idsOnce(&set)
 }
@@ -110,10 +113,13 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	}
 	empty := len(out.Kit)+len(out.Spares)+len(out.Quads) == 0
 	if !empty {
-		d.compare(Ref{KindFleet, "fleet"}, Head(&out), Head(&fleet.Fleet{Title: in.Title, GearPacks: packs, Goals: in.Goals, Taken: out.Taken}))
+		d.compare(Ref{KindFleet, "fleet"}, Head(&out), Head(&fleet.Fleet{Title: in.Title, GearPacks: packs, Goals: in.Goals, Taken: out.Taken, Region: out.Region}))
 	}
 	out.Title, out.GearPacks = in.Title, packs
 	out.Goals = in.Goals
+	if in.Region != "" {
+		out.Region = in.Region
+	}
 	if len(in.Taken) > 0 {
 		out.Taken = in.Taken
 	}

@@ -132,7 +132,8 @@ func (s *Stock) Remove(ref Ref) bool {
 func removeGear(set *gear.Set, id string) bool {
 	return dropGear(&set.AirUnits, id) || dropGear(&set.Goggles, id) || dropGear(&set.Controllers, id) ||
 		dropGear(&set.Receivers, id) || dropGear(&set.Boards, id) || dropGear(&set.Regulators, id) ||
-		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id) || dropGear(&set.Connectors, id) || dropGear(&set.Harnesses, id)
+		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id) || dropGear(&set.Connectors, id) || dropGear(&set.Harnesses, id) ||
+		dropGear(&set.Antennas, id) || dropGear(&set.Adapters, id) || dropGear(&set.Regions, id)
 }
 
 func dropGear[T any, P interface {

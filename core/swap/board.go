@@ -144,10 +144,16 @@ func needs(c fleet.Case, j Judgement, devices []Device) string {
 	if part, ok := NotOwned(c); ok {
 		return part
 	}
-	if g := j.Gate(verdict.Power); g.Level == verdict.Unfit {
-		return "another feed"
+	var shut []string
+	for _, gate := range []struct {
+		name  verdict.Gate
+		needs string
+	}{{verdict.Power, "another feed"}, {verdict.Pins, "other wiring"}, {verdict.Antenna, "other antennas"}} {
+		if j.Gate(gate.name).Level == verdict.Unfit {
+			shut = append(shut, gate.needs)
+		}
 	}
-	return ""
+	return joinAnd(shut)
 }
 
 // NotOwned is the first part of a fit that has still to be bought.

@@ -7,6 +7,7 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"yokeswap/core/antenna"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link"
@@ -27,6 +28,7 @@ var gates = []gate{
 	{verdict.Link, link.Check, link.Candidates},
 	{verdict.Power, power.Check, power.Candidates},
 	{verdict.Pins, pins.Check, pins.Candidates},
+	{verdict.Antenna, antenna.Check, antenna.Candidates},
 }
 
 // GateVerdict is what one gate says of a fit.

@@ -33,6 +33,12 @@ type (
 	MilliampHours float64
 	// Millimetres is a length in millimetres.
 	Millimetres float64
+	// Decibels is a ratio of powers, or a level over a reference named with it.
+	Decibels float64
+	// Megahertz is a frequency.
+	Megahertz float64
+	// Degrees is an angle.
+	Degrees float64
 	// Nanohenries is an inductance in thousand-millionths of a henry.
 	Nanohenries float64
 	// Milliwatts is a power in thousandths of a watt.
@@ -59,6 +65,9 @@ func (b MegabitsPerSecond) String() string { return shortest(float64(b)) + " Mb/
 func (d Kilometres) String() string        { return shortest(float64(d)) + " km" }
 func (q MilliampHours) String() string     { return shortest(float64(q)) + " mAh" }
 func (l Millimetres) String() string       { return shortest(float64(l)) + " mm" }
+func (d Decibels) String() string          { return decimal(float64(d), 1) + " dB" }
+func (f Megahertz) String() string         { return shortest(float64(f)) + " MHz" }
+func (a Degrees) String() string           { return shortest(float64(a)) + "°" }
 func (l Nanohenries) String() string       { return decimal(float64(l), 0) + " nH" }
 func (p Milliwatts) String() string        { return shortest(float64(p)) + " mW" }
 

@@ -45,9 +45,10 @@ type Gate string
 
 // The gates judged so far, in bench order.
 const (
-	Link  Gate = "link"
-	Power Gate = "power"
-	Pins  Gate = "pins"
+	Link    Gate = "link"
+	Power   Gate = "power"
+	Pins    Gate = "pins"
+	Antenna Gate = "antenna"
 )
 
 // Code names a finding for good: tests, help texts and translations hang on it.

@@ -31,7 +31,7 @@
   const screenKeys = [
     { keys: '↓ ↑ or j k', does: 'Fleet: next or previous quad; Bench: next or previous step' },
     { keys: 'Enter', does: 'Fleet: open the quad' },
-    { keys: '1 2 3', does: 'Swap: link, power or pins gate' },
+    { keys: '1 2 3 4', does: 'Swap: link, power, pins or antenna gate' },
     { keys: 'b', does: 'Swap: its bench sheet' },
   ];
 

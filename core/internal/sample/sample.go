@@ -7,6 +7,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/radio"
 	"yokeswap/core/unit"
 	"yokeswap/core/wire"
 )
@@ -36,16 +37,16 @@ func Set() *gear.Set {
 	return &gear.Set{
 		Format: gear.SetFormat, Version: gear.SetVersion, ID: "sample", Title: "sample",
 		AirUnits: []gear.AirUnit{
-			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
+			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender()},
 			{Device: device("second", step("2.0", ""), step("2.3", ">=2.0")), Input: window(7.4, 26.4),
-				Radio: &gear.Radio{FullPowerOnlyArmed: new(true)}, Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
-			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
+				Radio: func() *gear.Radio { r := sender(); r.FullPowerOnlyArmed = new(true); return r }(), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
+			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender()},
 		},
 		Goggles: []gear.Goggles{
 			{Device: device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
 				Modes:      []gear.Mode{{ID: "a"}, {ID: "b", Firmware: ">=4.6"}},
-				ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}}},
-			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}},
+				ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}}, Receive: receiver()},
+			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}, Receive: receiver()},
 		},
 		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
 		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, FullDuplex: new(true), Inverted: new(false)}},
@@ -63,7 +64,12 @@ func Set() *gear.Set {
 			{ID: "hd", Connector: "sh-6", Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
 			{ID: "row", PitchMM: new(unit.Millimetres(1)), Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
 		}}},
-		Connectors: []gear.Connector{{Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6)}},
+		Antennas: []gear.Antenna{
+			antenna("round", "ufl", radio.RHCP, 1.5, 360), antenna("eye", "sma", radio.RHCP, 2, 360),
+			antenna("left", "sma", radio.LHCP, 2, 360), antenna("stick", "sma", radio.Linear, 2, 360), antenna("wide", "sma", radio.RHCP, 8, 130),
+		},
+		Regions:    []gear.Region{{Entry: entry("home"), Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}}}},
+		Connectors: []gear.Connector{{Entry: entry("ufl"), Matings: new(30)}, {Entry: entry("sma")}, {Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6)}},
 		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
 		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
 		Packs: []gear.Pack{
@@ -77,6 +83,24 @@ func Set() *gear.Set {
 			{Entry: entry("small-never"), AirUnit: "small", Goggles: "old-eyes", Never: true},
 		},
 	}
+}
+
+func sender() *gear.Radio {
+	return &gear.Radio{MaxMW: new(unit.Milliwatts(500)), AntennaPort: gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "ufl"}}
+}
+
+func receiver() *gear.AntennaPort {
+	return &gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "sma", SensitivityDBm: new(unit.Decibels(-95))}
+}
+
+func antenna(id, plug string, p radio.Polarisation, gain unit.Decibels, beam unit.Degrees) gear.Antenna {
+	return gear.Antenna{Entry: entry(id), Bands: []gear.AntennaBand{{Band: "5.8", GainDBi: &gain}}, Polarisation: p, BeamDeg: &beam, Plug: plug}
+}
+
+// Pair is two antennas placed as they should be (common practice: 60° apart, 40 mm
+// from carbon).
+func Pair() *fleet.Antennas {
+	return &fleet.Antennas{Models: []string{"round", "round"}, AngleDeg: new(unit.Degrees(60)), CarbonMM: new(unit.Millimetres(45))}
 }
 
 // plug is the usual row of six pins (common practice).
@@ -116,7 +140,7 @@ func pairing(air string, airRange firmware.Range, goggles string, gogglesRange f
 
 // Case is a quad with the given next fit; kit ids are the model ids.
 func Case(set *gear.Set, kit []fleet.Kit, next fleet.Fit) fleet.Case {
-	f := &fleet.Fleet{Kit: kit, Quads: []fleet.Quad{{ID: "quad", Name: "Quad", FullA: new(unit.Amps(50)), Next: &next}}}
+	f := &fleet.Fleet{Region: "home", Kit: kit, Quads: []fleet.Quad{{ID: "quad", Name: "Quad", FullA: new(unit.Amps(50)), Next: &next}}}
 	return fleet.NewCase(gear.NewLibrary(set), fleet.NewIndex(f), &f.Quads[0])
 }
 
@@ -125,7 +149,11 @@ func Lead() *fleet.Lead {
 	return &fleet.Lead{MM: new(unit.Millimetres(90)), AWG: new(wire.Gauge(14))}
 }
 
-// Own is a piece of kit named after its model.
+// Own is a piece of kit named after its model; goggles carry two antennas.
 func Own(model string, v firmware.Version, mode string) fleet.Kit {
-	return fleet.Kit{ID: model, Model: model, Firmware: v, Mode: mode, Activated: new(true)}
+	k := fleet.Kit{ID: model, Model: model, Firmware: v, Mode: mode, Activated: new(true)}
+	if model == "old-eyes" || model == "new-eyes" {
+		k.Antennas = []string{"eye", "eye"}
+	}
+	return k
 }

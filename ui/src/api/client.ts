@@ -13,6 +13,7 @@ export type Patch = Schemas['Patch'];
 export type Path = Schemas['SupplyView'];
 export type Picture = QuadView['link'];
 export type SupplyView = Schemas['SupplyView'];
+export type AntennaView = QuadView['antenna'];
 export type PinsView = Schemas['WiringView'];
 export type PinsPicture = PinsView['picture'];
 export type Run = Schemas['Run'];

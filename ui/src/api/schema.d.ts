@@ -331,6 +331,76 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AntennaBudget: {
+            band: string;
+            /** Format: double */
+            changeDB?: number;
+            /** Format: double */
+            factor?: number;
+            leftOut: string[];
+            rows: components["schemas"]["AntennaRow"][];
+            says: string;
+        };
+        AntennaDrawn: {
+            bands: components["schemas"]["AntennaDrawnBand"][];
+            /** Format: double */
+            beam?: number;
+            hand: string;
+            label: string;
+        };
+        AntennaDrawnBand: {
+            band: string;
+            /** Format: double */
+            gainDBi?: number;
+            used: boolean;
+        };
+        AntennaPicture: {
+            ends: components["schemas"]["AntennaSide"][];
+        };
+        AntennaRow: {
+            /** Format: double */
+            nextDB?: number;
+            /** Format: double */
+            nowDB?: number;
+            what: string;
+        };
+        AntennaSet: {
+            best: string[];
+            /** Format: double */
+            betterDB: number;
+            buy?: string;
+            /** Format: double */
+            buyDB?: number;
+            goggles: string;
+            name: string;
+            now: string[];
+            says: string;
+        };
+        AntennaSide: {
+            antennas: components["schemas"]["AntennaDrawn"][];
+            bands: string;
+            label: string;
+            /** Format: int64 */
+            wanted?: number;
+        };
+        AntennaView: {
+            /** @description the link next held against today's, band by band */
+            budgets: components["schemas"]["AntennaBudget"][];
+            picture: components["schemas"]["AntennaPicture"];
+            /** @description the best of what is owned, for the goggles of this fit */
+            sets: components["schemas"]["AntennaSet"][];
+        };
+        Antennas: {
+            adapter?: string;
+            /** Format: double */
+            angleDeg?: number;
+            /** Format: double */
+            carbonMM?: number;
+            /** Format: double */
+            controlMM?: number;
+            models?: string[];
+            placed?: string;
+        };
         BackView: {
             back: components["schemas"]["RouteBack"];
             /** @description steps of the route have been carried out: it leads back from here; else from the end of the route */
@@ -605,6 +675,7 @@ export interface components {
         };
         Patch: {
             airUnit?: components["schemas"]["Slot"];
+            antennas?: components["schemas"]["Antennas"];
             board?: string;
             /** Format: double */
             capacitorUF?: number;
@@ -829,6 +900,7 @@ export interface components {
             revision: number;
         };
         QuadView: {
+            antenna: components["schemas"]["AntennaView"];
             id: string;
             judgement: components["schemas"]["Judgement"];
             link: components["schemas"]["Picture"];

@@ -33,11 +33,11 @@
 <form class="panel" onsubmit={record} aria-labelledby="take">
   <h2 id="take">{capital(step.says)}</h2>
   {#if step.oneWay}<p class="warn">One-way door: nothing known puts the old release back.</p>{/if}
-  {#each step.warns as w (w)}<p class="warn">{capital(w)}.</p>{/each}
-  {#each step.cautions as c (c)}<p class="caution"><b>Caution.</b> {c}</p>{/each}
+  {#each step.warns as w, at (at)}<p class="warn">{capital(w)}.</p>{/each}
+  {#each step.cautions as c, at (at)}<p class="caution"><b>Caution.</b> {c}</p>{/each}
   <ul>
     {#if step.tools.length > 0}<li>open {step.tools.join(' or ')}</li>{/if}
-    {#each step.needs as n (n)}<li>{n}</li>{/each}
+    {#each step.needs as n, at (at)}<li>{n}</li>{/each}
     {#if update}<li>afterwards it must say {step.to}: read it off the device</li>{/if}
     {#if step.gains.length > 0}<li>gains {step.gains.join(', ')}</li>{/if}
     {#if step.loses.length > 0}<li>loses {step.loses.join(', ')}</li>{/if}

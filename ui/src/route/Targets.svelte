@@ -15,7 +15,7 @@
         <span><b>{d.label}</b> <span class="soft">{roles[d.role] ?? d.role}</span></span>
         <span class="mono">{moves ? `${d.from || 'not known'} → ${d.to}` : d.to ? `stays on ${d.to}` : 'not known, stays'}{d.mode ? `, mode ${d.mode}` : ''}</span>
         {#each d.uses as u (u.mode)}<span class="soft">mode {u.mode} for {u.quads.join(', ')}</span>{/each}
-        {#each d.warns as w (w)}<span class="warn">{w}</span>{/each}
+        {#each d.warns as w, at (at)}<span class="warn">{w}</span>{/each}
       </li>
     {/each}
   </ul>

@@ -25,7 +25,7 @@
               <span class="mono">{moveOf(step)}</span>
               {#if step.tools.length > 0}<span class="soft">{step.tools.join(' or ')}</span>{/if}
               {#if step.oneWay}<span class="warn">no way back</span>{/if}
-              {#each step.warns as w (w)}<span class="warn">{w}</span>{/each}
+              {#each step.warns as w, at (at)}<span class="warn">{w}</span>{/each}
               {#if step.gains.length > 0}<span class="gain">gains {step.gains.join(', ')}</span>{/if}
               {#if step.loses.length > 0}<span class="loss">loses {step.loses.join(', ')}</span>{/if}
             {:else}<b>{begins}</b>{/if}

@@ -85,7 +85,7 @@
   {#if doors.length > 0}
     <div class="doors" role="note">
       <b>{homeward ? 'Doors that do not open again' : 'Before you begin: no way back afterwards'}</b>
-      <ul>{#each doors as d (d)}<li>{d}</li>{/each}</ul>
+      <ul>{#each doors as d, at (at)}<li>{d}</li>{/each}</ul>
     </div>
   {/if}
   <div class="walk">

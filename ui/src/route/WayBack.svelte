@@ -22,7 +22,7 @@
   {#if b.doors.length > 0}
     <section class="doors" aria-labelledby="doors">
       <h2 id="doors">Doors that do not open again</h2>
-      <ul>{#each b.doors as d (d)}<li>{d}</li>{/each}</ul>
+      <ul>{#each b.doors as d, at (at)}<li>{d}</li>{/each}</ul>
     </section>
   {/if}
   {#if b.steps.length > 0}

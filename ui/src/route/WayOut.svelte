@@ -52,7 +52,7 @@
     <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
     <h1 aria-live="polite">{r.plan.says}</h1>
     {#if r.plan.steps.length > 0}<p class="on"><a href="#/rehearse">Rehearse it on stand-ins</a> <a href="#/walk">Carry it out on the bench</a></p>{/if}
-    {#each r.plan.notes as n (n)}<p class="warn">{n}</p>{/each}
+    {#each r.plan.notes as n, at (at)}<p class="warn">{n}</p>{/each}
     {#if r.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better route.</p>{/if}
     {#if r.plan.orderBounded}<p class="warn">There are too many orders to try all of them: another order may keep more quads flying.</p>{/if}
   </div>
@@ -66,7 +66,7 @@
       <Wants view={r} onchange={change} />
       <section class="panel matters" aria-labelledby="matters">
         <h2 id="matters">What matters</h2>
-        {#each r.features as f (f)}
+        {#each r.features as f, at (at)}
           <label><input type="checkbox" checked={r.goals.values?.includes(f)} onchange={(e) => { const on = e.currentTarget.checked; change((g) => withValue(g, f, on)); }} /> keep {f}</label>
         {/each}
         <label><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>

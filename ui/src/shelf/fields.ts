@@ -68,6 +68,11 @@ const device: Field[] = [
     ],
   },
 ];
+const port = (base: string): Field[] => [
+  { path: `${base}.bands`, label: 'radio bands in GHz', type: 'words', hint: '5.8 or 2.4, 5.8' },
+  { path: `${base}.antennas`, label: 'how many antennas', type: 'number', unit: '', whole: true },
+  connectorRef(`${base}.plug`, 'antenna plug'),
+];
 const controllersField: Field = {
   path: 'controllers', label: 'controllers that go through the air unit', type: 'list', add: 'Add a controller',
   fields: [
@@ -93,6 +98,9 @@ const fit = (base: string): Field[] => [
   { path: `${base}.capacitorUF`, label: 'capacitor across the battery leads', type: 'number', unit: 'µF' },
   { path: `${base}.packLead.mm`, label: 'pack lead, one way', type: 'number', unit: 'mm' },
   { path: `${base}.packLead.awg`, label: 'gauge of the pack lead', type: 'number', unit: 'AWG', whole: true },
+  { path: `${base}.antennas.models`, label: 'antennas of the air unit', type: 'words', hint: 'ids, one for each, by commas' },
+  { path: `${base}.antennas.angleDeg`, label: 'angle between them', type: 'number', unit: '°' },
+  { path: `${base}.antennas.carbonMM`, label: 'their distance from carbon', type: 'number', unit: 'mm' },
   { path: `${base}.harness`, label: 'cable of the air unit', type: 'ref', of: 'gear', kinds: ['harness'] },
   { path: `${base}.harnessTo`, label: 'plug of the board it goes into', type: 'text', hint: 'empty: soldered' },
   {
@@ -131,15 +139,18 @@ export const kinds: Kind[] = [
     { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['airUnit', 'goggles', 'controller'], required: true },
     { path: 'firmware', label: 'firmware it carries', type: 'text', hint: 'as read off the device: 1.0.6' },
     { path: 'mode', label: 'mode it is in', type: 'text', hint: 'goggles: the id of the mode' },
-    { path: 'activated', label: 'activated', type: 'yesno' }] },
+    { path: 'activated', label: 'activated', type: 'yesno' },
+    { path: 'antennas', label: 'antennas on the goggles', type: 'words', hint: 'ids, one for each, by commas' },
+    { path: 'matings', label: "air unit: times its antenna plugs were on and off", type: 'number', unit: '', whole: true }] },
   { kind: 'spare', name: 'spare', plural: 'spares', fields: [
-    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness'], required: true },
+    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness', 'antenna'], required: true },
     { path: 'count', label: 'how many', type: 'number', unit: '', whole: true }] },
   { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, connectorRef('plug.connector', 'its plug'),
     { path: 'plug.pitchMM', label: 'pitch of its pads', type: 'number', unit: 'mm', hint: 'solder pads only' },
     { path: 'plug.pins', label: 'pins', type: 'pins', known: unitPins },
-    { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, ...device] },
-  { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...device,
+    { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, ...port('radio'),
+    { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' }, ...device] },
+  { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...port('receive'), ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as first' },
       { path: 'name', label: 'name', type: 'text' },
@@ -179,6 +190,18 @@ export const kinds: Kind[] = [
     { path: 'from', label: "connector at the air unit's end", type: 'ref', of: 'gear', kinds: ['connector'] },
     { path: 'to', label: "connector at the board's end", type: 'ref', of: 'gear', kinds: ['connector'], hint: 'none: bare ends' },
     { path: 'wires', label: 'wires', type: 'wires' }] },
+  { kind: 'antenna', name: 'antenna', plural: 'antennas', fields: [...head,
+    { path: 'bands', label: 'bands', type: 'list', add: 'Add a band', fields: [
+      { path: 'band', label: 'band in GHz', type: 'text', required: true, hint: '5.8' }, { path: 'gainDBi', label: 'gain', type: 'number', unit: 'dBi' }] },
+    { path: 'polarisation', label: 'polarisation', type: 'pick', options: [{ value: 'rhcp', name: 'right-hand circular' }, { value: 'lhcp', name: 'left-hand circular' }, { value: 'linear', name: 'linear' }] },
+    { path: 'beamDeg', label: 'width of its beam', type: 'number', unit: '°', hint: '360: all round' }, connectorRef('plug', 'its plug'),
+    { path: 'leadMM', label: 'length of its lead', type: 'number', unit: 'mm' }, { path: 'leadLossDBPM', label: 'loss of its lead', type: 'number', unit: 'dB a metre' },
+    { path: 'massG', label: 'mass', type: 'number', unit: 'g' }] },
+  { kind: 'adapter', name: 'adapter', plural: 'adapters', fields: [...head,
+    connectorRef('from', "the antenna's plug"), connectorRef('to', 'goes onto'), { path: 'lossDB', label: 'loss', type: 'number', unit: 'dB' }] },
+  { kind: 'region', name: 'region', plural: 'regions', fields: [...head,
+    { path: 'limits', label: 'limits', type: 'list', add: 'Add a limit', fields: [
+      { path: 'band', label: 'band in GHz', type: 'text', required: true, hint: '5.8' }, { path: 'maxEIRPmW', label: 'most it may radiate', type: 'number', unit: 'mW EIRP' }] }] },
   { kind: 'pairing', name: 'pairing', plural: 'pairings', fields: [
     { path: 'airUnit', label: 'air unit', type: 'ref', of: 'gear', kinds: ['airUnit'], required: true },
     { path: 'airFirmware', label: 'its firmware', type: 'text', hint: '*, <=1.0.6, >=1.1 <2' },

@@ -22,22 +22,22 @@
         <table>
           <thead><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr></thead>
           <tbody>
-            {#each pins.ports.ports as p (p.use + p.uart)}
+            {#each pins.ports.ports as p, i (i)}
               <tr><th scope="row">{p.use}<small class="soft">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
             {/each}
-            {#each pins.ports.lost as p (p.use)}
+            {#each pins.ports.lost as p, i (i)}
               <tr class="lost"><th scope="row">{p.use}<small class="soft">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
             {/each}
           </tbody>
         </table>
       </div>
-      {#each pins.ports.freed as f (f)}<p class="soft">Freed: {f}.</p>{/each}
+      {#each pins.ports.freed as f, i (i)}<p class="soft">Freed: {f}.</p>{/each}
     </section>
   {/if}
   {#if pins.repins.length > 0}
     <section class="panel" aria-labelledby="repin">
       <h3 id="repin">Re-pin the cable</h3>
-      {#each pins.repins as r, i (r.says)}
+      {#each pins.repins as r, i (i)}
         <details open={i === 0}>
           <summary><b>{r.says}</b></summary>
           <ol>{#each r.steps as s, k (k)}<li>{s}</li>{/each}</ol>
@@ -69,18 +69,18 @@
           </tbody>
         </table>
       </div>
-      {#each pins.soldering.jumpers as j (j)}<p>Solder jumper, {j}.</p>{/each}
+      {#each pins.soldering.jumpers as j, i (i)}<p>Solder jumper, {j}.</p>{/each}
       <p class="soft">Lengths hold a little slack for a second try. {pins.soldering.materials.length > 0 ? `Also: ${pins.soldering.materials.join(', ')}.` : ''}</p>
       <p class="caution"><b>Caution.</b> Pack unplugged, hot iron and fumes. Meter every pair before a pack goes in.</p>
     </section>
   {/if}
-  {#each pins.headers as h (h.plug)}
+  {#each pins.headers as h, i (i)}
     <p class="panel note"><b>Header on the {h.plug}:</b> {h.fits ? '✓ ' : ''}{h.says}.</p>
   {/each}
   {#if pins.taken.length > 0}
     <section class="panel" aria-labelledby="taken">
       <h3 id="taken">From analog: what goes out, what it frees</h3>
-      <ul>{#each pins.taken as t (t)}<li>{t}</li>{/each}</ul>
+      <ul>{#each pins.taken as t, i (i)}<li>{t}</li>{/each}</ul>
     </section>
   {/if}
   {#if pins.picture.wires.length > 0}

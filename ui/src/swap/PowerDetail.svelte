@@ -41,7 +41,7 @@
     <section class="panel" aria-labelledby="feeds">
       <h3 id="feeds">Every way to feed it, the best first</h3>
       <ol>
-        {#each power.feeds as f (f.says)}
+        {#each power.feeds as f, i (i)}
           <li class:chosen={f.chosen}>
             <LevelMark level={f.level} size={18} />
             <div>

@@ -81,7 +81,7 @@
     <ul class="rails">
       {#each path.rails as r (r.id)}
         <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : r.loadA.toFixed(2)} of {r.maxA === undefined ? '?' : r.maxA.toFixed(2)} A</strong> <span class="soft">at peak{r.typicalA === undefined ? '' : `, ${r.typicalA.toFixed(2)} A typical`}{r.heatW === undefined ? '' : `, ${r.heatW.toFixed(1)} W of heat`}</span>
-          <ul>{#each r.carries as c (c.label)}<li class="soft">{c.label}: {c.peakA === undefined ? 'peak not known' : `${c.peakA.toFixed(2)} A`}{c.typicalA === undefined ? '' : `, ${c.typicalA.toFixed(2)} A typical`}</li>{/each}</ul>
+          <ul>{#each r.carries as c, k (k)}<li class="soft">{c.label}: {c.peakA === undefined ? 'peak not known' : `${c.peakA.toFixed(2)} A`}{c.typicalA === undefined ? '' : `, ${c.typicalA.toFixed(2)} A typical`}</li>{/each}</ul>
         </li>
       {/each}
     </ul>

@@ -4,6 +4,7 @@
   import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client';
+  import AntennaPicture from './AntennaPicture.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
@@ -42,6 +43,7 @@
     link: 'Do air unit, goggles and controller talk to each other?',
     power: 'Does every part see a voltage it can live with?',
     pins: 'Does every wire end where it belongs?',
+    antenna: 'Do the antennas at both ends hear each other?',
   };
 
   // One change after another: the next is sent on the revision the last one made.
@@ -117,6 +119,7 @@
           <h2>{questions[gate.gate] ?? gate.gate}</h2>
           {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
+          {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} />{/if}
           {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">
@@ -223,6 +226,14 @@
   .findings {
     display: grid;
     gap: 0.5rem;
+  }
+  @media (max-width: 640px) {
+    .line a {
+      padding: 9px 0.4rem 0;
+    }
+    kbd {
+      display: none;
+    }
   }
   @media (max-width: 1000px) {
     .yoke {

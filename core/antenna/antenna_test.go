@@ -1,0 +1,180 @@
+package antenna_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/antenna"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+// caseOf is the first generation with the pair of antennas on the quad and those
+// given on the goggles.
+func caseOf(set *gear.Set, quad *fleet.Antennas, eyes ...string) fleet.Case {
+	goggles := sample.Own("new-eyes", "5.2", "b")
+	goggles.Antennas = eyes
+	return sample.Case(set, []fleet.Kit{goggles, sample.Own("first", "1.1", "")},
+		fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Antennas: quad})
+}
+
+func codes(findings []verdict.Finding) (list []verdict.Code) {
+	for _, f := range findings {
+		list = append(list, f.Code)
+	}
+	return list
+}
+
+// The trade's cases (common practice): same hand to same hand, linear to circular
+// loses 3 dB, opposite hands most of the signal, a directional antenna loses what
+// is behind, 60° apart and 40 mm from carbon.
+func TestTheTradesCases(t *testing.T) {
+	band := func(set *gear.Set, i int, bands ...gear.Band) {
+		set.Antennas[i].Bands = nil
+		for _, b := range bands {
+			set.Antennas[i].Bands = append(set.Antennas[i].Bands, gear.AntennaBand{Band: b, GainDBi: new(unit.Decibels(2))})
+		}
+	}
+	for _, c := range []struct {
+		name   string
+		change func(*gear.Set, *fleet.Antennas, *[]string)
+		code   verdict.Code
+		level  verdict.Level
+	}{
+		{"as it should be", func(*gear.Set, *fleet.Antennas, *[]string) {}, antenna.CodeFits, verdict.Fits},
+		{"opposite hands", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"left", "left"} }, antenna.CodeHands, verdict.Unfit},
+		{"linear to circular", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"stick", "stick"} }, antenna.CodeLinear, verdict.Caution},
+		{"mixed hands on the goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "left"} }, antenna.CodeMixed, verdict.Caution},
+		{"directional goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"wide", "wide"} }, antenna.CodeBehind, verdict.Caution},
+		{"one round, one directional", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "wide"} }, antenna.CodeFits, verdict.Fits},
+		{"another band", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4") }, antenna.CodeNoBand, verdict.Unfit},
+		{"one band of two", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
+			s.AirUnits[0].Radio.Bands = []gear.Band{"2.4", "5.8"}
+		}, antenna.CodeOneBand, verdict.Caution},
+		{"two bands for one", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4", "5.8") }, antenna.CodeHalfGain, verdict.Caution},
+		{"no common band", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
+			s.Goggles[1].Receive.Bands = []gear.Band{"2.4"}
+			band(s, 1, "2.4")
+		}, antenna.CodeNoBand, verdict.Unfit},
+		{"one antenna left off", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = q.Models[:1] }, antenna.CodeCount, verdict.Caution},
+		{"one too many", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = append(q.Models, "round") }, antenna.CodeCount, verdict.Unfit},
+		{"the wrong plug", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = []string{"eye", "eye"} }, antenna.CodePlug, verdict.Unfit},
+		{"a barrel too short", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
+			s.Goggles[1].Receive.LipMM, s.Antennas[1].BarrelMM = new(unit.Millimetres(6)), new(unit.Millimetres(5))
+		}, antenna.CodeBarrel, verdict.Unfit},
+		{"side by side", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.AngleDeg = new(unit.Degrees(10)) }, antenna.CodeAngle, verdict.Caution},
+		{"against carbon", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.CarbonMM = new(unit.Millimetres(10)) }, antenna.CodeCarbon, verdict.Caution},
+		{"distance from carbon not said", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.CarbonMM = nil }, antenna.CodeUnknown, verdict.Unknown},
+		{"polarisation not stated", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { s.Antennas[0].Polarisation = "" }, antenna.CodeUnknown, verdict.Unknown},
+		{"nothing on the goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = nil }, antenna.CodeUnknown, verdict.Unknown},
+		{"over the region's limit", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
+			s.Regions[0].Limits[0].MaxEIRPMW = new(unit.Milliwatts(25))
+		}, antenna.CodeLimit, verdict.Caution},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			set, quad, eyes := sample.Set(), sample.Pair(), []string{"eye", "eye"}
+			c.change(set, quad, &eyes)
+			findings := antenna.Check(caseOf(set, quad, eyes...))
+			assert.Contains(t, codes(findings), c.code)
+			assert.Equal(t, c.level, verdict.Worst(findings), "%+v", findings)
+		})
+	}
+}
+
+func TestAnAdapterJoinsTwoPlugs(t *testing.T) {
+	set := sample.Set()
+	quad := sample.Pair()
+	quad.Models = []string{"eye", "eye"}
+	set.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "tail", Name: "pigtail"}, From: "sma", To: "ufl", LossDB: new(unit.Decibels(0.6))}}
+	c := caseOf(set, quad, "eye", "eye")
+	assert.Equal(t, verdict.Change, verdict.Worst(antenna.Check(c)))
+	quad.Adapter = "tail"
+	findings := antenna.Check(caseOf(set, quad, "eye", "eye"))
+	assert.Contains(t, codes(findings), antenna.CodeAdapter)
+	assert.Equal(t, verdict.Caution, verdict.Worst(findings))
+	var says []string
+	for _, cand := range antenna.Candidates(caseOf(set, sample.Pair(), "eye", "eye")) {
+		says = append(says, cand.Says)
+	}
+	assert.Contains(t, says, "put 2 × eye on first through the pigtail")
+}
+
+func TestMatingsRunOut(t *testing.T) {
+	for made, level := range map[int]verdict.Level{3: verdict.Fits, 27: verdict.Caution, 30: verdict.Unfit} {
+		c := caseOf(sample.Set(), sample.Pair(), "eye", "eye")
+		for i := range c.Fleet.Kit {
+			if c.Fleet.Kit[i].ID == "first" {
+				c.Fleet.Kit[i].Matings = &made
+			}
+		}
+		assert.Equal(t, level, verdict.Worst(antenna.Check(c)), "%d of about 30 (common practice)", made)
+	}
+}
+
+// Against today: 6 dB more on the goggles is twice the range in free space, and
+// what is not known is left out and said.
+func TestTheBudgetAgainstToday(t *testing.T) {
+	set := sample.Set()
+	set.Antennas = append(set.Antennas, gear.Antenna{Entry: gear.Entry{ID: "six"}, Bands: []gear.AntennaBand{{Band: "5.8", GainDBi: new(unit.Decibels(7.5206))}}, Polarisation: "rhcp", Plug: "ufl"})
+	c := caseOf(set, sample.Pair(), "eye", "eye")
+	c.Quad.Now = c.Quad.Next.Clone()
+	c.Quad.Next.Antennas.Models = []string{"six", "six"}
+	budgets := antenna.Compare(c.Library, c.Fleet, c.Quad)
+	require.Len(t, budgets, 1)
+	// 500 mW and 7.5 dBi would radiate 2.8 W: the region's 1 W takes most of it back.
+	assert.InDelta(t, 1.51, float64(*budgets[0].ChangeDB), 0.01)
+	set.Regions[0].Limits = nil
+	budgets = antenna.Compare(gear.NewLibrary(set), c.Fleet, c.Quad)
+	assert.InDelta(t, 2, *budgets[0].Factor, 0.001)
+	assert.Empty(t, budgets[0].LeftOut)
+	set.AirUnits[0].Radio.MaxMW = nil
+	budgets = antenna.Compare(gear.NewLibrary(set), c.Fleet, c.Quad)
+	assert.Equal(t, []string{"transmit power"}, budgets[0].LeftOut)
+	assert.Contains(t, budgets[0].Says, "left out: transmit power")
+	c.Quad.Now.Antennas.Models = []string{"round", "round"}
+	set.Antennas[0].Bands[0].Band = "2.4"
+	budgets = antenna.Compare(gear.NewLibrary(set), c.Fleet, c.Quad)
+	assert.Contains(t, budgets[0].Says, "5.8 GHz is new")
+	set.Antennas[0].Bands = nil
+	assert.Empty(t, antenna.Compare(gear.NewLibrary(set), c.Fleet, c.Quad))
+}
+
+// The best of what is owned, against trying every choice from the drawer.
+func TestTheBestSetOfWhatIsOwned(t *testing.T) {
+	c := caseOf(sample.Set(), sample.Pair(), "stick", "left")
+	f := *c.Fleet.Fleet
+	f.Spares = []fleet.Spare{{Model: "eye", Count: 1}, {Model: "wide", Count: 1}}
+	sets := antenna.Sets(c.Library, fleet.NewIndex(&f))
+	require.Len(t, sets, 1)
+	assert.Equal(t, []string{"wide", "eye"}, sets[0].Best, "8 and 2 dB of the same hand beat 2 dB less 3 and less 20")
+	assert.Greater(t, float64(sets[0].BetterDB), 10.0)
+	assert.Equal(t, "wide", sets[0].Buy, "a second one would do better still")
+}
+
+func BenchmarkSets(b *testing.B) {
+	set := sample.Set()
+	f := &fleet.Fleet{Region: "home"}
+	for i := range 200 {
+		a := set.Antennas[i%5]
+		a.ID = fmt.Sprintf("a-%d", i)
+		set.Antennas = append(set.Antennas, a)
+		f.Spares = append(f.Spares, fleet.Spare{Model: a.ID, Count: 1})
+	}
+	for i := range 10 {
+		k := sample.Own("new-eyes", "5.2", "b")
+		k.ID = fmt.Sprintf("eyes-%d", i)
+		f.Kit = append(f.Kit, k)
+		f.Quads = append(f.Quads, fleet.Quad{ID: fmt.Sprintf("q-%d", i), Now: fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Goggles: &fleet.Slot{Kit: k.ID}, Antennas: sample.Pair()}})
+	}
+	lib, index := gear.NewLibrary(set), fleet.NewIndex(f)
+	for b.Loop() {
+		antenna.Sets(lib, index)
+	}
+	b.ReportMetric(20, "goal-ms")
+}

@@ -1,0 +1,151 @@
+package antenna
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/radio"
+	"yokeswap/core/unit"
+)
+
+// Row is one part of the link budget, now and next; absent: not known.
+type Row struct {
+	What   string         `json:"what"`
+	NowDB  *unit.Decibels `json:"nowDB,omitempty"`
+	NextDB *unit.Decibels `json:"nextDB,omitempty"`
+}
+
+// Budget compares the link now and next on one band.
+type Budget struct {
+	Band gear.Band `json:"band"`
+	Rows []Row     `json:"rows"`
+	// ChangeDB is the sum of what is known on both sides; absent where nothing is.
+	ChangeDB *unit.Decibels `json:"changeDB,omitempty"`
+	Factor   *float64       `json:"factor,omitempty"` // of today's range in free space
+	Says     string         `json:"says"`
+	LeftOut  []string       `json:"leftOut"` // what could not be compared
+}
+
+// Compare holds the link of the next fit against today's, band by band. Only what
+// is known on both sides is compared, and the rest named. It is empty where
+// either side has no link.
+func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
+	now, next := newPair(fleet.NowCase(lib, f, q)), newPair(fleet.NewCase(lib, f, q))
+	budgets := []Budget{}
+	for _, p := range []*pair{now, next} {
+		if !p.hasUnit || !p.hasEyes || len(p.unit.missing)+len(p.eyes.missing) > 0 {
+			return budgets
+		}
+	}
+	for _, b := range next.bands() {
+		budgets = append(budgets, compareOn(b, now, next))
+	}
+	return budgets
+}
+
+func compareOn(b gear.Band, now, next *pair) Budget {
+	out := Budget{Band: b, LeftOut: []string{}, Rows: []Row{}}
+	switch {
+	case next.unit.best(b) == nil || next.eyes.best(b) == nil:
+		out.Says = fmt.Sprintf("On %s GHz nothing is heard: an end has no antenna made for it.", b)
+		return out
+	case !slices.Contains(now.bands(), b) || now.unit.best(b) == nil || now.eyes.best(b) == nil:
+		out.Says = fmt.Sprintf("%s GHz is new: today's link does not use it.", b)
+		return out
+	}
+	terms := []struct {
+		what string
+		of   func(*pair) *unit.Decibels
+	}{
+		{"transmit power", func(p *pair) *unit.Decibels { return p.power(b) }},
+		{"antenna of the unit", func(p *pair) *unit.Decibels { return gain(p.unit.best(b), b) }},
+		{"its lead and adapter", func(p *pair) *unit.Decibels { return p.unit.lost(b) }},
+		{"polarisation", func(p *pair) *unit.Decibels { return p.mismatch(b) }},
+		{"antenna of the goggles", func(p *pair) *unit.Decibels { return gain(p.eyes.best(b), b) }},
+		{"their lead and adapter", func(p *pair) *unit.Decibels { return p.eyes.lost(b) }},
+		{"sensitivity", func(p *pair) *unit.Decibels {
+			if s := p.eyes.port.SensitivityDBm; s != nil {
+				return new(-*s)
+			}
+			return nil
+		}},
+	}
+	var change unit.Decibels
+	known := false
+	for _, t := range terms {
+		row := Row{What: t.what, NowDB: t.of(now), NextDB: t.of(next)}
+		out.Rows = append(out.Rows, row)
+		if row.NowDB == nil || row.NextDB == nil {
+			out.LeftOut = append(out.LeftOut, t.what)
+			continue
+		}
+		known = true
+		change += *row.NextDB - *row.NowDB
+	}
+	if known {
+		out.ChangeDB, out.Factor = &change, new(radio.RangeFactor(change))
+	}
+	out.Says = out.sentence(next)
+	return out
+}
+
+// power is the most the unit may send: its own, or what the region leaves it.
+func (p *pair) power(b gear.Band) *unit.Decibels {
+	r := p.airUnit.Radio
+	if r == nil || r.MaxMW == nil {
+		return nil
+	}
+	power := radio.DBm(*r.MaxMW)
+	if p.region != nil {
+		limit, g := p.region.Limit(b), gain(p.unit.best(b), b)
+		if limit != nil && limit.MaxEIRPMW != nil && g != nil {
+			power = min(power, radio.DBm(*limit.MaxEIRPMW)-*g)
+		}
+	}
+	return &power
+}
+
+func gain(a *gear.Antenna, b gear.Band) *unit.Decibels {
+	if a == nil || a.On(b) == nil {
+		return nil
+	}
+	return a.On(b).GainDBi
+}
+
+func (e *end) lost(b gear.Band) *unit.Decibels {
+	a := e.best(b)
+	if a == nil {
+		return nil
+	}
+	loss, known := e.chain(a)
+	if !known {
+		return nil
+	}
+	return new(-loss)
+}
+
+func (p *pair) mismatch(b gear.Band) *unit.Decibels {
+	x, y := p.unit.best(b), p.eyes.best(b)
+	if x == nil || y == nil || !x.Polarisation.Known() || !y.Polarisation.Known() {
+		return nil
+	}
+	return new(-radio.PolarisationLoss(x.Polarisation, y.Polarisation))
+}
+
+func (b *Budget) sentence(next *pair) string {
+	if b.Factor == nil {
+		return fmt.Sprintf("On %s GHz nothing can be compared.", b.Band)
+	}
+	says := fmt.Sprintf("On %s GHz about %.1f of today's range in free space (%+.1f dB)", b.Band, *b.Factor, float64(*b.ChangeDB))
+	behind := next.eyes.best(b.Band)
+	if behind != nil && behind.BeamDeg != nil && *behind.BeamDeg < allRound {
+		says += " in front, picture lost behind"
+	}
+	if len(b.LeftOut) > 0 {
+		says += "; not known, and left out: " + strings.Join(b.LeftOut, ", ")
+	}
+	return says + "."
+}

@@ -1,0 +1,168 @@
+package antenna
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/radio"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+// Candidates lists the antennas the quad could carry instead: pairs of one model,
+// those owned in the number needed, and those to buy.
+func Candidates(c fleet.Case) (list []verdict.Candidate) {
+	p := newPair(c)
+	if !p.hasUnit || p.unit.port == nil || p.unit.port.Antennas == nil {
+		return nil
+	}
+	n := *p.unit.port.Antennas
+	for _, a := range gear.All[*gear.Antenna](c.Library) {
+		next := fleet.Antennas{}
+		if c.Fit.Antennas != nil {
+			next = *c.Fit.Antennas
+		}
+		next.Adapter = ""
+		next.Models = slices.Repeat([]string{a.ID}, n)
+		cand := verdict.Candidate{Says: fmt.Sprintf("put %d × %s on %s", n, a.Label(), p.unit.label), Effort: verdict.Wire,
+			Owned: c.Fleet.SpareCount(a.ID, c.Quad.ID) >= n}
+		if a.Plug != p.unit.port.Plug {
+			adapter := p.adapterFor(a.Plug, p.unit.port.Plug)
+			if adapter == nil {
+				continue
+			}
+			next.Adapter = adapter.ID
+			cand.Says += " through the " + adapter.Label()
+		}
+		if c.Fit.Antennas != nil && slices.Equal(c.Fit.Antennas.Models, next.Models) && c.Fit.Antennas.Adapter == next.Adapter {
+			continue
+		}
+		if !cand.Owned {
+			cand.Effort, cand.Costs = verdict.Part, "to buy"
+		}
+		cand.Patch = fleet.Patch{Antennas: &next}
+		list = append(list, cand)
+	}
+	return list
+}
+
+// Set is what to screw on one pair of goggles.
+type Set struct {
+	Goggles string   `json:"goggles"`
+	Name    string   `json:"name"`
+	Now     []string `json:"now"` // what is on them, by name
+	Best    []string `json:"best"`
+	// BetterDB is what the quads flown with them gain on the average.
+	BetterDB unit.Decibels `json:"betterDB"`
+	Buy      string        `json:"buy,omitempty"` // what would do still better, to be bought
+	BuyDB    unit.Decibels `json:"buyDB,omitempty"`
+	Says     string        `json:"says"`
+}
+
+// owned is an antenna model with how many there are in the drawer.
+type owned struct {
+	antenna *gear.Antenna
+	count   int
+	score   unit.Decibels
+}
+
+// Sets finds, for each pair of goggles a quad is to be flown with, the best
+// antennas of those in the drawer and on those goggles, and the best to be
+// bought. Each antenna hears for itself, so the best set is the best antennas one
+// by one; its worth is the mean over the quads of gain less polarisation loss,
+// with a missing band as 20 dB.
+func Sets(lib *gear.Library, f *fleet.Index) []Set {
+	list := []Set{}
+	for i := range f.Kit {
+		kit := &f.Kit[i]
+		goggles, ok := gear.Find[*gear.Goggles](lib, kit.Model)
+		if !ok || goggles.Receive == nil || goggles.Receive.Antennas == nil {
+			continue
+		}
+		var links []*pair
+		for q := range f.Quads {
+			c := fleet.NewCase(lib, f, &f.Quads[q])
+			if p := newPair(c); c.Fit.Goggles != nil && c.Fit.Goggles.Kit == kit.ID && p.hasUnit && len(p.unit.missing) == 0 {
+				links = append(links, p)
+			}
+		}
+		if len(links) == 0 {
+			continue
+		}
+		list = append(list, bestSet(lib, f, kit, goggles, links))
+	}
+	return list
+}
+
+func bestSet(lib *gear.Library, f *fleet.Index, kit *fleet.Kit, goggles *gear.Goggles, links []*pair) Set {
+	s := Set{Goggles: kit.ID, Name: kit.Label(), Now: []string{}, Best: []string{}}
+	on := map[string]int{}
+	var now unit.Decibels
+	for _, id := range kit.Antennas {
+		on[id]++
+		s.Now = append(s.Now, lib.Label(id))
+		if a, ok := gear.Find[*gear.Antenna](lib, id); ok {
+			now += worth(a, goggles, links)
+		}
+	}
+	var have, all []owned
+	for _, a := range gear.All[*gear.Antenna](lib) {
+		if a.Plug != goggles.Receive.Plug && kit.Adapter == "" {
+			continue
+		}
+		o := owned{a, on[a.ID] + f.SpareCount(a.ID, ""), worth(a, goggles, links)}
+		all = append(all, o)
+		if o.count > 0 {
+			have = append(have, o)
+		}
+	}
+	byWorth := func(a, b owned) int { return cmp.Compare(b.score, a.score) }
+	slices.SortStableFunc(have, byWorth)
+	slices.SortStableFunc(all, byWorth)
+	var best unit.Decibels
+	left := *goggles.Receive.Antennas
+	for _, o := range have {
+		for range min(left, o.count) {
+			s.Best = append(s.Best, o.antenna.Label())
+			best += o.score
+			left--
+		}
+	}
+	n := unit.Decibels(max(1, len(s.Best)))
+	if len(kit.Antennas) > 0 {
+		s.BetterDB = best/n - now/unit.Decibels(len(kit.Antennas))
+	}
+	if len(all) > 0 && all[0].score > best/n+0.05 {
+		s.Buy, s.BuyDB = all[0].antenna.Label(), all[0].score-best/n
+	}
+	switch {
+	case len(s.Best) == 0:
+		s.Says = "No antenna owned goes onto " + s.Name + "."
+	case s.BetterDB < 0.05:
+		s.Says = s.Name + " carries the best of what is owned."
+	default:
+		s.Says = fmt.Sprintf("%s would hear %.1f dB better with what is owned.", s.Name, float64(s.BetterDB))
+	}
+	return s
+}
+
+// worth is what an antenna on the goggles brings to the quads flown with them.
+func worth(a *gear.Antenna, goggles *gear.Goggles, links []*pair) unit.Decibels {
+	const noBand unit.Decibels = -20
+	var sum unit.Decibels
+	for _, p := range links {
+		for _, b := range goggles.Receive.Bands {
+			far := p.unit.best(b)
+			g := gain(a, b)
+			if far == nil || g == nil || !a.Polarisation.Known() || !far.Polarisation.Known() {
+				sum += noBand
+				continue
+			}
+			sum += *g - radio.PolarisationLoss(a.Polarisation, far.Polarisation)
+		}
+	}
+	return sum / unit.Decibels(len(links)*max(1, len(goggles.Receive.Bands)))
+}
