@@ -165,6 +165,24 @@ test('the wiring: a re-pin plan, ports, what to solder, and the files to take al
   await expect(page.getByText(/Aldine One sees 9.8 to 10.2 V from the 10 V pad/).first()).toBeVisible();
 });
 
+test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({ page, open }) => {
+  await open('/swap/hopper/mount');
+  await expect(page.getByText(/M2×8 is 2.8 mm too long: it drives into the circuit board/)).toBeVisible();
+  await page.getByRole('button', { name: /use M2×4/ }).click();
+  await expect(page.getByText(/drives into the circuit board/)).toHaveCount(0);
+  await open('/swap/fantail/mount');
+  await page.getByRole('button', { name: /put it into the middle bay/ }).first().click();
+  await expect(page.getByText(/are to be ordered before the bench day/).first()).toBeVisible();
+  await open('/swap/wallower/antenna');
+  await expect(page.getByText(/opposite hands lose 20.0 dB and more/)).toBeVisible();
+  await page.getByRole('button', { name: /put 2 × Cowl R on Aldine One/ }).click();
+  await expect(page.getByText(/Right-hand antennas on Aldine One meet right-hand ones on Visor C, on 5.8 GHz/)).toBeVisible();
+  await open('/shopping');
+  await expect(page.getByRole('row', { name: /470 µF 35 V low-ESR electrolytic/ })).toContainText('Wallower');
+  const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()]);
+  expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,buy');
+});
+
 test('an own board and harness copied off a drawing', async ({ page, open }) => {
   await open('/shelf/add/harness');
   await page.getByLabel('name (needed)').fill('Spindle loom');

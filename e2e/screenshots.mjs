@@ -13,6 +13,8 @@ const shots = [
   { name: 'swap-unknown', hash: '/swap/sluice/link', viewport: desk, dark: true },
   { name: 'swap-feeds', hash: '/swap/damsel/power', viewport: desk, to: 'When the pack' },
   { name: 'swap-pins', hash: '/swap/quern/pins', viewport: desk },
+  { name: 'swap-mount', hash: '/swap/hopper/mount', viewport: desk },
+  { name: 'swap-antenna', hash: '/swap/wallower/antenna', viewport: desk, dark: true },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
   { name: 'route-back', hash: '/route/back', viewport: desk },
@@ -22,7 +24,6 @@ const shots = [
   { name: 'bench-held', hash: '/bench/wallower', viewport: desk, dark: true },
   { name: 'shelf', hash: '/shelf', viewport: desk },
   { name: 'shelf-entry', hash: '/shelf/edit/board/bramble-f7', viewport: desk },
-  { name: 'shelf-files', hash: '/shelf/files', viewport: desk },
   { name: 'fleet-phone', hash: '/', viewport: phone },
   { name: 'bench-phone', hash: '/bench/brayer', viewport: phone, step: /First power-up/ },
 ];

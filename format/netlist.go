@@ -6,8 +6,10 @@ import (
 	"fmt"
 	"html"
 	"strconv"
+	"strings"
 
 	"yokeswap/core/pins"
+	"yokeswap/core/swap"
 	"yokeswap/core/unit"
 	"yokeswap/core/wire"
 )
@@ -34,6 +36,19 @@ func SolderingList(l pins.List) ([]byte, error) {
 	}
 	for _, j := range l.Jumpers {
 		rows = append(rows, []string{"solder jumper", j, "", "", "", "", ""})
+	}
+	return table(rows)
+}
+
+// ShoppingList writes the parts to have before the bench day as CSV.
+func ShoppingList(items []swap.Item) ([]byte, error) {
+	rows := [][]string{{"part", "need", "have", "buy", "for", "mass_g", "stops_the_day", "note"}}
+	for _, i := range items {
+		mass := ""
+		if i.MassG != nil {
+			mass = strconv.FormatFloat(float64(*i.MassG), 'f', -1, 64)
+		}
+		rows = append(rows, []string{i.Label, strconv.Itoa(i.Need), strconv.Itoa(i.Have), strconv.Itoa(i.Buy), strings.Join(i.For, ", "), mass, strconv.FormatBool(i.Stops && i.Buy > 0), i.Note})
 	}
 	return table(rows)
 }

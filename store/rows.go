@@ -94,6 +94,12 @@ func newItem(kind string) gear.Item {
 		return &gear.Adapter{}
 	case gear.KindRegion:
 		return &gear.Region{}
+	case gear.KindFrame:
+		return &gear.Frame{}
+	case gear.KindPlate:
+		return &gear.Plate{}
+	case gear.KindScrew:
+		return &gear.Screw{}
 	case gear.KindPairing:
 		return &gear.Pairing{}
 	}

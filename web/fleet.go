@@ -62,6 +62,7 @@ type QuadView struct {
 	Link      link.Picture   `json:"link"`
 	Pins      WiringView     `json:"pins"`
 	Antenna   AntennaView    `json:"antenna"`
+	Mount     MountView      `json:"mount"`
 }
 
 func (s *server) registerFleet(api huma.API) {
@@ -145,7 +146,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		Now: fitView(now), Next: fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next),
+		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: mountOf(next),
 	}), nil
 }
 

@@ -55,6 +55,8 @@ func schemaName(t reflect.Type, hint string) string {
 		return "Route" + name
 	case strings.HasSuffix(t.PkgPath(), "/antenna"):
 		return "Antenna" + name
+	case strings.HasSuffix(t.PkgPath(), "/mount"):
+		return "Mount" + name
 	case strings.HasSuffix(t.PkgPath(), "/pins"):
 		return "Pins" + name
 	case strings.HasSuffix(t.PkgPath(), "/sim"):
@@ -80,6 +82,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFleet(api)
 	s.registerBench(api)
 	s.registerPins(api)
+	s.registerShopping(api)
 	s.registerRoute(api)
 	s.registerRehearsal(api)
 	s.registerShelf(api)

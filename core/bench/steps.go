@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/mount"
 	"yokeswap/core/power"
 	"yokeswap/core/unit"
 )
@@ -253,9 +254,26 @@ func (w *writer) replaceUnit() {
 			Do:    []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."},
 			Tools: []string{"hex drivers", "tweezers"}, Cautions: []string{cautionIron}})
 	}
-	w.add(Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
+	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
 		Do:    []string{"Memory card in before the frame is closed.", "Camera and antennas on; leave USB and bind button within reach until the end."},
-		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}})
+		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}}
+	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
+		step.Do = append(step.Do, fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated and bound.", strings.Join(hidden, ", ")))
+	}
+	if plan := mount.Draw(w.Case).Screw; plan != nil {
+		screws := plan.Label
+		if chosen, ok := gear.Find[*gear.Screw](w.Library, w.Fit.Screw); ok {
+			screws = chosen.Label()
+		}
+		if screws != "" {
+			step.Materials = append(step.Materials, "4 × "+screws)
+			step.Do = append(step.Do, fmt.Sprintf("Screws of %s: a longer one than %s drives into the circuit board.", screws, plan.MostMM))
+		}
+	}
+	if w.Fit.Plate != "" {
+		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
+	}
+	w.add(step)
 }
 
 // meter asks for readings before the first plug-in.

@@ -32,6 +32,7 @@ type Fit struct {
 	PackLead *Lead     `json:"packLead,omitempty"`
 	Antennas *Antennas `json:"antennas,omitempty"`
 	Wiring
+	Mounting
 }
 
 // Slot puts a device into a fit: a piece of kit, or a model not owned yet.
@@ -198,6 +199,9 @@ func (f *Fit) models(base string, visit func(path string, kind gear.Kind, id str
 		{"board", f.Board, gear.KindBoard},
 		{"pack", f.Pack, gear.KindPack},
 		{"harness", f.Harness, gear.KindHarness},
+		{"frame", f.Frame, gear.KindFrame},
+		{"plate", f.Plate, gear.KindPlate},
+		{"screw", f.Screw, gear.KindScrew},
 	} {
 		if ref.id != "" {
 			visit(base+"."+ref.name, ref.kind, ref.id)

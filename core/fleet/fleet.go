@@ -106,9 +106,12 @@ type Quad struct {
 	Use  string `json:"use,omitempty"`
 	// FullA is the pack current at full throttle: it sets how far the pack sags.
 	FullA *unit.Amps `json:"fullA,omitempty"`
-	Now   Fit        `json:"now"`
-	Next  *Fit       `json:"next,omitempty"` // absent: as now
-	Note  string     `json:"note,omitempty"`
+	// AUWG is its weight as it flies today; HoverA the pack current at hover.
+	AUWG   *unit.Grams `json:"auwG,omitempty"`
+	HoverA *unit.Amps  `json:"hoverA,omitempty"`
+	Now    Fit         `json:"now"`
+	Next   *Fit        `json:"next,omitempty"` // absent: as now
+	Note   string      `json:"note,omitempty"`
 }
 
 // Label is the quad's name, or its id.

@@ -22,6 +22,7 @@ type Patch struct {
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
 	Wiring      *Wiring           `json:"wiring,omitempty"`      // all of it
 	Antennas    *Antennas         `json:"antennas,omitempty"`    // all of it
+	Mounting    *Mounting         `json:"mounting,omitempty"`    // all of it
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -62,6 +63,9 @@ func (f Fit) With(p Patch) Fit {
 	}
 	if p.Wiring != nil {
 		out.Wiring = p.Wiring.clone()
+	}
+	if p.Mounting != nil {
+		out.Mounting = *p.Mounting
 	}
 	if p.Antennas != nil {
 		out.Antennas = p.Antennas.clone()

@@ -188,10 +188,12 @@ type Linked interface {
 // AirUnit is the video transmitter on the quad, with its camera.
 type AirUnit struct {
 	Device
-	Input Input  `json:"input,omitzero"`
-	Plug  *Plug  `json:"plug,omitempty"`
-	RCOut *RCOut `json:"rcOut,omitempty"`
-	Radio *Radio `json:"radio,omitempty"`
+	Input  Input      `json:"input,omitzero"`
+	Plug   *Plug      `json:"plug,omitempty"`
+	RCOut  *RCOut     `json:"rcOut,omitempty"`
+	Radio  *Radio     `json:"radio,omitempty"`
+	Mount  *UnitMount `json:"mount,omitempty"`
+	Camera *Camera    `json:"camera,omitempty"`
 	// BenchSecondsNoAir is how long it may run without moving air.
 	BenchSecondsNoAir *int        `json:"benchSecondsNoAir,omitempty"`
 	MassG             *unit.Grams `json:"massG,omitempty"`

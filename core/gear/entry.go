@@ -63,6 +63,9 @@ const (
 	KindAntenna    Kind = "antenna"
 	KindAdapter    Kind = "adapter"
 	KindRegion     Kind = "region"
+	KindFrame      Kind = "frame"
+	KindPlate      Kind = "plate"
+	KindScrew      Kind = "screw"
 	KindPairing    Kind = "pairing"
 )
 

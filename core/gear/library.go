@@ -26,6 +26,9 @@ type Set struct {
 	Antennas    []Antenna    `json:"antennas,omitempty"`
 	Adapters    []Adapter    `json:"adapters,omitempty"`
 	Regions     []Region     `json:"regions,omitempty"`
+	Frames      []Frame      `json:"frames,omitempty"`
+	Plates      []Plate      `json:"plates,omitempty"`
+	Screws      []Screw      `json:"screws,omitempty"`
 	Pairings    []Pairing    `json:"pairings,omitempty"`
 }
 
@@ -57,6 +60,9 @@ func (s *Set) Lists() []List {
 		{"antennas", items(s.Antennas)},
 		{"adapters", items(s.Adapters)},
 		{"regions", items(s.Regions)},
+		{"frames", items(s.Frames)},
+		{"plates", items(s.Plates)},
+		{"screws", items(s.Screws)},
 		{"pairings", items(s.Pairings)},
 	}
 }
@@ -99,6 +105,12 @@ func (s *Set) Add(item Item) {
 		s.Adapters = append(s.Adapters, *g)
 	case *Region:
 		s.Regions = append(s.Regions, *g)
+	case *Frame:
+		s.Frames = append(s.Frames, *g)
+	case *Plate:
+		s.Plates = append(s.Plates, *g)
+	case *Screw:
+		s.Screws = append(s.Screws, *g)
 	case *Pairing:
 		s.Pairings = append(s.Pairings, *g)
 	}

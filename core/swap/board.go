@@ -148,7 +148,7 @@ func needs(c fleet.Case, j Judgement, devices []Device) string {
 	for _, gate := range []struct {
 		name  verdict.Gate
 		needs string
-	}{{verdict.Power, "another feed"}, {verdict.Pins, "other wiring"}, {verdict.Antenna, "other antennas"}} {
+	}{{verdict.Power, "another feed"}, {verdict.Pins, "other wiring"}, {verdict.Mount, "another seat"}, {verdict.Antenna, "other antennas"}} {
 		if j.Gate(gate.name).Level == verdict.Unfit {
 			shut = append(shut, gate.needs)
 		}

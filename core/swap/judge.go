@@ -11,6 +11,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link"
+	"yokeswap/core/mount"
 	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/verdict"
@@ -28,6 +29,7 @@ var gates = []gate{
 	{verdict.Link, link.Check, link.Candidates},
 	{verdict.Power, power.Check, power.Candidates},
 	{verdict.Pins, pins.Check, pins.Candidates},
+	{verdict.Mount, mount.Check, mount.Candidates},
 	{verdict.Antenna, antenna.Check, antenna.Candidates},
 }
 

@@ -49,6 +49,7 @@ const (
 	Power   Gate = "power"
 	Pins    Gate = "pins"
 	Antenna Gate = "antenna"
+	Mount   Gate = "mount"
 )
 
 // Code names a finding for good: tests, help texts and translations hang on it.

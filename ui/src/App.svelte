@@ -8,6 +8,7 @@
   import { switchTheme, theme } from './lib/theme.svelte';
   import Rehearse from './route/Rehearse.svelte';
   import Route from './route/Route.svelte';
+  import Shopping from './route/Shopping.svelte';
   import Shelf from './shelf/Shelf.svelte';
   import Walk from './route/Walk.svelte';
   import Swap from './swap/Swap.svelte';
@@ -19,19 +20,20 @@
     '/walk/:way?': Walk,
     '/rehearse': Rehearse,
     '/bench/:quad?': Bench,
+    '/shopping': Shopping,
     '/shelf/:tab?/:kind?/:id?': Shelf,
     '*': NotFound,
   };
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
-    { name: 'Bench', at: '/bench', starts: ['/bench', '/walk'] },
+    { name: 'Bench', at: '/bench', starts: ['/bench', '/walk', '/shopping'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
   ];
   const screenKeys = [
     { keys: '↓ ↑ or j k', does: 'Fleet: next or previous quad; Bench: next or previous step' },
     { keys: 'Enter', does: 'Fleet: open the quad' },
-    { keys: '1 2 3 4', does: 'Swap: link, power, pins or antenna gate' },
+    { keys: '1 to 5', does: 'Swap: link, power, pins, mount or antenna gate' },
     { keys: 'b', does: 'Swap: its bench sheet' },
   ];
 

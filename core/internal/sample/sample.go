@@ -37,10 +37,10 @@ func Set() *gear.Set {
 	return &gear.Set{
 		Format: gear.SetFormat, Version: gear.SetVersion, ID: "sample", Title: "sample",
 		AirUnits: []gear.AirUnit{
-			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender()},
+			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender(), Mount: seat(20), Camera: camera()},
 			{Device: device("second", step("2.0", ""), step("2.3", ">=2.0")), Input: window(7.4, 26.4),
-				Radio: func() *gear.Radio { r := sender(); r.FullPowerOnlyArmed = new(true); return r }(), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}},
-			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender()},
+				Radio: func() *gear.Radio { r := sender(); r.FullPowerOnlyArmed = new(true); return r }(), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Mount: seat(25.5), Camera: camera()},
+			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender(), Mount: seat(20), Camera: camera()},
 		},
 		Goggles: []gear.Goggles{
 			{Device: device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
@@ -68,7 +68,12 @@ func Set() *gear.Set {
 			antenna("round", "ufl", radio.RHCP, 1.5, 360), antenna("eye", "sma", radio.RHCP, 2, 360),
 			antenna("left", "sma", radio.LHCP, 2, 360), antenna("stick", "sma", radio.Linear, 2, 360), antenna("wide", "sma", radio.RHCP, 8, 130),
 		},
-		Regions:    []gear.Region{{Entry: entry("home"), Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}}}},
+		Regions: []gear.Region{{Entry: entry("home"), Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}}}},
+		Frames: []gear.Frame{{Entry: entry("frame"), CageMM: new(unit.Millimetres(19)), GuardMM: new(unit.Millimetres(9)), Bays: []gear.Bay{
+			{ID: "rear", Patterns: []gear.Holes{{XMM: 20, YMM: 20}}, PlateMM: new(unit.Millimetres(2)), HeightMM: new(unit.Millimetres(16)), CameraMM: new(unit.Millimetres(90)), Open: []gear.Side{"rear", "top"}},
+		}}},
+		Plates:     []gear.Plate{{Entry: entry("plate-20-25"), From: gear.Holes{XMM: 20, YMM: 20}, To: gear.Holes{XMM: 25.5, YMM: 25.5}, ThickMM: new(unit.Millimetres(4)), MassG: new(unit.Grams(2)), Printed: true}},
+		Screws:     []gear.Screw{screw("m2-4", "M2", 4), screw("m2-5", "M2", 5), screw("m2-8", "M2", 8), screw("m16-6", "M1.6", 6), screw("m16-10", "M1.6", 10)},
 		Connectors: []gear.Connector{{Entry: entry("ufl"), Matings: new(30)}, {Entry: entry("sma")}, {Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6)}},
 		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
 		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
@@ -102,6 +107,22 @@ func antenna(id, plug string, p radio.Polarisation, gain unit.Decibels, beam uni
 func Pair() *fleet.Antennas {
 	return &fleet.Antennas{Models: []string{"round", "round"}, AngleDeg: new(unit.Degrees(60)), CarbonMM: new(unit.Millimetres(45))}
 }
+
+func seat(across unit.Millimetres) *gear.UnitMount {
+	return &gear.UnitMount{Patterns: []gear.Holes{{XMM: across, YMM: across, Screw: "M2", DepthMM: new(unit.Millimetres(3))}}, HeightMM: new(unit.Millimetres(11)),
+		Access: map[string]gear.Side{"usb": "rear", "bind": "top", "card": "rear"}}
+}
+
+func camera() *gear.Camera {
+	return &gear.Camera{WidthMM: new(unit.Millimetres(19)), LensMM: new(unit.Millimetres(8)), CableMM: new(unit.Millimetres(120)), PerSide: new(1), Screw: "M2"}
+}
+
+func screw(id, size string, length unit.Millimetres) gear.Screw {
+	return gear.Screw{Entry: entry(id), Size: size, LengthMM: &length}
+}
+
+// Seat is the rear of the frame, with a screw that does.
+func Seat() fleet.Mounting { return fleet.Mounting{Frame: "frame", Bay: "rear", Screw: "m2-4"} }
 
 // plug is the usual row of six pins (common practice).
 func plug() *gear.Plug {

@@ -13,6 +13,8 @@ export type Patch = Schemas['Patch'];
 export type Path = Schemas['SupplyView'];
 export type Picture = QuadView['link'];
 export type SupplyView = Schemas['SupplyView'];
+export type MountView = QuadView['mount'];
+export type Shopping = Schemas['ShoppingView'];
 export type AntennaView = QuadView['antenna'];
 export type PinsView = Schemas['WiringView'];
 export type PinsPicture = PinsView['picture'];
@@ -117,6 +119,7 @@ export const api = {
   offered: (device: string, release: string, revision: number) => written(answered(client.POST('/api/route/offered', { body: { device, release, revision } }))),
   closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
   rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
+  shopping: () => read(() => client.GET('/api/shopping')),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(

@@ -327,6 +327,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API shopping */
+        get: operations["get-api-shopping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopping.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shopping-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -596,6 +629,15 @@ export interface components {
             status: string;
             version: string;
         };
+        Holes: {
+            /** Format: double */
+            depthMM?: number;
+            screw?: string;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+        };
         Import: {
             applied: boolean;
             /** Format: int64 */
@@ -603,6 +645,21 @@ export interface components {
             difference: components["schemas"]["Difference"];
             format: string;
             title: string;
+        };
+        Item: {
+            /** Format: int64 */
+            buy: number;
+            for: string[];
+            /** Format: int64 */
+            have: number;
+            label: string;
+            /** Format: double */
+            massG?: number;
+            model?: string;
+            /** Format: int64 */
+            need: number;
+            note?: string;
+            stops: boolean;
         };
         Judgement: {
             gates: components["schemas"]["GateVerdict"][];
@@ -639,6 +696,72 @@ export interface components {
             id: string;
             label: string;
             of: string;
+        };
+        MountClamp: {
+            /** Format: double */
+            mm: number;
+            what: string;
+        };
+        MountPart: {
+            comes: boolean;
+            label: string;
+            /** Format: double */
+            massG?: number;
+        };
+        MountPicture: {
+            bay: string;
+            /** Format: double */
+            chosen?: number;
+            /** Format: double */
+            depthMM?: number;
+            holds?: string;
+            missing?: string;
+            ofBay: components["schemas"]["Holes"][];
+            ofUnit: components["schemas"]["Holes"][];
+            plate?: string;
+            screw?: components["schemas"]["MountScrewPlan"];
+            unit: string;
+        };
+        MountScrewPlan: {
+            clamped: components["schemas"]["MountClamp"][];
+            label?: string;
+            /** Format: double */
+            leastMM: number;
+            /** Format: double */
+            mostMM: number;
+            owned: boolean;
+            size: string;
+            use?: string;
+        };
+        MountView: {
+            picture: components["schemas"]["MountPicture"];
+            weight: components["schemas"]["MountWeight"];
+        };
+        MountWeight: {
+            /** Format: double */
+            afterG?: number;
+            /** Format: double */
+            beforeG?: number;
+            /** Format: double */
+            changeG?: number;
+            /** Format: double */
+            flightTime?: number;
+            /** Format: double */
+            hoverPower?: number;
+            parts: components["schemas"]["MountPart"][];
+            unknown: string[];
+        };
+        Mounting: {
+            /** Format: double */
+            actionG?: number;
+            /** Format: double */
+            analogG?: number;
+            bay?: string;
+            frame?: string;
+            plate?: string;
+            screw?: string;
+            /** Format: double */
+            softMM?: number;
         };
         Named: {
             id: string;
@@ -683,6 +806,7 @@ export interface components {
             feed?: components["schemas"]["Feed"];
             goggles?: components["schemas"]["Slot"];
             jumper?: components["schemas"]["Jumper"];
+            mounting?: components["schemas"]["Mounting"];
             pack?: string;
             receiver?: string;
             regulator?: components["schemas"]["PlacedRegulator"];
@@ -904,6 +1028,7 @@ export interface components {
             id: string;
             judgement: components["schemas"]["Judgement"];
             link: components["schemas"]["Picture"];
+            mount: components["schemas"]["MountView"];
             name: string;
             next: components["schemas"]["FitView"];
             now: components["schemas"]["FitView"];
@@ -1136,6 +1261,9 @@ export interface components {
             id: string;
             license: string;
             title: string;
+        };
+        ShoppingView: {
+            items: components["schemas"]["Item"][];
         };
         SimAction: {
             device: string;
@@ -1977,6 +2105,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "shopping-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

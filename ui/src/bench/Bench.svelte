@@ -85,7 +85,8 @@
   {#if board.failure}
     <FailureNote failure={board.failure} again={() => board.take(api.board([]))} />
   {:else if board.data}
-    <p class="fleet"><a class="panel" href="#/walk"><strong>The route of the whole fleet</strong> <span class="soft">firmware, modes and activation, one step at a time</span></a></p>
+    <p class="fleet"><a class="panel" href="#/walk"><strong>The route of the whole fleet</strong> <span class="soft">firmware, modes and activation, one step at a time</span></a>
+      <a class="panel" href="#/shopping"><strong>Parts to have before the bench day</strong> <span class="soft">from every plan, less what is owned</span></a></p>
     <ul class="choose">
       {#each board.data.rows as row (row.quad)}
         <li><a class="panel" href={`#/bench/${row.quad}`}><strong>{row.name}</strong><span class="soft">{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span></a></li>

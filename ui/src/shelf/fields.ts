@@ -68,6 +68,14 @@ const device: Field[] = [
     ],
   },
 ];
+const sides = pick('left', 'right', 'front', 'rear', 'top', 'bottom');
+const screwSizes = pick('M1.6', 'M2', 'M2.5', 'M3');
+const across = (base = ''): Field[] => [
+  { path: `${base}xMM`, label: 'across', type: 'number', unit: 'mm' },
+  { path: `${base}yMM`, label: 'along', type: 'number', unit: 'mm' },
+];
+const holes = (path: string, label: string, threads = false): Field => ({ path, label, type: 'list', add: 'Add a pattern', fields: [...across(),
+  ...(threads ? [{ path: 'screw', label: 'screw', type: 'pick', options: screwSizes } as Field, { path: 'depthMM', label: 'depth of the thread', type: 'number', unit: 'mm' } as Field] : [])] });
 const port = (base: string): Field[] => [
   { path: `${base}.bands`, label: 'radio bands in GHz', type: 'words', hint: '5.8 or 2.4, 5.8' },
   { path: `${base}.antennas`, label: 'how many antennas', type: 'number', unit: '', whole: true },
@@ -98,6 +106,10 @@ const fit = (base: string): Field[] => [
   { path: `${base}.capacitorUF`, label: 'capacitor across the battery leads', type: 'number', unit: 'µF' },
   { path: `${base}.packLead.mm`, label: 'pack lead, one way', type: 'number', unit: 'mm' },
   { path: `${base}.packLead.awg`, label: 'gauge of the pack lead', type: 'number', unit: 'AWG', whole: true },
+  { path: `${base}.frame`, label: 'frame', type: 'ref', of: 'gear', kinds: ['frame'] },
+  { path: `${base}.bay`, label: 'bay the unit sits in', type: 'text', hint: 'its id' },
+  { path: `${base}.plate`, label: 'adapter plate', type: 'ref', of: 'gear', kinds: ['plate'] },
+  { path: `${base}.screw`, label: 'screws of the unit', type: 'ref', of: 'gear', kinds: ['screw'] },
   { path: `${base}.antennas.models`, label: 'antennas of the air unit', type: 'words', hint: 'ids, one for each, by commas' },
   { path: `${base}.antennas.angleDeg`, label: 'angle between them', type: 'number', unit: '°' },
   { path: `${base}.antennas.carbonMM`, label: 'their distance from carbon', type: 'number', unit: 'mm' },
@@ -134,7 +146,7 @@ export interface Kind {
 
 export const kinds: Kind[] = [
   { kind: 'quad', name: 'quad', plural: 'quads', fields: [name, { path: 'use', label: 'flown for', type: 'text' },
-    { path: 'fullA', label: 'pack current at full throttle', type: 'number', unit: 'A' }, ...fit('now')] },
+    { path: 'fullA', label: 'pack current at full throttle', type: 'number', unit: 'A' }, { path: 'auwG', label: 'weight as it flies', type: 'number', unit: 'g' }, ...fit('now')] },
   { kind: 'kit', name: 'piece of kit', plural: 'kit', fields: [name,
     { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['airUnit', 'goggles', 'controller'], required: true },
     { path: 'firmware', label: 'firmware it carries', type: 'text', hint: 'as read off the device: 1.0.6' },
@@ -143,13 +155,17 @@ export const kinds: Kind[] = [
     { path: 'antennas', label: 'antennas on the goggles', type: 'words', hint: 'ids, one for each, by commas' },
     { path: 'matings', label: "air unit: times its antenna plugs were on and off", type: 'number', unit: '', whole: true }] },
   { kind: 'spare', name: 'spare', plural: 'spares', fields: [
-    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness', 'antenna'], required: true },
+    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness', 'antenna', 'plate', 'screw'], required: true },
     { path: 'count', label: 'how many', type: 'number', unit: '', whole: true }] },
   { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, connectorRef('plug.connector', 'its plug'),
     { path: 'plug.pitchMM', label: 'pitch of its pads', type: 'number', unit: 'mm', hint: 'solder pads only' },
     { path: 'plug.pins', label: 'pins', type: 'pins', known: unitPins },
     { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, ...port('radio'),
-    { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' }, ...device] },
+    { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' },
+    holes('mount.patterns', 'hole patterns', true), { path: 'mount.heightMM', label: 'height', type: 'number', unit: 'mm' },
+    ...(['usb', 'bind', 'card'] as const).map((at): Field => ({ path: `mount.access.${at}`, label: `${at} is on the`, type: 'pick', options: sides })),
+    { path: 'camera.widthMM', label: 'camera width', type: 'number', unit: 'mm' }, { path: 'camera.cableMM', label: 'camera cable', type: 'number', unit: 'mm' },
+    { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, ...device] },
   { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...port('receive'), ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as first' },
@@ -202,6 +218,18 @@ export const kinds: Kind[] = [
   { kind: 'region', name: 'region', plural: 'regions', fields: [...head,
     { path: 'limits', label: 'limits', type: 'list', add: 'Add a limit', fields: [
       { path: 'band', label: 'band in GHz', type: 'text', required: true, hint: '5.8' }, { path: 'maxEIRPmW', label: 'most it may radiate', type: 'number', unit: 'mW EIRP' }] }] },
+  { kind: 'frame', name: 'frame', plural: 'frames', fields: [...head,
+    { path: 'cageMM', label: 'camera cage', type: 'number', unit: 'mm' }, { path: 'guardMM', label: 'cage stands out by', type: 'number', unit: 'mm' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' },
+    { path: 'bays', label: 'bays', type: 'list', add: 'Add a bay', fields: [
+      { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as rear' }, { path: 'name', label: 'name', type: 'text' },
+      { path: 'plateMM', label: 'thickness the screws go through', type: 'number', unit: 'mm' }, { path: 'heightMM', label: 'clear height', type: 'number', unit: 'mm' },
+      { path: 'cameraMM', label: "camera cable's way", type: 'number', unit: 'mm' }, { path: 'open', label: 'reached when closed', type: 'words', hint: 'rear, top, left' },
+      holes('patterns', 'hole patterns')] }] },
+  { kind: 'plate', name: 'adapter plate', plural: 'adapter plates', fields: [...head,
+    ...across('from.').map((f): Field => ({ ...f, label: `frame, ${f.label}` })), ...across('to.').map((f): Field => ({ ...f, label: `unit, ${f.label}` })),
+    { path: 'thickMM', label: 'thickness', type: 'number', unit: 'mm' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, { path: 'printed', label: 'can be printed', type: 'yesno' }] },
+  { kind: 'screw', name: 'screw', plural: 'screws', fields: [...head,
+    { path: 'size', label: 'size', type: 'pick', options: screwSizes }, { path: 'lengthMM', label: 'length under the head', type: 'number', unit: 'mm' }] },
   { kind: 'pairing', name: 'pairing', plural: 'pairings', fields: [
     { path: 'airUnit', label: 'air unit', type: 'ref', of: 'gear', kinds: ['airUnit'], required: true },
     { path: 'airFirmware', label: 'its firmware', type: 'text', hint: '*, <=1.0.6, >=1.1 <2' },

@@ -12,6 +12,7 @@
   import { Loaded } from '../lib/loaded.svelte';
   import FindingCard from './FindingCard.svelte';
   import LinkPicture from './LinkPicture.svelte';
+  import MountPicture from './MountPicture.svelte';
   import NextPicks from './NextPicks.svelte';
   import NowColumn from './NowColumn.svelte';
   import PinsDetail from './PinsDetail.svelte';
@@ -43,6 +44,7 @@
     link: 'Do air unit, goggles and controller talk to each other?',
     power: 'Does every part see a voltage it can live with?',
     pins: 'Does every wire end where it belongs?',
+    mount: 'Does it really go into the frame?',
     antenna: 'Do the antennas at both ends hear each other?',
   };
 
@@ -119,6 +121,7 @@
           <h2>{questions[gate.gate] ?? gate.gate}</h2>
           {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
+          {#if gate.gate === 'mount'}<MountPicture view={q.mount} />{/if}
           {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} />{/if}
           {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
           <p class="done" aria-live="polite">{done}</p>

@@ -1,0 +1,16 @@
+package fleet
+
+import "yokeswap/core/unit"
+
+// Mounting is where the air unit sits and what holds it.
+type Mounting struct {
+	Frame  string            `json:"frame,omitempty"`
+	Bay    string            `json:"bay,omitempty"`
+	Plate  string            `json:"plate,omitempty"`  // adapter plate between unit and frame
+	SoftMM *unit.Millimetres `json:"softMM,omitempty"` // soft mounts under it; absent: none
+	Screw  string            `json:"screw,omitempty"`  // chosen for the unit
+	// AnalogG is the mass of the analog camera and transmitter together.
+	AnalogG *unit.Grams `json:"analogG,omitempty"`
+	// ActionG is the mass of an action camera it carries beside.
+	ActionG *unit.Grams `json:"actionG,omitempty"`
+}

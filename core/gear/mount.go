@@ -1,0 +1,115 @@
+package gear
+
+import (
+	"slices"
+
+	"yokeswap/core/unit"
+)
+
+// Holes is a pattern of four holes.
+type Holes struct {
+	XMM   unit.Millimetres `json:"xMM"`
+	YMM   unit.Millimetres `json:"yMM"`
+	Screw string           `json:"screw,omitempty"` // such as "M2"
+	// DepthMM is how deep a screw may go into the thread; of an air unit.
+	DepthMM *unit.Millimetres `json:"depthMM,omitempty"`
+}
+
+// Same says whether two patterns lie over each other.
+func (h Holes) Same(o Holes) bool {
+	near := func(a, b unit.Millimetres) bool { return a-b < 0.3 && b-a < 0.3 }
+	return near(h.XMM, o.XMM) && near(h.YMM, o.YMM)
+}
+
+// String is the pattern as people say it: "25.5×25.5".
+func (h Holes) String() string { return trimMM(h.XMM) + "×" + trimMM(h.YMM) }
+
+func trimMM(l unit.Millimetres) string {
+	s := l.String()
+	return s[:len(s)-len(" mm")]
+}
+
+// Side is a side of a unit or a frame.
+type Side string
+
+// UnitMount is how an air unit is fixed and reached.
+type UnitMount struct {
+	Patterns []Holes           `json:"patterns,omitempty"`
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
+	// Access says on which side things are: usb, bind, card.
+	Access map[string]Side `json:"access,omitempty"`
+}
+
+// Camera is the camera of an air unit.
+type Camera struct {
+	WidthMM    *unit.Millimetres `json:"widthMM,omitempty"`
+	LensMM     *unit.Millimetres `json:"lensMM,omitempty"`  // from the screws to the front of the lens
+	CableMM    *unit.Millimetres `json:"cableMM,omitempty"` // to the module
+	PerSide    *int              `json:"perSide,omitempty"` // screws
+	Screw      string            `json:"screw,omitempty"`
+	RecordsOwn *bool             `json:"records,omitempty"` // it can replace an action camera
+}
+
+// Frame is a frame with the places an air unit can go.
+type Frame struct {
+	Entry
+	Bays       []Bay             `json:"bays,omitempty"`
+	CageMM     *unit.Millimetres `json:"cageMM,omitempty"`  // width between the camera plates
+	GuardMM    *unit.Millimetres `json:"guardMM,omitempty"` // how far the cage stands out in front of the camera's screws
+	StandoffMM *unit.Millimetres `json:"standoffMM,omitempty"`
+	MassG      *unit.Grams       `json:"massG,omitempty"`
+}
+
+// Bay is one place in a frame.
+type Bay struct {
+	ID       string            `json:"id"`
+	Name     string            `json:"name,omitempty"`
+	Patterns []Holes           `json:"patterns,omitempty"`
+	PlateMM  *unit.Millimetres `json:"plateMM,omitempty"`  // thickness the screws go through
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"` // clear of whatever else is in it
+	CameraMM *unit.Millimetres `json:"cameraMM,omitempty"` // the camera cable's way from here
+	Open     []Side            `json:"open,omitzero"`      // sides reached with the frame closed; absent: not stated
+}
+
+// Label is the bay's name, or its id.
+func (b *Bay) Label() string {
+	if b.Name != "" {
+		return b.Name
+	}
+	return b.ID
+}
+
+// Bay looks up a bay by its id.
+func (f *Frame) Bay(id string) (*Bay, bool) {
+	i := slices.IndexFunc(f.Bays, func(b Bay) bool { return b.ID == id })
+	if i < 0 {
+		return nil, false
+	}
+	return &f.Bays[i], true
+}
+
+// Plate joins two patterns.
+type Plate struct {
+	Entry
+	From    Holes             `json:"from,omitzero"` // of the frame
+	To      Holes             `json:"to,omitzero"`   // of the unit
+	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
+	MassG   *unit.Grams       `json:"massG,omitempty"`
+	Printed bool              `json:"printed,omitempty"` // can be printed
+}
+
+// Screw is a screw by size and length.
+type Screw struct {
+	Entry
+	Size     string            `json:"size,omitempty"` // such as "M2"
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+}
+
+// Kind of a frame.
+func (*Frame) Kind() Kind { return KindFrame }
+
+// Kind of a plate.
+func (*Plate) Kind() Kind { return KindPlate }
+
+// Kind of a screw.
+func (*Screw) Kind() Kind { return KindScrew }

@@ -1,0 +1,115 @@
+package mount
+
+import (
+	"math"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+)
+
+// Part is a part that comes or leaves, with its mass; absent: not known.
+type Part struct {
+	Label string      `json:"label"`
+	Comes bool        `json:"comes"`
+	MassG *unit.Grams `json:"massG,omitempty"`
+}
+
+// Weight is what a swap does to the weight, hover and flight time.
+type Weight struct {
+	Parts   []Part      `json:"parts"`
+	ChangeG *unit.Grams `json:"changeG,omitempty"` // absent: a mass is not known
+	BeforeG *unit.Grams `json:"beforeG,omitempty"`
+	AfterG  *unit.Grams `json:"afterG,omitempty"`
+	// HoverPower and FlightTime are shares of today's: power goes with the weight
+	// to the power of 1.5 (momentum theory of a hovering rotor), time against it.
+	HoverPower *float64 `json:"hoverPower,omitempty"`
+	FlightTime *float64 `json:"flightTime,omitempty"`
+	Unknown    []string `json:"unknown"` // parts whose mass is not known
+}
+
+// Weigh adds up every part that leaves and comes.
+func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
+	w := Weight{Parts: []Part{}, Unknown: []string{}, BeforeG: q.AUWG}
+	now, next := masses(fleet.NowCase(lib, f, q)), masses(fleet.NewCase(lib, f, q))
+	left := append([]Part{}, next...)
+	for _, p := range now {
+		if i := indexOf(left, p.Label); i >= 0 {
+			left = append(left[:i], left[i+1:]...)
+			continue
+		}
+		w.Parts = append(w.Parts, p)
+	}
+	for _, p := range left {
+		p.Comes = true
+		w.Parts = append(w.Parts, p)
+	}
+	var change unit.Grams
+	for _, p := range w.Parts {
+		switch {
+		case p.MassG == nil:
+			w.Unknown = append(w.Unknown, p.Label)
+		case p.Comes:
+			change += *p.MassG
+		default:
+			change -= *p.MassG
+		}
+	}
+	if len(w.Unknown) > 0 {
+		return w
+	}
+	w.ChangeG = &change
+	if q.AUWG != nil && *q.AUWG+change > 0 {
+		w.AfterG = new(*q.AUWG + change)
+		power := math.Pow(float64(*w.AfterG / *q.AUWG), 1.5)
+		w.HoverPower, w.FlightTime = &power, new(1/power)
+	}
+	return w
+}
+
+func indexOf(list []Part, label string) int {
+	for i := range list {
+		if list[i].Label == label {
+			return i
+		}
+	}
+	return -1
+}
+
+// masses lists the parts of a fit that have a mass of their own.
+func masses(c fleet.Case) (list []Part) {
+	add := func(label string, mass *unit.Grams) { list = append(list, Part{Label: label, MassG: mass}) }
+	if u, _, ok := c.AirUnit(); ok {
+		add(u.Label(), u.MassG)
+	} else if c.Fit.Analog != "" {
+		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
+	}
+	if r, ok := gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver); ok {
+		add(r.Label(), r.MassG)
+	}
+	if b, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+		add(b.Label(), b.MassG)
+	}
+	if p, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
+		add(p.Label(), p.MassG)
+	}
+	if p, ok := gear.Find[*gear.Plate](c.Library, c.Fit.Plate); ok {
+		add(p.Label(), p.MassG)
+	}
+	for _, r := range c.Fit.Regulators {
+		if model, ok := gear.Find[*gear.Regulator](c.Library, r.Model); ok {
+			add(model.Label(), model.MassG)
+		}
+	}
+	if a := c.Fit.Antennas; a != nil {
+		for _, id := range a.Models {
+			if model, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
+				add(model.Label(), model.MassG)
+			}
+		}
+	}
+	if c.Fit.ActionG != nil {
+		add("action camera", c.Fit.ActionG)
+	}
+	return list
+}

@@ -1,0 +1,169 @@
+package swap
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/mount"
+	"yokeswap/core/unit"
+)
+
+// Item is a part to have before the bench day.
+type Item struct {
+	Model string      `json:"model,omitempty"`
+	Label string      `json:"label"`
+	Need  int         `json:"need"`
+	Have  int         `json:"have"`
+	Buy   int         `json:"buy"`
+	For   []string    `json:"for"` // quads
+	MassG *unit.Grams `json:"massG,omitempty"`
+	// Stops: without it the bench day stops; else it can come later.
+	Stops bool   `json:"stops"`
+	Note  string `json:"note,omitempty"`
+}
+
+// Shopping lists what the plans of a fleet take beyond what each quad carries
+// today, against what lies in the drawer, what would stop the bench day first.
+func Shopping(lib *gear.Library, f *fleet.Index) []Item {
+	l := shoppingList{lib: lib, index: f, items: map[string]*Item{}}
+	for i := range f.Quads {
+		l.quad(&f.Quads[i])
+	}
+	list := []Item{}
+	for _, key := range l.order {
+		item := l.items[key]
+		item.Buy = max(0, item.Need-item.Have)
+		list = append(list, *item)
+	}
+	slices.SortStableFunc(list, func(a, b Item) int {
+		return cmp.Or(order(a)-order(b), -cmp.Compare(len(a.For), len(b.For)))
+	})
+	return list
+}
+
+// order puts what is to be bought before what is there, and of that what stops
+// the day first.
+func order(i Item) int {
+	switch {
+	case i.Buy > 0 && i.Stops:
+		return 0
+	case i.Buy > 0:
+		return 1
+	}
+	return 2
+}
+
+type shoppingList struct {
+	lib   *gear.Library
+	index *fleet.Index
+	items map[string]*Item
+	order []string
+}
+
+func (l *shoppingList) add(model, label, quad string, n int, stops bool, note string) {
+	key := model + label
+	item := l.items[key]
+	if item == nil {
+		item = &Item{Model: model, Label: label, For: []string{}, Stops: stops, Note: note}
+		if model != "" {
+			item.Label = l.lib.Label(model)
+			for _, s := range l.index.Spares {
+				if s.Model == model {
+					item.Have = s.Count
+				}
+			}
+			item.MassG = massOf(l.lib, model)
+		}
+		l.items[key] = item
+		l.order = append(l.order, key)
+	}
+	item.Need += n
+	if !slices.Contains(item.For, quad) {
+		item.For = append(item.For, quad)
+	}
+}
+
+func massOf(lib *gear.Library, id string) *unit.Grams {
+	item, _ := lib.Item(id)
+	switch g := item.(type) {
+	case *gear.AirUnit:
+		return g.MassG
+	case *gear.Antenna:
+		return g.MassG
+	case *gear.Regulator:
+		return g.MassG
+	case *gear.Receiver:
+		return g.MassG
+	case *gear.Plate:
+		return g.MassG
+	}
+	return nil
+}
+
+// quad adds what one quad's plan takes beyond what is on it.
+func (l *shoppingList) quad(q *fleet.Quad) {
+	c := fleet.NewCase(l.lib, l.index, q)
+	now, next := &q.Now, c.Fit
+	if s := next.AirUnit; s != nil && s.Kit == "" && s.Model != "" {
+		l.add(s.Model, "", q.Label(), 1, true, "")
+	}
+	if next.Receiver != "" && next.Receiver != now.Receiver {
+		l.add(next.Receiver, "", q.Label(), 1, true, "")
+	}
+	for _, r := range next.Regulators {
+		if _, fitted := now.Regulator(r.ID); !fitted {
+			l.add(r.Model, "", q.Label(), 1, true, "")
+		}
+	}
+	if next.Harness != "" && next.Harness != now.Harness {
+		l.add(next.Harness, "", q.Label(), 1, true, "often comes with the unit")
+	}
+	if next.Plate != "" && next.Plate != now.Plate {
+		l.add(next.Plate, "", q.Label(), 1, true, "")
+	}
+	if next.CapacitorUF != nil && now.CapacitorUF == nil {
+		l.add("", fmt.Sprintf("%s 35 V low-ESR electrolytic", next.CapacitorUF), q.Label(), 1, true, "")
+	}
+	l.antennas(q, now, next)
+	l.screws(q, c)
+}
+
+func (l *shoppingList) antennas(q *fleet.Quad, now, next *fleet.Fit) {
+	if next.Antennas == nil {
+		return
+	}
+	on := map[string]int{}
+	if now.Antennas != nil {
+		for _, m := range now.Antennas.Models {
+			on[m]++
+		}
+		on[now.Antennas.Adapter]++
+	}
+	for _, m := range append(slices.Clone(next.Antennas.Models), next.Antennas.Adapter) {
+		if on[m]--; m != "" && on[m] < 0 {
+			l.add(m, "", q.Label(), 1, true, "")
+		}
+	}
+}
+
+func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
+	if sameUnit(q.Now, *c.Fit) && q.Now.Mounting == c.Fit.Mounting {
+		return
+	}
+	plan := mount.Draw(c).Screw
+	if plan == nil {
+		return
+	}
+	model := c.Fit.Screw
+	if model == "" {
+		model = plan.Use
+	}
+	if model != "" {
+		l.add(model, "", q.Label(), 4, true, "")
+		return
+	}
+	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), 4, true, "none in the library is as long")
+}

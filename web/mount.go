@@ -1,0 +1,56 @@
+package web
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/mount"
+	"yokeswap/core/swap"
+	"yokeswap/format"
+)
+
+// MountView is what the mount gate shows beside its findings.
+type MountView struct {
+	Picture mount.Picture `json:"picture"`
+	Weight  mount.Weight  `json:"weight"`
+}
+
+// ShoppingView is the parts to have before the bench day.
+type ShoppingView struct {
+	Items []swap.Item `json:"items"`
+}
+
+func mountOf(c fleet.Case) MountView {
+	return MountView{Picture: mount.Draw(c), Weight: mount.Weigh(c.Library, c.Fleet, c.Quad)}
+}
+
+func (s *server) registerShopping(api huma.API) {
+	list := func() ([]swap.Item, error) {
+		snap, err := s.store.Snapshot()
+		if err != nil {
+			return nil, err
+		}
+		return swap.Shopping(snap.Library, snap.Index), nil
+	}
+	huma.Get(api, "/api/shopping", func(_ context.Context, _ *struct{}) (*answer[ShoppingView], error) {
+		items, err := list()
+		if err != nil {
+			return nil, problem(err)
+		}
+		return reply(ShoppingView{items}), nil
+	})
+	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/shopping.csv", OperationID: "shopping-csv"}, func(_ context.Context, _ *struct{}) (*download, error) {
+		items, err := list()
+		if err != nil {
+			return nil, problem(err)
+		}
+		text, err := format.ShoppingList(items)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return &download{ContentType: "text/csv; charset=utf-8", ContentDisposition: `attachment; filename="shopping.csv"`, Body: text}, nil
+	})
+}
