@@ -83,6 +83,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerBench(api)
 	s.registerPins(api)
 	s.registerShopping(api)
+	s.registerRegion(api)
 	s.registerRoute(api)
 	s.registerRehearsal(api)
 	s.registerShelf(api)

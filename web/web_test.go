@@ -550,3 +550,47 @@ func TestTheDemosWiringStory(t *testing.T) {
 	assert.Equal(t, verdict.Fits, wallower.Judgement.Gate(verdict.Power).Level)
 	assert.Equal(t, verdict.Fits, wallower.Judgement.Gate(verdict.Pins).Level, "the supply wire goes where the feed says")
 }
+
+// The region is chosen once for the fleet, and its limits hold from then on.
+func TestTheRegionIsChosen(t *testing.T) {
+	c := newClient(t, "")
+	quern := get[web.QuadView](c, "/api/quads/quern")
+	assert.Equal(t, "harrow-shire", quern.Antenna.Region)
+	status, text := c.do("PUT", "/api/region", `{"region":"nix"}`)
+	assert.Equal(t, 422, status, text)
+	status, text = c.do("PUT", "/api/region", `{"region":""}`)
+	require.Equal(t, 200, status, text)
+	quern = get[web.QuadView](c, "/api/quads/quern")
+	assert.Equal(t, verdict.Caution, quern.Judgement.Gate(verdict.Antenna).Level)
+	says := ""
+	for _, f := range quern.Judgement.Gate(verdict.Antenna).Findings {
+		says += f.Says
+	}
+	assert.Contains(t, says, "No region is chosen")
+}
+
+// What to buy before the bench day follows the plans.
+func TestTheShoppingListFollowsThePlans(t *testing.T) {
+	c := newClient(t, "")
+	buy := func() map[string]int {
+		list := map[string]int{}
+		for _, i := range get[web.ShoppingView](c, "/api/shopping").Items {
+			assert.Equal(t, max(0, i.Need-i.Have), i.Buy, i.Label)
+			list[i.Label] = i.Buy
+		}
+		return list
+	}
+	before := buy()
+	assert.Equal(t, 4, before["M2×8"])
+	hopper := get[web.QuadView](c, "/api/quads/hopper")
+	status, text := c.do("POST", "/api/quads/hopper/next", fmt.Sprintf(`{"revision":%d,"patch":{"mounting":{"frame":"hackle-duct","bay":"rear","screw":"m2-4"}}}`, hopper.Revision))
+	require.Equal(t, 200, status, text)
+	after := buy()
+	assert.Zero(t, after["M2×8"])
+	assert.Zero(t, after["M2×4"], "there are 20 in the box")
+	status, text = c.do("GET", "/api/shopping.csv", "")
+	require.Equal(t, 200, status)
+	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
+	require.NoError(t, err)
+	assert.Len(t, rows, len(after)+1)
+}

@@ -210,6 +210,13 @@ func (s *Stock) Want(goals fleet.Goals) {
 	s.Fleet = &f
 }
 
+// SetRegion says whose radio limits hold.
+func (s *Stock) SetRegion(id string) {
+	f := *s.Fleet
+	f.Region = id
+	s.Fleet = &f
+}
+
 // Take records a step of the route and what was read after it: the kit's state
 // follows, whatever had been planned.
 func (s *Stock) Take(t fleet.Taken) error {

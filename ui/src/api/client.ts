@@ -119,6 +119,7 @@ export const api = {
   offered: (device: string, release: string, revision: number) => written(answered(client.POST('/api/route/offered', { body: { device, release, revision } }))),
   closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
   rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
+  setRegion: (region: string) => written(answered(client.PUT('/api/region', { body: { region } }))),
   shopping: () => read(() => client.GET('/api/shopping')),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>

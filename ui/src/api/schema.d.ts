@@ -207,6 +207,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/region": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API region */
+        put: operations["put-api-region"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearsal": {
         parameters: {
             query?: never;
@@ -420,6 +437,9 @@ export interface components {
             /** @description the link next held against today's, band by band */
             budgets: components["schemas"]["AntennaBudget"][];
             picture: components["schemas"]["AntennaPicture"];
+            /** @description id of the region whose limits hold; empty: none chosen */
+            region: string;
+            regions: components["schemas"]["Named"][];
             /** @description the best of what is owned, for the goggles of this fit */
             sets: components["schemas"]["AntennaSet"][];
         };
@@ -1014,6 +1034,10 @@ export interface components {
              * @description of the whole, as the route was planned on
              */
             revision: number;
+        };
+        "Put-api-regionRequest": {
+            /** @description id of a region; empty: none */
+            region: string;
         };
         "Put-api-routeRequest": {
             goals: components["schemas"]["Goals"];
@@ -1853,6 +1877,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-region": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-regionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Error */

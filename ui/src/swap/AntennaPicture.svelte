@@ -3,7 +3,11 @@
   // the way it turns, the beam as a wedge. Below, the budget against today.
   import type { AntennaView } from '../api/client';
 
-  let { view }: { view: AntennaView } = $props();
+  interface Props {
+    view: AntennaView;
+    onregion: (region: string) => void;
+  }
+  let { view, onregion }: Props = $props();
   const signed = (x: number) => (x > 0.05 ? '+' : x < -0.05 ? '−' : '±') + Math.abs(x).toFixed(1);
 
   /** A wedge of the beam's width, straight up, in a circle of radius 15. */
@@ -16,6 +20,14 @@
   }
 </script>
 
+<p class="region">
+  <label for="region">Your region</label>
+  <select id="region" value={view.region} onchange={(e) => onregion(e.currentTarget.value)}>
+    <option value="">not chosen</option>
+    {#each view.regions as r (r.id)}<option value={r.id}>{r.name}</option>{/each}
+  </select>
+  <span class="soft">its limits on power and bands come first; enter them on the Shelf as your authority states them</span>
+</p>
 <figure class="panel">
   <figcaption class="unseen">The antennas on each end of the link.</figcaption>
   <div class="ends">
@@ -145,6 +157,19 @@
   }
   text {
     fill: var(--ink);
+  }
+  .region {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 0.7rem;
+    align-items: center;
+  }
+  select {
+    min-height: 38px;
+    background-color: var(--raised);
+    color: var(--ink);
+    border: 1px solid var(--soft);
+    border-radius: 4px;
   }
   .budget,
   .set {

@@ -72,6 +72,12 @@
     apply(fix.patch, `Done: ${fix.says}.`);
   }
 
+  async function setRegion(region: string) {
+    const answer = await api.setRegion(region);
+    if (answer.ok) await quad.take(api.quad(params.quad));
+    else refused = { failure: answer.failure, patch: {} };
+  }
+
   async function keepTheirs() {
     refused = null;
     await quad.take(api.quad(params.quad));
@@ -122,7 +128,7 @@
           {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
           {#if gate.gate === 'mount'}<MountPicture view={q.mount} />{/if}
-          {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} />{/if}
+          {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} onregion={setRegion} />{/if}
           {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">
