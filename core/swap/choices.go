@@ -32,6 +32,9 @@ func Places(c fleet.Case) []Place {
 		{"controller", "controller", controllers(c)},
 		{"pack", "pack", packs(c)},
 		{"feed", "air unit fed from", feeds(c)},
+		{"cable", "joined to the board by", cables(c)},
+		{"seat", "sits in", seats(c)},
+		{"antennas", "antennas", antennaSets(c)},
 	}
 }
 

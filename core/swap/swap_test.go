@@ -3,6 +3,7 @@ package swap_test
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -203,4 +204,75 @@ func TestFindingsComeWorstFirst(t *testing.T) {
 		}
 		assert.Equal(t, g.Level, g.Findings[0].Level)
 	}
+}
+
+// A law: whatever is picked is what is then chosen, and one option of a place is
+// chosen at most.
+func TestWhatIsPickedIsChosen(t *testing.T) {
+	set := sample.Set()
+	set.Harnesses = append(set.Harnesses, gear.Harness{Entry: gear.Entry{ID: "tail", Name: "tail"}, From: "sh-6", Wires: sample.Wires(0, 0, 0, 0, 0, 0)})
+	set.Frames[0].Bays = append(set.Frames[0].Bays, gear.Bay{ID: "top", Patterns: []gear.Holes{{XMM: 25.5, YMM: 25.5}}})
+	set.Antennas = append(set.Antennas, gear.Antenna{Entry: gear.Entry{ID: "other"}, Plug: "ufl"})
+	c := sample.Case(set, kit, fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v"))
+	picked := 0
+	for _, place := range swap.Places(c) {
+		for _, option := range place.Options {
+			after := swap.Places(c.With(option.Patch))
+			at := slices.IndexFunc(after, func(p swap.Place) bool { return p.Name == place.Name })
+			var chosen []string
+			for _, o := range after[at].Options {
+				if o.Chosen {
+					chosen = append(chosen, o.Key)
+				}
+			}
+			assert.Equal(t, []string{option.Key}, chosen, "%s: %s", place.Name, option.Label)
+			picked++
+		}
+	}
+	assert.Greater(t, picked, 25)
+}
+
+// What a swap from analog takes out and frees: the control wire's port, pads and
+// rail current.
+func TestFromAnalog(t *testing.T) {
+	c := sample.Case(sample.Set(), kit, fit("second", "new-eyes", "new-hand", "lipo-4", "pack"))
+	assert.Empty(t, swap.FromAnalog(c.Library, c.Fleet, c.Quad), "digital today")
+	c.Quad.Now = fleet.Fit{Analog: "analog", Board: "board", Pack: "lipo-4", Feeds: []fleet.Feed{{To: "tx", From: "board.10v"}},
+		Loads:  []fleet.Load{{ID: "tx", Name: "transmitter", Input: gear.Input{MinV: new(unit.Volts(7)), MaxV: new(unit.Volts(26)), PeakW: new(unit.Watts(5))}}},
+		Wiring: fleet.Wiring{Ports: []fleet.Port{{UART: 2, Use: fleet.UseVTXControl}}}}
+	says := strings.Join(swap.FromAnalog(c.Library, c.Fleet, c.Quad), " ")
+	for _, want := range []string{"UART 2 is free, but only its TX pad is broken out", "transmitter. The 10v is free", "Freed on the 10v: 0.51 A", "OSD feature stays on"} {
+		assert.Contains(t, says, want)
+	}
+}
+
+// The parts a fleet needs: what two quads share is added up, what is on a quad
+// already is not bought.
+func TestShoppingAddsUp(t *testing.T) {
+	set := sample.Set()
+	next := fit("second", "new-eyes", "new-hand", "lipo-4", "pack")
+	next.Receiver, next.CapacitorUF, next.Plate, next.Screw = "receiver", new(unit.Microfarads(470)), "plate-20-25", "m2-5"
+	now := next.Clone()
+	now.AirUnit, now.Receiver, now.CapacitorUF, now.Mounting = nil, "", nil, fleet.Mounting{Frame: "frame", Bay: "rear"}
+	now.Antennas.Models = now.Antennas.Models[:1]
+	other := next.Clone()
+	other.AirUnit = &fleet.Slot{Model: "small"}
+	f := &fleet.Fleet{Kit: kit, Spares: []fleet.Spare{{Model: "receiver", Count: 1}, {Model: "m2-5", Count: 6}},
+		Quads: []fleet.Quad{{ID: "a", Now: now, Next: &next}, {ID: "b", Now: now, Next: &other}}}
+	items := map[string]swap.Item{}
+	list := swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(f))
+	for _, i := range list {
+		items[i.Label] = i
+	}
+	assert.Equal(t, 1, items["receiver"].Buy, "two wanted, one in the drawer")
+	assert.Equal(t, []string{"a", "b"}, items["receiver"].For)
+	assert.Equal(t, 2, items["plate-20-25"].Buy)
+	assert.Equal(t, 2, items["470 µF 35 V low-ESR electrolytic"].Buy)
+	assert.Equal(t, 2, items["round"].Buy, "one more for each")
+	assert.Equal(t, 1, items["small"].Buy, "a unit nobody owns")
+	assert.NotContains(t, items, "second", "owned")
+	for i := range list[1:] {
+		assert.False(t, list[i].Buy == 0 && list[i+1].Buy > 0, "what is to be bought comes first")
+	}
+	assert.Empty(t, swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now}}})))
 }

@@ -6,7 +6,7 @@ import { valueAt, type Entry } from './entry';
 
 /** A field that is asked for only where another field of its group has a value. */
 interface Asked {
-  onlyIf?: { path: string; is: string };
+  onlyIf?: { path: string; is?: string }; // without is: whatever value
 }
 
 export type Field = Asked & (
@@ -132,9 +132,16 @@ const fit = (base: string): Field[] => [
   },
 ];
 
+// What of the next fit is measured or decided at the bench, not picked on screen.
+const planned: Field[] = fit('next')
+  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM)|wires|ports|plate|screw)$/.test(f.path))
+  .map((f): Field => ({ ...f, label: `planned: ${f.label}`, onlyIf: { path: 'next' } }));
+
 /** Whether a field is asked for, given what else is entered. */
 export function asked(field: Field, entry: Entry): boolean {
-  return !field.onlyIf || valueAt(entry, field.onlyIf.path) === field.onlyIf.is;
+  if (!field.onlyIf) return true;
+  const value = valueAt(entry, field.onlyIf.path);
+  return field.onlyIf.is === undefined ? value !== undefined : value === field.onlyIf.is;
 }
 
 export interface Kind {
@@ -146,7 +153,7 @@ export interface Kind {
 
 export const kinds: Kind[] = [
   { kind: 'quad', name: 'quad', plural: 'quads', fields: [name, { path: 'use', label: 'flown for', type: 'text' },
-    { path: 'fullA', label: 'pack current at full throttle', type: 'number', unit: 'A' }, { path: 'auwG', label: 'weight as it flies', type: 'number', unit: 'g' }, ...fit('now')] },
+    { path: 'fullA', label: 'pack current at full throttle', type: 'number', unit: 'A' }, { path: 'auwG', label: 'weight as it flies', type: 'number', unit: 'g' }, ...fit('now'), ...planned] },
   { kind: 'kit', name: 'piece of kit', plural: 'kit', fields: [name,
     { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['airUnit', 'goggles', 'controller'], required: true },
     { path: 'firmware', label: 'firmware it carries', type: 'text', hint: 'as read off the device: 1.0.6' },

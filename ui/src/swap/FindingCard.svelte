@@ -39,7 +39,7 @@
     {#each finding.missing ?? [] as m, i (i)}
       <p>
         Missing: <code class="mono">{m.field}</code>.
-        {#if m.of === 'quad' && /^next\.(airUnit|goggles|controller|pack|feeds\.airUnit)$/.test(m.field)}
+        {#if m.of === 'quad' && /^next\.(airUnit|goggles|controller|pack|feeds\.airUnit|frame|bay|antennas\.models|wires)$/.test(m.field)}
           Pick it under “next”.
         {:else}
           <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}`}>Enter {m.label}</a>
