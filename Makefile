@@ -81,7 +81,7 @@ test: build chromium references
 	npm run --silent e2e
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/link/route ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/link/route ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
 

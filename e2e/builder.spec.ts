@@ -183,6 +183,19 @@ test('the frame and the antennas: a screw too long, another bay, opposite hands,
   expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,buy');
 });
 
+test('who can fly together: channels, what is left, and a fifth on the ground', async ({ page, open }) => {
+  await open('/');
+  await page.getByRole('link', { name: 'Who can fly together?' }).click();
+  for (const name of ['Quern', 'Fantail', 'Brayer', 'Whip']) await page.getByLabel(name, { exact: true }).check();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('All 4 can fly together');
+  await page.getByLabel('Hopper', { exact: true }).check();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('4 of 5 can fly together; no channel is left for');
+  await page.getByRole('button', { name: 'add one on Fell analog plan' }).click();
+  await expect(page.getByText(/guest A: Fell analog plan/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Hopper', { exact: true })).toBeChecked();
+});
+
 test('an own board and harness copied off a drawing', async ({ page, open }) => {
   await open('/shelf/add/harness');
   await page.getByLabel('name (needed)').fill('Spindle loom');

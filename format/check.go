@@ -40,6 +40,14 @@ func checkSet(s *gear.Set) Problems {
 				checkSerial(&ps, path, g)
 			case *gear.Antenna:
 				checkAntenna(&ps, path, g)
+			case *gear.BandPlan:
+				ids := map[string]bool{}
+				for n, c := range g.Channels {
+					if ids[c.ID] {
+						ps.add(path+"."+indexed("channels", n)+".id", "channel %s stands already", c.ID)
+					}
+					ids[c.ID] = true
+				}
 			case *gear.Harness:
 				checkHarness(&ps, path, g)
 			case *gear.Pairing:

@@ -133,6 +133,9 @@ func checkConnectors(s *gear.Set, lib *gear.Library) (ps Problems) {
 	for i := range s.AirUnits {
 		if r := s.AirUnits[i].Radio; r != nil {
 			known(indexed("airUnits", i)+".radio.plug", r.Plug)
+			if r.BandPlan != "" {
+				expect[*gear.BandPlan](&ps, lib, indexed("airUnits", i)+".radio.bandPlan", r.BandPlan, "a band plan")
+			}
 		}
 		if p := s.AirUnits[i].Plug; p != nil {
 			pinCount(&ps, indexed("airUnits", i)+".plug", p, known(indexed("airUnits", i)+".plug.connector", p.Connector))

@@ -94,6 +94,8 @@ func newItem(kind string) gear.Item {
 		return &gear.Adapter{}
 	case gear.KindRegion:
 		return &gear.Region{}
+	case gear.KindBandPlan:
+		return &gear.BandPlan{}
 	case gear.KindFrame:
 		return &gear.Frame{}
 	case gear.KindPlate:

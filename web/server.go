@@ -53,6 +53,8 @@ func schemaName(t reflect.Type, hint string) string {
 	switch {
 	case strings.HasSuffix(t.PkgPath(), "/route"):
 		return "Route" + name
+	case strings.HasSuffix(t.PkgPath(), "/channels"):
+		return "Channels" + name
 	case strings.HasSuffix(t.PkgPath(), "/antenna"):
 		return "Antenna" + name
 	case strings.HasSuffix(t.PkgPath(), "/mount"):
@@ -83,6 +85,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerBench(api)
 	s.registerPins(api)
 	s.registerShopping(api)
+	s.registerTogether(api)
 	s.registerRegion(api)
 	s.registerRoute(api)
 	s.registerRehearsal(api)

@@ -594,3 +594,23 @@ func TestTheShoppingListFollowsThePlans(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, rows, len(after)+1)
 }
+
+// Who can fly together: the demo's quads and guests on their systems' channels.
+func TestWhoCanFlyTogether(t *testing.T) {
+	c := newClient(t, "")
+	v := get[web.TogetherView](c, "/api/together?quads=quern,brayer,whip,sluice&guests=fell-analog,fell-analog")
+	require.Len(t, v.Plan.Seats, 6)
+	taken := map[string]bool{}
+	for _, seat := range v.Plan.Seats {
+		key := seat.System + seat.Channel
+		assert.False(t, seat.Channel != "" && taken[key], key)
+		taken[key] = true
+	}
+	assert.Empty(t, get[web.TogetherView](c, "/api/together").Plan.Seats)
+	status, _ := c.do("GET", "/api/together?quads=nix", "")
+	assert.Equal(t, 404, status)
+	status, _ = c.do("GET", "/api/together?guests=nix", "")
+	assert.Equal(t, 404, status)
+	status, _ = c.do("GET", "/api/together?guests="+strings.Repeat("fell-analog,", 17), "")
+	assert.Equal(t, 422, status)
+}

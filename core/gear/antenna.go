@@ -101,3 +101,19 @@ func (*Adapter) Kind() Kind { return KindAdapter }
 
 // Kind of a region.
 func (*Region) Kind() Kind { return KindRegion }
+
+// BandPlan is the channels of a system.
+type BandPlan struct {
+	Entry
+	Channels []Channel `json:"channels,omitempty"`
+}
+
+// Channel is one channel of a band plan.
+type Channel struct {
+	ID       string         `json:"id"`
+	MHz      unit.Megahertz `json:"mhz"`
+	WidthMHz unit.Megahertz `json:"widthMHz"`
+}
+
+// Kind of a band plan.
+func (*BandPlan) Kind() Kind { return KindBandPlan }

@@ -202,7 +202,8 @@ type AirUnit struct {
 // Radio is what the link gate needs of the transmitter.
 type Radio struct {
 	AntennaPort
-	MaxMW *unit.Milliwatts `json:"maxMW,omitempty"`
+	BandPlan string           `json:"bandPlan,omitempty"` // its channels
+	MaxMW    *unit.Milliwatts `json:"maxMW,omitempty"`
 	// BenchMW is the lowest power setting, for the bench.
 	BenchMW *unit.Milliwatts `json:"benchMW,omitempty"`
 	// FullPowerOnlyArmed: full power is reached only with a flight board

@@ -63,6 +63,7 @@ const (
 	KindAntenna    Kind = "antenna"
 	KindAdapter    Kind = "adapter"
 	KindRegion     Kind = "region"
+	KindBandPlan   Kind = "bandPlan"
 	KindFrame      Kind = "frame"
 	KindPlate      Kind = "plate"
 	KindScrew      Kind = "screw"

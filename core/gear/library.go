@@ -26,6 +26,7 @@ type Set struct {
 	Antennas    []Antenna    `json:"antennas,omitempty"`
 	Adapters    []Adapter    `json:"adapters,omitempty"`
 	Regions     []Region     `json:"regions,omitempty"`
+	BandPlans   []BandPlan   `json:"bandPlans,omitempty"`
 	Frames      []Frame      `json:"frames,omitempty"`
 	Plates      []Plate      `json:"plates,omitempty"`
 	Screws      []Screw      `json:"screws,omitempty"`
@@ -60,6 +61,7 @@ func (s *Set) Lists() []List {
 		{"antennas", items(s.Antennas)},
 		{"adapters", items(s.Adapters)},
 		{"regions", items(s.Regions)},
+		{"bandPlans", items(s.BandPlans)},
 		{"frames", items(s.Frames)},
 		{"plates", items(s.Plates)},
 		{"screws", items(s.Screws)},
@@ -105,6 +107,8 @@ func (s *Set) Add(item Item) {
 		s.Adapters = append(s.Adapters, *g)
 	case *Region:
 		s.Regions = append(s.Regions, *g)
+	case *BandPlan:
+		s.BandPlans = append(s.BandPlans, *g)
 	case *Frame:
 		s.Frames = append(s.Frames, *g)
 	case *Plate:

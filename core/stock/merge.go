@@ -75,6 +75,7 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	mergeGear(&d, gear.KindAntenna, &set.Antennas, in.Antennas)
 	mergeGear(&d, gear.KindAdapter, &set.Adapters, in.Adapters)
 	mergeGear(&d, gear.KindRegion, &set.Regions, in.Regions)
+	mergeGear(&d, gear.KindBandPlan, &set.BandPlans, in.BandPlans)
 	mergeGear(&d, gear.KindFrame, &set.Frames, in.Frames)
 	mergeGear(&d, gear.KindPlate, &set.Plates, in.Plates)
 	mergeGear(&d, gear.KindScrew, &set.Screws, in.Screws)

@@ -3,6 +3,7 @@
   import Router, { push, router } from 'svelte-spa-router';
   import Bench from './bench/Bench.svelte';
   import Fleet from './fleet/Fleet.svelte';
+  import Together from './fleet/Together.svelte';
   import { everywhere, typing } from './lib/keys';
   import NotFound from './lib/NotFound.svelte';
   import { switchTheme, theme } from './lib/theme.svelte';
@@ -16,6 +17,7 @@
   const routes = {
     '/': Fleet,
     '/swap/:quad/:gate?': Swap,
+    '/together': Together,
     '/route/:way?': Route,
     '/walk/:way?': Walk,
     '/rehearse': Rehearse,
@@ -25,7 +27,7 @@
     '*': NotFound,
   };
   const places = [
-    { name: 'Fleet', at: '/', starts: ['/', '/swap'] },
+    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/walk', '/shopping'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },

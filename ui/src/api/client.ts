@@ -13,6 +13,7 @@ export type Patch = Schemas['Patch'];
 export type Path = Schemas['SupplyView'];
 export type Picture = QuadView['link'];
 export type SupplyView = Schemas['SupplyView'];
+export type Together = Schemas['TogetherView'];
 export type MountView = QuadView['mount'];
 export type Shopping = Schemas['ShoppingView'];
 export type AntennaView = QuadView['antenna'];
@@ -120,6 +121,7 @@ export const api = {
   closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
   rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
   setRegion: (region: string) => written(answered(client.PUT('/api/region', { body: { region } }))),
+  together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>

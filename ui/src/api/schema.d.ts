@@ -377,6 +377,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API together */
+        get: operations["get-api-together"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -486,6 +503,36 @@ export interface components {
             fields: components["schemas"]["FieldChange"][];
             id: string;
             kind: string;
+        };
+        ChannelsFree: {
+            channel: string;
+            /** Format: double */
+            mhz: number;
+            system: string;
+        };
+        ChannelsPlan: {
+            bounded: boolean;
+            free: components["schemas"]["ChannelsFree"][];
+            products: components["schemas"]["ChannelsProduct"][];
+            seats: components["schemas"]["ChannelsSeat"][];
+            /** Format: double */
+            spacing?: number;
+        };
+        ChannelsProduct: {
+            a: string;
+            b: string;
+            /** Format: double */
+            mhz: number;
+            on: string;
+        };
+        ChannelsSeat: {
+            channel?: string;
+            /** Format: double */
+            mhz?: number;
+            pilot: string;
+            system: string;
+            /** Format: double */
+            width?: number;
         };
         Compare: {
             margin?: string;
@@ -1378,6 +1425,14 @@ export interface components {
             read?: string;
             says: string;
         };
+        TogetherView: {
+            /** @description quads whose channels are not stated */
+            absent: string[];
+            plan: components["schemas"]["ChannelsPlan"];
+            /** @description systems a guest can fly, by their band plans */
+            plans: components["schemas"]["Named"][];
+            quads: components["schemas"]["Named"][];
+        };
         Want: {
             controller?: string;
             goggles: string;
@@ -2222,6 +2277,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-together": {
+        parameters: {
+            query?: {
+                /** @description ids of the quads that fly, separated by commas */
+                quads?: string;
+                /** @description band plans of guests, one for each, separated by commas */
+                guests?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherView"];
                 };
             };
             /** @description Error */

@@ -63,6 +63,7 @@
           <small>{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small>
         </button>
       {/each}
+      <a class="together" href="#/together">Who can fly together?</a>
     </div>
     <table>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
@@ -88,6 +89,10 @@
 {/if}
 
 <style>
+  .together {
+    margin-left: auto;
+    align-self: center;
+  }
   .head {
     display: grid;
     margin-bottom: 0.6rem;

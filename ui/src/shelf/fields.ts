@@ -168,7 +168,7 @@ export const kinds: Kind[] = [
     { path: 'plug.pitchMM', label: 'pitch of its pads', type: 'number', unit: 'mm', hint: 'solder pads only' },
     { path: 'plug.pins', label: 'pins', type: 'pins', known: unitPins },
     { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, ...port('radio'),
-    { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' },
+    { path: 'radio.bandPlan', label: 'its channels', type: 'ref', of: 'gear', kinds: ['bandPlan'] }, { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' },
     holes('mount.patterns', 'hole patterns', true), { path: 'mount.heightMM', label: 'height', type: 'number', unit: 'mm' },
     ...(['usb', 'bind', 'card'] as const).map((at): Field => ({ path: `mount.access.${at}`, label: `${at} is on the`, type: 'pick', options: sides })),
     { path: 'camera.widthMM', label: 'camera width', type: 'number', unit: 'mm' }, { path: 'camera.cableMM', label: 'camera cable', type: 'number', unit: 'mm' },
@@ -225,6 +225,9 @@ export const kinds: Kind[] = [
   { kind: 'region', name: 'region', plural: 'regions', fields: [...head,
     { path: 'limits', label: 'limits', type: 'list', add: 'Add a limit', fields: [
       { path: 'band', label: 'band in GHz', type: 'text', required: true, hint: '5.8' }, { path: 'maxEIRPmW', label: 'most it may radiate', type: 'number', unit: 'mW EIRP' }] }] },
+  { kind: 'bandPlan', name: 'band plan', plural: 'band plans', fields: [...head,
+    { path: 'channels', label: 'channels', type: 'list', add: 'Add a channel', fields: [
+      { path: 'id', label: 'channel', type: 'text', required: true }, { path: 'mhz', label: 'its middle', type: 'number', unit: 'MHz' }, { path: 'widthMHz', label: 'how wide', type: 'number', unit: 'MHz' }] }] },
   { kind: 'frame', name: 'frame', plural: 'frames', fields: [...head,
     { path: 'cageMM', label: 'camera cage', type: 'number', unit: 'mm' }, { path: 'guardMM', label: 'cage stands out by', type: 'number', unit: 'mm' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' },
     { path: 'bays', label: 'bays', type: 'list', add: 'Add a bay', fields: [
