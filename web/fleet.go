@@ -141,12 +141,16 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		return nil, notFound("quad", id)
 	}
 	now, next := fleet.NowCase(snap.Library, snap.Index, q), fleet.NewCase(snap.Library, snap.Index, q)
+	seat, err := s.mountOf(next)
+	if err != nil {
+		return nil, problem(err)
+	}
 	return reply(QuadView{
 		ID: q.ID, Name: q.Label(), Use: q.Use, Revision: snap.Revisions[stock.Ref{Kind: stock.KindQuad, ID: id}],
 		Now: fitView(now), Next: fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: mountOf(next),
+		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat,
 	}), nil
 }
 

@@ -6,9 +6,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"yokeswap/core/bench"
 	"yokeswap/core/fleet"
 	"yokeswap/core/mount"
 	"yokeswap/core/swap"
+	"yokeswap/core/unit"
 	"yokeswap/format"
 )
 
@@ -23,8 +25,19 @@ type ShoppingView struct {
 	Items []swap.Item `json:"items"`
 }
 
-func mountOf(c fleet.Case) MountView {
-	return MountView{Picture: mount.Draw(c), Weight: mount.Weigh(c.Library, c.Fleet, c.Quad)}
+// mountOf takes the weight the bench has measured after the swap into account.
+func (s *server) mountOf(c fleet.Case) (MountView, error) {
+	records, err := s.store.Records(c.Quad.ID)
+	if err != nil {
+		return MountView{}, err
+	}
+	var measured *unit.Grams
+	for _, r := range records {
+		if r.Step == bench.WeighStep && r.Done && r.Value != nil {
+			measured = new(unit.Grams(*r.Value))
+		}
+	}
+	return MountView{Picture: mount.Draw(c), Weight: mount.Weigh(c.Library, c.Fleet, c.Quad, measured)}, nil
 }
 
 func (s *server) registerShopping(api huma.API) {

@@ -614,3 +614,16 @@ func TestWhoCanFlyTogether(t *testing.T) {
 	status, _ = c.do("GET", "/api/together?guests="+strings.Repeat("fell-analog,", 17), "")
 	assert.Equal(t, 422, status)
 }
+
+// What the scale says at the bench goes before what was added up.
+func TestAMeasuredWeightReplacesTheEstimate(t *testing.T) {
+	c := newClient(t, "")
+	before := get[web.QuadView](c, "/api/quads/brayer").Mount.Weight
+	assert.Nil(t, before.MeasuredG)
+	status, text := c.do("POST", "/api/quads/brayer/bench", `{"step":"check:close","done":true,"value":251}`)
+	require.Equal(t, 200, status, text)
+	after := get[web.QuadView](c, "/api/quads/brayer").Mount.Weight
+	require.NotNil(t, after.MeasuredG)
+	assert.InDelta(t, 251, float64(*after.MeasuredG), 1e-9)
+	assert.Greater(t, *after.HoverPower, 1.0, "246 g before")
+}

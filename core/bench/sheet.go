@@ -77,6 +77,9 @@ type Sheet struct {
 	Holds []verdict.Finding `json:"holds"`
 }
 
+// WeighStep is the step at which the quad is weighed after the swap.
+const WeighStep = "check:close"
+
 // NewSheet writes the sheet for a quad's next fit.
 func NewSheet(c fleet.Case, from, to string) Sheet {
 	w := newWriter(c)

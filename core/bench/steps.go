@@ -345,11 +345,15 @@ func (w *writer) prove() {
 		w.add(Step{ID: "check:picture", Phase: Prove, Title: "Check the picture", Do: []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
 			Cautions: []string{cautionHot}})
 	}
+	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
+		w.add(Step{ID: fmt.Sprintf("check:yaw:%s", turn), Phase: Prove, Title: fmt.Sprintf("Set the board's yaw alignment to %s", turn),
+			Do: []string{"The flight board is turned for access: set the alignment, then tilt the quad by hand and see that the horizon follows."}, Cautions: []string{cautionProps}})
+	}
 	if w.Fit.Board != "" {
 		w.add(Step{ID: "check:sticks", Phase: Prove, Title: "Check sticks, switches and failsafe",
 			Do: []string{"Every stick and switch moves the right way, 1000 to 2000.", "Controller off: the failsafe must come in."}, Cautions: []string{cautionFail, cautionProps}})
 	}
-	w.add(Step{ID: "check:close", Phase: Prove, Title: "Close the frame and weigh it", Do: []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
+	w.add(Step{ID: WeighStep, Phase: Prove, Title: "Close the frame and weigh it", Do: []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
 		Tools: []string{"scale"}, Cautions: []string{cautionMaiden},
 		Reading: &Reading{Label: "all-up weight", Unit: "g", Min: new(1.0), Expected: "what the scale says"}})
 }

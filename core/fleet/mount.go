@@ -9,6 +9,8 @@ type Mounting struct {
 	Plate  string            `json:"plate,omitempty"`  // adapter plate between unit and frame
 	SoftMM *unit.Millimetres `json:"softMM,omitempty"` // soft mounts under it; absent: none
 	Screw  string            `json:"screw,omitempty"`  // chosen for the unit
+	// BoardTurnDeg is how far the flight board is turned from its arrow, for access.
+	BoardTurnDeg *unit.Degrees `json:"boardTurnDeg,omitempty"`
 	// AnalogG is the mass of the analog camera and transmitter together.
 	AnalogG *unit.Grams `json:"analogG,omitempty"`
 	// ActionG is the mass of an action camera it carries beside.

@@ -62,13 +62,14 @@ type Frame struct {
 
 // Bay is one place in a frame.
 type Bay struct {
-	ID       string            `json:"id"`
-	Name     string            `json:"name,omitempty"`
-	Patterns []Holes           `json:"patterns,omitempty"`
-	PlateMM  *unit.Millimetres `json:"plateMM,omitempty"`  // thickness the screws go through
-	HeightMM *unit.Millimetres `json:"heightMM,omitempty"` // clear of whatever else is in it
-	CameraMM *unit.Millimetres `json:"cameraMM,omitempty"` // the camera cable's way from here
-	Open     []Side            `json:"open,omitzero"`      // sides reached with the frame closed; absent: not stated
+	ID        string            `json:"id"`
+	Name      string            `json:"name,omitempty"`
+	Patterns  []Holes           `json:"patterns,omitempty"`
+	PlateMM   *unit.Millimetres `json:"plateMM,omitempty"`   // thickness the screws go through
+	HeightMM  *unit.Millimetres `json:"heightMM,omitempty"`  // clear of whatever else is in it
+	CameraMM  *unit.Millimetres `json:"cameraMM,omitempty"`  // the camera cable's way from here
+	AntennaMM *unit.Millimetres `json:"antennaMM,omitempty"` // the antenna leads' way from here
+	Open      []Side            `json:"open,omitzero"`       // sides reached with the frame closed; absent: not stated
 }
 
 // Label is the bay's name, or its id.

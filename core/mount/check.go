@@ -25,7 +25,8 @@ const (
 	CodeLens    verdict.Code = "mount.lens"
 	CodeCable   verdict.Code = "mount.camera-cable"
 	CodeAccess  verdict.Code = "mount.access"
-	CodeHard    verdict.Code = "mount.hard"
+	CodeLead    verdict.Code = "mount.antenna-lead"
+	CodeTurned  verdict.Code = "mount.board-turned"
 	CodeFits    verdict.Code = "mount.fits"
 )
 
@@ -49,7 +50,12 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkHoles()...)
 		findings = append(findings, s.checkHeight()...)
 		findings = append(findings, s.checkCamera()...)
+		findings = append(findings, s.checkLeads()...)
 		findings = append(findings, s.checkAccess()...)
+	}
+	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
+		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: practice,
+			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it flips over.", turn, turn)})
 	}
 	if len(findings) == 0 {
 		holes, _ := s.holds()
@@ -197,6 +203,27 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 	}
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
+	}
+	return findings
+}
+
+// checkLeads holds the antenna leads against their way; not asked for where the
+// antennas or the way are not stated.
+func (s *seat) checkLeads() (findings []verdict.Finding) {
+	if s.Fit.Antennas == nil || s.bay.AntennaMM == nil {
+		return nil
+	}
+	wanted := *s.bay.AntennaMM * bend
+	seen := map[string]bool{}
+	for _, id := range s.Fit.Antennas.Models {
+		a, ok := gear.Find[*gear.Antenna](s.Library, id)
+		if !ok || seen[id] || a.LeadMM == nil || *a.LeadMM >= wanted {
+			continue
+		}
+		seen[id] = true
+		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: practice,
+			Compares: []verdict.Compare{{What: "antenna lead", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: a.LeadMM.String()}},
+			Says:     fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
 	}
 	return findings
 }

@@ -48,6 +48,7 @@ func TestTheTradesCases(t *testing.T) {
 		{"a cage too wide", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(22)) }, mount.CodeCage, verdict.Caution},
 		{"a lens in front of the cage", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.LensMM = new(unit.Millimetres(12)) }, mount.CodeLens, verdict.Caution},
 		{"USB out of reach", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = []gear.Side{"top"} }, mount.CodeAccess, verdict.Caution},
+		{"a board turned for access", "first", func(_ *gear.Set, m *fleet.Mounting) { m.BoardTurnDeg = new(unit.Degrees(180)) }, mount.CodeTurned, verdict.Caution},
 		{"no frame said", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Frame = "" }, mount.CodeUnknown, verdict.Unknown},
 		{"no bay said", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Bay = "" }, mount.CodeUnknown, verdict.Unknown},
 		{"thread depth not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Mount.Patterns[0].DepthMM = nil }, mount.CodeUnknown, verdict.Unknown},
@@ -96,14 +97,29 @@ func TestTheWeightBeforeAndAfter(t *testing.T) {
 	c := caseOf(set, "second", sample.Seat())
 	c.Quad.Now = fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Mounting: fleet.Mounting{Frame: "frame", Bay: "rear", ActionG: new(unit.Grams(60))}}
 	c.Quad.AUWG = new(unit.Grams(448))
-	w := mount.Weigh(c.Library, c.Fleet, c.Quad)
+	w := mount.Weigh(c.Library, c.Fleet, c.Quad, nil)
 	require.NotNil(t, w.ChangeG)
 	assert.InDelta(t, -48, float64(*w.ChangeG), 1e-9)
 	assert.InDelta(t, 400, float64(*w.AfterG), 1e-9)
 	assert.InDelta(t, 0.8437, *w.HoverPower, 1e-4)
 	assert.InDelta(t, 1, *w.HoverPower**w.FlightTime, 1e-12)
+	measured := mount.Weigh(c.Library, c.Fleet, c.Quad, new(unit.Grams(406)))
+	assert.InDelta(t, 6, float64(*measured.ErrorG), 1e-9, "what the scale says goes before what was added up")
+	assert.Greater(t, *measured.HoverPower, *w.HoverPower)
 	set.AirUnits[1].MassG = nil
-	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad)
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
 	assert.Nil(t, w.ChangeG)
 	assert.Equal(t, []string{"second"}, w.Unknown)
+}
+
+// About 25 cm of lead on one generation is too short for a stretched frame (common
+// practice).
+func TestAnAntennaLeadThatDoesNotReach(t *testing.T) {
+	set := sample.Set()
+	set.Antennas[0].LeadMM, set.Frames[0].Bays[0].AntennaMM = new(unit.Millimetres(250)), new(unit.Millimetres(240))
+	c := caseOf(set, "first", sample.Seat())
+	c.Fit.Antennas = sample.Pair()
+	assert.Equal(t, []verdict.Code{mount.CodeLead}, codes(mount.Check(c)), "240 mm and its bends want 264")
+	set.Antennas[0].LeadMM = new(unit.Millimetres(270))
+	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(mount.Check(c)))
 }

@@ -26,10 +26,37 @@ type Weight struct {
 	HoverPower *float64 `json:"hoverPower,omitempty"`
 	FlightTime *float64 `json:"flightTime,omitempty"`
 	Unknown    []string `json:"unknown"` // parts whose mass is not known
+	// MeasuredG is what the scale said after the swap; ErrorG how far what was
+	// added up is off.
+	MeasuredG *unit.Grams `json:"measuredG,omitempty"`
+	ErrorG    *unit.Grams `json:"errorG,omitempty"`
 }
 
-// Weigh adds up every part that leaves and comes.
-func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
+// Weigh adds up every part that leaves and comes. A weight measured after the
+// swap goes before what was added up.
+func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad, measured *unit.Grams) Weight {
+	w := addUp(lib, f, q)
+	if measured == nil {
+		return w
+	}
+	w.MeasuredG = measured
+	if w.AfterG != nil {
+		w.ErrorG = new(*measured - *w.AfterG)
+	}
+	w.hover(measured)
+	return w
+}
+
+// hover compares hover power and time after the swap with today's.
+func (w *Weight) hover(after *unit.Grams) {
+	if w.BeforeG == nil || *after <= 0 {
+		return
+	}
+	power := math.Pow(float64(*after / *w.BeforeG), 1.5)
+	w.HoverPower, w.FlightTime = &power, new(1/power)
+}
+
+func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 	w := Weight{Parts: []Part{}, Unknown: []string{}, BeforeG: q.AUWG}
 	now, next := masses(fleet.NowCase(lib, f, q)), masses(fleet.NewCase(lib, f, q))
 	left := append([]Part{}, next...)
@@ -61,8 +88,7 @@ func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 	w.ChangeG = &change
 	if q.AUWG != nil && *q.AUWG+change > 0 {
 		w.AfterG = new(*q.AUWG + change)
-		power := math.Pow(float64(*w.AfterG / *q.AUWG), 1.5)
-		w.HoverPower, w.FlightTime = &power, new(1/power)
+		w.hover(w.AfterG)
 	}
 	return w
 }

@@ -812,9 +812,13 @@ export interface components {
             /** Format: double */
             changeG?: number;
             /** Format: double */
+            errorG?: number;
+            /** Format: double */
             flightTime?: number;
             /** Format: double */
             hoverPower?: number;
+            /** Format: double */
+            measuredG?: number;
             parts: components["schemas"]["MountPart"][];
             unknown: string[];
         };
@@ -824,6 +828,8 @@ export interface components {
             /** Format: double */
             analogG?: number;
             bay?: string;
+            /** Format: double */
+            boardTurnDeg?: number;
             frame?: string;
             plate?: string;
             screw?: string;

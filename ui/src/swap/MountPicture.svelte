@@ -75,6 +75,7 @@
     <ul>
       {#each view.weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${p.massG} g`}</span></li>{/each}
     </ul>
+    {#if view.weight.measuredG !== undefined}<p><b>Measured: {view.weight.measuredG} g</b>{view.weight.errorG === undefined ? '' : `, ${grams(view.weight.errorG)} against what was added up`}.</p>{/if}
     <p class="soft">Weigh it before and after in the same configuration: what the scale says goes before what is added up.</p>
   </section>
 {/if}
