@@ -88,7 +88,7 @@ func Check(c fleet.Case) []verdict.Finding {
 func (p *pair) fits() verdict.Finding {
 	a, b := p.unit.antennas[0], p.eyes.antennas[0]
 	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: practice,
-		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", capital(handWords(a.Polarisation)), p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
+		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)), p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
 }
 
 // checkEnd holds each antenna of an end against its port.
@@ -184,7 +184,7 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label, handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), loss)})
 	case loss > 0:
 		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: practice,
-			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", capital(handWords(a.Polarisation)), handWords(b.Polarisation), loss)})
+			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), loss)})
 	}
 	directed := func(a *gear.Antenna) bool { return a.BeamDeg != nil && *a.BeamDeg < allRound }
 	if !slices.ContainsFunc(p.eyes.antennas, func(a *gear.Antenna) bool { return !directed(a) }) {
@@ -275,5 +275,3 @@ func (p *pair) checkPower() (findings []verdict.Finding) {
 	}
 	return findings
 }
-
-func capital(s string) string { return string(s[0]-32) + s[1:] }

@@ -83,10 +83,10 @@ func (e *end) put(lib *gear.Library, models []string, adapter string) {
 		if a, ok := gear.Find[*gear.Antenna](lib, model); ok {
 			e.antennas = append(e.antennas, a)
 			if len(a.Bands) == 0 {
-				e.missing = append(e.missing, gearValue(&a.Entry, "bands", "bands"))
+				e.missing = append(e.missing, verdict.GearValue(&a.Entry, "bands", "bands"))
 			}
 			if !a.Polarisation.Known() {
-				e.missing = append(e.missing, gearValue(&a.Entry, "polarisation", "polarisation"))
+				e.missing = append(e.missing, verdict.GearValue(&a.Entry, "polarisation", "polarisation"))
 			}
 		}
 	}
@@ -95,16 +95,12 @@ func (e *end) put(lib *gear.Library, models []string, adapter string) {
 
 func portMissing(p *gear.AntennaPort, of *gear.Entry, field string) (missing []verdict.Missing) {
 	if p == nil || len(p.Bands) == 0 {
-		missing = append(missing, gearValue(of, field+".bands", "radio bands"))
+		missing = append(missing, verdict.GearValue(of, field+".bands", "radio bands"))
 	}
 	if p == nil || p.Antennas == nil {
-		missing = append(missing, gearValue(of, field+".antennas", "number of antennas"))
+		missing = append(missing, verdict.GearValue(of, field+".antennas", "number of antennas"))
 	}
 	return missing
-}
-
-func gearValue(e *gear.Entry, field, words string) verdict.Missing {
-	return verdict.Missing{Of: "gear", ID: e.ID, Field: field, Label: words + " of " + e.Label()}
 }
 
 func (p *pair) fitValue(field, label string) verdict.Missing {

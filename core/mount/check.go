@@ -144,7 +144,7 @@ func (s *seat) checkHeight() []verdict.Finding {
 		missing = append(missing, s.frameValue("bays."+s.bay.ID+".heightMM", "clear height of its "+s.bay.Label()))
 	}
 	if s.plate != nil && s.plate.ThickMM == nil {
-		missing = append(missing, verdict.Missing{Of: "gear", ID: s.plate.ID, Field: "thickMM", Label: "thickness of " + s.plate.Label()})
+		missing = append(missing, verdict.GearValue(&s.plate.Entry, "thickMM", "thickness"))
 	}
 	if len(missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}

@@ -53,11 +53,11 @@ func (s *seat) fitValue(field, label string) verdict.Missing {
 }
 
 func (s *seat) unitValue(field, words string) verdict.Missing {
-	return verdict.Missing{Of: "gear", ID: s.airUnit.ID, Field: field, Label: words + " of " + s.airUnit.Label()}
+	return verdict.GearValue(&s.airUnit.Entry, field, words)
 }
 
 func (s *seat) frameValue(field, words string) verdict.Missing {
-	return verdict.Missing{Of: "gear", ID: s.frame.ID, Field: field, Label: words + " of " + s.frame.Label()}
+	return verdict.GearValue(&s.frame.Entry, field, words)
 }
 
 // meets finds a pattern of the unit that lies over one of a list.
@@ -125,7 +125,7 @@ func (s *seat) screwPlan(holes gear.Holes) (plan ScrewPlan, missing []verdict.Mi
 	through, field := s.bay.PlateMM, "bays."+s.bay.ID+".plateMM"
 	switch {
 	case s.plate != nil && s.plate.ThickMM == nil:
-		missing = append(missing, verdict.Missing{Of: "gear", ID: s.plate.ID, Field: "thickMM", Label: "thickness of " + s.plate.Label()})
+		missing = append(missing, verdict.GearValue(&s.plate.Entry, "thickMM", "thickness"))
 	case s.plate != nil:
 		plan.Clamped = append(plan.Clamped, Clamp{s.plate.Label(), *s.plate.ThickMM})
 	case through == nil:

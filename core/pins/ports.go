@@ -3,7 +3,6 @@ package pins
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
@@ -329,7 +328,7 @@ func (l *loom) freed() []string {
 
 func (p *PortPlan) sentence() string {
 	if len(p.Lost) > 0 {
-		return fmt.Sprintf("%s finds no port on this board.", capital(useWords(p.Lost[0].Use)))
+		return fmt.Sprintf("%s finds no port on this board.", verdict.Capital(useWords(p.Lost[0].Use)))
 	}
 	switch p.Moves {
 	case 0:
@@ -339,8 +338,6 @@ func (p *PortPlan) sentence() string {
 	}
 	return fmt.Sprintf("Every use has its port; %d wires or jumpers are set.", p.Moves)
 }
-
-func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 // checkPorts judges what the fit says of the ports beside its wires.
 func (l *loom) checkPorts() (findings []verdict.Finding) {
@@ -373,7 +370,7 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 		}
 		taken[n.Now] = *n
 		if says := refuses(u, n); says != "" && n.Use != fleet.UseMSP && n.Use != fleet.UseRC {
-			add(verdict.Unfit, fmt.Sprintf("%s is on UART %d, but %s.", capital(useWords(n.Use)), n.Now, says))
+			add(verdict.Unfit, fmt.Sprintf("%s is on UART %d, but %s.", verdict.Capital(useWords(n.Use)), n.Now, says))
 		}
 	}
 	return findings

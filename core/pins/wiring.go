@@ -54,7 +54,7 @@ func newLoom(c fleet.Case) (*loom, bool) {
 		l.plug, _ = l.board.Plug(c.Fit.HarnessTo)
 	}
 	if l.airUnit.Plug == nil {
-		l.missing = append(l.missing, verdict.Missing{Of: "gear", ID: l.airUnit.ID, Field: "plug", Label: "pins of " + l.airUnit.Label()})
+		l.missing = append(l.missing, verdict.GearValue(&l.airUnit.Entry, "plug", "pins"))
 		return l, true
 	}
 	l.conns = l.connect()
@@ -135,7 +135,7 @@ func (l *loom) fitValue(field, label string) verdict.Missing {
 }
 
 func (l *loom) boardValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "gear", ID: l.board.ID, Field: field, Label: label + " of " + l.board.Label()}
+	return verdict.GearValue(&l.board.Entry, field, label)
 }
 
 // of finds the wire on a pin with a function; nil where there is none.

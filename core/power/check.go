@@ -205,20 +205,20 @@ func judgeRail(r *Rail) verdict.Finding {
 	}
 	missing := r.noLoad
 	if r.MaxA == nil {
-		missing = append(missing, gearValue(r.origin.owner, r.origin.field+"maxA", "current rating of "+r.Label))
+		missing = append(missing, verdict.GearValue(r.origin.owner, r.origin.field+"maxA", "current rating of "+r.Label))
 	}
 	switch {
 	case r.MaxA != nil && r.knownA > *r.MaxA:
 		f.Code, f.Level = CodeRailOver, verdict.Unfit
-		f.Says = fmt.Sprintf("%s carries %s at peak but is rated for %s.", capital(r.Label), r.knownA, r.MaxA)
+		f.Says = fmt.Sprintf("%s carries %s at peak but is rated for %s.", verdict.Capital(r.Label), r.knownA, r.MaxA)
 	case len(missing) > 0:
 		return verdict.CannotTell(verdict.Power, CodeUnknown, r.Label, missing...)
 	case r.knownA > *r.MaxA*(1-railReserve):
 		f.Code, f.Level = CodeRailTight, verdict.Caution
-		f.Says = fmt.Sprintf("%s carries %s of %s at peak: little in reserve.", capital(r.Label), r.knownA, r.MaxA)
+		f.Says = fmt.Sprintf("%s carries %s of %s at peak: little in reserve.", verdict.Capital(r.Label), r.knownA, r.MaxA)
 	default:
 		f.Code, f.Level = CodeRailFits, verdict.Fits
-		f.Says = capital(r.Label) + " carries " + r.knownA.String() + " of " + r.MaxA.String() + " at peak."
+		f.Says = verdict.Capital(r.Label) + " carries " + r.knownA.String() + " of " + r.MaxA.String() + " at peak."
 	}
 	return f
 }
@@ -236,7 +236,7 @@ func (s supply) judgeDropout(r *Rail) (verdict.Finding, bool) {
 	}
 	return verdict.Finding{Gate: verdict.Power, Code: CodeDropout, Level: verdict.Caution, Subject: r.Label,
 		Says: fmt.Sprintf("%s needs %s in to hold %s; the pack falls to %s, and the output follows it down.",
-			capital(r.Label), needed, c.OutV, in.Lowest),
+			verdict.Capital(r.Label), needed, c.OutV, in.Lowest),
 		Compares: []verdict.Compare{{What: "input, lowest under load", Needed: needed.String() + " at least",
 			There: in.Lowest.String(), Margin: margin(*in.Lowest - needed)}},
 		Source: r.origin.owner.SourceOf(r.origin.field + "dropoutV").String(),

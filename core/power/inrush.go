@@ -112,7 +112,7 @@ func (s supply) circuit(part consumer, full unit.Volts) (Circuit, []verdict.Miss
 	}
 	pack, _ := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
 	if pack.MilliohmPerCell == nil {
-		missing = append(missing, gearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
+		missing = append(missing, verdict.GearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
 	} else {
 		c.Milliohms = packResistance(pack)
 	}

@@ -61,10 +61,10 @@ func packEnvelope(pack *gear.Pack, quad *fleet.Quad) Envelope {
 func envelopeBehind(pack *gear.Pack, quad *fleet.Quad, lead *leadAt) Envelope {
 	c, known := chemistries[pack.Chemistry]
 	if !known {
-		return unknownEnvelope(gearValue(&pack.Entry, "chemistry", "chemistry"))
+		return unknownEnvelope(verdict.GearValue(&pack.Entry, "chemistry", "chemistry"))
 	}
 	if pack.Cells == nil {
-		return unknownEnvelope(gearValue(&pack.Entry, "cells", "cells in series"))
+		return unknownEnvelope(verdict.GearValue(&pack.Entry, "cells", "cells in series"))
 	}
 	cells := unit.Volts(*pack.Cells)
 	volts := &[3]unit.Volts{cells * c.full, cells * c.nominal, cells * c.lowest}
@@ -77,7 +77,7 @@ func envelopeBehind(pack *gear.Pack, quad *fleet.Quad, lead *leadAt) Envelope {
 		e.noLowest = append(e.noLowest, lead.missing()...)
 	}
 	if c.atRest && pack.MilliohmPerCell == nil {
-		e.noLowest = append(e.noLowest, gearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
+		e.noLowest = append(e.noLowest, verdict.GearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
 	}
 	if quad.FullA == nil {
 		e.noLowest = append(e.noLowest, verdict.Missing{Of: "quad", ID: quad.ID, Field: "fullA",
@@ -105,8 +105,4 @@ func packResistance(pack *gear.Pack) unit.Milliohms {
 		parallel = *pack.Parallel
 	}
 	return *pack.MilliohmPerCell * unit.Milliohms(*pack.Cells) / unit.Milliohms(parallel)
-}
-
-func gearValue(e *gear.Entry, field, words string) verdict.Missing {
-	return verdict.Missing{Of: "gear", ID: e.ID, Field: field, Label: words + " of " + e.Label()}
 }

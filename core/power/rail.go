@@ -172,7 +172,7 @@ func (s supply) peakPower(node string, consumers []consumer, depth int) (unit.Wa
 		return sum, append(missing, o.missing...)
 	}
 	if o.converter.Efficiency == nil {
-		return sum, append(missing, gearValue(o.owner, "efficiency", "efficiency"))
+		return sum, append(missing, verdict.GearValue(o.owner, "efficiency", "efficiency"))
 	}
 	return unit.Watts(float64(sum) / *o.converter.Efficiency), missing
 }
@@ -192,7 +192,7 @@ func (c consumer) value(field, words string) verdict.Missing {
 	if c.owner == nil {
 		return verdict.Missing{Of: "quad", ID: c.quadID, Field: c.field + field, Label: words + " of " + c.label}
 	}
-	return gearValue(c.owner, c.field+field, words)
+	return verdict.GearValue(c.owner, c.field+field, words)
 }
 
 // source says where the value of the window comes from.

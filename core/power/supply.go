@@ -148,7 +148,7 @@ func (s supply) originOf(from string) origin {
 		through = " through the jumper of the " + pad.Label()
 		padID = choice
 	}
-	return origin{missing: []verdict.Missing{gearValue(&s.board.Entry, "pads."+padID, "pad "+padID)}}
+	return origin{missing: []verdict.Missing{verdict.GearValue(&s.board.Entry, "pads."+padID, "pad "+padID)}}
 }
 
 func (s supply) regulatorOrigin(id string) origin {
@@ -172,7 +172,7 @@ func (s supply) regulatorOrigin(id string) origin {
 func convert(in Envelope, o origin) Envelope {
 	c := o.converter
 	if c.OutV == nil {
-		return unknownEnvelope(gearValue(o.owner, o.field+"outV", "output voltage"))
+		return unknownEnvelope(verdict.GearValue(o.owner, o.field+"outV", "output voltage"))
 	}
 	tolerance := unit.Volts(assumedTolerance) * *c.OutV
 	if c.ToleranceV != nil {
@@ -184,7 +184,7 @@ func convert(in Envelope, o origin) Envelope {
 	switch c.Topology {
 	case gear.StepDown:
 		if c.DropoutV == nil {
-			out.Lowest, out.noLowest = nil, []verdict.Missing{gearValue(o.owner, o.field+"dropoutV", "dropout")}
+			out.Lowest, out.noLowest = nil, []verdict.Missing{verdict.GearValue(o.owner, o.field+"dropoutV", "dropout")}
 			break
 		}
 		if in.Lowest == nil {
@@ -200,7 +200,7 @@ func convert(in Envelope, o origin) Envelope {
 		*high = max(*high, *in.Full)
 	case gear.BuckBoost:
 	default:
-		return unknownEnvelope(gearValue(o.owner, o.field+"topology", "topology (step-down, step-up or buck-boost)"))
+		return unknownEnvelope(verdict.GearValue(o.owner, o.field+"topology", "topology (step-down, step-up or buck-boost)"))
 	}
 	return out
 }

@@ -21,5 +21,3 @@ func margin(v unit.Volts) string {
 }
 
 func signed(x float64, digits int) string { return fmt.Sprintf("%+.*f", digits, x) }
-
-func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
