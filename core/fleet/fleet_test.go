@@ -197,3 +197,40 @@ func TestASpareGoesIntoOneQuadOnly(t *testing.T) {
 	assert.Equal(t, 1, x.SpareCount("receiver", "c"))
 	assert.Equal(t, 0, x.SpareCount("receiver", "b"))
 }
+
+// A law: a patch leaves the fit it is applied to as it was, the wiring, antennas
+// and seat too, and nothing is shared afterwards.
+func TestAPatchLeavesTheFitAlone(t *testing.T) {
+	base := fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Board: "board", Antennas: sample.Pair(), Mounting: sample.Seat(),
+		Wiring: fleet.Wiring{Wires: sample.Wired(), Ports: []fleet.Port{{UART: 1, Use: fleet.UseMSP}}}, PackLead: sample.Lead()}
+	before, err := json.Marshal(base)
+	require.NoError(t, err)
+	for name, p := range map[string]fleet.Patch{
+		"wiring":   {Wiring: &fleet.Wiring{Harness: "straight", HarnessTo: "hd"}},
+		"antennas": {Antennas: &fleet.Antennas{Models: []string{"eye"}}},
+		"seat":     {Mounting: &fleet.Mounting{Frame: "other"}},
+		"nothing":  {},
+	} {
+		after := base.With(p)
+		if after.Antennas != nil && len(after.Antennas.Models) > 0 {
+			after.Antennas.Models[0] = "changed"
+		}
+		if len(after.Wires) > 0 {
+			after.Wires[0].To = "changed"
+			after.Ports[0].UART = 9
+		}
+		after.AirUnit.Model = "changed"
+		now, err := json.Marshal(base)
+		require.NoError(t, err)
+		assert.Equal(t, string(before), string(now), name)
+	}
+	port, ok := base.PortOf(fleet.UseMSP)
+	assert.True(t, ok && port == 1)
+	_, ok = base.PortOf(fleet.UseGPS)
+	assert.False(t, ok)
+	r, ok := base.PackLead.Resistance()
+	assert.True(t, ok)
+	assert.InDelta(t, 1.49, float64(r), 0.02, "90 mm of 14 AWG there and back at 8.28 mΩ a metre")
+	_, ok = (&fleet.Lead{}).Resistance()
+	assert.False(t, ok)
+}
