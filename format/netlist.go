@@ -42,13 +42,22 @@ func SolderingList(l pins.List) ([]byte, error) {
 
 // ShoppingList writes the parts to have before the bench day as CSV.
 func ShoppingList(items []swap.Item) ([]byte, error) {
-	rows := [][]string{{"part", "need", "have", "buy", "for", "mass_g", "stops_the_day", "note"}}
+	rows := [][]string{{"part", "need", "have", "buy", "for", "mass_g", "price", "currency", "lead_days", "stops_the_day", "note"}}
 	for _, i := range items {
-		mass := ""
+		mass, price, currency, days := "", "", "", ""
 		if i.MassG != nil {
 			mass = strconv.FormatFloat(float64(*i.MassG), 'f', -1, 64)
 		}
-		rows = append(rows, []string{i.Label, strconv.Itoa(i.Need), strconv.Itoa(i.Have), strconv.Itoa(i.Buy), strings.Join(i.For, ", "), mass, strconv.FormatBool(i.Stops && i.Buy > 0), i.Note})
+		if o := i.Offer; o != nil {
+			currency = o.Currency
+			if o.Price != nil {
+				price = strconv.FormatFloat(*o.Price, 'f', 2, 64)
+			}
+			if o.Days != nil {
+				days = strconv.Itoa(*o.Days)
+			}
+		}
+		rows = append(rows, []string{i.Label, strconv.Itoa(i.Need), strconv.Itoa(i.Have), strconv.Itoa(i.Buy), strings.Join(i.For, ", "), mass, price, currency, days, strconv.FormatBool(i.Stops && i.Buy > 0), i.Note})
 	}
 	return table(rows)
 }

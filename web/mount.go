@@ -23,6 +23,7 @@ type MountView struct {
 // ShoppingView is the parts to have before the bench day.
 type ShoppingView struct {
 	Items []swap.Item `json:"items"`
+	Bill  swap.Bill   `json:"bill"`
 }
 
 // mountOf takes the weight the bench has measured after the swap into account.
@@ -53,7 +54,7 @@ func (s *server) registerShopping(api huma.API) {
 		if err != nil {
 			return nil, problem(err)
 		}
-		return reply(ShoppingView{items}), nil
+		return reply(ShoppingView{items, swap.NewBill(items)}), nil
 	})
 	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/shopping.csv", OperationID: "shopping-csv"}, func(_ context.Context, _ *struct{}) (*download, error) {
 		items, err := list()

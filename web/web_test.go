@@ -588,6 +588,10 @@ func TestTheShoppingListFollowsThePlans(t *testing.T) {
 	after := buy()
 	assert.Zero(t, after["M2×8"])
 	assert.Zero(t, after["M2×4"], "there are 20 in the box")
+	bill := get[web.ShoppingView](c, "/api/shopping").Bill
+	require.Len(t, bill.Totals, 1)
+	assert.Equal(t, "EUR", bill.Totals[0].Currency)
+	assert.Positive(t, bill.Totals[0].Amount)
 	status, text = c.do("GET", "/api/shopping.csv", "")
 	require.Equal(t, 200, status)
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()

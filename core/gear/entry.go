@@ -79,6 +79,15 @@ type Entry struct {
 	// ValueSources overrides Source for single values, keyed by the value's
 	// path in the entry ("input.maxV").
 	ValueSources map[string]Source `json:"valueSources,omitempty"`
+	Offer        *Offer            `json:"offer,omitempty"`
+}
+
+// Offer is what one costs and how long it takes to come, as its owner last saw
+// it.
+type Offer struct {
+	Price    *float64 `json:"price,omitempty"`    // of one, up to two decimals
+	Currency string   `json:"currency,omitempty"` // three letters of ISO 4217
+	Days     *int     `json:"days,omitempty"`     // from order to doorstep
 }
 
 // Head gives access to the part all entries share.

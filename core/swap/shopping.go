@@ -3,6 +3,8 @@ package swap
 import (
 	"cmp"
 	"fmt"
+	"maps"
+	"math"
 	"slices"
 
 	"yokeswap/core/fleet"
@@ -20,6 +22,8 @@ type Item struct {
 	Buy   int         `json:"buy"`
 	For   []string    `json:"for"` // quads
 	MassG *unit.Grams `json:"massG,omitempty"`
+	// Offer is what one costs and how long it takes to come; nil: not stated.
+	Offer *gear.Offer `json:"offer,omitempty"`
 	// Stops: without it the bench day stops; else it can come later.
 	Stops bool   `json:"stops"`
 	Note  string `json:"note,omitempty"`
@@ -39,7 +43,7 @@ func Shopping(lib *gear.Library, f *fleet.Index) []Item {
 		list = append(list, *item)
 	}
 	slices.SortStableFunc(list, func(a, b Item) int {
-		return cmp.Or(order(a)-order(b), -cmp.Compare(len(a.For), len(b.For)))
+		return cmp.Or(order(a)-order(b), b.days()-a.days(), -cmp.Compare(len(a.For), len(b.For)))
 	})
 	return list
 }
@@ -54,6 +58,59 @@ func order(i Item) int {
 		return 1
 	}
 	return 2
+}
+
+// days is how long the item takes to come; what is not stated sorts behind what
+// is.
+func (i Item) days() int {
+	if i.Offer == nil || i.Offer.Days == nil {
+		return -1
+	}
+	return *i.Offer.Days
+}
+
+// Bill is what the shopping comes to, as far as it is stated.
+type Bill struct {
+	Totals   []Total `json:"totals"`
+	Unpriced int     `json:"unpriced"` // items to buy without a price
+	// Days is how long the slowest item that would stop the day takes; Undated
+	// counts those that do not say.
+	Days    *int `json:"days,omitempty"`
+	Undated int  `json:"undated"`
+}
+
+// Total is a sum in one currency.
+type Total struct {
+	Currency string  `json:"currency"`
+	Amount   float64 `json:"amount"`
+}
+
+// NewBill adds up a list. Currencies are kept apart: no rate of exchange is
+// known here.
+func NewBill(items []Item) Bill {
+	b := Bill{Totals: []Total{}}
+	hundredths := map[string]int64{} // whole numbers, so that a long list adds up exactly
+	for _, i := range items {
+		if i.Buy == 0 {
+			continue
+		}
+		if i.Offer == nil || i.Offer.Price == nil {
+			b.Unpriced++
+		} else {
+			hundredths[i.Offer.Currency] += int64(i.Buy) * int64(math.Round(*i.Offer.Price*100))
+		}
+		switch {
+		case !i.Stops:
+		case i.days() < 0:
+			b.Undated++
+		case b.Days == nil || i.days() > *b.Days:
+			b.Days = new(i.days())
+		}
+	}
+	for _, currency := range slices.Sorted(maps.Keys(hundredths)) {
+		b.Totals = append(b.Totals, Total{Currency: currency, Amount: float64(hundredths[currency]) / 100})
+	}
+	return b
 }
 
 type shoppingList struct {
@@ -76,6 +133,9 @@ func (l *shoppingList) add(model, label, quad string, n int, stops bool, note st
 				}
 			}
 			item.MassG = massOf(l.lib, model)
+			if g, ok := l.lib.Item(model); ok {
+				item.Offer = g.Head().Offer
+			}
 		}
 		l.items[key] = item
 		l.order = append(l.order, key)

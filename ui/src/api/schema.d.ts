@@ -493,6 +493,15 @@ export interface components {
                 [key: string]: string;
             };
         };
+        Bill: {
+            /** Format: int64 */
+            days?: number;
+            totals: components["schemas"]["Total"][];
+            /** Format: int64 */
+            undated: number;
+            /** Format: int64 */
+            unpriced: number;
+        };
         Board: {
             devices: components["schemas"]["Device"][];
             rows: components["schemas"]["Row"][];
@@ -726,6 +735,7 @@ export interface components {
             /** Format: int64 */
             need: number;
             note?: string;
+            offer?: components["schemas"]["Offer"];
             stops: boolean;
         };
         Judgement: {
@@ -856,6 +866,13 @@ export interface components {
             /** Format: double */
             minV?: number;
             sees: components["schemas"]["Envelope"];
+        };
+        Offer: {
+            currency?: string;
+            /** Format: int64 */
+            days?: number;
+            /** Format: double */
+            price?: number;
         };
         OnUSB: {
             alive: string[];
@@ -1340,6 +1357,7 @@ export interface components {
             title: string;
         };
         ShoppingView: {
+            bill: components["schemas"]["Bill"];
             items: components["schemas"]["Item"][];
         };
         SimAction: {
@@ -1438,6 +1456,11 @@ export interface components {
             /** @description systems a guest can fly, by their band plans */
             plans: components["schemas"]["Named"][];
             quads: components["schemas"]["Named"][];
+        };
+        Total: {
+            /** Format: double */
+            amount: number;
+            currency: string;
         };
         Want: {
             controller?: string;

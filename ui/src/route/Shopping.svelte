@@ -9,7 +9,14 @@
   onMount(() => void list.take(api.shopping()));
   const buy = $derived(list.data?.items.filter((i) => i.buy > 0) ?? []);
   const stops = $derived(buy.filter((i) => i.stops).length);
+  const money = (amount: number, currency: string) => `${amount.toFixed(2)} ${currency}`;
+  const bill = $derived(list.data?.bill);
+  const total = $derived(bill?.totals.map((t) => money(t.amount, t.currency)).join(' and '));
 </script>
+
+{#snippet stated(value: number | undefined, words: (value: number) => string)}
+  {#if value === undefined}<td class="soft">not stated</td>{:else}<td class="mono">{words(value)}</td>{/if}
+{/snippet}
 
 {#if list.failure}
   <FailureNote failure={list.failure} again={() => list.take(api.shopping())} />
@@ -19,16 +26,28 @@
     <span class="ways screen-only"><a href="/api/shopping.csv" download>CSV</a> <button type="button" onclick={() => print()}>Print</button></span>
   </div>
   <p class="soft">From every plan of the fleet, beyond what each quad carries today and what lies in the drawer.</p>
+  {#if bill && buy.length > 0}
+    <p>
+      {#if total}<b>{total}</b>{bill.unpriced > 0 ? `, and ${bill.unpriced} without a price` : ' in all'}.{:else}No prices are stated.{/if}
+      {#if bill.days !== undefined}
+        Order <b>{bill.days} days</b> before the bench day: the slowest part that would stop it takes that long{bill.undated > 0 ? `, and ${bill.undated} do not say` : ''}.
+      {:else if bill.undated > 0}How long the parts take to come is not stated.{/if}
+    </p>
+  {/if}
   {#if list.data.items.length > 0}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
     <div class="scroll panel" role="group" aria-label="Parts" tabindex="0">
       <table>
-        <thead><tr><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th scope="col">for</th><th scope="col">note</th></tr></thead>
+        <thead><tr><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th scope="col">one costs</th><th scope="col">comes in</th><th scope="col">one weighs</th><th scope="col">for</th><th scope="col">note</th></tr></thead>
         <tbody>
           {#each list.data.items as i, n (n)}
             <tr class:buy={i.buy > 0}>
               <th scope="row">{i.label}{#if i.buy > 0 && i.stops}<small>stops the day</small>{/if}</th>
-              <td class="mono">{i.need}</td><td class="mono">{i.have}</td><td class="mono"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td><td>{i.for.join(', ')}</td><td>{i.note ?? ''}</td>
+              <td class="mono">{i.need}</td><td class="mono">{i.have}</td><td class="mono"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td>
+              {@render stated(i.offer?.price, (price) => money(price, i.offer?.currency ?? ''))}
+              {@render stated(i.offer?.days, (days) => `${days} days`)}
+              {@render stated(i.massG, (grams) => `${grams} g`)}
+              <td>{i.for.join(', ')}</td><td>{i.note ?? ''}</td>
             </tr>
           {/each}
         </tbody>
@@ -81,6 +100,10 @@
     padding: 0.35rem 0.9rem;
     border-bottom: 1px solid var(--line);
     font-weight: 500;
+  }
+  td.mono,
+  td.soft {
+    white-space: nowrap;
   }
   tbody th {
     font-weight: 600;

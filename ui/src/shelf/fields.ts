@@ -35,6 +35,12 @@ const sourceField: Field = {
 const name: Field = { path: 'name', label: 'name', type: 'text', required: true };
 const head = [name, sourceField, { path: 'source.text', label: 'which sheet or measurement', type: 'text' } as Field];
 
+const offer: Field[] = [
+  { path: 'offer.price', label: 'price of one', type: 'number', unit: '', hint: 'for the shopping list' },
+  { path: 'offer.currency', label: 'currency', type: 'text', required: true, hint: 'three letters, such as EUR', onlyIf: { path: 'offer.price' } },
+  { path: 'offer.days', label: 'takes to come', type: 'number', unit: 'days', whole: true },
+];
+
 const input: Field[] = [
   { path: 'input.minV', label: 'lowest input voltage', type: 'number', unit: 'V' },
   { path: 'input.maxV', label: 'highest input voltage', type: 'number', unit: 'V' },
@@ -151,7 +157,7 @@ export interface Kind {
   fields: Field[];
 }
 
-export const kinds: Kind[] = [
+const all: Kind[] = [
   { kind: 'quad', name: 'quad', plural: 'quads', fields: [name, { path: 'use', label: 'flown for', type: 'text' },
     { path: 'fullA', label: 'pack current at full throttle', type: 'number', unit: 'A' }, { path: 'auwG', label: 'weight as it flies', type: 'number', unit: 'g' }, ...fit('now'), ...planned] },
   { kind: 'kit', name: 'piece of kit', plural: 'kit', fields: [name,
@@ -249,6 +255,11 @@ export const kinds: Kind[] = [
     { path: 'never', label: 'never links, whatever the firmware', type: 'yesno' }, controllersField,
     sourceField, { path: 'source.text', label: 'which sheet or measurement', type: 'text' }] },
 ];
+
+// What the shopping list can ask for.
+const bought = ['airUnit', 'receiver', 'regulator', 'harness', 'antenna', 'adapter', 'plate', 'screw'];
+
+export const kinds: Kind[] = all.map((k) => (bought.includes(k.kind) ? { ...k, fields: [...k.fields, ...offer] } : k));
 
 export function kindOf(kind: string): Kind | undefined {
   return kinds.find((k) => k.kind === kind);
