@@ -135,28 +135,30 @@ type Expect struct {
 func (s *Store) Update(change func(*stock.Stock) error, expect ...Expect) error {
 	s.write.Lock()
 	defer s.write.Unlock()
-	return s.db.Transaction(func(tx *gorm.DB) error {
-		before, err := load(tx)
-		if err != nil {
-			return fmt.Errorf("read the database: %w", err)
+	return s.db.Transaction(func(tx *gorm.DB) error { return changeStock(tx, change, expect...) })
+}
+
+func changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect) error {
+	before, err := load(tx)
+	if err != nil {
+		return fmt.Errorf("read the database: %w", err)
+	}
+	for _, e := range expect {
+		if have := before.revisionOf(e.Ref); have != e.Revision {
+			return Stale{e.Ref, have}
 		}
-		for _, e := range expect {
-			if have := before.revisionOf(e.Ref); have != e.Revision {
-				return Stale{e.Ref, have}
-			}
-		}
-		after, err := load(tx) // a second copy, for the change to work on
-		if err != nil {
-			return fmt.Errorf("read the database: %w", err)
-		}
-		if err := change(&after.Stock); err != nil {
-			return err
-		}
-		if err := save(tx, before, &after.Stock); err != nil {
-			return fmt.Errorf("write the database: %w", err)
-		}
-		return nil
-	})
+	}
+	after, err := load(tx) // a second copy, for the change to work on
+	if err != nil {
+		return fmt.Errorf("read the database: %w", err)
+	}
+	if err := change(&after.Stock); err != nil {
+		return err
+	}
+	if err := save(tx, before, &after.Stock); err != nil {
+		return fmt.Errorf("write the database: %w", err)
+	}
+	return nil
 }
 
 // revisionOf is an entry's revision; of the whole stock for the kind "all".
@@ -205,7 +207,13 @@ func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, 
 		if err := tx.Save(&row).Error; err != nil {
 			return fmt.Errorf("record the step: %w", err)
 		}
-		return nil
+		if r.Mated == 0 {
+			return nil
+		}
+		return changeStock(tx, func(s *stock.Stock) error {
+			s.Mate(r.Mates, r.Mated)
+			return nil
+		})
 	})
 }
 

@@ -11,6 +11,7 @@ import (
 	"maps"
 	"net/http"
 	"net/http/httptest"
+	"slices"
 	"strings"
 	"testing"
 
@@ -277,6 +278,16 @@ func TestBenchOverHTTP(t *testing.T) {
 	status, text = tick(`{"step":"bind:goggles:visor-c-1:Two of Brayer","done":true}`)
 	assert.Equal(t, 409, status, "a reading out of limits stops the run")
 	assert.Contains(t, text, "Stopped at")
+	matings := func(id string) any {
+		entries := get[web.Shelf](c, "/api/shelf").Entries
+		at := slices.IndexFunc(entries, func(e web.ShelfEntry) bool { return e.Kind == "kit" && e.ID == id })
+		return entries[at].Entry.(map[string]any)["matings"]
+	}
+	for _, done := range []struct{ now, want float64 }{{1, 1}, {1, 1}, {0, 0}} {
+		status, text = c.do("POST", "/api/quads/quern/bench", fmt.Sprintf(`{"step":"fit:new Two","done":%t}`, done.now == 1))
+		require.Equal(t, 200, status, text)
+		assert.Equal(t, done.want, matings("two-quern"), "each tick of the step counts one mating")
+	}
 	status, text = c.do("POST", "/api/quads/wallower/bench", `{"step":"power-up:pack:tallow-6s","done":true}`)
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "It burns")

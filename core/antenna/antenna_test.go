@@ -106,7 +106,7 @@ func TestAnAdapterJoinsTwoPlugs(t *testing.T) {
 }
 
 func TestMatingsRunOut(t *testing.T) {
-	for made, level := range map[int]verdict.Level{3: verdict.Fits, 27: verdict.Caution, 30: verdict.Unfit} {
+	for made, level := range map[int]verdict.Level{3: verdict.Fits, 27: verdict.Caution, 29: verdict.Caution, 30: verdict.Unfit} {
 		c := caseOf(sample.Set(), sample.Pair(), "eye", "eye")
 		for i := range c.Fleet.Kit {
 			if c.Fleet.Kit[i].ID == "first" {

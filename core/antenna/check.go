@@ -224,8 +224,11 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 	return findings
 }
 
+// fewMatings is how many left are worth a word (from memory).
+const fewMatings = 5
+
 // checkMatings counts the matings of the unit's antenna plugs against what they
-// survive: a swap takes one off and on.
+// survive: a swap takes one. The bench counts them as they are made.
 func (p *pair) checkMatings() []verdict.Finding {
 	kit, owned := p.Fleet.Piece(p.air.KitID)
 	if !owned || kit.Matings == nil || p.unit.port == nil {
@@ -240,8 +243,10 @@ func (p *pair) checkMatings() []verdict.Finding {
 	switch {
 	case left <= 0:
 		f.Level, f.Says = verdict.Unfit, fmt.Sprintf("The antenna plugs of %s have been on and off %d times; a %s survives about %d. Change the plug or the unit.", p.unit.label, *kit.Matings, connector.Label(), *connector.Matings)
-	case left <= 5:
-		f.Says = fmt.Sprintf("The antenna plugs of %s have about %d matings left: leave them on where you can, and glue or clip them.", p.unit.label, left)
+	case left == 1:
+		f.Says = fmt.Sprintf("The antenna plugs of %s have about one mating left, and a swap takes it: leave them on, or have a new plug ready.", p.unit.label)
+	case left <= fewMatings:
+		f.Says = fmt.Sprintf("The antenna plugs of %s have about %d matings left, and every swap takes one: leave them on where you can, and glue or clip them.", p.unit.label, left)
 	default:
 		return nil
 	}

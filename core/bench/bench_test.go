@@ -175,3 +175,32 @@ func TestAReadWiringThatIsWrongHoldsThePower(t *testing.T) {
 	power, _ := s.Step("power-up:board.10v:lipo-4")
 	assert.Contains(t, power.Held, "destroys the unit")
 }
+
+// Every time the antenna plugs go on counts once, however often it is ticked.
+func TestATickCountsAMating(t *testing.T) {
+	now := time.Date(2026, 10, 1, 9, 0, 0, 0, time.UTC)
+	s := sheet(sample.Set(), ready())
+	tick := func(step string, done bool, records ...bench.Record) bench.Record {
+		run := bench.NewRun(s, records)
+		record, err := run.Confirm(step, done, nil, now)
+		require.NoError(t, err)
+		return record
+	}
+	fitted := tick("fit:first", true)
+	assert.Equal(t, "first", fitted.Mates)
+	assert.Equal(t, 1, fitted.Mated)
+	assert.Zero(t, tick("fit:first", true, fitted).Mated, "ticked twice")
+	assert.Equal(t, -1, tick("fit:first", false, fitted).Mated, "taken back")
+	assert.Zero(t, tick("fit:first", false).Mated)
+	assert.Zero(t, tick("props-off", true).Mated)
+
+	c := sample.Case(sample.Set(), kit(), ready())
+	c.Quad.Now = c.Quad.Next.Clone()
+	c.Quad.Now.Antennas, c.Quad.Next.Antennas = &fleet.Antennas{Models: []string{"round", "round"}}, &fleet.Antennas{Models: []string{"stick", "stick"}}
+	swap := bench.NewSheet(c, "first", "first")
+	at := slices.Index(ids(swap), "antennas:stick+stick")
+	require.GreaterOrEqual(t, at, 0, ids(swap))
+	assert.Equal(t, "first", swap.Steps[at].Mates)
+	c.Quad.Next.Antennas = c.Quad.Now.Antennas
+	assert.NotContains(t, strings.Join(ids(bench.NewSheet(c, "first", "first")), " "), "antennas:", "they stay on")
+}

@@ -53,6 +53,10 @@ type Record struct {
 	Done  bool      `json:"done"`
 	Value *float64  `json:"value,omitempty"`
 	At    time.Time `json:"at"`
+	// Mated is what the record adds to the matings of kit Mates: 1 for a tick, -1
+	// for one taken back. It is counted with the record, and not kept with it.
+	Mates string `json:"-"`
+	Mated int    `json:"-"`
 }
 
 // State says how a step stands.
@@ -151,6 +155,12 @@ func (run *Run) Confirm(stepID string, done bool, value *float64, at time.Time) 
 			continue
 		}
 		record := Record{Step: stepID, Done: done, Value: value, At: at}
+		if was := st.State == Done; st.Mates != "" && done != was {
+			record.Mates, record.Mated = st.Mates, 1
+			if was {
+				record.Mated = -1
+			}
+		}
 		if !done && value == nil {
 			return record, nil // taking a tick back is always allowed
 		}

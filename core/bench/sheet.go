@@ -48,6 +48,9 @@ type Step struct {
 	// Reads is what the step does to a device owned: what is read off it
 	// afterwards becomes its state.
 	Reads *DeviceStep `json:"reads,omitempty"`
+	// Mates is the piece of kit whose antenna plugs go on at this step: a tick
+	// counts one mating.
+	Mates string `json:"mates,omitempty"`
 	// RunSeconds is how long the unit may run without moving air.
 	RunSeconds *int `json:"runSeconds,omitempty"`
 	// Held says why the step must not be done yet.

@@ -201,8 +201,11 @@ func (w *writer) install(step *Step, in *gear.Install) {
 
 // build takes the old out, puts the new in and lays the feeds that change.
 func (w *writer) build() {
-	if w.newUnit {
+	switch {
+	case w.newUnit:
 		w.replaceUnit()
+	case w.hasAir:
+		w.changeAntennas()
 	}
 	now := &w.Quad.Now
 	supply := power.Trace(w.Case)
@@ -256,7 +259,7 @@ func (w *writer) replaceUnit() {
 	}
 	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
 		Do:    []string{"Memory card in before the frame is closed.", "Camera and antennas on; leave USB and bind button within reach until the end."},
-		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}}
+		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}, Mates: w.air.KitID}
 	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
 		step.Do = append(step.Do, fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated and bound.", strings.Join(hidden, ", ")))
 	}
@@ -272,6 +275,26 @@ func (w *writer) replaceUnit() {
 	}
 	if w.Fit.Plate != "" {
 		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
+	}
+	w.add(step)
+}
+
+// changeAntennas puts other antennas on a unit that stays.
+func (w *writer) changeAntennas() {
+	now, next := w.Quad.Now.Antennas, w.Fit.Antennas
+	if next == nil || now != nil && slices.Equal(now.Models, next.Models) && now.Adapter == next.Adapter {
+		return
+	}
+	parts := slices.Clone(next.Models)
+	if next.Adapter != "" {
+		parts = append(parts, next.Adapter)
+	}
+	step := Step{ID: "antennas:" + strings.Join(parts, "+"), Phase: Build, Title: "Change the antennas of the " + w.airUnit.Label(),
+		Do: []string{"Unplug the pack.", "Lift the old plugs straight up, close to the plug, never by the lead.",
+			"Press or screw the new ones on straight until they seat, then clip or glue the leads."},
+		Tools: []string{"tweezers"}, Cautions: []string{cautionRadio}, Mates: w.air.KitID}
+	for _, id := range parts {
+		step.Materials = append(step.Materials, w.Library.Label(id))
 	}
 	w.add(step)
 }

@@ -244,6 +244,17 @@ func (s *Stock) Take(t fleet.Taken) error {
 	return nil
 }
 
+// Mate adds to the count of a kit's antenna plugs going on. A count that is not
+// stated stays so: from then on is not from the start.
+func (s *Stock) Mate(kitID string, by int) {
+	f := *s.Fleet
+	f.Kit = slices.Clone(f.Kit)
+	if kit, ok := f.Piece(kitID); ok && kit.Matings != nil {
+		kit.Matings = new(max(0, *kit.Matings+by))
+		s.Fleet = &f
+	}
+}
+
 // Offered takes back that a release was not offered.
 func (s *Stock) Offered(kitID string, release firmware.Version) {
 	f := *s.Fleet

@@ -132,3 +132,16 @@ func TestAStepTakenChangesTheKit(t *testing.T) {
 	assert.True(t, st.Remove(stock.Ref{Kind: stock.KindKit, ID: "eyes"}))
 	assert.Empty(t, st.Fleet.Taken, "a device taken out leaves no steps behind")
 }
+
+func TestMatingsAreCountedWhereTheCountIsStated(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Kit = []fleet.Kit{{ID: "new", Matings: new(0)}, {ID: "used"}}
+	before := st.Fleet
+	st.Mate("new", 1)
+	st.Mate("used", 1)
+	assert.Equal(t, 1, *st.Fleet.Kit[0].Matings)
+	assert.Nil(t, st.Fleet.Kit[1].Matings, "from now on is not from the start")
+	assert.Zero(t, *before.Kit[0].Matings, "the fleet as it was stays")
+	st.Mate("new", -2)
+	assert.Zero(t, *st.Fleet.Kit[0].Matings)
+}

@@ -1402,6 +1402,7 @@ export interface components {
             held?: string;
             id: string;
             materials?: string[];
+            mates?: string;
             phase: string;
             reading?: components["schemas"]["Reading"];
             reads?: components["schemas"]["DeviceStep"];
@@ -1417,6 +1418,7 @@ export interface components {
             held?: string;
             id: string;
             materials?: string[];
+            mates?: string;
             phase: string;
             reading?: components["schemas"]["Reading"];
             reads?: components["schemas"]["DeviceStep"];
