@@ -40,7 +40,7 @@
   }
 
   async function save(at: number) {
-    const lacking = kind.fields.filter((f) => 'required' in f && f.required && valueAt(entry, f.path) === undefined);
+    const lacking = kind.fields.filter((f) => asked(f, entry) && 'required' in f && f.required && valueAt(entry, f.path) === undefined);
     missing = lacking.length > 0 ? `Still needed: ${lacking.map((f) => f.label).join(', ')}.` : '';
     if (missing) return;
     const id = identify();
