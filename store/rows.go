@@ -102,6 +102,10 @@ func newItem(kind string) gear.Item {
 		return &gear.Plate{}
 	case gear.KindScrew:
 		return &gear.Screw{}
+	case gear.KindWasher:
+		return &gear.Washer{}
+	case gear.KindStandoff:
+		return &gear.Standoff{}
 	case gear.KindPairing:
 		return &gear.Pairing{}
 	}

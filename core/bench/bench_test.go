@@ -204,3 +204,34 @@ func TestATickCountsAMating(t *testing.T) {
 	c.Quad.Next.Antennas = c.Quad.Now.Antennas
 	assert.NotContains(t, strings.Join(ids(bench.NewSheet(c, "first", "first")), " "), "antennas:", "they stay on")
 }
+
+// Drilling comes before the unit goes in, with its own caution; a unit that stays
+// but moves gets a step too.
+func TestTheFrameIsMadeReadyFirst(t *testing.T) {
+	set, next := sample.Set(), ready()
+	bay := &set.Frames[0].Bays[0]
+	bay.Patterns, bay.Raised = []gear.Holes{{XMM: 16, YMM: 16}}, true
+	bay.SolidXMM, bay.SolidYMM = new(unit.Millimetres(40)), new(unit.Millimetres(40))
+	set.Standoffs = []gear.Standoff{{Entry: gear.Entry{ID: "post"}, Size: "M3", LengthMM: new(unit.Millimetres(30))}}
+	next.Mounting = fleet.Mounting{Frame: "frame", Bay: "rear", Drill: true, Standoff: "post", TiltDeg: new(unit.Degrees(20))}
+	list := ids(sheet(set, next))
+	at := func(id string) int { return slices.Index(list, id) }
+	require.GreaterOrEqual(t, at("drill:rear:20×20"), 0, list)
+	assert.Less(t, at("drill:rear:20×20"), at("standoffs:post"))
+	assert.Less(t, at("standoffs:post"), at("fit:first"))
+	for _, step := range sheet(set, next).Steps {
+		switch step.ID {
+		case "drill:rear:20×20":
+			assert.Contains(t, strings.Join(step.Cautions, " "), "Carbon dust")
+		case "standoffs:post":
+			assert.Equal(t, []string{"4 × post"}, step.Materials)
+		case "fit:first":
+			assert.Contains(t, step.Do, "Camera up by 20°.")
+		}
+	}
+	c := sample.Case(set, kit(), next)
+	c.Quad.Now = c.Quad.Next.Clone()
+	c.Quad.Now.Bay, c.Quad.Now.Drill = "front", true
+	assert.Contains(t, ids(bench.NewSheet(c, "first", "first")), "seat:frame:rear:")
+	assert.NotContains(t, ids(bench.NewSheet(c, "first", "first")), "drill:rear:20×20")
+}

@@ -9,7 +9,6 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
-	"yokeswap/core/mount"
 	"yokeswap/core/power"
 	"yokeswap/core/unit"
 )
@@ -24,6 +23,7 @@ const (
 	cautionHot    = "The unit overheats without moving air: fan on it before the pack goes in, lowest power, short runs. It gets too hot to touch."
 	cautionRadio  = "Screw or snap the antennas on before power. Transmit power and bands are set by your country: keep to its limits; some powers need a licence."
 	cautionCable  = "Use a data cable: charge-only cables never show the device. If a C-to-C cable does not, try A-to-C."
+	cautionCarbon = "Carbon dust harms lungs and eyes and conducts: mask, glasses, drill wet, wipe it up."
 	cautionFail   = "Keep hands and eyes clear: the motors can start during this check, props off."
 	cautionMaiden = "Before the maiden flight: local airspace rules and registration come first; keep bystanders away."
 )
@@ -205,6 +205,7 @@ func (w *writer) build() {
 	case w.newUnit:
 		w.replaceUnit()
 	case w.hasAir:
+		w.moveUnit()
 		w.changeAntennas()
 	}
 	now := &w.Quad.Now
@@ -244,59 +245,6 @@ func (w *writer) build() {
 			Tools: []string{"soldering iron"}, Materials: []string{fmt.Sprintf("%s 35 V low-ESR capacitor", w.Fit.CapacitorUF), "solder"},
 			Cautions: []string{cautionIron, "The wrong way round it bursts: check the polarity twice."}})
 	}
-}
-
-func (w *writer) replaceUnit() {
-	old, _, hadOld := fleet.NowCase(w.Library, w.Fleet, w.Quad).AirUnit()
-	title := "Take out the analog camera and transmitter"
-	if hadOld {
-		title = "Take out the " + old.Label()
-	}
-	if hadOld || w.Quad.Now.Analog != "" {
-		w.add(Step{ID: "remove", Phase: Build, Title: title,
-			Do:    []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."},
-			Tools: []string{"hex drivers", "tweezers"}, Cautions: []string{cautionIron}})
-	}
-	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
-		Do:    []string{"Memory card in before the frame is closed.", "Camera and antennas on; leave USB and bind button within reach until the end."},
-		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}, Mates: w.air.KitID}
-	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
-		step.Do = append(step.Do, fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated and bound.", strings.Join(hidden, ", ")))
-	}
-	if plan := mount.Draw(w.Case).Screw; plan != nil {
-		screws := plan.Label
-		if chosen, ok := gear.Find[*gear.Screw](w.Library, w.Fit.Screw); ok {
-			screws = chosen.Label()
-		}
-		if screws != "" {
-			step.Materials = append(step.Materials, "4 × "+screws)
-			step.Do = append(step.Do, fmt.Sprintf("Screws of %s: a longer one than %s drives into the circuit board.", screws, plan.MostMM))
-		}
-	}
-	if w.Fit.Plate != "" {
-		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
-	}
-	w.add(step)
-}
-
-// changeAntennas puts other antennas on a unit that stays.
-func (w *writer) changeAntennas() {
-	now, next := w.Quad.Now.Antennas, w.Fit.Antennas
-	if next == nil || now != nil && slices.Equal(now.Models, next.Models) && now.Adapter == next.Adapter {
-		return
-	}
-	parts := slices.Clone(next.Models)
-	if next.Adapter != "" {
-		parts = append(parts, next.Adapter)
-	}
-	step := Step{ID: "antennas:" + strings.Join(parts, "+"), Phase: Build, Title: "Change the antennas of the " + w.airUnit.Label(),
-		Do: []string{"Unplug the pack.", "Lift the old plugs straight up, close to the plug, never by the lead.",
-			"Press or screw the new ones on straight until they seat, then clip or glue the leads."},
-		Tools: []string{"tweezers"}, Cautions: []string{cautionRadio}, Mates: w.air.KitID}
-	for _, id := range parts {
-		step.Materials = append(step.Materials, w.Library.Label(id))
-	}
-	w.add(step)
 }
 
 // meter asks for readings before the first plug-in.

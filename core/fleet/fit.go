@@ -202,6 +202,8 @@ func (f *Fit) models(base string, visit func(path string, kind gear.Kind, id str
 		{"frame", f.Frame, gear.KindFrame},
 		{"plate", f.Plate, gear.KindPlate},
 		{"screw", f.Screw, gear.KindScrew},
+		{"washer", f.Washer, gear.KindWasher},
+		{"standoff", f.Standoff, gear.KindStandoff},
 	} {
 		if ref.id != "" {
 			visit(base+"."+ref.name, ref.kind, ref.id)

@@ -63,6 +63,8 @@ type Board struct {
 	UARTs []UART      `json:"uarts,omitempty"`
 	Plugs []Plug      `json:"plugs,omitempty"`
 	MassG *unit.Grams `json:"massG,omitempty"`
+	// USBSide is the side of its USB, seen from above with its arrow to the front.
+	USBSide Side `json:"usbSide,omitempty"`
 }
 
 // PadKind says what a power pad carries.

@@ -67,6 +67,8 @@ const (
 	KindFrame      Kind = "frame"
 	KindPlate      Kind = "plate"
 	KindScrew      Kind = "screw"
+	KindWasher     Kind = "washer"
+	KindStandoff   Kind = "standoff"
 	KindPairing    Kind = "pairing"
 )
 

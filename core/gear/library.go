@@ -30,6 +30,8 @@ type Set struct {
 	Frames      []Frame      `json:"frames,omitempty"`
 	Plates      []Plate      `json:"plates,omitempty"`
 	Screws      []Screw      `json:"screws,omitempty"`
+	Washers     []Washer     `json:"washers,omitempty"`
+	Standoffs   []Standoff   `json:"standoffs,omitempty"`
 	Pairings    []Pairing    `json:"pairings,omitempty"`
 }
 
@@ -65,6 +67,8 @@ func (s *Set) Lists() []List {
 		{"frames", items(s.Frames)},
 		{"plates", items(s.Plates)},
 		{"screws", items(s.Screws)},
+		{"washers", items(s.Washers)},
+		{"standoffs", items(s.Standoffs)},
 		{"pairings", items(s.Pairings)},
 	}
 }
@@ -115,6 +119,10 @@ func (s *Set) Add(item Item) {
 		s.Plates = append(s.Plates, *g)
 	case *Screw:
 		s.Screws = append(s.Screws, *g)
+	case *Washer:
+		s.Washers = append(s.Washers, *g)
+	case *Standoff:
+		s.Standoffs = append(s.Standoffs, *g)
 	case *Pairing:
 		s.Pairings = append(s.Pairings, *g)
 	}

@@ -1,6 +1,7 @@
 package gear
 
 import (
+	"math"
 	"slices"
 
 	"yokeswap/core/unit"
@@ -32,6 +33,20 @@ func trimMM(l unit.Millimetres) string {
 // Side is a side of a unit or a frame.
 type Side string
 
+// around are the sides in the order a turn to the right takes them.
+var around = []Side{"front", "right", "rear", "left"}
+
+// Turned is where a side comes to lie when what it belongs to is turned to the
+// right, seen from above; to the nearest quarter.
+func (s Side) Turned(by unit.Degrees) Side {
+	at := slices.Index(around, s)
+	if at < 0 {
+		return s // top and bottom stay
+	}
+	quarters := int(math.Round(float64(by)/90)) % 4
+	return around[(at+quarters+4)%4]
+}
+
 // UnitMount is how an air unit is fixed and reached.
 type UnitMount struct {
 	Patterns []Holes           `json:"patterns,omitempty"`
@@ -43,6 +58,9 @@ type UnitMount struct {
 // Camera is the camera of an air unit.
 type Camera struct {
 	WidthMM    *unit.Millimetres `json:"widthMM,omitempty"`
+	HeightMM   *unit.Millimetres `json:"heightMM,omitempty"`
+	FrontMM    *unit.Millimetres `json:"frontMM,omitempty"` // from the screws to the front of its body, the lens apart
+	BackMM     *unit.Millimetres `json:"backMM,omitempty"`  // from the screws to its back, plug and bend of the cable included
 	LensMM     *unit.Millimetres `json:"lensMM,omitempty"`  // from the screws to the front of the lens
 	CableMM    *unit.Millimetres `json:"cableMM,omitempty"` // to the module
 	PerSide    *int              `json:"perSide,omitempty"` // screws
@@ -53,20 +71,33 @@ type Camera struct {
 // Frame is a frame with the places an air unit can go.
 type Frame struct {
 	Entry
-	Bays       []Bay             `json:"bays,omitempty"`
-	CageMM     *unit.Millimetres `json:"cageMM,omitempty"`  // width between the camera plates
-	GuardMM    *unit.Millimetres `json:"guardMM,omitempty"` // how far the cage stands out in front of the camera's screws
-	StandoffMM *unit.Millimetres `json:"standoffMM,omitempty"`
-	MassG      *unit.Grams       `json:"massG,omitempty"`
+	Bays    []Bay             `json:"bays,omitempty"`
+	CageMM  *unit.Millimetres `json:"cageMM,omitempty"`  // width between the camera plates
+	GuardMM *unit.Millimetres `json:"guardMM,omitempty"` // how far the cage stands out in front of the camera's screws
+	// The camera's room from its screws: down to the bottom plate, up to the top
+	// plate, and back to what stands behind it.
+	CameraDownMM *unit.Millimetres `json:"cameraDownMM,omitempty"`
+	CameraUpMM   *unit.Millimetres `json:"cameraUpMM,omitempty"`
+	CameraBackMM *unit.Millimetres `json:"cameraBackMM,omitempty"`
+	BoardOpen    []Side            `json:"boardOpen,omitzero"`   // sides on which the flight board is reached; absent: not stated
+	StandoffMM   *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
+	StandoffSize string            `json:"standoffSize,omitempty"`
+	Standoffs    *int              `json:"standoffs,omitempty"` // how many there are
+	MassG        *unit.Grams       `json:"massG,omitempty"`
 }
 
 // Bay is one place in a frame.
 type Bay struct {
-	ID        string            `json:"id"`
-	Name      string            `json:"name,omitempty"`
-	Patterns  []Holes           `json:"patterns,omitempty"`
-	PlateMM   *unit.Millimetres `json:"plateMM,omitempty"`   // thickness the screws go through
-	HeightMM  *unit.Millimetres `json:"heightMM,omitempty"`  // clear of whatever else is in it
+	ID       string            `json:"id"`
+	Name     string            `json:"name,omitempty"`
+	Patterns []Holes           `json:"patterns,omitempty"`
+	PlateMM  *unit.Millimetres `json:"plateMM,omitempty"`  // thickness the screws go through
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"` // clear of whatever else is in it
+	Raised   bool              `json:"raised,omitempty"`   // longer standoffs make it higher
+	// SolidXMM and SolidYMM are how far its plate is solid around the middle of
+	// the patterns, for new holes.
+	SolidXMM  *unit.Millimetres `json:"solidXMM,omitempty"`
+	SolidYMM  *unit.Millimetres `json:"solidYMM,omitempty"`
 	CameraMM  *unit.Millimetres `json:"cameraMM,omitempty"`  // the camera cable's way from here
 	AntennaMM *unit.Millimetres `json:"antennaMM,omitempty"` // the antenna leads' way from here
 	Open      []Side            `json:"open,omitzero"`       // sides reached with the frame closed; absent: not stated
@@ -78,6 +109,15 @@ func (b *Bay) Label() string {
 		return b.Name
 	}
 	return b.ID
+}
+
+// StandoffCount is how many standoffs the frame has; four where it is not stated
+// (common practice).
+func (f *Frame) StandoffCount() int {
+	if f.Standoffs != nil {
+		return *f.Standoffs
+	}
+	return 4
 }
 
 // Bay looks up a bay by its id.
@@ -105,6 +145,27 @@ type Screw struct {
 	Size     string            `json:"size,omitempty"` // such as "M2"
 	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
 }
+
+// Washer is a washer that goes under the head of a screw.
+type Washer struct {
+	Entry
+	Size    string            `json:"size,omitempty"` // of the screws it goes on, such as "M2"
+	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
+}
+
+// Standoff is one of the posts between the plates of a frame.
+type Standoff struct {
+	Entry
+	Size     string            `json:"size,omitempty"` // of its threads, such as "M3"
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+	MassG    *unit.Grams       `json:"massG,omitempty"`
+}
+
+// Kind of a washer.
+func (*Washer) Kind() Kind { return KindWasher }
+
+// Kind of a standoff.
+func (*Standoff) Kind() Kind { return KindStandoff }
 
 // Kind of a frame.
 func (*Frame) Kind() Kind { return KindFrame }

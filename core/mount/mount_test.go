@@ -1,10 +1,13 @@
 package mount_test
 
 import (
+	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
@@ -15,7 +18,11 @@ import (
 )
 
 func caseOf(set *gear.Set, model string, seat fleet.Mounting) fleet.Case {
-	return sample.Case(set, nil, fleet.Fit{AirUnit: &fleet.Slot{Model: model}, Mounting: seat})
+	return sample.Case(set, nil, fleet.Fit{AirUnit: &fleet.Slot{Model: model}, Board: "board", Mounting: seat})
+}
+
+func post(id, size string, length unit.Millimetres) gear.Standoff {
+	return gear.Standoff{Entry: gear.Entry{ID: id}, Size: size, LengthMM: &length}
 }
 
 func codes(findings []verdict.Finding) (list []verdict.Code) {
@@ -49,6 +56,29 @@ func TestTheTradesCases(t *testing.T) {
 		{"a lens in front of the cage", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.LensMM = new(unit.Millimetres(12)) }, mount.CodeLens, verdict.Caution},
 		{"USB out of reach", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = []gear.Side{"top"} }, mount.CodeAccess, verdict.Caution},
 		{"a board turned for access", "first", func(_ *gear.Set, m *fleet.Mounting) { m.BoardTurnDeg = new(unit.Degrees(180)) }, mount.CodeTurned, verdict.Caution},
+		{"the board's USB out of reach", "first", func(s *gear.Set, m *fleet.Mounting) { s.Frames[0].BoardOpen = []gear.Side{"right"} }, mount.CodeAccess, verdict.Caution},
+		{"where the board's USB is is not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Boards[0].USBSide = "" }, mount.CodeUnknown, verdict.Unknown},
+		{"a washer of another size", "first", func(s *gear.Set, m *fleet.Mounting) {
+			s.Washers, m.Washer = []gear.Washer{{Entry: gear.Entry{ID: "m3"}, Size: "M3", ThickMM: new(unit.Millimetres(0.5))}}, "m3"
+		}, mount.CodeScrew, verdict.Unfit},
+		{"a tilt wanted, the camera's room not stated", "first", func(_ *gear.Set, m *fleet.Mounting) { m.TiltDeg = new(unit.Degrees(20)) }, mount.CodeUnknown, verdict.Unknown},
+		{"new holes with room for them", "second", func(s *gear.Set, m *fleet.Mounting) {
+			s.Plates, m.Drill = nil, true
+			s.Frames[0].Bays[0].SolidXMM, s.Frames[0].Bays[0].SolidYMM = new(unit.Millimetres(34)), new(unit.Millimetres(40))
+		}, mount.CodeDrilled, verdict.Caution},
+		{"new holes at the edge", "second", func(s *gear.Set, m *fleet.Mounting) {
+			m.Drill = true
+			s.Frames[0].Bays[0].SolidXMM, s.Frames[0].Bays[0].SolidYMM = new(unit.Millimetres(33)), new(unit.Millimetres(40))
+		}, mount.CodeEdge, verdict.Unfit},
+		{"new holes into those there are", "second", func(s *gear.Set, m *fleet.Mounting) {
+			m.Drill = true
+			s.Frames[0].Bays[0].Patterns = []gear.Holes{{XMM: 23, YMM: 25.5}}
+			s.Frames[0].Bays[0].SolidXMM, s.Frames[0].Bays[0].SolidYMM = new(unit.Millimetres(40)), new(unit.Millimetres(40))
+		}, mount.CodeEdge, verdict.Unfit},
+		{"new holes in who knows what", "second", func(_ *gear.Set, m *fleet.Mounting) { m.Drill = true }, mount.CodeUnknown, verdict.Unknown},
+		{"standoffs of another thread", "first", func(s *gear.Set, m *fleet.Mounting) {
+			s.Standoffs, m.Standoff = []gear.Standoff{post("m2", "M2", 35)}, "m2"
+		}, mount.CodeHeight, verdict.Unfit},
 		{"no frame said", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Frame = "" }, mount.CodeUnknown, verdict.Unknown},
 		{"no bay said", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Bay = "" }, mount.CodeUnknown, verdict.Unknown},
 		{"thread depth not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Mount.Patterns[0].DepthMM = nil }, mount.CodeUnknown, verdict.Unknown},
@@ -95,7 +125,7 @@ func TestTheWeightBeforeAndAfter(t *testing.T) {
 	set := sample.Set()
 	set.AirUnits[0].MassG, set.AirUnits[1].MassG = new(unit.Grams(28)), new(unit.Grams(40))
 	c := caseOf(set, "second", sample.Seat())
-	c.Quad.Now = fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Mounting: fleet.Mounting{Frame: "frame", Bay: "rear", ActionG: new(unit.Grams(60))}}
+	c.Quad.Now = fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Board: "board", Mounting: fleet.Mounting{Frame: "frame", Bay: "rear", ActionG: new(unit.Grams(60))}}
 	c.Quad.AUWG = new(unit.Grams(448))
 	w := mount.Weigh(c.Library, c.Fleet, c.Quad, nil)
 	require.NotNil(t, w.ChangeG)
@@ -122,4 +152,98 @@ func TestAnAntennaLeadThatDoesNotReach(t *testing.T) {
 	assert.Equal(t, []verdict.Code{mount.CodeLead}, codes(mount.Check(c)), "240 mm and its bends want 264")
 	set.Antennas[0].LeadMM = new(unit.Millimetres(270))
 	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(mount.Check(c)))
+}
+
+// Common practice: what is too high goes on longer standoffs, those owned first.
+func TestLongerStandoffsMakeRoom(t *testing.T) {
+	set, seat := sample.Set(), sample.Seat()
+	bay := &set.Frames[0].Bays[0]
+	bay.HeightMM, bay.Raised = new(unit.Millimetres(10)), true
+	set.Standoffs = []gear.Standoff{post("28", "M3", 28), post("30", "M3", 30), post("35", "M3", 35), post("m2-35", "M2", 35)}
+	find := func(c fleet.Case) (patches []string) {
+		for _, cand := range mount.Candidates(c) {
+			if cand.Patch.Mounting.Standoff != "" {
+				patches = append(patches, cand.Patch.Mounting.Standoff)
+				seat.Standoff = cand.Patch.Mounting.Standoff
+			}
+		}
+		return patches
+	}
+	c := caseOf(set, "first", seat)
+	findings := mount.Check(c)
+	assert.Contains(t, findings[0].Says, "1 mm too high. Standoffs of 29 mm would do.")
+	assert.Equal(t, []string{"30"}, find(c), "the shortest that does")
+	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(mount.Check(caseOf(set, "first", seat))))
+	c = caseOf(set, "first", sample.Seat())
+	c.Fleet = fleet.NewIndex(&fleet.Fleet{Spares: []fleet.Spare{{Model: "30", Count: 3}, {Model: "35", Count: 4}}})
+	assert.Equal(t, []string{"35"}, find(c), "three of 30 mm are not enough for four posts")
+	bay.Raised = false
+	assert.Empty(t, find(caseOf(set, "first", sample.Seat())), "a bay that standoffs do not lift")
+}
+
+// A screw too long in the box does over a washer, where the thread still holds.
+func TestAWasherTakesUpASlightlyLongScrew(t *testing.T) {
+	set, seat := sample.Set(), sample.Seat()
+	seat.Screw = "m2-6"
+	set.Screws = []gear.Screw{{Entry: gear.Entry{ID: "m2-6"}, Size: "M2", LengthMM: new(unit.Millimetres(6))}}
+	set.Washers = []gear.Washer{{Entry: gear.Entry{ID: "w1"}, Size: "M2", ThickMM: new(unit.Millimetres(1))}, {Entry: gear.Entry{ID: "w3"}, Size: "M2", ThickMM: new(unit.Millimetres(3))}}
+	c := caseOf(set, "first", seat)
+	assert.Contains(t, codes(mount.Check(c)), mount.CodeTooLong)
+	c.Fleet = fleet.NewIndex(&fleet.Fleet{Spares: []fleet.Spare{{Model: "m2-6", Count: 4}, {Model: "w1", Count: 4}}})
+	var washers []string
+	for _, cand := range mount.Candidates(c) {
+		if m := cand.Patch.Mounting; m.Washer != "" {
+			washers = append(washers, m.Washer)
+			assert.True(t, cand.Owned)
+			assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(mount.Check(caseOf(set, "first", *m))))
+		}
+	}
+	assert.Equal(t, []string{"w1"}, washers)
+}
+
+// The board's USB turns with the board (seen from above, to the right).
+func TestATurnedBoardBringsItsUSBOut(t *testing.T) {
+	assert.Equal(t, gear.Side("front"), gear.Side("left").Turned(90))
+	assert.Equal(t, gear.Side("rear"), gear.Side("left").Turned(-90))
+	assert.Equal(t, gear.Side("right"), gear.Side("left").Turned(180))
+	assert.Equal(t, gear.Side("top"), gear.Side("top").Turned(90))
+	set, seat := sample.Set(), sample.Seat()
+	set.Frames[0].BoardOpen = []gear.Side{"rear"}
+	assert.Equal(t, []string{"the flight board's USB"}, mount.Hidden(caseOf(set, "first", seat)))
+	seat.BoardTurnDeg = new(unit.Degrees(-90))
+	assert.Empty(t, mount.Hidden(caseOf(set, "first", seat)))
+}
+
+// The tilt a camera is free to, against turning its corners by hundredths of a
+// degree until one is through a wall.
+func TestTiltAgainstTurningTheCorners(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		mm := func(name string, low, high float64) *unit.Millimetres {
+			return new(unit.Millimetres(rapid.Float64Range(low, high).Draw(t, name)))
+		}
+		set, seat := sample.Set(), sample.Seat()
+		cam, f := set.AirUnits[0].Camera, &set.Frames[0]
+		cam.HeightMM, cam.FrontMM, cam.BackMM = mm("height", 8, 24), mm("front", 2, 14), mm("back", 4, 20)
+		f.CameraDownMM, f.CameraUpMM, f.CameraBackMM = mm("down", 6, 24), mm("up", 6, 24), mm("behind", 6, 24)
+		h, front, back := float64(*cam.HeightMM)/2, float64(*cam.FrontMM), float64(*cam.BackMM)
+		free := func(deg float64) bool {
+			sin, cos := math.Sincos(deg * math.Pi / 180)
+			return back*sin+h*cos <= float64(*f.CameraDownMM) && front*sin+h*cos <= float64(*f.CameraUpMM) && back*cos+h*sin <= float64(*f.CameraBackMM)
+		}
+		want := -1.0
+		for deg := 0.0; deg <= 90 && free(deg); deg += 0.01 {
+			want = deg
+		}
+		tilt := mount.Draw(caseOf(set, "first", seat)).Tilt
+		require.NotNil(t, tilt)
+		assert.InDelta(t, want, float64(tilt.UpDeg), 0.011)
+		most := math.Floor(float64(tilt.UpDeg))
+		for wanted, touches := range map[float64]bool{most: most < 0, most + 1: true} {
+			if wanted > 90 || wanted < 0 {
+				continue
+			}
+			seat.TiltDeg = new(unit.Degrees(wanted))
+			assert.Equal(t, touches, slices.Contains(codes(mount.Check(caseOf(set, "first", seat))), mount.CodeTilt), "%v of %v", wanted, tilt.UpDeg)
+		}
+	})
 }

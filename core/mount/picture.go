@@ -17,6 +17,13 @@ type Picture struct {
 	Screw   *ScrewPlan        `json:"screw,omitempty"`
 	Chosen  *unit.Millimetres `json:"chosen,omitempty"` // length of the screw chosen
 	DepthMM *unit.Millimetres `json:"depthMM,omitempty"`
+	Tilt    *Tilt             `json:"tilt,omitempty"` // of the camera; absent: not known
+	StackMM *unit.Millimetres `json:"stackMM,omitempty"`
+	ClearMM *unit.Millimetres `json:"clearMM,omitempty"`
+	Drilled bool              `json:"drilled"` // the unit's holes are new in the bay
+	// SolidXMM and SolidYMM are how far the bay's plate is solid.
+	SolidXMM *unit.Millimetres `json:"solidXMM,omitempty"`
+	SolidYMM *unit.Millimetres `json:"solidYMM,omitempty"`
 	// Missing says what keeps it from being drawn.
 	Missing string `json:"missing,omitempty"`
 }
@@ -34,6 +41,17 @@ func Draw(c fleet.Case) Picture {
 	if s.plate != nil {
 		pic.Plate = s.plate.Label()
 	}
+	pic.Drilled, pic.SolidXMM, pic.SolidYMM = s.drills(), s.bay.SolidXMM, s.bay.SolidYMM
+	if t, missing := s.tiltIfAny(); len(missing) == 0 {
+		pic.Tilt = &t
+	}
+	if stack, missing := s.stack(); len(missing) == 0 {
+		pic.StackMM = &stack
+	}
+	on, _ := gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff)
+	if clear, missing := s.clear(s.bay, on); len(missing) == 0 {
+		pic.ClearMM = &clear
+	}
 	holes, ok := s.holds()
 	if !ok {
 		return pic
@@ -50,15 +68,4 @@ func Draw(c fleet.Case) Picture {
 		}
 	}
 	return pic
-}
-
-// Hidden lists what cannot be reached once the frame is closed; nil where nothing
-// is hidden or that is not stated.
-func Hidden(c fleet.Case) []string {
-	s := newSeat(c)
-	if len(s.missing) > 0 {
-		return nil
-	}
-	list, _ := s.hidden()
-	return list
 }

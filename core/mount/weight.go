@@ -122,6 +122,9 @@ func masses(c fleet.Case) (list []Part) {
 	if p, ok := gear.Find[*gear.Plate](c.Library, c.Fit.Plate); ok {
 		add(p.Label(), p.MassG)
 	}
+	if on, ok := gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff); ok {
+		add("longer standoffs", longer(c, on))
+	}
 	for _, r := range c.Fit.Regulators {
 		if model, ok := gear.Find[*gear.Regulator](c.Library, r.Model); ok {
 			add(model.Label(), model.MassG)
@@ -138,4 +141,15 @@ func masses(c fleet.Case) (list []Part) {
 		add("action camera", c.Fit.ActionG)
 	}
 	return list
+}
+
+// longer is what other standoffs add to the frame's own, as if of one stock: a
+// standoff weighs with its length.
+func longer(c fleet.Case, on *gear.Standoff) *unit.Grams {
+	frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
+	if !ok || on.MassG == nil || on.LengthMM == nil || frame.StandoffMM == nil {
+		return nil
+	}
+	share := 1 - float64(*frame.StandoffMM / *on.LengthMM)
+	return new(*on.MassG * unit.Grams(float64(frame.StandoffCount())*share))
 }

@@ -79,6 +79,8 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	mergeGear(&d, gear.KindFrame, &set.Frames, in.Frames)
 	mergeGear(&d, gear.KindPlate, &set.Plates, in.Plates)
 	mergeGear(&d, gear.KindScrew, &set.Screws, in.Screws)
+	mergeGear(&d, gear.KindWasher, &set.Washers, in.Washers)
+	mergeGear(&d, gear.KindStandoff, &set.Standoffs, in.Standoffs)
 	mergeGear(&d, gear.KindPairing, &set.Pairings, in.Pairings)
 	return d, s.idsOnce(&set)
 }

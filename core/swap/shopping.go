@@ -217,13 +217,19 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 	if plan == nil {
 		return
 	}
+	if w := c.Fit.Washer; w != "" && w != q.Now.Washer {
+		l.add(w, "", q.Label(), mount.UnitScrews, true, "")
+	}
+	if on := c.Fit.Standoff; on != "" && on != q.Now.Standoff {
+		l.add(on, "", q.Label(), mount.StandoffCount(c), true, "")
+	}
 	model := c.Fit.Screw
 	if model == "" {
 		model = plan.Use
 	}
 	if model != "" {
-		l.add(model, "", q.Label(), 4, true, "")
+		l.add(model, "", q.Label(), mount.UnitScrews, true, "")
 		return
 	}
-	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), 4, true, "none in the library is as long")
+	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), mount.UnitScrews, true, "none in the library is as long")
 }

@@ -790,13 +790,23 @@ export interface components {
             /** Format: double */
             chosen?: number;
             /** Format: double */
+            clearMM?: number;
+            /** Format: double */
             depthMM?: number;
+            drilled: boolean;
             holds?: string;
             missing?: string;
             ofBay: components["schemas"]["Holes"][];
             ofUnit: components["schemas"]["Holes"][];
             plate?: string;
             screw?: components["schemas"]["MountScrewPlan"];
+            /** Format: double */
+            solidXMM?: number;
+            /** Format: double */
+            solidYMM?: number;
+            /** Format: double */
+            stackMM?: number;
+            tilt?: components["schemas"]["MountTilt"];
             unit: string;
         };
         MountScrewPlan: {
@@ -809,6 +819,25 @@ export interface components {
             owned: boolean;
             size: string;
             use?: string;
+        };
+        MountTilt: {
+            /** Format: double */
+            backMM: number;
+            /** Format: double */
+            behindMM: number;
+            /** Format: double */
+            downMM: number;
+            /** Format: double */
+            frontMM: number;
+            /** Format: double */
+            heightMM: number;
+            touches: string;
+            /** Format: double */
+            upDeg: number;
+            /** Format: double */
+            upMM: number;
+            /** Format: double */
+            wanted?: number;
         };
         MountView: {
             picture: components["schemas"]["MountPicture"];
@@ -840,11 +869,16 @@ export interface components {
             bay?: string;
             /** Format: double */
             boardTurnDeg?: number;
+            drill?: boolean;
             frame?: string;
             plate?: string;
             screw?: string;
             /** Format: double */
             softMM?: number;
+            standoff?: string;
+            /** Format: double */
+            tiltDeg?: number;
+            washer?: string;
         };
         Named: {
             id: string;

@@ -76,6 +76,7 @@ const device: Field[] = [
 ];
 const sides = pick('left', 'right', 'front', 'rear', 'top', 'bottom');
 const screwSizes = pick('M1.6', 'M2', 'M2.5', 'M3');
+const lengths = (...list: [path: string, label: string][]): Field[] => list.map(([path, label]) => ({ path, label, type: 'number', unit: 'mm' }));
 const across = (base = ''): Field[] => [
   { path: `${base}xMM`, label: 'across', type: 'number', unit: 'mm' },
   { path: `${base}yMM`, label: 'along', type: 'number', unit: 'mm' },
@@ -116,6 +117,12 @@ const fit = (base: string): Field[] => [
   { path: `${base}.bay`, label: 'bay the unit sits in', type: 'text', hint: 'its id' },
   { path: `${base}.plate`, label: 'adapter plate', type: 'ref', of: 'gear', kinds: ['plate'] },
   { path: `${base}.screw`, label: 'screws of the unit', type: 'ref', of: 'gear', kinds: ['screw'] },
+  { path: `${base}.washer`, label: 'washers under them', type: 'ref', of: 'gear', kinds: ['washer'] },
+  { path: `${base}.softMM`, label: 'soft mounts under the unit', type: 'number', unit: 'mm' },
+  { path: `${base}.standoff`, label: 'other standoffs', type: 'ref', of: 'gear', kinds: ['standoff'] },
+  { path: `${base}.drill`, label: 'new holes in the frame', type: 'yesno' },
+  { path: `${base}.tiltDeg`, label: 'camera looks up by', type: 'number', unit: '°' },
+  { path: `${base}.boardTurnDeg`, label: 'flight board turned by', type: 'number', unit: '°', hint: '90: its arrow to the right' },
   { path: `${base}.antennas.models`, label: 'antennas of the air unit', type: 'words', hint: 'ids, one for each, by commas' },
   { path: `${base}.antennas.angleDeg`, label: 'angle between them', type: 'number', unit: '°' },
   { path: `${base}.antennas.carbonMM`, label: 'their distance from carbon', type: 'number', unit: 'mm' },
@@ -140,7 +147,7 @@ const fit = (base: string): Field[] => [
 
 // What of the next fit is measured or decided at the bench, not picked on screen.
 const planned: Field[] = fit('next')
-  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM)|wires|ports|plate|screw)$/.test(f.path))
+  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM)|wires|ports|plate|screw|washer|softMM|standoff|drill|tiltDeg|boardTurnDeg)$/.test(f.path))
   .map((f): Field => ({ ...f, label: `planned: ${f.label}`, onlyIf: { path: 'next' } }));
 
 /** Whether a field is asked for, given what else is entered. */
@@ -168,7 +175,7 @@ const all: Kind[] = [
     { path: 'antennas', label: 'antennas on the goggles', type: 'words', hint: 'ids, one for each, by commas' },
     { path: 'matings', label: "air unit: times its antenna plugs were on and off", type: 'number', unit: '', whole: true }] },
   { kind: 'spare', name: 'spare', plural: 'spares', fields: [
-    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness', 'antenna', 'plate', 'screw'], required: true },
+    { path: 'model', label: 'model', type: 'ref', of: 'gear', kinds: ['regulator', 'receiver', 'pack', 'board', 'harness', 'antenna', 'adapter', 'plate', 'screw', 'washer', 'standoff'], required: true },
     { path: 'count', label: 'how many', type: 'number', unit: '', whole: true }] },
   { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, connectorRef('plug.connector', 'its plug'),
     { path: 'plug.pitchMM', label: 'pitch of its pads', type: 'number', unit: 'mm', hint: 'solder pads only' },
@@ -177,7 +184,8 @@ const all: Kind[] = [
     { path: 'radio.bandPlan', label: 'its channels', type: 'ref', of: 'gear', kinds: ['bandPlan'] }, { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' },
     holes('mount.patterns', 'hole patterns', true), { path: 'mount.heightMM', label: 'height', type: 'number', unit: 'mm' },
     ...(['usb', 'bind', 'card'] as const).map((at): Field => ({ path: `mount.access.${at}`, label: `${at} is on the`, type: 'pick', options: sides })),
-    { path: 'camera.widthMM', label: 'camera width', type: 'number', unit: 'mm' }, { path: 'camera.cableMM', label: 'camera cable', type: 'number', unit: 'mm' },
+    ...lengths(['camera.widthMM', 'camera width'], ['camera.heightMM', 'camera height'], ['camera.frontMM', "camera's screws to its front"], ['camera.backMM', "camera's screws to its back"],
+      ['camera.lensMM', "camera's screws to the lens's front"], ['camera.cableMM', 'camera cable']),
     { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, ...device] },
   { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...port('receive'), ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
@@ -188,6 +196,7 @@ const all: Kind[] = [
   { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input,
     { path: 'fullDuplex', label: 'needs both pads of its port', type: 'yesno' }, { path: 'inverted', label: 'its signal is inverted', type: 'yesno' }] },
   { kind: 'board', name: 'flight board', plural: 'flight boards', fields: [...head, ...input.slice(0, 2),
+    { path: 'usbSide', label: 'its USB, arrow to the front, is', type: 'pick', options: sides },
     { path: 'pads', label: 'power pads', type: 'list', add: 'Add a pad', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as 10v' },
       { path: 'kind', label: 'carries', type: 'pick', options: pick('pack', 'regulated', 'jumper'), required: true },
@@ -235,17 +244,24 @@ const all: Kind[] = [
     { path: 'channels', label: 'channels', type: 'list', add: 'Add a channel', fields: [
       { path: 'id', label: 'channel', type: 'text', required: true }, { path: 'mhz', label: 'its middle', type: 'number', unit: 'MHz' }, { path: 'widthMHz', label: 'how wide', type: 'number', unit: 'MHz' }] }] },
   { kind: 'frame', name: 'frame', plural: 'frames', fields: [...head,
-    { path: 'cageMM', label: 'camera cage', type: 'number', unit: 'mm' }, { path: 'guardMM', label: 'cage stands out by', type: 'number', unit: 'mm' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' },
+    ...lengths(['cageMM', 'camera cage'], ['guardMM', 'cage stands out by'], ['cameraDownMM', "camera's screws to the bottom plate"], ['cameraUpMM', "camera's screws to the top plate"],
+      ['cameraBackMM', "camera's screws to what is behind"], ['standoffMM', 'standoffs']),
+    { path: 'standoffSize', label: "standoffs' thread", type: 'pick', options: screwSizes }, { path: 'standoffs', label: 'how many standoffs', type: 'number', unit: '', whole: true },
+    { path: 'boardOpen', label: 'flight board reached from', type: 'words', hint: 'left, rear' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' },
     { path: 'bays', label: 'bays', type: 'list', add: 'Add a bay', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as rear' }, { path: 'name', label: 'name', type: 'text' },
-      { path: 'plateMM', label: 'thickness the screws go through', type: 'number', unit: 'mm' }, { path: 'heightMM', label: 'clear height', type: 'number', unit: 'mm' },
-      { path: 'cameraMM', label: "camera cable's way", type: 'number', unit: 'mm' }, { path: 'open', label: 'reached when closed', type: 'words', hint: 'rear, top, left' },
+      ...lengths(['plateMM', 'thickness the screws go through'], ['heightMM', 'clear height'], ['solidXMM', 'solid across, for new holes'], ['solidYMM', 'solid along'],
+        ['cameraMM', "camera cable's way"], ['antennaMM', "antenna leads' way"]),
+      { path: 'raised', label: 'standoffs raise it', type: 'yesno' }, { path: 'open', label: 'reached when closed', type: 'words', hint: 'rear, top, left' },
       holes('patterns', 'hole patterns')] }] },
   { kind: 'plate', name: 'adapter plate', plural: 'adapter plates', fields: [...head,
     ...across('from.').map((f): Field => ({ ...f, label: `frame, ${f.label}` })), ...across('to.').map((f): Field => ({ ...f, label: `unit, ${f.label}` })),
     { path: 'thickMM', label: 'thickness', type: 'number', unit: 'mm' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, { path: 'printed', label: 'can be printed', type: 'yesno' }] },
   { kind: 'screw', name: 'screw', plural: 'screws', fields: [...head,
     { path: 'size', label: 'size', type: 'pick', options: screwSizes }, { path: 'lengthMM', label: 'length under the head', type: 'number', unit: 'mm' }] },
+  { kind: 'washer', name: 'washer', plural: 'washers', fields: [...head, { path: 'size', label: 'size', type: 'pick', options: screwSizes }, ...lengths(['thickMM', 'thickness'])] },
+  { kind: 'standoff', name: 'standoff', plural: 'standoffs', fields: [...head,
+    { path: 'size', label: 'thread', type: 'pick', options: screwSizes }, ...lengths(['lengthMM', 'length']), { path: 'massG', label: 'mass', type: 'number', unit: 'g' }] },
   { kind: 'pairing', name: 'pairing', plural: 'pairings', fields: [
     { path: 'airUnit', label: 'air unit', type: 'ref', of: 'gear', kinds: ['airUnit'], required: true },
     { path: 'airFirmware', label: 'its firmware', type: 'text', hint: '*, <=1.0.6, >=1.1 <2' },
@@ -257,7 +273,7 @@ const all: Kind[] = [
 ];
 
 // What the shopping list can ask for.
-const bought = ['airUnit', 'receiver', 'regulator', 'harness', 'antenna', 'adapter', 'plate', 'screw'];
+const bought = ['airUnit', 'receiver', 'regulator', 'harness', 'antenna', 'adapter', 'plate', 'screw', 'washer', 'standoff'];
 
 export const kinds: Kind[] = all.map((k) => (bought.includes(k.kind) ? { ...k, fields: [...k.fields, ...offer] } : k));
 

@@ -1,15 +1,26 @@
 <script lang="ts">
-  // The unit's holes laid over the bay's, to scale, the screw in section beside
-  // them, and below what comes and leaves in grams.
+  // The unit's holes laid over the bay's, to scale and with dimensions, the screw
+  // in section beside them, the height and the camera's tilt from the side.
   import type { MountView } from '../api/client';
+  import CameraTilt from './CameraTilt.svelte';
+  import WeightChange from './WeightChange.svelte';
 
   let { view }: { view: MountView } = $props();
   const pic = $derived(view.picture);
-  const size = 250;
-  const largest = $derived(Math.max(10, ...[...pic.ofUnit, ...pic.ofBay].flatMap((h) => [h.xMM, h.yMM])));
-  const scale = $derived((size - 70) / largest);
-  const corners = (h: { xMM: number; yMM: number }) => [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([x = 0, y = 0]) => ({ x: size / 2 + (x * h.xMM * scale) / 2, y: size / 2 + (y * h.yMM * scale) / 2 }));
-  const words = (h: { xMM: number; yMM: number }) => `${h.xMM}×${h.yMM}`;
+  interface Holes { xMM: number; yMM: number; screw?: string }
+  const words = (h: Holes) => `${h.xMM}×${h.yMM}`;
+
+  // The patterns, in a square of 290 with room for the dimensions.
+  const size = 290;
+  const middle = size / 2 - 14;
+  const solid = $derived(pic.solidXMM !== undefined && pic.solidYMM !== undefined ? { x: pic.solidXMM, y: pic.solidYMM } : null);
+  const largest = $derived(Math.max(10, ...[...pic.ofUnit, ...pic.ofBay].flatMap((h) => [h.xMM, h.yMM]), ...(solid ? [solid.x, solid.y] : [])));
+  const scale = $derived((size - 84) / largest);
+  const corners = (h: Holes) => [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([x = 0, y = 0]) => ({ x: middle + (x * h.xMM * scale) / 2, y: middle + (y * h.yMM * scale) / 2 }));
+  const square = (x: number, y: number) => ({ x: middle - (x * scale) / 2, y: middle - (y * scale) / 2, width: x * scale, height: y * scale });
+  // What is measured out: the pattern that holds, else the first of the unit.
+  const held = $derived(pic.ofUnit.find((h) => words(h) === pic.holds) ?? pic.ofUnit[0]);
+  const foot = $derived(middle + (largest * scale) / 2 + 16);
 
   // The screw in section, 9 px a millimetre, the head on top.
   const mm = 9;
@@ -18,12 +29,14 @@
   const section = $derived(clamped.map((c, i) => ({ ...c, y: 40 + mm * clamped.slice(0, i).reduce((sum, b) => sum + b.mm, 0) })));
   const below = $derived(40 + mm * clamped.reduce((sum, c) => sum + c.mm, 0));
   const tip = $derived(pic.chosen === undefined ? undefined : 40 + mm * pic.chosen);
-  const grams = (g: number) => `${g > 0 ? '+' : g < 0 ? '−' : '±'}${Math.abs(g).toFixed(1)} g`;
+  const tall = $derived(Math.max(below + depth * mm + 50, (tip ?? 0) + 40));
+
+  const highest = $derived(Math.max(pic.stackMM ?? 0, pic.clearMM ?? 0, 1));
 </script>
 
 <figure class="panel">
   <figcaption class="unseen">
-    {pic.missing || `${pic.unit} has holes of ${pic.ofUnit.map(words).join(' and ')} mm, the ${pic.bay} ${pic.ofBay.map(words).join(' and ')} mm. ${pic.holds ? `It is held on ${pic.holds}${pic.plate ? ` through the ${pic.plate}` : ''}.` : 'They do not meet.'}`}
+    {pic.missing || `${pic.unit} has holes of ${pic.ofUnit.map(words).join(' and ')} mm, the ${pic.bay} ${pic.ofBay.map(words).join(' and ')} mm. ${pic.holds ? `It is held on ${pic.holds}${pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ' in new holes' : ''}.` : 'They do not meet.'}`}
   </figcaption>
   {#if pic.missing}
     <p>{pic.missing}</p>
@@ -31,58 +44,65 @@
     <p class="legend">
       <span><svg width="26" height="14" aria-hidden="true"><path d="M1 7h24" class="bay" /><circle cx="13" cy="7" r="5" class="bay-hole" /></svg> {pic.bay}: {pic.ofBay.map(words).join(' and ')} mm</span>
       <span><svg width="26" height="14" aria-hidden="true"><path d="M1 7h24" class="unit" /><path d="M8 7h10M13 2v10" class="unit-hole" /></svg> {pic.unit}: {pic.ofUnit.map((h) => `${words(h)}${h.screw ? ` ${h.screw}` : ''}`).join(' and ')}</span>
-      {#if pic.holds}<b>held on {pic.holds}{pic.plate ? ` through the ${pic.plate}` : ''}</b>{/if}
+      {#if pic.holds}<b>held on {pic.holds}{pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ', four new holes' : ''}</b>{:else}<b>the holes do not meet</b>{/if}
     </p>
     <div class="draw">
       <svg viewBox={`0 0 ${size} ${size}`} width={size} height={size} aria-hidden="true">
+        {#if solid}<rect {...square(solid.x, solid.y)} class="plate" />{/if}
         {#each pic.ofBay as h, i (i)}
-          <rect x={corners(h)[0]?.x} y={corners(h)[0]?.y} width={h.xMM * scale} height={h.yMM * scale} class="bay" />
+          <rect {...square(h.xMM, h.yMM)} class="bay" />
           {#each corners(h) as c, k (k)}<circle cx={c.x} cy={c.y} r="8" class="bay-hole" />{/each}
         {/each}
         {#each pic.ofUnit as h, i (i)}
-          <rect x={corners(h)[0]?.x} y={corners(h)[0]?.y} width={h.xMM * scale} height={h.yMM * scale} class="unit" />
+          <rect {...square(h.xMM, h.yMM)} class="unit" />
           {#each corners(h) as c, k (k)}<path d={`M ${c.x - 5} ${c.y} h 10 M ${c.x} ${c.y - 5} v 10`} class="unit-hole" />{/each}
         {/each}
+        {#if held}
+          {@const box = square(held.xMM, held.yMM)}
+          <path d={`M ${box.x} ${box.y + box.height} V ${foot + 5} M ${box.x + box.width} ${box.y + box.height} V ${foot + 5} M ${box.x} ${foot} H ${box.x + box.width}`} class="measure" />
+          <text x={middle} y={foot + 18} text-anchor="middle">{held.xMM} mm</text>
+          <path d={`M ${box.x + box.width} ${box.y} H ${foot + 5} M ${box.x + box.width} ${box.y + box.height} H ${foot + 5} M ${foot} ${box.y} V ${box.y + box.height}`} class="measure" />
+          <text x={foot + 16} y={middle} text-anchor="middle" transform={`rotate(90 ${foot + 16} ${middle})`} dy="4">{held.yMM} mm</text>
+        {/if}
+        {#if solid}<text x={middle} y={square(solid.x, solid.y).y - 5} text-anchor="middle" class="soft">solid {solid.x}×{solid.y} mm</text>{/if}
       </svg>
+      <div class="sides">
       {#if pic.screw}
-        <svg viewBox="0 0 260 250" width="260" height="250" aria-hidden="true">
+        <svg viewBox={`0 0 270 ${tall}`} width="270" height={tall} aria-hidden="true">
           {#each section as c, i (i)}
             <rect x="20" y={c.y} width="120" height={c.mm * mm} class="clamped" />
-            <text x="148" y={c.y + (c.mm * mm) / 2 + 5}>{c.what} {c.mm} mm</text>
+            <text x="148" y={c.y + (c.mm * mm) / 2 + 5}>{c.mm} mm {c.what}</text>
           {/each}
           <rect x="20" y={below} width="120" height={depth * mm} class="thread" />
-          <text x="148" y={below + (depth * mm) / 2 + 5}>thread {depth.toFixed(1)} mm</text>
+          <text x="148" y={below + (depth * mm) / 2 + 5}>{depth.toFixed(1)} mm thread</text>
           <rect x="20" y={below + depth * mm} width="120" height="14" class="board" />
           <text x="148" y={below + depth * mm + 13} class="soft">circuit board</text>
           <rect x="66" y="26" width="28" height="14" class="screw" />
           {#if tip !== undefined}
             <rect x="73" y="40" width="14" height={tip - 40} class="screw" class:bad={pic.chosen !== undefined && (pic.chosen > pic.screw.mostMM || pic.chosen < pic.screw.leastMM)} />
-            <text x="80" y="18" text-anchor="middle">{pic.screw.size}×{pic.chosen}</text>
+            <text x="80" y="18" text-anchor="middle" class="name">{pic.screw.size}×{pic.chosen}</text>
           {/if}
-          <text x="20" y="240" class="soft">wanted: {pic.screw.leastMM.toFixed(1)} to {pic.screw.mostMM.toFixed(1)} mm</text>
+          <text x="20" y={tall - 12} class="name">wanted: {pic.screw.leastMM.toFixed(1)} to {pic.screw.mostMM.toFixed(1)} mm</text>
         </svg>
-      {:else}
-        <p class="soft">{pic.holds ? 'The screw cannot be worked out: a thickness or depth is missing.' : 'The holes do not meet.'}</p>
+      {:else if pic.holds}
+        <p class="soft">The screw cannot be worked out: a thickness or depth is missing.</p>
       {/if}
+      {#if pic.tilt}<CameraTilt tilt={pic.tilt} />{/if}
+      </div>
     </div>
+    {#if pic.stackMM !== undefined && pic.clearMM !== undefined}
+      <dl class="height">
+        <dt>unit, stacked</dt><dd><i style:width={`${(pic.stackMM / highest) * 100}%`} class:over={pic.stackMM > pic.clearMM}></i></dd><dd class="mono">{pic.stackMM.toFixed(1)} mm</dd>
+        <dt>clear in the bay</dt><dd><i class="room" style:width={`${(pic.clearMM / highest) * 100}%`}></i></dd><dd class="mono">{pic.clearMM.toFixed(1)} mm</dd>
+      </dl>
+      <p><b>{pic.stackMM > pic.clearMM ? `${(pic.stackMM - pic.clearMM).toFixed(1)} mm too high` : `${(pic.clearMM - pic.stackMM).toFixed(1)} mm of height to spare`}</b></p>
+    {/if}
   {/if}
 </figure>
-{#if view.weight.parts.length > 0}
-  <section class="panel weight" aria-labelledby="weight">
-    <h3 id="weight">
-      {#if view.weight.changeG !== undefined}{grams(view.weight.changeG)}{view.weight.afterG === undefined ? '' : `: ${view.weight.beforeG} g becomes ${view.weight.afterG.toFixed(0)} g`}{view.weight.flightTime === undefined ? '' : `, hover time about ${view.weight.flightTime.toFixed(2)} of today's`}{:else}Weight not known: {view.weight.unknown.join(', ')}{/if}
-    </h3>
-    <ul>
-      {#each view.weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${p.massG} g`}</span></li>{/each}
-    </ul>
-    {#if view.weight.measuredG !== undefined}<p><b>Measured: {view.weight.measuredG} g</b>{view.weight.errorG === undefined ? '' : `, ${grams(view.weight.errorG)} against what was added up`}.</p>{/if}
-    <p class="soft">Weigh it before and after in the same configuration: what the scale says goes before what is added up.</p>
-  </section>
-{/if}
+<WeightChange weight={view.weight} />
 
 <style>
-  figure,
-  .weight {
+  figure {
     margin: 0;
     padding: 0.6rem 0.9rem;
   }
@@ -97,18 +117,30 @@
   .draw {
     display: flex;
     flex-wrap: wrap;
-    gap: 1rem;
-    align-items: center;
+    gap: 0.4rem 1.4rem;
+    align-items: flex-start;
+  }
+  .sides {
+    display: grid;
+    gap: 0.5rem;
   }
   svg {
     max-width: 100%;
   }
   text {
     fill: var(--ink);
-    font-size: 13.5px;
+    font-size: 14px;
+  }
+  text.name {
+    font-weight: 700;
   }
   text.soft {
     fill: var(--soft);
+  }
+  .plate {
+    fill: var(--raised);
+    stroke: var(--line);
+    stroke-width: 2;
   }
   .bay {
     fill: none;
@@ -129,6 +161,11 @@
     stroke: var(--accent);
     stroke-width: 3;
   }
+  .measure {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1;
+  }
   .clamped {
     fill: var(--change-wash);
     stroke: var(--ink);
@@ -148,12 +185,26 @@
   .screw.bad {
     fill: var(--unfit);
   }
-  h3 {
-    font-weight: 700;
+  .height {
+    display: grid;
+    grid-template-columns: max-content minmax(80px, 300px) max-content;
+    gap: 0.15rem 0.7rem;
+    align-items: center;
+    margin: 0.3rem 0 0;
   }
-  ul {
-    margin: 0.2rem 0;
-    padding: 0;
-    list-style: none;
+  .height dd {
+    margin: 0;
+  }
+  .height i {
+    display: block;
+    height: 14px;
+    background: var(--accent);
+  }
+  .height i.room {
+    background: none;
+    border: 1.5px dashed var(--soft);
+  }
+  .height i.over {
+    background: var(--unfit);
   }
 </style>

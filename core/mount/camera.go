@@ -1,0 +1,173 @@
+package mount
+
+import (
+	"fmt"
+	"math"
+
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+const (
+	// bend is what a cable wants over the straight way: a ribbon must not be bent
+	// hard (common practice; the share is from memory).
+	bend = 1.10
+	// cageSlack is what a camera cage gives on both sides together (from memory).
+	cageSlack unit.Millimetres = 0.5
+)
+
+func (s *seat) checkCamera() (findings []verdict.Finding) {
+	cam := s.airUnit.Camera
+	if cam == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), s.unitValue("camera", "camera"))}
+	}
+	var missing []verdict.Missing
+	need := func(v *unit.Millimetres, m verdict.Missing) bool {
+		if v == nil {
+			missing = append(missing, m)
+		}
+		return v != nil
+	}
+	wide, cage := need(cam.WidthMM, s.unitValue("camera.widthMM", "camera width")), need(s.frame.CageMM, s.frameValue("cageMM", "camera cage"))
+	if wide && cage {
+		gap := *s.frame.CageMM - *cam.WidthMM
+		switch {
+		case gap < -cageSlack:
+			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: practice,
+				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(), s.frame.CageMM)})
+		case gap > cageSlack:
+			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: practice,
+				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM, gap/2)})
+		}
+	}
+	cable, way := need(cam.CableMM, s.unitValue("camera.cableMM", "camera cable")), need(s.bay.CameraMM, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
+	if cable && way {
+		if wanted := *s.bay.CameraMM * bend; *cam.CableMM < wanted {
+			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: practice,
+				Compares: []verdict.Compare{{What: "camera cable", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: cam.CableMM.String()}},
+				Says:     fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
+		}
+	}
+	if cam.LensMM != nil && s.frame.GuardMM != nil && *cam.LensMM > *s.frame.GuardMM {
+		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: practice,
+			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.", *cam.LensMM-*s.frame.GuardMM)})
+	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
+	}
+	return findings
+}
+
+// Tilt is how far a camera turns in its cage before it touches.
+type Tilt struct {
+	UpDeg   unit.Degrees  `json:"upDeg"` // below 0: it touches as it lies
+	Touches string        `json:"touches"`
+	Wanted  *unit.Degrees `json:"wanted,omitempty"`
+	// The body from its screws, and the room around them.
+	HeightMM unit.Millimetres `json:"heightMM"`
+	FrontMM  unit.Millimetres `json:"frontMM"`
+	BackMM   unit.Millimetres `json:"backMM"`
+	DownMM   unit.Millimetres `json:"downMM"`
+	UpMM     unit.Millimetres `json:"upMM"`
+	BehindMM unit.Millimetres `json:"behindMM"`
+}
+
+// tilt turns the camera's body, a block around its screws, until a corner meets
+// the bottom plate, the top plate, which is taken to reach over it, or what
+// stands behind. A corner at distance r and angle a above the horizontal rises as
+// r·sin(a + tilt).
+func (s *seat) tilt() (Tilt, []verdict.Missing) {
+	cam, f := s.airUnit.Camera, s.frame
+	var missing []verdict.Missing
+	for _, need := range []struct {
+		value *unit.Millimetres
+		what  verdict.Missing
+	}{
+		{cam.HeightMM, s.unitValue("camera.heightMM", "height of the camera")},
+		{cam.FrontMM, s.unitValue("camera.frontMM", "front of the camera's body")},
+		{cam.BackMM, s.unitValue("camera.backMM", "back of the camera")},
+		{f.CameraDownMM, s.frameValue("cameraDownMM", "room under the camera")},
+		{f.CameraUpMM, s.frameValue("cameraUpMM", "room over the camera")},
+		{f.CameraBackMM, s.frameValue("cameraBackMM", "room behind the camera")},
+	} {
+		if need.value == nil {
+			missing = append(missing, need.what)
+		}
+	}
+	if len(missing) > 0 {
+		return Tilt{}, missing
+	}
+	half, back, front := float64(*cam.HeightMM)/2, float64(*cam.BackMM), float64(*cam.FrontMM)
+	t := Tilt{UpDeg: 90, Touches: "nothing", Wanted: s.Fit.TiltDeg, HeightMM: *cam.HeightMM, FrontMM: *cam.FrontMM, BackMM: *cam.BackMM,
+		DownMM: *f.CameraDownMM, UpMM: *f.CameraUpMM, BehindMM: *f.CameraBackMM}
+	for _, way := range []struct {
+		touches     string
+		reach, x, y float64 // the wall lies reach away; the corner x along it, y towards it, at no tilt
+	}{
+		{"the bottom plate with its back", float64(*f.CameraDownMM), back, half},
+		{"the top plate with its front", float64(*f.CameraUpMM), front, half},
+		{"what stands behind it", float64(*f.CameraBackMM), half, back},
+	} {
+		if at := firstTouch(way.reach, way.x, way.y); at < t.UpDeg {
+			t.UpDeg, t.Touches = at, way.touches
+		}
+	}
+	return t, nil
+}
+
+// firstTouch is the turn in degrees at which a corner, x along a wall and y
+// towards it, meets that wall at a distance: y·cos t + x·sin t = reach. It is −1
+// where the corner is through it from the start, and 90 where it never is up to
+// there.
+func firstTouch(reach, x, y float64) unit.Degrees {
+	if y > reach {
+		return -1
+	}
+	r := math.Hypot(x, y)
+	if r <= reach {
+		return 90
+	}
+	return unit.Degrees(min(90, (math.Asin(reach/r)-math.Atan2(y, x))*180/math.Pi))
+}
+
+// checkTilt says whether the camera turns as far as is wanted; not asked for
+// where nothing is.
+func (s *seat) checkTilt() []verdict.Finding {
+	t, missing := s.tilt()
+	wanted := s.Fit.TiltDeg
+	switch {
+	case len(missing) > 0 && wanted == nil:
+		return nil
+	case len(missing) > 0:
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
+	case t.UpDeg < 0:
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: practice, Says: fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches)}}
+	case wanted != nil && *wanted > t.UpDeg:
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: practice,
+			Compares: []verdict.Compare{{What: "tilt", Needed: wanted.String(), There: fmt.Sprintf("%.0f° free", math.Floor(float64(t.UpDeg))), Margin: fmt.Sprintf("%.0f°", math.Floor(float64(t.UpDeg))-float64(*wanted))}},
+			Says:     fmt.Sprintf("Tilted by %s the camera touches %s; it is free up to %.0f°. Where it touches, the recording shakes.", wanted, t.Touches, math.Floor(float64(t.UpDeg)))}}
+	}
+	return nil
+}
+
+// checkLeads holds the antenna leads against their way; not asked for where the
+// antennas or the way are not stated.
+func (s *seat) checkLeads() (findings []verdict.Finding) {
+	if s.Fit.Antennas == nil || s.bay.AntennaMM == nil {
+		return nil
+	}
+	wanted := *s.bay.AntennaMM * bend
+	seen := map[string]bool{}
+	for _, id := range s.Fit.Antennas.Models {
+		a, ok := gear.Find[*gear.Antenna](s.Library, id)
+		if !ok || seen[id] || a.LeadMM == nil || *a.LeadMM >= wanted {
+			continue
+		}
+		seen[id] = true
+		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: practice,
+			Compares: []verdict.Compare{{What: "antenna lead", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: a.LeadMM.String()}},
+			Says:     fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
+	}
+	return findings
+}

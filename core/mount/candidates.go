@@ -1,0 +1,131 @@
+package mount
+
+import (
+	"fmt"
+	"math"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/unit"
+	"yokeswap/core/verdict"
+)
+
+// Candidates lists the plates and screws that would do, and the other bays.
+func Candidates(c fleet.Case) (list []verdict.Candidate) {
+	s := newSeat(c)
+	if len(s.missing) > 0 {
+		return nil
+	}
+	change := func(says, costs string, owned bool, change func(*fleet.Mounting)) {
+		m := c.Fit.Mounting
+		change(&m)
+		list = append(list, verdict.Candidate{Says: says, Costs: costs, Owned: owned, Effort: verdict.Part, Patch: fleet.Patch{Mounting: &m}})
+	}
+	for _, p := range s.plates() {
+		owned := c.Fleet.SpareCount(p.ID, c.Quad.ID) > 0
+		costs := "to buy"
+		switch {
+		case owned:
+			costs = ""
+		case p.Printed:
+			costs = "to print"
+			if across, ok := outline(p); ok {
+				costs += ", about " + across
+			}
+		}
+		change("put the "+p.Label()+" between", costs, owned, func(m *fleet.Mounting) { m.Plate, m.Screw = p.ID, "" })
+	}
+	_, holds := s.holds()
+	for _, cand := range s.screwChoices() {
+		change(cand.says, toOrder(cand.owned), cand.owned, func(m *fleet.Mounting) { m.Screw, m.Washer = cand.screw, cand.washer })
+	}
+	if d, missing := s.drilling(); len(missing) == 0 && d.does() && !holds {
+		change(fmt.Sprintf("drill four new %s holes of %s", d.holes.Screw, d.holes), "four holes in the frame", true, func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
+	}
+	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && *t.Wanted > t.UpDeg && t.UpDeg >= 0 {
+		most := unit.Degrees(math.Floor(float64(t.UpDeg)))
+		change(fmt.Sprintf("tilt the camera by %s", most), "less tilt", true, func(m *fleet.Mounting) { m.TiltDeg = &most })
+	}
+	for i := range s.frame.Bays {
+		bay := &s.frame.Bays[i]
+		on, owned := s.standoff(bay)
+		switch {
+		case on != nil:
+			says := fmt.Sprintf("take %d × %s", s.frame.StandoffCount(), on.Label())
+			if bay.ID != c.Fit.Bay {
+				says = "put it into the " + bay.Label() + " and " + says
+			}
+			change(says, toOrder(owned), owned, func(m *fleet.Mounting) {
+				if m.Standoff = on.ID; bay.ID != m.Bay {
+					m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false
+				}
+			})
+		case bay.ID != c.Fit.Bay:
+			change("put it into the "+bay.Label(), "", true, func(m *fleet.Mounting) { m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false })
+		}
+	}
+	return list
+}
+
+// screwChoice is a screw that would do, as it is or over a washer.
+type screwChoice struct {
+	says, screw, washer string
+	owned               bool
+}
+
+// screwChoices lists the screws that would do, and those in the box that would
+// over a washer.
+func (s *seat) screwChoices() (list []screwChoice) {
+	holes, ok := s.holds()
+	if !ok {
+		return nil
+	}
+	plan, missing := s.screwPlan(holes)
+	if len(missing) > 0 {
+		return nil
+	}
+	have := func(id string) bool { return s.Fleet.SpareCount(id, s.Quad.ID) >= UnitScrews }
+	for _, screw := range gear.All[*gear.Screw](s.Library) {
+		if plan.does(screw) {
+			if screw.ID != s.Fit.Screw {
+				list = append(list, screwChoice{"use " + screw.Label(), screw.ID, s.Fit.Washer, have(screw.ID)})
+			}
+			continue
+		}
+		for _, w := range gear.All[*gear.Washer](s.Library) {
+			if s.washer != nil || w.Size != plan.Size || w.ThickMM == nil || !have(screw.ID) {
+				continue
+			}
+			over := plan
+			over.LeastMM, over.MostMM = plan.LeastMM+*w.ThickMM, plan.MostMM+*w.ThickMM
+			if over.does(screw) {
+				list = append(list, screwChoice{fmt.Sprintf("use %s over %s", screw.Label(), w.Label()), screw.ID, w.ID, have(w.ID)})
+			}
+		}
+	}
+	return list
+}
+
+func toOrder(owned bool) string {
+	if owned {
+		return ""
+	}
+	return "to order"
+}
+
+// outline is how large a plate that joins two patterns is: the larger of them and
+// what a hole wants around it; false where its screws or thickness are not stated.
+func outline(p *gear.Plate) (string, bool) {
+	size := max(sizes[p.From.Screw], sizes[p.To.Screw])
+	if p.ThickMM == nil || size == 0 {
+		return "", false
+	}
+	around := 2 * edgeDiameters * size
+	return fmt.Sprintf("%.0f×%.0f×%s", float64(max(p.From.XMM, p.To.XMM)+around), float64(max(p.From.YMM, p.To.YMM)+around), p.ThickMM), true
+}
+
+func (s *seat) tiltIfAny() (Tilt, []verdict.Missing) {
+	if s.airUnit.Camera == nil {
+		return Tilt{}, []verdict.Missing{s.unitValue("camera", "camera")}
+	}
+	return s.tilt()
+}

@@ -1,0 +1,34 @@
+<script lang="ts">
+  // What comes and leaves in grams, and what the scale said.
+  import type { MountView } from '../api/client';
+
+  let { weight }: { weight: MountView['weight'] } = $props();
+  const grams = (g: number) => `${g > 0 ? '+' : g < 0 ? '−' : '±'}${Math.abs(g).toFixed(1)} g`;
+</script>
+
+{#if weight.parts.length > 0}
+  <section class="panel" aria-labelledby="weight">
+    <h3 id="weight">
+      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined ? '' : `: ${weight.beforeG} g becomes ${weight.afterG.toFixed(0)} g`}{weight.flightTime === undefined ? '' : `, hover time about ${weight.flightTime.toFixed(2)} of today's`}{:else}Weight not known: {weight.unknown.join(', ')}{/if}
+    </h3>
+    <ul>
+      {#each weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${p.massG.toFixed(1)} g`}</span></li>{/each}
+    </ul>
+    {#if weight.measuredG !== undefined}<p><b>Measured: {weight.measuredG} g</b>{weight.errorG === undefined ? '' : `, ${grams(weight.errorG)} against what was added up`}.</p>{/if}
+    <p class="soft">Weigh it before and after in the same configuration: what the scale says goes before what is added up.</p>
+  </section>
+{/if}
+
+<style>
+  section {
+    padding: 0.6rem 0.9rem;
+  }
+  h3 {
+    font-weight: 700;
+  }
+  ul {
+    margin: 0.2rem 0;
+    padding: 0;
+    list-style: none;
+  }
+</style>
