@@ -177,6 +177,10 @@ test('the frame and the antennas: a screw too long, another bay, opposite hands,
   await expect(page.getByText(/opposite hands lose 20.0 dB and more/)).toBeVisible();
   await page.getByRole('button', { name: /put 2 × Cowl R on Aldine One/ }).click();
   await expect(page.getByText(/Right-hand antennas on Aldine One meet right-hand ones on Visor C, on 5.8 GHz/)).toBeVisible();
+  await page.getByLabel('antenna 1').selectOption({ label: 'take it off' });
+  await expect(page.getByText(/takes 2 antennas/).first()).toBeVisible();
+  await page.getByLabel('antenna 2').selectOption({ label: 'Crown dual, 1 in the drawer' });
+  await expect(page.getByText(/Right-hand antennas on Aldine One meet right-hand ones on Visor C/)).toBeVisible();
   await open('/shopping');
   await expect(page.getByRole('row', { name: /470 µF 35 V low-ESR electrolytic/ })).toContainText('Wallower');
   const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()]);

@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/unit"
 )
 
 // checkSet finds what a schema cannot say of a gear pack.
@@ -29,8 +30,6 @@ func checkSet(s *gear.Set) Problems {
 				checkModes(&ps, path, g)
 			case *gear.Controller:
 				checkDevice(&ps, path, &g.Device)
-			case *gear.Receiver:
-				checkInput(&ps, path+".input", g.Input)
 			case *gear.Regulator:
 				checkInput(&ps, path+".input", g.Input)
 				checkConverter(&ps, path, &g.Converter)
@@ -40,6 +39,9 @@ func checkSet(s *gear.Set) Problems {
 				checkSerial(&ps, path, g)
 			case *gear.Antenna:
 				checkAntenna(&ps, path, g)
+			case *gear.Receiver:
+				checkInput(&ps, path+".input", g.Input)
+				checkEnds(&ps, path, g.FromMHz, g.ToMHz)
 			case *gear.BandPlan:
 				ids := map[string]bool{}
 				for n, c := range g.Channels {
@@ -75,7 +77,8 @@ func checkInput(ps *Problems, path string, in gear.Input) {
 	}
 }
 
-// checkAntenna finds bands that stand twice or have their ends swapped.
+// checkAntenna finds bands that stand twice or have their ends swapped, and a pattern
+// out of order.
 func checkAntenna(ps *Problems, path string, a *gear.Antenna) {
 	seen := map[gear.Band]bool{}
 	for i, b := range a.Bands {
@@ -84,9 +87,18 @@ func checkAntenna(ps *Problems, path string, a *gear.Antenna) {
 			ps.add(at+".band", "%s GHz stands already", b.Band)
 		}
 		seen[b.Band] = true
-		if b.FromMHz != nil && b.ToMHz != nil && *b.FromMHz >= *b.ToMHz {
-			ps.add(at+".fromMHz", "%s is not below %s: the band's ends are swapped", b.FromMHz, b.ToMHz)
+		checkEnds(ps, at, b.FromMHz, b.ToMHz)
+	}
+	for i, point := range a.Pattern {
+		if i > 0 && point.OffDeg <= a.Pattern[i-1].OffDeg {
+			ps.add(path+"."+indexed("pattern", i)+".offDeg", "%s does not come after %s: a pattern goes from 0 to 180°, each once", point.OffDeg, a.Pattern[i-1].OffDeg)
 		}
+	}
+}
+
+func checkEnds(ps *Problems, path string, from, to *unit.Megahertz) {
+	if from != nil && to != nil && *from >= *to {
+		ps.add(path+".fromMHz", "%s is not below %s: the band's ends are swapped", from, to)
 	}
 }
 

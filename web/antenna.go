@@ -37,6 +37,42 @@ func (s *server) registerRegion(api huma.API) {
 	})
 }
 
+// registerAntennas lets the antennas on goggles be changed.
+func (s *server) registerAntennas(api huma.API) {
+	huma.Put(api, "/api/kit/{kit}/antennas/{port}", func(_ context.Context, in *struct {
+		Kit  string `path:"kit"`
+		Port int    `path:"port" minimum:"1" maximum:"16"`
+		Body struct {
+			Was   string `json:"was" doc:"what was on the port; empty: nothing"`
+			Model string `json:"model" doc:"the antenna to go on; empty: none"`
+			From  string `json:"from,omitempty" doc:"goggles it comes from, in exchange; empty: the drawer"`
+		}
+	}) (*answer[Saved], error) {
+		ref := stock.Ref{Kind: stock.KindKit, ID: in.Kit}
+		err := s.store.Update(func(st *stock.Stock) error {
+			kit, ok := st.Fleet.Piece(in.Kit)
+			if !ok {
+				return notFound("kit", in.Kit)
+			}
+			on := ""
+			if in.Port <= len(kit.Antennas) {
+				on = kit.Antennas[in.Port-1]
+			}
+			if on != in.Body.Was {
+				return huma.Error409Conflict("What is on " + kit.Label() + " has changed meanwhile: look at it again.")
+			}
+			if err := st.Screw(in.Kit, in.Port-1, in.Body.Model, in.Body.From); err != nil {
+				return huma.Error409Conflict(err.Error())
+			}
+			return readAgain(st)
+		})
+		if err != nil {
+			return nil, problem(err)
+		}
+		return s.saved(ref, nil)
+	})
+}
+
 func antennasOf(c fleet.Case) AntennaView {
 	v := AntennaView{Picture: antenna.Draw(c), Budgets: antenna.Compare(c.Library, c.Fleet, c.Quad), Sets: []antenna.Set{}, Region: c.Fleet.Region, Regions: []Named{}}
 	for _, r := range gear.All[*gear.Region](c.Library) {

@@ -87,6 +87,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerShopping(api)
 	s.registerTogether(api)
 	s.registerRegion(api)
+	s.registerAntennas(api)
 	s.registerRoute(api)
 	s.registerRehearsal(api)
 	s.registerShelf(api)

@@ -642,3 +642,28 @@ func TestAMeasuredWeightReplacesTheEstimate(t *testing.T) {
 	assert.InDelta(t, 251, float64(*after.MeasuredG), 1e-9)
 	assert.Greater(t, *after.HoverPower, 1.0, "246 g before")
 }
+
+// The antennas of goggles are changed from the picture; what is meanwhile
+// otherwise is not written over.
+func TestAntennasOfGogglesAreChanged(t *testing.T) {
+	c := newClient(t, "")
+	put := func(body string) int {
+		status, _ := c.do("PUT", "/api/kit/visor-c-1/antennas/1", body)
+		return status
+	}
+	level := func() verdict.Level {
+		judgement := get[web.QuadView](c, "/api/quads/damsel").Judgement
+		return judgement.Gate(verdict.Antenna).Level
+	}
+	require.Equal(t, verdict.Fits, level())
+	picture := get[web.QuadView](c, "/api/quads/damsel").Antenna.Picture
+	assert.Equal(t, "visor-c-1", picture.Goggles)
+	require.Len(t, picture.Ports, 2)
+	assert.Equal(t, 200, put(`{"was":"crown-dual","model":"crown-patch"}`))
+	assert.Equal(t, 409, put(`{"was":"crown-dual","model":"crown-patch"}`), "another tab has changed it")
+	assert.Equal(t, 409, put(`{"was":"crown-patch","model":"crown-l"}`), "none is owned")
+	assert.Equal(t, 200, put(`{"was":"crown-patch","model":""}`))
+	assert.Equal(t, verdict.Caution, level(), "one antenna of two")
+	status, _ := c.do("PUT", "/api/kit/nobody/antennas/1", `{"was":"","model":""}`)
+	assert.Equal(t, 404, status)
+}

@@ -145,7 +145,7 @@ func TestTheBudgetAgainstToday(t *testing.T) {
 	assert.Empty(t, antenna.Compare(gear.NewLibrary(set), c.Fleet, c.Quad))
 }
 
-// The best of what is owned, against trying every choice from the drawer.
+// Each antenna hears for itself: the best set is the best one by one.
 func TestTheBestSetOfWhatIsOwned(t *testing.T) {
 	c := caseOf(sample.Set(), sample.Pair(), "stick", "left")
 	f := *c.Fleet.Fleet
@@ -154,7 +154,103 @@ func TestTheBestSetOfWhatIsOwned(t *testing.T) {
 	require.Len(t, sets, 1)
 	assert.Equal(t, []string{"wide", "eye"}, sets[0].Best, "8 and 2 dB of the same hand beat 2 dB less 3 and less 20")
 	assert.Greater(t, float64(sets[0].BetterDB), 10.0)
-	assert.Equal(t, "wide", sets[0].Buy, "a second one would do better still")
+	require.NotNil(t, sets[0].Buy, "a second one would do better still")
+	assert.Equal(t, "wide", sets[0].Buy.Label)
+	assert.Nil(t, sets[0].Thrift, "nothing has a price")
+}
+
+// If money is no matter the best, else the most decibels for its price.
+func TestWhatToBuy(t *testing.T) {
+	set := sample.Set()
+	price := func(id string, price float64, currency string) {
+		for i := range set.Antennas {
+			if set.Antennas[i].ID == id {
+				set.Antennas[i].Offer = &gear.Offer{Price: &price, Currency: currency}
+			}
+		}
+	}
+	price("wide", 60, "EUR")
+	price("eye", 10, "EUR")
+	buy := func() antenna.Set {
+		c := caseOf(set, sample.Pair(), "stick", "stick")
+		return antenna.Sets(c.Library, c.Fleet)[0]
+	}
+	assert.Equal(t, "wide", buy().Buy.Label, "9 dB more")
+	assert.InDelta(t, 120, *buy().Buy.Price, 1e-9, "two of them")
+	assert.Equal(t, "eye", buy().Thrift.Label, "3 dB for 20 against 9 for 120")
+	price("eye", 10, "SEK")
+	assert.Equal(t, "wide", buy().Thrift.Label, "no rate of exchange is known here")
+}
+
+// A pattern that is stated says how far it reaches behind; a beam width alone does
+// not, and one antenna that hears all round is enough.
+func TestTheRangeBehind(t *testing.T) {
+	set := sample.Set()
+	budget := func(next ...string) antenna.Budget {
+		c := caseOf(set, sample.Pair(), "eye", "eye")
+		other := sample.Own("new-eyes", "5.2", "b")
+		other.ID, other.Antennas = "others", next
+		f := *c.Fleet.Fleet
+		f.Kit = append(f.Kit, other)
+		c.Quad.Now = c.Quad.Next.Clone()
+		c.Quad.Next.Goggles = &fleet.Slot{Kit: "others"}
+		return antenna.Compare(c.Library, fleet.NewIndex(&f), c.Quad)[0]
+	}
+	lost := budget("wide", "wide")
+	assert.Nil(t, lost.BehindFactor)
+	assert.Contains(t, lost.Says, "about 2.0 of today's range in free space (+6.0 dB) in front, picture lost behind")
+	mixed := budget("wide", "eye")
+	require.NotNil(t, mixed.BehindFactor, "the round one hears behind")
+	assert.InDelta(t, 1, *mixed.BehindFactor, 1e-9)
+	for i := range set.Antennas {
+		if set.Antennas[i].ID == "wide" {
+			set.Antennas[i].Pattern = []gear.PatternPoint{{OffDeg: 0, DB: 0}, {OffDeg: 170, DB: -16}, {OffDeg: 180, DB: -20}}
+		}
+	}
+	stated := budget("wide", "wide")
+	require.NotNil(t, stated.BehindFactor)
+	assert.InDelta(t, 0.2, *stated.BehindFactor, 0.001, "8 dB less 20 against 2: 14 dB less")
+	c := caseOf(set, sample.Pair(), "wide", "eye")
+	drawn := antenna.Draw(c).Ends[1].Antennas
+	assert.Equal(t, "as stated", drawn[0].PatternFrom)
+	assert.InDelta(t, -16, float64(drawn[0].Pattern[17]), 1e-9)
+	assert.InDelta(t, -160.0/17, float64(drawn[0].Pattern[10]), 1e-9, "straight between two points")
+	assert.Equal(t, "all round", drawn[1].PatternFrom)
+}
+
+// Common practice: video antennas keep away from a control antenna on a near or
+// harmonic band.
+func TestTheControlAntenna(t *testing.T) {
+	for _, c := range []struct {
+		name     string
+		from, to unit.Megahertz
+		apart    *unit.Millimetres
+		level    verdict.Level
+		says     string
+	}{
+		{"another band", 2400, 2480, nil, verdict.Fits, ""},
+		{"the same band, close", 5700, 5800, new(unit.Millimetres(20)), verdict.Caution, "near 5.8 GHz of the video"},
+		{"just beside it, close", 5500, 5550, new(unit.Millimetres(20)), verdict.Caution, "near 5.8 GHz of the video"},
+		{"three times it, close", 1910, 1930, new(unit.Millimetres(20)), verdict.Caution, "3 times that falls into 5.8 GHz"},
+		{"three times it, apart", 1910, 1930, new(unit.Millimetres(60)), verdict.Fits, ""},
+		{"the same band, distance not said", 5700, 5800, nil, verdict.Unknown, "antenna of the sticks"},
+		{"six times it", 950, 970, new(unit.Millimetres(20)), verdict.Fits, ""},
+		{"frequencies not stated", 0, 0, new(unit.Millimetres(20)), verdict.Unknown, "frequencies of its radio"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			set, quad := sample.Set(), sample.Pair()
+			set.Receivers[0].FromMHz, set.Receivers[0].ToMHz = nil, nil
+			if c.from > 0 {
+				set.Receivers[0].FromMHz, set.Receivers[0].ToMHz = &c.from, &c.to
+			}
+			quad.ControlMM = c.apart
+			given := caseOf(set, quad, "eye", "eye")
+			given.Fit.Receiver = "receiver"
+			findings := antenna.Check(given)
+			assert.Equal(t, c.level, verdict.Worst(findings))
+			assert.Contains(t, findings[0].Says, c.says)
+		})
+	}
 }
 
 func BenchmarkSets(b *testing.B) {

@@ -2,6 +2,7 @@ package antenna
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -25,8 +26,10 @@ type Budget struct {
 	// ChangeDB is the sum of what is known on both sides; absent where nothing is.
 	ChangeDB *unit.Decibels `json:"changeDB,omitempty"`
 	Factor   *float64       `json:"factor,omitempty"` // of today's range in free space
-	Says     string         `json:"says"`
-	LeftOut  []string       `json:"leftOut"` // what could not be compared
+	// BehindFactor is the same straight behind the goggles; absent: not known.
+	BehindFactor *float64 `json:"behindFactor,omitempty"`
+	Says         string   `json:"says"`
+	LeftOut      []string `json:"leftOut"` // what could not be compared
 }
 
 // Compare holds the link of the next fit against today's, band by band. Only what
@@ -44,6 +47,21 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
 		budgets = append(budgets, compareOn(b, now, next))
 	}
 	return budgets
+}
+
+// against is what a link would gain over another on the bands both use, in words
+// for a fix: "+2.1 dB"; empty where nothing can be compared.
+func (p *pair) against(before *pair) string {
+	var words []string
+	if len(p.unit.missing)+len(p.eyes.missing)+len(before.unit.missing)+len(before.eyes.missing) > 0 || !p.hasEyes || !before.hasEyes {
+		return ""
+	}
+	for _, b := range p.bands() {
+		if change := compareOn(b, before, p).ChangeDB; change != nil {
+			words = append(words, fmt.Sprintf("%+.1f dB on %s GHz", float64(*change), b))
+		}
+	}
+	return strings.Join(words, ", ")
 }
 
 func compareOn(b gear.Band, now, next *pair) Budget {
@@ -87,9 +105,22 @@ func compareOn(b gear.Band, now, next *pair) Budget {
 	}
 	if known {
 		out.ChangeDB, out.Factor = &change, new(radio.RangeFactor(change))
+		out.BehindFactor = behindFactor(b, change, now, next)
 	}
 	out.Says = out.sentence(next)
 	return out
+}
+
+// behindFactor is the range straight behind the goggles as a share of today's
+// there, given the change in front; nil where a pattern is not stated.
+func behindFactor(b gear.Band, change unit.Decibels, now, next *pair) *float64 {
+	was, known := now.eyes.behind(b)
+	does, also := next.eyes.behind(b)
+	front, today := gain(next.eyes.best(b), b), gain(now.eyes.best(b), b)
+	if !known || !also || front == nil || today == nil {
+		return nil
+	}
+	return new(radio.RangeFactor(change - (*front - *today) + does - was))
 }
 
 // power is the most the unit may send: its own, or what the region leaves it.
@@ -140,8 +171,13 @@ func (b *Budget) sentence(next *pair) string {
 		return fmt.Sprintf("On %s GHz nothing can be compared.", b.Band)
 	}
 	says := fmt.Sprintf("On %s GHz about %.1f of today's range in free space (%+.1f dB)", b.Band, *b.Factor, float64(*b.ChangeDB))
-	behind := next.eyes.best(b.Band)
-	if behind != nil && behind.BeamDeg != nil && *behind.BeamDeg < allRound {
+	if math.Abs(float64(*b.ChangeDB)) < 0.05 {
+		says = fmt.Sprintf("On %s GHz the range of today", b.Band)
+	}
+	switch {
+	case b.BehindFactor != nil && math.Abs(*b.BehindFactor-*b.Factor) > 0.05:
+		says += fmt.Sprintf(" in front, about %.1f of today's behind", *b.BehindFactor)
+	case next.eyes.directed():
 		says += " in front, picture lost behind"
 	}
 	if len(b.LeftOut) > 0 {

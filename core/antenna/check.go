@@ -42,8 +42,8 @@ const (
 	goodAngle  unit.Degrees     = 60
 	angleSlack unit.Degrees     = 20
 	carbonRoom unit.Millimetres = 40
-	// controlRoom keeps the video away from an antenna on 2.4 GHz (common
-	// practice; the distance is from memory).
+	// controlRoom keeps the video away from a control antenna on a near or harmonic
+	// band (common practice; the distance is from memory).
 	controlRoom unit.Millimetres = 40
 	allRound    unit.Degrees     = 180 // a beam narrower than this loses what is behind
 )
@@ -186,8 +186,7 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: practice,
 			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), loss)})
 	}
-	directed := func(a *gear.Antenna) bool { return a.BeamDeg != nil && *a.BeamDeg < allRound }
-	if !slices.ContainsFunc(p.eyes.antennas, func(a *gear.Antenna) bool { return !directed(a) }) {
+	if p.eyes.directed() {
 		findings = append(findings, verdict.Finding{Code: CodeBehind, Level: verdict.Caution, Source: practice, Subject: p.eyes.label,
 			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.", p.eyes.label, p.eyes.antennas[0].BeamDeg)})
 	}
@@ -215,8 +214,14 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 	case *a.CarbonMM < carbonRoom:
 		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.", a.CarbonMM, float64(*a.CarbonMM/radio.Wavelength(5800)), carbonRoom)
 	}
-	if a.ControlMM != nil && *a.ControlMM < controlRoom && p.unit.port != nil && slices.Contains(p.unit.port.Bands, "2.4") {
-		caution(CodeControl, "The video antennas use 2.4 GHz too and are %s from the antenna of the sticks: keep %s between them.", a.ControlMM, controlRoom)
+	clash, more := p.clash()
+	missing = append(missing, more...)
+	switch {
+	case clash == "":
+	case a.ControlMM == nil:
+		missing = append(missing, p.fitValue("antennas.controlMM", "distance of the antennas of "+p.Quad.Label()+" from the antenna of the sticks"))
+	case *a.ControlMM < controlRoom:
+		caution(CodeControl, "%s, and the video antennas are %s from its antenna: keep %s between them.", clash, a.ControlMM, controlRoom)
 	}
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, p.Quad.Label(), missing...))

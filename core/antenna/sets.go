@@ -44,6 +44,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 			cand.Effort, cand.Costs = verdict.Part, "to buy"
 		}
 		cand.Patch = fleet.Patch{Antennas: &next}
+		cand.Gains = newPair(c.With(cand.Patch)).against(p)
 		list = append(list, cand)
 	}
 	return list
@@ -57,9 +58,20 @@ type Set struct {
 	Best    []string `json:"best"`
 	// BetterDB is what the quads flown with them gain on the average.
 	BetterDB unit.Decibels `json:"betterDB"`
-	Buy      string        `json:"buy,omitempty"` // what would do still better, to be bought
-	BuyDB    unit.Decibels `json:"buyDB,omitempty"`
-	Says     string        `json:"says"`
+	// Buy is what would do best if money is no matter, Thrift what brings most for
+	// each unit of money; absent: nothing is better, or has no price.
+	Buy    *Purchase `json:"buy,omitempty"`
+	Thrift *Purchase `json:"thrift,omitempty"`
+	Says   string    `json:"says"`
+}
+
+// Purchase is a full set of one model to be bought.
+type Purchase struct {
+	Label    string        `json:"label"`
+	Count    int           `json:"count"`
+	DB       unit.Decibels `json:"dB"` // over the best of what is owned
+	Price    *float64      `json:"price,omitempty"`
+	Currency string        `json:"currency,omitempty"`
 }
 
 // owned is an antenna model with how many there are in the drawer.
@@ -135,9 +147,7 @@ func bestSet(lib *gear.Library, f *fleet.Index, kit *fleet.Kit, goggles *gear.Go
 	if len(kit.Antennas) > 0 {
 		s.BetterDB = best/n - now/unit.Decibels(len(kit.Antennas))
 	}
-	if len(all) > 0 && all[0].score > best/n+0.05 {
-		s.Buy, s.BuyDB = all[0].antenna.Label(), all[0].score-best/n
-	}
+	s.Buy, s.Thrift = purchases(all, best/n, *goggles.Receive.Antennas)
 	switch {
 	case len(s.Best) == 0:
 		s.Says = "No antenna owned goes onto " + s.Name + "."
@@ -147,6 +157,31 @@ func bestSet(lib *gear.Library, f *fleet.Index, kit *fleet.Kit, goggles *gear.Go
 		s.Says = fmt.Sprintf("%s would hear %.1f dB better with what is owned.", s.Name, float64(s.BetterDB))
 	}
 	return s
+}
+
+// purchases picks from models, best first, what beats the mean of a set owned: the
+// best, and the one with most decibels for its price. Prices in another currency
+// than the first cannot be weighed against it and are left out.
+func purchases(models []owned, than unit.Decibels, count int) (best, thrift *Purchase) {
+	for _, o := range models {
+		buy := Purchase{Label: o.antenna.Label(), Count: count, DB: o.score - than}
+		if buy.DB < 0.05 {
+			break
+		}
+		if offer := o.antenna.Offer; offer != nil && offer.Price != nil {
+			buy.Price, buy.Currency = new(*offer.Price*float64(count)), offer.Currency
+		}
+		if best == nil {
+			best = &buy
+		}
+		if buy.Price == nil || thrift != nil && buy.Currency != thrift.Currency {
+			continue
+		}
+		if thrift == nil || float64(buy.DB)**thrift.Price > float64(thrift.DB)**buy.Price {
+			thrift = &buy
+		}
+	}
+	return best, thrift
 }
 
 // worth is what an antenna on the goggles brings to the quads flown with them.

@@ -16,6 +16,7 @@ type Antennas struct {
 	CarbonMM  *unit.Millimetres `json:"carbonMM,omitempty"`
 	ControlMM *unit.Millimetres `json:"controlMM,omitempty"`
 	Placed    string            `json:"placed,omitempty"` // "protected" or "clear"
+	Why       string            `json:"why,omitempty"`    // they stand as they do
 }
 
 func (a *Antennas) clone() *Antennas {

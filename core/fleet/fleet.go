@@ -4,6 +4,8 @@
 package fleet
 
 import (
+	"slices"
+
 	"yokeswap/core/firmware"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -161,6 +163,26 @@ func (f *Fleet) Piece(id string) (*Kit, bool) {
 		}
 	}
 	return nil, false
+}
+
+// TakeSpare takes one part of a model out of the drawer; false where none lies
+// there.
+func (f *Fleet) TakeSpare(model string) bool {
+	i := slices.IndexFunc(f.Spares, func(p Spare) bool { return p.Model == model && p.Count > 0 })
+	if i >= 0 {
+		f.Spares[i].Count--
+	}
+	return i >= 0
+}
+
+// AddSpare puts one part of a model into the drawer.
+func (f *Fleet) AddSpare(model string) {
+	i := slices.IndexFunc(f.Spares, func(p Spare) bool { return p.Model == model })
+	if i < 0 {
+		f.Spares = append(f.Spares, Spare{Model: model})
+		i = len(f.Spares) - 1
+	}
+	f.Spares[i].Count++
 }
 
 // Models lists the gear ids a fleet refers to with the path of each reference

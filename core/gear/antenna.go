@@ -2,6 +2,7 @@ package gear
 
 import (
 	"slices"
+	"strconv"
 
 	"yokeswap/core/radio"
 	"yokeswap/core/unit"
@@ -10,18 +11,45 @@ import (
 // Band is a radio band by its name in gigahertz, such as "5.8".
 type Band string
 
+// ends are the ends of the bands video is sent in: 2.4 GHz as the ITU Radio
+// Regulations have it for industry and science (5.150), 5.8 GHz as far as channels
+// lie around theirs (common practice).
+var ends = map[Band][2]unit.Megahertz{"2.4": {2400, 2500}, "5.8": {5645, 5945}}
+
+// Ends are the lowest and highest frequency of a band; a band not known by name is
+// taken as 2 % to each side. It is false where the name is no number.
+func (b Band) Ends() (low, high unit.Megahertz, ok bool) {
+	if e, known := ends[b]; known {
+		return e[0], e[1], true
+	}
+	ghz, err := strconv.ParseFloat(string(b), 64)
+	if err != nil || ghz <= 0 {
+		return 0, 0, false
+	}
+	return unit.Megahertz(ghz * 980), unit.Megahertz(ghz * 1020), true
+}
+
 // Antenna is an antenna of an air unit or of goggles.
 type Antenna struct {
 	Entry
 	Bands        []AntennaBand      `json:"bands,omitempty"`
 	Polarisation radio.Polarisation `json:"polarisation,omitempty"`
 	BeamDeg      *unit.Degrees      `json:"beamDeg,omitempty"` // 360: all round
-	Plug         string             `json:"plug,omitempty"`    // connector
-	RightAngle   *bool              `json:"rightAngle,omitempty"`
-	BarrelMM     *unit.Millimetres  `json:"barrelMM,omitempty"`
-	LeadMM       *unit.Millimetres  `json:"leadMM,omitempty"`
-	LeadLossDBPM *unit.Decibels     `json:"leadLossDBPM,omitempty"` // of its lead, a metre
-	MassG        *unit.Grams        `json:"massG,omitempty"`
+	// Pattern is how much weaker it is away from its strongest direction, by
+	// degrees off it, from 0 to 180, the same all around that direction.
+	Pattern      []PatternPoint    `json:"pattern,omitempty"`
+	Plug         string            `json:"plug,omitempty"` // connector
+	RightAngle   *bool             `json:"rightAngle,omitempty"`
+	BarrelMM     *unit.Millimetres `json:"barrelMM,omitempty"`
+	LeadMM       *unit.Millimetres `json:"leadMM,omitempty"`
+	LeadLossDBPM *unit.Decibels    `json:"leadLossDBPM,omitempty"` // of its lead, a metre
+	MassG        *unit.Grams       `json:"massG,omitempty"`
+}
+
+// PatternPoint is a point of an antenna's pattern.
+type PatternPoint struct {
+	OffDeg unit.Degrees  `json:"offDeg"`
+	DB     unit.Decibels `json:"dB"` // over its strongest direction: 0 or less
 }
 
 // AntennaBand is a band an antenna is made for.

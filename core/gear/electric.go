@@ -50,9 +50,12 @@ type Receiver struct {
 	Input     Input    `json:"input,omitzero"`
 	Protocols []string `json:"protocols,omitempty"`
 	// FullDuplex: it needs both pads of its port; Inverted: its signal is.
-	FullDuplex *bool       `json:"fullDuplex,omitempty"`
-	Inverted   *bool       `json:"inverted,omitempty"`
-	MassG      *unit.Grams `json:"massG,omitempty"`
+	FullDuplex *bool `json:"fullDuplex,omitempty"`
+	Inverted   *bool `json:"inverted,omitempty"`
+	// FromMHz and ToMHz are the ends of what its radio uses.
+	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
+	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`
+	MassG   *unit.Grams     `json:"massG,omitempty"`
 }
 
 // Board is a flight board.

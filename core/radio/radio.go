@@ -68,5 +68,20 @@ func DipoleGain(angle unit.Degrees) unit.Decibels {
 	return unit.Decibels(10 * math.Log10(1.64*field*field))
 }
 
+// BeamLoss is how much weaker than in its middle a beam is at an angle off it. The
+// beam is given by its width between half powers, from 0 to 360°, and taken as a
+// power of a cardioid, ((1 + cos θ)/2)ⁿ, with n from the width (the shape is from
+// memory; the half power at half the width is the definition). Nothing of an
+// antenna is weaker than 30 dB below its best (from memory).
+func BeamLoss(width, off unit.Degrees) unit.Decibels {
+	const floor = -30
+	cardioid := func(deg unit.Degrees) float64 { return (1 + math.Cos(float64(deg)*math.Pi/180)) / 2 }
+	if width >= 360 {
+		return 0
+	}
+	n := math.Log(0.5) / math.Log(cardioid(width/2))
+	return max(floor, unit.Decibels(10*n*math.Log10(cardioid(off))))
+}
+
 // Wavelength in free space.
 func Wavelength(f unit.Megahertz) unit.Millimetres { return unit.Millimetres(299792.458 / float64(f)) }

@@ -68,3 +68,16 @@ func TestTheDipoleAgreesWithNEC(t *testing.T) {
 	}
 	require.Greater(t, compared, 5)
 }
+
+// Half the power at half the width on both sides is what a beam's width means.
+func TestABeamHasHalfItsPowerAtHalfItsWidth(t *testing.T) {
+	for width := unit.Degrees(20); width < 360; width += 20 {
+		assert.InDelta(t, 0, float64(BeamLoss(width, 0)), 1e-9)
+		assert.InDelta(t, -3.0103, float64(BeamLoss(width, width/2)), 1e-4)
+		for off := unit.Degrees(0); off < 180; off += 5 {
+			assert.LessOrEqual(t, BeamLoss(width, off+5), BeamLoss(width, off))
+		}
+		assert.GreaterOrEqual(t, BeamLoss(width, 180), unit.Decibels(-30))
+	}
+	assert.Zero(t, BeamLoss(360, 180))
+}

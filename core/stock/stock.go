@@ -134,7 +134,8 @@ func removeGear(set *gear.Set, id string) bool {
 		dropGear(&set.Receivers, id) || dropGear(&set.Boards, id) || dropGear(&set.Regulators, id) ||
 		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id) || dropGear(&set.Connectors, id) || dropGear(&set.Harnesses, id) ||
 		dropGear(&set.Antennas, id) || dropGear(&set.Adapters, id) || dropGear(&set.Regions, id) ||
-		dropGear(&set.BandPlans, id) || dropGear(&set.Frames, id) || dropGear(&set.Plates, id) || dropGear(&set.Screws, id)
+		dropGear(&set.BandPlans, id) || dropGear(&set.Frames, id) || dropGear(&set.Plates, id) || dropGear(&set.Screws, id) ||
+		dropGear(&set.Washers, id) || dropGear(&set.Standoffs, id)
 }
 
 func dropGear[T any, P interface {
@@ -253,6 +254,54 @@ func (s *Stock) Mate(kitID string, by int) {
 		kit.Matings = new(max(0, *kit.Matings+by))
 		s.Fleet = &f
 	}
+}
+
+// Screw puts an antenna of a model onto a port of goggles, counted from 0. It comes
+// from the drawer, where the one it replaces goes; or from other goggles, which
+// get that one in exchange. An empty model takes the antenna off.
+func (s *Stock) Screw(kitID string, port int, model, from string) error {
+	f := *s.Fleet
+	f.Kit, f.Spares = slices.Clone(f.Kit), slices.Clone(f.Spares)
+	kit, ok := f.Piece(kitID)
+	if !ok || port < 0 || port > len(kit.Antennas) {
+		return fmt.Errorf("%s has no antenna port %d", kitID, port+1)
+	}
+	old := ""
+	if port < len(kit.Antennas) {
+		old = kit.Antennas[port]
+	}
+	switch other, has := f.Piece(from); {
+	case model == "" || from == "":
+		if model != "" && !f.TakeSpare(model) {
+			return fmt.Errorf("no %s lies in the drawer", model)
+		}
+		if old != "" {
+			f.AddSpare(old)
+		}
+	case !has || from == kitID || !slices.Contains(other.Antennas, model):
+		return fmt.Errorf("%s carries no %s", from, model)
+	default:
+		other.Antennas = replaced(other.Antennas, slices.Index(other.Antennas, model), old)
+	}
+	kit.Antennas = replaced(kit.Antennas, port, model)
+	s.Fleet = &f
+	return nil
+}
+
+// replaced is a list with one place taken by another value; empty takes it out, a
+// place behind the end puts it on.
+func replaced(list []string, at int, by string) []string {
+	out := slices.Clone(list)
+	switch {
+	case by == "" && at < len(out):
+		return slices.Delete(out, at, at+1)
+	case by == "":
+		return out
+	case at == len(out):
+		return append(out, by)
+	}
+	out[at] = by
+	return out
 }
 
 // Offered takes back that a release was not offered.

@@ -145,3 +145,60 @@ func TestMatingsAreCountedWhereTheCountIsStated(t *testing.T) {
 	st.Mate("new", -2)
 	assert.Zero(t, *st.Fleet.Kit[0].Matings)
 }
+
+// What goes on comes from the drawer or off other goggles, and nothing gets lost.
+func TestAntennasGoOnAndOff(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Kit = []fleet.Kit{{ID: "a", Antennas: []string{"round", "round"}}, {ID: "b", Antennas: []string{"patch"}}}
+	st.Fleet.Spares = []fleet.Spare{{Model: "dual", Count: 1}}
+	owned := func() map[string]int {
+		count := map[string]int{}
+		for _, k := range st.Fleet.Kit {
+			for _, id := range k.Antennas {
+				count[id]++
+			}
+		}
+		for _, p := range st.Fleet.Spares {
+			count[p.Model] += p.Count
+		}
+		return count
+	}
+	all := owned()
+	before := st.Fleet
+	require.NoError(t, st.Screw("a", 1, "dual", ""))
+	assert.Equal(t, []string{"round", "dual"}, st.Fleet.Kit[0].Antennas)
+	assert.Equal(t, []string{"round", "round"}, before.Kit[0].Antennas, "the fleet as it was stays")
+	assert.Error(t, st.Screw("a", 0, "dual", ""), "the drawer is empty of it")
+	require.NoError(t, st.Screw("a", 0, "patch", "b"))
+	assert.Equal(t, []string{"patch", "dual"}, st.Fleet.Kit[0].Antennas)
+	assert.Equal(t, []string{"round"}, st.Fleet.Kit[1].Antennas, "in exchange")
+	require.NoError(t, st.Screw("a", 0, "", ""))
+	assert.Equal(t, []string{"dual"}, st.Fleet.Kit[0].Antennas)
+	require.NoError(t, st.Screw("a", 1, "round", "b"))
+	assert.Empty(t, st.Fleet.Kit[1].Antennas)
+	assert.Error(t, st.Screw("a", 1, "patch", "b"), "it carries none")
+	assert.Error(t, st.Screw("a", 7, "patch", ""))
+	assert.Error(t, st.Screw("nix", 0, "patch", ""))
+	assert.Equal(t, all, owned())
+}
+
+// Every kind of gear can be put in, found and taken out.
+func TestEveryKindOfGearComesAndGoes(t *testing.T) {
+	st := stock.New()
+	set := &gear.Set{ID: "all"}
+	for _, item := range []gear.Item{&gear.AirUnit{}, &gear.Goggles{}, &gear.Controller{}, &gear.Receiver{}, &gear.Board{}, &gear.Regulator{}, &gear.Pack{}, &gear.Connector{}, &gear.Harness{},
+		&gear.Antenna{}, &gear.Adapter{}, &gear.Region{}, &gear.BandPlan{}, &gear.Frame{}, &gear.Plate{}, &gear.Screw{}, &gear.Washer{}, &gear.Standoff{}, &gear.Pairing{}} {
+		item.Head().ID = "one-" + string(item.Kind())
+		set.Add(item)
+	}
+	st.Sets = []*gear.Set{set}
+	lists := set.Lists()
+	for _, list := range lists {
+		require.Len(t, list.Items, 1, list.Name)
+		item := list.Items[0]
+		ref := stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}
+		assert.NotNil(t, st.Entry(ref), ref)
+		assert.True(t, st.Remove(ref), ref)
+		assert.Nil(t, st.Entry(ref), ref)
+	}
+}

@@ -52,10 +52,14 @@ func JudgeWithFixes(c fleet.Case) Judgement {
 }
 
 func costs(c verdict.Candidate) string {
-	if c.Costs == "" && c.Owned {
-		return "nothing to buy"
+	says := c.Costs
+	if says == "" && c.Owned {
+		says = "nothing to buy"
 	}
-	return c.Costs
+	if c.Gains != "" {
+		says += ", " + c.Gains
+	}
+	return says
 }
 
 func othersWorse(before, after Judgement, except int) bool {

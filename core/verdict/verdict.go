@@ -98,7 +98,8 @@ type Fix struct {
 type Candidate struct {
 	Says   string
 	Costs  string
-	Owned  bool // needs nothing to be bought
+	Gains  string // what it brings, where that can be said: "+2.1 dB on 5.8 GHz"
+	Owned  bool   // needs nothing to be bought
 	Effort Effort
 	Patch  fleet.Patch
 }

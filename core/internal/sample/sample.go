@@ -49,7 +49,7 @@ func Set() *gear.Set {
 			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}, Receive: receiver()},
 		},
 		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
-		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, FullDuplex: new(true), Inverted: new(false)}},
+		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, FullDuplex: new(true), Inverted: new(false), FromMHz: new(unit.Megahertz(2400)), ToMHz: new(unit.Megahertz(2480))}},
 		Boards: []gear.Board{{Entry: entry("board"), USBSide: "left", Input: gear.Input{MinV: new(unit.Volts(6)), MaxV: new(unit.Volts(30)), PeakW: new(unit.Watts(10))}, Pads: []gear.Pad{
 			{ID: "batt", Kind: gear.PadPack},
 			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},

@@ -121,6 +121,8 @@ export const api = {
   closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
   rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
   setRegion: (region: string) => written(answered(client.PUT('/api/region', { body: { region } }))),
+  screwOn: (kit: string, port: number, was: string, model: string, from: string) =>
+    written(answered(client.PUT('/api/kit/{kit}/antennas/{port}', { params: { path: { kit, port } }, body: { was, model, from } }))),
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   shelf: () => read(() => client.GET('/api/shelf')),

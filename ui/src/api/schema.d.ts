@@ -107,6 +107,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/{kit}/antennas/{port}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API kit by kit antennas by port */
+        put: operations["put-api-kit-by-kit-antennas-by-port"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}": {
         parameters: {
             query?: never;
@@ -401,6 +418,8 @@ export interface components {
         AntennaBudget: {
             band: string;
             /** Format: double */
+            behindFactor?: number;
+            /** Format: double */
             changeDB?: number;
             /** Format: double */
             factor?: number;
@@ -408,12 +427,19 @@ export interface components {
             rows: components["schemas"]["AntennaRow"][];
             says: string;
         };
+        AntennaChoice: {
+            from?: string;
+            label: string;
+            model: string;
+        };
         AntennaDrawn: {
             bands: components["schemas"]["AntennaDrawnBand"][];
             /** Format: double */
             beam?: number;
             hand: string;
             label: string;
+            pattern?: number[];
+            patternFrom?: string;
         };
         AntennaDrawnBand: {
             band: string;
@@ -423,6 +449,23 @@ export interface components {
         };
         AntennaPicture: {
             ends: components["schemas"]["AntennaSide"][];
+            goggles?: string;
+            placed?: string;
+            ports: components["schemas"]["AntennaPort"][];
+        };
+        AntennaPort: {
+            choices: components["schemas"]["AntennaChoice"][];
+            on: string;
+        };
+        AntennaPurchase: {
+            /** Format: int64 */
+            count: number;
+            currency?: string;
+            /** Format: double */
+            dB: number;
+            label: string;
+            /** Format: double */
+            price?: number;
         };
         AntennaRow: {
             /** Format: double */
@@ -435,13 +478,12 @@ export interface components {
             best: string[];
             /** Format: double */
             betterDB: number;
-            buy?: string;
-            /** Format: double */
-            buyDB?: number;
+            buy?: components["schemas"]["AntennaPurchase"];
             goggles: string;
             name: string;
             now: string[];
             says: string;
+            thrift?: components["schemas"]["AntennaPurchase"];
         };
         AntennaSide: {
             antennas: components["schemas"]["AntennaDrawn"][];
@@ -470,6 +512,7 @@ export interface components {
             controlMM?: number;
             models?: string[];
             placed?: string;
+            why?: string;
         };
         BackView: {
             back: components["schemas"]["RouteBack"];
@@ -1139,6 +1182,14 @@ export interface components {
              */
             revision: number;
         };
+        "Put-api-kit-by-kit-antennas-by-portRequest": {
+            /** @description goggles it comes from, in exchange; empty: the drawer */
+            from?: string;
+            /** @description the antenna to go on; empty: none */
+            model: string;
+            /** @description what was on the port; empty: nothing */
+            was: string;
+        };
         "Put-api-regionRequest": {
             /** @description id of a region; empty: none */
             region: string;
@@ -1766,6 +1817,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-kit-by-kit-antennas-by-port": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit: string;
+                port: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-kit-by-kit-antennas-by-portRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Error */

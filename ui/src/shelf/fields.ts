@@ -126,6 +126,9 @@ const fit = (base: string): Field[] => [
   { path: `${base}.antennas.models`, label: 'antennas of the air unit', type: 'words', hint: 'ids, one for each, by commas' },
   { path: `${base}.antennas.angleDeg`, label: 'angle between them', type: 'number', unit: '°' },
   { path: `${base}.antennas.carbonMM`, label: 'their distance from carbon', type: 'number', unit: 'mm' },
+  { path: `${base}.antennas.controlMM`, label: 'their distance from the sticks’ antenna', type: 'number', unit: 'mm' },
+  { path: `${base}.antennas.placed`, label: 'they stand', type: 'pick', options: pick('clear', 'protected') },
+  { path: `${base}.antennas.why`, label: 'why so', type: 'text' },
   { path: `${base}.harness`, label: 'cable of the air unit', type: 'ref', of: 'gear', kinds: ['harness'] },
   { path: `${base}.harnessTo`, label: 'plug of the board it goes into', type: 'text', hint: 'empty: soldered' },
   {
@@ -147,7 +150,7 @@ const fit = (base: string): Field[] => [
 
 // What of the next fit is measured or decided at the bench, not picked on screen.
 const planned: Field[] = fit('next')
-  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM)|wires|ports|plate|screw|washer|softMM|standoff|drill|tiltDeg|boardTurnDeg)$/.test(f.path))
+  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM|controlMM|placed|why)|wires|ports|plate|screw|washer|softMM|standoff|drill|tiltDeg|boardTurnDeg)$/.test(f.path))
   .map((f): Field => ({ ...f, label: `planned: ${f.label}`, onlyIf: { path: 'next' } }));
 
 /** Whether a field is asked for, given what else is entered. */
@@ -194,7 +197,8 @@ const all: Kind[] = [
       { path: 'firmware', label: 'from firmware', type: 'text', hint: '>=4.6' }] }] },
   { kind: 'controller', name: 'controller', plural: 'controllers', fields: [...head, ...device] },
   { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input,
-    { path: 'fullDuplex', label: 'needs both pads of its port', type: 'yesno' }, { path: 'inverted', label: 'its signal is inverted', type: 'yesno' }] },
+    { path: 'fullDuplex', label: 'needs both pads of its port', type: 'yesno' }, { path: 'inverted', label: 'its signal is inverted', type: 'yesno' },
+    { path: 'fromMHz', label: 'its radio uses from', type: 'number', unit: 'MHz' }, { path: 'toMHz', label: 'to', type: 'number', unit: 'MHz' }] },
   { kind: 'board', name: 'flight board', plural: 'flight boards', fields: [...head, ...input.slice(0, 2),
     { path: 'usbSide', label: 'its USB, arrow to the front, is', type: 'pick', options: sides },
     { path: 'pads', label: 'power pads', type: 'list', add: 'Add a pad', fields: [
@@ -233,6 +237,9 @@ const all: Kind[] = [
       { path: 'band', label: 'band in GHz', type: 'text', required: true, hint: '5.8' }, { path: 'gainDBi', label: 'gain', type: 'number', unit: 'dBi' }] },
     { path: 'polarisation', label: 'polarisation', type: 'pick', options: [{ value: 'rhcp', name: 'right-hand circular' }, { value: 'lhcp', name: 'left-hand circular' }, { value: 'linear', name: 'linear' }] },
     { path: 'beamDeg', label: 'width of its beam', type: 'number', unit: '°', hint: '360: all round' }, connectorRef('plug', 'its plug'),
+    { path: 'barrelMM', label: 'length of its barrel', type: 'number', unit: 'mm' },
+    { path: 'pattern', label: 'pattern', type: 'list', add: 'Add a point', hint: 'off its strongest direction, from 0°', fields: [
+      { path: 'offDeg', label: 'off by', type: 'number', unit: '°' }, { path: 'dB', label: 'weaker by', type: 'number', unit: 'dB, 0 or less' }] },
     { path: 'leadMM', label: 'length of its lead', type: 'number', unit: 'mm' }, { path: 'leadLossDBPM', label: 'loss of its lead', type: 'number', unit: 'dB a metre' },
     { path: 'massG', label: 'mass', type: 'number', unit: 'g' }] },
   { kind: 'adapter', name: 'adapter', plural: 'adapters', fields: [...head,

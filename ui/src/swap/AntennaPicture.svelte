@@ -1,23 +1,26 @@
 <script lang="ts">
   // Both ends of the link with what is on them: bands as boxes, the hand drawn as
-  // the way it turns, the beam as a wedge. Below, the budget against today.
+  // the way it turns, the pattern as a polar plot. Below, the budget against today
+  // and what of the drawer does best.
   import type { AntennaView } from '../api/client';
+  import BeamPlot from './BeamPlot.svelte';
+  import LinkFall from './LinkFall.svelte';
+  import { signed } from './scale';
 
   interface Props {
     view: AntennaView;
     onregion: (region: string) => void;
+    onscrew: (kit: string, port: number, was: string, model: string, from: string) => void;
   }
-  let { view, onregion }: Props = $props();
-  const signed = (x: number) => (x > 0.05 ? '+' : x < -0.05 ? '−' : '±') + Math.abs(x).toFixed(1);
+  let { view, onregion, onscrew }: Props = $props();
 
-  /** A wedge of the beam's width, straight up, in a circle of radius 15. */
-  function wedge(beam: number | undefined): string {
-    const half = ((beam ?? 360) / 2) * (Math.PI / 180);
-    if (half >= Math.PI - 0.01) return 'M 18 3 a 15 15 0 1 1 -0.01 0 z';
-    const x = 15 * Math.sin(half);
-    const y = 15 * Math.cos(half);
-    return `M 18 18 L ${18 - x} ${18 - y} A 15 15 0 ${half > Math.PI / 2 ? 1 : 0} 1 ${18 + x} ${18 - y} z`;
+  type Port = AntennaView['picture']['ports'][number];
+  function screw(port: Port, at: number, picked: string) {
+    const choice = port.choices[Number(picked)];
+    if (picked === 'none') onscrew(view.picture.goggles ?? '', at, port.on, '', '');
+    else if (choice) onscrew(view.picture.goggles ?? '', at, port.on, choice.model, choice.from ?? '');
   }
+  const money = (p: { price?: number; currency?: string } | undefined) => (p?.price === undefined ? 'no price stated' : `${p.price.toFixed(2)} ${p.currency ?? ''}`);
 </script>
 
 <p class="region">
@@ -37,8 +40,8 @@
         <ul>
           {#each end.antennas as a, i (i)}
             <li>
-              <svg width="36" height="36" viewBox="0 0 36 36" aria-hidden="true"><circle cx="18" cy="18" r="15" class="round" /><path d={wedge(a.beam)} class="beam" /><circle cx="18" cy="18" r="2.5" class="foot" /></svg>
-              <span><b>{a.label}</b><small>{a.beam === undefined ? 'beam not stated' : a.beam >= 360 ? 'all round' : `${a.beam}° wide`}</small></span>
+              <BeamPlot pattern={a.pattern} label={`Pattern of ${a.label}: ${a.patternFrom || 'not stated'}`} />
+              <span><b>{a.label}</b><small>{a.beam === undefined ? 'beam not stated' : a.beam >= 360 ? 'all round' : `${a.beam}° wide`}{a.patternFrom === 'as stated' ? ', pattern as stated' : a.patternFrom === 'from its beam width' ? ', drawn from that' : ''}</small></span>
               <span class="hand">
                 <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
                   {#if a.hand === 'linear'}<path d="M11 2v18" class="turn" />{:else if a.hand}<path d="M11 3a8 8 0 1 1 -8 8" class="turn" transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''} /><path d="M0 13 L3 8 L7 12" class="turn" transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''} />{:else}<text x="6" y="17">?</text>{/if}
@@ -52,39 +55,34 @@
             <li class="soft">No antennas stated.</li>
           {/each}
         </ul>
+        {#if n === 0 && view.picture.placed}<p class="soft">Placed {view.picture.placed}.</p>{/if}
+        {#if n === 1 && view.picture.goggles}
+          <div class="ports">
+            {#each view.picture.ports as port, at (at)}
+              <label>
+                <span>antenna {at + 1}</span>
+                <select value="" onchange={(e) => { const picked = e.currentTarget.value; e.currentTarget.value = ''; screw(port, at + 1, picked); }}>
+                  <option value="">{port.on ? end.antennas[at]?.label ?? port.on : 'nothing on it'}</option>
+                  {#each port.choices as c, i (c.model + (c.from ?? ''))}<option value={String(i)}>{c.label}</option>{/each}
+                  {#if port.on}<option value="none">take it off</option>{/if}
+                </select>
+              </label>
+            {/each}
+          </div>
+        {/if}
       </div>
     {:else}
       <p class="soft">Pick an air unit and goggles to see their antennas.</p>
     {/each}
   </div>
 </figure>
-{#each view.budgets as b (b.band)}
-  <section class="panel budget" aria-label={`Link on ${b.band} GHz against today`}>
-    <h3>{b.says}</h3>
-    {#if b.rows.length > 0}
-      <table>
-        <thead><tr><th scope="col">dB</th><th scope="col">today</th><th scope="col">next</th><th scope="col">change</th><th scope="col"><span class="unseen">as a bar</span></th></tr></thead>
-        <tbody>
-          {#each b.rows as r (r.what)}
-            {@const change = r.nowDB !== undefined && r.nextDB !== undefined ? r.nextDB - r.nowDB : undefined}
-            <tr>
-              <th scope="row">{r.what}</th>
-              <td class="mono">{r.nowDB === undefined ? '?' : r.nowDB.toFixed(1)}</td>
-              <td class="mono">{r.nextDB === undefined ? '?' : r.nextDB.toFixed(1)}</td>
-              <td class="mono">{change === undefined ? 'left out' : signed(change)}</td>
-              <td class="fall" aria-hidden="true">{#if change !== undefined && Math.abs(change) > 0.05}<i class={change > 0 ? 'up' : 'down'} style:width={`${Math.min(50, Math.abs(change) * 4)}%`}></i>{/if}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    {/if}
-  </section>
-{/each}
+{#each view.budgets as b (b.band)}<LinkFall budget={b} />{/each}
 {#each view.sets as s (s.goggles)}
-  <p class="panel set"><b>{s.says}</b>
-    {#if s.betterDB > 0.05}Screw on: {s.best.join(', ')} (now {s.now.join(', ') || 'nothing'}).{/if}
-    {#if s.buy}To buy, better still: {s.buy}, {signed(s.buyDB ?? 0)} dB more.{/if}
-  </p>
+  <div class="panel set">
+    <p><b>{s.says}</b>{#if s.betterDB > 0.05}{' '}Screw on: {s.best.join(', ')} (now {s.now.join(', ') || 'nothing'}).{/if}</p>
+    {#if s.buy}<p>To buy if money is no matter: {s.buy.count} × {s.buy.label}, {signed(s.buy.dB)} dB more, {money(s.buy)}.</p>{/if}
+    {#if s.thrift && s.thrift.label !== s.buy?.label}<p>Most for the money: {s.thrift.count} × {s.thrift.label}, {signed(s.thrift.dB)} dB more, {money(s.thrift)}.</p>{/if}
+  </div>
 {/each}
 
 <style>
@@ -104,12 +102,15 @@
   }
   li {
     display: grid;
-    grid-template-columns: 40px minmax(90px, 1fr) 110px;
+    grid-template-columns: 84px minmax(90px, 1fr) 110px;
     gap: 0.1rem 0.5rem;
     align-items: center;
     border-top: 1px solid var(--line);
     padding: 0.25rem 0;
     line-height: 1.2;
+  }
+  li :global(svg[role='img']) {
+    grid-row: span 2;
   }
   .bands {
     grid-column: 2 / -1;
@@ -138,18 +139,6 @@
     gap: 0.3rem;
     align-items: center;
   }
-  .round {
-    fill: none;
-    stroke: var(--line);
-  }
-  .beam {
-    fill: var(--accent-wash);
-    stroke: var(--accent);
-    stroke-width: 1.5;
-  }
-  .foot {
-    fill: var(--ink);
-  }
   .turn {
     fill: none;
     stroke: var(--ink);
@@ -171,41 +160,20 @@
     border: 1px solid var(--soft);
     border-radius: 4px;
   }
-  .budget,
   .set {
     padding: 0.6rem 0.9rem;
   }
-  h3 {
-    font-weight: 700;
+  .ports {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+    gap: 0.3rem 0.7rem;
+    margin-top: 0.3rem;
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 0.95rem;
-  }
-  th,
-  td {
-    text-align: left;
-    font-weight: 500;
-    padding: 0.1rem 0.8rem 0.1rem 0;
-  }
-  thead th {
+  .ports span {
+    display: block;
     color: var(--soft);
   }
-  .fall {
-    width: 30%;
-  }
-  .fall i {
-    display: block;
-    height: 12px;
-  }
-  .up {
-    background: var(--fits);
-    margin-left: 50%;
-  }
-  .down {
-    background: var(--unfit);
-    margin-right: 50%;
-    margin-left: auto;
+  .ports select {
+    width: 100%;
   }
 </style>

@@ -78,6 +78,16 @@
     else refused = { failure: answer.failure, patch: {} };
   }
 
+  async function screwOn(...[kit, port, was, model, from]: Parameters<typeof api.screwOn>) {
+    const answer = await api.screwOn(kit, port, was, model, from);
+    if (!answer.ok) refused = { failure: answer.failure, patch: {} };
+    else {
+      refused = null;
+      done = model ? 'Done: the other antenna is on.' : 'Done: the antenna is off.';
+      await quad.take(api.quad(params.quad));
+    }
+  }
+
   async function keepTheirs() {
     refused = null;
     await quad.take(api.quad(params.quad));
@@ -128,7 +138,7 @@
           {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
           {#if gate.gate === 'mount'}<MountPicture view={q.mount} />{/if}
-          {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} onregion={setRegion} />{/if}
+          {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} onregion={setRegion} onscrew={screwOn} />{/if}
           {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">

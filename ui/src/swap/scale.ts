@@ -18,3 +18,8 @@ export function voltageScale(highest: number, width: number): Scale {
 export function shortVolts(v: number): string {
   return v < 10 ? v.toFixed(2).replace(/0$/, '') : v.toFixed(1);
 }
+
+/** A change in decibels with its sign. */
+export function signed(x: number): string {
+  return (x > 0.05 ? '+' : x < -0.05 ? '−' : '±') + Math.abs(x).toFixed(1);
+}
