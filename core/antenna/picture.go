@@ -34,10 +34,11 @@ type Choice struct {
 
 // Side is one end.
 type Side struct {
-	Label    string  `json:"label"`
-	Bands    string  `json:"bands"` // in words; empty: not stated
-	Wanted   *int    `json:"wanted,omitempty"`
-	Antennas []Drawn `json:"antennas"`
+	Label    string      `json:"label"`
+	Bands    string      `json:"bands"` // in words; empty: not stated
+	Uses     []DrawnBand `json:"uses"`  // the bands of its port
+	Wanted   *int        `json:"wanted,omitempty"`
+	Antennas []Drawn     `json:"antennas"`
 }
 
 // Drawn is one antenna.
@@ -57,6 +58,9 @@ type DrawnBand struct {
 	Band    gear.Band      `json:"band"`
 	GainDBi *unit.Decibels `json:"gainDBi,omitempty"`
 	Used    bool           `json:"used"`
+	// FromMHz and ToMHz are its ends, as stated for the antenna or usual for the band.
+	FromMHz unit.Megahertz `json:"fromMHz"`
+	ToMHz   unit.Megahertz `json:"toMHz"`
 }
 
 // Draw makes the picture of a fit; an end that is not there is left out.
@@ -135,7 +139,7 @@ func (p *pair) takes(kit *fleet.Kit, a *gear.Antenna) bool {
 }
 
 func (e *end) draw() Side {
-	s := Side{Label: e.label, Antennas: []Drawn{}}
+	s := Side{Label: e.label, Antennas: []Drawn{}, Uses: []DrawnBand{}}
 	used := map[gear.Band]bool{}
 	if e.port != nil {
 		s.Wanted = e.port.Antennas
@@ -144,6 +148,9 @@ func (e *end) draw() Side {
 		}
 		for _, b := range e.port.Bands {
 			used[b] = true
+			drawn := ends(b)
+			drawn.Used = true
+			s.Uses = append(s.Uses, drawn)
 		}
 	}
 	for _, a := range e.antennas {
@@ -153,9 +160,20 @@ func (e *end) draw() Side {
 			d.Hand = handWords(a.Polarisation)
 		}
 		for _, b := range a.Bands {
-			d.Bands = append(d.Bands, DrawnBand{b.Band, b.GainDBi, used[b.Band]})
+			drawn := ends(b.Band)
+			drawn.GainDBi, drawn.Used = b.GainDBi, used[b.Band]
+			if b.FromMHz != nil && b.ToMHz != nil {
+				drawn.FromMHz, drawn.ToMHz = *b.FromMHz, *b.ToMHz
+			}
+			d.Bands = append(d.Bands, drawn)
 		}
 		s.Antennas = append(s.Antennas, d)
 	}
 	return s
+}
+
+// ends is a band with its usual ends.
+func ends(b gear.Band) DrawnBand {
+	low, high, _ := b.Ends()
+	return DrawnBand{Band: b, FromMHz: low, ToMHz: high}
 }

@@ -71,9 +71,10 @@ type Camera struct {
 // Frame is a frame with the places an air unit can go.
 type Frame struct {
 	Entry
-	Bays    []Bay             `json:"bays,omitempty"`
-	CageMM  *unit.Millimetres `json:"cageMM,omitempty"`  // width between the camera plates
-	GuardMM *unit.Millimetres `json:"guardMM,omitempty"` // how far the cage stands out in front of the camera's screws
+	Bays        []Bay             `json:"bays,omitempty"`
+	CageMM      *unit.Millimetres `json:"cageMM,omitempty"`      // width between the camera plates
+	CagePerSide *int              `json:"cagePerSide,omitempty"` // screws the cage takes on each side
+	GuardMM     *unit.Millimetres `json:"guardMM,omitempty"`     // how far the cage stands out in front of the camera's screws
 	// The camera's room from its screws: down to the bottom plate, up to the top
 	// plate, and back to what stands behind it.
 	CameraDownMM *unit.Millimetres `json:"cameraDownMM,omitempty"`

@@ -41,6 +41,16 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM, gap/2)})
 		}
 	}
+	if cam.PerSide == nil {
+		missing = append(missing, s.unitValue("camera.perSide", "screws on each side of its camera"))
+	}
+	if s.frame.CagePerSide == nil {
+		missing = append(missing, s.frameValue("cagePerSide", "screws on each side of its cage"))
+	}
+	if cam.PerSide != nil && s.frame.CagePerSide != nil && *cam.PerSide > *s.frame.CagePerSide {
+		findings = append(findings, verdict.Finding{Code: CodePerSide, Level: verdict.Caution, Source: practice,
+			Says: fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt after each.", *cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)})
+	}
 	cable, way := need(cam.CableMM, s.unitValue("camera.cableMM", "camera cable")), need(s.bay.CameraMM, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
 	if cable && way {
 		if wanted := *s.bay.CameraMM * bend; *cam.CableMM < wanted {

@@ -21,6 +21,7 @@ const (
 	CodeHeight  verdict.Code = "mount.height"
 	CodeTilt    verdict.Code = "mount.camera-tilt"
 	CodeCage    verdict.Code = "mount.cage"
+	CodePerSide verdict.Code = "mount.camera-screws"
 	CodeLens    verdict.Code = "mount.lens"
 	CodeCable   verdict.Code = "mount.camera-cable"
 	CodeAccess  verdict.Code = "mount.access"

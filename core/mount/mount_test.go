@@ -53,6 +53,8 @@ func TestTheTradesCases(t *testing.T) {
 		{"a stretched frame", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].CameraMM = new(unit.Millimetres(112)) }, mount.CodeCable, verdict.Unfit},
 		{"a cage too narrow", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(14)) }, mount.CodeCage, verdict.Unfit},
 		{"a cage too wide", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(22)) }, mount.CodeCage, verdict.Caution},
+		{"a camera of two screws a side", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.PerSide = new(2) }, mount.CodePerSide, verdict.Caution},
+		{"screws of the cage not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CagePerSide = nil }, mount.CodeUnknown, verdict.Unknown},
 		{"a lens in front of the cage", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.LensMM = new(unit.Millimetres(12)) }, mount.CodeLens, verdict.Caution},
 		{"USB out of reach", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = []gear.Side{"top"} }, mount.CodeAccess, verdict.Caution},
 		{"a board turned for access", "first", func(_ *gear.Set, m *fleet.Mounting) { m.BoardTurnDeg = new(unit.Degrees(180)) }, mount.CodeTurned, verdict.Caution},

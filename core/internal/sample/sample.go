@@ -69,7 +69,7 @@ func Set() *gear.Set {
 			antenna("left", "sma", radio.LHCP, 2, 360), antenna("stick", "sma", radio.Linear, 2, 360), antenna("wide", "sma", radio.RHCP, 8, 130),
 		},
 		Regions: []gear.Region{{Entry: entry("home"), Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}}}},
-		Frames: []gear.Frame{{Entry: entry("frame"), BoardOpen: []gear.Side{"left"}, StandoffMM: new(unit.Millimetres(28)), StandoffSize: "M3", CageMM: new(unit.Millimetres(19)), GuardMM: new(unit.Millimetres(9)), Bays: []gear.Bay{
+		Frames: []gear.Frame{{Entry: entry("frame"), BoardOpen: []gear.Side{"left"}, StandoffMM: new(unit.Millimetres(28)), StandoffSize: "M3", CageMM: new(unit.Millimetres(19)), CagePerSide: new(1), GuardMM: new(unit.Millimetres(9)), Bays: []gear.Bay{
 			{ID: "rear", Patterns: []gear.Holes{{XMM: 20, YMM: 20}}, PlateMM: new(unit.Millimetres(2)), HeightMM: new(unit.Millimetres(16)), CameraMM: new(unit.Millimetres(90)), Open: []gear.Side{"rear", "top"}},
 		}}},
 		Plates:     []gear.Plate{{Entry: entry("plate-20-25"), From: gear.Holes{XMM: 20, YMM: 20}, To: gear.Holes{XMM: 25.5, YMM: 25.5}, ThickMM: new(unit.Millimetres(4)), MassG: new(unit.Grams(2)), Printed: true}},

@@ -444,7 +444,11 @@ export interface components {
         AntennaDrawnBand: {
             band: string;
             /** Format: double */
+            fromMHz: number;
+            /** Format: double */
             gainDBi?: number;
+            /** Format: double */
+            toMHz: number;
             used: boolean;
         };
         AntennaPicture: {
@@ -489,6 +493,7 @@ export interface components {
             antennas: components["schemas"]["AntennaDrawn"][];
             bands: string;
             label: string;
+            uses: components["schemas"]["AntennaDrawnBand"][];
             /** Format: int64 */
             wanted?: number;
         };

@@ -189,6 +189,7 @@ const all: Kind[] = [
     ...(['usb', 'bind', 'card'] as const).map((at): Field => ({ path: `mount.access.${at}`, label: `${at} is on the`, type: 'pick', options: sides })),
     ...lengths(['camera.widthMM', 'camera width'], ['camera.heightMM', 'camera height'], ['camera.frontMM', "camera's screws to its front"], ['camera.backMM', "camera's screws to its back"],
       ['camera.lensMM', "camera's screws to the lens's front"], ['camera.cableMM', 'camera cable']),
+    { path: 'camera.perSide', label: 'camera screws a side', type: 'number', unit: '', whole: true },
     { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, ...device] },
   { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...port('receive'), ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
@@ -254,6 +255,7 @@ const all: Kind[] = [
     ...lengths(['cageMM', 'camera cage'], ['guardMM', 'cage stands out by'], ['cameraDownMM', "camera's screws to the bottom plate"], ['cameraUpMM', "camera's screws to the top plate"],
       ['cameraBackMM', "camera's screws to what is behind"], ['standoffMM', 'standoffs']),
     { path: 'standoffSize', label: "standoffs' thread", type: 'pick', options: screwSizes }, { path: 'standoffs', label: 'how many standoffs', type: 'number', unit: '', whole: true },
+    { path: 'cagePerSide', label: 'camera screws a side', type: 'number', unit: '', whole: true },
     { path: 'boardOpen', label: 'flight board reached from', type: 'words', hint: 'left, rear' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' },
     { path: 'bays', label: 'bays', type: 'list', add: 'Add a bay', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as rear' }, { path: 'name', label: 'name', type: 'text' },

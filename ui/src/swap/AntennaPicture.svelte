@@ -3,6 +3,7 @@
   // the way it turns, the pattern as a polar plot. Below, the budget against today
   // and what of the drawer does best.
   import type { AntennaView } from '../api/client';
+  import BandBars from './BandBars.svelte';
   import BeamPlot from './BeamPlot.svelte';
   import LinkFall from './LinkFall.svelte';
   import { signed } from './scale';
@@ -75,6 +76,7 @@
       <p class="soft">Pick an air unit and goggles to see their antennas.</p>
     {/each}
   </div>
+  <BandBars ends={view.picture.ends} />
 </figure>
 {#each view.budgets as b (b.band)}<LinkFall budget={b} />{/each}
 {#each view.sets as s (s.goggles)}

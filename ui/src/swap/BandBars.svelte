@@ -1,0 +1,88 @@
+<script lang="ts">
+  // The bands of both ends on one scale: what each port uses, what each antenna is
+  // made for. Bars that stand over each other meet.
+  import type { AntennaView } from '../api/client';
+
+  let { ends }: { ends: AntennaView['picture']['ends'] } = $props();
+
+  const rows = $derived(ends.flatMap((end, n) => {
+    const port = { label: end.label, bands: end.uses, port: true };
+    const kinds = end.antennas.filter((a, i) => end.antennas.findIndex((b) => b.label === a.label) === i)
+      .map((a) => ({ label: a.label, bands: a.bands, port: false }));
+    return n === 0 ? [port, ...kinds] : [...kinds, port];
+  }));
+  const all = $derived(rows.flatMap((r) => r.bands).filter((b) => b.toMHz > 0));
+  const low = $derived(Math.floor((Math.min(...all.map((b) => b.fromMHz)) - 150) / 500) * 500);
+  const high = $derived(Math.ceil((Math.max(...all.map((b) => b.toMHz)) + 150) / 500) * 500);
+  const at = (mhz: number) => ((mhz - low) / (high - low)) * 100;
+  const ticks = $derived(Array.from({ length: Math.round((high - low) / 500) + 1 }, (_, i) => low + i * 500).filter((t) => high - low <= 2500 || t % 1000 === 0));
+</script>
+
+{#if all.length > 0}
+  <div class="bars" role="img" aria-label={rows.map((r) => `${r.label}: ${r.bands.map((b) => `${b.band} GHz`).join(' and ') || 'not stated'}`).join('; ')}>
+    {#each rows as r, i (i)}
+      <span class="name" class:port={r.port}>{r.label}</span>
+      <span class="scale">
+        {#each ticks as t (t)}<i class="tick" style:left={`${at(t)}%`}></i>{/each}
+        {#each r.bands as b (b.band)}<i class="bar" class:port={r.port} class:unused={!b.used} style:left={`${at(b.fromMHz)}%`} style:width={`${Math.max(1, at(b.toMHz) - at(b.fromMHz))}%`}></i>{/each}
+      </span>
+    {/each}
+    <span></span>
+    <span class="scale foot">{#each ticks as t (t)}<b style:left={`${at(t)}%`}>{t / 1000}</b>{/each}</span>
+  </div>
+  <p class="soft key">GHz; solid: used at its end, hollow: not</p>
+{/if}
+
+<style>
+  .bars {
+    display: grid;
+    grid-template-columns: minmax(70px, max-content) minmax(0, 1fr);
+    gap: 2px 0.8rem;
+    margin-top: 0.5rem;
+    padding-right: 0.8rem;
+  }
+  .name {
+    font-size: 0.95rem;
+    line-height: 1.3;
+  }
+  .name.port {
+    font-weight: 700;
+  }
+  .scale {
+    position: relative;
+    min-height: 20px;
+  }
+  i,
+  b {
+    position: absolute;
+  }
+  .tick {
+    top: 0;
+    bottom: -2px;
+    border-left: 1px solid var(--line);
+  }
+  .bar {
+    top: 4px;
+    height: 13px;
+    background: var(--accent);
+    border: 2px solid var(--accent);
+  }
+  .bar.port {
+    background: var(--ink);
+    border-color: var(--ink);
+  }
+  .bar.unused {
+    background: none;
+    border-style: dashed;
+  }
+  .foot b {
+    transform: translateX(-50%);
+    font-weight: 500;
+    font-size: 0.85rem;
+    color: var(--soft);
+  }
+  .key {
+    font-size: 0.9rem;
+    text-align: right;
+  }
+</style>
