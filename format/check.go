@@ -88,12 +88,31 @@ func checkAntenna(ps *Problems, path string, a *gear.Antenna) {
 		}
 		seen[b.Band] = true
 		checkEnds(ps, at, b.FromMHz, b.ToMHz)
+		outside(ps, at+".fromMHz", b.FromMHz, b.Band)
+		outside(ps, at+".toMHz", b.ToMHz, b.Band)
 	}
 	for i, point := range a.Pattern {
 		if i > 0 && point.OffDeg <= a.Pattern[i-1].OffDeg {
 			ps.add(path+"."+indexed("pattern", i)+".offDeg", "%s does not come after %s: a pattern goes from 0 to 180°, each once", point.OffDeg, a.Pattern[i-1].OffDeg)
 		}
 	}
+}
+
+// outside finds a frequency that is nowhere near the bands it is said to be of.
+func outside(ps *Problems, path string, f *unit.Megahertz, bands ...gear.Band) {
+	if f == nil {
+		return
+	}
+	for _, b := range bands {
+		if low, high, ok := b.Ends(); ok && *f >= low*0.9 && *f <= high*1.1 {
+			return
+		}
+	}
+	words := make([]string, len(bands))
+	for i, b := range bands {
+		words[i] = string(b) + " GHz"
+	}
+	ps.add(path, "%s lies outside %s", f, strings.Join(words, " and "))
 }
 
 func checkEnds(ps *Problems, path string, from, to *unit.Megahertz) {

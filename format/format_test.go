@@ -37,10 +37,10 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 	for _, c := range []struct{ name, file, path, says string }{
 		{"swapped range", airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`), "airUnits[0].releases[0].from", "lower end 2 is not below"},
 		{"min above max", airUnit(`"input":{"minV":20,"maxV":7}`), "airUnits[0].input", "ends are swapped"},
-		{"negative", airUnit(`"input":{"minV":-1}`), "airUnits[0].input.minV", "minimum"},
+		{"negative", airUnit(`"input":{"minV":-1}`), "airUnits[0].input.minV", "expected 0 or more, found -1"},
 		{"NaN", airUnit(`"input":{"minV":NaN}`), "", "not JSON"},
 		{"beyond a float", airUnit(`"input":{"minV":1e999}`), "airUnits[0].input.minV", "finite number"},
-		{"no cells", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":0}]`), "packs[0].cells", "minimum"},
+		{"no cells", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":0}]`), "packs[0].cells", "expected 1 or more, found 0"},
 		{"half a cell", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":3.5}]`), "packs[0].cells", "integer"},
 		{"unknown field", airUnit(`"weight":3`), "airUnits[0].weight", "unknown field"},
 		{"unknown list", gearPack(`"drones":[]`), "drones", "unknown field"},
@@ -64,6 +64,11 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		{"fed twice", fit(`"feeds":[{"to":"airUnit","from":"pack"},{"to":"airUnit","from":"pack"}]`), "quads[0].now.feeds[1].to", "fed twice"},
 		{"a loop", fit(`"regulators":[{"id":"a","model":"m"},{"id":"b","model":"m"}],"feeds":[{"to":"a","from":"b"},{"to":"b","from":"a"}]`), "quads[0].now.feeds", "a loop"},
 		{"a loop through the board", fit(`"board":"x","regulators":[{"id":"a","model":"m"}],"feeds":[{"to":"board","from":"a"},{"to":"a","from":"board.10v"}]`), "quads[0].now.feeds", "a loop"},
+		{"a frequency outside its band", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","fromMHz":2400,"toMHz":2500}]}]`), "antennas[0].bands[0].fromMHz", "2400 MHz lies outside 5.8 GHz"},
+		{"a gain that cannot be", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","gainDBi":41}]}]`), "antennas[0].bands[0].gainDBi", "expected 40 or less, found 41"},
+		{"a pattern out of order", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"pattern":[{"offDeg":90,"dB":-3},{"offDeg":0,"dB":0}]}]`), "antennas[0].pattern[1].offDeg", "goes from 0 to 180°"},
+		{"holes of no size", gearPack(`"plates":[{"id":"p","source":{"kind":"maker"},"from":{"xMM":0,"yMM":20}}]`), "plates[0].from.xMM", "expected more than 0, found 0"},
+		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
 		{"no JSON", `hello`, "", "not JSON"},
 		{"an array", `[]`, "", "JSON object"},
 		{"another format", `{"format":"cake"}`, "format", "gear-pack"},
@@ -298,7 +303,7 @@ func TestOneEntryIsReadLikeAFile(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, stock.OwnSet, set.ID, "own gear goes into a gear pack of its own")
 
-	assert.EqualError(t, format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":-9}}`)), "input.maxV: minimum: found -9, want 0")
+	assert.EqualError(t, format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":-9}}`)), "input.maxV: expected 0 or more, found -9")
 	assert.ErrorContains(t, format.TakeEntry(st, ref, []byte(`{"id":"other","source":{"kind":"measured"}}`)), "expected the id in the address")
 	assert.ErrorContains(t, format.TakeEntry(st, stock.Ref{Kind: "cake", ID: "x"}, []byte(`{}`)), "no kind of entry")
 	quad := stock.Ref{Kind: stock.KindQuad, ID: "quern"}

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"fmt"
+	"math/big"
 	"slices"
 	"strconv"
 	"strings"
@@ -74,6 +75,15 @@ func collect(e *jsonschema.ValidationError, root any, problems *Problems) {
 			problems.add(join(path, name), "expected this field, it is missing")
 		}
 		return
+	case *kind.Minimum:
+		problems.add(path, "expected %s or more, found %s", plain(k.Want), plain(k.Got))
+		return
+	case *kind.Maximum:
+		problems.add(path, "expected %s or less, found %s", plain(k.Want), plain(k.Got))
+		return
+	case *kind.ExclusiveMinimum:
+		problems.add(path, "expected more than %s, found %s", plain(k.Want), plain(k.Got))
+		return
 	case *kind.Pattern:
 		problems.add(path, "expected %s, got %q", patternWords(k.Want), k.Got)
 		return
@@ -84,6 +94,12 @@ func collect(e *jsonschema.ValidationError, root any, problems *Problems) {
 	for _, cause := range e.Causes {
 		collect(cause, root, problems)
 	}
+}
+
+// plain writes a number as people do.
+func plain(r *big.Rat) string {
+	f, _ := r.Float64()
+	return strconv.FormatFloat(f, 'g', 6, 64)
 }
 
 func patternWords(pattern string) string {

@@ -134,7 +134,11 @@ func checkConnectors(s *gear.Set, lib *gear.Library) (ps Problems) {
 		if r := s.AirUnits[i].Radio; r != nil {
 			known(indexed("airUnits", i)+".radio.plug", r.Plug)
 			if r.BandPlan != "" {
-				expect[*gear.BandPlan](&ps, lib, indexed("airUnits", i)+".radio.bandPlan", r.BandPlan, "a band plan")
+				path := indexed("airUnits", i) + ".radio.bandPlan"
+				plan, ok := expect[*gear.BandPlan](&ps, lib, path, r.BandPlan, "a band plan")
+				for k := 0; ok && len(r.Bands) > 0 && k < len(plan.Channels); k++ {
+					outside(&ps, path, &plan.Channels[k].MHz, r.Bands...)
+				}
 			}
 		}
 		if p := s.AirUnits[i].Plug; p != nil {
