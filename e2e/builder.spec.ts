@@ -187,6 +187,33 @@ test('the frame and the antennas: a screw too long, another bay, opposite hands,
   expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,buy');
 });
 
+test('the OSD and the sticks: a layout onto the new grid, moved by hand and by keys, and arming alone', async ({ page, open }) => {
+  await open('/swap/wallower/osd');
+  await expect(page.getByText(/made for 30×16, the goggles show 53×20/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take the converted layout' }).click();
+  await expect(page.getByText(/15 elements show over UART 4, on a canvas of 53×20/)).toBeVisible();
+  const warnings = page.getByRole('button', { name: /^warnings, column/ });
+  await expect(warnings).toHaveAccessibleName(/column 22 of 53, row 14 of 20/);
+  await warnings.focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(warnings).toHaveAccessibleName(/column 22 of 53, row 13 of 20/);
+  const box = (await warnings.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 20, box.y + 5 + box.height * 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(warnings).toHaveAccessibleName(/row 15 of 20/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(warnings).toHaveAccessibleName(/row 13 of 20/);
+  await page.reload();
+  await expect(warnings).toHaveAccessibleName(/row 13 of 20/);
+  await open('/swap/damsel/osd');
+  await expect(page.getByText(/link quality: Aldine One Compact's own layout does not know it; warnings tells nearly the same/)).toBeVisible();
+  await open('/swap/hopper/control');
+  await page.getByRole('button', { name: /arm on AUX 1, alone/ }).click();
+  await expect(page.getByText(/The sticks come in on UART 1 as crsf, order AETR, with 4 switches/)).toBeVisible();
+});
+
 test('who can fly together: channels, what is left, and a fifth on the ground', async ({ page, open }) => {
   await open('/');
   await page.getByRole('link', { name: 'Who can fly together?' }).click();

@@ -25,9 +25,13 @@ func checkSet(s *gear.Set) Problems {
 				checkDevice(&ps, path, &g.Device)
 				checkInput(&ps, path+".input", g.Input)
 				checkUnitPlug(&ps, path, g.Plug)
+				if g.OSD != nil {
+					checkRange(&ps, path+".osd.canvas", g.OSD.Canvas)
+				}
 			case *gear.Goggles:
 				checkDevice(&ps, path, &g.Device, g.Modes...)
 				checkModes(&ps, path, g)
+				checkRange(&ps, path+".canvas", g.Canvas)
 			case *gear.Controller:
 				checkDevice(&ps, path, &g.Device)
 			case *gear.Regulator:
@@ -50,6 +54,8 @@ func checkSet(s *gear.Set) Problems {
 					}
 					ids[c.ID] = true
 				}
+			case *gear.FlightFirmware:
+				checkFlightFirmware(&ps, path, g)
 			case *gear.Harness:
 				checkHarness(&ps, path, g)
 			case *gear.Pairing:
@@ -303,6 +309,7 @@ func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string)
 			ps.add(path+"."+s.name+".kit", "expected the id of a piece of kit in this fleet, %q is none", s.slot.Kit)
 		}
 	}
+	checkFlight(ps, path, &f.Flight)
 	checkWiring(ps, path, &f.Wiring)
 	nodes := map[string]string{fleet.NodeAirUnit: "", fleet.NodeReceiver: "", fleet.NodeBoard: ""}
 	for i, r := range f.Regulators {

@@ -14,7 +14,7 @@ import (
 var listOf = map[string]string{
 	string(gear.KindAirUnit): "airUnits", string(gear.KindGoggles): "goggles", string(gear.KindController): "controllers",
 	string(gear.KindReceiver): "receivers", string(gear.KindBoard): "boards", string(gear.KindRegulator): "regulators",
-	string(gear.KindPack): "packs", string(gear.KindConnector): "connectors", string(gear.KindHarness): "harnesses", string(gear.KindAntenna): "antennas", string(gear.KindAdapter): "adapters", string(gear.KindRegion): "regions", string(gear.KindBandPlan): "bandPlans", string(gear.KindFrame): "frames", string(gear.KindPlate): "plates", string(gear.KindScrew): "screws", string(gear.KindWasher): "washers", string(gear.KindStandoff): "standoffs", string(gear.KindPairing): "pairings",
+	string(gear.KindPack): "packs", string(gear.KindConnector): "connectors", string(gear.KindHarness): "harnesses", string(gear.KindAntenna): "antennas", string(gear.KindAdapter): "adapters", string(gear.KindRegion): "regions", string(gear.KindBandPlan): "bandPlans", string(gear.KindFrame): "frames", string(gear.KindPlate): "plates", string(gear.KindScrew): "screws", string(gear.KindWasher): "washers", string(gear.KindStandoff): "standoffs", string(gear.KindFlightFirmware): "flightFirmware", string(gear.KindPairing): "pairings",
 	stock.KindKit: "kit", stock.KindSpare: "spares", stock.KindQuad: "quads",
 }
 

@@ -69,6 +69,13 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		{"a pattern out of order", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"pattern":[{"offDeg":90,"dB":-3},{"offDeg":0,"dB":0}]}]`), "antennas[0].pattern[1].offDeg", "goes from 0 to 180°"},
 		{"holes of no size", gearPack(`"plates":[{"id":"p","source":{"kind":"maker"},"from":{"xMM":0,"yMM":20}}]`), "plates[0].from.xMM", "expected more than 0, found 0"},
 		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
+		{"a channel order of three", fit(`"sticks":{"order":"AAET"}`), "quads[0].now.sticks.order", "A stands twice"},
+		{"a switch that goes backwards", fit(`"sticks":{"switches":[{"mode":"arm","aux":1,"fromUS":2000,"toUS":1700}]}`), "quads[0].now.sticks.switches[0].fromUS", "the range is empty"},
+		{"an element off the grid", fit(`"osd":{"grid":"30x16","elements":[{"id":"warnings","x":30,"y":2}]}`), "quads[0].now.osd.elements[0]", "outside a grid of 30×16"},
+		{"an element twice", fit(`"osd":{"grid":"30x16","elements":[{"id":"warnings","x":3,"y":2},{"id":"warnings","x":3,"y":4}]}`), "quads[0].now.osd.elements[1].id", "stands already"},
+		{"no grid", fit(`"osd":{"grid":"wide","elements":[]}`), "quads[0].now.osd.grid", "expected"},
+		{"two functions on one bit", gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"functions":{"msp":0,"rc":0}}]`), "flightFirmware[0].functions.rc", "0 is the number of msp already"},
+		{"two elements in one place", gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"elements":[{"id":"a","index":1},{"id":"b","index":1}]}]`), "flightFirmware[0].elements[1].index", "1 is the place of a already"},
 		{"no JSON", `hello`, "", "not JSON"},
 		{"an array", `[]`, "", "JSON object"},
 		{"another format", `{"format":"cake"}`, "format", "gear-pack"},
@@ -195,9 +202,9 @@ func TestSchemaAndTypesNameTheSameFields(t *testing.T) {
 		{"gear-pack", map[string]reflect.Type{"": reflect.TypeFor[gear.Set](), "airUnit": reflect.TypeFor[gear.AirUnit](), "goggles": reflect.TypeFor[gear.Goggles](),
 			"controller": reflect.TypeFor[gear.Controller](), "receiver": reflect.TypeFor[gear.Receiver](), "board": reflect.TypeFor[gear.Board](),
 			"pad": reflect.TypeFor[gear.Pad](), "regulator": reflect.TypeFor[gear.Regulator](), "pack": reflect.TypeFor[gear.Pack](),
-			"pairing": reflect.TypeFor[gear.Pairing](), "plug": reflect.TypeFor[gear.Plug](), "boardPlug": reflect.TypeFor[gear.Plug](), "uart": reflect.TypeFor[gear.UART](), "connector": reflect.TypeFor[gear.Connector](), "harness": reflect.TypeFor[gear.Harness](), "antenna": reflect.TypeFor[gear.Antenna](), "adapter": reflect.TypeFor[gear.Adapter](), "region": reflect.TypeFor[gear.Region](), "frame": reflect.TypeFor[gear.Frame](), "plate": reflect.TypeFor[gear.Plate](), "screw": reflect.TypeFor[gear.Screw](), "holes": reflect.TypeFor[gear.Holes](), "bandPlan": reflect.TypeFor[gear.BandPlan](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
+			"pairing": reflect.TypeFor[gear.Pairing](), "plug": reflect.TypeFor[gear.Plug](), "boardPlug": reflect.TypeFor[gear.Plug](), "uart": reflect.TypeFor[gear.UART](), "connector": reflect.TypeFor[gear.Connector](), "harness": reflect.TypeFor[gear.Harness](), "antenna": reflect.TypeFor[gear.Antenna](), "adapter": reflect.TypeFor[gear.Adapter](), "region": reflect.TypeFor[gear.Region](), "frame": reflect.TypeFor[gear.Frame](), "plate": reflect.TypeFor[gear.Plate](), "screw": reflect.TypeFor[gear.Screw](), "washer": reflect.TypeFor[gear.Washer](), "standoff": reflect.TypeFor[gear.Standoff](), "flightFirmware": reflect.TypeFor[gear.FlightFirmware](), "osdElement": reflect.TypeFor[gear.OSDElement](), "holes": reflect.TypeFor[gear.Holes](), "bandPlan": reflect.TypeFor[gear.BandPlan](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
 		{"fleet", map[string]reflect.Type{"": reflect.TypeFor[fleet.Fleet](), "kit": reflect.TypeFor[fleet.Kit](), "spare": reflect.TypeFor[fleet.Spare](),
-			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit](), "lead": reflect.TypeFor[fleet.Lead]()}},
+			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit](), "lead": reflect.TypeFor[fleet.Lead](), "layout": reflect.TypeFor[fleet.Layout](), "sticks": reflect.TypeFor[fleet.Sticks]()}},
 	} {
 		text, err := os.ReadFile(filepath.Join("..", "docs", "format", c.schema+".schema.json"))
 		require.NoError(t, err)

@@ -106,6 +106,8 @@ func newItem(kind string) gear.Item {
 		return &gear.Washer{}
 	case gear.KindStandoff:
 		return &gear.Standoff{}
+	case gear.KindFlightFirmware:
+		return &gear.FlightFirmware{}
 	case gear.KindPairing:
 		return &gear.Pairing{}
 	}

@@ -6,8 +6,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/link"
+	"yokeswap/core/osd"
 	"yokeswap/core/power"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
@@ -49,20 +51,22 @@ type FitView struct {
 // QuadView is one quad with its two fits, the verdicts on the next one, and
 // what the pictures show.
 type QuadView struct {
-	ID        string         `json:"id"`
-	Name      string         `json:"name"`
-	Use       string         `json:"use"`
-	Revision  int64          `json:"revision"`
-	Now       FitView        `json:"now"`
-	Next      FitView        `json:"next"`
-	NowLevel  string         `json:"nowLevel"`
-	Judgement swap.Judgement `json:"judgement"`
-	Places    []swap.Place   `json:"places"`
-	Power     SupplyView     `json:"power"`
-	Link      link.Picture   `json:"link"`
-	Pins      WiringView     `json:"pins"`
-	Antenna   AntennaView    `json:"antenna"`
-	Mount     MountView      `json:"mount"`
+	ID        string          `json:"id"`
+	Name      string          `json:"name"`
+	Use       string          `json:"use"`
+	Revision  int64           `json:"revision"`
+	Now       FitView         `json:"now"`
+	Next      FitView         `json:"next"`
+	NowLevel  string          `json:"nowLevel"`
+	Judgement swap.Judgement  `json:"judgement"`
+	Places    []swap.Place    `json:"places"`
+	Power     SupplyView      `json:"power"`
+	Link      link.Picture    `json:"link"`
+	Pins      WiringView      `json:"pins"`
+	Antenna   AntennaView     `json:"antenna"`
+	Mount     MountView       `json:"mount"`
+	OSD       osd.Picture     `json:"osd"`
+	Control   control.Picture `json:"control"`
 }
 
 func (s *server) registerFleet(api huma.API) {
@@ -150,7 +154,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		Now: fitView(now), Next: fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat,
+		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat, OSD: osd.Draw(next), Control: control.Draw(next),
 	}), nil
 }
 

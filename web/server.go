@@ -8,8 +8,8 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"path"
 	"reflect"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
@@ -42,29 +42,17 @@ func New(st *store.Store, options Options) http.Handler {
 	return router
 }
 
-// schemaName names a type in the description of the API. The route, the
-// pins and the stand-ins have steps, pictures and devices of their own beside
-// others'.
+// prefixed are the packages whose types have names that others have too: steps,
+// pictures, devices.
+var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "sim": "Sim"}
+
+// schemaName names a type in the description of the API.
 func schemaName(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}
-	switch {
-	case strings.HasSuffix(t.PkgPath(), "/route"):
-		return "Route" + name
-	case strings.HasSuffix(t.PkgPath(), "/channels"):
-		return "Channels" + name
-	case strings.HasSuffix(t.PkgPath(), "/antenna"):
-		return "Antenna" + name
-	case strings.HasSuffix(t.PkgPath(), "/mount"):
-		return "Mount" + name
-	case strings.HasSuffix(t.PkgPath(), "/pins"):
-		return "Pins" + name
-	case strings.HasSuffix(t.PkgPath(), "/sim"):
-		return "Sim" + name
-	}
-	return name
+	return prefixed[path.Base(t.PkgPath())] + name
 }
 
 // OpenAPI describes the API without serving it.

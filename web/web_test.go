@@ -79,7 +79,7 @@ func TestHealth(t *testing.T) {
 // The demo speaks at all five levels at each gate.
 func TestTheDemoSpeaksAtAllLevels(t *testing.T) {
 	board := get[swap.Board](newClient(t, ""), "/api/board")
-	levels := map[verdict.Gate]map[verdict.Level]bool{verdict.Link: {}, verdict.Power: {}, verdict.Pins: {}, verdict.Antenna: {}, verdict.Mount: {}}
+	levels := map[verdict.Gate]map[verdict.Level]bool{verdict.Link: {}, verdict.Power: {}, verdict.Pins: {}, verdict.Antenna: {}, verdict.OSD: {}, verdict.Control: {}, verdict.Mount: {}}
 	for _, row := range board.Rows {
 		for _, g := range row.Gates {
 			levels[g.Gate][g.Level] = true

@@ -33,6 +33,7 @@ type Fit struct {
 	Antennas *Antennas `json:"antennas,omitempty"`
 	Wiring
 	Mounting
+	Flight
 }
 
 // Slot puts a device into a fit: a piece of kit, or a model not owned yet.
@@ -167,6 +168,7 @@ func (f Fit) Clone() Fit {
 	f.Feeds = slices.Clone(f.Feeds)
 	f.Jumpers = maps.Clone(f.Jumpers)
 	f.Wiring, f.Antennas = f.Wiring.clone(), f.Antennas.clone()
+	f.Flight = Flight{clone(f.Runs), f.OSD.clone(), f.Sticks.clone()}
 	return f
 }
 
@@ -216,6 +218,9 @@ func (f *Fit) models(base string, visit func(path string, kind gear.Kind, id str
 		if a.Adapter != "" {
 			visit(base+".antennas.adapter", gear.KindAdapter, a.Adapter)
 		}
+	}
+	if r := f.Runs; r != nil {
+		visit(base+".runs.id", gear.KindFlightFirmware, r.ID)
 	}
 	for i, r := range f.Regulators {
 		visit(base+"."+indexed("regulators", i)+".model", gear.KindRegulator, r.Model)

@@ -23,6 +23,9 @@ type Patch struct {
 	Wiring      *Wiring           `json:"wiring,omitempty"`      // all of it
 	Antennas    *Antennas         `json:"antennas,omitempty"`    // all of it
 	Mounting    *Mounting         `json:"mounting,omitempty"`    // all of it
+	Runs        *Runs             `json:"runs,omitempty"`
+	OSD         *Layout           `json:"osd,omitempty"`    // all of it
+	Sticks      *Sticks           `json:"sticks,omitempty"` // all of it
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -69,6 +72,15 @@ func (f Fit) With(p Patch) Fit {
 	}
 	if p.Antennas != nil {
 		out.Antennas = p.Antennas.clone()
+	}
+	if p.Runs != nil {
+		out.Runs = clone(p.Runs)
+	}
+	if p.OSD != nil {
+		out.OSD = p.OSD.clone()
+	}
+	if p.Sticks != nil {
+		out.Sticks = p.Sticks.clone()
 	}
 	out.prune()
 	return out

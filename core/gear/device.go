@@ -194,6 +194,7 @@ type AirUnit struct {
 	Radio  *Radio     `json:"radio,omitempty"`
 	Mount  *UnitMount `json:"mount,omitempty"`
 	Camera *Camera    `json:"camera,omitempty"`
+	OSD    *UnitOSD   `json:"osd,omitempty"`
 	// BenchSecondsNoAir is how long it may run without moving air.
 	BenchSecondsNoAir *int        `json:"benchSecondsNoAir,omitempty"`
 	MassG             *unit.Grams `json:"massG,omitempty"`
@@ -217,6 +218,8 @@ type Goggles struct {
 	Modes      []Mode       `json:"modes,omitempty"`
 	ModeSwitch []ModeSwitch `json:"modeSwitch,omitempty"`
 	Receive    *AntennaPort `json:"receive,omitempty"`
+	// Canvas says from which firmware on they show a canvas; absent: not stated.
+	Canvas firmware.Range `json:"canvas,omitempty"`
 }
 
 // Mode is a way of linking that belongs to a generation of air units; it is

@@ -50,8 +50,9 @@ type Receiver struct {
 	Input     Input    `json:"input,omitzero"`
 	Protocols []string `json:"protocols,omitempty"`
 	// FullDuplex: it needs both pads of its port; Inverted: its signal is.
-	FullDuplex *bool `json:"fullDuplex,omitempty"`
-	Inverted   *bool `json:"inverted,omitempty"`
+	FullDuplex *bool    `json:"fullDuplex,omitempty"`
+	Inverted   *bool    `json:"inverted,omitempty"`
+	LatencyMS  *float64 `json:"latencyMS,omitempty"` // how late the sticks come
 	// FromMHz and ToMHz are the ends of what its radio uses.
 	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
 	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`

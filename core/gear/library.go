@@ -9,30 +9,31 @@ import (
 // Set is a gear pack: models and the statements about how they link, with a
 // license, so that builders can hand them on.
 type Set struct {
-	Format      string       `json:"format"` // "gear-pack"
-	Version     int          `json:"version"`
-	ID          string       `json:"id"`
-	Title       string       `json:"title"`
-	License     string       `json:"license,omitempty"`
-	AirUnits    []AirUnit    `json:"airUnits,omitempty"`
-	Goggles     []Goggles    `json:"goggles,omitempty"`
-	Controllers []Controller `json:"controllers,omitempty"`
-	Receivers   []Receiver   `json:"receivers,omitempty"`
-	Boards      []Board      `json:"boards,omitempty"`
-	Regulators  []Regulator  `json:"regulators,omitempty"`
-	Packs       []Pack       `json:"packs,omitempty"`
-	Connectors  []Connector  `json:"connectors,omitempty"`
-	Harnesses   []Harness    `json:"harnesses,omitempty"`
-	Antennas    []Antenna    `json:"antennas,omitempty"`
-	Adapters    []Adapter    `json:"adapters,omitempty"`
-	Regions     []Region     `json:"regions,omitempty"`
-	BandPlans   []BandPlan   `json:"bandPlans,omitempty"`
-	Frames      []Frame      `json:"frames,omitempty"`
-	Plates      []Plate      `json:"plates,omitempty"`
-	Screws      []Screw      `json:"screws,omitempty"`
-	Washers     []Washer     `json:"washers,omitempty"`
-	Standoffs   []Standoff   `json:"standoffs,omitempty"`
-	Pairings    []Pairing    `json:"pairings,omitempty"`
+	Format         string           `json:"format"` // "gear-pack"
+	Version        int              `json:"version"`
+	ID             string           `json:"id"`
+	Title          string           `json:"title"`
+	License        string           `json:"license,omitempty"`
+	AirUnits       []AirUnit        `json:"airUnits,omitempty"`
+	Goggles        []Goggles        `json:"goggles,omitempty"`
+	Controllers    []Controller     `json:"controllers,omitempty"`
+	Receivers      []Receiver       `json:"receivers,omitempty"`
+	Boards         []Board          `json:"boards,omitempty"`
+	Regulators     []Regulator      `json:"regulators,omitempty"`
+	Packs          []Pack           `json:"packs,omitempty"`
+	Connectors     []Connector      `json:"connectors,omitempty"`
+	Harnesses      []Harness        `json:"harnesses,omitempty"`
+	Antennas       []Antenna        `json:"antennas,omitempty"`
+	Adapters       []Adapter        `json:"adapters,omitempty"`
+	Regions        []Region         `json:"regions,omitempty"`
+	BandPlans      []BandPlan       `json:"bandPlans,omitempty"`
+	Frames         []Frame          `json:"frames,omitempty"`
+	Plates         []Plate          `json:"plates,omitempty"`
+	Screws         []Screw          `json:"screws,omitempty"`
+	Washers        []Washer         `json:"washers,omitempty"`
+	Standoffs      []Standoff       `json:"standoffs,omitempty"`
+	FlightFirmware []FlightFirmware `json:"flightFirmware,omitempty"`
+	Pairings       []Pairing        `json:"pairings,omitempty"`
 }
 
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
@@ -69,6 +70,7 @@ func (s *Set) Lists() []List {
 		{"screws", items(s.Screws)},
 		{"washers", items(s.Washers)},
 		{"standoffs", items(s.Standoffs)},
+		{"flightFirmware", items(s.FlightFirmware)},
 		{"pairings", items(s.Pairings)},
 	}
 }
@@ -123,6 +125,8 @@ func (s *Set) Add(item Item) {
 		s.Washers = append(s.Washers, *g)
 	case *Standoff:
 		s.Standoffs = append(s.Standoffs, *g)
+	case *FlightFirmware:
+		s.FlightFirmware = append(s.FlightFirmware, *g)
 	case *Pairing:
 		s.Pairings = append(s.Pairings, *g)
 	}

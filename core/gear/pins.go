@@ -55,6 +55,11 @@ func (p *Plug) Pin(n int) string {
 type RCOut struct {
 	Inverted *bool    `json:"inverted,omitempty"`
 	Variants []string `json:"variants,omitempty"` // "normal", "fast", "low-latency"
+	// Protocol is what it speaks, as the flight firmware names its providers.
+	Protocol string `json:"protocol,omitempty"`
+	// LatencyMS is how late the sticks come, by variant: normal, fast, low-latency.
+	// What is not listed is not stated.
+	LatencyMS map[string]float64 `json:"latencyMS,omitempty"`
 }
 
 // Invert is a way a board can take an inverted serial signal.

@@ -181,6 +181,33 @@ func (l *loom) mspPort() (int, bool) {
 	return a, isPort && isPortToo && a == b && sends && !back
 }
 
+// MSPPort is the serial port of the board that the air unit's UART is on: as it is
+// wired, or where no wire tells, as it is said to be.
+func MSPPort(c fleet.Case) (int, bool) {
+	if l, ok := newLoom(c); ok && len(l.missing) == 0 {
+		if port, wired := l.mspPort(); wired {
+			return port, true
+		}
+	}
+	return c.Fit.PortOf(fleet.UseMSP)
+}
+
+// SticksPort is the serial port the sticks come in on, from the air unit or from a
+// separate receiver.
+func SticksPort(c fleet.Case) (int, bool) {
+	if c.Fit.Receiver != "" {
+		return c.Fit.PortOf(fleet.UseReceiver)
+	}
+	if l, ok := newLoom(c); ok && len(l.missing) == 0 {
+		if out := l.of(gear.PinRCOut); out != nil {
+			if port, sends, isPort := gear.SerialPin(out.Terminal); isPort && !sends {
+				return port, true
+			}
+		}
+	}
+	return c.Fit.PortOf(fleet.UseRC)
+}
+
 // checkMSP judges the UART pair.
 func (l *loom) checkMSP() []verdict.Finding {
 	rx, tx := l.of(gear.PinUARTRX), l.of(gear.PinUARTTX)

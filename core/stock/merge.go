@@ -81,6 +81,7 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	mergeGear(&d, gear.KindScrew, &set.Screws, in.Screws)
 	mergeGear(&d, gear.KindWasher, &set.Washers, in.Washers)
 	mergeGear(&d, gear.KindStandoff, &set.Standoffs, in.Standoffs)
+	mergeGear(&d, gear.KindFlightFirmware, &set.FlightFirmware, in.FlightFirmware)
 	mergeGear(&d, gear.KindPairing, &set.Pairings, in.Pairings)
 	return d, s.idsOnce(&set)
 }

@@ -135,7 +135,7 @@ func removeGear(set *gear.Set, id string) bool {
 		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id) || dropGear(&set.Connectors, id) || dropGear(&set.Harnesses, id) ||
 		dropGear(&set.Antennas, id) || dropGear(&set.Adapters, id) || dropGear(&set.Regions, id) ||
 		dropGear(&set.BandPlans, id) || dropGear(&set.Frames, id) || dropGear(&set.Plates, id) || dropGear(&set.Screws, id) ||
-		dropGear(&set.Washers, id) || dropGear(&set.Standoffs, id)
+		dropGear(&set.Washers, id) || dropGear(&set.Standoffs, id) || dropGear(&set.FlightFirmware, id)
 }
 
 func dropGear[T any, P interface {

@@ -8,10 +8,12 @@ import (
 	"sync/atomic"
 
 	"yokeswap/core/antenna"
+	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link"
 	"yokeswap/core/mount"
+	"yokeswap/core/osd"
 	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/verdict"
@@ -31,6 +33,8 @@ var gates = []gate{
 	{verdict.Pins, pins.Check, pins.Candidates},
 	{verdict.Mount, mount.Check, mount.Candidates},
 	{verdict.Antenna, antenna.Check, antenna.Candidates},
+	{verdict.OSD, osd.Check, osd.Candidates},
+	{verdict.Control, control.Check, control.Candidates},
 }
 
 // GateVerdict is what one gate says of a fit.

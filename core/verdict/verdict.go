@@ -50,6 +50,8 @@ const (
 	Pins    Gate = "pins"
 	Antenna Gate = "antenna"
 	Mount   Gate = "mount"
+	OSD     Gate = "osd"
+	Control Gate = "control"
 )
 
 // Code names a finding for good: tests, help texts and translations hang on it.

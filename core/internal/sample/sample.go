@@ -37,19 +37,19 @@ func Set() *gear.Set {
 	return &gear.Set{
 		Format: gear.SetFormat, Version: gear.SetVersion, ID: "sample", Title: "sample",
 		AirUnits: []gear.AirUnit{
-			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender(), Mount: seat(20), Camera: camera()},
+			{Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay), Input: window(7.4, 17.6), Plug: plug(), RCOut: sticks(), OSD: screen(), Radio: sender(), Mount: seat(20), Camera: camera()},
 			{Device: device("second", step("2.0", ""), step("2.3", ">=2.0")), Input: window(7.4, 26.4),
-				Radio: func() *gear.Radio { r := sender(); r.FullPowerOnlyArmed = new(true); return r }(), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Mount: seat(25.5), Camera: camera()},
-			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: &gear.RCOut{Inverted: new(true)}, Radio: sender(), Mount: seat(20), Camera: camera()},
+				Radio: func() *gear.Radio { r := sender(); r.FullPowerOnlyArmed = new(true); return r }(), Plug: plug(), RCOut: sticks(), OSD: screen(), Mount: seat(25.5), Camera: camera()},
+			{Device: device("small", step("3.0", "")), Input: window(3.7, 13.2), Plug: plug(), RCOut: sticks(), OSD: screen(), Radio: sender(), Mount: seat(20), Camera: camera()},
 		},
 		Goggles: []gear.Goggles{
 			{Device: device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
 				Modes:      []gear.Mode{{ID: "a"}, {ID: "b", Firmware: ">=4.6"}},
-				ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}}, Receive: receiver()},
-			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}, Receive: receiver()},
+				ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}}, Receive: receiver(), Canvas: "*"},
+			{Device: device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")), Modes: []gear.Mode{{ID: "b"}}, Receive: receiver(), Canvas: "*"},
 		},
 		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
-		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, FullDuplex: new(true), Inverted: new(false), FromMHz: new(unit.Megahertz(2400)), ToMHz: new(unit.Megahertz(2480))}},
+		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, Protocols: []string{"crsf"}, LatencyMS: new(6.0), FullDuplex: new(true), Inverted: new(false), FromMHz: new(unit.Megahertz(2400)), ToMHz: new(unit.Megahertz(2480))}},
 		Boards: []gear.Board{{Entry: entry("board"), USBSide: "left", Input: gear.Input{MinV: new(unit.Volts(6)), MaxV: new(unit.Volts(30)), PeakW: new(unit.Watts(10))}, Pads: []gear.Pad{
 			{ID: "batt", Kind: gear.PadPack},
 			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
@@ -80,6 +80,7 @@ func Set() *gear.Set {
 		Packs: []gear.Pack{
 			pack("lipo-4", gear.LiPo, 4), pack("lipo-6", gear.LiPo, 6), pack("lihv-1", gear.LiHV, 1), pack("liion-6", gear.LiIon, 6),
 		},
+		FlightFirmware: []gear.FlightFirmware{flies("common"), flies("superset")},
 		Pairings: []gear.Pairing{
 			pairing("first", "<=1.0.6", "old-eyes", ">=4.1", "a", gear.ControllerRange{ID: "old-hand"}),
 			pairing("first", ">=1.1", "new-eyes", ">=5.2", "", gear.ControllerRange{ID: "old-hand"}),
@@ -92,6 +93,44 @@ func Set() *gear.Set {
 
 func sender() *gear.Radio {
 	return &gear.Radio{MaxMW: new(unit.Milliwatts(500)), AntennaPort: gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "ufl"}}
+}
+
+func sticks() *gear.RCOut {
+	return &gear.RCOut{Inverted: new(true), Variants: []string{"normal", "fast"}, Protocol: "sbus", LatencyMS: map[string]float64{"normal": 20, "fast": 12}}
+}
+
+// screen is a unit that shows a canvas of the usual grid, and a few elements else.
+func screen() *gear.UnitOSD {
+	return &gear.UnitOSD{Dialects: []gear.Dialect{gear.Common}, Canvas: "*", Grid: "53x20", BuiltIn: []string{"battery-voltage", "warnings", "flight-time"}}
+}
+
+// flies is flight firmware of a dialect; its numbers are those commonly described
+// (from memory).
+func flies(dialect gear.Dialect) gear.FlightFirmware {
+	f := gear.FlightFirmware{Entry: entry("flies-" + string(dialect)), Variant: "SMPL", Dialect: dialect, CanvasFrom: "4.4",
+		Avoid:     []gear.VersionAdvice{{Firmware: "4.5.0", Why: "its OSD freezes"}},
+		Functions: map[string]int{gear.FunctionMSP: 0, gear.FunctionGPS: 1, gear.FunctionRC: 6, gear.FunctionTelemetry: 10, gear.FunctionCanvas: 17},
+		Features:  map[string]int{gear.FeatureRXSerial: 3, gear.FeatureTelemetry: 10, gear.FeatureOSD: 18},
+		Providers: map[string]int{"sbus": 2, "crsf": 9},
+		Modes:     map[string]int{"arm": 0, "level": 1, "beeper": 13, "flip-over": 35, "return-home": 46},
+	}
+	for i, e := range []gear.OSDElement{
+		{ID: "battery-voltage", Shows: "16.4V"}, {ID: "cell-voltage", Shows: "4.10V", Instead: []string{"battery-voltage"}}, {ID: "link-quality", Shows: "99%"},
+		{ID: "warnings", Shows: "LAND NOW", Width: new(12)}, {ID: "home-arrow", Shows: "^"}, {ID: "flight-time", Shows: "03:21"},
+		{ID: "crosshair", Shows: "-+-"}, {ID: "horizon", Width: new(9), Height: new(5)}, {ID: "craft-name", Shows: "SAMPLE"},
+	} {
+		e.Index = new(i)
+		f.Elements = append(f.Elements, e)
+	}
+	return f
+}
+
+// Flight is a board that is set up: layout, channels and switches.
+func Flight() fleet.Flight {
+	return fleet.Flight{Runs: &fleet.Runs{ID: "flies-common", Version: "4.5.1"},
+		OSD: &fleet.Layout{Grid: "53x20", Elements: []fleet.Placed{{ID: "battery-voltage", X: 1, Y: 18}, {ID: "warnings", X: 20, Y: 12}, {ID: "flight-time", X: 47, Y: 18}}},
+		Sticks: &fleet.Sticks{Unit: fleet.Normal, Board: fleet.Normal, Order: "AETR", MinUS: new(1000), MaxUS: new(2000),
+			Switches: []fleet.Switch{{Mode: "arm", Aux: 1, FromUS: 1700, ToUS: 2100}, {Mode: "level", Aux: 2, FromUS: 900, ToUS: 1300}, {Mode: "beeper", Aux: 3, FromUS: 1700, ToUS: 2100}}}}
 }
 
 func receiver() *gear.AntennaPort {

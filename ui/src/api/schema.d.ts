@@ -597,6 +597,20 @@ export interface components {
             there: string;
             what: string;
         };
+        ControlHop: {
+            label: string;
+            set: string;
+        };
+        ControlPicture: {
+            missing?: string;
+            /** Format: double */
+            nextMS?: number;
+            /** Format: double */
+            nowMS?: number;
+            order?: string;
+            switches: components["schemas"]["Switch"][];
+            way: components["schemas"]["ControlHop"][];
+        };
         CrimpMove: {
             end: string;
             /** Format: int64 */
@@ -803,6 +817,10 @@ export interface components {
             target?: string;
             toMode?: string;
         };
+        Layout: {
+            elements: components["schemas"]["Placed"][];
+            grid: string;
+        };
         Lead: {
             /** Format: int64 */
             awg?: number;
@@ -949,6 +967,48 @@ export interface components {
             minV?: number;
             sees: components["schemas"]["Envelope"];
         };
+        OSDCell: {
+            /** Format: int64 */
+            height: number;
+            id: string;
+            label: string;
+            profiles?: number[];
+            shows: string;
+            /** Format: int64 */
+            width: number;
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
+        };
+        OSDDrawn: {
+            /** Format: int64 */
+            columns: number;
+            elements: components["schemas"]["OSDCell"][];
+            grid: string;
+            /** Format: int64 */
+            rows: number;
+        };
+        OSDLoss: {
+            id: string;
+            instead?: string;
+            label: string;
+            why: string;
+        };
+        OSDPicture: {
+            after?: components["schemas"]["OSDDrawn"];
+            before?: components["schemas"]["OSDDrawn"];
+            lost: components["schemas"]["OSDLoss"][];
+            missing?: string;
+            more: components["schemas"]["OSDCell"][];
+            planned: boolean;
+            screen: components["schemas"]["OSDScreen"];
+        };
+        OSDScreen: {
+            canvas: boolean;
+            grid: string;
+            noCanvas?: string;
+        };
         Offer: {
             currency?: string;
             /** Format: int64 */
@@ -979,9 +1039,12 @@ export interface components {
             goggles?: components["schemas"]["Slot"];
             jumper?: components["schemas"]["Jumper"];
             mounting?: components["schemas"]["Mounting"];
+            osd?: components["schemas"]["Layout"];
             pack?: string;
             receiver?: string;
             regulator?: components["schemas"]["PlacedRegulator"];
+            runs?: components["schemas"]["Runs"];
+            sticks?: components["schemas"]["Sticks"];
             wiring?: components["schemas"]["Wiring"];
         };
         Picture: {
@@ -1110,6 +1173,14 @@ export interface components {
             name: string;
             options: components["schemas"]["Option"][];
         };
+        Placed: {
+            id: string;
+            profiles?: number[];
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
+        };
         PlacedRegulator: {
             id: string;
             model: string;
@@ -1209,6 +1280,7 @@ export interface components {
         };
         QuadView: {
             antenna: components["schemas"]["AntennaView"];
+            control: components["schemas"]["ControlPicture"];
             id: string;
             judgement: components["schemas"]["Judgement"];
             link: components["schemas"]["Picture"];
@@ -1217,6 +1289,7 @@ export interface components {
             next: components["schemas"]["FitView"];
             now: components["schemas"]["FitView"];
             nowLevel: string;
+            osd: components["schemas"]["OSDPicture"];
             pins: components["schemas"]["WiringView"];
             places: components["schemas"]["Place"][];
             power: components["schemas"]["SupplyView"];
@@ -1411,6 +1484,10 @@ export interface components {
             to: string;
             tools: string[];
         };
+        Runs: {
+            id: string;
+            version?: string;
+        };
         Saved: {
             id: string;
             kind: string;
@@ -1521,12 +1598,31 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        Sticks: {
+            board?: string;
+            /** Format: int64 */
+            maxUS?: number;
+            /** Format: int64 */
+            minUS?: number;
+            order?: string;
+            switches?: components["schemas"]["Switch"][];
+            unit?: string;
+        };
         SupplyView: {
             feeds: components["schemas"]["FeedOption"][];
             nodes: components["schemas"]["Node"][];
             plugins: components["schemas"]["Plugin"][];
             rails: components["schemas"]["Rail"][];
             usb: components["schemas"]["OnUSB"];
+        };
+        Switch: {
+            /** Format: int64 */
+            aux: number;
+            /** Format: int64 */
+            fromUS: number;
+            mode: string;
+            /** Format: int64 */
+            toUS: number;
         };
         TakenStep: {
             asPlan: boolean;

@@ -4,6 +4,7 @@
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
   import { api, type Board } from '../api/client';
+  import { gateWord } from '../lib/levels';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
@@ -71,7 +72,7 @@
         <tr>
           <th scope="col">quad</th>
           <th scope="col" class="now">now</th>
-          {#each b.rows[0]?.gates ?? [] as g (g.gate)}<th scope="col" class="gate">{g.gate}</th>{/each}
+          {#each b.rows[0]?.gates ?? [] as g (g.gate)}<th scope="col" class="gate">{gateWord(g.gate)}</th>{/each}
           <th scope="col">next</th>
           {#each goggles as g (g.kit)}<th scope="col" class="eyes" class:home={!g.brought}>{g.name}</th>{/each}
         </tr>
@@ -159,6 +160,7 @@
   th.gate,
   th.eyes {
     text-align: center;
+    padding-inline: 0.3rem;
   }
   th.eyes.home {
     text-decoration: line-through;

@@ -2,7 +2,7 @@
   // One quad of the yoke board.
   import type { Board, Row } from '../api/client';
   import LevelMark from '../lib/LevelMark.svelte';
-  import { levelOf, levelWords } from '../lib/levels';
+  import { gateWord, levelOf, levelWords } from '../lib/levels';
   import { reachWords } from './reach';
 
   interface Props {
@@ -24,8 +24,8 @@
   <td class="now"><span class="small-gate">now</span>{row.now}</td>
   {#each row.gates as g, i (g.gate)}
     <td class="gate" class:first={i === 0} class:last={i === row.gates.length - 1}>
-      <button type="button" onclick={() => onopen(g.gate)} title={g.says} aria-label={`${row.name}, ${g.gate}: ${levelWords[levelOf(g.level)]}. ${g.says}`}>
-        <span class="small-gate" aria-hidden="true">{g.gate}</span>
+      <button type="button" onclick={() => onopen(g.gate)} title={g.says} aria-label={`${row.name}, ${gateWord(g.gate)}: ${levelWords[levelOf(g.level)]}. ${g.says}`}>
+        <span class="small-gate" aria-hidden="true">{gateWord(g.gate)}</span>
         <LevelMark level={g.level} size={24} />
         <span class="word {levelOf(g.level)}" aria-hidden="true">{levelWords[levelOf(g.level)]}</span>
       </button>
@@ -81,14 +81,15 @@
   .gate {
     padding: 0;
     position: relative;
-    min-width: 120px;
+    width: 84px;
+    min-width: 78px;
   }
   .gate::before {
     content: '';
     position: absolute;
     left: 0;
     right: 0;
-    top: calc(50% - 7px); /* through the knots, however tall the row */
+    top: calc(50% - 14px); /* through the knots, however tall the row */
     border-top: 3px solid var(--ink);
   }
   .gate.first::before {
@@ -111,6 +112,9 @@
   .word {
     font-size: 0.8rem;
     line-height: 1.15;
+    max-width: 78px;
+    min-height: 2.3em;
+    text-align: center;
   }
   .word.fits {
     color: var(--fits);
@@ -147,7 +151,8 @@
   .eyes {
     text-align: center;
     font-weight: 600;
-    min-width: 92px;
+    min-width: 76px;
+    padding-inline: 0.3rem;
   }
   .eyes.now {
     color: var(--fits);

@@ -77,6 +77,8 @@ const device: Field[] = [
 const sides = pick('left', 'right', 'front', 'rear', 'top', 'bottom');
 const screwSizes = pick('M1.6', 'M2', 'M2.5', 'M3');
 const lengths = (...list: [path: string, label: string][]): Field[] => list.map(([path, label]) => ({ path, label, type: 'number', unit: 'mm' }));
+const numbers = (of: string, label: string, unit: string, names: string[]): Field[] =>
+  names.map((n): Field => ({ path: `${of}.${n}`, label: `${label} ${n.replaceAll('-', ' ')}`, type: 'number', unit, whole: true }));
 const across = (base = ''): Field[] => [
   { path: `${base}xMM`, label: 'across', type: 'number', unit: 'mm' },
   { path: `${base}yMM`, label: 'along', type: 'number', unit: 'mm' },
@@ -129,6 +131,18 @@ const fit = (base: string): Field[] => [
   { path: `${base}.antennas.controlMM`, label: 'their distance from the sticks’ antenna', type: 'number', unit: 'mm' },
   { path: `${base}.antennas.placed`, label: 'they stand', type: 'pick', options: pick('clear', 'protected') },
   { path: `${base}.antennas.why`, label: 'why so', type: 'text' },
+  { path: `${base}.runs.id`, label: 'flight firmware', type: 'ref', of: 'gear', kinds: ['flightFirmware'] },
+  { path: `${base}.runs.version`, label: 'its release', type: 'text', hint: '4.5.2', onlyIf: { path: `${base}.runs.id` } },
+  { path: `${base}.osd.grid`, label: 'grid of the OSD layout', type: 'text', hint: '30x16' },
+  { path: `${base}.osd.elements`, label: 'OSD elements', type: 'list', add: 'Add an element', onlyIf: { path: `${base}.osd.grid` }, fields: [
+    { path: 'id', label: 'element', type: 'text', required: true, hint: 'battery-voltage' }, { path: 'x', label: 'column, from 0', type: 'number', unit: '', whole: true }, { path: 'y', label: 'row, from 0', type: 'number', unit: '', whole: true }] },
+  { path: `${base}.sticks.order`, label: 'channel order', type: 'text', hint: 'AETR' },
+  { path: `${base}.sticks.minUS`, label: 'sticks from', type: 'number', unit: 'µs', whole: true }, { path: `${base}.sticks.maxUS`, label: 'sticks to', type: 'number', unit: 'µs', whole: true },
+  { path: `${base}.sticks.unit`, label: 'RC protocol in the goggles', type: 'pick', options: pick('normal', 'fast', 'low-latency') },
+  { path: `${base}.sticks.board`, label: 'RC protocol on the board', type: 'pick', options: pick('normal', 'fast', 'low-latency') },
+  { path: `${base}.sticks.switches`, label: 'switches', type: 'list', add: 'Add a switch', fields: [
+    { path: 'mode', label: 'mode', type: 'pick', options: pick('arm', 'level', 'flip-over', 'beeper', 'return-home'), required: true }, { path: 'aux', label: 'AUX', type: 'number', unit: '', whole: true },
+    { path: 'fromUS', label: 'from', type: 'number', unit: 'µs', whole: true }, { path: 'toUS', label: 'to', type: 'number', unit: 'µs', whole: true }] },
   { path: `${base}.harness`, label: 'cable of the air unit', type: 'ref', of: 'gear', kinds: ['harness'] },
   { path: `${base}.harnessTo`, label: 'plug of the board it goes into', type: 'text', hint: 'empty: soldered' },
   {
@@ -150,7 +164,7 @@ const fit = (base: string): Field[] => [
 
 // What of the next fit is measured or decided at the bench, not picked on screen.
 const planned: Field[] = fit('next')
-  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM|controlMM|placed|why)|wires|ports|plate|screw|washer|softMM|standoff|drill|tiltDeg|boardTurnDeg)$/.test(f.path))
+  .filter((f) => /\.(capacitorUF|packLead\..*|antennas\.(angleDeg|carbonMM|controlMM|placed|why)|wires|ports|plate|screw|washer|softMM|standoff|drill|tiltDeg|boardTurnDeg|sticks\..*|runs\..*)$/.test(f.path))
   .map((f): Field => ({ ...f, label: `planned: ${f.label}`, onlyIf: { path: 'next' } }));
 
 /** Whether a field is asked for, given what else is entered. */
@@ -183,7 +197,12 @@ const all: Kind[] = [
   { kind: 'airUnit', name: 'air unit', plural: 'air units', fields: [...head, ...input, connectorRef('plug.connector', 'its plug'),
     { path: 'plug.pitchMM', label: 'pitch of its pads', type: 'number', unit: 'mm', hint: 'solder pads only' },
     { path: 'plug.pins', label: 'pins', type: 'pins', known: unitPins },
-    { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, ...port('radio'),
+    { path: 'rcOut.inverted', label: 'RC output inverted', type: 'yesno' }, { path: 'rcOut.protocol', label: 'RC output speaks', type: 'text', hint: 'sbus' },
+    { path: 'rcOut.variants', label: 'its RC protocols', type: 'words', hint: 'normal, fast' },
+    ...['normal', 'fast', 'low-latency'].map((v): Field => ({ path: `rcOut.latencyMS.${v}`, label: `sticks late, ${v}`, type: 'number', unit: 'ms' })),
+    { path: 'osd.dialects', label: 'understands MSP', type: 'words', hint: 'common, superset' }, { path: 'osd.canvas', label: 'shows a canvas on firmware', type: 'text', hint: '*, >=1.1' },
+    { path: 'osd.grid', label: "its canvas's grid", type: 'text', hint: '53x20' }, { path: 'osd.builtIn', label: 'elements of its own layout', type: 'words' },
+    ...port('radio'),
     { path: 'radio.bandPlan', label: 'its channels', type: 'ref', of: 'gear', kinds: ['bandPlan'] }, { path: 'radio.maxMW', label: 'highest transmit power', type: 'number', unit: 'mW' },
     holes('mount.patterns', 'hole patterns', true), { path: 'mount.heightMM', label: 'height', type: 'number', unit: 'mm' },
     ...(['usb', 'bind', 'card'] as const).map((at): Field => ({ path: `mount.access.${at}`, label: `${at} is on the`, type: 'pick', options: sides })),
@@ -191,7 +210,7 @@ const all: Kind[] = [
       ['camera.lensMM', "camera's screws to the lens's front"], ['camera.cableMM', 'camera cable']),
     { path: 'camera.perSide', label: 'camera screws a side', type: 'number', unit: '', whole: true },
     { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, ...device] },
-  { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...port('receive'), ...device,
+  { kind: 'goggles', name: 'goggles', plural: 'goggles', fields: [...head, ...port('receive'), { path: 'canvas', label: 'show a canvas on firmware', type: 'text', hint: '*, >=4.4' }, ...device,
     { path: 'modes', label: 'modes', type: 'list', add: 'Add a mode', fields: [
       { path: 'id', label: 'id', type: 'text', required: true, hint: 'such as first' },
       { path: 'name', label: 'name', type: 'text' },
@@ -199,6 +218,7 @@ const all: Kind[] = [
   { kind: 'controller', name: 'controller', plural: 'controllers', fields: [...head, ...device] },
   { kind: 'receiver', name: 'receiver', plural: 'receivers', fields: [...head, ...input,
     { path: 'fullDuplex', label: 'needs both pads of its port', type: 'yesno' }, { path: 'inverted', label: 'its signal is inverted', type: 'yesno' },
+    { path: 'latencyMS', label: 'sticks late', type: 'number', unit: 'ms' }, { path: 'protocols', label: 'protocols', type: 'words', hint: 'crsf, sbus' },
     { path: 'fromMHz', label: 'its radio uses from', type: 'number', unit: 'MHz' }, { path: 'toMHz', label: 'to', type: 'number', unit: 'MHz' }] },
   { kind: 'board', name: 'flight board', plural: 'flight boards', fields: [...head, ...input.slice(0, 2),
     { path: 'usbSide', label: 'its USB, arrow to the front, is', type: 'pick', options: sides },
@@ -268,6 +288,22 @@ const all: Kind[] = [
     { path: 'thickMM', label: 'thickness', type: 'number', unit: 'mm' }, { path: 'massG', label: 'mass', type: 'number', unit: 'g' }, { path: 'printed', label: 'can be printed', type: 'yesno' }] },
   { kind: 'screw', name: 'screw', plural: 'screws', fields: [...head,
     { path: 'size', label: 'size', type: 'pick', options: screwSizes }, { path: 'lengthMM', label: 'length under the head', type: 'number', unit: 'mm' }] },
+  { kind: 'flightFirmware', name: 'flight firmware', plural: 'flight firmware', fields: [...head,
+    { path: 'variant', label: 'what it calls itself over MSP', type: 'text', hint: 'four capital letters' },
+    { path: 'dialect', label: 'kind of MSP', type: 'pick', options: pick('common', 'superset') },
+    { path: 'canvasFrom', label: 'draws a canvas from', type: 'text', hint: 'such as 4.4' },
+    { path: 'needsTelemetry', label: 'the sticks need the telemetry feature', type: 'yesno' },
+    { path: 'avoid', label: 'releases to keep off', type: 'list', add: 'Add a warning', fields: [
+      { path: 'firmware', label: 'releases', type: 'text', required: true, hint: '>=4.5 <4.5.2' }, { path: 'why', label: 'why', type: 'text', required: true }] },
+    ...numbers('functions', 'port function', 'bit', ['msp', 'displayport', 'digital', 'rc', 'gps', 'esc-telemetry', 'vtx-control']),
+    ...numbers('features', 'feature', 'bit', ['osd', 'rx-serial', 'telemetry']),
+    ...numbers('providers', 'receiver', 'number', ['sbus', 'crsf']),
+    ...numbers('modes', 'mode', 'number', ['arm', 'level', 'flip-over', 'beeper', 'return-home']),
+    { path: 'elements', label: 'OSD elements', type: 'list', add: 'Add an element', fields: [
+      { path: 'id', label: 'id', type: 'text', required: true, hint: 'battery-voltage' }, { path: 'name', label: 'name', type: 'text' },
+      { path: 'index', label: 'its place in the list', type: 'number', unit: '', whole: true }, { path: 'shows', label: 'looks like', type: 'text', hint: '16.4V' },
+      { path: 'width', label: 'cells across', type: 'number', unit: '', whole: true }, { path: 'height', label: 'rows', type: 'number', unit: '', whole: true },
+      { path: 'instead', label: 'tells nearly the same', type: 'words' }] }] },
   { kind: 'washer', name: 'washer', plural: 'washers', fields: [...head, { path: 'size', label: 'size', type: 'pick', options: screwSizes }, ...lengths(['thickMM', 'thickness'])] },
   { kind: 'standoff', name: 'standoff', plural: 'standoffs', fields: [...head,
     { path: 'size', label: 'thread', type: 'pick', options: screwSizes }, ...lengths(['lengthMM', 'length']), { path: 'massG', label: 'mass', type: 'number', unit: 'g' }] },

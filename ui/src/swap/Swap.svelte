@@ -5,9 +5,11 @@
   import { push } from 'svelte-spa-router';
   import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client';
   import AntennaPicture from './AntennaPicture.svelte';
+  import ControlPicture from './ControlPicture.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
+  import { gateWord } from '../lib/levels';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import FindingCard from './FindingCard.svelte';
@@ -15,6 +17,7 @@
   import MountPicture from './MountPicture.svelte';
   import NextPicks from './NextPicks.svelte';
   import NowColumn from './NowColumn.svelte';
+  import OsdPicture from './OsdPicture.svelte';
   import PinsDetail from './PinsDetail.svelte';
   import PinsPicture from './PinsPicture.svelte';
   import PowerDetail from './PowerDetail.svelte';
@@ -46,6 +49,8 @@
     pins: 'Does every wire end where it belongs?',
     mount: 'Does it really go into the frame?',
     antenna: 'Do the antennas at both ends hear each other?',
+    osd: 'Does the data of the flight board show in the goggles?',
+    control: 'Do the sticks arrive, and do the switches what you expect?',
   };
 
   // One change after another: the next is sent on the revision the last one made.
@@ -128,7 +133,7 @@
         {#each gates as g, i (g.gate)}
           <a href={`#/swap/${q.id}/${g.gate}`} aria-current={g.gate === gate?.gate ? 'true' : undefined}>
             <LevelMark level={g.level} size={30} />
-            <span><kbd aria-hidden="true">{i + 1}</kbd> {g.gate}</span>
+            <span><kbd aria-hidden="true">{i + 1}</kbd> {gateWord(g.gate)}</span>
           </a>
         {/each}
       </nav>
@@ -138,6 +143,8 @@
           {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
           {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
           {#if gate.gate === 'mount'}<MountPicture view={q.mount} />{/if}
+          {#if gate.gate === 'osd'}{#key q.id}<OsdPicture view={q.osd} onpick={(patch, says) => apply(patch, says)} />{/key}{/if}
+          {#if gate.gate === 'control'}<ControlPicture view={q.control} />{/if}
           {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} onregion={setRegion} onscrew={screwOn} />{/if}
           {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
           <p class="done" aria-live="polite">{done}</p>
@@ -204,7 +211,7 @@
     justify-items: center;
     gap: 1px;
     align-content: start;
-    padding: 9px 1.4rem 0;
+    padding: 9px 1rem 0;
     color: var(--ink);
     text-decoration: none;
     height: 70px;

@@ -1,0 +1,329 @@
+// Package control is the gate that asks whether the sticks reach the flight board
+// and do there what the pilot expects: protocol and variant, channel order and
+// ends, and a switch for each mode that cannot be thrown by accident.
+package control
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/pins"
+	"yokeswap/core/verdict"
+)
+
+// The findings of this gate.
+const (
+	CodeUnknown  verdict.Code = "control.unknown"
+	CodeNoBoard  verdict.Code = "control.no-board"
+	CodeNothing  verdict.Code = "control.nothing"
+	CodeProtocol verdict.Code = "control.protocol"
+	CodeVariant  verdict.Code = "control.variant"
+	CodeEnds     verdict.Code = "control.ends"
+	CodeNoArm    verdict.Code = "control.no-arm"
+	CodeArmIn    verdict.Code = "control.arm-within"
+	CodeTwice    verdict.Code = "control.switch-twice"
+	CodeMode     verdict.Code = "control.mode"
+	CodeLatency  verdict.Code = "control.latency"
+	CodeFits     verdict.Code = "control.fits"
+)
+
+const practice = "common practice"
+
+// The modes builders put on switches.
+const (
+	Arm        = "arm"
+	Level      = "level"
+	FlipOver   = "flip-over"
+	Beeper     = "beeper"
+	ReturnHome = "return-home"
+)
+
+const (
+	// lowEnd and highEnd are what the sticks shall reach (common practice), endSlack
+	// how far off is worth a word (from memory).
+	lowEnd, highEnd, endSlack = 1000, 2000, 15
+	// later is by how many milliseconds hands notice a change (from memory).
+	later = 8
+	// armFrom and armTo are the usual arming range, in microseconds (common practice).
+	armFrom, armTo = 1700, 2100
+)
+
+// hands is one fit with the way of the sticks.
+type hands struct {
+	fleet.Case
+	airUnit  *gear.AirUnit
+	air      fleet.State
+	receiver *gear.Receiver // separate; nil: through the air unit
+	runs     *gear.FlightFirmware
+	missing  []verdict.Missing
+}
+
+// newHands finds the way of the sticks; false where nothing is there to bring them.
+func newHands(c fleet.Case) (h *hands, ok bool) {
+	h = &hands{Case: c}
+	var hasUnit bool
+	h.airUnit, h.air, hasUnit = c.AirUnit()
+	h.receiver, _ = gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver)
+	if r := c.Fit.Runs; r != nil {
+		h.runs, _ = gear.Find[*gear.FlightFirmware](c.Library, r.ID)
+	}
+	if h.runs == nil {
+		h.missing = append(h.missing, h.fitValue("runs", "flight firmware of "+c.Quad.Label()))
+	}
+	_, _, flown := c.Controller()
+	if h.receiver == nil && (!hasUnit || !flown) {
+		return h, false
+	}
+	if _, known := pins.SticksPort(c); !known {
+		h.missing = append(h.missing, h.fitValue("ports", "serial port the sticks come in on"))
+	}
+	h.need()
+	return h, true
+}
+
+func (h *hands) fitValue(field, label string) verdict.Missing {
+	return verdict.Missing{Of: "quad", ID: h.Quad.ID, Field: h.FitName + "." + field, Label: label}
+}
+
+// need names what of the set-up is not said.
+func (h *hands) need() {
+	s := h.Fit.Sticks
+	if s == nil {
+		h.missing = append(h.missing, h.fitValue("sticks", "channels and switches of "+h.Quad.Label()))
+		return
+	}
+	need := func(there bool, field, label string) {
+		if !there {
+			h.missing = append(h.missing, h.fitValue("sticks."+field, label+" of "+h.Quad.Label()))
+		}
+	}
+	need(s.Order != "", "order", "channel order")
+	need(s.MinUS != nil && s.MaxUS != nil, "minUS", "ends of the sticks")
+	need(len(s.Switches) > 0, "switches", "switches")
+	if h.receiver == nil {
+		need(s.Unit != "", "unit", "RC protocol set in the goggles")
+		need(s.Board != "", "board", "RC protocol set on the flight board")
+	}
+	if h.protocols() == nil {
+		if h.receiver != nil {
+			h.missing = append(h.missing, verdict.GearValue(&h.receiver.Entry, "protocols", "protocols"))
+		} else {
+			h.missing = append(h.missing, verdict.GearValue(&h.airUnit.Entry, "rcOut.protocol", "protocol of its RC output"))
+		}
+	}
+	if rc := h.airUnit; h.receiver == nil && (rc.RCOut == nil || len(rc.RCOut.Variants) == 0) {
+		h.missing = append(h.missing, verdict.GearValue(&rc.Entry, "rcOut.variants", "RC protocols"))
+	}
+	if h.runs != nil && len(h.runs.Providers) == 0 {
+		h.missing = append(h.missing, verdict.GearValue(&h.runs.Entry, "providers", "receiver protocols it reads"))
+	}
+}
+
+// protocols lists what the sticks can come as.
+func (h *hands) protocols() []string {
+	switch {
+	case h.receiver != nil:
+		return h.receiver.Protocols
+	case h.airUnit.RCOut != nil && h.airUnit.RCOut.Protocol != "":
+		return []string{h.airUnit.RCOut.Protocol}
+	}
+	return nil
+}
+
+// Protocol is the protocol the flight board is to read, the first that it can; false
+// where there is none.
+func (h *hands) protocol() (string, bool) {
+	for _, p := range h.protocols() {
+		if _, ok := h.runs.Providers[p]; ok {
+			return p, true
+		}
+	}
+	return "", false
+}
+
+// Check judges the way of the sticks.
+func Check(c fleet.Case) []verdict.Finding {
+	findings := check(c)
+	for i := range findings {
+		findings[i].Gate = verdict.Control
+		if findings[i].Source == "" {
+			findings[i].Source = practice
+		}
+		if findings[i].Subject == "" {
+			findings[i].Subject = c.Quad.Label()
+		}
+	}
+	return findings
+}
+
+func check(c fleet.Case) []verdict.Finding {
+	if c.Fit.Board == "" && (c.Fit.AirUnit != nil || c.Fit.Receiver != "") {
+		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Says: "There is no flight board: nothing takes the sticks, and nothing arms."}}
+	}
+	h, ok := newHands(c)
+	if !ok {
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeNothing, c.Quad.Label(), h.fitValue("controller", "controller or separate receiver of "+c.Quad.Label()))}
+	}
+	if len(h.missing) > 0 {
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeUnknown, c.Quad.Label(), h.missing...)}
+	}
+	var findings []verdict.Finding
+	findings = append(findings, h.checkProtocol()...)
+	findings = append(findings, h.checkEnds()...)
+	findings = append(findings, h.checkSwitches()...)
+	findings = append(findings, h.checkLatency()...)
+	if len(findings) == 0 {
+		protocol, _ := h.protocol()
+		port, _ := pins.SticksPort(c)
+		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits,
+			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port, protocol, h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
+	}
+	return findings
+}
+
+func (h *hands) checkProtocol() (findings []verdict.Finding) {
+	if _, ok := h.protocol(); !ok {
+		findings = append(findings, verdict.Finding{Code: CodeProtocol, Level: verdict.Unfit, Source: h.runs.Source.String(),
+			Says: fmt.Sprintf("%s reads none of %s.", h.runs.Label(), strings.Join(h.protocols(), ", "))})
+	}
+	s := h.Fit.Sticks
+	if h.receiver != nil {
+		return findings
+	}
+	if s.Unit != s.Board {
+		findings = append(findings, verdict.Finding{Code: CodeVariant, Level: verdict.Change, Subject: h.airUnit.Label(),
+			Compares: []verdict.Compare{{What: "RC protocol", Needed: string(s.Unit) + " in the goggles", There: string(s.Board) + " on the board"}},
+			Says:     fmt.Sprintf("The goggles are set to %s, the flight board to %s: the sticks do nothing until both are the same.", s.Unit, s.Board)})
+	}
+	if !slices.Contains(h.airUnit.RCOut.Variants, string(s.Unit)) {
+		findings = append(findings, verdict.Finding{Code: CodeVariant, Level: verdict.Unfit, Subject: h.airUnit.Label(), Source: h.airUnit.Source.String(),
+			Says: fmt.Sprintf("%s has no %s protocol.", h.airUnit.Label(), s.Unit)})
+	}
+	return findings
+}
+
+func (h *hands) checkEnds() []verdict.Finding {
+	s := h.Fit.Sticks
+	if off := max(abs(*s.MinUS-lowEnd), abs(*s.MaxUS-highEnd)); off > endSlack {
+		return []verdict.Finding{{Code: CodeEnds, Level: verdict.Caution,
+			Compares: []verdict.Compare{{What: "ends of the sticks", Needed: fmt.Sprintf("%d to %d µs", lowEnd, highEnd), There: fmt.Sprintf("%d to %d µs", *s.MinUS, *s.MaxUS)}},
+			Says:     fmt.Sprintf("The sticks go from %d to %d µs: calibrate the controller and set its end points to %d and %d, or it may not arm and not reach full throttle.", *s.MinUS, *s.MaxUS, lowEnd, highEnd)}}
+	}
+	return nil
+}
+
+func abs(n int) int { return max(n, -n) }
+
+// modeWords names a mode.
+func modeWords(mode string) string {
+	return strings.ReplaceAll(mode, "-", " ")
+}
+
+func overlap(a, b fleet.Switch) bool {
+	return a.Aux == b.Aux && a.FromUS < b.ToUS && b.FromUS < a.ToUS
+}
+
+// checkSwitches looks for a mode on nothing, one on another's range, and arming
+// where another switch throws it.
+func (h *hands) checkSwitches() (findings []verdict.Finding) {
+	add := func(code verdict.Code, level verdict.Level, says string, args ...any) {
+		findings = append(findings, verdict.Finding{Code: code, Level: level, Says: fmt.Sprintf(says, args...)})
+	}
+	switches := h.Fit.Sticks.Switches
+	if !slices.ContainsFunc(switches, func(s fleet.Switch) bool { return s.Mode == Arm }) {
+		add(CodeNoArm, verdict.Change, "No switch arms it: it never spins up.")
+	}
+	for i, s := range switches {
+		if _, known := h.runs.Modes[s.Mode]; !known {
+			add(CodeMode, verdict.Unfit, "%s has no mode %s.", h.runs.Label(), modeWords(s.Mode))
+		}
+		for _, o := range switches[:i] {
+			switch {
+			case !overlap(s, o) || s.Mode == o.Mode:
+			case s.Mode == Arm || o.Mode == Arm:
+				other := s.Mode
+				if s.Mode == Arm {
+					other = o.Mode
+				}
+				add(CodeArmIn, verdict.Unfit, "Arming lies within the range of %s on AUX %d: switching that arms the quad.", modeWords(other), s.Aux)
+			default:
+				add(CodeTwice, verdict.Caution, "%s and %s lie on the same range of AUX %d: one switch throws both.", verdict.Capital(modeWords(o.Mode)), modeWords(s.Mode), s.Aux)
+			}
+		}
+	}
+	return findings
+}
+
+// lag is how late the sticks come, in milliseconds; false where it is not stated.
+func (h *hands) lag() (float64, bool) {
+	switch {
+	case h.receiver != nil:
+		if h.receiver.LatencyMS != nil {
+			return *h.receiver.LatencyMS, true
+		}
+	case h.airUnit != nil && h.airUnit.RCOut != nil && h.Fit.Sticks != nil:
+		ms, ok := h.airUnit.RCOut.LatencyMS[string(h.Fit.Sticks.Unit)]
+		return ms, ok
+	}
+	return 0, false
+}
+
+// checkLatency says what changes for the pilot's hands, where both ends are stated.
+func (h *hands) checkLatency() []verdict.Finding {
+	before, ok := newHands(fleet.NowCase(h.Library, h.Fleet, h.Quad))
+	if !ok {
+		return nil
+	}
+	was, known := before.lag()
+	is, also := h.lag()
+	if !known || !also || is-was < later {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeLatency, Level: verdict.Caution,
+		Compares: []verdict.Compare{{What: "latency of the sticks", Needed: fmt.Sprintf("%.0f ms today", was), There: fmt.Sprintf("%.0f ms", is), Margin: fmt.Sprintf("%+.0f ms", is-was)}},
+		Says:     fmt.Sprintf("The sticks come %.0f ms later than today: the first packs want care, near nobody.", math.Round(is-was))}}
+}
+
+// Candidates proposes both ends alike, another variant, and a switch to arm with.
+func Candidates(c fleet.Case) (list []verdict.Candidate) {
+	h, ok := newHands(c)
+	if !ok || len(h.missing) > 0 {
+		return nil
+	}
+	propose := func(says string, change func(*fleet.Sticks)) {
+		next := *c.Fit.Sticks
+		next.Switches = slices.Clone(next.Switches)
+		change(&next)
+		list = append(list, verdict.Candidate{Says: says, Owned: true, Effort: verdict.Setting, Patch: fleet.Patch{Sticks: &next}})
+	}
+	if h.receiver == nil {
+		for _, v := range []fleet.Variant{fleet.Normal, fleet.Fast, fleet.LowLatency} {
+			if slices.Contains(h.airUnit.RCOut.Variants, string(v)) {
+				propose(fmt.Sprintf("set goggles and flight board to %s", v), func(s *fleet.Sticks) { s.Unit, s.Board = v, v })
+			}
+		}
+	}
+	propose(fmt.Sprintf("set the end points to %d and %d", lowEnd, highEnd), func(s *fleet.Sticks) { s.MinUS, s.MaxUS = new(lowEnd), new(highEnd) })
+	if aux, ok := h.freeAux(); ok {
+		propose(fmt.Sprintf("arm on AUX %d, alone", aux), func(s *fleet.Sticks) {
+			s.Switches = slices.DeleteFunc(s.Switches, func(w fleet.Switch) bool { return w.Mode == Arm })
+			s.Switches = append([]fleet.Switch{{Mode: Arm, Aux: aux, FromUS: armFrom, ToUS: armTo}}, s.Switches...)
+		})
+	}
+	return list
+}
+
+// freeAux is the lowest auxiliary channel no mode but arming is on.
+func (h *hands) freeAux() (int, bool) {
+	const channels = 12 // of the usual sixteen, four are the sticks
+	for aux := 1; aux <= channels; aux++ {
+		if !slices.ContainsFunc(h.Fit.Sticks.Switches, func(s fleet.Switch) bool { return s.Aux == aux && s.Mode != Arm }) {
+			return aux, true
+		}
+	}
+	return 0, false
+}

@@ -1,0 +1,102 @@
+package control_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"yokeswap/core/control"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/verdict"
+)
+
+func caseOf(set *gear.Set, change func(*fleet.Fit)) fleet.Case {
+	fit := fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Controller: &fleet.Slot{Kit: "old-hand"},
+		Board: "board", Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
+	change(&fit)
+	return sample.Case(set, []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")}, fit)
+}
+
+func codes(findings []verdict.Finding) (list []verdict.Code) {
+	for _, f := range findings {
+		list = append(list, f.Code)
+	}
+	return list
+}
+
+// The trade's cases (common practice): both ends of the link on the same protocol,
+// sticks from 1000 to 2000, a switch to arm that no other switch throws.
+func TestTheTradesCases(t *testing.T) {
+	separate := func(f *fleet.Fit) {
+		f.Controller, f.Receiver = nil, "receiver"
+		f.Ports = []fleet.Port{{UART: 3, Use: fleet.UseReceiver}}
+	}
+	on := func(mode string, aux, from, to int) func(*fleet.Fit) {
+		return func(f *fleet.Fit) {
+			f.Sticks.Switches = append(f.Sticks.Switches, fleet.Switch{Mode: mode, Aux: aux, FromUS: from, ToUS: to})
+		}
+	}
+	for _, c := range []struct {
+		name   string
+		change func(*fleet.Fit)
+		code   verdict.Code
+		level  verdict.Level
+	}{
+		{"as it should be", func(*fleet.Fit) {}, control.CodeFits, verdict.Fits},
+		{"a separate receiver", separate, control.CodeFits, verdict.Fits},
+		{"a separate receiver on no port", func(f *fleet.Fit) { separate(f); f.Ports = nil }, control.CodeUnknown, verdict.Unknown},
+		{"normal against fast", func(f *fleet.Fit) { f.Sticks.Board = fleet.Fast }, control.CodeVariant, verdict.Change},
+		{"a protocol the unit has not", func(f *fleet.Fit) { f.Sticks.Unit, f.Sticks.Board = fleet.LowLatency, fleet.LowLatency }, control.CodeVariant, verdict.Unfit},
+		{"ends too short", func(f *fleet.Fit) { f.Sticks.MinUS = new(1080) }, control.CodeEnds, verdict.Caution},
+		{"nothing arms", func(f *fleet.Fit) { f.Sticks.Switches = f.Sticks.Switches[1:] }, control.CodeNoArm, verdict.Change},
+		{"arming within another mode", on("level", 1, 1500, 2000), control.CodeArmIn, verdict.Unfit},
+		{"arming beside another mode", on("level", 1, 1000, 1700), control.CodeFits, verdict.Fits},
+		{"one switch for two modes", on("flip-over", 3, 1900, 2100), control.CodeTwice, verdict.Caution},
+		{"a mode the firmware has not", on("hover-tea", 5, 1700, 2100), control.CodeMode, verdict.Unfit},
+		{"no channel order", func(f *fleet.Fit) { f.Sticks.Order = "" }, control.CodeUnknown, verdict.Unknown},
+		{"nothing said", func(f *fleet.Fit) { f.Sticks = nil }, control.CodeUnknown, verdict.Unknown},
+		{"nothing to bring the sticks", func(f *fleet.Fit) { f.Controller = nil }, control.CodeNothing, verdict.Unknown},
+		{"no flight board", func(f *fleet.Fit) { f.Board = "" }, control.CodeNoBoard, verdict.Caution},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			findings := control.Check(caseOf(sample.Set(), c.change))
+			assert.Contains(t, codes(findings), c.code)
+			assert.Equal(t, c.level, verdict.Worst(findings), "%+v", findings)
+		})
+	}
+	set := sample.Set()
+	set.FlightFirmware[0].Providers = map[string]int{"crsf": 9}
+	assert.Equal(t, verdict.Unfit, verdict.Worst(control.Check(caseOf(set, func(*fleet.Fit) {}))), "it reads no SBUS")
+}
+
+func TestWhatChangesForTheHands(t *testing.T) {
+	c := caseOf(sample.Set(), func(*fleet.Fit) {})
+	c.Quad.Now = c.Quad.Next.Clone()
+	c.Quad.Now.Controller, c.Quad.Now.Receiver = nil, "receiver"
+	findings := control.Check(c)
+	assert.Equal(t, []verdict.Code{control.CodeLatency}, codes(findings))
+	assert.Contains(t, findings[0].Says, "14 ms later than today")
+	c.Fit.Sticks.Unit, c.Fit.Sticks.Board = fleet.Fast, fleet.Fast
+	assert.Equal(t, []verdict.Code{control.CodeFits}, codes(control.Check(c)), "6 ms are not felt")
+}
+
+// Every proposal does what it says when it is tried.
+func TestCandidatesHelp(t *testing.T) {
+	c := caseOf(sample.Set(), func(f *fleet.Fit) {
+		f.Sticks.Board, f.Sticks.MinUS = fleet.Fast, new(1080)
+		f.Sticks.Switches = append(f.Sticks.Switches, fleet.Switch{Mode: "level", Aux: 1, FromUS: 1500, ToUS: 2000})
+	})
+	for _, says := range []string{"set goggles and flight board to normal", "set the end points to 1000 and 2000", "arm on AUX 4, alone"} {
+		found := false
+		for _, cand := range control.Candidates(c) {
+			if cand.Says == says {
+				c, found = c.With(cand.Patch), true
+				break
+			}
+		}
+		assert.True(t, found, says)
+	}
+	assert.Equal(t, []verdict.Code{control.CodeFits}, codes(control.Check(c)))
+}

@@ -1,0 +1,166 @@
+<script lang="ts">
+  // The layout today and as it is to be. Drag an element, or choose it and use the
+  // arrow keys; each move is a change of the plan, and can be taken back.
+  import type { OsdView, Patch } from '../api/client';
+  import OsdGrid from './OsdGrid.svelte';
+
+  interface Props {
+    view: OsdView;
+    onpick: (patch: Patch, says: string) => void;
+  }
+  let { view, onpick }: Props = $props();
+
+  type Layout = NonNullable<Patch['osd']>;
+  let profile = $state(1);
+  let chosen = $state('');
+  // What was there before each change made here, the last one at the end.
+  let history = $state.raw<Layout[]>([]);
+
+  const after = $derived(view.after);
+  const layout = $derived<Layout>({ grid: after?.grid ?? '', elements: (after?.elements ?? []).map(({ id, x, y, profiles }) => ({ id, x, y, ...(profiles ? { profiles } : {}) })) });
+  const one = $derived(after?.elements.find((e) => e.id === chosen));
+  const words = (grid: string) => grid.replace('x', '×');
+
+  function change(next: Layout, says: string) {
+    history = [...history, layout];
+    onpick({ osd: next }, says);
+  }
+  function move(id: string, x: number, y: number) {
+    change({ ...layout, elements: layout.elements.map((e) => (e.id === id ? { ...e, x, y } : e)) }, '');
+  }
+  function undo() {
+    const last = history.at(-1);
+    if (!last) return;
+    history = history.slice(0, -1);
+    onpick({ osd: last }, 'Taken back.');
+  }
+  function takeOff() {
+    if (one) change({ ...layout, elements: layout.elements.filter((e) => e.id !== one.id) }, `Taken off: ${one.label}.`);
+  }
+  function putOn(id: string) {
+    const cell = view.more.find((e) => e.id === id);
+    if (!cell || !after) return;
+    const free = (x: number, y: number) => !after.elements.some((o) => x < o.x + o.width && o.x < x + cell.width && y < o.y + o.height && o.y < y + cell.height);
+    for (let y = 2; y + cell.height <= after.rows; y++) {
+      for (let x = 1; x + cell.width <= after.columns; x++) {
+        if (!free(x, y)) continue;
+        chosen = id;
+        change({ ...layout, elements: [...layout.elements, { id, x, y, ...(profile === 1 ? {} : { profiles: [profile] }) }] }, `Put on: ${cell.label}.`);
+        return;
+      }
+    }
+  }
+  function toggle(n: number, on: boolean) {
+    if (!one) return;
+    const has = one.profiles ?? [1];
+    const profiles = on ? [...has, n].sort() : has.filter((p) => p !== n);
+    if (profiles.length === 0) return takeOff();
+    change({ ...layout, elements: layout.elements.map((e) => (e.id === one.id ? { ...e, profiles } : e)) }, '');
+  }
+</script>
+
+{#if view.missing}
+  <p class="panel note">{view.missing}</p>
+{/if}
+<figure class="panel">
+  <figcaption class="unseen">The layout of the OSD today and as it is to be.</figcaption>
+  <div class="bar">
+    <span role="radiogroup" aria-label="Profile">{#each [1, 2, 3] as n (n)}<label><input type="radio" name="profile" checked={profile === n} onchange={() => (profile = n)} /> profile {n}</label>{/each}</span>
+    <button type="button" disabled={history.length === 0} onclick={undo}>Undo</button>
+  </div>
+  <div class="both">
+    {#if view.before}
+      <div>
+        <p><b>today</b> <span class="soft">{words(view.before.grid)}, {view.before.elements.length} elements</span></p>
+        <OsdGrid drawn={view.before} label="Layout today" {profile} />
+      </div>
+    {/if}
+    {#if after}
+      <div>
+        <p><b>{view.planned ? 'next, as planned' : 'next, as it would be converted'}</b> <span class="soft">{words(after.grid)}{view.screen.canvas ? '' : ", the unit's own"}, {after.elements.length} elements</span></p>
+        <OsdGrid drawn={after} label="Layout next" {profile} {chosen} onchoose={(id) => (chosen = id)} onmove={move} />
+      </div>
+    {/if}
+  </div>
+  {#if after}
+    <div class="bar tools">
+      {#if !view.planned}<button type="button" onclick={() => change(layout, 'The converted layout is in the plan.')}>Take the converted layout</button>{/if}
+      <label>put on
+        <select value="" onchange={(e) => { const id = e.currentTarget.value; e.currentTarget.value = ''; putOn(id); }}>
+          <option value="">…</option>
+          {#each view.more as e (e.id)}<option value={e.id}>{e.label}</option>{/each}
+        </select>
+      </label>
+      {#if one}
+        <span><b>{one.label}</b> <span class="mono">{one.x + 1}, {one.y + 1}</span></span>
+        {#each [1, 2, 3] as n (n)}<label><input type="checkbox" checked={(one.profiles ?? [1]).includes(n)} onchange={(e) => toggle(n, e.currentTarget.checked)} /> in {n}</label>{/each}
+        <button type="button" onclick={takeOff}>Take it off</button>
+      {:else}
+        <span class="soft">drag an element, or choose it and use the arrow keys</span>
+      {/if}
+    </div>
+  {/if}
+</figure>
+{#if view.lost.length > 0}
+  <section class="panel note" aria-labelledby="lost">
+    <h3 id="lost">Lost, what is missed most first</h3>
+    <ul>{#each view.lost as l (l.id)}<li><b>{l.label}</b>: {l.why}{l.instead ? `; ${l.instead} tells nearly the same` : ''}</li>{/each}</ul>
+  </section>
+{/if}
+
+<style>
+  figure,
+  .note {
+    margin: 0;
+    padding: 0.6rem 0.9rem;
+  }
+  .both {
+    display: grid;
+    grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+    gap: 0.8rem;
+    align-items: end;
+  }
+  .both:not(:has(> :nth-child(2))) {
+    grid-template-columns: 1fr;
+  }
+  @media (max-width: 760px) {
+    .both {
+      grid-template-columns: 1fr;
+    }
+  }
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1rem;
+    align-items: center;
+    min-height: 44px;
+  }
+  .bar span label {
+    margin-right: 0.8rem;
+  }
+  button,
+  select {
+    min-height: 38px;
+    padding: 0 0.8rem;
+    border: 1.5px solid var(--soft);
+    border-radius: 4px;
+    background-color: var(--raised);
+    color: var(--ink);
+    font-weight: 650;
+  }
+  select {
+    padding-right: 2rem;
+    font-weight: 500;
+  }
+  button:disabled {
+    opacity: 0.5;
+  }
+  h3 {
+    font-weight: 700;
+  }
+  ul {
+    margin: 0.2rem 0 0;
+    padding: 0;
+    list-style: none;
+  }
+</style>
