@@ -3,6 +3,7 @@ module yokeswap
 go 1.26.0
 
 require (
+	github.com/creack/pty v1.1.24
 	github.com/crillab/gophersat v1.4.0
 	github.com/danielgtaylor/huma/v2 v2.37.2
 	github.com/glebarez/sqlite v1.11.0
@@ -11,6 +12,7 @@ require (
 	github.com/hashicorp/go-version v1.9.0
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
 	github.com/stretchr/testify v1.12.1
+	go.bug.st/serial v1.8.0
 	golang.org/x/mod v0.43.0
 	golang.org/x/text v0.44.0
 	gorm.io/gorm v1.31.2

@@ -33,7 +33,7 @@ func TestFramesWrittenByHand(t *testing.T) {
 		frame msp.Frame
 	}{
 		{"version 1, API version asked", []byte{'$', 'M', '<', 0, 1, 1}, msp.Frame{Version: msp.V1, Direction: msp.ToBoard, Command: 1}},
-		{"version 1, an answer", []byte{'$', 'M', '>', 3, 1, 0, 1, 46, 3 ^ 1 ^ 0 ^ 1 ^ 46}, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 1, Payload: []byte{0, 1, 46}}},
+		{"version 1, an answer", []byte{'$', 'M', '>', 3, 1, 0, 1, 46, 3 ^ 1 ^ 1 ^ 46}, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 1, Payload: []byte{0, 1, 46}}},
 		{"version 1, refused", []byte{'$', 'M', '!', 0, 200, 200}, msp.Frame{Version: msp.V1, Direction: msp.Refused, Command: 200}},
 		{"version 2, hello world", append([]byte{'$', 'X', '<', 0xa5, 0x42, 0x42, 0x12, 0x00}, append([]byte("Hello flying world"), 0x82)...), msp.Frame{Version: msp.V2, Direction: msp.ToBoard, Command: 0x4242, Payload: []byte("Hello flying world")}},
 	} {

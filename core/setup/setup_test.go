@@ -1,0 +1,129 @@
+package setup_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/setup"
+)
+
+func planned(set *gear.Set, change func(*fleet.Fit)) fleet.Case {
+	fit := fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Controller: &fleet.Slot{Kit: "old-hand"},
+		Board: "board", Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
+	change(&fit)
+	return sample.Case(set, []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")}, fit)
+}
+
+func differing(c setup.Comparison) (labels []string) {
+	for _, r := range c.Rows {
+		if !r.Same {
+			labels = append(labels, r.Label)
+		}
+	}
+	return labels
+}
+
+// A board set up as its plan says shows no difference, and setting it once is
+// enough.
+func TestSetOnceIsEnough(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	of, ok := setup.Of(c)
+	require.True(t, ok)
+	comparison := setup.Compare(c, of)
+	assert.Empty(t, differing(comparison))
+	assert.Equal(t, "The board is set up as planned.", comparison.Says)
+	assert.Equal(t, of, comparison.Target)
+}
+
+// What builders get wrong (common practice), and what is to be set.
+func TestEachDifferenceIsFoundAndSet(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	for _, k := range []struct {
+		name   string
+		change func(*setup.State)
+		labels []string
+		found  string
+	}{
+		{"MSP not on the port", func(s *setup.State) { s.Ports[0].Functions = 0 }, []string{"UART 1"}, "nothing"},
+		{"no canvas on it", func(s *setup.State) { s.Ports[0].Functions = 1 }, []string{"UART 1"}, "msp"},
+		{"the sticks on two ports", func(s *setup.State) { s.Ports[1].Functions = 64 }, []string{"UART 2"}, "rc"},
+		{"something nobody knows on the port", func(s *setup.State) { s.Ports[0].Functions |= 1 << 30 }, []string{"UART 1"}, "displayport + msp + something else"},
+		{"the OSD feature off, as digital has its own", func(s *setup.State) { s.Features &^= 1 << 18 }, []string{"feature osd"}, "off"},
+		{"another receiver protocol", func(s *setup.State) { s.Provider = 9 }, []string{"receiver protocol"}, "crsf"},
+		{"an unknown one", func(s *setup.State) { s.Provider = 77 }, []string{"receiver protocol"}, "number 77"},
+		{"another channel order", func(s *setup.State) { s.RXMap = "TAER" }, []string{"channel order"}, "TAER"},
+		{"arming on another switch", func(s *setup.State) { s.Modes[0].Aux = 4 }, []string{"mode arm"}, "AUX 5, 1700 to 2100 µs"},
+		{"no beeper", func(s *setup.State) { s.Modes = s.Modes[:2] }, []string{"mode beeper"}, "on no switch"},
+		{"another canvas", func(s *setup.State) { s.Canvas = "60x22" }, []string{"canvas"}, "60×22"},
+		{"an element elsewhere", func(s *setup.State) { s.OSD[0].X++ }, []string{"OSD elements"}, "1 elsewhere or not: battery-voltage"},
+		{"an element too many", func(s *setup.State) { s.OSD[4].Profiles = 1 }, []string{"OSD elements"}, "1 elsewhere or not: home-arrow"},
+		{"another release", func(s *setup.State) { s.Version = "4.4" }, []string{"its release"}, "4.4"},
+	} {
+		t.Run(k.name, func(t *testing.T) {
+			right, _ := setup.Of(c)
+			found := right.Clone()
+			k.change(&found)
+			comparison := setup.Compare(c, found)
+			assert.Equal(t, k.labels, differing(comparison))
+			for _, r := range comparison.Rows {
+				if !r.Same {
+					assert.Equal(t, k.found, r.Found)
+					assert.NotNil(t, r.Finding)
+				}
+			}
+			assert.Empty(t, comparison.Blocked)
+			after := setup.Compare(c, comparison.Target)
+			if k.name == "another release" {
+				assert.Equal(t, k.labels, differing(after), "no setting changes a release")
+				return
+			}
+			assert.Empty(t, differing(after), "set, it is as planned")
+		})
+	}
+}
+
+func TestNothingIsWrittenToAnotherOrAnArmedBoard(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	found, _ := setup.Of(c)
+	found.Variant = "OTHR"
+	assert.Contains(t, setup.Compare(c, found).Blocked, `says it runs "OTHR"`)
+	found, _ = setup.Of(c)
+	found.Armed = true
+	assert.Contains(t, setup.Compare(c, found).Blocked, "armed")
+	c.Fit.Runs = nil
+	assert.NotEmpty(t, setup.Compare(c, found).Blocked)
+	_, ok := setup.Of(c)
+	assert.False(t, ok)
+}
+
+// A superset's own port function, and what the plan does not speak of stays.
+func TestASupersetAndWhatStays(t *testing.T) {
+	set := sample.Set()
+	set.FlightFirmware[1].Functions[gear.FunctionDigital] = 25
+	c := planned(set, func(f *fleet.Fit) { f.Runs.ID = "flies-superset" })
+	found, _ := setup.Of(c)
+	assert.Equal(t, uint32(1<<25), found.Ports[0].Functions)
+	found.Modes = append(found.Modes, setup.Range{Mode: 99, Aux: 7, FromUS: 900, ToUS: 1000})
+	found.Features |= 1 << 29
+	found.Ports[0].Functions = 0
+	target := setup.Compare(c, found).Target
+	assert.Contains(t, target.Modes, setup.Range{Mode: 99, Aux: 7, FromUS: 900, ToUS: 1000})
+	assert.NotZero(t, target.Features&(1<<29))
+}
+
+func TestSnapshotsAreHeldAgainstEachOther(t *testing.T) {
+	set := sample.Set()
+	c := planned(set, func(*fleet.Fit) {})
+	a, _ := setup.Of(c)
+	b := a.Clone()
+	assert.Empty(t, setup.Between(a, b, &set.FlightFirmware[0]))
+	b.Ports[0].Functions, b.RXMap, b.OSD[0].X = 0, "TAER", 7
+	b.Modes = b.Modes[1:]
+	assert.Equal(t, []setup.Difference{{"UART 1", "displayport + msp", "nothing"}, {"channel order", "AETR", "TAER"},
+		{"mode arm", "AUX 1, 1700 to 2100 µs", ""}, {"battery-voltage", "column 2, row 19", "column 8, row 19"}}, setup.Between(a, b, &set.FlightFirmware[0]))
+}

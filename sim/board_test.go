@@ -1,0 +1,170 @@
+package sim_test
+
+import (
+	"context"
+	"testing"
+	"time"
+
+	"github.com/creack/pty"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/setup"
+	"yokeswap/msp"
+	"yokeswap/sim"
+)
+
+func state() setup.State {
+	return setup.State{Variant: "TEST", Version: "4.5.1", Board: "thrs", Name: "Quern", RXMap: "AETR", Provider: 2, Features: 1<<18 | 1<<3, Canvas: "53x20",
+		Ports: []setup.Port{{ID: 0, Functions: 1, Rest: []byte{5, 4, 0, 5}}, {ID: 3, Functions: 64, Rest: []byte{5, 4, 0, 5}}},
+		Modes: []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}}, OSD: []setup.Cell{{X: 1, Y: 18, Profiles: 1}, {X: 47, Y: 19, Profiles: 3}, {}}}
+}
+
+func board(t *testing.T, s setup.State) (*sim.FlightBoard, *msp.Client) {
+	b, err := sim.NewFlightBoard(s, "")
+	require.NoError(t, err)
+	t.Cleanup(func() { b.Close() })
+	return b, dial(t, b)
+}
+
+func dial(t *testing.T, b *sim.FlightBoard) *msp.Client {
+	conn, err := msp.Open(context.Background(), b.Address())
+	require.NoError(t, err)
+	c := msp.NewClient(conn)
+	t.Cleanup(func() { c.Close() })
+	return c
+}
+
+func TestABoardIsReadSetSavedAndReadAgain(t *testing.T) {
+	ctx := context.Background()
+	b, c := board(t, state())
+	found, err := msp.ReadBoard(ctx, c)
+	require.NoError(t, err)
+	want := state()
+	want.Board = "THRS" // four letters, as boards say them
+	assert.Equal(t, want, found)
+
+	target := found.Clone()
+	target.Ports[0].Functions, target.Features, target.Provider, target.RXMap, target.Canvas = 1|1<<17, found.Features|1<<10, 9, "TAER", "60x22"
+	target.Modes = append(target.Modes, setup.Range{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300})
+	target.OSD[2] = setup.Cell{X: 59, Y: 21, Profiles: 7}
+	require.NoError(t, msp.WriteBoard(ctx, c, found, target))
+	require.NoError(t, c.Tell(msp.CmdReboot))
+	time.Sleep(150 * time.Millisecond)
+	after, err := msp.ReadBoard(ctx, dial(t, b))
+	require.NoError(t, err)
+	assert.Equal(t, target, after, "what was set is still there after the reboot")
+}
+
+// A cable that comes out in the middle saves nothing: the board is as it was.
+func TestACutInTheMiddleSavesNothing(t *testing.T) {
+	ctx := context.Background()
+	b, c := board(t, state())
+	found, err := msp.ReadBoard(ctx, c)
+	require.NoError(t, err)
+	target := found.Clone()
+	target.Features, target.RXMap = 7, "TAER"
+	b.Break(sim.Faults{CutAfter: 2})
+	err = msp.WriteBoard(ctx, c, found, target)
+	require.ErrorIs(t, err, msp.ErrGone)
+	after, err := msp.ReadBoard(ctx, dial(t, b))
+	require.NoError(t, err)
+	assert.Equal(t, found, after)
+}
+
+func TestFaultsGiveClearWordsAndNoHang(t *testing.T) {
+	ctx := context.Background()
+	for name, c := range map[string]struct {
+		fault sim.Faults
+		is    error
+		says  string
+	}{
+		"silent":           {sim.Faults{Silent: true}, msp.ErrSilent, "read which flight firmware it runs: command 2: the board does not answer within 400ms, asked 3 times"},
+		"wrong checksums":  {sim.Faults{WrongChecksum: true}, msp.ErrSilent, "does not answer"},
+		"later than it is": {sim.Faults{SlowMS: 600}, msp.ErrSilent, "does not answer"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			b, client := board(t, state())
+			b.Break(c.fault)
+			_, err := msp.ReadBoard(ctx, client)
+			require.ErrorIs(t, err, c.is)
+			assert.Contains(t, err.Error(), c.says)
+		})
+	}
+	b, client := board(t, state())
+	b.Break(sim.Faults{RefuseSave: true})
+	to := state()
+	to.Features = 1
+	err := msp.WriteBoard(ctx, client, state(), to)
+	require.ErrorIs(t, err, msp.ErrRefused)
+	assert.Contains(t, err.Error(), "save")
+	assert.Equal(t, state().Features, b.Saved().Features)
+	b.Break(sim.Faults{Armed: true})
+	require.ErrorIs(t, msp.WriteBoard(ctx, client, state(), to), msp.ErrRefused, "an armed board takes nothing")
+	stopped, cancel := context.WithCancel(ctx)
+	cancel()
+	_, err = msp.ReadBoard(stopped, client)
+	require.ErrorIs(t, err, context.Canceled)
+}
+
+// The same over a serial line: one end of a pseudo-terminal is the board, the other
+// is opened as a serial port.
+func TestOverASerialLine(t *testing.T) {
+	line, port, err := pty.Open()
+	require.NoError(t, err)
+	defer port.Close()
+	b, err := sim.NewFlightBoard(state(), "")
+	require.NoError(t, err)
+	defer b.Close()
+	go b.Serve(line)
+	conn, err := msp.Open(context.Background(), "serial:"+port.Name())
+	require.NoError(t, err)
+	c := msp.NewClient(conn)
+	defer c.Close()
+	found, err := msp.ReadBoard(context.Background(), c)
+	require.NoError(t, err)
+	assert.Equal(t, state().Ports, found.Ports)
+	line.Close() // unplugged
+	_, err = msp.ReadBoard(context.Background(), c)
+	require.Error(t, err)
+}
+
+func TestAddresses(t *testing.T) {
+	for address, says := range map[string]string{
+		"tcp:203.0.113.9:5761":  "not on this machine",
+		"tcp:example.org:5761":  "not on this machine",
+		"tcp:127.0.0.1":         "expected tcp:HOST:PORT",
+		"carrier-pigeon:loft":   "expected serial:NAME",
+		"serial:/dev/nothing-9": "plug the board in",
+		"tcp:127.0.0.1:1":       "connect to",
+	} {
+		_, err := msp.Open(context.Background(), address)
+		require.Error(t, err, address)
+		assert.Contains(t, err.Error(), says)
+	}
+}
+
+func TestLiveValues(t *testing.T) {
+	_, c := board(t, state())
+	live, err := msp.ReadLive(context.Background(), c)
+	require.NoError(t, err)
+	assert.Len(t, live.Channels, 8)
+	assert.False(t, live.Armed)
+	assert.InDelta(t, 16.2, live.Volts, 0.2)
+}
+
+func BenchmarkReadBoard(b *testing.B) {
+	board, err := sim.NewFlightBoard(state(), "")
+	require.NoError(b, err)
+	defer board.Close()
+	conn, err := msp.Open(context.Background(), board.Address())
+	require.NoError(b, err)
+	c := msp.NewClient(conn)
+	defer c.Close()
+	for b.Loop() {
+		if _, err := msp.ReadBoard(context.Background(), c); err != nil {
+			b.Fatal(err)
+		}
+	}
+	b.ReportMetric(300, "goal-ms")
+}
