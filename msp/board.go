@@ -119,7 +119,8 @@ func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 			}
 		}
 	}
-	if columns, rows, ok := to.Canvas.Size(); ok && from.Canvas != to.Canvas {
+	if from.Canvas != to.Canvas {
+		columns, rows, _ := to.Canvas.Size() // none is 0×0
 		if err := set("the canvas", CmdSetCanvas, []byte{byte(columns), byte(rows)}); err != nil {
 			return err
 		}

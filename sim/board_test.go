@@ -2,6 +2,8 @@ package sim_test
 
 import (
 	"context"
+	"errors"
+	"io"
 	"testing"
 	"time"
 
@@ -167,4 +169,63 @@ func BenchmarkReadBoard(b *testing.B) {
 		}
 	}
 	b.ReportMetric(300, "goal-ms")
+}
+
+func dialer(b *sim.FlightBoard) msp.Dial {
+	return func(ctx context.Context) (io.ReadWriteCloser, error) { return msp.Open(ctx, b.Address()) }
+}
+
+// Apply from start to end, and broken off in each way: the settings are kept first,
+// and what is said of the board is so.
+func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
+	target := state()
+	target.Board, target.RXMap, target.Features = "THRS", "TAER", 1<<18
+	for _, c := range []struct {
+		name    string
+		fault   sim.Faults
+		outcome msp.Outcome
+		says    string
+		restore bool
+	}{
+		{"as it should be", sim.Faults{}, msp.Set, "reads back as planned", false},
+		{"the cable comes out", sim.Faults{CutAfter: 2}, msp.NotSaved, "reads as it was", true},
+		{"it refuses to save", sim.Faults{RefuseSave: true}, msp.NotSaved, "with the power off and on the board is as it was", true},
+		{"it is armed", sim.Faults{Armed: true}, msp.Unchanged, "armed", false},
+		{"it says it is another", sim.Faults{Variant: "OTHR"}, msp.Unchanged, "another", false},
+		{"it is slow", sim.Faults{SlowMS: 20}, msp.Set, "reads back as planned", false},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			b, _ := board(t, state())
+			b.Break(c.fault)
+			var kept []setup.State
+			r := msp.Apply(context.Background(), dialer(b), func(found setup.State) (setup.State, string) {
+				switch {
+				case found.Armed:
+					return found, "it is armed"
+				case found.Variant != "TEST":
+					return found, "it is another board"
+				}
+				return target, ""
+			}, func(s setup.State) error { kept = append(kept, s); return nil })
+			assert.Equal(t, c.outcome, r.Outcome, r)
+			assert.Contains(t, r.Says, c.says)
+			assert.Equal(t, c.restore, r.Restore)
+			if c.outcome == msp.Unchanged {
+				assert.Empty(t, kept)
+				return
+			}
+			require.Len(t, kept, 1)
+			assert.Equal(t, "AETR", kept[0].RXMap)
+			if c.outcome == msp.Set {
+				assert.Equal(t, target.RXMap, b.Saved().RXMap)
+			} else {
+				assert.Equal(t, "AETR", b.Saved().RXMap, "nothing was saved")
+			}
+		})
+	}
+	b, _ := board(t, state())
+	r := msp.Apply(context.Background(), dialer(b), func(setup.State) (setup.State, string) { return target, "" }, func(setup.State) error { return errors.New("disk full") })
+	assert.Equal(t, msp.Unchanged, r.Outcome)
+	assert.Contains(t, r.Says, "Disk full.")
+	assert.Equal(t, "AETR", b.Saved().RXMap)
 }

@@ -24,6 +24,13 @@ var migrations = []*gormigrate.Migration{
 			`INSERT INTO counters (id, revision) VALUES (1, 0)`,
 		),
 	},
+	{
+		ID: "2026-11-25-board-snapshots",
+		Migrate: run(
+			`CREATE TABLE board_snapshots (id INTEGER PRIMARY KEY, quad TEXT NOT NULL, at DATETIME NOT NULL, why TEXT NOT NULL, body TEXT NOT NULL CHECK (json_valid(body)))`,
+			`CREATE INDEX board_snapshots_by_quad ON board_snapshots(quad)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -31,20 +31,21 @@ type Options struct {
 type server struct {
 	store   *store.Store
 	options Options
+	boards  *boards
 }
 
 // New makes the handler for the whole program.
 func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
 	router.Use(logged(options.Log), middleware.Recoverer, secured(options.AccessKey), bounded)
-	newAPI(router, &server{st, options})
+	newAPI(router, &server{st, options, newBoards()})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
 }
 
 // prefixed are the packages whose types have names that others have too: steps,
 // pictures, devices.
-var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "sim": "Sim"}
+var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "setup": "Setup", "msp": "Board", "sim": "Sim"}
 
 // schemaName names a type in the description of the API.
 func schemaName(t reflect.Type, hint string) string {
@@ -57,7 +58,7 @@ func schemaName(t reflect.Type, hint string) string {
 
 // OpenAPI describes the API without serving it.
 func OpenAPI(version string) ([]byte, error) {
-	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}})
+	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}, newBoards()})
 	return api.OpenAPI().MarshalJSON()
 }
 
@@ -80,5 +81,6 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerRehearsal(api)
 	s.registerShelf(api)
 	s.registerFiles(api)
+	s.registerFlightBoard(api)
 	return api
 }

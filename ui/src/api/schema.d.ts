@@ -159,6 +159,158 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad board */
+        get: operations["get-api-quads-by-quad-board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board keep */
+        post: operations["post-api-quads-by-quad-board-keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board live */
+        post: operations["post-api-quads-by-quad-board-live"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board read */
+        post: operations["post-api-quads-by-quad-board-read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board restore */
+        post: operations["post-api-quads-by-quad-board-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board set */
+        post: operations["post-api-quads-by-quad-board-set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/snapshots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API quads by quad board snapshots */
+        get: operations["list-api-quads-by-quad-board-snapshots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/snapshots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["board-snapshot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board stand in */
+        post: operations["post-api-quads-by-quad-board-stand-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/next": {
         parameters: {
             query?: never;
@@ -555,6 +707,53 @@ export interface components {
             rows: components["schemas"]["Row"][];
             says: string;
             title: string;
+        };
+        BoardAddress: {
+            /** @description serial:NAME or tcp:HOST:PORT */
+            address: string;
+        };
+        BoardKept: {
+            /** Format: date-time */
+            at: string;
+            /** @description against the snapshot before it */
+            differs: components["schemas"]["SetupDifference"][];
+            /** Format: int64 */
+            id: number;
+            /** @description flight firmware and release */
+            runs: string;
+            why: string;
+        };
+        BoardLive: {
+            armed: boolean;
+            channels: number[];
+            /** Format: double */
+            volts: number;
+        };
+        BoardPorts: {
+            /** @description why the serial ports are not listed */
+            note?: string;
+            /** @description addresses of serial ports, and of this quad's stand-in */
+            ports: string[];
+            /** @description address of this quad's stand-in; empty: none runs */
+            standIn: string;
+        };
+        BoardReport: {
+            comparison?: components["schemas"]["SetupComparison"];
+            outcome: string;
+            restore: boolean;
+            says: string;
+            steps: string[];
+        };
+        BoardView: {
+            address: string;
+            comparison: components["schemas"]["SetupComparison"];
+            state: components["schemas"]["SetupState"];
+        };
+        BoardWrite: {
+            /** @description serial:NAME or tcp:HOST:PORT */
+            address: string;
+            /** @description the builder has said that the props are off */
+            propsOff: boolean;
         };
         Change: {
             fields: components["schemas"]["FieldChange"][];
@@ -1211,6 +1410,18 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        "Post-api-quads-by-quad-board-restoreRequest": {
+            /** @description serial:NAME or tcp:HOST:PORT */
+            address: string;
+            /** @description the builder has said that the props are off */
+            propsOff: boolean;
+            /** Format: int64 */
+            snapshot: number;
+        };
+        "Post-api-quads-by-quad-board-stand-inRequest": {
+            faults: components["schemas"]["SimFaults"];
+            stop?: boolean;
+        };
         "Post-api-quads-by-quad-nextRequest": {
             patch: components["schemas"]["Patch"];
             /**
@@ -1495,6 +1706,66 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        SetupCell: {
+            /** Format: int32 */
+            profiles: number;
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
+        };
+        SetupComparison: {
+            blocked?: string;
+            missing?: components["schemas"]["Missing"][];
+            rows: components["schemas"]["SetupRow"][];
+            says: string;
+        };
+        SetupDifference: {
+            a: string;
+            b: string;
+            label: string;
+        };
+        SetupPort: {
+            /** Format: int32 */
+            functions: number;
+            /** Format: int64 */
+            id: number;
+            rest?: string;
+        };
+        SetupRange: {
+            /** Format: int64 */
+            aux: number;
+            /** Format: int64 */
+            fromUS: number;
+            /** Format: int64 */
+            mode: number;
+            /** Format: int64 */
+            toUS: number;
+        };
+        SetupRow: {
+            finding?: components["schemas"]["Finding"];
+            found: string;
+            label: string;
+            same: boolean;
+            wanted: string;
+            why: string;
+        };
+        SetupState: {
+            armed: boolean;
+            board: string;
+            canvas?: string;
+            /** Format: int32 */
+            features: number;
+            modes: components["schemas"]["SetupRange"][];
+            name?: string;
+            osd: components["schemas"]["SetupCell"][];
+            ports: components["schemas"]["SetupPort"][];
+            /** Format: int64 */
+            provider: number;
+            rxMap: string;
+            variant: string;
+            version: string;
+        };
         Shelf: {
             entries: components["schemas"]["ShelfEntry"][];
             /** Format: int64 */
@@ -1543,6 +1814,17 @@ export interface components {
             label: string;
             mode?: string;
             role: string;
+        };
+        SimFaults: {
+            armed?: boolean;
+            /** Format: int64 */
+            cutAfter?: number;
+            refuseSave?: boolean;
+            silent?: boolean;
+            /** Format: int64 */
+            slowMS?: number;
+            variant?: string;
+            wrongChecksum?: boolean;
         };
         SimOutcome: {
             done: boolean;
@@ -2051,6 +2333,312 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardPorts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAddress"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardKept"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAddress"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardLive"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAddress"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-board-restoreRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardReport"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardWrite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardReport"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-quads-by-quad-board-snapshots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardKept"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "board-snapshot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-board-stand-inRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardPorts"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,369 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/setup"
+	"yokeswap/msp"
+	"yokeswap/sim"
+	"yokeswap/store"
+)
+
+// boards holds the stand-ins that run, and lets one request at a time talk to a
+// board.
+type boards struct {
+	talk sync.Mutex
+	mu   sync.Mutex
+	sims map[string]*sim.FlightBoard // by quad
+}
+
+func newBoards() *boards { return &boards{sims: map[string]*sim.FlightBoard{}} }
+
+// BoardPorts is where a flight board can be reached.
+type BoardPorts struct {
+	Ports   []string `json:"ports" doc:"addresses of serial ports, and of this quad's stand-in"`
+	StandIn string   `json:"standIn" doc:"address of this quad's stand-in; empty: none runs"`
+	Note    string   `json:"note,omitempty" doc:"why the serial ports are not listed"`
+}
+
+// BoardView is a board as it was read, held against the plan.
+type BoardView struct {
+	Address    string           `json:"address"`
+	State      setup.State      `json:"state"`
+	Comparison setup.Comparison `json:"comparison"`
+}
+
+// BoardReport is what was done to a board, and how it compares afterwards.
+type BoardReport struct {
+	msp.Report
+	Comparison *setup.Comparison `json:"comparison,omitempty"`
+}
+
+// BoardKept is a snapshot in the list.
+type BoardKept struct {
+	ID      int64              `json:"id"`
+	At      time.Time          `json:"at"`
+	Why     string             `json:"why"`
+	Runs    string             `json:"runs" doc:"flight firmware and release"`
+	Differs []setup.Difference `json:"differs" doc:"against the snapshot before it"`
+}
+
+// boardTime bounds one talk with a board, reboot and all.
+const boardTime = 30 * time.Second
+
+// BoardAddress names a connection to a board.
+type BoardAddress struct {
+	Address string `json:"address" minLength:"1" maxLength:"200" doc:"serial:NAME or tcp:HOST:PORT"`
+}
+
+// BoardWrite asks for a board to be changed.
+type BoardWrite struct {
+	BoardAddress
+	PropsOff bool `json:"propsOff" doc:"the builder has said that the props are off"`
+}
+
+func (s *server) registerFlightBoard(api huma.API) {
+	huma.Get(api, "/api/quads/{quad}/board", s.boardPorts)
+	huma.Post(api, "/api/quads/{quad}/board/stand-in", s.standIn)
+	huma.Post(api, "/api/quads/{quad}/board/read", s.readBoard)
+	huma.Post(api, "/api/quads/{quad}/board/set", s.setBoard)
+	huma.Post(api, "/api/quads/{quad}/board/live", s.liveBoard)
+	huma.Post(api, "/api/quads/{quad}/board/keep", s.keepBoard)
+	huma.Get(api, "/api/quads/{quad}/board/snapshots", s.keptBoards)
+	huma.Post(api, "/api/quads/{quad}/board/restore", s.restoreBoard)
+	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/quads/{quad}/board/snapshots/{id}", OperationID: "board-snapshot"}, s.exportBoard)
+}
+
+// planned is the case of a quad's next fit.
+func (s *server) planned(quad string) (fleet.Case, error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return fleet.Case{}, problem(err)
+	}
+	q, ok := snap.Fleet.Quad(quad)
+	if !ok {
+		return fleet.Case{}, notFound("quad", quad)
+	}
+	return fleet.NewCase(snap.Library, snap.Index, q), nil
+}
+
+func (s *server) boardPorts(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+}) (*answer[BoardPorts], error) {
+	if _, err := s.planned(in.Quad); err != nil {
+		return nil, err
+	}
+	out := BoardPorts{Ports: []string{}}
+	ports, err := msp.Ports()
+	if err != nil {
+		out.Note = err.Error()
+	}
+	out.Ports = append(out.Ports, ports...)
+	s.boards.mu.Lock()
+	defer s.boards.mu.Unlock()
+	if b := s.boards.sims[in.Quad]; b != nil {
+		out.StandIn = b.Address()
+	}
+	return reply(out), nil
+}
+
+// standIn starts a stand-in for a quad's board, set up as the quad flies today; or
+// breaks one that runs, or ends it.
+func (s *server) standIn(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Stop   bool       `json:"stop,omitempty"`
+		Faults sim.Faults `json:"faults"`
+	}
+}) (*answer[BoardPorts], error) {
+	next, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	s.boards.mu.Lock()
+	defer s.boards.mu.Unlock()
+	b := s.boards.sims[in.Quad]
+	if in.Body.Stop {
+		if b != nil {
+			b.Close()
+			delete(s.boards.sims, in.Quad)
+		}
+		return reply(BoardPorts{Ports: []string{}}), nil
+	}
+	if b == nil {
+		state, ok := setup.Of(fleet.NowCase(next.Library, next.Fleet, next.Quad))
+		if !ok {
+			return nil, huma.Error409Conflict("Nobody has said which flight board and flight firmware this quad has now: enter them on the Shelf first.")
+		}
+		if b, err = sim.NewFlightBoard(state, ""); err != nil {
+			return nil, problem(err)
+		}
+		s.boards.sims[in.Quad] = b
+	}
+	b.Break(in.Body.Faults)
+	return reply(BoardPorts{Ports: []string{}, StandIn: b.Address()}), nil
+}
+
+func dialer(address string) msp.Dial {
+	return func(ctx context.Context) (io.ReadWriteCloser, error) { return msp.Open(ctx, address) }
+}
+
+// withBoard talks to a board, one request at a time.
+func (s *server) withBoard(ctx context.Context, address string, talk func(context.Context, *msp.Client) error) error {
+	s.boards.talk.Lock()
+	defer s.boards.talk.Unlock()
+	ctx, cancel := context.WithTimeout(ctx, boardTime)
+	defer cancel()
+	conn, err := msp.Open(ctx, address)
+	if err != nil {
+		return boardProblem(err)
+	}
+	client := msp.NewClient(conn)
+	defer client.Close()
+	if err := talk(ctx, client); err != nil {
+		return boardProblem(err)
+	}
+	return nil
+}
+
+// boardProblem says what to do where a board fails.
+func boardProblem(err error) error {
+	does := "Check the cable and the port, and that no other program has it open."
+	if errors.Is(err, msp.ErrRefused) {
+		does = "Its firmware may be too old or another one."
+	}
+	return huma.Error502BadGateway("The board was not read. " + does + " Nothing was written. (" + err.Error() + ")")
+}
+
+func (s *server) readBoard(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body BoardAddress
+}) (*answer[BoardView], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	var state setup.State
+	err = s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) (err error) {
+		state, err = msp.ReadBoard(ctx, client)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return reply(BoardView{in.Body.Address, state, setup.Compare(c, state)}), nil
+}
+
+func (s *server) setBoard(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body BoardWrite
+}) (*answer[BoardReport], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	return s.apply(ctx, c, in.Body, "before it was set", func(found setup.State) (setup.State, string) {
+		comparison := setup.Compare(c, found)
+		return comparison.Target, comparison.Blocked
+	})
+}
+
+func (s *server) restoreBoard(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		BoardWrite
+		Snapshot int64 `json:"snapshot"`
+	}
+}) (*answer[BoardReport], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	kept, err := s.keptBoard(in.Quad, in.Body.Snapshot)
+	if err != nil {
+		return nil, err
+	}
+	return s.apply(ctx, c, in.Body.BoardWrite, "before settings were put back", func(found setup.State) (setup.State, string) {
+		switch {
+		case found.Armed:
+			return found, "The board is armed: disarm it, take the pack and the props off. Nothing is written."
+		case found.Variant != kept.State.Variant || found.Board != kept.State.Board:
+			return found, fmt.Sprintf("This is %s %q, the settings are of %s %q: nothing is written.", found.Board, found.Variant, kept.State.Board, kept.State.Variant)
+		}
+		target := kept.State.Clone()
+		target.Version, target.Name = found.Version, found.Name
+		return target, ""
+	})
+}
+
+func (s *server) apply(ctx context.Context, c fleet.Case, in BoardWrite, why string, want func(setup.State) (setup.State, string)) (*answer[BoardReport], error) {
+	if !in.PropsOff {
+		return nil, huma.Error422UnprocessableEntity("Take the props off first, and say so: a board that is being set can start the motors.")
+	}
+	s.boards.talk.Lock()
+	defer s.boards.talk.Unlock()
+	// A browser that goes away does not break off what has begun.
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), boardTime)
+	defer cancel()
+	out := BoardReport{Report: msp.Apply(ctx, dialer(in.Address), want, func(before setup.State) error {
+		_, err := s.store.KeepBoard(c.Quad.ID, why, before, time.Now())
+		return err
+	})}
+	if out.After != nil {
+		comparison := setup.Compare(c, *out.After)
+		out.Comparison = &comparison
+	}
+	return reply(out), nil
+}
+
+func (s *server) liveBoard(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body BoardAddress
+}) (*answer[msp.Live], error) {
+	var live msp.Live
+	err := s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) (err error) {
+		live, err = msp.ReadLive(ctx, client)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return reply(live), nil
+}
+
+func (s *server) keepBoard(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body BoardAddress
+}) (*answer[[]BoardKept], error) {
+	if _, err := s.planned(in.Quad); err != nil {
+		return nil, err
+	}
+	err := s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) error {
+		state, err := msp.ReadBoard(ctx, client)
+		if err != nil {
+			return err
+		}
+		_, err = s.store.KeepBoard(in.Quad, "kept by hand", state, time.Now())
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return s.kept(in.Quad)
+}
+
+func (s *server) keptBoards(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+}) (*answer[[]BoardKept], error) {
+	return s.kept(in.Quad)
+}
+
+func (s *server) kept(quad string) (*answer[[]BoardKept], error) {
+	c, err := s.planned(quad)
+	if err != nil {
+		return nil, err
+	}
+	list, err := s.store.Boards(quad)
+	if err != nil {
+		return nil, problem(err)
+	}
+	out := []BoardKept{}
+	for i, b := range list {
+		k := BoardKept{ID: b.ID, At: b.At, Why: b.Why, Runs: b.State.Variant + " " + string(b.State.Version), Differs: []setup.Difference{}}
+		if i+1 < len(list) {
+			k.Differs = setup.Between(list[i+1].State, b.State, runsOf(c, b.State.Variant))
+		}
+		out = append(out, k)
+	}
+	return reply(out), nil
+}
+
+// runsOf finds the flight firmware that calls itself so; one without numbers where
+// none does.
+func runsOf(c fleet.Case, variant string) *gear.FlightFirmware {
+	for _, f := range gear.All[*gear.FlightFirmware](c.Library) {
+		if f.Variant == variant {
+			return f
+		}
+	}
+	return &gear.FlightFirmware{}
+}
+
+func (s *server) keptBoard(quad string, id int64) (store.BoardSnapshot, error) {
+	list, err := s.store.Boards(quad)
+	if err != nil {
+		return store.BoardSnapshot{}, problem(err)
+	}
+	for _, b := range list {
+		if b.ID == id {
+			return b, nil
+		}
+	}
+	return store.BoardSnapshot{}, notFound("snapshot", fmt.Sprint(id))
+}
+
+func (s *server) exportBoard(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	ID   int64  `path:"id"`
+}) (*download, error) {
+	b, err := s.keptBoard(in.Quad, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	text, err := json.MarshalIndent(b, "", "  ")
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &download{ContentType: "application/json", ContentDisposition: fmt.Sprintf(`attachment; filename="%s-board-%d.json"`, in.Quad, in.ID), Body: append(text, '\n')}, nil
+}
