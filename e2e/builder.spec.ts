@@ -214,6 +214,44 @@ test('the OSD and the sticks: a layout onto the new grid, moved by hand and by k
   await expect(page.getByText(/The sticks come in on UART 1 as crsf, order AETR, with 4 switches/)).toBeVisible();
 });
 
+test('the flight board: read, three differences, a cut cable, set, read back clean, and put back', async ({ page, open }) => {
+  await open('/board/rynd');
+  await page.getByText('No board at hand?').click();
+  await page.getByRole('button', { name: 'Start the stand-in' }).click();
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('heading', { name: '2. 3 settings differ from the plan.' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /UART 1 differs/ })).toContainText('displayport + msp');
+
+  await page.getByLabel('it behaves').selectOption('the cable comes out while it is written');
+  await expect(page.getByRole('button', { name: 'Set the board' })).toBeDisabled();
+  await page.getByLabel('The props are off', { exact: true }).check();
+  await page.getByRole('button', { name: 'Set the board' }).click();
+  await expect(page.getByText(/The board was not set, and reads as it was/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Put the kept settings back' })).toBeVisible();
+
+  await page.getByLabel('The props are off', { exact: true }).last().check();
+  await page.getByRole('button', { name: 'Set the board' }).click();
+  await expect(page.getByText(/The board is set and saved, and reads back right/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: '2. The board is set up as planned.' })).toBeVisible();
+
+  await page.getByLabel('The props are off: settings may be put back').check();
+  await page.getByRole('button', { name: /Put back the settings of/ }).last().click();
+  await expect(page.getByRole('heading', { name: '2. 3 settings differ from the plan.' })).toBeVisible();
+
+  await open('/board/brayer');
+  await page.getByText('No board at hand?').click();
+  await page.getByRole('button', { name: 'Start the stand-in' }).click();
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('heading', { name: '2. The board is set up as planned.' })).toBeVisible();
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(page.getByText('level AUX 2, on')).toBeVisible();
+  await expect(page.getByText(/shortest travel so far 9[789]\d|shortest travel so far 1000/)).toBeVisible({ timeout: 15_000 });
+  await page.getByRole('button', { name: 'Put these readings into the bench sheet' }).click();
+  await expect(page.getByText(/shortest travel \d+ µs: in the bench sheet/)).toBeVisible();
+  await page.getByLabel('it behaves').selectOption('it does not answer');
+  await expect(page.getByText(/Check the cable and the port/).first()).toBeVisible();
+});
+
 test('who can fly together: channels, what is left, and a fifth on the ground', async ({ page, open }) => {
   await open('/');
   await page.getByRole('link', { name: 'Who can fly together?' }).click();

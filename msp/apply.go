@@ -96,7 +96,7 @@ func Apply(ctx context.Context, dial Dial, want func(setup.State) (target setup.
 		r.Restore = true
 		return stop(Differs, "It is saved, but does not read back as it was set: look at what differs, or put the kept settings back.", nil)
 	}
-	return stop(Set, "The board is set, saved and reads back as planned.", nil)
+	return stop(Set, "The board is set and saved, and reads back right.", nil)
 }
 
 func readOnce(ctx context.Context, dial Dial) (setup.State, error) {

@@ -241,11 +241,12 @@ func versionBytes(v string) []byte {
 	return out
 }
 
-// channels moves the sticks slowly, each at its own pace, with the throttle low and
-// every switch off but the second.
+// channels moves the four sticks from end to end, each at its own pace, with every
+// switch off but the second.
 func (b *FlightBoard) channels() []byte {
 	at := time.Since(b.started).Seconds()
-	us := []int{1500 + int(480*math.Sin(at)), 1500 + int(480*math.Sin(at*0.7)), 1500 + int(480*math.Sin(at*0.4)), 1000, 1000, 1200, 1000, 1000}
+	stick := func(pace float64) int { return 1500 + int(math.Round(500*math.Sin(at*pace))) }
+	us := []int{stick(1.7), stick(1.4), stick(1.1), stick(0.9), 1000, 1200, 1000, 1000}
 	var out []byte
 	for _, v := range us {
 		out = binary.LittleEndian.AppendUint16(out, uint16(v))

@@ -187,12 +187,12 @@ func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
 		says    string
 		restore bool
 	}{
-		{"as it should be", sim.Faults{}, msp.Set, "reads back as planned", false},
+		{"as it should be", sim.Faults{}, msp.Set, "reads back right", false},
 		{"the cable comes out", sim.Faults{CutAfter: 2}, msp.NotSaved, "reads as it was", true},
 		{"it refuses to save", sim.Faults{RefuseSave: true}, msp.NotSaved, "with the power off and on the board is as it was", true},
 		{"it is armed", sim.Faults{Armed: true}, msp.Unchanged, "armed", false},
 		{"it says it is another", sim.Faults{Variant: "OTHR"}, msp.Unchanged, "another", false},
-		{"it is slow", sim.Faults{SlowMS: 20}, msp.Set, "reads back as planned", false},
+		{"it is slow", sim.Faults{SlowMS: 20}, msp.Set, "reads back right", false},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			b, _ := board(t, state())

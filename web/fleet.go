@@ -11,6 +11,7 @@ import (
 	"yokeswap/core/link"
 	"yokeswap/core/osd"
 	"yokeswap/core/power"
+	"yokeswap/core/setup"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
 	"yokeswap/format"
@@ -67,6 +68,7 @@ type QuadView struct {
 	Mount     MountView       `json:"mount"`
 	OSD       osd.Picture     `json:"osd"`
 	Control   control.Picture `json:"control"`
+	Settings  setup.Plan      `json:"settings"`
 }
 
 func (s *server) registerFleet(api huma.API) {
@@ -154,7 +156,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		Now: fitView(now), Next: fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat, OSD: osd.Draw(next), Control: control.Draw(next),
+		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat, OSD: osd.Draw(next), Control: control.Draw(next), Settings: setup.PlanOf(next),
 	}), nil
 }
 

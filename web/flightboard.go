@@ -12,6 +12,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"yokeswap/core/bench"
+	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/setup"
@@ -32,6 +34,7 @@ func newBoards() *boards { return &boards{sims: map[string]*sim.FlightBoard{}} }
 
 // BoardPorts is where a flight board can be reached.
 type BoardPorts struct {
+	Quad    string   `json:"quad" doc:"its name"`
 	Ports   []string `json:"ports" doc:"addresses of serial ports, and of this quad's stand-in"`
 	StandIn string   `json:"standIn" doc:"address of this quad's stand-in; empty: none runs"`
 	Note    string   `json:"note,omitempty" doc:"why the serial ports are not listed"`
@@ -57,6 +60,15 @@ type BoardKept struct {
 	Why     string             `json:"why"`
 	Runs    string             `json:"runs" doc:"flight firmware and release"`
 	Differs []setup.Difference `json:"differs" doc:"against the snapshot before it"`
+}
+
+// BoardLive is what a board says while sticks and switches are moved.
+type BoardLive struct {
+	msp.Live
+	Modes []control.Lit `json:"modes" doc:"the switches of the plan, and which are on"`
+	// The steps of the bench sheet that take these readings.
+	SticksStep  string `json:"sticksStep"`
+	VoltageStep string `json:"voltageStep"`
 }
 
 // boardTime bounds one talk with a board, reboot and all.
@@ -101,10 +113,11 @@ func (s *server) planned(quad string) (fleet.Case, error) {
 func (s *server) boardPorts(_ context.Context, in *struct {
 	Quad string `path:"quad"`
 }) (*answer[BoardPorts], error) {
-	if _, err := s.planned(in.Quad); err != nil {
+	c, err := s.planned(in.Quad)
+	if err != nil {
 		return nil, err
 	}
-	out := BoardPorts{Ports: []string{}}
+	out := BoardPorts{Quad: c.Quad.Label(), Ports: []string{}}
 	ports, err := msp.Ports()
 	if err != nil {
 		out.Note = err.Error()
@@ -139,7 +152,7 @@ func (s *server) standIn(_ context.Context, in *struct {
 			b.Close()
 			delete(s.boards.sims, in.Quad)
 		}
-		return reply(BoardPorts{Ports: []string{}}), nil
+		return reply(BoardPorts{Quad: next.Quad.Label(), Ports: []string{}}), nil
 	}
 	if b == nil {
 		state, ok := setup.Of(fleet.NowCase(next.Library, next.Fleet, next.Quad))
@@ -152,7 +165,7 @@ func (s *server) standIn(_ context.Context, in *struct {
 		s.boards.sims[in.Quad] = b
 	}
 	b.Break(in.Body.Faults)
-	return reply(BoardPorts{Ports: []string{}, StandIn: b.Address()}), nil
+	return reply(BoardPorts{Quad: next.Quad.Label(), Ports: []string{}, StandIn: b.Address()}), nil
 }
 
 func dialer(address string) msp.Dial {
@@ -270,15 +283,24 @@ func (s *server) apply(ctx context.Context, c fleet.Case, in BoardWrite, why str
 func (s *server) liveBoard(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body BoardAddress
-}) (*answer[msp.Live], error) {
-	var live msp.Live
-	err := s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) (err error) {
-		live, err = msp.ReadLive(ctx, client)
+}) (*answer[BoardLive], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	var live BoardLive
+	err = s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) (err error) {
+		live.Live, err = msp.ReadLive(ctx, client)
 		return err
 	})
 	if err != nil {
 		return nil, err
 	}
+	live.Modes = []control.Lit{}
+	if sticks := c.Fit.Sticks; sticks != nil {
+		live.Modes = control.Lights(sticks.Switches, live.Channels)
+	}
+	live.SticksStep, live.VoltageStep = bench.SticksStep, bench.VoltageStep
 	return reply(live), nil
 }
 

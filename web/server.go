@@ -45,7 +45,7 @@ func New(st *store.Store, options Options) http.Handler {
 
 // prefixed are the packages whose types have names that others have too: steps,
 // pictures, devices.
-var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "setup": "Setup", "msp": "Board", "sim": "Sim"}
+var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "setup": "Setup", "msp": "Msp", "sim": "Sim"}
 
 // schemaName names a type in the description of the API.
 func schemaName(t reflect.Type, hint string) string {

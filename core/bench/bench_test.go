@@ -27,7 +27,7 @@ func kit() []fleet.Kit {
 func ready() fleet.Fit {
 	return fleet.Fit{AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "new-eyes", Firmware: "5.2"},
 		Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)),
-		PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}, Wiring: fleet.Wiring{Wires: sample.Wired()}}
+		PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
 }
 
 func sheet(set *gear.Set, next fleet.Fit) bench.Sheet {
@@ -50,7 +50,7 @@ func TestStepsComeInBenchOrder(t *testing.T) {
 	assert.Equal(t, []string{"props-off", "update:new-eyes:5.2", "update:first:1.1", "activate:first", "fit:first", "feed:airUnit:board.10v",
 		"capacitor",
 		"solder:first:supply>board 10v:ground>board ground:UART RX>board TX 1:UART TX>board RX 1:RC ground>board ground:RC output>board RX 3", "meter-short:board.10v", "meter-supply:board.10v:lipo-4", "power-up:board.10v:lipo-4",
-		"bind:goggles:new-eyes:first", "bind:controller:old-hand:first", "check:picture", "check:sticks", "check:close"}, slices.DeleteFunc(ids(s), func(id string) bool { return strings.HasPrefix(id, "pair:") }))
+		"bind:goggles:new-eyes:first", "bind:controller:old-hand:first", "check:picture", "set-up", "check:sticks", "check:failsafe", "check:voltage", "check:close"}, slices.DeleteFunc(ids(s), func(id string) bool { return strings.HasPrefix(id, "pair:") }))
 	for _, step := range s.Steps {
 		assert.NotEmpty(t, step.Do, step.ID)
 	}

@@ -83,6 +83,13 @@ type Sheet struct {
 // WeighStep is the step at which the quad is weighed after the swap.
 const WeighStep = "check:close"
 
+// SticksStep and VoltageStep are the checks whose readings a flight board that is
+// read live can give.
+const (
+	SticksStep  = "check:sticks"
+	VoltageStep = "check:voltage"
+)
+
 // NewSheet writes the sheet for a quad's next fit.
 func NewSheet(c fleet.Case, from, to string) Sheet {
 	w := newWriter(c)

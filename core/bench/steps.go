@@ -4,12 +4,14 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strconv"
 	"strings"
 
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/power"
+	"yokeswap/core/setup"
 	"yokeswap/core/unit"
 )
 
@@ -27,6 +29,10 @@ const (
 	cautionFail   = "Keep hands and eyes clear: the motors can start during this check, props off."
 	cautionMaiden = "Before the maiden flight: local airspace rules and registration come first; keep bystanders away."
 )
+
+// leastTravelUS is how far a stick must go from end to end: 1000 µs, less a little
+// at each end (common practice; how little is from memory).
+const leastTravelUS = 970
 
 // shortOhms is the resistance a battery lead should settle above before the
 // first plug-in; capacitors make it climb (the check is common practice, the
@@ -316,13 +322,19 @@ func (w *writer) prove() {
 		w.add(Step{ID: "check:picture", Phase: Prove, Title: "Check the picture", Do: []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
 			Cautions: []string{cautionHot}})
 	}
+	w.setUp()
 	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		w.add(Step{ID: fmt.Sprintf("check:yaw:%s", turn), Phase: Prove, Title: fmt.Sprintf("Set the board's yaw alignment to %s", turn),
 			Do: []string{"The flight board is turned for access: set the alignment, then tilt the quad by hand and see that the horizon follows."}, Cautions: []string{cautionProps}})
 	}
 	if w.Fit.Board != "" {
-		w.add(Step{ID: "check:sticks", Phase: Prove, Title: "Check sticks, switches and failsafe",
-			Do: []string{"Every stick and switch moves the right way, 1000 to 2000.", "Controller off: the failsafe must come in."}, Cautions: []string{cautionFail, cautionProps}})
+		w.add(Step{ID: SticksStep, Phase: Prove, Title: "Check every stick and switch",
+			Do:       []string{"Every stick to both ends, the right way round; every switch on its mode. The flight board's screen here shows it live.", "Note how far the shortest of the four sticks goes."},
+			Cautions: []string{cautionFail, cautionProps},
+			Reading:  &Reading{Label: "shortest travel of the four sticks", Unit: "µs", Min: new(float64(leastTravelUS)), Expected: "1000, and no less than " + strconv.Itoa(leastTravelUS)}})
+		w.add(Step{ID: "check:failsafe", Phase: Prove, Title: "Test the failsafe", Do: []string{"Props off. Arm as far as it lets you, then switch the controller off.", "The failsafe must come in: motors off, and the goggles say so."},
+			Cautions: []string{cautionFail, cautionProps}})
+		w.checkVoltage()
 	}
 	w.add(Step{ID: WeighStep, Phase: Prove, Title: "Close the frame and weigh it", Do: []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
 		Tools: []string{"scale"}, Cautions: []string{cautionMaiden},
@@ -334,4 +346,37 @@ func float(v *unit.Volts) *float64 {
 		return nil
 	}
 	return new(float64(*v))
+}
+
+// setUp lists what of the flight board and in the goggles is to be set anew.
+func (w *writer) setUp() {
+	plan := setup.PlanOf(w.Case)
+	step := Step{ID: "set-up", Phase: Prove, Title: "Set up the flight board and the goggles", Tools: []string{"USB data cable"}, Cautions: []string{cautionFail, cautionProps, cautionCable}}
+	for _, r := range plan.Rows {
+		if !r.Same {
+			step.Do = append(step.Do, fmt.Sprintf("%s: %s, %s.", strings.ToUpper(r.Label[:1])+r.Label[1:], r.Wanted, r.Why))
+		}
+	}
+	if len(step.Do) > 0 {
+		step.Do = append([]string{"Keep the board's settings first. The flight board's screen here reads it, shows what differs and can set it."}, step.Do...)
+	}
+	if len(plan.Goggles) > 0 && (w.newUnit || len(step.Do) > 0) {
+		step.Do = append(step.Do, "In the goggles: "+strings.Join(plan.Goggles, ", ")+".")
+	}
+	if len(step.Do) > 0 {
+		w.add(step)
+	}
+}
+
+// checkVoltage asks whether the OSD's data flows: the battery's voltage, as it is
+// read in the goggles, must be one the pack can have.
+func (w *writer) checkVoltage() {
+	for _, node := range power.Trace(w.Case).Nodes {
+		if node.ID == fleet.NodeBoard && w.hasAir && node.Sees.Full != nil && node.Sees.Lowest != nil {
+			w.add(Step{ID: VoltageStep, Phase: Prove, Title: "Read the battery in the goggles",
+				Do:       []string{"The voltage on screen is the flight board's: where it shows and is right, the OSD's data flows."},
+				Cautions: []string{cautionHot},
+				Reading:  &Reading{Label: "battery voltage on screen", Unit: "V", Min: float(node.Sees.Lowest), Max: float(node.Sees.Full), Expected: fmt.Sprintf("%s to %s", node.Sees.Lowest, node.Sees.Full)}})
+		}
+	}
 }

@@ -100,3 +100,9 @@ func TestCandidatesHelp(t *testing.T) {
 	}
 	assert.Equal(t, []verdict.Code{control.CodeFits}, codes(control.Check(c)))
 }
+
+func TestSwitchesLightTheirModes(t *testing.T) {
+	switches := []fleet.Switch{{Mode: "arm", Aux: 1, FromUS: 1700, ToUS: 2100}, {Mode: "level", Aux: 2, FromUS: 900, ToUS: 1300}, {Mode: "beeper", Aux: 9, FromUS: 900, ToUS: 2100}}
+	assert.Equal(t, []control.Lit{{Mode: "arm", Aux: 1}, {Mode: "level", Aux: 2, On: true}, {Mode: "beeper", Aux: 9}},
+		control.Lights(switches, []int{1500, 1500, 1000, 1500, 1000, 1000, 1000}))
+}

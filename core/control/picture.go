@@ -24,6 +24,27 @@ type Hop struct {
 	Set   string `json:"set"`
 }
 
+// Lit is a mode on a switch, and whether the switch is on it.
+type Lit struct {
+	Mode string `json:"mode"`
+	Aux  int    `json:"aux"`
+	On   bool   `json:"on"`
+}
+
+// sticks is how many channels come before the first auxiliary one.
+const sticks = 4
+
+// Lights says which modes are on where the channels of a receiver stand, in µs.
+func Lights(switches []fleet.Switch, channels []int) []Lit {
+	list := []Lit{}
+	for _, s := range switches {
+		at := sticks + s.Aux - 1
+		on := at < len(channels) && channels[at] >= s.FromUS && channels[at] < s.ToUS
+		list = append(list, Lit{s.Mode, s.Aux, on})
+	}
+	return list
+}
+
 // Draw makes the picture of a fit's control link.
 func Draw(c fleet.Case) Picture {
 	pic := Picture{Way: []Hop{}, Switches: []fleet.Switch{}}

@@ -187,6 +187,7 @@ func (w *comparing) ports() {
 		if uart, ok := pins.MSPPort(w.Case); ok {
 			planned[uart] = true
 			set(uart, w.msp(), "the air unit's UART is wired to it")
+			w.baud(uart)
 		}
 	}
 	if uart, ok := pins.SticksPort(w.Case); ok {
@@ -210,6 +211,26 @@ func (w *comparing) ports() {
 			set(p.ID+1, p.Functions&^stray, "only one port may carry it, and it is on another now")
 		}
 	}
+}
+
+// bauds are the rates a port's settings count through, in baud (the protocol's
+// public description, from memory); the first byte of the rest is that of MSP.
+var bauds = []string{"automatic", "9600", "19200", "38400", "57600", "115200", "230400", "250000"}
+
+// mspBaud is the place of 115200 in them: what air units speak (common practice).
+const mspBaud = 5
+
+func (w *comparing) baud(uart int) {
+	p := w.Target.port(uart)
+	if p == nil || len(p.Rest) == 0 {
+		return
+	}
+	found := "another"
+	if int(p.Rest[0]) < len(bauds) {
+		found = bauds[p.Rest[0]]
+	}
+	w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d, baud", uart), bauds[mspBaud], found, "what air units speak", "set it to "+bauds[mspBaud])
+	p.Rest[0] = mspBaud
 }
 
 // single is the functions that only one port can have, and that the plan has put
@@ -351,7 +372,7 @@ func (w *comparing) layout() {
 		w.Target.Canvas = pic.Screen.Grid
 	}
 	places := places(w.runs, w.Fit.OSD)
-	wrong := []string{}
+	wrong, extra := []string{}, []string{}
 	for i := range w.runs.Elements {
 		e := &w.runs.Elements[i]
 		if e.Index == nil || *e.Index >= len(w.found.OSD) {
@@ -362,14 +383,25 @@ func (w *comparing) layout() {
 		if !shown {
 			wanted = Cell{found.X, found.Y, 0}
 		}
-		if wanted != found {
+		switch {
+		case wanted == found:
+		case shown:
 			wrong = append(wrong, e.Label())
+		default:
+			extra = append(extra, e.Label())
 		}
 		w.Target.OSD[*e.Index] = wanted
 	}
-	found := "as planned"
+	var words []string
 	if len(wrong) > 0 {
-		found = fmt.Sprintf("%d elsewhere or not: %s", len(wrong), strings.Join(wrong, ", "))
+		words = append(words, "elsewhere or not shown: "+strings.Join(wrong, ", "))
+	}
+	if len(extra) > 0 {
+		words = append(words, "shown and not planned: "+strings.Join(extra, ", "))
+	}
+	found := "as planned"
+	if len(words) > 0 {
+		found = strings.Join(words, "; ")
 	}
 	w.row(verdict.OSD, CodeLayout, "OSD elements", "as planned", found, fmt.Sprintf("%d are placed", len(places)), "place them as planned")
 }
@@ -399,7 +431,7 @@ func Of(c fleet.Case) (State, bool) {
 	}
 	blank := State{Variant: runs.Variant, Version: r.Version, Board: c.Fit.Board, Name: c.Quad.Label(), RXMap: "AETR", Ports: []Port{}, Modes: []Range{}, OSD: []Cell{}}
 	for _, u := range board.UARTs {
-		blank.Ports = append(blank.Ports, Port{ID: u.ID - 1, Rest: make([]byte, 4)})
+		blank.Ports = append(blank.Ports, Port{ID: u.ID - 1, Rest: []byte{mspBaud, mspBaud, 0, mspBaud}}) // as boards come
 	}
 	for i := range runs.Elements {
 		if at := runs.Elements[i].Index; at != nil && *at >= len(blank.OSD) {

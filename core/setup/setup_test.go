@@ -50,6 +50,7 @@ func TestEachDifferenceIsFoundAndSet(t *testing.T) {
 		found  string
 	}{
 		{"MSP not on the port", func(s *setup.State) { s.Ports[0].Functions = 0 }, []string{"UART 1"}, "nothing"},
+		{"another rate", func(s *setup.State) { s.Ports[0].Rest[0] = 4 }, []string{"UART 1, baud"}, "57600"},
 		{"no canvas on it", func(s *setup.State) { s.Ports[0].Functions = 1 }, []string{"UART 1"}, "msp"},
 		{"the sticks on two ports", func(s *setup.State) { s.Ports[1].Functions = 64 }, []string{"UART 2"}, "rc"},
 		{"something nobody knows on the port", func(s *setup.State) { s.Ports[0].Functions |= 1 << 30 }, []string{"UART 1"}, "displayport + msp + something else"},
@@ -60,8 +61,8 @@ func TestEachDifferenceIsFoundAndSet(t *testing.T) {
 		{"arming on another switch", func(s *setup.State) { s.Modes[0].Aux = 4 }, []string{"mode arm"}, "AUX 5, 1700 to 2100 µs"},
 		{"no beeper", func(s *setup.State) { s.Modes = s.Modes[:2] }, []string{"mode beeper"}, "on no switch"},
 		{"another canvas", func(s *setup.State) { s.Canvas = "60x22" }, []string{"canvas"}, "60×22"},
-		{"an element elsewhere", func(s *setup.State) { s.OSD[0].X++ }, []string{"OSD elements"}, "1 elsewhere or not: battery-voltage"},
-		{"an element too many", func(s *setup.State) { s.OSD[4].Profiles = 1 }, []string{"OSD elements"}, "1 elsewhere or not: home-arrow"},
+		{"an element elsewhere", func(s *setup.State) { s.OSD[0].X++ }, []string{"OSD elements"}, "elsewhere or not shown: battery-voltage"},
+		{"an element too many", func(s *setup.State) { s.OSD[4].Profiles = 1 }, []string{"OSD elements"}, "shown and not planned: home-arrow"},
 		{"another release", func(s *setup.State) { s.Version = "4.4" }, []string{"its release"}, "4.4"},
 	} {
 		t.Run(k.name, func(t *testing.T) {

@@ -2,6 +2,7 @@
   import { Modal } from 'flowbite-svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import Bench from './bench/Bench.svelte';
+  import Board from './board/Board.svelte';
   import Fleet from './fleet/Fleet.svelte';
   import Together from './fleet/Together.svelte';
   import { everywhere, typing } from './lib/keys';
@@ -22,6 +23,7 @@
     '/walk/:way?': Walk,
     '/rehearse': Rehearse,
     '/bench/:quad?': Bench,
+    '/board/:quad': Board,
     '/shopping': Shopping,
     '/shelf/:tab?/:kind?/:id?': Shelf,
     '*': NotFound,
@@ -29,13 +31,13 @@
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
-    { name: 'Bench', at: '/bench', starts: ['/bench', '/walk', '/shopping'] },
+    { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/walk', '/shopping'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
   ];
   const screenKeys = [
     { keys: '↓ ↑ or j k', does: 'Fleet: next or previous quad; Bench: next or previous step' },
     { keys: 'Enter', does: 'Fleet: open the quad' },
-    { keys: '1 to 5', does: 'Swap: link, power, pins, mount or antenna gate' },
+    { keys: '1 to 7', does: 'Swap: link, power, pins, mount, antenna, OSD or control gate' },
     { keys: 'b', does: 'Swap: its bench sheet' },
   ];
 

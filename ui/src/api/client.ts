@@ -19,6 +19,13 @@ export type Shopping = Schemas['ShoppingView'];
 export type AntennaView = QuadView['antenna'];
 export type OsdView = QuadView['osd'];
 export type OsdDrawn = NonNullable<OsdView['before']>;
+export type BoardPorts = Schemas['BoardPorts'];
+export type BoardView = Schemas['BoardView'];
+export type BoardReport = Schemas['BoardReport'];
+export type BoardKept = Schemas['BoardKept'];
+export type BoardLive = Schemas['BoardLive'];
+export type Comparison = Schemas['SetupComparison'];
+export type Faults = Schemas['SimFaults'];
 export type ControlView = QuadView['control'];
 export type PinsView = Schemas['WiringView'];
 export type PinsPicture = PinsView['picture'];
@@ -126,6 +133,15 @@ export const api = {
   setRegion: (region: string) => written(answered(client.PUT('/api/region', { body: { region } }))),
   screwOn: (kit: string, port: number, was: string, model: string, from: string) =>
     written(answered(client.PUT('/api/kit/{kit}/antennas/{port}', { params: { path: { kit, port } }, body: { was, model, from } }))),
+  boardPorts: (quad: string) => read(() => client.GET('/api/quads/{quad}/board', { params: { path: { quad } } })),
+  standIn: (quad: string, faults: Faults, stop = false) => written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, stop } }))),
+  readBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address } }))),
+  setBoard: (quad: string, address: string, propsOff: boolean) => written(answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } }))),
+  liveBoard: (quad: string, address: string) => read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
+  keepBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
+  keptBoards: (quad: string) => read(() => client.GET('/api/quads/{quad}/board/snapshots', { params: { path: { quad } } })),
+  restoreBoard: (quad: string, address: string, snapshot: number, propsOff: boolean) =>
+    written(answered(client.POST('/api/quads/{quad}/board/restore', { params: { path: { quad } }, body: { address, snapshot, propsOff } }))),
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   shelf: () => read(() => client.GET('/api/shelf')),

@@ -726,6 +726,10 @@ export interface components {
         BoardLive: {
             armed: boolean;
             channels: number[];
+            /** @description the switches of the plan, and which are on */
+            modes: components["schemas"]["ControlLit"][];
+            sticksStep: string;
+            voltageStep: string;
             /** Format: double */
             volts: number;
         };
@@ -734,6 +738,8 @@ export interface components {
             note?: string;
             /** @description addresses of serial ports, and of this quad's stand-in */
             ports: string[];
+            /** @description its name */
+            quad: string;
             /** @description address of this quad's stand-in; empty: none runs */
             standIn: string;
         };
@@ -799,6 +805,12 @@ export interface components {
         ControlHop: {
             label: string;
             set: string;
+        };
+        ControlLit: {
+            /** Format: int64 */
+            aux: number;
+            mode: string;
+            on: boolean;
         };
         ControlPicture: {
             missing?: string;
@@ -1506,6 +1518,7 @@ export interface components {
             power: components["schemas"]["SupplyView"];
             /** Format: int64 */
             revision: number;
+            settings: components["schemas"]["SetupPlan"];
             use: string;
         };
         Rail: {
@@ -1724,6 +1737,12 @@ export interface components {
             a: string;
             b: string;
             label: string;
+        };
+        SetupPlan: {
+            firmware: string[];
+            goggles: string[];
+            missing?: components["schemas"]["Missing"][];
+            rows: components["schemas"]["SetupRow"][];
         };
         SetupPort: {
             /** Format: int32 */

@@ -22,6 +22,7 @@
   import PinsPicture from './PinsPicture.svelte';
   import PowerDetail from './PowerDetail.svelte';
   import PowerPicture from './PowerPicture.svelte';
+  import ToSet from './ToSet.svelte';
 
   let { params }: { params: { quad: string; gate?: string } } = $props();
 
@@ -154,6 +155,7 @@
             {/each}
           </div>
           {#if gate.gate === 'power'}<PowerDetail power={q.power} onpick={(patch, says) => apply(patch, says)} />{/if}
+          {#if gate.gate === 'osd' || gate.gate === 'control'}<ToSet quad={q.id} plan={q.settings} />{/if}
           {#if gate.gate === 'pins'}<PinsDetail quad={q.id} pins={q.pins} onpick={(patch, says) => apply(patch, says)} />{/if}
         </section>
       {/if}

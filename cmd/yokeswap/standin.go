@@ -1,0 +1,70 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/setup"
+	"yokeswap/core/stock"
+	"yokeswap/demo"
+	"yokeswap/sim"
+)
+
+// standIn runs a stand-in for something a builder works with, until it is told to
+// stop: so far a flight board, set up as a quad of the demo flies today.
+func standIn(c *call) error {
+	listen := c.flags.String("listen", "127.0.0.1:5761", "address to listen on")
+	quad := c.flags.String("quad", "rynd", "the quad of the demo whose board it is")
+	var faults sim.Faults
+	c.flags.IntVar(&faults.SlowMS, "slow", 0, "milliseconds that each answer comes late")
+	c.flags.IntVar(&faults.CutAfter, "cut-after", 0, "the cable comes out after so many writes")
+	c.flags.BoolVar(&faults.WrongChecksum, "wrong-checksum", false, "every answer has a wrong checksum")
+	c.flags.StringVar(&faults.Variant, "variant", "", "what it says it runs")
+	c.flags.BoolVar(&faults.RefuseSave, "refuse-save", false, "it refuses to save")
+	c.flags.BoolVar(&faults.Armed, "armed", false, "it is armed")
+	c.flags.BoolVar(&faults.Silent, "silent", false, "it answers nothing")
+	names, err := c.parse()
+	if err != nil {
+		return err
+	}
+	if len(names) != 1 || names[0] != "board" {
+		return errors.New("expected what to stand in for: board")
+	}
+	state, err := boardOf(*quad)
+	if err != nil {
+		return err
+	}
+	b, err := sim.NewFlightBoard(state, *listen)
+	if err != nil {
+		return err
+	}
+	defer b.Close()
+	b.Break(faults)
+	fmt.Fprintf(c.stdout, "a stand-in for the flight board of %s answers at %s\n", state.Name, b.Address())
+	stop := make(chan os.Signal, 1)
+	signal.Notify(stop, os.Interrupt, syscall.SIGTERM)
+	<-stop
+	return nil
+}
+
+// boardOf is how the flight board of a quad of the demo is set up today.
+func boardOf(quad string) (setup.State, error) {
+	s := stock.New()
+	if err := demo.Load(s); err != nil {
+		return setup.State{}, err
+	}
+	q, ok := s.Fleet.Quad(quad)
+	if !ok {
+		return setup.State{}, fmt.Errorf("the demo has no quad %q", quad)
+	}
+	state, ok := setup.Of(fleet.NowCase(gear.NewLibrary(s.Sets...), fleet.NewIndex(s.Fleet), q))
+	if !ok {
+		return setup.State{}, fmt.Errorf("the demo does not say what the flight board of %s runs", q.Label())
+	}
+	return state, nil
+}

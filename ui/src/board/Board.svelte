@@ -1,0 +1,201 @@
+<script lang="ts">
+  // The flight board of one quad: read it, hold it against the plan, set it, and put
+  // back what was there. Nothing is written that is not shown first.
+  import { untrack } from 'svelte';
+  import { api, type BoardKept, type BoardPorts, type BoardReport, type BoardView, type Comparison, type Failure } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+  import Kept from './Kept.svelte';
+  import Live from './Live.svelte';
+  import SettingRows from './SettingRows.svelte';
+  import StandIn from './StandIn.svelte';
+
+  let { params }: { params: { quad: string } } = $props();
+  const id = $derived(params.quad);
+  const ports = new Loaded<BoardPorts>();
+  const kept = new Loaded<BoardKept[]>();
+
+  let address = $state('');
+  let view = $state.raw<BoardView | null>(null);
+  let report = $state.raw<BoardReport | null>(null);
+  let failure = $state.raw<Failure | null>(null);
+  let busy = $state('');
+  let propsOff = $state(false);
+
+  $effect(() => {
+    const quad = id;
+    untrack(() => {
+      [view, report, failure, address] = [null, null, null, ''];
+      void kept.take(api.keptBoards(quad));
+      void listPorts();
+    });
+  });
+
+  async function listPorts() {
+    if (await ports.take(api.boardPorts(id))) address = ports.data?.standIn || (ports.data?.ports.includes(address) ? address : '');
+  }
+  const known = $derived([...(ports.data?.standIn ? [ports.data.standIn] : []), ...(ports.data?.ports ?? [])]);
+  const name = (at: string) => (at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, ''));
+
+  /** Does one thing with the board; what it said before goes. */
+  async function during<T>(what: string, call: Promise<{ ok: true; data: T } | { ok: false; failure: Failure }>): Promise<T | null> {
+    busy = what;
+    failure = null;
+    const answer = await call;
+    busy = '';
+    if (answer.ok) return answer.data;
+    failure = answer.failure;
+    return null;
+  }
+  async function readBoard() {
+    report = null;
+    view = (await during('Reading the board…', api.readBoard(id, address))) ?? view;
+  }
+  async function take(what: string, call: ReturnType<typeof api.setBoard>) {
+    const answer = await during(what, call);
+    if (!answer) return;
+    report = answer;
+    if (view && answer.comparison) view = { ...view, comparison: answer.comparison as Comparison };
+    propsOff = false;
+    await kept.take(api.keptBoards(id));
+  }
+  const setBoard = () => take('Setting the board: keep, write, save, reboot, read back…', api.setBoard(id, address, propsOff));
+  const restore = (snapshot: number, off: boolean) => take('Putting the kept settings back…', api.restoreBoard(id, address, snapshot, off));
+  async function keep() {
+    const list = await during('Keeping the settings…', api.keepBoard(id, address));
+    if (list) kept.data = list;
+  }
+  const differing = $derived(view?.comparison.rows.filter((r) => !r.same) ?? []);
+  const latest = $derived(kept.data?.[0]);
+</script>
+
+<div class="title">
+  <h1>Flight board of {ports.data?.quad ?? id}</h1>
+  <a href={`#/swap/${id}/osd`}>OSD gate</a>
+  <a href={`#/bench/${id}`}>Bench sheet</a>
+</div>
+<section class="panel" aria-labelledby="connect">
+  <h2 id="connect">1. Connect</h2>
+  <p class="soft">A data cable into the flight board's USB, not the air unit's. Props off. No pack is needed to read it.</p>
+  <div class="row">
+    <label>port
+      <select bind:value={address}>
+        <option value="">choose a port</option>
+        {#each known as at (at)}<option value={at}>{name(at)}</option>{/each}
+        {#if address && !known.includes(address)}<option value={address}>{address}</option>{/if}
+      </select>
+    </label>
+    <button type="button" onclick={listPorts}>Look again</button>
+    <label>or an address <input type="text" placeholder="tcp:127.0.0.1:5761" onchange={(e) => (address = e.currentTarget.value.trim())} /></label>
+    <button type="button" class="main" disabled={!address || busy !== ''} onclick={readBoard}>Read it</button>
+  </div>
+  {#if ports.data?.note}<p class="warn">{ports.data.note}</p>{/if}
+  <StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />
+</section>
+{#if busy}<p class="panel pad" role="status">{busy}</p>{/if}
+{#if failure}<FailureNote {failure} />{/if}
+{#if report}
+  <section class="panel pad report" class:good={report.outcome === 'set'} role="status" aria-labelledby="outcome">
+    <h2 id="outcome">{report.outcome === 'set' ? '✓ ' : '! '}{report.says}</h2>
+    {#if report.steps.length > 0}<p>Done: {report.steps.join(', ')}.</p>{/if}
+    {#if report.restore && latest}
+      <p>Kept before: {new Date(latest.at).toLocaleString()}.</p>
+      <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
+      <button type="button" disabled={!propsOff || busy !== ''} onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button>
+    {/if}
+  </section>
+{/if}
+{#if view}
+  <section class="panel pad" aria-labelledby="found">
+    <h2 id="found">2. {view.comparison.says}</h2>
+    <p class="soft">{view.state.board} runs {view.state.variant} {view.state.version}{view.state.name ? `, called ${view.state.name}` : ''}.</p>
+    <SettingRows rows={view.comparison.rows} />
+  </section>
+  {#if differing.length > 0 && !view.comparison.blocked}
+    <section class="panel pad" aria-labelledby="set">
+      <h2 id="set">3. Set {differing.length === 1 ? 'it' : `the ${differing.length}`}</h2>
+      <p>All settings are kept first. Then it is written, saved, rebooted and read back.</p>
+      <p class="warn">A board that is being set can start the motors: props off, and they stay off until the maiden flight.</p>
+      <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
+      <button type="button" class="main" disabled={!propsOff || busy !== ''} onclick={setBoard}>Set the board</button>
+    </section>
+  {/if}
+  <Live quad={id} {address} />
+{/if}
+<Kept quad={id} list={kept.data ?? []} canWrite={address !== '' && busy === ''} onkeep={keep} onrestore={restore} />
+
+<style>
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1.2rem;
+    align-items: baseline;
+    margin-bottom: 0.6rem;
+  }
+  h1 {
+    font-size: 1.5rem;
+    font-weight: 750;
+  }
+  h2 {
+    font-size: 1.15rem;
+    font-weight: 700;
+  }
+  section,
+  .pad {
+    padding: 0.7rem 1rem;
+    margin-bottom: 0.7rem;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem 0.9rem;
+    align-items: end;
+  }
+  .row label {
+    display: grid;
+    color: var(--soft);
+  }
+  select,
+  input[type='text'] {
+    min-height: 42px;
+    min-width: 190px;
+    color: var(--ink);
+    background-color: var(--raised);
+    border: 1px solid var(--soft);
+    border-radius: 4px;
+  }
+  button {
+    min-height: 42px;
+    padding: 0 1rem;
+    border: 2px solid var(--accent);
+    border-radius: 4px;
+    background: var(--raised);
+    color: var(--ink);
+    font-weight: 700;
+  }
+  button.main {
+    background: var(--accent);
+    color: var(--sheet);
+  }
+  button:disabled {
+    opacity: 0.5;
+  }
+  .props {
+    display: inline-flex;
+    gap: 0.5rem;
+    align-items: center;
+    min-height: 44px;
+    margin-right: 1rem;
+    font-weight: 700;
+  }
+  .warn {
+    color: var(--unfit);
+    font-weight: 600;
+  }
+  .report {
+    border-left: 6px solid var(--unfit);
+  }
+  .report.good {
+    border-left-color: var(--fits);
+  }
+</style>

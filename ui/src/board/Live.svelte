@@ -1,0 +1,154 @@
+<script lang="ts">
+  // Sticks as bars, switches as lights, the battery: moved while one looks.
+  import { api, type BoardLive } from '../api/client';
+
+  let { quad, address }: { quad: string; address: string } = $props();
+  let on = $state(false);
+  let live = $state.raw<BoardLive | null>(null);
+  let lost = $state('');
+  // How far each channel has gone since the check began.
+  let reach = $state.raw<{ low: number; high: number }[]>([]);
+
+  $effect(() => {
+    if (!on || !address) return;
+    let going = true;
+    reach = [];
+    lost = '';
+    void (async () => {
+      while (going) {
+        const answer = await api.liveBoard(quad, address);
+        if (!going) return;
+        if (!answer.ok) {
+          lost = answer.failure.detail;
+          on = false;
+          return;
+        }
+        live = answer.data;
+        reach = answer.data.channels.map((us, i) => ({ low: Math.min(us, reach[i]?.low ?? us), high: Math.max(us, reach[i]?.high ?? us) }));
+        await new Promise((done) => setTimeout(done, 120));
+      }
+    })();
+    return () => (going = false);
+  });
+  let stored = $state('');
+  // The shortest travel of the four sticks, once each has moved.
+  const travel = $derived(reach.length >= 4 ? Math.min(...reach.slice(0, 4).map((r) => r.high - r.low)) : 0);
+  async function store() {
+    if (!live) return;
+    const says: string[] = [];
+    for (const [step, value, label] of [[live.sticksStep, travel, `shortest travel ${travel} µs`], [live.voltageStep, live.volts, `${live.volts.toFixed(2)} V`]] as const) {
+      const answer = await api.confirm(quad, step, true, value);
+      const state = answer.ok ? answer.data.states.find((s) => s.id === step) : undefined;
+      says.push(answer.ok ? `${label}: ${state?.state === 'done' ? 'in the bench sheet' : (state?.says ?? 'in the bench sheet')}` : `${label}: ${answer.failure.detail}`);
+    }
+    stored = says.join('; ') + '.';
+  }
+  const names = ['roll', 'pitch', 'yaw', 'throttle'];
+  const at = (us: number) => `${Math.max(0, Math.min(100, ((us - 900) / 1200) * 100))}%`;
+</script>
+
+<section class="panel" aria-labelledby="live">
+  <h2 id="live">Check it live</h2>
+  <p class="soft">Props off. Move every stick to its ends, throw every switch: 1000 to 2000, the right way round. Then switch the controller off: the failsafe must come in.</p>
+  <button type="button" aria-pressed={on} onclick={() => (on = !on)}>{on ? 'Stop' : 'Start'}</button>
+  {#if lost}<p role="alert">{lost}</p>{/if}
+  {#if live}
+    <p class="state"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{live.volts.toFixed(2)} V</span></p>
+    {#if live.modes.length > 0}
+      <p class="lights">{#each live.modes as m (m.mode + String(m.aux))}<span class:on={m.on}><i aria-hidden="true">{m.on ? '●' : '○'}</i> {m.mode.replaceAll('-', ' ')} <small>AUX {m.aux}, {m.on ? 'on' : 'off'}</small></span>{/each}</p>
+    {/if}
+    <ul>
+      {#each live.channels as us, i (i)}
+        <li>
+          <span>{names[i] ?? `AUX ${i - 3}`}</span>
+          <span class="bar"><i class="reach" style:left={at(reach[i]?.low ?? us)} style:right={`calc(100% - ${at(reach[i]?.high ?? us)})`}></i><i class="now" style:left={at(us)}></i></span>
+          <span class="mono">{us} µs</span>
+          <span class="soft">{reach[i] ? `${reach[i].low} to ${reach[i].high}` : ''}</span>
+        </li>
+      {/each}
+    </ul>
+    <p><button type="button" onclick={store}>Put these readings into the bench sheet</button> <span class="soft">shortest travel so far {travel} µs</span></p>
+    {#if stored}<p role="status">{stored}</p>{/if}
+  {/if}
+</section>
+
+<style>
+  section {
+    padding: 0.7rem 1rem;
+    margin-bottom: 0.7rem;
+  }
+  h2 {
+    font-size: 1.15rem;
+    font-weight: 700;
+  }
+  button {
+    min-height: 42px;
+    padding: 0 1.2rem;
+    border: 2px solid var(--accent);
+    border-radius: 4px;
+    background: var(--raised);
+    color: var(--ink);
+    font-weight: 700;
+  }
+  .state {
+    margin: 0.4rem 0;
+  }
+  .armed {
+    color: var(--unfit);
+  }
+  .lights {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.6rem;
+  }
+  .lights span {
+    border: 1.5px solid var(--line);
+    padding: 0.1rem 0.6rem;
+    color: var(--soft);
+  }
+  .lights span.on {
+    border-color: var(--fits);
+    background: var(--fits-wash);
+    color: var(--ink);
+    font-weight: 700;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 0;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 70px minmax(80px, 1fr) 80px 110px;
+    gap: 0.6rem;
+    align-items: center;
+    min-height: 30px;
+  }
+  .bar {
+    position: relative;
+    height: 18px;
+    border: 1px solid var(--soft);
+    background: var(--raised);
+  }
+  .reach {
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    background: var(--accent-wash);
+  }
+  .now {
+    position: absolute;
+    top: -3px;
+    bottom: -3px;
+    border-left: 5px solid var(--accent);
+    margin-left: -2px;
+  }
+  @media (max-width: 560px) {
+    li {
+      grid-template-columns: 64px minmax(60px, 1fr) 72px;
+    }
+    li span:last-child {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,93 @@
+<script lang="ts">
+  // Each setting as it is wanted and as it was found; what differs comes first.
+  import type { Comparison } from '../api/client';
+
+  interface Props {
+    rows: Comparison['rows'];
+    /** What the settings are held against: a board that was read, or the quad today. */
+    against?: string;
+  }
+  let { rows, against = 'found' }: Props = $props();
+  const sorted = $derived([...rows.filter((r) => !r.same), ...rows.filter((r) => r.same)]);
+</script>
+
+<table>
+  <thead><tr><th scope="col">setting</th><th scope="col">wanted</th><th scope="col">{against}</th><th scope="col">why</th></tr></thead>
+  <tbody>
+    {#each sorted as r (r.label)}
+      <tr class:differs={!r.same}>
+        <th scope="row"><span aria-hidden="true">{r.same ? '✓' : '≠'}</span> {r.label}{#if !r.same}<small>differs</small>{:else}<span class="unseen">the same</span>{/if}</th>
+        <td data-label="wanted">{r.wanted}</td>
+        <td data-label={against}>{r.found}</td>
+        <td class="why">{r.why}</td>
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th,
+  td {
+    text-align: left;
+    font-weight: 500;
+    padding: 0.3rem 0.8rem 0.3rem 0.4rem;
+    border-top: 1px solid var(--line);
+    vertical-align: top;
+  }
+  thead th {
+    border: 0;
+    color: var(--soft);
+  }
+  small {
+    color: var(--soft);
+    margin-left: 1.3rem;
+  }
+  th:first-child {
+    width: 21%;
+  }
+  td:nth-child(2) {
+    width: 23%;
+  }
+  td:last-child {
+    width: 24%;
+  }
+  small {
+    display: block;
+  }
+  .why {
+    color: var(--soft);
+  }
+  .differs th,
+  .differs td {
+    background: var(--change-wash);
+    font-weight: 650;
+  }
+  .differs .why,
+  .differs small {
+    font-weight: 500;
+    color: var(--ink);
+  }
+  @media (max-width: 760px) {
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      border-top: 1px solid var(--line);
+    }
+    th,
+    td {
+      border: 0;
+      padding: 0.1rem 0.4rem;
+    }
+    td[data-label]::before {
+      content: attr(data-label) ': ';
+      color: var(--soft);
+      font-weight: 500;
+    }
+  }
+</style>

@@ -1,0 +1,76 @@
+<script lang="ts">
+  // A stand-in for this quad's board, to try it out on, faults included.
+  import { api, type Faults } from '../api/client';
+
+  interface Props {
+    quad: string;
+    running: string;
+    onchange: () => Promise<void>;
+  }
+  let { quad, running, onchange }: Props = $props();
+  let says = $state('');
+
+  const faults: { name: string; faults: Faults }[] = [
+    { name: 'as it should be', faults: {} },
+    { name: 'the cable comes out while it is written', faults: { cutAfter: 3 } },
+    { name: 'it refuses to save', faults: { refuseSave: true } },
+    { name: 'it is armed', faults: { armed: true } },
+    { name: 'it runs other firmware', faults: { variant: 'OTHR' } },
+    { name: 'wrong checksums', faults: { wrongChecksum: true } },
+    { name: 'it answers slowly', faults: { slowMS: 150 } },
+    { name: 'it does not answer', faults: { silent: true } },
+  ];
+  async function change(f: Faults, stop = false) {
+    const answer = await api.standIn(quad, f, stop);
+    says = answer.ok ? '' : answer.failure.detail;
+    if (answer.ok) await onchange();
+  }
+</script>
+
+<details open={running !== ''}>
+  <summary>No board at hand? Try it on a stand-in</summary>
+  <div>
+    {#if running}
+      <label>it behaves
+        <select onchange={(e) => change(faults[Number(e.currentTarget.value)]?.faults ?? {})}>{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select>
+      </label>
+      <button type="button" onclick={() => change({}, true)}>End the stand-in</button>
+    {:else}
+      <p class="soft">It is set up as this quad flies today, and speaks as a board does.</p>
+      <button type="button" onclick={() => change({})}>Start the stand-in</button>
+    {/if}
+    {#if says}<p role="alert">{says}</p>{/if}
+  </div>
+</details>
+
+<style>
+  details {
+    margin-top: 0.5rem;
+  }
+  summary {
+    cursor: pointer;
+    min-height: 30px;
+  }
+  div {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.9rem;
+    align-items: end;
+  }
+  label {
+    display: grid;
+    color: var(--soft);
+  }
+  select,
+  button {
+    min-height: 40px;
+    padding: 0 0.8rem;
+    border: 1.5px solid var(--soft);
+    border-radius: 4px;
+    background-color: var(--raised);
+    color: var(--ink);
+  }
+  select {
+    padding-right: 2.2rem;
+  }
+</style>

@@ -1,0 +1,40 @@
+<script lang="ts">
+  // What to set on the flight board and in the goggles, against how the quad flies
+  // today, and the way to the board itself.
+  import type { QuadView } from '../api/client';
+  import SettingRows from '../board/SettingRows.svelte';
+
+  let { quad, plan }: { quad: string; plan: QuadView['settings'] } = $props();
+  const differs = $derived(plan.rows.filter((r) => !r.same).length);
+</script>
+
+{#if plan.rows.length > 0}
+  <section class="panel" aria-labelledby="to-set">
+    <h3 id="to-set">{differs === 0 ? 'Nothing to set anew on the flight board' : differs === 1 ? 'One thing to set on the flight board' : `${differs} things to set on the flight board`}</h3>
+    {#if differs > 0}<SettingRows rows={plan.rows.filter((r) => !r.same)} against="today" />{/if}
+    <details>
+      <summary>what stays as it is</summary>
+      <SettingRows rows={plan.rows.filter((r) => r.same)} against="today" />
+    </details>
+    {#if plan.goggles.length > 0}<p>In the goggles: <b>{plan.goggles.join(', ')}</b>.</p>{/if}
+    {#each plan.firmware as says (says)}<p class="soft">{says}</p>{/each}
+    <p><a href={`#/board/${quad}`}>Ask the flight board whether it is so, and set it</a></p>
+  </section>
+{/if}
+
+<style>
+  section {
+    padding: 0.6rem 0.9rem;
+  }
+  h3 {
+    font-weight: 700;
+  }
+  summary {
+    cursor: pointer;
+    min-height: 28px;
+    color: var(--soft);
+  }
+  a {
+    font-weight: 650;
+  }
+</style>
