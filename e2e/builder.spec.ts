@@ -134,7 +134,7 @@ test('the bench sheet: steps in order, readings with limits, and nothing lost to
   await expect(page.getByText('Enter settled resistance as a number in Ω.')).toBeVisible();
   await page.getByLabel(/settled resistance/).fill('4700');
   await page.getByRole('button', { name: 'Enter and done' }).click();
-  await expect(page.getByText('3 of 30 steps done')).toBeVisible();
+  await expect(page.getByText('3 of 33 steps done')).toBeVisible();
 
   await program.kill();
   await page.getByRole('button', { name: 'Clear the bench, props off' }).click();
@@ -142,7 +142,7 @@ test('the bench sheet: steps in order, readings with limits, and nothing lost to
   await expect(page.getByText('The program does not answer')).toBeVisible();
   await program.start();
   await page.reload();
-  await expect(page.getByText('3 of 30 steps done')).toBeVisible();
+  await expect(page.getByText('3 of 33 steps done')).toBeVisible();
   await expect(page.getByText('4700 Ω').first()).toBeVisible();
 });
 
@@ -250,6 +250,26 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await expect(page.getByText(/shortest travel \d+ µs: in the bench sheet/)).toBeVisible();
   await page.getByLabel('it behaves').selectOption('it does not answer');
   await expect(page.getByText(/Check the cable and the port/).first()).toBeVisible();
+});
+
+test('picture, but no OSD: the planted fault is found by the wiring, and by asking the board', async ({ page, open }) => {
+  await open('/bench/damsel');
+  await page.getByRole('link', { name: 'It does not work' }).click();
+  await page.getByRole('button', { name: 'picture, but no OSD' }).click();
+  await expect(page.getByText('Most likely: RX and TX are swapped.')).toBeVisible();
+  await page.getByRole('group', { name: /unit's RX end on the board's RX/ }).getByRole('button', { name: 'No' }).click();
+  await expect(page.getByText('Most likely: a firmware without canvas.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take the answer back' }).click();
+  await expect(page.getByText('Most likely: RX and TX are swapped.')).toBeVisible();
+  await open('/board/brayer');
+  await page.getByText('No board at hand?').click();
+  await page.getByRole('button', { name: 'Start the stand-in' }).click();
+  await page.getByLabel('it behaves').selectOption('its OSD feature has been switched off');
+  await open('/fault/brayer?symptom=no-osd');
+  await page.getByLabel('ask the flight board').selectOption('the stand-in');
+  await expect(page.getByText('It is this: the OSD feature is off.')).toBeVisible();
+  await page.getByRole('button', { name: 'Put it into the log' }).click();
+  await expect(page.getByRole('region', { name: 'Log of Brayer' })).toContainText('the OSD feature is off');
 });
 
 test('who can fly together: channels, what is left, and a fifth on the ground', async ({ page, open }) => {

@@ -78,6 +78,14 @@ func (b *FlightBoard) Break(f Faults) {
 	b.faults, b.writes = f, 0
 }
 
+// Plant changes what it has in memory and saved, for a fault to be found.
+func (b *FlightBoard) Plant(change func(*setup.State)) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	change(&b.memory)
+	change(&b.saved)
+}
+
 // Saved is what it would have after the power was off.
 func (b *FlightBoard) Saved() setup.State {
 	b.mu.Lock()

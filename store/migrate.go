@@ -29,6 +29,8 @@ var migrations = []*gormigrate.Migration{
 		Migrate: run(
 			`CREATE TABLE board_snapshots (id INTEGER PRIMARY KEY, quad TEXT NOT NULL, at DATETIME NOT NULL, why TEXT NOT NULL, body TEXT NOT NULL CHECK (json_valid(body)))`,
 			`CREATE INDEX board_snapshots_by_quad ON board_snapshots(quad)`,
+			`CREATE TABLE log (id INTEGER PRIMARY KEY, quad TEXT NOT NULL, at DATETIME NOT NULL, says TEXT NOT NULL)`,
+			`CREATE INDEX log_by_quad ON log(quad)`,
 		),
 	},
 }

@@ -137,6 +137,7 @@ func (s *server) standIn(_ context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
 		Stop   bool       `json:"stop,omitempty"`
+		OSDOff bool       `json:"osdOff,omitempty" doc:"its OSD feature is off, a fault to find"`
 		Faults sim.Faults `json:"faults"`
 	}
 }) (*answer[BoardPorts], error) {
@@ -165,6 +166,9 @@ func (s *server) standIn(_ context.Context, in *struct {
 		s.boards.sims[in.Quad] = b
 	}
 	b.Break(in.Body.Faults)
+	if bit, ok := runsOf(next, b.Saved().Variant).Features[gear.FeatureOSD]; ok && in.Body.OSDOff {
+		b.Plant(func(s *setup.State) { s.Features &^= 1 << bit })
+	}
 	return reply(BoardPorts{Quad: next.Quad.Label(), Ports: []string{}, StandIn: b.Address()}), nil
 }
 
@@ -273,6 +277,9 @@ func (s *server) apply(ctx context.Context, c fleet.Case, in BoardWrite, why str
 		_, err := s.store.KeepBoard(c.Quad.ID, why, before, time.Now())
 		return err
 	})}
+	if err := s.store.Log(c.Quad.ID, "Flight board, "+string(out.Outcome)+": "+out.Says, time.Now()); err != nil {
+		return nil, problem(err)
+	}
 	if out.After != nil {
 		comparison := setup.Compare(c, *out.After)
 		out.Comparison = &comparison

@@ -45,7 +45,7 @@ func New(st *store.Store, options Options) http.Handler {
 
 // prefixed are the packages whose types have names that others have too: steps,
 // pictures, devices.
-var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "setup": "Setup", "msp": "Msp", "sim": "Sim"}
+var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "diagnose": "Fault", "setup": "Setup", "msp": "Msp", "sim": "Sim"}
 
 // schemaName names a type in the description of the API.
 func schemaName(t reflect.Type, hint string) string {
@@ -82,5 +82,6 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerShelf(api)
 	s.registerFiles(api)
 	s.registerFlightBoard(api)
+	s.registerFault(api)
 	return api
 }

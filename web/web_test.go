@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/bench"
+	"yokeswap/core/diagnose"
 	"yokeswap/core/fleet"
 	"yokeswap/core/link/route"
 	"yokeswap/core/stock"
@@ -737,4 +738,25 @@ func TestTheBoardIsReadSetAndReadBack(t *testing.T) {
 	assert.Contains(t, text, "Check the cable and the port")
 	status, text = c.do("POST", "/api/quads/whip/board/stand-in", `{"faults":{}}`)
 	assert.Equal(t, 409, status, text)
+}
+
+// Picture, but no OSD: the planted fault is found, by the wiring of one quad and by
+// asking the board of another.
+func TestThePlantedFaultIsFound(t *testing.T) {
+	c := newClient(t, "")
+	first := func(path string) diagnose.Cause { return get[web.FaultView](c, path).Diagnosis.Causes[0] }
+	assert.Equal(t, "swapped", first("/api/quads/damsel/fault?symptom=no-osd").ID)
+	assert.Equal(t, diagnose.Possible, first("/api/quads/brayer/fault?symptom=no-osd").Standing)
+	assert.Equal(t, "osd-off", first("/api/quads/brayer/fault?symptom=no-osd&no=swapped").ID)
+	_, text := c.do("POST", "/api/quads/brayer/board/stand-in", `{"osdOff":true,"faults":{}}`)
+	var ports web.BoardPorts
+	require.NoError(t, json.Unmarshal([]byte(text), &ports))
+	asked := first("/api/quads/brayer/fault?symptom=no-osd&address=" + ports.StandIn)
+	assert.Equal(t, "osd-off", asked.ID)
+	assert.Equal(t, diagnose.Found, asked.Standing)
+	status, _ := c.do("GET", "/api/quads/brayer/fault?symptom=gremlins", "")
+	assert.Equal(t, 404, status)
+	status, text = c.do("POST", "/api/quads/brayer/log", `{"says":"It was this: the OSD feature is off."}`)
+	assert.Equal(t, 200, status, text)
+	assert.Len(t, get[web.FaultView](c, "/api/quads/brayer/fault").Log, 1)
 }

@@ -30,6 +30,7 @@ const practice = "common practice"
 
 // Row is one setting, as it is wanted and as it was found.
 type Row struct {
+	Code    verdict.Code     `json:"code"`
 	Label   string           `json:"label"`
 	Wanted  string           `json:"wanted"`
 	Found   string           `json:"found"`
@@ -101,7 +102,7 @@ func Compare(c fleet.Case, found State) Comparison {
 
 // row adds a setting; change says what to set where it differs.
 func (w *comparing) row(gate verdict.Gate, code verdict.Code, label, wanted, found, why, change string) {
-	r := Row{Label: label, Wanted: wanted, Found: found, Same: wanted == found, Why: why}
+	r := Row{Code: code, Label: label, Wanted: wanted, Found: found, Same: wanted == found, Why: why}
 	if !r.Same {
 		r.Finding = &verdict.Finding{Gate: gate, Code: code, Level: verdict.Change, Subject: w.Quad.Label(), Source: practice,
 			Says:     fmt.Sprintf("%s: %s.", label, change),
@@ -175,7 +176,7 @@ func (w *comparing) ports() {
 	set := func(uart int, wanted uint32, why string) {
 		p := w.Target.port(uart)
 		if p == nil {
-			w.Rows = append(w.Rows, Row{Label: fmt.Sprintf("UART %d", uart), Wanted: w.words(wanted), Found: "the board lists no such port", Why: why,
+			w.Rows = append(w.Rows, Row{Code: CodePort, Label: fmt.Sprintf("UART %d", uart), Wanted: w.words(wanted), Found: "the board lists no such port", Why: why,
 				Finding: &verdict.Finding{Gate: verdict.OSD, Code: CodePort, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: practice, Says: fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart)}})
 			return
 		}

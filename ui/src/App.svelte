@@ -3,6 +3,7 @@
   import Router, { push, router } from 'svelte-spa-router';
   import Bench from './bench/Bench.svelte';
   import Board from './board/Board.svelte';
+  import Fault from './fault/Fault.svelte';
   import Fleet from './fleet/Fleet.svelte';
   import Together from './fleet/Together.svelte';
   import { everywhere, typing } from './lib/keys';
@@ -24,6 +25,7 @@
     '/rehearse': Rehearse,
     '/bench/:quad?': Bench,
     '/board/:quad': Board,
+    '/fault/:quad': Fault,
     '/shopping': Shopping,
     '/shelf/:tab?/:kind?/:id?': Shelf,
     '*': NotFound,
@@ -31,7 +33,7 @@
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
-    { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/walk', '/shopping'] },
+    { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
   ];
   const screenKeys = [

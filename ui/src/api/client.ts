@@ -26,6 +26,7 @@ export type BoardKept = Schemas['BoardKept'];
 export type BoardLive = Schemas['BoardLive'];
 export type Comparison = Schemas['SetupComparison'];
 export type Faults = Schemas['SimFaults'];
+export type FaultView = Schemas['FaultView'];
 export type ControlView = QuadView['control'];
 export type PinsView = Schemas['WiringView'];
 export type PinsPicture = PinsView['picture'];
@@ -134,7 +135,10 @@ export const api = {
   screwOn: (kit: string, port: number, was: string, model: string, from: string) =>
     written(answered(client.PUT('/api/kit/{kit}/antennas/{port}', { params: { path: { kit, port } }, body: { was, model, from } }))),
   boardPorts: (quad: string) => read(() => client.GET('/api/quads/{quad}/board', { params: { path: { quad } } })),
-  standIn: (quad: string, faults: Faults, stop = false) => written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, stop } }))),
+  standIn: (quad: string, faults: Faults, more: { stop?: boolean; osdOff?: boolean } = {}) =>
+    written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, ...more } }))),
+  fault: (quad: string, query: { symptom?: string; yes?: string; no?: string; address?: string }) => read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
+  log: (quad: string, says: string) => written(answered(client.POST('/api/quads/{quad}/log', { params: { path: { quad } }, body: { says } }))),
   readBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address } }))),
   setBoard: (quad: string, address: string, propsOff: boolean) => written(answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } }))),
   liveBoard: (quad: string, address: string) => read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),

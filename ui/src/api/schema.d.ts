@@ -311,6 +311,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/fault": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad fault */
+        get: operations["get-api-quads-by-quad-fault"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad log */
+        post: operations["post-api-quads-by-quad-log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/next": {
         parameters: {
             query?: never;
@@ -898,6 +932,37 @@ export interface components {
              */
             type: string;
         };
+        FaultCause: {
+            askBoard: boolean;
+            because: string[];
+            caution?: string;
+            fix: string;
+            id: string;
+            label: string;
+            question: string;
+            standing: string;
+            test: string;
+        };
+        FaultDiagnosis: {
+            causes: components["schemas"]["FaultCause"][];
+            says: string;
+            symptom: string;
+        };
+        FaultNamed: {
+            id: string;
+            label: string;
+        };
+        FaultView: {
+            /** @description the flight board was read for this */
+            boardRead: boolean;
+            /** @description absent: no symptom is picked */
+            diagnosis?: components["schemas"]["FaultDiagnosis"];
+            /** @description of the quad, the newest first */
+            log: components["schemas"]["Note"][];
+            /** @description its name */
+            quad: string;
+            symptoms: components["schemas"]["FaultNamed"][];
+        };
         Feed: {
             from: string;
             lead?: components["schemas"]["Lead"];
@@ -1178,6 +1243,14 @@ export interface components {
             minV?: number;
             sees: components["schemas"]["Envelope"];
         };
+        Note: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            quad: string;
+            says: string;
+        };
         OSDCell: {
             /** Format: int64 */
             height: number;
@@ -1432,7 +1505,12 @@ export interface components {
         };
         "Post-api-quads-by-quad-board-stand-inRequest": {
             faults: components["schemas"]["SimFaults"];
+            /** @description its OSD feature is off, a fault to find */
+            osdOff?: boolean;
             stop?: boolean;
+        };
+        "Post-api-quads-by-quad-logRequest": {
+            says: string;
         };
         "Post-api-quads-by-quad-nextRequest": {
             patch: components["schemas"]["Patch"];
@@ -1762,6 +1840,7 @@ export interface components {
             toUS: number;
         };
         SetupRow: {
+            code: string;
             finding?: components["schemas"]["Finding"];
             found: string;
             label: string;
@@ -2658,6 +2737,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardPorts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-fault": {
+        parameters: {
+            query?: {
+                symptom?: string;
+                /** @description causes a test has found, separated by commas */
+                yes?: string;
+                /** @description causes a test has ruled out, separated by commas */
+                no?: string;
+                /** @description of the flight board, to ask it */
+                address?: string;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-logRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
                 };
             };
             /** @description Error */

@@ -109,6 +109,8 @@
     <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.</p>
     <span class="ways screen-only">
       <a href={`#/swap/${r.quad}`}>Plan</a>
+      <a href={`#/board/${r.quad}`}>Flight board</a>
+      <a href={`#/fault/${r.quad}`}>It does not work</a>
       <button type="button" onclick={() => print()}>Print</button>
     </span>
   </div>

@@ -73,6 +73,7 @@
   <h1>Flight board of {ports.data?.quad ?? id}</h1>
   <a href={`#/swap/${id}/osd`}>OSD gate</a>
   <a href={`#/bench/${id}`}>Bench sheet</a>
+  <a href={`#/fault/${id}`}>It does not work</a>
 </div>
 <section class="panel" aria-labelledby="connect">
   <h2 id="connect">1. Connect</h2>

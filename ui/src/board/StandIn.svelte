@@ -10,18 +10,19 @@
   let { quad, running, onchange }: Props = $props();
   let says = $state('');
 
-  const faults: { name: string; faults: Faults }[] = [
+  const faults: { name: string; faults: Faults; osdOff?: boolean }[] = [
     { name: 'as it should be', faults: {} },
     { name: 'the cable comes out while it is written', faults: { cutAfter: 3 } },
     { name: 'it refuses to save', faults: { refuseSave: true } },
+    { name: 'its OSD feature has been switched off', faults: {}, osdOff: true },
     { name: 'it is armed', faults: { armed: true } },
     { name: 'it runs other firmware', faults: { variant: 'OTHR' } },
     { name: 'wrong checksums', faults: { wrongChecksum: true } },
     { name: 'it answers slowly', faults: { slowMS: 150 } },
     { name: 'it does not answer', faults: { silent: true } },
   ];
-  async function change(f: Faults, stop = false) {
-    const answer = await api.standIn(quad, f, stop);
+  async function change(f: Faults, more: { stop?: boolean; osdOff?: boolean } = {}) {
+    const answer = await api.standIn(quad, f, more);
     says = answer.ok ? '' : answer.failure.detail;
     if (answer.ok) await onchange();
   }
@@ -32,9 +33,9 @@
   <div>
     {#if running}
       <label>it behaves
-        <select onchange={(e) => change(faults[Number(e.currentTarget.value)]?.faults ?? {})}>{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select>
+        <select onchange={(e) => { const f = faults[Number(e.currentTarget.value)]; void change(f?.faults ?? {}, { osdOff: f?.osdOff ?? false }); }}>{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select>
       </label>
-      <button type="button" onclick={() => change({}, true)}>End the stand-in</button>
+      <button type="button" onclick={() => change({}, { stop: true })}>End the stand-in</button>
     {:else}
       <p class="soft">It is set up as this quad flies today, and speaks as a board does.</p>
       <button type="button" onclick={() => change({})}>Start the stand-in</button>

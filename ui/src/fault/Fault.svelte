@@ -1,0 +1,220 @@
+<script lang="ts">
+  // From what one sees to what it is: causes ranked by this quad's own facts, one
+  // test after another, the flight board asked where it can be.
+  import { untrack } from 'svelte';
+  import { push, replace, router } from 'svelte-spa-router';
+  import { api, type BoardPorts, type FaultView } from '../api/client';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+
+  let { params }: { params: { quad: string } } = $props();
+  const id = $derived(params.quad);
+  const view = new Loaded<FaultView>();
+  const ports = new Loaded<BoardPorts>();
+
+  const query = $derived(new URLSearchParams(router.querystring ?? ''));
+  const symptom = $derived(query.get('symptom') ?? '');
+  const list = (name: string) => (query.get(name) ?? '').split(',').filter(Boolean);
+  let address = $state('');
+  let logged = $state('');
+
+  $effect(() => {
+    const [quad, s, yes, no, at] = [id, symptom, query.get('yes') ?? '', query.get('no') ?? '', address];
+    untrack(() => void view.take(api.fault(quad, { symptom: s, yes, no, ...(at ? { address: at } : {}) })));
+  });
+  $effect(() => {
+    const quad = id;
+    untrack(() => void ports.take(api.boardPorts(quad)));
+  });
+
+  function show(s: string, yes: string[], no: string[]) {
+    const parts = [`symptom=${s}`, yes.length > 0 ? `yes=${yes.join(',')}` : '', no.length > 0 ? `no=${no.join(',')}` : ''].filter(Boolean);
+    void (s === symptom ? replace : push)(`/fault/${id}?${parts.join('&')}`);
+    logged = '';
+  }
+  function answer(cause: string, said: 'yes' | 'no' | '') {
+    const yes = list('yes').filter((c) => c !== cause);
+    const no = list('no').filter((c) => c !== cause);
+    show(symptom, said === 'yes' ? [...yes, cause] : yes, said === 'no' ? [...no, cause] : no);
+  }
+  const said = (cause: string) => (list('yes').includes(cause) ? 'yes' : list('no').includes(cause) ? 'no' : '');
+  const words = { found: 'found', likely: 'likely', possible: 'possible', 'ruled-out': 'ruled out' } as const;
+  const marks = { found: '✓', likely: '!', possible: '?', 'ruled-out': '–' } as const;
+  const known = $derived([...(ports.data?.standIn ? [ports.data.standIn] : []), ...(ports.data?.ports ?? [])]);
+  const canAsk = $derived(view.data?.diagnosis?.causes.some((c) => c.askBoard) ?? false);
+
+  async function keep() {
+    const first = view.data?.diagnosis?.causes[0];
+    if (!view.data?.diagnosis || !first) return;
+    const answered = await api.log(id, `${view.data.diagnosis.symptom}: ${first.label}. ${first.fix}`);
+    logged = answered.ok ? 'In the log.' : answered.failure.detail;
+    if (answered.ok) view.data = { ...view.data, log: answered.data };
+  }
+</script>
+
+{#if view.failure}<FailureNote failure={view.failure} again={() => { address = ''; return view.take(api.fault(id, { symptom })); }} />{/if}
+{#if view.data}
+  {@const v = view.data}
+  <div class="title">
+    <h1>{v.diagnosis ? `${v.quad}: ${v.diagnosis.symptom}` : `What is wrong with ${v.quad}?`}</h1>
+    <a href={`#/bench/${id}`}>Bench sheet</a>
+    {#if v.diagnosis}<a href={`#/fault/${id}`}>Another symptom</a>{/if}
+  </div>
+  {#if !v.diagnosis}
+    <ul class="symptoms">
+      {#each v.symptoms as s (s.id)}<li><button type="button" onclick={() => show(s.id, [], [])}>{s.label}</button></li>{/each}
+    </ul>
+  {:else}
+    <p class="says" role="status">{v.diagnosis.says}</p>
+    {#if canAsk}
+      <p class="ask">
+        <label>ask the flight board <select bind:value={address}><option value="">no, I look myself</option>{#each known as at (at)}<option value={at}>{at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, '')}</option>{/each}</select></label>
+        <span class="soft">{v.boardRead ? 'It was read: what it says counts below.' : known.length === 0 ? 'None is plugged in.' : ''} <a href={`#/board/${id}`}>Flight board</a></span>
+      </p>
+    {/if}
+    <ol class="causes">
+      {#each v.diagnosis.causes as c, i (c.id)}
+        <li class={`panel ${c.standing}`} class:first={i === 0}>
+          <h2><span class="mark" aria-hidden="true">{marks[c.standing as keyof typeof marks]}</span> {c.label.charAt(0).toUpperCase() + c.label.slice(1)} <small>{words[c.standing as keyof typeof words]}{c.askBoard && !v.boardRead ? ', the board can be asked' : ''}</small></h2>
+          {#each c.because as b (b)}<p class="because">{b}</p>{/each}
+          {#if c.standing !== 'ruled-out'}
+            {#if c.caution}<p class="caution">{c.caution}</p>{/if}
+            <p><b>Test:</b> {c.test}</p>
+            <div class="answer" role="group" aria-label={c.question}>
+              <span>{c.question}</span>
+              <button type="button" aria-pressed={said(c.id) === 'yes'} onclick={() => answer(c.id, said(c.id) === 'yes' ? '' : 'yes')}>Yes, it is this</button>
+              <button type="button" aria-pressed={said(c.id) === 'no'} onclick={() => answer(c.id, 'no')}>No</button>
+            </div>
+            <p><b>Then:</b> {c.fix}</p>
+            {#if c.standing === 'found'}<p><button type="button" class="main" onclick={keep}>Put it into the log</button> {logged}</p>{/if}
+          {:else if said(c.id) === 'no'}
+            <button type="button" onclick={() => answer(c.id, '')}>Take the answer back</button>
+          {/if}
+        </li>
+      {/each}
+    </ol>
+  {/if}
+  {#if v.log.length > 0}
+    <section class="panel log" aria-labelledby="log">
+      <h2 id="log">Log of {v.quad}</h2>
+      <ul>{#each v.log as n (n.id)}<li><span class="mono">{new Date(n.at).toLocaleString()}</span> {n.says}</li>{/each}</ul>
+    </section>
+  {/if}
+{:else if !view.failure}
+  <p class="soft" role="status">One moment…</p>
+{/if}
+
+<style>
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1.2rem;
+    align-items: baseline;
+  }
+  h1 {
+    font-size: 1.5rem;
+    font-weight: 750;
+  }
+  h2 {
+    font-size: 1.1rem;
+    font-weight: 700;
+  }
+  h2 small {
+    font-weight: 500;
+    color: var(--soft);
+  }
+  .symptoms {
+    list-style: none;
+    padding: 0;
+    margin: 0.8rem 0;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(min(100%, 290px), 1fr));
+    gap: 0.5rem;
+  }
+  .symptoms button {
+    width: 100%;
+    min-height: 56px;
+    text-align: left;
+    font-size: 1.05rem;
+  }
+  .says {
+    font-size: 1.2rem;
+    font-weight: 700;
+    margin: 0.5rem 0;
+  }
+  .ask {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 1rem;
+    align-items: center;
+    margin-bottom: 0.6rem;
+  }
+  .causes {
+    list-style: none;
+    padding: 0;
+    margin: 0;
+    display: grid;
+    gap: 0.5rem;
+  }
+  .causes li {
+    padding: 0.6rem 0.9rem;
+    border-left: 6px solid var(--line);
+  }
+  .causes li.found {
+    border-left-color: var(--unfit);
+  }
+  .causes li.likely {
+    border-left-color: var(--caution);
+  }
+  .causes li.ruled-out {
+    opacity: 0.85;
+  }
+  .mark {
+    display: inline-block;
+    width: 1.2rem;
+    font-weight: 800;
+  }
+  .because {
+    font-weight: 600;
+  }
+  .caution {
+    color: var(--unfit);
+    font-weight: 600;
+  }
+  .answer {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem 0.8rem;
+    align-items: center;
+    margin: 0.2rem 0;
+  }
+  button,
+  select {
+    min-height: 42px;
+    padding: 0 1rem;
+    border: 1.5px solid var(--soft);
+    border-radius: 4px;
+    background-color: var(--raised);
+    color: var(--ink);
+    font-weight: 650;
+  }
+  select {
+    padding-right: 2.2rem;
+    font-weight: 500;
+  }
+  button[aria-pressed='true'],
+  button.main {
+    background: var(--accent);
+    border-color: var(--accent);
+    color: var(--sheet);
+  }
+  .log {
+    margin-top: 0.8rem;
+    padding: 0.6rem 0.9rem;
+  }
+  .log ul {
+    list-style: none;
+    padding: 0;
+    margin: 0.2rem 0 0;
+  }
+</style>
