@@ -64,7 +64,7 @@ references: # what the checks are held against, from Debian
 
 test: build chromium references
 	@echo "== Go: format, vet, staticcheck"
-	test -z "$$(gofmt -l cmd core demo docs format sim store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format sim store ui web; exit 1; }
+	test -z "$$(gofmt -l cmd core demo docs format msp sim store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format msp sim store ui web; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	echo "== Go: tests"
@@ -81,7 +81,7 @@ test: build chromium references
 	npm run --silent e2e
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/link/route ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/osd ./core/link/route ./msp ./sim ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
 

@@ -10,22 +10,22 @@ const shots = [
   { name: 'fleet', hash: '/', viewport: desk },
   { name: 'swap-power', hash: '/swap/wallower/power', viewport: desk },
   { name: 'swap-link', hash: '/swap/damsel/link', viewport: desk },
-  { name: 'swap-feeds', hash: '/swap/damsel/power', viewport: desk, to: 'When the pack' },
   { name: 'swap-pins', hash: '/swap/quern/pins', viewport: desk },
   { name: 'swap-mount', hash: '/swap/hopper/mount', viewport: desk },
   { name: 'swap-antenna', hash: '/swap/wallower/antenna', viewport: desk, dark: true },
+  { name: 'swap-osd', hash: '/swap/wallower/osd', viewport: desk },
+  { name: 'swap-control', hash: '/swap/hopper/control', viewport: desk, dark: true },
+  { name: 'flight-board', hash: '/board/rynd', viewport: desk, board: true },
+  { name: 'fault', hash: '/fault/damsel?symptom=no-osd', viewport: desk },
   { name: 'shopping', hash: '/shopping', viewport: desk },
   { name: 'together', hash: '/together?quads=quern,fantail,brayer,whip&guests=fell-analog', viewport: desk },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
-  { name: 'route-back', hash: '/route/back', viewport: desk },
   { name: 'route-bench', hash: '/walk', viewport: desk },
   { name: 'rehearse', hash: '/rehearse', viewport: desk },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
   { name: 'shelf', hash: '/shelf', viewport: desk },
-  { name: 'shelf-entry', hash: '/shelf/edit/board/bramble-f7', viewport: desk },
   { name: 'fleet-phone', hash: '/', viewport: phone },
-  { name: 'bench-phone', hash: '/bench/brayer', viewport: phone, step: /First power-up/ },
 ];
 
 const program = spawn(`${root}bin/yokeswap`, ['demo', '--listen', '127.0.0.1:0']);
@@ -37,12 +37,18 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
-for (const { name, hash, viewport, dark, step, to } of shots) {
+for (const { name, hash, viewport, dark, step, to, board } of shots) {
   const page = await browser.newPage({ viewport, colorScheme: dark ? 'dark' : 'light', reducedMotion: 'reduce' });
   await page.goto(`${url}/#${hash}`);
   await page.getByRole('heading').first().waitFor();
   if (step) await page.getByRole('button', { name: step }).click();
   if (step) await page.evaluate(() => scrollTo(0, 0));
+  if (board) {
+    await page.getByText('No board at hand?').click();
+    await page.getByRole('button', { name: 'Start the stand-in' }).click();
+    await page.getByRole('button', { name: 'Read it' }).click();
+    await page.getByRole('heading', { name: /differ from the plan/ }).waitFor();
+  }
   if (to) await page.getByRole('heading', { name: to }).evaluate((e) => e.scrollIntoView());
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: `${root}docs/screenshots/${name}.png` });

@@ -42,6 +42,17 @@ func NewClient(conn io.ReadWriteCloser) *Client {
 	return c
 }
 
+// write sends, and does not wait for ever where the connection can tell time.
+func (c *Client) write(data []byte) error {
+	if timed, ok := c.conn.(interface{ SetWriteDeadline(time.Time) error }); ok {
+		if err := timed.SetWriteDeadline(time.Now().Add(answerIn)); err != nil {
+			return err
+		}
+	}
+	_, err := c.conn.Write(data)
+	return err
+}
+
 // Close ends the connection.
 func (c *Client) Close() error { return c.conn.Close() }
 
@@ -82,7 +93,7 @@ func (c *Client) Ask(ctx context.Context, command uint16, payload []byte) ([]byt
 	sent := AppendFrame(nil, f)
 	for range asks {
 		c.drain()
-		if _, err := c.conn.Write(sent); err != nil {
+		if err := c.write(sent); err != nil {
 			return nil, fmt.Errorf("command %d: %w: %w", command, ErrGone, err)
 		}
 		switch answer, err := c.await(ctx, command); {
@@ -99,7 +110,7 @@ func (c *Client) Ask(ctx context.Context, command uint16, payload []byte) ([]byt
 func (c *Client) Tell(command uint16) error {
 	c.ask.Lock()
 	defer c.ask.Unlock()
-	if _, err := c.conn.Write(AppendFrame(nil, Frame{Version: V1, Direction: ToBoard, Command: command})); err != nil {
+	if err := c.write(AppendFrame(nil, Frame{Version: V1, Direction: ToBoard, Command: command})); err != nil {
 		return fmt.Errorf("command %d: %w: %w", command, ErrGone, err)
 	}
 	return nil

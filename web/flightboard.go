@@ -93,6 +93,7 @@ func (s *server) registerFlightBoard(api huma.API) {
 	huma.Post(api, "/api/quads/{quad}/board/live", s.liveBoard)
 	huma.Post(api, "/api/quads/{quad}/board/keep", s.keepBoard)
 	huma.Get(api, "/api/quads/{quad}/board/snapshots", s.keptBoards)
+	huma.Get(api, "/api/quads/{quad}/board/between", s.betweenBoards)
 	huma.Post(api, "/api/quads/{quad}/board/restore", s.restoreBoard)
 	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/quads/{quad}/board/snapshots/{id}", OperationID: "board-snapshot"}, s.exportBoard)
 }
@@ -380,6 +381,27 @@ func (s *server) keptBoard(quad string, id int64) (store.BoardSnapshot, error) {
 		}
 	}
 	return store.BoardSnapshot{}, notFound("snapshot", fmt.Sprint(id))
+}
+
+// betweenBoards compares two snapshots of a quad's board.
+func (s *server) betweenBoards(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	A    int64  `query:"a" required:"true"`
+	B    int64  `query:"b" required:"true"`
+}) (*answer[[]setup.Difference], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	a, err := s.keptBoard(in.Quad, in.A)
+	if err != nil {
+		return nil, err
+	}
+	b, err := s.keptBoard(in.Quad, in.B)
+	if err != nil {
+		return nil, err
+	}
+	return reply(setup.Between(a.State, b.State, runsOf(c, b.State.Variant))), nil
 }
 
 func (s *server) exportBoard(_ context.Context, in *struct {

@@ -19,14 +19,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/bench"
-	"yokeswap/core/diagnose"
 	"yokeswap/core/fleet"
 	"yokeswap/core/link/route"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
 	"yokeswap/core/verdict"
 	"yokeswap/demo"
-	"yokeswap/msp"
 	"yokeswap/store"
 	"yokeswap/web"
 )
@@ -643,120 +641,4 @@ func TestAMeasuredWeightReplacesTheEstimate(t *testing.T) {
 	require.NotNil(t, after.MeasuredG)
 	assert.InDelta(t, 251, float64(*after.MeasuredG), 1e-9)
 	assert.Greater(t, *after.HoverPower, 1.0, "246 g before")
-}
-
-// The antennas of goggles are changed from the picture; what is meanwhile
-// otherwise is not written over.
-func TestAntennasOfGogglesAreChanged(t *testing.T) {
-	c := newClient(t, "")
-	put := func(body string) int {
-		status, _ := c.do("PUT", "/api/kit/visor-c-1/antennas/1", body)
-		return status
-	}
-	level := func() verdict.Level {
-		judgement := get[web.QuadView](c, "/api/quads/damsel").Judgement
-		return judgement.Gate(verdict.Antenna).Level
-	}
-	require.Equal(t, verdict.Fits, level())
-	picture := get[web.QuadView](c, "/api/quads/damsel").Antenna.Picture
-	assert.Equal(t, "visor-c-1", picture.Goggles)
-	require.Len(t, picture.Ports, 2)
-	assert.Equal(t, 200, put(`{"was":"crown-dual","model":"crown-patch"}`))
-	assert.Equal(t, 409, put(`{"was":"crown-dual","model":"crown-patch"}`), "another tab has changed it")
-	assert.Equal(t, 409, put(`{"was":"crown-patch","model":"crown-l"}`), "none is owned")
-	assert.Equal(t, 200, put(`{"was":"crown-patch","model":""}`))
-	assert.Equal(t, verdict.Caution, level(), "one antenna of two")
-	status, _ := c.do("PUT", "/api/kit/nobody/antennas/1", `{"was":"","model":""}`)
-	assert.Equal(t, 404, status)
-}
-
-// The story of the demo: a quad planned onto a digital unit is read from the
-// stand-in, shows three differences, is set, rebooted and read back clean; a cut
-// cable ends with settings that can be put back.
-func TestTheBoardIsReadSetAndReadBack(t *testing.T) {
-	c := newClient(t, "")
-	post := func(path, body string) (int, string) { return c.do("POST", "/api/quads/rynd/board/"+path, body) }
-	decode := func(text string, into any) { require.NoError(t, json.Unmarshal([]byte(text), into), text) }
-	status, text := post("stand-in", `{"faults":{}}`)
-	require.Equal(t, 200, status, text)
-	var ports web.BoardPorts
-	decode(text, &ports)
-	assert.Equal(t, ports.StandIn, get[web.BoardPorts](c, "/api/quads/rynd/board").StandIn)
-	at := `"address":"` + ports.StandIn + `"`
-
-	status, text = post("read", `{`+at+`}`)
-	require.Equal(t, 200, status, text)
-	var view web.BoardView
-	decode(text, &view)
-	assert.Equal(t, 3, view.Comparison.Differences(), "%+v", view.Comparison.Rows)
-
-	status, text = post("set", `{`+at+`,"propsOff":false}`)
-	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "Take the props off")
-
-	var report web.BoardReport
-	post("stand-in", `{"faults":{"cutAfter":3}}`)
-	status, text = post("set", `{`+at+`,"propsOff":true}`)
-	require.Equal(t, 200, status, text)
-	decode(text, &report)
-	assert.Equal(t, msp.NotSaved, report.Outcome)
-	assert.True(t, report.Restore)
-	assert.Contains(t, report.Says, "reads as it was")
-
-	status, text = post("set", `{`+at+`,"propsOff":true}`)
-	require.Equal(t, 200, status, text)
-	report = web.BoardReport{}
-	decode(text, &report)
-	assert.Equal(t, msp.Set, report.Outcome, text)
-	require.NotNil(t, report.Comparison)
-	assert.Zero(t, report.Comparison.Differences())
-
-	kept := get[[]web.BoardKept](c, "/api/quads/rynd/board/snapshots")
-	require.Len(t, kept, 2)
-	status, text = post("restore", fmt.Sprintf(`{%s,"propsOff":true,"snapshot":%d}`, at, kept[1].ID))
-	require.Equal(t, 200, status, text)
-	decode(text, &report)
-	assert.Equal(t, msp.Set, report.Outcome, text)
-	_, text = post("read", `{`+at+`}`)
-	decode(text, &view)
-	assert.Equal(t, 3, view.Comparison.Differences(), "as it was before")
-	kept = get[[]web.BoardKept](c, "/api/quads/rynd/board/snapshots")
-	require.Len(t, kept, 3)
-	assert.NotEmpty(t, kept[0].Differs)
-	_, text = c.do("GET", fmt.Sprintf("/api/quads/rynd/board/snapshots/%d", kept[0].ID), "")
-	assert.Contains(t, text, `"variant": "TNSY"`)
-
-	status, text = post("live", `{`+at+`}`)
-	require.Equal(t, 200, status, text)
-	post("stand-in", `{"faults":{"variant":"OTHR"}}`)
-	_, text = post("set", `{`+at+`,"propsOff":true}`)
-	assert.Contains(t, text, "nothing is written")
-	status, _ = post("stand-in", `{"stop":true,"faults":{}}`)
-	require.Equal(t, 200, status)
-	status, text = post("read", `{`+at+`}`)
-	assert.Equal(t, 502, status)
-	assert.Contains(t, text, "Check the cable and the port")
-	status, text = c.do("POST", "/api/quads/whip/board/stand-in", `{"faults":{}}`)
-	assert.Equal(t, 409, status, text)
-}
-
-// Picture, but no OSD: the planted fault is found, by the wiring of one quad and by
-// asking the board of another.
-func TestThePlantedFaultIsFound(t *testing.T) {
-	c := newClient(t, "")
-	first := func(path string) diagnose.Cause { return get[web.FaultView](c, path).Diagnosis.Causes[0] }
-	assert.Equal(t, "swapped", first("/api/quads/damsel/fault?symptom=no-osd").ID)
-	assert.Equal(t, diagnose.Possible, first("/api/quads/brayer/fault?symptom=no-osd").Standing)
-	assert.Equal(t, "osd-off", first("/api/quads/brayer/fault?symptom=no-osd&no=swapped").ID)
-	_, text := c.do("POST", "/api/quads/brayer/board/stand-in", `{"osdOff":true,"faults":{}}`)
-	var ports web.BoardPorts
-	require.NoError(t, json.Unmarshal([]byte(text), &ports))
-	asked := first("/api/quads/brayer/fault?symptom=no-osd&address=" + ports.StandIn)
-	assert.Equal(t, "osd-off", asked.ID)
-	assert.Equal(t, diagnose.Found, asked.Standing)
-	status, _ := c.do("GET", "/api/quads/brayer/fault?symptom=gremlins", "")
-	assert.Equal(t, 404, status)
-	status, text = c.do("POST", "/api/quads/brayer/log", `{"says":"It was this: the OSD feature is off."}`)
-	assert.Equal(t, 200, status, text)
-	assert.Len(t, get[web.FaultView](c, "/api/quads/brayer/fault").Log, 1)
 }

@@ -2,14 +2,12 @@ package setup
 
 import (
 	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/osd"
-	"yokeswap/core/pins"
 	"yokeswap/core/verdict"
 )
 
@@ -129,124 +127,6 @@ func (w *comparing) identity() {
 		w.Blocked = "The board is armed: disarm it, take the pack and the props off. Nothing is written."
 		w.row(verdict.Control, CodeArmed, "armed", "no", "yes", "what is armed can start", "disarm it")
 	}
-}
-
-// function is the bit of a port function; false where the firmware has none.
-func (w *comparing) function(name string) (uint32, bool) {
-	n, ok := w.runs.Functions[name]
-	return 1 << n, ok
-}
-
-// words names the functions of a port.
-func (w *comparing) words(functions uint32) string {
-	var words []string
-	known := uint32(0)
-	for _, name := range slices.Sorted(maps.Keys(w.runs.Functions)) {
-		bit := uint32(1) << w.runs.Functions[name]
-		known |= bit
-		if functions&bit != 0 {
-			words = append(words, name)
-		}
-	}
-	if functions&^known != 0 {
-		words = append(words, "something else")
-	}
-	if len(words) == 0 {
-		return "nothing"
-	}
-	return strings.Join(words, " + ")
-}
-
-// msp is the functions wanted on the port of the air unit: a superset's own for
-// digital goggles, else MSP, with the canvas where the goggles show one.
-func (w *comparing) msp() uint32 {
-	if digital, ok := w.function(gear.FunctionDigital); ok {
-		return digital
-	}
-	functions, _ := w.function(gear.FunctionMSP)
-	if canvas, ok := w.function(gear.FunctionCanvas); ok && osd.Draw(w.Case).Screen.Canvas {
-		functions |= canvas
-	}
-	return functions
-}
-
-// ports sets what each serial port carries, the ports of the plan first; a function
-// that has moved is taken off the port it was on.
-func (w *comparing) ports() {
-	set := func(uart int, wanted uint32, why string) {
-		p := w.Target.port(uart)
-		if p == nil {
-			w.Rows = append(w.Rows, Row{Code: CodePort, Label: fmt.Sprintf("UART %d", uart), Wanted: w.words(wanted), Found: "the board lists no such port", Why: why,
-				Finding: &verdict.Finding{Gate: verdict.OSD, Code: CodePort, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: practice, Says: fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart)}})
-			return
-		}
-		w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why, "set it to "+w.words(wanted))
-		p.Functions = wanted
-	}
-	planned := map[int]bool{}
-	if _, _, hasUnit := w.AirUnit(); hasUnit {
-		if uart, ok := pins.MSPPort(w.Case); ok {
-			planned[uart] = true
-			set(uart, w.msp(), "the air unit's UART is wired to it")
-			w.baud(uart)
-		}
-	}
-	if uart, ok := pins.SticksPort(w.Case); ok {
-		planned[uart] = true
-		rc, _ := w.function(gear.FunctionRC)
-		set(uart, rc, "the sticks come in on it")
-	}
-	names := map[fleet.Use]string{fleet.UseGPS: gear.FunctionGPS, fleet.UseTelemetry: gear.FunctionTelemetry}
-	if _, _, hasUnit := w.AirUnit(); !hasUnit {
-		names[fleet.UseVTXControl] = gear.FunctionVTX
-	}
-	for _, p := range w.Fit.Ports {
-		if bit, ok := w.function(names[p.Use]); ok && names[p.Use] != "" && !planned[p.UART] {
-			planned[p.UART] = true
-			set(p.UART, bit, "as the plan has it")
-		}
-	}
-	for i := range w.Target.Ports {
-		p := &w.Target.Ports[i]
-		if stray := p.Functions & w.single(); !planned[p.ID+1] && stray != 0 {
-			set(p.ID+1, p.Functions&^stray, "only one port may carry it, and it is on another now")
-		}
-	}
-}
-
-// bauds are the rates a port's settings count through, in baud (the protocol's
-// public description, from memory); the first byte of the rest is that of MSP.
-var bauds = []string{"automatic", "9600", "19200", "38400", "57600", "115200", "230400", "250000"}
-
-// mspBaud is the place of 115200 in them: what air units speak (common practice).
-const mspBaud = 5
-
-func (w *comparing) baud(uart int) {
-	p := w.Target.port(uart)
-	if p == nil || len(p.Rest) == 0 {
-		return
-	}
-	found := "another"
-	if int(p.Rest[0]) < len(bauds) {
-		found = bauds[p.Rest[0]]
-	}
-	w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d, baud", uart), bauds[mspBaud], found, "what air units speak", "set it to "+bauds[mspBaud])
-	p.Rest[0] = mspBaud
-}
-
-// single is the functions that only one port can have, and that the plan has put
-// elsewhere; the analog transmitter's control goes with it.
-func (w *comparing) single() (functions uint32) {
-	names := []string{gear.FunctionRC, gear.FunctionCanvas, gear.FunctionDigital}
-	if _, _, hasUnit := w.AirUnit(); hasUnit {
-		names = append(names, gear.FunctionVTX)
-	}
-	for _, name := range names {
-		if bit, ok := w.function(name); ok {
-			functions |= bit
-		}
-	}
-	return functions
 }
 
 func onOff(on bool) string {
@@ -418,43 +298,6 @@ func places(runs *gear.FlightFirmware, l *fleet.Layout) map[int]Cell {
 	return at
 }
 
-// Of is a board set up as a fit says: what a stand-in for that quad starts as. It
-// is false where the fit does not say what the board runs.
-func Of(c fleet.Case) (State, bool) {
-	r := c.Fit.Runs
-	board, hasBoard := gear.Find[*gear.Board](c.Library, c.Fit.Board)
-	if r == nil || !hasBoard {
-		return State{}, false
-	}
-	runs, ok := gear.Find[*gear.FlightFirmware](c.Library, r.ID)
-	if !ok {
-		return State{}, false
-	}
-	blank := State{Variant: runs.Variant, Version: r.Version, Board: c.Fit.Board, Name: c.Quad.Label(), RXMap: "AETR", Ports: []Port{}, Modes: []Range{}, OSD: []Cell{}}
-	for _, u := range board.UARTs {
-		blank.Ports = append(blank.Ports, Port{ID: u.ID - 1, Rest: []byte{mspBaud, mspBaud, 0, mspBaud}}) // as boards come
-	}
-	for i := range runs.Elements {
-		if at := runs.Elements[i].Index; at != nil && *at >= len(blank.OSD) {
-			blank.OSD = append(blank.OSD, make([]Cell, *at+1-len(blank.OSD))...)
-		}
-	}
-	if n, ok := runs.Features[gear.FeatureOSD]; ok {
-		blank.Features = 1 << n
-	}
-	comparison := Compare(c, blank)
-	s := comparison.Target
-	if l := c.Fit.OSD; l != nil {
-		if columns, _, ok := l.Grid.Size(); ok && columns > 30 {
-			s.Canvas = l.Grid // the analog grids need none
-		}
-		for at, cell := range places(runs, l) {
-			s.OSD[at] = cell
-		}
-	}
-	return s, true
-}
-
 func canvasWords(g gear.Grid) string {
 	if g == "" {
 		return "none"
@@ -471,61 +314,4 @@ func bits(e fleet.Placed) uint8 {
 		set |= 1 << (p - 1)
 	}
 	return set
-}
-
-// Difference is a setting that two states do not share.
-type Difference struct {
-	Label string `json:"label"`
-	A     string `json:"a"`
-	B     string `json:"b"`
-}
-
-// Between compares two snapshots.
-func Between(a, b State, runs *gear.FlightFirmware) []Difference {
-	w := &comparing{runs: runs}
-	list := []Difference{}
-	add := func(label, x, y string) {
-		if x != y {
-			list = append(list, Difference{label, x, y})
-		}
-	}
-	add("flight firmware", a.Variant+" "+string(a.Version), b.Variant+" "+string(b.Version))
-	for _, p := range a.Ports {
-		if q := b.port(p.ID + 1); q != nil {
-			add(fmt.Sprintf("UART %d", p.ID+1), w.words(p.Functions), w.words(q.Functions))
-		}
-	}
-	for _, name := range slices.Sorted(maps.Keys(runs.Features)) {
-		bit := uint32(1) << runs.Features[name]
-		add("feature "+name, onOff(a.Features&bit != 0), onOff(b.Features&bit != 0))
-	}
-	add("receiver protocol", fmt.Sprint(a.Provider), fmt.Sprint(b.Provider))
-	add("channel order", a.RXMap, b.RXMap)
-	add("canvas", canvasWords(a.Canvas), canvasWords(b.Canvas))
-	modes := func(s State, n int) string {
-		var words []string
-		for _, r := range s.Modes {
-			if r.Mode == n {
-				words = append(words, r.words())
-			}
-		}
-		return strings.Join(words, ", ")
-	}
-	for _, name := range slices.Sorted(maps.Keys(runs.Modes)) {
-		add("mode "+name, modes(a, runs.Modes[name]), modes(b, runs.Modes[name]))
-	}
-	for i := range runs.Elements {
-		e := &runs.Elements[i]
-		if e.Index == nil || *e.Index >= len(a.OSD) || *e.Index >= len(b.OSD) {
-			continue
-		}
-		cell := func(c Cell) string {
-			if c.Profiles == 0 {
-				return "not shown"
-			}
-			return fmt.Sprintf("column %d, row %d", c.X+1, c.Y+1)
-		}
-		add(e.Label(), cell(a.OSD[*e.Index]), cell(b.OSD[*e.Index]))
-	}
-	return list
 }

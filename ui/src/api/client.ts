@@ -144,6 +144,7 @@ export const api = {
   liveBoard: (quad: string, address: string) => read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
   keepBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
   keptBoards: (quad: string) => read(() => client.GET('/api/quads/{quad}/board/snapshots', { params: { path: { quad } } })),
+  betweenBoards: (quad: string, a: number, b: number) => read(() => client.GET('/api/quads/{quad}/board/between', { params: { path: { quad }, query: { a, b } } })),
   restoreBoard: (quad: string, address: string, snapshot: number, propsOff: boolean) =>
     written(answered(client.POST('/api/quads/{quad}/board/restore', { params: { path: { quad } }, body: { address, snapshot, propsOff } }))),
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The snapshots of this quad's board: what changed from one to the next, to take
   // along as a file, and to put back.
-  import type { BoardKept } from '../api/client';
+  import { api, type BoardKept } from '../api/client';
 
   interface Props {
     quad: string;
@@ -12,6 +12,14 @@
   }
   let { quad, list, canWrite, onkeep, onrestore }: Props = $props();
   let propsOff = $state(false);
+  // Two of them held against each other.
+  let pair = $state<[number, number]>([0, 0]);
+  let between = $state.raw<BoardKept['differs'] | null>(null);
+  async function compare() {
+    const answer = await api.betweenBoards(quad, pair[0], pair[1]);
+    between = answer.ok ? answer.data : null;
+  }
+  const when = (k: BoardKept) => `${new Date(k.at).toLocaleString()}, ${k.why}`;
 </script>
 
 <section class="panel" aria-labelledby="kept">
@@ -31,6 +39,17 @@
         </li>
       {/each}
     </ul>
+    {#if list.length > 1}
+      <div class="pair">
+        {#each [0, 1] as const as side (side)}
+          <select aria-label={side === 0 ? 'hold these settings' : 'against these'} bind:value={pair[side]} onchange={() => (between = null)}><option value={0}>choose</option>{#each list as k (k.id)}<option value={k.id}>{when(k)}</option>{/each}</select>
+        {/each}
+        <button type="button" disabled={!pair[0] || !pair[1]} onclick={compare}>Compare</button>
+      </div>
+      {#if between}
+        <ul aria-live="polite">{#each between as d (d.label)}<li><b>{d.label}</b>: {d.a || 'nothing'} → {d.b || 'nothing'}</li>{:else}<li>They are the same.</li>{/each}</ul>
+      {/if}
+    {/if}
   {/if}
 </section>
 
@@ -56,6 +75,20 @@
   }
   button:disabled {
     opacity: 0.5;
+  }
+  .pair {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    margin-top: 0.6rem;
+  }
+  select {
+    min-height: 40px;
+    max-width: 100%;
+    color: var(--ink);
+    background-color: var(--raised);
+    border: 1px solid var(--soft);
+    border-radius: 4px;
   }
   .props {
     display: inline-flex;

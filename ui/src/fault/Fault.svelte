@@ -167,7 +167,7 @@
     border-left-color: var(--caution);
   }
   .causes li.ruled-out {
-    opacity: 0.85;
+    border-left-style: dotted;
   }
   .mark {
     display: inline-block;
