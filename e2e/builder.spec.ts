@@ -272,6 +272,18 @@ test('picture, but no OSD: the planted fault is found by the wiring, and by aski
   await expect(page.getByRole('region', { name: 'Log of Brayer' })).toContainText('the OSD feature is off');
 });
 
+test('a swap is finished: next is now, and the log keeps its readings', async ({ page, open }) => {
+  await open('/bench/hopper');
+  await page.getByRole('button', { name: 'Finish the swap' }).click();
+  await expect(page.getByText(/steps are not done. Finish it only if/)).toBeVisible();
+  await page.getByRole('button', { name: 'Finish it anyway' }).click();
+  await expect(page.getByText('Finished: Hopper flies as it was planned.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Log of Hopper' })).toContainText('Swap finished, Pellow Mini to Aldine Two');
+  await expect(page.getByRole('button', { name: 'Finish the swap' })).toHaveCount(0);
+  await open('/');
+  await expect(page.getByRole('row', { name: /Hopper/ })).toContainText('stays');
+});
+
 test('who can fly together: channels, what is left, and a fifth on the ground', async ({ page, open }) => {
   await open('/');
   await page.getByRole('link', { name: 'Who can fly together?' }).click();

@@ -5,16 +5,20 @@ import { expect, expectAccessible, expectNoSidewaysScroll, test } from './progra
 const screens = ['/', '/route', '/route/back', '/rehearse', '/walk', '/walk/back', '/swap/wallower/power', '/swap/damsel/link', '/swap/sluice/power', '/swap/whip/link', '/swap/quern/pins', '/swap/wallower/pins', '/swap/sluice/pins', '/swap/fantail/antenna', '/swap/wallower/antenna', '/shelf/edit/antenna/crown-dual', '/swap/hopper/mount', '/swap/fantail/mount', '/swap/wallower/osd', '/swap/damsel/osd', '/swap/hopper/control', '/shelf/edit/flightFirmware/tansy', '/board/rynd', '/fault/damsel', '/fault/damsel?symptom=no-osd&no=swapped', '/shopping', '/together?quads=quern,brayer,whip&guests=fell-analog,fell-analog', '/shelf/edit/frame/tailpole-5', '/shelf/edit/harness/one-loom', '/bench', '/bench/quern', '/bench/wallower',
   '/shelf', '/shelf/add', '/shelf/add/board', '/shelf/edit/quad/rynd', '/shelf/files', '/nowhere'];
 
+// In parts, so that none runs long and they share the processors.
+const parts = 3;
 for (const colorScheme of ['light', 'dark'] as const) {
-  test(`no accessibility rule is broken, ${colorScheme}`, async ({ page, open }) => {
-    test.slow();
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    for (const screen of screens) {
-      await open(screen);
-      await expect(page.getByRole('heading').first()).toBeVisible();
-      await expectAccessible(page);
-    }
-  });
+  for (let part = 0; part < parts; part++) {
+    test(`no accessibility rule is broken, ${colorScheme}, part ${part + 1}`, async ({ page, open }) => {
+      test.slow();
+      await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+      for (const screen of screens.filter((_, i) => i % parts === part)) {
+        await open(screen);
+        await expect(page.getByRole('heading').first()).toBeVisible();
+        await expectAccessible(page);
+      }
+    });
+  }
 }
 
 test('nothing scrolls sideways on a phone, long names or not', async ({ page, open, program }) => {

@@ -20,6 +20,10 @@ func (Note) TableName() string { return "log" }
 func (s *Store) Log(quad, says string, at time.Time) error {
 	s.write.Lock()
 	defer s.write.Unlock()
+	return s.note(quad, says, at)
+}
+
+func (s *Store) note(quad, says string, at time.Time) error {
 	if err := s.db.Create(&Note{Quad: quad, At: at.UTC().Truncate(time.Second), Says: says}).Error; err != nil {
 		return fmt.Errorf("write the log: %w", err)
 	}

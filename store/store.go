@@ -25,6 +25,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/stock"
+	"yokeswap/core/unit"
 )
 
 // FileName is the database's name within the data directory.
@@ -214,6 +215,34 @@ func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, 
 			s.Mate(r.Mates, r.Mated)
 			return nil
 		})
+	})
+}
+
+// Finish ends a quad's swap: what was planned is what it flies, with the weight
+// measured at a step of the bench run, if it was; the run's records go, and the log
+// says what they were.
+func (s *Store) Finish(quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect) error {
+	s.write.Lock()
+	defer s.write.Unlock()
+	return s.db.Transaction(func(tx *gorm.DB) error {
+		inner := Store{db: tx}
+		records, err := inner.Records(quad)
+		if err != nil {
+			return err
+		}
+		var measured *unit.Grams
+		for _, r := range records {
+			if r.Step == weighed && r.Done && r.Value != nil {
+				measured = new(unit.Grams(*r.Value))
+			}
+		}
+		if err := changeStock(tx, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...); err != nil {
+			return err
+		}
+		if err := tx.Where("quad = ?", quad).Delete(&benchRow{}).Error; err != nil {
+			return fmt.Errorf("clear the bench records: %w", err)
+		}
+		return inner.note(quad, says(records), at)
 	})
 }
 

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"fmt"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -11,6 +12,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
+	"yokeswap/store"
 )
 
 func (s *server) registerBench(api huma.API) {
@@ -20,6 +22,7 @@ func (s *server) registerBench(api huma.API) {
 		return s.run(in.Quad)
 	})
 	huma.Post(api, "/api/quads/{quad}/bench", s.confirm)
+	huma.Post(api, "/api/quads/{quad}/finish", s.finish)
 }
 
 func (s *server) sheet(quad string) (bench.Sheet, error) {
@@ -96,4 +99,45 @@ func (s *server) confirmDevice(quad string, step *bench.Step, read firmware.Vers
 		return nil, problem(err)
 	}
 	return s.run(quad)
+}
+
+// finish ends a swap: next becomes now, and the run goes into the log.
+func (s *server) finish(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Revision int64 `json:"revision" doc:"of the quad, as read"`
+		Anyway   bool  `json:"anyway,omitempty" doc:"although steps are left"`
+	}
+}) (*answer[[]store.Note], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	if c.Quad.Next == nil {
+		return nil, huma.Error409Conflict("Nothing is planned for " + c.Quad.Label() + ": it flies as it is.")
+	}
+	sheet, err := s.sheet(in.Quad)
+	if err != nil {
+		return nil, problem(err)
+	}
+	records, err := s.store.Records(in.Quad)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if run := bench.NewRun(sheet, records); run.Done < len(run.States) && !in.Body.Anyway {
+		return nil, huma.Error409Conflict(fmt.Sprintf("%d of %d steps are not done. Do them, or finish it anyway.", len(run.States)-run.Done, len(run.States)))
+	}
+	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
+	err = s.store.Finish(in.Quad, bench.WeighStep, func(records []bench.Record) string {
+		run := bench.NewRun(sheet, records)
+		return run.Summary()
+	}, time.Now(), store.Expect{Ref: ref, Revision: in.Body.Revision})
+	if err != nil {
+		return nil, problem(err)
+	}
+	notes, err := s.store.LogOf(in.Quad)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return reply(notes), nil
 }

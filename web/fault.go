@@ -25,6 +25,15 @@ type FaultView struct {
 
 func (s *server) registerFault(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/fault", s.fault)
+	huma.Get(api, "/api/quads/{quad}/log", func(_ context.Context, in *struct {
+		Quad string `path:"quad"`
+	}) (*answer[[]store.Note], error) {
+		notes, err := s.store.LogOf(in.Quad)
+		if err != nil {
+			return nil, problem(err)
+		}
+		return reply(notes), nil
+	})
 	huma.Post(api, "/api/quads/{quad}/log", func(_ context.Context, in *struct {
 		Quad string `path:"quad"`
 		Body struct {

@@ -59,6 +59,7 @@ type QuadView struct {
 	Now       FitView         `json:"now"`
 	Next      FitView         `json:"next"`
 	NowLevel  string          `json:"nowLevel"`
+	Planned   bool            `json:"planned" doc:"a swap is planned; else next is as it is now"`
 	Judgement swap.Judgement  `json:"judgement"`
 	Places    []swap.Place    `json:"places"`
 	Power     SupplyView      `json:"power"`
@@ -154,7 +155,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 	return reply(QuadView{
 		ID: q.ID, Name: q.Label(), Use: q.Use, Revision: snap.Revisions[stock.Ref{Kind: stock.KindQuad, ID: id}],
 		Now: fitView(now), Next: fitView(next),
-		NowLevel:  string(swap.Judge(now).Level),
+		NowLevel: string(swap.Judge(now).Level), Planned: q.Next != nil,
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
 		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat, OSD: osd.Draw(next), Control: control.Draw(next), Settings: setup.PlanOf(next),
 	}), nil

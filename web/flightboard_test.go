@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/bench"
 	"yokeswap/core/diagnose"
 	"yokeswap/core/setup"
 	"yokeswap/core/verdict"
@@ -142,4 +143,32 @@ func TestThePlantedFaultIsFound(t *testing.T) {
 	status, text = c.do("POST", "/api/quads/brayer/log", `{"says":"It was this: the OSD feature is off."}`)
 	assert.Equal(t, 200, status, text)
 	assert.Len(t, get[web.FaultView](c, "/api/quads/brayer/fault").Log, 1)
+}
+
+// A swap is finished when its steps are done, or when one says so anyway: next is
+// now, the run is in the log, and the board answers anew.
+func TestASwapIsFinished(t *testing.T) {
+	c := newClient(t, "")
+	view := get[web.QuadView](c, "/api/quads/hopper")
+	finish := func(anyway bool, revision int64) (int, string) {
+		return c.do("POST", "/api/quads/hopper/finish", fmt.Sprintf(`{"revision":%d,"anyway":%t}`, revision, anyway))
+	}
+	status, text := finish(false, view.Revision)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "steps are not done")
+	status, text = c.do("POST", "/api/quads/hopper/bench", `{"step":"check:close","done":true,"value":431}`)
+	require.Equal(t, 200, status, text)
+	status, _ = finish(true, view.Revision-1)
+	assert.Equal(t, 409, status, "changed meanwhile")
+	status, text = finish(true, view.Revision)
+	require.Equal(t, 200, status, text)
+	assert.Contains(t, text, "Swap finished, Pellow Mini to Aldine Two: 1 of")
+	assert.Contains(t, text, "all-up weight 431 g")
+	after := get[web.QuadView](c, "/api/quads/hopper")
+	assert.Equal(t, "Aldine Two", after.Now.AirUnit)
+	assert.Equal(t, after.Now, after.Next)
+	assert.Zero(t, get[bench.Run](c, "/api/quads/hopper/bench").Done)
+	status, text = finish(true, after.Revision)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "Nothing is planned for Hopper")
 }

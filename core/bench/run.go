@@ -184,3 +184,14 @@ func (run *Run) Confirm(stepID string, done bool, value *float64, at time.Time) 
 	}
 	return Record{}, fmt.Errorf("no step %q on this sheet", stepID)
 }
+
+// Summary says in a line what a run came to, with its readings.
+func (r *Run) Summary() string {
+	says := fmt.Sprintf("Swap finished, %s to %s: %d of %d steps done", r.From, r.To, r.Done, len(r.States))
+	for _, st := range r.States {
+		if st.Reading != nil && st.Value != nil && len(st.Reading.Choices) == 0 {
+			says += fmt.Sprintf("; %s %g %s", st.Reading.Label, *st.Value, st.Reading.Unit)
+		}
+	}
+	return says + "."
+}

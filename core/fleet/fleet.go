@@ -4,6 +4,7 @@
 package fleet
 
 import (
+	"fmt"
 	"slices"
 
 	"yokeswap/core/firmware"
@@ -173,6 +174,19 @@ func (f *Fleet) TakeSpare(model string) bool {
 		f.Spares[i].Count--
 	}
 	return i >= 0
+}
+
+// Own makes a new device of a model a piece of kit, and gives its id.
+func (f *Fleet) Own(model string) string {
+	id := model + "-1"
+	for n := 2; ; n++ {
+		if _, taken := f.Piece(id); !taken {
+			break
+		}
+		id = fmt.Sprintf("%s-%d", model, n)
+	}
+	f.Kit = append(f.Kit, Kit{ID: id, Model: model})
+	return id
 }
 
 // AddSpare puts one part of a model into the drawer.

@@ -62,15 +62,9 @@ func (x *Index) take(q *Quad) {
 	if plan == &q.Now {
 		return
 	}
-	need := map[string]int{}
-	for _, r := range plan.Regulators {
-		need[r.Model]++
-	}
-	for _, r := range q.Now.Regulators {
-		need[r.Model]--
-	}
-	if plan.Receiver != "" && plan.Receiver != q.Now.Receiver {
-		need[plan.Receiver]++
+	need := plan.Parts()
+	for model, n := range q.Now.Parts() {
+		need[model] -= n
 	}
 	for model, n := range need {
 		if n > 0 {

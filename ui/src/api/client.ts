@@ -26,6 +26,7 @@ export type BoardKept = Schemas['BoardKept'];
 export type BoardLive = Schemas['BoardLive'];
 export type Comparison = Schemas['SetupComparison'];
 export type Faults = Schemas['SimFaults'];
+export type Note = FaultView['log'][number];
 export type FaultView = Schemas['FaultView'];
 export type ControlView = QuadView['control'];
 export type PinsView = Schemas['WiringView'];
@@ -138,6 +139,8 @@ export const api = {
   standIn: (quad: string, faults: Faults, more: { stop?: boolean; osdOff?: boolean } = {}) =>
     written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, ...more } }))),
   fault: (quad: string, query: { symptom?: string; yes?: string; no?: string; address?: string }) => read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
+  finish: (quad: string, revision: number, anyway: boolean) => written(answered(client.POST('/api/quads/{quad}/finish', { params: { path: { quad } }, body: { revision, anyway } }))),
+  logOf: (quad: string) => read(() => client.GET('/api/quads/{quad}/log', { params: { path: { quad } } })),
   log: (quad: string, says: string) => written(answered(client.POST('/api/quads/{quad}/log', { params: { path: { quad } }, body: { says } }))),
   readBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address } }))),
   setBoard: (quad: string, address: string, propsOff: boolean) => written(answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } }))),

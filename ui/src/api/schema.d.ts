@@ -345,7 +345,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/quads/{quad}/log": {
+    "/api/quads/{quad}/finish": {
         parameters: {
             query?: never;
             header?: never;
@@ -353,6 +353,24 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
+        /** Post API quads by quad finish */
+        post: operations["post-api-quads-by-quad-finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API quads by quad log */
+        get: operations["list-api-quads-by-quad-log"];
         put?: never;
         /** Post API quads by quad log */
         post: operations["post-api-quads-by-quad-log"];
@@ -1526,6 +1544,15 @@ export interface components {
             osdOff?: boolean;
             stop?: boolean;
         };
+        "Post-api-quads-by-quad-finishRequest": {
+            /** @description although steps are left */
+            anyway?: boolean;
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
+        };
         "Post-api-quads-by-quad-logRequest": {
             says: string;
         };
@@ -1610,6 +1637,8 @@ export interface components {
             osd: components["schemas"]["OSDPicture"];
             pins: components["schemas"]["WiringView"];
             places: components["schemas"]["Place"][];
+            /** @description a swap is planned; else next is as it is now */
+            planned: boolean;
             power: components["schemas"]["SupplyView"];
             /** Format: int64 */
             revision: number;
@@ -2827,6 +2856,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FaultView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-finishRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-quads-by-quad-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
                 };
             };
             /** @description Error */

@@ -8,6 +8,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
+  import Finish from './Finish.svelte';
   import StepCard from './StepCard.svelte';
   import StepList from './StepList.svelte';
 
@@ -142,6 +143,7 @@
     <p><span class="soft">Materials:</span> {r.materials.join(', ') || 'none'}</p>
     <p class="soft">Common practice throughout; where your country's rules or a licence say otherwise, they come first.</p>
   </section>
+  <Finish run={r} onfinished={() => load(r.quad)} />
   <div class="screen-only end"><button type="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
 {/if}
 

@@ -5,6 +5,7 @@
   import { push, replace, router } from 'svelte-spa-router';
   import { api, type BoardPorts, type FaultView } from '../api/client';
   import FailureNote from '../lib/FailureNote.svelte';
+  import LogList from '../lib/LogList.svelte';
   import { Loaded } from '../lib/loaded.svelte';
 
   let { params }: { params: { quad: string } } = $props();
@@ -94,12 +95,7 @@
       {/each}
     </ol>
   {/if}
-  {#if v.log.length > 0}
-    <section class="panel log" aria-labelledby="log">
-      <h2 id="log">Log of {v.quad}</h2>
-      <ul>{#each v.log as n (n.id)}<li><span class="mono">{new Date(n.at).toLocaleString()}</span> {n.says}</li>{/each}</ul>
-    </section>
-  {/if}
+  <LogList name={v.quad} notes={v.log} />
 {:else if !view.failure}
   <p class="soft" role="status">One moment…</p>
 {/if}
@@ -207,14 +203,5 @@
     background: var(--accent);
     border-color: var(--accent);
     color: var(--sheet);
-  }
-  .log {
-    margin-top: 0.8rem;
-    padding: 0.6rem 0.9rem;
-  }
-  .log ul {
-    list-style: none;
-    padding: 0;
-    margin: 0.2rem 0 0;
   }
 </style>

@@ -1,0 +1,31 @@
+package fleet
+
+// unitScrews is how many screws hold an air unit (common practice).
+const unitScrews = 4
+
+// Parts counts the loose parts of a fit by model: what comes out of the drawer
+// when it is built, and goes back when it is taken apart. Standoffs are the frame's
+// affair and not counted.
+func (f *Fit) Parts() map[string]int {
+	parts := map[string]int{}
+	add := func(model string, n int) {
+		if model != "" {
+			parts[model] += n
+		}
+	}
+	for _, r := range f.Regulators {
+		add(r.Model, 1)
+	}
+	add(f.Receiver, 1)
+	add(f.Harness, 1)
+	add(f.Plate, 1)
+	add(f.Screw, unitScrews)
+	add(f.Washer, unitScrews)
+	if a := f.Antennas; a != nil {
+		for _, model := range a.Models {
+			add(model, 1)
+		}
+		add(a.Adapter, 1)
+	}
+	return parts
+}

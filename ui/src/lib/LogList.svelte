@@ -1,0 +1,33 @@
+<script lang="ts">
+  // A quad's log: what was done and found, the newest first.
+  import type { Note } from '../api/client';
+
+  let { name, notes }: { name: string; notes: Note[] } = $props();
+</script>
+
+{#if notes.length > 0}
+  <section class="panel" aria-labelledby="log">
+    <h2 id="log">Log of {name}</h2>
+    <ul>{#each notes as n (n.id)}<li><span class="mono">{new Date(n.at).toLocaleString()}</span> {n.says}</li>{/each}</ul>
+  </section>
+{/if}
+
+<style>
+  section {
+    margin-top: 0.8rem;
+    padding: 0.6rem 0.9rem;
+  }
+  h2 {
+    font-size: 1.1rem;
+    font-weight: 700;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 0.2rem 0 0;
+  }
+  li {
+    border-top: 1px solid var(--line);
+    padding: 0.2rem 0;
+  }
+</style>
