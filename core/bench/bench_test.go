@@ -93,6 +93,16 @@ func TestAShutGateHoldsTheStepsItWouldSpoil(t *testing.T) {
 	s = sheet(sample.Set(), next)
 	held, _ := s.Step("bind:goggles:new-eyes:first")
 	assert.Contains(t, held.Held, "does not link")
+
+	next = ready()
+	next.Mounting = sample.Seat()
+	next.Screw = "m2-8" // it drives into the circuit board
+	next.Antennas = &fleet.Antennas{Models: []string{"eye", "eye"}} // of another plug
+	s = sheet(sample.Set(), next)
+	fit, _ := s.Step("fit:first")
+	assert.Contains(t, fit.Held, "drives into the circuit board")
+	on, _ := s.Step("power-up:board.10v:lipo-4")
+	assert.Contains(t, on.Held, "antenna gate")
 }
 
 func TestAReadingOutOfLimitsStopsTheRun(t *testing.T) {

@@ -11,9 +11,11 @@ package bench
 import (
 	"slices"
 
+	"yokeswap/core/antenna"
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/link"
+	"yokeswap/core/mount"
 	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/verdict"
@@ -104,9 +106,11 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	w.prove()
 
 	s := Sheet{Quad: c.Quad.ID, Name: c.Quad.Label(), From: from, To: to, Steps: w.steps, Tools: []string{}, Materials: []string{}, Holds: []verdict.Finding{}}
-	s.hold(power.Check(c), "the power gate", Feed, Meter, Power)
-	s.hold(pins.Check(c), "the pins gate", Power, Bind, Prove)
-	s.hold(link.Check(c), "the link gate", Bind, Prove)
+	s.hold(power.Check(c), verdict.Change, "the power gate", Feed, Meter, Power)
+	s.hold(pins.Check(c), verdict.Change, "the pins gate", Power, Bind, Prove)
+	s.hold(mount.Check(c), verdict.Unfit, "the mount gate", Build)
+	s.hold(antenna.Check(c), verdict.Unfit, "the antenna gate", Power, Bind)
+	s.hold(link.Check(c), verdict.Change, "the link gate", Bind, Prove)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
 		s.Materials = appendNew(s.Materials, step.Materials...)
@@ -114,13 +118,14 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	return s
 }
 
-// hold keeps the steps of some phases from being done while a gate says unfit,
-// unknown, or that a change is needed which the plan does not hold yet.
-func (s *Sheet) hold(findings []verdict.Finding, gate string, phases ...Phase) {
+// hold keeps the steps of some phases from being done while a gate says something
+// as bad as a level, or worse: where a wrong start destroys, already a change that
+// the plan does not hold yet or a value that is missing.
+func (s *Sheet) hold(findings []verdict.Finding, from verdict.Level, gate string, phases ...Phase) {
 	var worst *verdict.Finding
 	for i := range findings {
 		f := &findings[i]
-		if f.Level.WorseThan(verdict.Caution) {
+		if !from.WorseThan(f.Level) {
 			s.Holds = append(s.Holds, *f)
 			if worst == nil || f.Level.WorseThan(worst.Level) {
 				worst = f

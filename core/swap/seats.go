@@ -3,6 +3,7 @@ package swap
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
@@ -96,6 +97,13 @@ func antennaSets(c fleet.Case) []Option {
 			o.Note = fmt.Sprintf("%d owned", have)
 		}
 		options = append(options, o)
+	}
+	if len(now.Models) > 0 && !slices.ContainsFunc(options, func(o Option) bool { return o.Chosen }) {
+		labels := make([]string, len(now.Models))
+		for i, m := range now.Models {
+			labels[i] = c.Library.Label(m)
+		}
+		options = append(options, Option{Key: "as-planned", Label: strings.Join(labels, " and "), Note: "as planned", Chosen: true, Patch: fleet.Patch{Antennas: &now}})
 	}
 	return options
 }
