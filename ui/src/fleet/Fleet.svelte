@@ -66,7 +66,7 @@
       {/each}
       <a class="together" href="#/together">Who can fly together?</a>
     </div>
-    <table>
+    <div class="wide"><table style:--least={`${390 + 84 * ((b.rows[0]?.gates.length ?? 0) + goggles.length)}px`}>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
       <thead>
         <tr>
@@ -82,7 +82,7 @@
           <YokeRow {row} {goggles} {left} ontoggle={toggle} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
         {/each}
       </tbody>
-    </table>
+    </table></div>
     <p class="foot soft">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
   {/if}
 {:else if !board.failure}
@@ -143,6 +143,9 @@
     font-weight: 400;
     font-size: 0.82rem;
   }
+  .wide {
+    overflow-x: auto;
+  }
   table {
     width: 100%;
     border-collapse: collapse;
@@ -169,7 +172,26 @@
     margin-top: 0.6rem;
     font-size: 0.9rem;
   }
-  @media (max-width: 760px) {
+  /* Laid out by the first row alone: a fleet of hundreds repaints at once. */
+  @media (min-width: 1121px) {
+    table {
+      table-layout: fixed;
+      min-width: var(--least);
+    }
+    th:first-child {
+      width: 124px;
+    }
+    th.now {
+      width: 112px;
+    }
+    th.gate {
+      width: 84px;
+    }
+    th.eyes {
+      width: 84px;
+    }
+  }
+  @media (max-width: 1120px) {
     table,
     tbody {
       display: block;
@@ -177,6 +199,8 @@
     thead {
       display: none;
     }
+  }
+  @media (max-width: 760px) {
     .bring button {
       flex: 1 1 auto;
       justify-content: center;

@@ -171,10 +171,10 @@
     text-decoration: line-through;
     font-weight: 400;
   }
-  @media (max-width: 760px) {
+  @media (max-width: 1120px) {
     tr {
       display: grid;
-      grid-template-columns: repeat(6, 1fr);
+      grid-template-columns: repeat(7, 1fr);
       padding: 0.5rem 0.6rem;
       gap: 0.15rem 0;
     }
@@ -203,10 +203,8 @@
     .gate::before {
       top: 36px;
     }
-    .gate,
-    .gate.first,
-    .gate.last {
-      grid-column: span 3;
+    .gate {
+      width: auto;
     }
     .small-gate {
       display: block;
@@ -218,6 +216,34 @@
       min-width: 0;
       grid-column: span 2;
       order: 3;
+    }
+  }
+  /* Four gates a row, the last one with the rest of its row. */
+  @media (max-width: 760px) {
+    tr {
+      grid-template-columns: repeat(12, 1fr);
+    }
+    .now {
+      grid-column: 1 / 7;
+    }
+    .next {
+      grid-column: 7 / -1;
+    }
+    .gate,
+    .gate.first {
+      grid-column: span 3;
+    }
+    .gate.last {
+      grid-column: span 6;
+    }
+    .gate.last button {
+      width: 50%;
+    }
+    .gate.last::before {
+      right: 68%;
+    }
+    .eyes {
+      grid-column: span 4;
     }
   }
 </style>
