@@ -34,8 +34,6 @@ const (
 	CodeFits     verdict.Code = "antenna.fits"
 )
 
-const practice = "common practice"
-
 // The placing builders aim at (common practice): two antennas about 60° apart,
 // about 40 mm from carbon; how far off counts is from memory.
 const (
@@ -55,9 +53,9 @@ func Check(c fleet.Case) []verdict.Finding {
 	var missing []verdict.Missing
 	switch {
 	case !p.hasUnit:
-		missing = append(missing, p.fitValue("airUnit", "digital air unit of "+c.Quad.Label()))
+		missing = append(missing, verdict.FitValue(p.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 	case !p.hasEyes:
-		missing = append(missing, p.fitValue("goggles", "goggles to fly "+c.Quad.Label()+" with"))
+		missing = append(missing, verdict.FitValue(p.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with"))
 	default:
 		missing = append(append(missing, p.unit.missing...), p.eyes.missing...)
 	}
@@ -76,25 +74,19 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		findings = append(findings, p.fits())
 	}
-	for i := range findings {
-		findings[i].Gate = verdict.Antenna
-		if findings[i].Subject == "" {
-			findings[i].Subject = c.Quad.Label()
-		}
-	}
-	return findings
+	return verdict.Said(verdict.Antenna, c.Quad.Label(), findings)
 }
 
 func (p *pair) fits() verdict.Finding {
 	a, b := p.unit.antennas[0], p.eyes.antennas[0]
-	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: practice,
+	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
 		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)), p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
 }
 
 // checkEnd holds each antenna of an end against its port.
 func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 	add := func(code verdict.Code, level verdict.Level, says string, args ...any) {
-		f := verdict.Finding{Code: code, Level: level, Subject: e.label, Source: practice, Says: fmt.Sprintf(says, args...)}
+		f := verdict.Finding{Code: code, Level: level, Subject: e.label, Source: verdict.Practice, Says: fmt.Sprintf(says, args...)}
 		if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
 			findings = append(findings, f)
 		}
@@ -173,21 +165,21 @@ func (p *pair) adapterFor(from, to string) *gear.Adapter {
 func (p *pair) checkAcross() (findings []verdict.Finding) {
 	bands := p.bands()
 	if len(bands) == 0 {
-		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands), p.eyes.label, names(p.eyes.port.Bands))}}
 	}
 	a, b := p.unit.antennas[0], p.eyes.antennas[0]
 	loss := radio.PolarisationLoss(a.Polarisation, b.Polarisation)
 	switch {
 	case loss > 10:
-		findings = append(findings, verdict.Finding{Code: CodeHands, Level: verdict.Unfit, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeHands, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label, handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), loss)})
 	case loss > 0:
-		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), loss)})
 	}
 	if p.eyes.directed() {
-		findings = append(findings, verdict.Finding{Code: CodeBehind, Level: verdict.Caution, Source: practice, Subject: p.eyes.label,
+		findings = append(findings, verdict.Finding{Code: CodeBehind, Level: verdict.Caution, Source: verdict.Practice, Subject: p.eyes.label,
 			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.", p.eyes.label, p.eyes.antennas[0].BeamDeg)})
 	}
 	return findings
@@ -197,20 +189,20 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 func (p *pair) checkPlacing() (findings []verdict.Finding) {
 	a := p.Fit.Antennas
 	caution := func(code verdict.Code, says string, args ...any) {
-		findings = append(findings, verdict.Finding{Code: code, Level: verdict.Caution, Subject: p.Quad.Label(), Source: practice, Says: fmt.Sprintf(says, args...)})
+		findings = append(findings, verdict.Finding{Code: code, Level: verdict.Caution, Subject: p.Quad.Label(), Source: verdict.Practice, Says: fmt.Sprintf(says, args...)})
 	}
 	var missing []verdict.Missing
 	if len(a.Models) > 1 {
 		switch {
 		case a.AngleDeg == nil:
-			missing = append(missing, p.fitValue("antennas.angleDeg", "angle between the antennas of "+p.Quad.Label()))
+			missing = append(missing, verdict.FitValue(p.Case, "antennas.angleDeg", "angle between the antennas of "+p.Quad.Label()))
 		case *a.AngleDeg < goodAngle-angleSlack || *a.AngleDeg > goodAngle+2*angleSlack:
 			caution(CodeAngle, "The antennas stand %s apart; about %s lets one hear what the other loses.", a.AngleDeg, goodAngle)
 		}
 	}
 	switch {
 	case a.CarbonMM == nil:
-		missing = append(missing, p.fitValue("antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
+		missing = append(missing, verdict.FitValue(p.Case, "antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
 	case *a.CarbonMM < carbonRoom:
 		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.", a.CarbonMM, float64(*a.CarbonMM/radio.Wavelength(5800)), carbonRoom)
 	}
@@ -219,7 +211,7 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 	switch {
 	case clash == "":
 	case a.ControlMM == nil:
-		missing = append(missing, p.fitValue("antennas.controlMM", "distance of the antennas of "+p.Quad.Label()+" from the antenna of the sticks"))
+		missing = append(missing, verdict.FitValue(p.Case, "antennas.controlMM", "distance of the antennas of "+p.Quad.Label()+" from the antenna of the sticks"))
 	case *a.ControlMM < controlRoom:
 		caution(CodeControl, "%s, and the video antennas are %s from its antenna: keep %s between them.", clash, a.ControlMM, controlRoom)
 	}

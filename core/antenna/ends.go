@@ -59,7 +59,7 @@ func (p *pair) unitEnd() end {
 	e.missing = portMissing(e.port, &p.airUnit.Entry, "radio")
 	a := p.Fit.Antennas
 	if a == nil || len(a.Models) == 0 {
-		e.missing = append(e.missing, p.fitValue("antennas.models", "antennas of "+p.Quad.Label()))
+		e.missing = append(e.missing, verdict.FitValue(p.Case, "antennas.models", "antennas of "+p.Quad.Label()))
 		return e
 	}
 	e.put(p.Library, a.Models, a.Adapter)
@@ -101,10 +101,6 @@ func portMissing(p *gear.AntennaPort, of *gear.Entry, field string) (missing []v
 		missing = append(missing, verdict.GearValue(of, field+".antennas", "number of antennas"))
 	}
 	return missing
-}
-
-func (p *pair) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: p.Quad.ID, Field: p.FitName + "." + field, Label: label}
 }
 
 // bands that both ends work on, in the unit's order.

@@ -96,7 +96,7 @@ func TestAShutGateHoldsTheStepsItWouldSpoil(t *testing.T) {
 
 	next = ready()
 	next.Mounting = sample.Seat()
-	next.Screw = "m2-8" // it drives into the circuit board
+	next.Screw = "m2-8"                                             // it drives into the circuit board
 	next.Antennas = &fleet.Antennas{Models: []string{"eye", "eye"}} // of another plug
 	s = sheet(sample.Set(), next)
 	fit, _ := s.Step("fit:first")

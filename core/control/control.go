@@ -31,8 +31,6 @@ const (
 	CodeFits     verdict.Code = "control.fits"
 )
 
-const practice = "common practice"
-
 // The modes builders put on switches.
 const (
 	Arm        = "arm"
@@ -72,33 +70,29 @@ func newHands(c fleet.Case) (h *hands, ok bool) {
 		h.runs, _ = gear.Find[*gear.FlightFirmware](c.Library, r.ID)
 	}
 	if h.runs == nil {
-		h.missing = append(h.missing, h.fitValue("runs", "flight firmware of "+c.Quad.Label()))
+		h.missing = append(h.missing, verdict.FitValue(h.Case, "runs", "flight firmware of "+c.Quad.Label()))
 	}
 	_, _, flown := c.Controller()
 	if h.receiver == nil && (!hasUnit || !flown) {
 		return h, false
 	}
 	if _, known := pins.SticksPort(c); !known {
-		h.missing = append(h.missing, h.fitValue("ports", "serial port the sticks come in on"))
+		h.missing = append(h.missing, verdict.FitValue(h.Case, "ports", "serial port the sticks come in on"))
 	}
 	h.need()
 	return h, true
-}
-
-func (h *hands) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: h.Quad.ID, Field: h.FitName + "." + field, Label: label}
 }
 
 // need names what of the set-up is not said.
 func (h *hands) need() {
 	s := h.Fit.Sticks
 	if s == nil {
-		h.missing = append(h.missing, h.fitValue("sticks", "channels and switches of "+h.Quad.Label()))
+		h.missing = append(h.missing, verdict.FitValue(h.Case, "sticks", "channels and switches of "+h.Quad.Label()))
 		return
 	}
 	need := func(there bool, field, label string) {
 		if !there {
-			h.missing = append(h.missing, h.fitValue("sticks."+field, label+" of "+h.Quad.Label()))
+			h.missing = append(h.missing, verdict.FitValue(h.Case, "sticks."+field, label+" of "+h.Quad.Label()))
 		}
 	}
 	need(s.Order != "", "order", "channel order")
@@ -147,17 +141,7 @@ func (h *hands) protocol() (string, bool) {
 
 // Check judges the way of the sticks.
 func Check(c fleet.Case) []verdict.Finding {
-	findings := check(c)
-	for i := range findings {
-		findings[i].Gate = verdict.Control
-		if findings[i].Source == "" {
-			findings[i].Source = practice
-		}
-		if findings[i].Subject == "" {
-			findings[i].Subject = c.Quad.Label()
-		}
-	}
-	return findings
+	return verdict.Said(verdict.Control, c.Quad.Label(), check(c))
 }
 
 func check(c fleet.Case) []verdict.Finding {
@@ -166,7 +150,7 @@ func check(c fleet.Case) []verdict.Finding {
 	}
 	h, ok := newHands(c)
 	if !ok {
-		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeNothing, c.Quad.Label(), h.fitValue("controller", "controller or separate receiver of "+c.Quad.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeNothing, c.Quad.Label(), verdict.FitValue(h.Case, "controller", "controller or separate receiver of "+c.Quad.Label()))}
 	}
 	if len(h.missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeUnknown, c.Quad.Label(), h.missing...)}

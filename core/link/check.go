@@ -39,11 +39,11 @@ func Check(c fleet.Case) []verdict.Finding {
 	findings := make([]verdict.Finding, 0, 3)
 	if !hasAir {
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoAirUnit, c.Quad.Label(),
-			t.fitValue("airUnit", "digital air unit of "+c.Quad.Label())))
+			verdict.FitValue(t.Case, "airUnit", "digital air unit of "+c.Quad.Label())))
 	}
 	if !hasGoggles {
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoGoggles, c.Quad.Label(),
-			t.fitValue("goggles", "goggles to fly "+c.Quad.Label()+" with")))
+			verdict.FitValue(t.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with")))
 	}
 	if hasAir && hasGoggles {
 		findings = append(findings, t.checkPair()...)
@@ -194,7 +194,7 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 			Says: fmt.Sprintf("The sticks go through the %s; the air unit's RC wires stay unused.", t.Library.Label(t.Fit.Receiver))}, true
 	case t.controller == nil:
 		return verdict.CannotTell(verdict.Link, CodeController, t.Quad.Label(),
-			t.fitValue("controller", "controller, or a separate receiver, of "+t.Quad.Label())), true
+			verdict.FitValue(t.Case, "controller", "controller, or a separate receiver, of "+t.Quad.Label())), true
 	}
 	f.Subject = t.hand.Label + " with " + t.air.Label
 	sticks := t.sticks(p)
@@ -259,10 +259,6 @@ func (t *trio) modeLabel(id string) string {
 		return mode.Label()
 	}
 	return id
-}
-
-func (t *trio) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: t.Quad.ID, Field: t.FitName + "." + field, Label: label}
 }
 
 // slotValue names a value of a device: on the kit where it is owned, else in

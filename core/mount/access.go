@@ -69,7 +69,7 @@ func (s *seat) checkAccess() []verdict.Finding {
 			does = "set the flight board up before, or turn it and set its yaw alignment."
 		}
 	}
-	return []verdict.Finding{{Code: CodeAccess, Level: verdict.Caution, Source: practice,
+	return []verdict.Finding{{Code: CodeAccess, Level: verdict.Caution, Source: verdict.Practice,
 		Says: fmt.Sprintf("With the frame closed, %s cannot be reached: %s", strings.Join(list, ", "), does)}}
 }
 

@@ -34,10 +34,10 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 		gap := *s.frame.CageMM - *cam.WidthMM
 		switch {
 		case gap < -cageSlack:
-			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: practice,
+			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: verdict.Practice,
 				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(), s.frame.CageMM)})
 		case gap > cageSlack:
-			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: practice,
+			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: verdict.Practice,
 				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM, gap/2)})
 		}
 	}
@@ -48,19 +48,19 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 		missing = append(missing, s.frameValue("cagePerSide", "screws on each side of its cage"))
 	}
 	if cam.PerSide != nil && s.frame.CagePerSide != nil && *cam.PerSide > *s.frame.CagePerSide {
-		findings = append(findings, verdict.Finding{Code: CodePerSide, Level: verdict.Caution, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodePerSide, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt after each.", *cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)})
 	}
 	cable, way := need(cam.CableMM, s.unitValue("camera.cableMM", "camera cable")), need(s.bay.CameraMM, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
 	if cable && way {
 		if wanted := *s.bay.CameraMM * bend; *cam.CableMM < wanted {
-			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: practice,
+			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: verdict.Practice,
 				Compares: []verdict.Compare{{What: "camera cable", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: cam.CableMM.String()}},
 				Says:     fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
 		}
 	}
 	if cam.LensMM != nil && s.frame.GuardMM != nil && *cam.LensMM > *s.frame.GuardMM {
-		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.", *cam.LensMM-*s.frame.GuardMM)})
 	}
 	if len(missing) > 0 {
@@ -152,9 +152,9 @@ func (s *seat) checkTilt() []verdict.Finding {
 	case len(missing) > 0:
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
 	case t.UpDeg < 0:
-		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: practice, Says: fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches)}}
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice, Says: fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches)}}
 	case wanted != nil && *wanted > t.UpDeg:
-		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "tilt", Needed: wanted.String(), There: fmt.Sprintf("%.0f° free", math.Floor(float64(t.UpDeg))), Margin: fmt.Sprintf("%.0f°", math.Floor(float64(t.UpDeg))-float64(*wanted))}},
 			Says:     fmt.Sprintf("Tilted by %s the camera touches %s; it is free up to %.0f°. Where it touches, the recording shakes.", wanted, t.Touches, math.Floor(float64(t.UpDeg)))}}
 	}
@@ -175,7 +175,7 @@ func (s *seat) checkLeads() (findings []verdict.Finding) {
 			continue
 		}
 		seen[id] = true
-		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "antenna lead", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: a.LeadMM.String()}},
 			Says:     fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
 	}

@@ -30,8 +30,6 @@ const (
 	CodeFits    verdict.Code = "mount.fits"
 )
 
-const practice = "common practice"
-
 // Check judges how the air unit of one fit is mounted.
 func Check(c fleet.Case) []verdict.Finding {
 	s := newSeat(c)
@@ -49,19 +47,13 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkAccess()...)
 	}
 	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
-		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it flips over.", turn, turn)})
 	}
 	if len(findings) == 0 {
 		holes, _ := s.holds()
-		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s; its screws are in the box.", s.airUnit.Label(), holes, s.bay.Label(), s.frame.Label())})
 	}
-	for i := range findings {
-		findings[i].Gate = verdict.Mount
-		if findings[i].Subject == "" {
-			findings[i].Subject = c.Quad.Label()
-		}
-	}
-	return findings
+	return verdict.Said(verdict.Mount, c.Quad.Label(), findings)
 }

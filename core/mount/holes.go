@@ -26,7 +26,7 @@ func (s *seat) checkHoles() []verdict.Finding {
 	}
 	holes, ok := s.holds()
 	if !ok {
-		f := verdict.Finding{Code: CodeHoles, Level: verdict.Unfit, Source: practice,
+		f := verdict.Finding{Code: CodeHoles, Level: verdict.Unfit, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "holes", Needed: patterns(s.airUnit.Mount.Patterns), There: patterns(s.bay.Patterns)}},
 			Says:     fmt.Sprintf("%s has holes of %s, the %s of %s %s.", s.airUnit.Label(), patterns(s.airUnit.Mount.Patterns), s.bay.Label(), s.frame.Label(), patterns(s.bay.Patterns))}
 		if s.plate != nil {
@@ -110,7 +110,7 @@ func (s *seat) drilling() (best drilling, missing []verdict.Missing) {
 func (s *seat) checkDrilling() verdict.Finding {
 	d, _ := s.drilling()
 	least := edgeDiameters * sizes[d.holes.Screw]
-	f := verdict.Finding{Code: CodeDrilled, Level: verdict.Caution, Source: practice,
+	f := verdict.Finding{Code: CodeDrilled, Level: verdict.Caution, Source: verdict.Practice,
 		Compares: []verdict.Compare{{What: "from a hole's middle to the edge", Needed: least.String(), There: d.edge.String(), Margin: (d.edge - least).String()},
 			{What: "left between two holes", Needed: leastWeb.String(), There: d.web.String(), Margin: (d.web - leastWeb).String()}},
 		Says: fmt.Sprintf("Four new %s holes of %s in the %s: %s to the edge, %s left to the next hole.", d.holes.Screw, d.holes, s.bay.Label(), d.edge, d.web)}

@@ -103,11 +103,11 @@ func (p *ScrewPlan) does(s *gear.Screw) bool {
 
 func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 	if s.washer != nil && s.washer.Size != plan.Size {
-		return []verdict.Finding{{Code: CodeScrew, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeScrew, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s is for %s, the threads of %s take %s.", s.washer.Label(), s.washer.Size, s.airUnit.Label(), plan.Size)}}
 	}
 	range_ := fmt.Sprintf("%s from %s to %s", plan.Size, plan.LeastMM, plan.MostMM)
-	f := verdict.Finding{Source: practice, Compares: []verdict.Compare{{What: "screws", Needed: range_, There: "none chosen"}}}
+	f := verdict.Finding{Source: verdict.Practice, Compares: []verdict.Compare{{What: "screws", Needed: range_, There: "none chosen"}}}
 	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
 	if picked && chosen.LengthMM != nil {
 		f.Compares[0].There = chosen.Label()

@@ -28,7 +28,7 @@ func newSeat(c fleet.Case) *seat {
 	s.plate, _ = gear.Find[*gear.Plate](c.Library, c.Fit.Plate)
 	s.washer, _ = gear.Find[*gear.Washer](c.Library, c.Fit.Washer)
 	if !s.hasUnit {
-		s.missing = append(s.missing, s.fitValue("airUnit", "digital air unit of "+c.Quad.Label()))
+		s.missing = append(s.missing, verdict.FitValue(s.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 		return s
 	}
 	if m := s.airUnit.Mount; m == nil || len(m.Patterns) == 0 {
@@ -36,21 +36,17 @@ func newSeat(c fleet.Case) *seat {
 	}
 	s.frame, _ = gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
 	if s.frame == nil {
-		s.missing = append(s.missing, s.fitValue("frame", "frame of "+c.Quad.Label()))
+		s.missing = append(s.missing, verdict.FitValue(s.Case, "frame", "frame of "+c.Quad.Label()))
 		return s
 	}
 	s.bay, _ = s.frame.Bay(c.Fit.Bay)
 	switch {
 	case s.bay == nil:
-		s.missing = append(s.missing, s.fitValue("bay", "where in "+s.frame.Label()+" the unit goes"))
+		s.missing = append(s.missing, verdict.FitValue(s.Case, "bay", "where in "+s.frame.Label()+" the unit goes"))
 	case len(s.bay.Patterns) == 0:
 		s.missing = append(s.missing, s.frameValue("bays."+s.bay.ID+".patterns", "hole patterns of its "+s.bay.Label()))
 	}
 	return s
-}
-
-func (s *seat) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: s.Quad.ID, Field: s.FitName + "." + field, Label: label}
 }
 
 func (s *seat) unitValue(field, words string) verdict.Missing {

@@ -24,23 +24,14 @@ const (
 	CodeFits     verdict.Code = "osd.fits"
 )
 
-const practice = "common practice"
-
 // Check judges whether the data of the flight board shows in the goggles.
 func Check(c fleet.Case) []verdict.Finding {
-	findings := check(c)
-	for i := range findings {
-		findings[i].Gate = verdict.OSD
-		if findings[i].Subject == "" {
-			findings[i].Subject = c.Quad.Label()
-		}
-	}
-	return findings
+	return verdict.Said(verdict.OSD, c.Quad.Label(), check(c))
 }
 
 func check(c fleet.Case) []verdict.Finding {
 	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" {
-		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Source: practice,
+		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Source: verdict.Practice,
 			Says: "There is no flight board: the goggles show the unit's own readings alone."}}
 	}
 	v, ok := newView(c)
@@ -53,7 +44,7 @@ func check(c fleet.Case) []verdict.Finding {
 	}
 	port, wired := pins.MSPPort(c)
 	if !wired {
-		findings = append(findings, verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(), v.fitValue("ports", "serial port the air unit's UART is wired to")))
+		findings = append(findings, verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(), verdict.FitValue(v.Case, "ports", "serial port the air unit's UART is wired to")))
 	}
 	if advice := v.runs.Advice(v.version); advice != nil {
 		findings = append(findings, verdict.Finding{Code: CodeAdvice, Level: verdict.Caution, Subject: v.runs.Label(), Source: v.runs.Source.String(),
@@ -61,7 +52,7 @@ func check(c fleet.Case) []verdict.Finding {
 	}
 	findings = append(findings, v.checkLayout()...)
 	if len(findings) == 0 {
-		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: practice, Says: v.fits(port)})
+		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice, Says: v.fits(port)})
 	}
 	return findings
 }
@@ -92,16 +83,16 @@ func (v *view) checkDialect() []verdict.Finding {
 func (v *view) checkLayout() (findings []verdict.Finding) {
 	l := v.Fit.OSD
 	if l == nil {
-		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, v.Quad.Label(), v.fitValue("osd", "OSD layout of "+v.Quad.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, v.Quad.Label(), verdict.FitValue(v.Case, "osd", "OSD layout of "+v.Quad.Label()))}
 	}
 	lost := v.losses()
 	if !v.screen.Canvas {
-		f := verdict.Finding{Code: CodeBuiltIn, Level: verdict.Caution, Source: practice,
+		f := verdict.Finding{Code: CodeBuiltIn, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("No canvas: %s. The unit's own layout shows %d of %d elements.", v.screen.NoCanvas, len(v.used().Elements)-len(lost), len(v.used().Elements))}
 		findings = append(findings, f)
 	}
 	if len(lost) > 0 {
-		f := verdict.Finding{Code: CodeElements, Level: verdict.Caution, Source: practice, Says: fmt.Sprintf("Of today's layout these do not show: %s.", labels(lost))}
+		f := verdict.Finding{Code: CodeElements, Level: verdict.Caution, Source: verdict.Practice, Says: fmt.Sprintf("Of today's layout these do not show: %s.", labels(lost))}
 		for _, loss := range lost {
 			there := loss.Why
 			if loss.Instead != "" {
@@ -112,11 +103,11 @@ func (v *view) checkLayout() (findings []verdict.Finding) {
 		findings = append(findings, f)
 	}
 	if l.Grid != v.screen.Grid {
-		findings = append(findings, verdict.Finding{Code: CodeLayout, Level: verdict.Change, Source: practice,
+		findings = append(findings, verdict.Finding{Code: CodeLayout, Level: verdict.Change, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "grid", Needed: v.screen.Grid.Words(), There: l.Grid.Words()}},
 			Says:     fmt.Sprintf("The layout is made for %s, the goggles show %s: as it is, it sits in a corner.", l.Grid.Words(), v.screen.Grid.Words())})
 	} else if words := v.unsound(l); words != "" {
-		findings = append(findings, verdict.Finding{Code: CodeOverlap, Level: verdict.Change, Source: practice, Says: words})
+		findings = append(findings, verdict.Finding{Code: CodeOverlap, Level: verdict.Change, Source: verdict.Practice, Says: words})
 	}
 	return findings
 }

@@ -47,20 +47,20 @@ func newView(c fleet.Case) (*view, bool) {
 	v.airUnit, v.air, hasUnit = c.AirUnit()
 	v.goggles, v.eyes, hasEyes = c.Goggles()
 	if !hasUnit {
-		v.missing = append(v.missing, v.fitValue("airUnit", "digital air unit of "+c.Quad.Label()))
+		v.missing = append(v.missing, verdict.FitValue(v.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 	}
 	if !hasEyes {
-		v.missing = append(v.missing, v.fitValue("goggles", "goggles to fly "+c.Quad.Label()+" with"))
+		v.missing = append(v.missing, verdict.FitValue(v.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with"))
 	}
 	if r := c.Fit.Runs; r != nil {
 		v.runs, _ = gear.Find[*gear.FlightFirmware](c.Library, r.ID)
 		v.version = r.Version
 	}
 	if v.runs == nil {
-		v.missing = append(v.missing, v.fitValue("runs", "flight firmware of "+c.Quad.Label()))
+		v.missing = append(v.missing, verdict.FitValue(v.Case, "runs", "flight firmware of "+c.Quad.Label()))
 	} else {
 		if !v.version.Known() {
-			v.missing = append(v.missing, v.fitValue("runs.version", "release of "+v.runs.Label()+" on "+c.Quad.Label()))
+			v.missing = append(v.missing, verdict.FitValue(v.Case, "runs.version", "release of "+v.runs.Label()+" on "+c.Quad.Label()))
 		}
 		if v.runs.Dialect == "" {
 			v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "dialect", "kind of MSP"))
@@ -73,10 +73,6 @@ func newView(c fleet.Case) (*view, bool) {
 		v.findScreen()
 	}
 	return v, len(v.missing) == 0
-}
-
-func (v *view) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: v.Quad.ID, Field: v.FitName + "." + field, Label: label}
 }
 
 // findScreen works out whether all three, flight firmware, unit and goggles, draw a

@@ -30,13 +30,11 @@ const (
 	CodeFits       verdict.Code = "pins.fits"
 )
 
-const practice = "common practice"
-
 // Check judges the wiring of one fit.
 func Check(c fleet.Case) []verdict.Finding {
 	l, hasUnit := newLoom(c)
 	if !hasUnit {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(), l.fitValue("airUnit", "digital air unit of "+c.Quad.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(), verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))}
 	}
 	findings := make([]verdict.Finding, 0, 4)
 	if len(l.missing) > 0 {
@@ -56,22 +54,16 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		findings = append(findings, l.fits())
 	}
-	for i := range findings {
-		findings[i].Gate = verdict.Pins
-		if findings[i].Subject == "" {
-			findings[i].Subject = l.airUnit.Label()
-		}
-	}
-	return findings
+	return verdict.Said(verdict.Pins, l.airUnit.Label(), findings)
 }
 
 func (l *loom) fits() verdict.Finding {
 	if l.board == nil {
-		return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: practice, Says: "There is no flight board: supply and ground alone give the picture."}
+		return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice, Says: "There is no flight board: supply and ground alone give the picture."}
 	}
 	port, _ := l.mspPort()
 	says := fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.conns), port)
-	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: practice, Says: says}
+	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice, Says: says}
 }
 
 // checkEnds looks for connectors that do not go together.
@@ -105,7 +97,7 @@ func (l *loom) checkPlaces() (findings []verdict.Finding) {
 		}
 		wire := fmt.Sprintf("The wire%s on pin %d, %s, ends on %s", colour, c.Pin, pinWords(c.Function), l.words(c.Terminal))
 		add := func(code verdict.Code, why string) {
-			findings = append(findings, verdict.Finding{Code: code, Level: verdict.Unfit, Source: practice, Says: wire + ": " + why})
+			findings = append(findings, verdict.Finding{Code: code, Level: verdict.Unfit, Source: verdict.Practice, Says: wire + ": " + why})
 		}
 		grounded := c.Terminal == gear.PinGround
 		switch c.Function {
@@ -214,10 +206,10 @@ func (l *loom) checkMSP() []verdict.Finding {
 	live := func(c *Conn) bool { return c != nil && c.Live() }
 	switch {
 	case !live(rx) && !live(tx):
-		return []verdict.Finding{{Code: CodeNoOSD, Level: verdict.Caution, Source: practice,
+		return []verdict.Finding{{Code: CodeNoOSD, Level: verdict.Caution, Source: verdict.Practice,
 			Says: "The UART pair is not wired: there is a picture, but no OSD and no tuning from the goggles."}}
 	case !live(rx) || !live(tx):
-		return []verdict.Finding{{Code: CodeHalf, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeHalf, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: "Only one wire of the UART pair is connected: the OSD stays blank. MSP needs both."}}
 	}
 	rxPort, rxSends, rxOK := gear.SerialPin(rx.Terminal)
@@ -227,13 +219,13 @@ func (l *loom) checkMSP() []verdict.Finding {
 	}
 	switch {
 	case rxPort != txPort:
-		return []verdict.Finding{{Code: CodeTwoPorts, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeTwoPorts, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("UART RX and TX of the unit are on two ports, UART %d and UART %d: MSP needs one.", rxPort, txPort)}}
 	case !rxSends && txSends:
-		return []verdict.Finding{{Code: CodeSwapped, Level: verdict.Change, Source: practice,
+		return []verdict.Finding{{Code: CodeSwapped, Level: verdict.Change, Source: verdict.Practice,
 			Says: fmt.Sprintf("RX and TX are not crossed: the unit's RX is on %s and its TX on %s. It harms nothing; the OSD stays blank.", l.words(rx.Terminal), l.words(tx.Terminal))}}
 	case !rxSends || txSends:
-		return []verdict.Finding{{Code: CodeHalf, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeHalf, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("The UART pair does not meet a sender and a receiver on UART %d: the OSD stays blank.", rxPort)}}
 	}
 	u, ok := l.board.UART(rxPort)
@@ -243,7 +235,7 @@ func (l *loom) checkMSP() []verdict.Finding {
 	case u.Hardware == nil:
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.boardValue(fmt.Sprintf("uarts.%d.hardware", rxPort), fmt.Sprintf("whether UART %d is a hardware port", rxPort)))}
 	case !*u.Hardware:
-		return []verdict.Finding{{Code: CodeSoftSerial, Level: verdict.Unfit, Source: practice, Says: fmt.Sprintf("UART %d is soft-serial: too slow for MSP.", rxPort)}}
+		return []verdict.Finding{{Code: CodeSoftSerial, Level: verdict.Unfit, Source: verdict.Practice, Says: fmt.Sprintf("UART %d is soft-serial: too slow for MSP.", rxPort)}}
 	}
 	return nil
 }
@@ -255,7 +247,7 @@ func (l *loom) checkRC() []verdict.Finding {
 	_, _, flown := l.Controller()
 	if l.Fit.Receiver != "" {
 		if wired {
-			return []verdict.Finding{{Code: CodeSpareRC, Level: verdict.Caution, Source: practice,
+			return []verdict.Finding{{Code: CodeSpareRC, Level: verdict.Caution, Source: verdict.Practice,
 				Says: "A separate receiver takes the sticks: leave both RC wires of the unit off."}}
 		}
 		return nil
@@ -264,7 +256,7 @@ func (l *loom) checkRC() []verdict.Finding {
 		return nil // the link gate asks how the sticks get there
 	}
 	if !wired {
-		return []verdict.Finding{{Code: CodeNoSticks, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeNoSticks, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: "The sticks come through the air unit, but its RC output is wired to nothing."}}
 	}
 	port, sends, ok := gear.SerialPin(out.Terminal)
@@ -272,7 +264,7 @@ func (l *loom) checkRC() []verdict.Finding {
 		return nil // said wire by wire
 	}
 	if sends {
-		return []verdict.Finding{{Code: CodeNoSticks, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeNoSticks, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("The RC output ends on %s, a sender: the sticks do nothing. It belongs on an RX.", l.words(out.Terminal))}}
 	}
 	rc := l.airUnit.RCOut
@@ -296,10 +288,10 @@ func (l *loom) checkInverted(port int, inverted bool, signal string) []verdict.F
 	case gear.InvertPad, gear.InvertSoftware:
 		return nil
 	case gear.InvertJumper:
-		return []verdict.Finding{{Code: CodeJumper, Level: verdict.Caution, Source: practice,
+		return []verdict.Finding{{Code: CodeJumper, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s; RX %d takes it once its solder jumper is set to inverted.", signal, port)}}
 	case gear.InvertNone:
-		return []verdict.Finding{{Code: CodeInverted, Level: verdict.Unfit, Source: practice,
+		return []verdict.Finding{{Code: CodeInverted, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s, and RX %d has no inverter: the sticks do nothing.", signal, port)}}
 	}
 	return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue(fmt.Sprintf("uarts.%d.invert", port), fmt.Sprintf("how UART %d takes an inverted signal", port)))}

@@ -349,14 +349,14 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), missing...)}
 	}
 	add := func(level verdict.Level, says string) {
-		findings = append(findings, verdict.Finding{Code: CodePort, Level: level, Subject: l.board.Label(), Source: practice, Says: says})
+		findings = append(findings, verdict.Finding{Code: CodePort, Level: level, Subject: l.board.Label(), Source: verdict.Practice, Says: says})
 	}
 	taken := map[int]Need{}
 	for i := range needs {
 		n := &needs[i]
 		if n.Now == 0 {
 			if n.Use == fleet.UseReceiver {
-				findings = append(findings, verdict.CannotTell(verdict.Pins, CodePort, l.board.Label(), l.fitValue("ports", "which serial port "+n.Label+" is on")))
+				findings = append(findings, verdict.CannotTell(verdict.Pins, CodePort, l.board.Label(), verdict.FitValue(l.Case, "ports", "which serial port "+n.Label+" is on")))
 			}
 			continue
 		}

@@ -59,7 +59,7 @@ func newLoom(c fleet.Case) (*loom, bool) {
 	}
 	l.conns = l.connect()
 	if len(l.conns) == 0 && l.board != nil {
-		l.missing = append(l.missing, l.fitValue("wires", "how "+l.airUnit.Label()+" is wired to "+l.board.Label()))
+		l.missing = append(l.missing, verdict.FitValue(l.Case, "wires", "how "+l.airUnit.Label()+" is wired to "+l.board.Label()))
 	}
 	return l, true
 }
@@ -128,10 +128,6 @@ func moved(wires []gear.HarnessWire, moves []fleet.CrimpMove) []gear.HarnessWire
 		}
 	}
 	return out
-}
-
-func (l *loom) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: l.Quad.ID, Field: l.FitName + "." + field, Label: label}
 }
 
 func (l *loom) boardValue(field, label string) verdict.Missing {

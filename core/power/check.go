@@ -93,7 +93,7 @@ func Trace(c fleet.Case) Path {
 	}
 	if len(consumers) == 0 {
 		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeNothingFed, c.Quad.Label(),
-			s.fitValue("airUnit", "any part that takes power on "+c.Quad.Label())))
+			verdict.FitValue(s.Case, "airUnit", "any part that takes power on "+c.Quad.Label())))
 	}
 	return path
 }

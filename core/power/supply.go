@@ -87,7 +87,7 @@ func (s supply) fedWith(node string, depth int) Envelope {
 	}
 	pack, ok := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
 	if !ok {
-		return unknownEnvelope(s.fitValue("pack", "pack of "+s.Quad.Label()))
+		return unknownEnvelope(verdict.FitValue(s.Case, "pack", "pack of "+s.Quad.Label()))
 	}
 	return envelopeBehind(pack, s.Quad, s.packLead())
 }
@@ -119,7 +119,7 @@ func (s supply) originOf(from string) origin {
 		return s.regulatorOrigin(from)
 	}
 	if s.board == nil {
-		return origin{missing: []verdict.Missing{s.fitValue("board", "flight board of "+s.Quad.Label())}}
+		return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "board", "flight board of "+s.Quad.Label())}}
 	}
 	through := ""
 	for range len(s.board.Pads) + 1 {
@@ -140,7 +140,7 @@ func (s supply) originOf(from string) origin {
 			choice = pad.Default
 		}
 		if choice == "" {
-			return origin{missing: []verdict.Missing{s.fitValue("jumpers."+pad.ID, "how the jumper of "+label+" is soldered")}}
+			return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "jumpers."+pad.ID, "how the jumper of "+label+" is soldered")}}
 		}
 		if choice == fleet.NodePack {
 			return origin{node: fleet.NodePack, label: label + ", jumper on pack", input: fleet.NodeBoard}
@@ -154,11 +154,11 @@ func (s supply) originOf(from string) origin {
 func (s supply) regulatorOrigin(id string) origin {
 	placed, ok := s.Fit.Regulator(id)
 	if !ok {
-		return origin{missing: []verdict.Missing{s.fitValue("regulators", "regulator "+id)}}
+		return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "regulators", "regulator "+id)}}
 	}
 	model, ok := gear.Find[*gear.Regulator](s.Library, placed.Model)
 	if !ok {
-		return origin{missing: []verdict.Missing{s.fitValue("regulators", "model of regulator "+id)}}
+		return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "regulators", "model of regulator "+id)}}
 	}
 	return origin{node: id, label: "the " + model.Label(), rail: "the " + model.Label(), converter: &model.Converter, owner: &model.Entry, input: id}
 }
@@ -206,11 +206,7 @@ func convert(in Envelope, o origin) Envelope {
 }
 
 func (s supply) noFeed(node string) verdict.Missing {
-	return s.fitValue("feeds."+node, "what feeds "+s.label(node))
-}
-
-func (s supply) fitValue(field, label string) verdict.Missing {
-	return verdict.Missing{Of: "quad", ID: s.Quad.ID, Field: s.FitName + "." + field, Label: label}
+	return verdict.FitValue(s.Case, "feeds."+node, "what feeds "+s.label(node))
 }
 
 // label names a node in words.

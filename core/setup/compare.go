@@ -24,8 +24,6 @@ const (
 	CodeLayout   verdict.Code = "board.layout"
 )
 
-const practice = "common practice"
-
 // Row is one setting, as it is wanted and as it was found.
 type Row struct {
 	Code    verdict.Code     `json:"code"`
@@ -102,7 +100,7 @@ func Compare(c fleet.Case, found State) Comparison {
 func (w *comparing) row(gate verdict.Gate, code verdict.Code, label, wanted, found, why, change string) {
 	r := Row{Code: code, Label: label, Wanted: wanted, Found: found, Same: wanted == found, Why: why}
 	if !r.Same {
-		r.Finding = &verdict.Finding{Gate: gate, Code: code, Level: verdict.Change, Subject: w.Quad.Label(), Source: practice,
+		r.Finding = &verdict.Finding{Gate: gate, Code: code, Level: verdict.Change, Subject: w.Quad.Label(), Source: verdict.Practice,
 			Says:     fmt.Sprintf("%s: %s.", label, change),
 			Compares: []verdict.Compare{{What: label, Needed: wanted, There: found}}}
 	}

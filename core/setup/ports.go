@@ -59,7 +59,7 @@ func (w *comparing) ports() {
 		p := w.Target.port(uart)
 		if p == nil {
 			w.Rows = append(w.Rows, Row{Code: CodePort, Label: fmt.Sprintf("UART %d", uart), Wanted: w.words(wanted), Found: "the board lists no such port", Why: why,
-				Finding: &verdict.Finding{Gate: verdict.OSD, Code: CodePort, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: practice, Says: fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart)}})
+				Finding: &verdict.Finding{Gate: verdict.OSD, Code: CodePort, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: verdict.Practice, Says: fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart)}})
 			return
 		}
 		w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why, "set it to "+w.words(wanted))
