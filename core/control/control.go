@@ -102,7 +102,7 @@ func (h *hands) need() {
 		need(s.Unit != "", "unit", "RC protocol set in the goggles")
 		need(s.Board != "", "board", "RC protocol set on the flight board")
 	}
-	if h.protocols() == nil {
+	if protocols(h.Case) == nil {
 		if h.receiver != nil {
 			h.missing = append(h.missing, verdict.GearValue(&h.receiver.Entry, "protocols", "protocols"))
 		} else {
@@ -117,22 +117,23 @@ func (h *hands) need() {
 	}
 }
 
-// protocols lists what the sticks can come as.
-func (h *hands) protocols() []string {
-	switch {
-	case h.receiver != nil:
-		return h.receiver.Protocols
-	case h.airUnit.RCOut != nil && h.airUnit.RCOut.Protocol != "":
-		return []string{h.airUnit.RCOut.Protocol}
+// protocols lists what the sticks can come as: from a separate receiver, or from the
+// air unit.
+func protocols(c fleet.Case) []string {
+	if r, ok := gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver); ok {
+		return r.Protocols
+	}
+	if unit, _, ok := c.AirUnit(); ok && unit.RCOut != nil && unit.RCOut.Protocol != "" {
+		return []string{unit.RCOut.Protocol}
 	}
 	return nil
 }
 
-// Protocol is the protocol the flight board is to read, the first that it can; false
-// where there is none.
-func (h *hands) protocol() (string, bool) {
-	for _, p := range h.protocols() {
-		if _, ok := h.runs.Providers[p]; ok {
+// Protocol is what a flight board is to read the sticks as, the first that its
+// firmware can; false where there is none.
+func Protocol(c fleet.Case, runs *gear.FlightFirmware) (string, bool) {
+	for _, p := range protocols(c) {
+		if _, reads := runs.Providers[p]; reads {
 			return p, true
 		}
 	}
@@ -161,7 +162,7 @@ func check(c fleet.Case) []verdict.Finding {
 	findings = append(findings, h.checkSwitches()...)
 	findings = append(findings, h.checkLatency()...)
 	if len(findings) == 0 {
-		protocol, _ := h.protocol()
+		protocol, _ := Protocol(h.Case, h.runs)
 		port, _ := pins.SticksPort(c)
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits,
 			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port, protocol, h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
@@ -170,9 +171,9 @@ func check(c fleet.Case) []verdict.Finding {
 }
 
 func (h *hands) checkProtocol() (findings []verdict.Finding) {
-	if _, ok := h.protocol(); !ok {
+	if _, ok := Protocol(h.Case, h.runs); !ok {
 		findings = append(findings, verdict.Finding{Code: CodeProtocol, Level: verdict.Unfit, Source: h.runs.Source.String(),
-			Says: fmt.Sprintf("%s reads none of %s.", h.runs.Label(), strings.Join(h.protocols(), ", "))})
+			Says: fmt.Sprintf("%s reads none of %s.", h.runs.Label(), strings.Join(protocols(h.Case), ", "))})
 	}
 	s := h.Fit.Sticks
 	if h.receiver != nil {

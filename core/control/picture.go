@@ -82,7 +82,7 @@ func Draw(c fleet.Case) Picture {
 		port = Hop{fmt.Sprintf("UART %d", n), "serial receiver"}
 	}
 	if h.runs != nil {
-		if protocol, ok := h.protocol(); ok {
+		if protocol, ok := Protocol(h.Case, h.runs); ok {
 			port.Set += ", " + protocol
 		}
 	}

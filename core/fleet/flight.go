@@ -40,6 +40,17 @@ func (p *Placed) In(profile int) bool {
 	return len(p.Profiles) == 0 && profile == 1 || slices.Contains(p.Profiles, profile)
 }
 
+// ProfileBits is the profiles the element is shown in, as bits: the first is 1.
+func (p *Placed) ProfileBits() (set uint8) {
+	if len(p.Profiles) == 0 {
+		return 1
+	}
+	for _, n := range p.Profiles {
+		set |= 1 << (n - 1)
+	}
+	return set
+}
+
 func (l *Layout) clone() *Layout {
 	if l == nil {
 		return nil

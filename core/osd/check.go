@@ -123,7 +123,7 @@ func (v *view) unsound(l *fleet.Layout) string {
 		}
 		for _, o := range l.Elements[:i] {
 			ow, oh := v.sizes(o.ID)
-			if profiles(e)&profiles(o) != 0 && b.overlaps(box{o.X, o.Y, ow, oh}) {
+			if e.ProfileBits()&o.ProfileBits() != 0 && b.overlaps(box{o.X, o.Y, ow, oh}) {
 				return fmt.Sprintf("%s lies over %s.", v.label(e.ID), v.label(o.ID))
 			}
 		}

@@ -52,12 +52,12 @@ func Convert(l fleet.Layout, to gear.Grid, sizes Sizes) (out fleet.Layout, dropp
 	taken := newCells(toColumns, toRows)
 	placed := map[int]box{}
 	for _, i := range byMatter(l.Elements, boxes) {
-		spot, ok := taken.nearest(spots[i], profiles(l.Elements[i]))
+		spot, ok := taken.nearest(spots[i], l.Elements[i].ProfileBits())
 		if !ok {
 			dropped = append(dropped, l.Elements[i])
 			continue
 		}
-		taken.take(spot, profiles(l.Elements[i]))
+		taken.take(spot, l.Elements[i].ProfileBits())
 		placed[i] = spot
 	}
 	for i, e := range l.Elements {
@@ -123,7 +123,7 @@ func groups(elements []fleet.Placed, boxes []box, columns, rows int) [][]int {
 		group[i] = i
 	}
 	alike := func(i, k int) bool {
-		return boxes[i].touches(boxes[k]) && profiles(elements[i])&profiles(elements[k]) != 0 &&
+		return boxes[i].touches(boxes[k]) && elements[i].ProfileBits()&elements[k].ProfileBits() != 0 &&
 			holdOf(boxes[i].x, boxes[i].w, columns) == holdOf(boxes[k].x, boxes[k].w, columns) &&
 			holdOf(boxes[i].y, boxes[i].h, rows) == holdOf(boxes[k].y, boxes[k].h, rows)
 	}
@@ -184,7 +184,7 @@ func overlapping(list [][]int, elements []fleet.Placed, boxes []box) int {
 // all is the set of profiles any of some elements is shown in.
 func all(elements []fleet.Placed, members []int) (set uint8) {
 	for _, i := range members {
-		set |= profiles(elements[i])
+		set |= elements[i].ProfileBits()
 	}
 	return set
 }
@@ -225,18 +225,6 @@ func floorDiv(a, b int) int {
 		q--
 	}
 	return q
-}
-
-// profiles is the set of profiles an element is shown in, as bits.
-func profiles(p fleet.Placed) uint8 {
-	if len(p.Profiles) == 0 {
-		return 1
-	}
-	var set uint8
-	for _, n := range p.Profiles {
-		set |= 1 << (n - 1)
-	}
-	return set
 }
 
 // byMatter orders elements by what matters most, then as they are read.

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/osd"
@@ -157,7 +158,7 @@ func (w *comparing) features() {
 
 // receiver sets the protocol of the sticks and the channel order.
 func (w *comparing) receiver() {
-	if name, ok := protocol(w.Case, w.runs); ok {
+	if name, ok := control.Protocol(w.Case, w.runs); ok {
 		number := w.runs.Providers[name]
 		found := fmt.Sprintf("number %d", w.found.Provider)
 		for other, n := range w.runs.Providers {
@@ -172,22 +173,6 @@ func (w *comparing) receiver() {
 		w.row(verdict.Control, CodeReceiver, "channel order", s.Order, w.found.RXMap, "the order the controller sends", "set it to "+s.Order)
 		w.Target.RXMap = s.Order
 	}
-}
-
-// protocol is what the board is to read the sticks as.
-func protocol(c fleet.Case, runs *gear.FlightFirmware) (string, bool) {
-	var names []string
-	if r, ok := gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver); ok {
-		names = r.Protocols
-	} else if unit, _, ok := c.AirUnit(); ok && unit.RCOut != nil {
-		names = []string{unit.RCOut.Protocol}
-	}
-	for _, name := range names {
-		if _, reads := runs.Providers[name]; reads {
-			return name, true
-		}
-	}
-	return "", false
 }
 
 // modes sets the switches. Modes the plan does not speak of stay as they are.
@@ -290,7 +275,7 @@ func places(runs *gear.FlightFirmware, l *fleet.Layout) map[int]Cell {
 	at := map[int]Cell{}
 	for _, e := range l.Elements {
 		if el, ok := runs.Element(e.ID); ok && el.Index != nil {
-			at[*el.Index] = Cell{e.X, e.Y, bits(e)}
+			at[*el.Index] = Cell{e.X, e.Y, e.ProfileBits()}
 		}
 	}
 	return at
@@ -301,15 +286,4 @@ func canvasWords(g gear.Grid) string {
 		return "none"
 	}
 	return g.Words()
-}
-
-func bits(e fleet.Placed) uint8 {
-	if len(e.Profiles) == 0 {
-		return 1
-	}
-	var set uint8
-	for _, p := range e.Profiles {
-		set |= 1 << (p - 1)
-	}
-	return set
 }
