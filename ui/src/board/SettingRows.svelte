@@ -80,7 +80,11 @@
       border-top: 1px solid var(--line);
     }
     th,
-    td {
+    td,
+    th:first-child,
+    td:nth-child(2),
+    td:last-child {
+      width: auto;
       border: 0;
       padding: 0.1rem 0.4rem;
     }
