@@ -1,33 +1,45 @@
 <script lang="ts">
   import { Modal } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
+  import { wrap } from 'svelte-spa-router/wrap';
   import Bench from './bench/Bench.svelte';
-  import Board from './board/Board.svelte';
-  import Fault from './fault/Fault.svelte';
   import Fleet from './fleet/Fleet.svelte';
-  import Together from './fleet/Together.svelte';
   import { everywhere, typing } from './lib/keys';
   import NotFound from './lib/NotFound.svelte';
   import { switchTheme, theme } from './lib/theme.svelte';
-  import Rehearse from './route/Rehearse.svelte';
   import Route from './route/Route.svelte';
-  import Shopping from './route/Shopping.svelte';
-  import Shelf from './shelf/Shelf.svelte';
-  import Walk from './route/Walk.svelte';
   import Swap from './swap/Swap.svelte';
+
+  // What is not needed at first is fetched once the first screen stands, so that it
+  // is there even if the program is stopped meanwhile.
+  const later = {
+    board: () => import('./board/Board.svelte'),
+    fault: () => import('./fault/Fault.svelte'),
+    together: () => import('./fleet/Together.svelte'),
+    rehearse: () => import('./route/Rehearse.svelte'),
+    shopping: () => import('./route/Shopping.svelte'),
+    walk: () => import('./route/Walk.svelte'),
+    shelf: () => import('./shelf/Shelf.svelte'),
+  };
+  const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
+  onMount(() => {
+    const timer = setTimeout(() => void Promise.allSettled(Object.values(later).map((load) => load())), 400);
+    return () => clearTimeout(timer);
+  });
 
   const routes = {
     '/': Fleet,
     '/swap/:quad/:gate?': Swap,
-    '/together': Together,
+    '/together': asked(later.together),
     '/route/:way?': Route,
-    '/walk/:way?': Walk,
-    '/rehearse': Rehearse,
+    '/walk/:way?': asked(later.walk),
+    '/rehearse': asked(later.rehearse),
     '/bench/:quad?': Bench,
-    '/board/:quad': Board,
-    '/fault/:quad': Fault,
-    '/shopping': Shopping,
-    '/shelf/:tab?/:kind?/:id?': Shelf,
+    '/board/:quad': asked(later.board),
+    '/fault/:quad': asked(later.fault),
+    '/shopping': asked(later.shopping),
+    '/shelf/:tab?/:kind?/:id?': asked(later.shelf),
     '*': NotFound,
   };
   const places = [
