@@ -105,16 +105,12 @@ func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 			return err
 		}
 	}
-	if !slices.Equal(from.Modes, to.Modes) {
-		if len(to.Modes) > modeSlots {
-			return fmt.Errorf("set the modes: the board keeps %d ranges, the plan has %d", modeSlots, len(to.Modes))
-		}
-		for slot := range modeSlots {
-			r := setup.Range{FromUS: lowestUS, ToUS: lowestUS}
-			if slot < len(to.Modes) {
-				r = to.Modes[slot]
-			}
-			if err := set("the modes", CmdSetMode, encodeMode(slot, r)); err != nil {
+	if len(to.Modes) > modeSlots {
+		return fmt.Errorf("set the modes: the board keeps %d ranges, the plan has %d", modeSlots, len(to.Modes))
+	}
+	for slot := range max(len(from.Modes), len(to.Modes)) {
+		if was, is := slotOf(from.Modes, slot), slotOf(to.Modes, slot); was != is {
+			if err := set("the modes", CmdSetMode, encodeMode(slot, is)); err != nil {
 				return err
 			}
 		}
@@ -134,6 +130,14 @@ func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 		}
 	}
 	return set("everything for good (save)", CmdSave, nil)
+}
+
+// slotOf is what a slot holds; behind the end they are empty.
+func slotOf(ranges []setup.Range, slot int) setup.Range {
+	if slot < len(ranges) {
+		return ranges[slot]
+	}
+	return setup.Range{FromUS: lowestUS, ToUS: lowestUS}
 }
 
 func errEmpty(p []byte) error {

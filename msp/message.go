@@ -147,14 +147,19 @@ const (
 	stepUS   = 25
 )
 
+// decodeModes reads the slots for ranges, without the empty ones at the end.
 func decodeModes(p []byte) []setup.Range {
-	ranges := []setup.Range{}
+	ranges, used := []setup.Range{}, 0
 	for ; len(p) >= 4; p = p[4:] {
-		if p[2] < p[3] { // else the slot is free
-			ranges = append(ranges, setup.Range{Mode: int(p[0]), Aux: int(p[1]), FromUS: lowestUS + stepUS*int(p[2]), ToUS: lowestUS + stepUS*int(p[3])})
+		r := setup.Range{Mode: int(p[0]), Aux: int(p[1]), FromUS: lowestUS + stepUS*int(p[2]), ToUS: lowestUS + stepUS*int(p[3])}
+		if r.Empty() {
+			r = setup.Range{FromUS: lowestUS, ToUS: lowestUS}
+		}
+		if ranges = append(ranges, r); !r.Empty() {
+			used = len(ranges)
 		}
 	}
-	return ranges
+	return ranges[:used]
 }
 
 // encodeMode is a range for a slot of the board's list.

@@ -23,11 +23,7 @@ func Answer(s *setup.State, command uint16) ([]byte, bool) {
 	case CmdModes:
 		var out []byte
 		for slot := range modeSlots {
-			r := setup.Range{FromUS: lowestUS, ToUS: lowestUS}
-			if slot < len(s.Modes) {
-				r = s.Modes[slot]
-			}
-			out = append(out, encodeMode(slot, r)[1:]...)
+			out = append(out, encodeMode(slot, slotOf(s.Modes, slot))[1:]...)
 		}
 		return out, true
 	case CmdOSD:

@@ -38,17 +38,8 @@ func Between(a, b State, runs *gear.FlightFirmware) []Difference {
 	add("receiver protocol", fmt.Sprint(a.Provider), fmt.Sprint(b.Provider))
 	add("channel order", a.RXMap, b.RXMap)
 	add("canvas", canvasWords(a.Canvas), canvasWords(b.Canvas))
-	modes := func(s State, n int) string {
-		var words []string
-		for _, r := range s.Modes {
-			if r.Mode == n {
-				words = append(words, r.words())
-			}
-		}
-		return strings.Join(words, ", ")
-	}
 	for _, name := range slices.Sorted(maps.Keys(runs.Modes)) {
-		add("mode "+name, modes(a, runs.Modes[name]), modes(b, runs.Modes[name]))
+		add("mode "+name, strings.Join(a.ranges(runs.Modes[name]), ", "), strings.Join(b.ranges(runs.Modes[name]), ", "))
 	}
 	for i := range runs.Elements {
 		e := &runs.Elements[i]

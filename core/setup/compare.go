@@ -2,7 +2,6 @@ package setup
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"yokeswap/core/control"
@@ -174,56 +173,6 @@ func (w *comparing) receiver() {
 		w.Target.RXMap = s.Order
 	}
 }
-
-// modes sets the switches. Modes the plan does not speak of stay as they are.
-func (w *comparing) modes() {
-	if w.Fit.Sticks == nil {
-		return
-	}
-	number := map[string]int{}
-	planned := map[int][]fleet.Switch{}
-	var order []string
-	for _, s := range w.Fit.Sticks.Switches {
-		n, ok := w.runs.Modes[s.Mode]
-		if !ok {
-			continue
-		}
-		if _, seen := number[s.Mode]; !seen {
-			order = append(order, s.Mode)
-		}
-		number[s.Mode] = n
-		planned[n] = append(planned[n], s)
-	}
-	kept := slices.DeleteFunc(slices.Clone(w.found.Modes), func(r Range) bool { return len(planned[r.Mode]) > 0 })
-	for _, mode := range order {
-		n := number[mode]
-		var wanted, found []string
-		for _, s := range planned[n] {
-			r := Range{Mode: n, Aux: s.Aux - 1, FromUS: steps(s.FromUS), ToUS: steps(s.ToUS)}
-			wanted = append(wanted, r.words())
-			kept = append(kept, r)
-		}
-		for _, r := range w.found.Modes {
-			if r.Mode == n {
-				found = append(found, r.words())
-			}
-		}
-		slices.Sort(wanted)
-		slices.Sort(found)
-		there := strings.Join(found, ", ")
-		if there == "" {
-			there = "on no switch"
-		}
-		w.row(verdict.Control, CodeModes, "mode "+strings.ReplaceAll(mode, "-", " "), strings.Join(wanted, ", "), there, "as the plan has it", "put it on "+strings.Join(wanted, ", "))
-	}
-	w.Target.Modes = kept
-}
-
-// steps is the nearest end of a range a board can hold: they go in steps of 25 µs
-// from 900 to 2100 (the protocol's public description, from memory).
-func steps(us int) int { return min(max((us-900+12)/25, 0), 48)*25 + 900 }
-
-func (r Range) words() string { return fmt.Sprintf("AUX %d, %d to %d µs", r.Aux+1, r.FromUS, r.ToUS) }
 
 // layout sets the canvas and where each element stands.
 func (w *comparing) layout() {

@@ -128,3 +128,25 @@ func TestSnapshotsAreHeldAgainstEachOther(t *testing.T) {
 	assert.Equal(t, []setup.Difference{{"UART 1", "displayport + msp", "nothing"}, {"channel order", "AETR", "TAER"},
 		{"mode arm", "AUX 1, 1700 to 2100 µs", ""}, {"battery-voltage", "column 2, row 19", "column 8, row 19"}}, setup.Between(a, b, &set.FlightFirmware[0]))
 }
+
+// A board may keep more of a slot than is read: what can stay in its slot stays.
+func TestSlotsOfModesStayWhereTheyCan(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	arm := setup.Range{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}
+	level := setup.Range{Mode: 1, Aux: 1, FromUS: 900, ToUS: 1300}
+	beeper := setup.Range{Mode: 13, Aux: 2, FromUS: 1700, ToUS: 2100}
+	other := setup.Range{Mode: 99, Aux: 7, FromUS: 900, ToUS: 1000}
+	none := setup.Range{FromUS: 900, ToUS: 900}
+	wrong := setup.Range{Mode: 13, Aux: 5, FromUS: 900, ToUS: 1000}
+	for name, k := range map[string]struct{ found, want []setup.Range }{
+		"as planned, in another order": {[]setup.Range{beeper, other, arm, level}, []setup.Range{beeper, other, arm, level}},
+		"one on another range":         {[]setup.Range{other, wrong, arm, level}, []setup.Range{other, beeper, arm, level}},
+		"one twice":                    {[]setup.Range{arm, wrong, beeper, level}, []setup.Range{arm, none, beeper, level}},
+		"one missing, a slot free":     {[]setup.Range{arm, none, beeper, other}, []setup.Range{arm, level, beeper, other}},
+		"nothing yet":                  {[]setup.Range{}, []setup.Range{arm, level, beeper}},
+	} {
+		found, _ := setup.Of(c)
+		found.Modes = k.found
+		assert.Equal(t, k.want, setup.Compare(c, found).Target.Modes, name)
+	}
+}

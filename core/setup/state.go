@@ -18,11 +18,13 @@ type State struct {
 	Name    string           `json:"name,omitempty"` // of the craft, as the board has it
 	Armed   bool             `json:"armed"`
 
-	Ports    []Port  `json:"ports"`
-	Features uint32  `json:"features"`
-	Provider int     `json:"provider"` // number of the receiver protocol
-	RXMap    string  `json:"rxMap"`    // order of the first four channels
-	Modes    []Range `json:"modes"`
+	Ports    []Port `json:"ports"`
+	Features uint32 `json:"features"`
+	Provider int    `json:"provider"` // number of the receiver protocol
+	RXMap    string `json:"rxMap"`    // order of the first four channels
+	// Modes is the board's list of ranges, slot by slot, without the empty ones at its
+	// end.
+	Modes []Range `json:"modes"`
 	// Canvas is the grid the board draws on; empty: it says none.
 	Canvas gear.Grid `json:"canvas,omitempty"`
 	// OSD is where each element stands, by its place in the board's list.
