@@ -4,8 +4,8 @@ package fleet
 const unitScrews = 4
 
 // Parts counts the loose parts of a fit by model: what comes out of the drawer
-// when it is built, and goes back when it is taken apart. Standoffs are the frame's
-// affair and not counted.
+// when it is built, and goes back when it is taken apart. Standoffs are not
+// counted: how many there are is the frame's affair.
 func (f *Fit) Parts() map[string]int {
 	parts := map[string]int{}
 	add := func(model string, n int) {

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
 	"yokeswap/core/unit"
 )
 
@@ -25,6 +26,8 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	}
 	now := q.Next.Clone()
 	before, after := q.Now.Parts(), now.Parts()
+	s.addStandoffs(before, &q.Now)
+	s.addStandoffs(after, &now)
 	for _, model := range slices.Sorted(maps.Keys(after)) {
 		for range after[model] - before[model] {
 			f.TakeSpare(model)
@@ -57,4 +60,16 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	}
 	s.Fleet = &f
 	return nil
+}
+
+// addStandoffs counts the standoffs that a fit has in place of its frame's own.
+func (s *Stock) addStandoffs(parts map[string]int, f *fleet.Fit) {
+	if f.Standoff == "" {
+		return
+	}
+	frame, ok := s.Entry(Ref{Kind: string(gear.KindFrame), ID: f.Frame}).(*gear.Frame)
+	if !ok {
+		frame = &gear.Frame{}
+	}
+	parts[f.Standoff] += frame.StandoffCount()
 }

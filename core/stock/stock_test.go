@@ -207,10 +207,10 @@ func TestEveryKindOfGearComesAndGoes(t *testing.T) {
 func TestASwapIsFinished(t *testing.T) {
 	st := stock.New()
 	st.Fleet.Kit = []fleet.Kit{{ID: "second", Model: "second"}}
-	st.Fleet.Spares = []fleet.Spare{{Model: "round", Count: 3}, {Model: "m2-4", Count: 2}}
+	st.Fleet.Spares = []fleet.Spare{{Model: "round", Count: 3}, {Model: "m2-4", Count: 2}, {Model: "post", Count: 6}}
 	now := fleet.Fit{Analog: "analog", Receiver: "receiver", Antennas: &fleet.Antennas{Models: []string{"stick"}}}
 	next := fleet.Fit{AirUnit: &fleet.Slot{Model: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "second", Mode: "b"}, Antennas: &fleet.Antennas{Models: []string{"round", "round"}}, Analog: "analog"}
-	next.Screw = "m2-4"
+	next.Screw, next.Standoff = "m2-4", "post"
 	st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next, AUWG: new(unit.Grams(400))}}
 	before := st.Fleet
 	require.NoError(t, st.Finish("q", new(unit.Grams(431))))
@@ -224,7 +224,7 @@ func TestASwapIsFinished(t *testing.T) {
 	for _, p := range st.Fleet.Spares {
 		count[p.Model] = p.Count
 	}
-	assert.Equal(t, map[string]int{"round": 1, "m2-4": 0, "receiver": 1, "stick": 1}, count, "two screws were bought")
+	assert.Equal(t, map[string]int{"round": 1, "m2-4": 0, "post": 2, "receiver": 1, "stick": 1}, count, "two screws were bought")
 	assert.NotNil(t, before.Quads[0].Next, "the fleet as it was stays")
 	assert.Error(t, st.Finish("q", nil), "nothing is planned any more")
 	assert.Error(t, st.Finish("nix", nil))
