@@ -59,3 +59,30 @@ func TestShortAnswersAreNamed(t *testing.T) {
 	assert.Equal(t, "AETR", order, "the map lists A, E, R, T with the channel of each")
 	assert.Equal(t, "Que rn", text([]byte("Que\x00\x07 rn\xff\xfe")))
 }
+
+// A board's answers, byte by byte as commonly described (from memory).
+func TestAnswersByHand(t *testing.T) {
+	version, err := decodeVersion([]byte{4, 5, 3, 99})
+	require.NoError(t, err)
+	assert.Equal(t, "4.5.3", string(version))
+	status, err := decodeStatus([]byte{0xE8, 3, 0, 0, 1, 0, 1, 0, 0, 0, 0})
+	require.NoError(t, err)
+	assert.True(t, status.Armed, "the first flag is arming")
+	ports, err := decodePorts([]byte{2, 0, 1, 0, 2, 0, 5, 4, 0, 5, 20, 0, 0, 0, 0, 5, 4, 0, 5})
+	require.NoError(t, err)
+	assert.Equal(t, []setup.Port{{ID: 0, Functions: 1 | 1<<17, Rest: []byte{5, 4, 0, 5}}, {ID: 20, Rest: []byte{5, 4, 0, 5}}}, ports)
+	assert.Equal(t, []byte{2, 0, 1, 0, 2, 0, 5, 4, 0, 5, 20, 0, 0, 0, 0, 5, 4, 0, 5}, encodePorts(ports))
+	assert.Equal(t, []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}, {FromUS: 900, ToUS: 900}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}},
+		decodeModes([]byte{0, 0, 32, 48, 0, 0, 0, 0, 13, 2, 0, 16, 0, 0, 0, 0}), "an empty slot between stays, those behind go")
+	assert.Equal(t, []byte{3, 13, 2, 0, 16}, encodeMode(3, setup.Range{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}))
+	assert.Equal(t, []byte{1, 2, 3, 0, 4, 5, 6, 7}, encodeRXMap("TAER", []byte{0, 1, 2, 3, 4, 5, 6, 7}), "A, E, R, T with the channel of each")
+	assert.Equal(t, "53x20", string(decodeCanvas([]byte{53, 20})))
+	assert.Empty(t, decodeCanvas([]byte{0, 0}))
+	assert.Equal(t, []int{1500, 1000}, decodeChannels([]byte{0xDC, 5, 0xE8, 3, 7}))
+	volts, err := decodeVolts([]byte{162, 0, 0, 0, 0, 0, 0, 0x54, 6})
+	require.NoError(t, err)
+	assert.InDelta(t, 16.2, volts, 1e-9)
+	volts, err = decodeVolts([]byte{158})
+	require.NoError(t, err)
+	assert.InDelta(t, 15.8, volts, 1e-9, "older boards say tenths alone")
+}

@@ -15,6 +15,7 @@ import (
 	"yokeswap/core/bench"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/setup"
 	"yokeswap/core/stock"
 	"yokeswap/demo"
 	"yokeswap/format"
@@ -190,4 +191,88 @@ func TestAnotherProgramsChangeIsSeen(t *testing.T) {
 	other := open(t, dir)
 	require.NoError(t, other.Update(func(s *stock.Stock) error { s.Fleet.Title = "Changed by the other"; return nil }))
 	assert.Equal(t, "Changed by the other", snapshot(t, st).Fleet.Title)
+}
+
+// Snapshots of boards and the log outlast the program, the newest first, and each
+// quad has its own.
+func TestBoardsAndLogLast(t *testing.T) {
+	st, dir := withDemo(t)
+	at := time.Date(2026, 11, 20, 18, 0, 0, 0, time.UTC)
+	state := setup.State{Variant: "TNSY", Version: "4.5.3", Ports: []setup.Port{{ID: 3, Functions: 1, Rest: []byte{5, 4, 0, 5}}}, Modes: []setup.Range{{Aux: 1, FromUS: 900, ToUS: 1300}}, OSD: []setup.Cell{{X: 1, Y: 2, Profiles: 3}}}
+	first, err := st.KeepBoard("rynd", "by hand", state, at)
+	require.NoError(t, err)
+	state.Features = 7
+	second, err := st.KeepBoard("rynd", "before it was set", state, at.Add(time.Minute))
+	require.NoError(t, err)
+	require.NoError(t, st.Log("rynd", "one", at))
+	require.NoError(t, st.Log("rynd", "two", at.Add(time.Hour)))
+	require.NoError(t, st.Log("quern", "other", at))
+	require.NoError(t, st.Close())
+
+	st = open(t, dir)
+	kept, err := st.Boards("rynd")
+	require.NoError(t, err)
+	require.Len(t, kept, 2)
+	assert.Equal(t, []int64{second, first}, []int64{kept[0].ID, kept[1].ID})
+	assert.Equal(t, state, kept[0].State)
+	assert.Equal(t, at, kept[1].At.UTC())
+	notes, err := st.LogOf("rynd")
+	require.NoError(t, err)
+	assert.Equal(t, []string{"two", "one"}, []string{notes[0].Says, notes[1].Says})
+	none, err := st.Boards("whip")
+	require.NoError(t, err)
+	assert.Empty(t, none)
+}
+
+// Finishing a swap is one thing: where it is refused, neither records nor log
+// change.
+func TestFinishingIsWholeOrNot(t *testing.T) {
+	st, _ := withDemo(t)
+	at := time.Date(2026, 11, 20, 18, 0, 0, 0, time.UTC)
+	weigh := func(grams float64) {
+		require.NoError(t, st.Confirm("hopper", func([]bench.Record) (bench.Record, error) {
+			return bench.Record{Step: bench.WeighStep, Done: true, Value: &grams, At: at}, nil
+		}))
+	}
+	weigh(431)
+	says := func(records []bench.Record) string { return strconv.Itoa(len(records)) + " recorded" }
+	ref := stock.Ref{Kind: stock.KindQuad, ID: "hopper"}
+	revision := snapshot(t, st).Revisions[ref]
+	err := st.Finish("hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision - 1})
+	require.ErrorAs(t, err, new(store.Stale))
+	records, err := st.Records("hopper")
+	require.NoError(t, err)
+	assert.Len(t, records, 1)
+	require.NoError(t, st.Finish("hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision}))
+	q, _ := snapshot(t, st).Fleet.Quad("hopper")
+	assert.Nil(t, q.Next)
+	assert.InDelta(t, 431, float64(*q.AUWG), 1e-9)
+	records, err = st.Records("hopper")
+	require.NoError(t, err)
+	assert.Empty(t, records)
+	notes, err := st.LogOf("hopper")
+	require.NoError(t, err)
+	assert.Equal(t, "1 recorded", notes[0].Says)
+	assert.Error(t, st.Finish("hopper", bench.WeighStep, says, at), "nothing is planned any more")
+}
+
+// A mating is counted with its record, or not at all.
+func TestAMatingIsCountedWithItsRecord(t *testing.T) {
+	st, _ := withDemo(t)
+	matings := func() int {
+		k, _ := snapshot(t, st).Fleet.Piece("two-quern")
+		return *k.Matings
+	}
+	require.Zero(t, matings())
+	tick := func(by int, fail error) error {
+		return st.Confirm("quern", func([]bench.Record) (bench.Record, error) {
+			return bench.Record{Step: "fit", Done: by > 0, Mates: "two-quern", Mated: by, At: time.Now()}, fail
+		})
+	}
+	require.NoError(t, tick(1, nil))
+	assert.Equal(t, 1, matings())
+	require.Error(t, tick(1, errors.New("refused")))
+	assert.Equal(t, 1, matings())
+	require.NoError(t, tick(-1, nil))
+	assert.Zero(t, matings())
 }

@@ -172,3 +172,30 @@ func TestASwapIsFinished(t *testing.T) {
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "Nothing is planned for Hopper")
 }
+
+// Bad input to the board's calls: named, nothing hangs, nothing is written.
+func TestBadInputToTheBoard(t *testing.T) {
+	c := newClient(t, "")
+	for _, bad := range []struct {
+		path, body string
+		status     int
+		says       string
+	}{
+		{"read", `{"address":""}`, 422, "length"},
+		{"read", `{"address":"pigeon:loft"}`, 502, "expected serial:NAME or tcp:HOST:PORT"},
+		{"read", `{"address":"tcp:198.51.100.7:5761"}`, 502, "not on this machine or in its own network"},
+		{"read", `{"address":"serial:/dev/none"}`, 502, "plug the board in"},
+		{"set", `{"address":"tcp:127.0.0.1:1","propsOff":true}`, 200, "nothing was written"},
+		{"restore", `{"address":"tcp:127.0.0.1:1","propsOff":true,"snapshot":99}`, 404, "no snapshot"},
+		{"stand-in", `{"faults":{"gremlins":true}}`, 422, "unexpected property"},
+	} {
+		status, text := c.do("POST", "/api/quads/rynd/board/"+bad.path, bad.body)
+		assert.Equal(t, bad.status, status, "%s %s: %s", bad.path, bad.body, text)
+		assert.Contains(t, text, bad.says)
+	}
+	for _, path := range []string{"/api/quads/nobody/board", "/api/quads/nobody/board/snapshots", "/api/quads/nobody/fault"} {
+		status, _ := c.do("GET", path, "")
+		assert.Equal(t, 404, status, path)
+	}
+	assert.Empty(t, get[[]web.BoardKept](c, "/api/quads/rynd/board/snapshots"))
+}

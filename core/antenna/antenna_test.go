@@ -274,3 +274,23 @@ func BenchmarkSets(b *testing.B) {
 	}
 	b.ReportMetric(20, "goal-ms")
 }
+
+// What can be screwed onto goggles: what lies in the drawer, and what sits on other
+// goggles with the same plug.
+func TestThePortsOfGoggles(t *testing.T) {
+	c := caseOf(sample.Set(), sample.Pair(), "eye")
+	f := *c.Fleet.Fleet
+	f.Spares = []fleet.Spare{{Model: "wide", Count: 2}, {Model: "round", Count: 4}}
+	other := sample.Own("old-eyes", "4.1", "a")
+	other.Antennas = []string{"left", "left"}
+	f.Kit = append(f.Kit, other)
+	c.Fleet = fleet.NewIndex(&f)
+	pic := antenna.Draw(c)
+	assert.Equal(t, "new-eyes", pic.Goggles)
+	require.Len(t, pic.Ports, 2, "the second is free")
+	assert.Equal(t, "eye", pic.Ports[0].On)
+	assert.Empty(t, pic.Ports[1].On)
+	assert.Equal(t, []antenna.Choice{{Model: "wide", Label: "wide, 2 in the drawer"}, {Model: "left", From: "old-eyes", Label: "left off old-eyes, in exchange"}}, pic.Ports[0].Choices)
+	c.Fit.Antennas.Placed, c.Fit.Antennas.Why = "clear", "on the arms"
+	assert.Contains(t, antenna.Draw(c).Placed, "a crash takes them first; on the arms")
+}

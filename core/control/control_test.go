@@ -106,3 +106,22 @@ func TestSwitchesLightTheirModes(t *testing.T) {
 	assert.Equal(t, []control.Lit{{Mode: "arm", Aux: 1}, {Mode: "level", Aux: 2, On: true}, {Mode: "beeper", Aux: 9}},
 		control.Lights(switches, []int{1500, 1500, 1000, 1500, 1000, 1000, 1000}))
 }
+
+func TestTheWayOfTheSticks(t *testing.T) {
+	way := func(c fleet.Case) (labels []string) {
+		for _, hop := range control.Draw(c).Way {
+			labels = append(labels, hop.Label+": "+hop.Set)
+		}
+		return labels
+	}
+	assert.Equal(t, []string{"old-hand: 1000 to 2000 µs", "first: RC protocol normal", "UART 3: serial receiver, sbus", "board: order AETR, normal"}, way(caseOf(sample.Set(), func(*fleet.Fit) {})))
+	separate := caseOf(sample.Set(), func(f *fleet.Fit) { f.Receiver, f.Ports = "receiver", []fleet.Port{{UART: 3, Use: fleet.UseReceiver}} })
+	assert.Equal(t, []string{"the pilot's own controller: 1000 to 2000 µs", "receiver: separate; the air unit's RC wires stay off", "UART 3: serial receiver, crsf", "board: order AETR"}, way(separate))
+	nothing := caseOf(sample.Set(), func(f *fleet.Fit) { f.Sticks = nil })
+	assert.Contains(t, way(nothing), "first: RC protocol not said")
+	assert.Equal(t, "There is no flight board.", control.Draw(caseOf(sample.Set(), func(f *fleet.Fit) { f.Board = "" })).Missing)
+	assert.NotEmpty(t, control.Draw(caseOf(sample.Set(), func(f *fleet.Fit) { f.Controller = nil })).Missing)
+	pic := control.Draw(caseOf(sample.Set(), func(*fleet.Fit) {}))
+	assert.InDelta(t, 20, *pic.NextMS, 1e-9)
+	assert.Len(t, pic.Switches, 3)
+}

@@ -249,3 +249,33 @@ func TestTiltAgainstTurningTheCorners(t *testing.T) {
 		}
 	})
 }
+
+// Longer standoffs weigh what is longer of them, all of one stock.
+func TestLongerStandoffsWeigh(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[0].MassG = new(unit.Grams(28))
+	on := post("post", "M3", 35)
+	on.MassG = new(unit.Grams(1.4))
+	set.Standoffs = []gear.Standoff{on}
+	c := caseOf(set, "first", sample.Seat())
+	c.Quad.Now = c.Quad.Next.Clone()
+	c.Quad.Next.Standoff = "post"
+	w := mount.Weigh(c.Library, c.Fleet, c.Quad, nil)
+	require.NotNil(t, w.ChangeG)
+	assert.InDelta(t, 4*1.4*(35-28)/35, float64(*w.ChangeG), 1e-9)
+	set.Standoffs[0].MassG = nil
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
+	assert.Equal(t, []string{"longer standoffs"}, w.Unknown)
+}
+
+// A printed plate has to hold what a hole wants around it: the larger pattern and
+// two diameters on each side.
+func TestThePlateToPrintHasASize(t *testing.T) {
+	set := sample.Set()
+	set.Plates[0].From.Screw, set.Plates[0].To.Screw = "M2", "M2"
+	var costs []string
+	for _, cand := range mount.Candidates(caseOf(set, "second", sample.Seat())) {
+		costs = append(costs, cand.Costs)
+	}
+	assert.Contains(t, costs, "to print, about 34×34×4 mm")
+}

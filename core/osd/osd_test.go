@@ -209,3 +209,72 @@ func BenchmarkConvert(b *testing.B) {
 	}
 	b.ReportMetric(1, "goal-ms")
 }
+
+// The picture: today's layout, the one to come as planned or as it would be
+// converted, and what could be put on.
+func TestThePictureSaysWhetherItIsPlanned(t *testing.T) {
+	flight := sample.Flight()
+	pic := osd.Draw(caseOf(sample.Set(), flight))
+	require.NotNil(t, pic.After)
+	assert.True(t, pic.Planned)
+	assert.Equal(t, 53, pic.After.Columns)
+	assert.Equal(t, 20, pic.After.Rows)
+	assert.Len(t, pic.More, 6, "of nine elements three are placed")
+	assert.Nil(t, pic.Before, "nobody said what it has today")
+	assert.Equal(t, "16.4V", pic.After.Elements[0].Shows)
+	assert.Equal(t, 12, pic.After.Elements[1].Width)
+
+	flight.OSD = &fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{{ID: "warnings", X: 9, Y: 10}, {ID: "tide-table", X: 1, Y: 1}}}
+	c := caseOf(sample.Set(), flight)
+	c.Quad.Now = c.Quad.Next.Clone()
+	pic = osd.Draw(c)
+	assert.False(t, pic.Planned)
+	assert.Equal(t, gear.Grid("30x16"), pic.Before.Grid)
+	assert.Equal(t, gear.Grid("53x20"), pic.After.Grid)
+	require.Len(t, pic.After.Elements, 1, "what the firmware has not is left out")
+	require.Len(t, pic.Lost, 1)
+	assert.Contains(t, pic.Lost[0].Why, "does not have it")
+
+	flight.Runs = nil
+	assert.Contains(t, osd.Draw(caseOf(sample.Set(), flight)).Missing, "flight firmware")
+}
+
+// The converted layout that a fix proposes is the one the gate then calls good.
+func TestTheProposedLayoutIsGood(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		flight := sample.Flight()
+		l := layouts(t, rapid.SampledFrom(grids).Draw(t, "grid"))
+		flight.OSD = &l
+		c := caseOf(sample.Set(), flight)
+		for _, cand := range osd.Candidates(c) {
+			if cand.Patch.OSD == nil {
+				continue
+			}
+			after := osd.Check(c.With(cand.Patch))
+			require.NotContains(t, codes(after), osd.CodeLayout)
+			require.NotContains(t, codes(after), osd.CodeOverlap)
+		}
+	})
+}
+
+// More than fits: what matters most keeps its place, and what has none is told.
+func TestWhatMattersMostKeepsItsPlace(t *testing.T) {
+	l := fleet.Layout{Grid: "60x22"}
+	for y := range 22 {
+		l.Elements = append(l.Elements, fleet.Placed{ID: "row", X: 0, Y: y})
+	}
+	l.Elements = append(l.Elements[:11], append([]fleet.Placed{{ID: "battery-voltage", X: 0, Y: 11}}, l.Elements[12:]...)...)
+	out, dropped := osd.Convert(l, "30x13", func(id string) (int, int) {
+		if id == "row" {
+			return 30, 1
+		}
+		return 6, 1
+	})
+	assert.Len(t, dropped, 9, "22 rows onto 13")
+	assert.Len(t, out.Elements, 13)
+	assert.True(t, slices.ContainsFunc(out.Elements, func(e fleet.Placed) bool { return e.ID == "battery-voltage" }))
+	_, dropped = osd.Convert(fleet.Layout{Grid: "60x22", Elements: []fleet.Placed{{ID: "wide"}}}, "30x16", func(string) (int, int) { return 40, 1 })
+	assert.Len(t, dropped, 1, "wider than the grid")
+	same, _ := osd.Convert(fleet.Layout{Grid: "no grid"}, "30x16", sizes)
+	assert.Equal(t, gear.Grid("no grid"), same.Grid)
+}

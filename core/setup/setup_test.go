@@ -150,3 +150,35 @@ func TestSlotsOfModesStayWhereTheyCan(t *testing.T) {
 		assert.Equal(t, k.want, setup.Compare(c, found).Target.Modes, name)
 	}
 }
+
+// What is to be set is what differs from today; the goggles' settings and what to
+// know of the firmware go with it.
+func TestThePlanOfSettings(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	c.Quad.Now = c.Quad.Next.Clone()
+	plan := setup.PlanOf(c)
+	for _, r := range plan.Rows {
+		assert.True(t, r.Same, r.Label)
+	}
+	assert.Equal(t, []string{"custom OSD on", "canvas on, 53×20", "RC protocol normal"}, plan.Goggles)
+	require.Len(t, plan.Firmware, 2)
+	assert.Contains(t, plan.Firmware[0], "draws a canvas from 4.4 on")
+	assert.Contains(t, plan.Firmware[1], "keep off 4.5.0 alone: its OSD freezes")
+
+	c.Quad.Now.AirUnit, c.Quad.Now.Wires = nil, nil // it was analog
+	c.Quad.Now.Ports = []fleet.Port{{UART: 1, Use: fleet.UseVTXControl}}
+	differs := map[string]string{}
+	for _, r := range setup.PlanOf(c).Rows {
+		if !r.Same {
+			differs[r.Label] = r.Wanted
+		}
+	}
+	assert.Equal(t, "displayport + msp", differs["UART 1"])
+	assert.Equal(t, "rc", differs["UART 3"])
+
+	c.Fit.Runs = nil
+	c.Quad.Now.Runs = nil
+	assert.NotEmpty(t, setup.PlanOf(c).Missing)
+	c.Fit.Board = ""
+	assert.Empty(t, setup.PlanOf(c).Rows)
+}
