@@ -239,6 +239,7 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await expect(page.getByRole('heading', { name: '2. 3 settings differ from the plan.' })).toBeVisible();
 
   await open('/board/brayer');
+  await expect(page.getByRole('heading', { name: 'Flight board of Brayer' })).toBeVisible();
   await page.getByText('No board at hand?').click();
   await page.getByRole('button', { name: 'Start the stand-in' }).click();
   await page.getByRole('button', { name: 'Read it' }).click();
@@ -262,6 +263,7 @@ test('picture, but no OSD: the planted fault is found by the wiring, and by aski
   await page.getByRole('button', { name: 'Take the answer back' }).click();
   await expect(page.getByText('Most likely: RX and TX are swapped.')).toBeVisible();
   await open('/board/brayer');
+  await expect(page.getByRole('heading', { name: 'Flight board of Brayer' })).toBeVisible();
   await page.getByText('No board at hand?').click();
   await page.getByRole('button', { name: 'Start the stand-in' }).click();
   await page.getByLabel('it behaves').selectOption('its OSD feature has been switched off');

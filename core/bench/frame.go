@@ -71,12 +71,12 @@ func (w *writer) screwDown(step *Step) {
 			screws = chosen.Label()
 		}
 		if screws != "" {
-			step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", mount.UnitScrews, screws))
+			step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", fleet.UnitScrews, screws))
 			step.Do = append(step.Do, fmt.Sprintf("Screws of %s: a longer one than %s drives into the circuit board.", screws, plan.MostMM))
 		}
 	}
 	if w.Fit.Washer != "" {
-		step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", mount.UnitScrews, w.Library.Label(w.Fit.Washer)))
+		step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", fleet.UnitScrews, w.Library.Label(w.Fit.Washer)))
 		step.Do = append(step.Do, "A washer under each head: without it the screw is too long.")
 	}
 	if w.Fit.Plate != "" {

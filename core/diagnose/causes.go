@@ -22,10 +22,11 @@ type cause struct {
 	caution   string
 	// findings of the quad's own gates point to it.
 	findings []verdict.Code
-	// board findings point to it, and clear it where the board was read and says
-	// nothing of the kind.
-	board []verdict.Code
-	// labels narrows board down to rows with these first words.
+	// board are the rows of a board that was read which prove it where they differ, and
+	// clear it where they do not; clears are rows that can only clear it.
+	board  []verdict.Code
+	clears []verdict.Code
+	// labels narrows both down to rows with these first words.
 	labels []string
 }
 
@@ -60,14 +61,16 @@ var (
 	osdOff = cause{id: "osd-off", label: "the OSD feature is off", test: "Look at the board's features.", question: "Is OSD off?", fix: "Switch it on: it is what makes the board send, though its own chip draws nothing.", caution: props,
 		board: []verdict.Code{setup.CodeFeature}, labels: []string{"feature osd"}}
 	noMSP = cause{id: "msp-off", label: "MSP is not on that port", test: "Look at the functions of the port the unit is wired to.", question: "Is MSP, or the digital function, off there?", fix: "Set the port as the plan has it.", caution: props,
-		board: []verdict.Code{setup.CodePort}, labels: []string{"UART"}, findings: []verdict.Code{pins.CodeSoftSerial, pins.CodePort}}
+		board: []verdict.Code{setup.CodePort}, findings: []verdict.Code{pins.CodeSoftSerial, pins.CodePort}}
 	dialect = cause{id: "dialect", label: "board and unit speak different kinds of MSP", test: "Read which flight firmware the board runs.", question: "Is it a superset set to plain MSP, or one the unit does not understand?", fix: "Use its own function for digital goggles, or other flight firmware.",
-		findings: []verdict.Code{osd.CodeDialect}, board: []verdict.Code{setup.CodeIdentity}}
+		findings: []verdict.Code{osd.CodeDialect}}
 	unplaced = cause{id: "unplaced", label: "no elements are placed", test: "Look at the board's OSD layout.", question: "Are the elements off, or outside the grid?", fix: "Place them as planned.", caution: props,
-		board: []verdict.Code{setup.CodeLayout}, findings: []verdict.Code{osd.CodeOverlap}}
+		board: []verdict.Code{setup.CodeBlank}, clears: []verdict.Code{setup.CodeLayout}}
+	misplaced = cause{id: "misplaced", label: "elements stand elsewhere than planned", test: "Compare the board's OSD layout with the plan.", question: "Do elements stand elsewhere, or on each other?", fix: "Place them as planned.", caution: props,
+		board: []verdict.Code{setup.CodeLayout, setup.CodeBlank}, findings: []verdict.Code{osd.CodeOverlap}}
 	customOff = cause{id: "custom-osd", label: "custom OSD is off in the goggles", test: "Open the goggles' menu, display.", question: "Is custom OSD, or the canvas, off?", fix: "Switch it on."}
 	noCanvas  = cause{id: "no-canvas", label: "a firmware without canvas", test: "Read the releases off board, unit and goggles.", question: "Is one below the first with a canvas?", fix: "Update that one, or fly with the unit's own layout.",
-		findings: []verdict.Code{osd.CodeBuiltIn, osd.CodeAdvice}, board: []verdict.Code{setup.CodeRelease}}
+		findings: []verdict.Code{osd.CodeBuiltIn, osd.CodeAdvice}}
 	gridWrong = cause{id: "grid", label: "the layout is for another grid", test: "Compare the board's canvas with what the goggles show.", question: "Do the grids differ?", fix: "Set the canvas and put the converted layout on the board.", caution: props,
 		findings: []verdict.Code{osd.CodeLayout}, board: []verdict.Code{setup.CodeCanvas}}
 	boundAfter = cause{id: "bound-after", label: "the goggles were bound after the controller", test: "Remember, or ask, which came first.", question: "Was the controller bound first?", fix: "Bind goggles, then controller, one at a time.", caution: hot}
@@ -76,9 +79,9 @@ var (
 	needsPack  = cause{id: "needs-pack", label: "the unit wants its flight pack", test: "Fan on, pack on through a smoke stopper, then the cable.", question: "Does it show now?", fix: "Leave the pack on for updates, with the fan.", caution: hot}
 	wrongTool  = cause{id: "wrong-tool", label: "the wrong desktop tool", test: "Look at the release's tools on the bench sheet.", question: "Is another tool running?", fix: "Use the tool the sheet names."}
 	rxPort     = cause{id: "rx-port", label: "the serial receiver is on another port", test: "Look at the functions of the ports.", question: "Is the receiver on another UART than its wire?", fix: "Set it as the plan has it.", caution: props,
-		board: []verdict.Code{setup.CodePort}, labels: []string{"UART"}, findings: []verdict.Code{pins.CodePort}}
+		board: []verdict.Code{setup.CodeSticksPort}, findings: []verdict.Code{pins.CodePort}}
 	provider = cause{id: "provider", label: "another receiver protocol is set", test: "Look at the receiver's protocol.", question: "Is it another than the sticks come as?", fix: "Set it as the plan has it.", caution: props,
-		board: []verdict.Code{setup.CodeReceiver}, findings: []verdict.Code{control.CodeProtocol}}
+		board: []verdict.Code{setup.CodeReceiver}, labels: []string{"receiver protocol"}, findings: []verdict.Code{control.CodeProtocol}}
 	notInverted = cause{id: "not-inverted", label: "the signal is inverted and the port is not", test: "See whether the port has an inverter, a jumper or software for it.", question: "Does it take no inverted signal?", fix: "Another port, or its jumper.", caution: pack, findings: []verdict.Code{pins.CodeInverted, pins.CodeJumper}}
 	rcWires     = cause{id: "rc-wires", label: "the RC wires are not fitted", test: "Follow the RC wire from the unit.", question: "Is it off, or on no RX pad?", fix: "Fit it to the RX of a port that takes it.", caution: pack, findings: []verdict.Code{pins.CodeNoSticks, control.CodeNothing}}
 	variant     = cause{id: "variant", label: "normal against fast", test: "Read the RC protocol in the goggles and on the board.", question: "Do they differ?", fix: "Set both the same.", findings: []verdict.Code{control.CodeVariant}}
@@ -101,7 +104,7 @@ var (
 var symptoms = []symptom{
 	{"no-picture", "no picture at all", []cause{unpowered, inactive, wrongMode, firmwarePair, unbound, plugOff}},
 	{"no-osd", "picture, but no OSD", []cause{swapped, osdOff, noMSP, dialect, unplaced, customOff, noCanvas}},
-	{"odd-osd", "the OSD shows nonsense, or in the wrong place", []cause{dialect, gridWrong, unplaced}},
+	{"odd-osd", "the OSD shows nonsense, or in the wrong place", []cause{dialect, gridWrong, misplaced}},
 	{"no-bind", "it will not bind", []cause{wrongMode, firmwarePair, inactive, boundAfter}},
 	{"not-seen", "the desktop tool does not see it", []cause{chargeOnly, wrongUSB, needsPack, wrongTool}},
 	{"dead-sticks", "the sticks do nothing", []cause{rxPort, provider, notInverted, rcWires, variant, generation}},

@@ -131,8 +131,7 @@ func (c *cause) weigh(out *Cause, j *swap.Judgement) (worst int) {
 	return worst
 }
 
-// ask holds the cause against the board that was read. A port is only the cause
-// where the row is about one.
+// ask holds the cause against the board that was read.
 func (c *cause) ask(out *Cause, board *setup.Comparison) {
 	if board == nil || len(c.board) == 0 {
 		return
@@ -143,20 +142,20 @@ func (c *cause) ask(out *Cause, board *setup.Comparison) {
 			continue
 		}
 		about = true
-		if !r.Same {
+		if !r.Same && slices.Contains(c.board, r.Code) {
 			out.Standing = Found
 			out.Because = append(out.Because, "the board has "+r.Label+" on "+r.Found+", the plan wants "+r.Wanted)
 		}
 	}
 	if about && out.Standing == Possible {
 		out.Standing = RuledOut
-		out.Because = append(out.Because, "the board was read, and is as planned")
+		out.Because = append(out.Because, "the board was read, and it is not that")
 	}
 }
 
 // speaksOf says whether a row is about what the cause is.
 func (c *cause) speaksOf(r setup.Row) bool {
-	if !slices.Contains(c.board, r.Code) {
+	if !slices.Contains(c.board, r.Code) && !slices.Contains(c.clears, r.Code) {
 		return false
 	}
 	return len(c.labels) == 0 || slices.ContainsFunc(c.labels, func(l string) bool { return strings.HasPrefix(r.Label, l) })

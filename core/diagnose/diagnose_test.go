@@ -114,3 +114,34 @@ func TestEveryCauseSaysHowToTellIt(t *testing.T) {
 	_, ok := diagnose.Find("gremlins", &j, nil, nil)
 	assert.False(t, ok)
 }
+
+// A board proves only what it shows: another difference is not taken for the cause.
+func TestTheBoardProvesOnlyWhatItShows(t *testing.T) {
+	c := planned(func(*fleet.Fit) {})
+	for _, k := range []struct {
+		symptom, cause string
+		change         func(*setup.State)
+		standing       diagnose.Standing
+	}{
+		{"no-osd", "msp-off", func(s *setup.State) { s.Ports[0].Functions = 0 }, diagnose.Found},
+		{"no-osd", "msp-off", func(s *setup.State) { s.Ports[2].Functions = 0 }, diagnose.RuledOut}, // that of the sticks
+		{"dead-sticks", "rx-port", func(s *setup.State) { s.Ports[2].Functions = 0 }, diagnose.Found},
+		{"dead-sticks", "rx-port", func(s *setup.State) { s.Ports[0].Functions = 0 }, diagnose.RuledOut},
+		{"dead-sticks", "provider", func(s *setup.State) { s.Provider = 9 }, diagnose.Found},
+		{"dead-sticks", "provider", func(s *setup.State) { s.RXMap = "TAER" }, diagnose.RuledOut},
+		{"no-osd", "unplaced", func(s *setup.State) { clear(s.OSD) }, diagnose.Found},
+		{"no-osd", "unplaced", func(s *setup.State) { s.OSD[0].X++ }, diagnose.RuledOut},
+		{"odd-osd", "misplaced", func(s *setup.State) { s.OSD[0].X++ }, diagnose.Found},
+		{"no-osd", "no-canvas", func(s *setup.State) { s.Version = "4.6" }, diagnose.Possible},
+		{"no-osd", "dialect", func(s *setup.State) { s.Variant = "OTHR" }, diagnose.Possible},
+	} {
+		found, _ := setup.Of(c)
+		k.change(&found)
+		board := setup.Compare(c, found)
+		for _, cause := range find(t, k.symptom, c, &board, nil).Causes {
+			if cause.ID == k.cause {
+				assert.Equal(t, k.standing, cause.Standing, "%s %s", k.symptom, k.cause)
+			}
+		}
+	}
+}

@@ -1,7 +1,7 @@
 package fleet
 
-// unitScrews is how many screws hold an air unit (common practice).
-const unitScrews = 4
+// UnitScrews is how many screws hold an air unit (common practice).
+const UnitScrews = 4
 
 // Parts counts the loose parts of a fit by model: what comes out of the drawer
 // when it is built, and goes back when it is taken apart. Standoffs are not
@@ -19,8 +19,8 @@ func (f *Fit) Parts() map[string]int {
 	add(f.Receiver, 1)
 	add(f.Harness, 1)
 	add(f.Plate, 1)
-	add(f.Screw, unitScrews)
-	add(f.Washer, unitScrews)
+	add(f.Screw, UnitScrews)
+	add(f.Washer, UnitScrews)
 	if a := f.Antennas; a != nil {
 		for _, model := range a.Models {
 			add(model, 1)

@@ -83,7 +83,7 @@ func (s *seat) screwChoices() (list []screwChoice) {
 	if len(missing) > 0 {
 		return nil
 	}
-	have := func(id string) bool { return s.Fleet.SpareCount(id, s.Quad.ID) >= UnitScrews }
+	have := func(id string) bool { return s.Fleet.SpareCount(id, s.Quad.ID) >= fleet.UnitScrews }
 	for _, screw := range gear.All[*gear.Screw](s.Library) {
 		if plan.does(screw) {
 			if screw.ID != s.Fit.Screw {

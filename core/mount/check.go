@@ -53,7 +53,7 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		holes, _ := s.holds()
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s; its screws are in the box.", s.airUnit.Label(), holes, s.bay.Label(), s.frame.Label())})
+			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(), s.frame.Label(), s.screws(holes))})
 	}
 	return verdict.Said(verdict.Mount, c.Quad.Label(), findings)
 }

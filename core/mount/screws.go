@@ -3,6 +3,7 @@ package mount
 import (
 	"fmt"
 
+	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
 	"yokeswap/core/verdict"
@@ -25,9 +26,6 @@ type ScrewPlan struct {
 	Label string `json:"label,omitempty"`
 	Owned bool   `json:"owned"`
 }
-
-// UnitScrews is how many screws hold a unit.
-const UnitScrews = 4
 
 // threads is how many diameters of thread should hold (common practice: one
 // diameter in metal).
@@ -87,7 +85,7 @@ func (p *ScrewPlan) pick(s *seat) {
 		if !p.does(screw) {
 			continue
 		}
-		have := s.Fleet.SpareCount(screw.ID, s.Quad.ID) >= UnitScrews
+		have := s.Fleet.SpareCount(screw.ID, s.Quad.ID) >= fleet.UnitScrews
 		if best == nil || have && !owned || have == owned && *screw.LengthMM < *best.LengthMM {
 			best, owned = screw, have
 		}
@@ -134,4 +132,13 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{f}
+}
+
+// screws names the screws of a unit: the ones chosen, or those its plan takes.
+func (s *seat) screws(holes gear.Holes) string {
+	if s.Fit.Screw != "" {
+		return s.Library.Label(s.Fit.Screw)
+	}
+	plan, _ := s.screwPlan(holes)
+	return plan.Label
 }

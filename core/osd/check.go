@@ -43,7 +43,12 @@ func check(c fleet.Case) []verdict.Finding {
 		return findings
 	}
 	port, wired := pins.MSPPort(c)
-	if !wired {
+	switch {
+	case wired:
+	case pins.MSPWired(c):
+		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Change, Source: verdict.Practice,
+			Says: "The unit's RX and TX are not crossed to one serial port: nothing of the flight board shows until they are. The pins gate says how."})
+	default:
 		findings = append(findings, verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(), verdict.FitValue(v.Case, "ports", "serial port the air unit's UART is wired to")))
 	}
 	if advice := v.runs.Advice(v.version); advice != nil {

@@ -246,6 +246,9 @@ type cells struct {
 	taken         [3][]uint64
 }
 
+// everyProfile is all three, as bits.
+const everyProfile = 7
+
 func newCells(columns, rows int) *cells {
 	c := &cells{columns: min(columns, 64), rows: rows}
 	for p := range c.taken {
@@ -282,7 +285,7 @@ func (c *cells) free(b box, profiles uint8) bool {
 func (c *cells) take(b box, profiles uint8) {
 	bits := b.bits()
 	for p := range c.taken {
-		for y := b.y; profiles&(1<<p) != 0 && y < b.y+b.h; y++ {
+		for y := b.y; profiles&(1<<p) != 0 && y < min(b.y+b.h, c.rows); y++ {
 			c.taken[p][y] |= bits
 		}
 	}

@@ -278,3 +278,29 @@ func TestWhatMattersMostKeepsItsPlace(t *testing.T) {
 	same, _ := osd.Convert(fleet.Layout{Grid: "no grid"}, "30x16", sizes)
 	assert.Equal(t, gear.Grid("no grid"), same.Grid)
 }
+
+// Wires that cannot carry MSP show nothing, whatever the port is said to be for.
+func TestNothingShowsOverWrongWires(t *testing.T) {
+	for name, wires := range map[string][]fleet.Wire{
+		"swapped":       {{Pin: 2, To: "ground"}, {Pin: 3, To: "rx1"}, {Pin: 4, To: "tx1"}},
+		"on two ports":  {{Pin: 2, To: "ground"}, {Pin: 3, To: "tx1"}, {Pin: 4, To: "rx3"}},
+		"one left off":  {{Pin: 2, To: "ground"}, {Pin: 3, To: "tx1"}},
+		"both left off": {{Pin: 2, To: "ground"}},
+	} {
+		c := caseOf(sample.Set(), sample.Flight())
+		c.Fit.Wires, c.Fit.Ports = wires, []fleet.Port{{UART: 1, Use: fleet.UseMSP}}
+		findings := osd.Check(c)
+		assert.Contains(t, codes(findings), osd.CodePort, name)
+		assert.Equal(t, verdict.Change, verdict.Worst(findings), name)
+	}
+}
+
+// What can be put on finds a place that is free in every profile.
+func TestWhatCanBePutOnHasAPlace(t *testing.T) {
+	c := caseOf(sample.Set(), sample.Flight())
+	for _, more := range osd.Draw(c).More {
+		next := c.Fit.OSD.Elements
+		put := fleet.Placed{ID: more.ID, X: more.X, Y: more.Y, Profiles: []int{1, 2, 3}}
+		assert.False(t, slices.ContainsFunc(next, func(o fleet.Placed) bool { return overlaps(put, o) }), more.ID)
+	}
+}

@@ -14,7 +14,8 @@ type Picture struct {
 	Missing string `json:"missing,omitempty"`
 	// Planned: the layout after is in the plan; else it is what a conversion gives.
 	Planned bool `json:"planned"`
-	// More lists what could be put on as well.
+	// More lists what could be put on as well, each where the first place is free in
+	// every profile; what finds none is left out.
 	More []Cell `json:"more"`
 }
 
@@ -58,10 +59,18 @@ func Draw(c fleet.Case) Picture {
 		after = *c.Fit.OSD
 	}
 	pic.After = v.draw(after)
+	taken := newCells(pic.After.Columns, pic.After.Rows)
+	for _, e := range pic.After.Elements {
+		taken.take(box{e.X, e.Y, e.Width, e.Height}, everyProfile)
+	}
 	for i := range v.runs.Elements {
 		e := &v.runs.Elements[i]
-		if v.screen.Shows(e.ID) && !contains(&after, e.ID) {
-			pic.More = append(pic.More, v.cell(fleet.Placed{ID: e.ID}))
+		if !v.screen.Shows(e.ID) || contains(&after, e.ID) {
+			continue
+		}
+		w, h := e.Size()
+		if spot, ok := taken.nearest(box{1, 2, w, h}, everyProfile); ok { // under the usual first row
+			pic.More = append(pic.More, v.cell(fleet.Placed{ID: e.ID, X: spot.x, Y: spot.y}))
 		}
 	}
 	return pic

@@ -174,14 +174,21 @@ func (l *loom) mspPort() (int, bool) {
 }
 
 // MSPPort is the serial port of the board that the air unit's UART is on: as it is
-// wired, or where no wire tells, as it is said to be.
+// wired, or where the wiring is not said, as the port is said to be. It is false
+// where neither is said, and where the wires as they are cannot carry MSP.
 func MSPPort(c fleet.Case) (int, bool) {
-	if l, ok := newLoom(c); ok && len(l.missing) == 0 {
-		if port, wired := l.mspPort(); wired {
-			return port, true
-		}
+	l, ok := newLoom(c)
+	if !ok || len(l.missing) > 0 {
+		return c.Fit.PortOf(fleet.UseMSP)
 	}
-	return c.Fit.PortOf(fleet.UseMSP)
+	return l.mspPort()
+}
+
+// MSPWired says whether the wires of the air unit are said, so that MSPPort speaks of
+// them.
+func MSPWired(c fleet.Case) bool {
+	l, ok := newLoom(c)
+	return ok && len(l.missing) == 0
 }
 
 // SticksPort is the serial port the sticks come in on, from the air unit or from a

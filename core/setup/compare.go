@@ -2,26 +2,31 @@ package setup
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/osd"
+	"yokeswap/core/pins"
 	"yokeswap/core/verdict"
 )
 
 // The findings of a board that was read.
 const (
-	CodeIdentity verdict.Code = "board.identity"
-	CodeArmed    verdict.Code = "board.armed"
-	CodeRelease  verdict.Code = "board.release"
-	CodePort     verdict.Code = "board.port"
-	CodeFeature  verdict.Code = "board.feature"
-	CodeReceiver verdict.Code = "board.receiver"
-	CodeModes    verdict.Code = "board.modes"
-	CodeCanvas   verdict.Code = "board.canvas"
-	CodeLayout   verdict.Code = "board.layout"
+	CodeIdentity   verdict.Code = "board.identity"
+	CodeArmed      verdict.Code = "board.armed"
+	CodeRelease    verdict.Code = "board.release"
+	CodePort       verdict.Code = "board.port" // of the air unit
+	CodeSticksPort verdict.Code = "board.sticks-port"
+	CodeOtherPort  verdict.Code = "board.other-port"
+	CodeFeature    verdict.Code = "board.feature"
+	CodeReceiver   verdict.Code = "board.receiver"
+	CodeModes      verdict.Code = "board.modes"
+	CodeCanvas     verdict.Code = "board.canvas"
+	CodeLayout     verdict.Code = "board.layout"
+	CodeBlank      verdict.Code = "board.layout-blank" // no element shows at all
 )
 
 // Row is one setting, as it is wanted and as it was found.
@@ -76,6 +81,7 @@ func Compare(c fleet.Case, found State) Comparison {
 		w.Missing = append(w.Missing, verdict.Missing{Of: "quad", ID: c.Quad.ID, Field: c.FitName + ".runs", Label: "flight firmware of " + c.Quad.Label()})
 		w.Blocked = "The plan does not say which flight firmware this is: nothing is written."
 	} else {
+		w.leftOpen()
 		w.identity()
 		w.ports()
 		w.features()
@@ -86,6 +92,8 @@ func Compare(c fleet.Case, found State) Comparison {
 	switch n := w.Differences(); {
 	case w.Blocked != "":
 		w.Says = w.Blocked
+	case n == 0 && len(w.Missing) > 0:
+		w.Says = "What the plan says of the board is set. It does not say all."
 	case n == 0:
 		w.Says = "The board is set up as planned."
 	case n == 1:
@@ -94,6 +102,24 @@ func Compare(c fleet.Case, found State) Comparison {
 		w.Says = fmt.Sprintf("%d settings differ from the plan.", n)
 	}
 	return w.Comparison
+}
+
+// leftOpen names what the plan does not say, so that it is not taken for right.
+func (w *comparing) leftOpen() {
+	open := func(said bool, field, label string) {
+		if !said {
+			w.Missing = append(w.Missing, verdict.FitValue(w.Case, field, label+" of "+w.Quad.Label()))
+		}
+	}
+	open(w.Fit.Runs.Version.Known(), "runs.version", "release of "+w.runs.Label())
+	open(w.Fit.Sticks != nil, "sticks", "channels and switches")
+	_, known := pins.SticksPort(w.Case)
+	open(known, "ports", "serial port of the sticks")
+	if _, _, hasUnit := w.AirUnit(); hasUnit {
+		open(w.Fit.OSD != nil, "osd", "OSD layout")
+		_, known = pins.MSPPort(w.Case)
+		open(known, "ports", "serial port of the air unit")
+	}
 }
 
 // row adds a setting; change says what to set where it differs.
@@ -216,7 +242,11 @@ func (w *comparing) layout() {
 	if len(words) > 0 {
 		found = strings.Join(words, "; ")
 	}
-	w.row(verdict.OSD, CodeLayout, "OSD elements", "as planned", found, fmt.Sprintf("%d are placed", len(places)), "place them as planned")
+	code := CodeLayout
+	if !slices.ContainsFunc(w.found.OSD, func(c Cell) bool { return c.Profiles != 0 }) {
+		code = CodeBlank
+	}
+	w.row(verdict.OSD, code, "OSD elements", "as planned", found, fmt.Sprintf("%d are placed", len(places)), "place them as planned")
 }
 
 // places is where the elements of a layout stand, by their place in the board's list.

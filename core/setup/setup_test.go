@@ -182,3 +182,24 @@ func TestThePlanOfSettings(t *testing.T) {
 	c.Fit.Board = ""
 	assert.Empty(t, setup.PlanOf(c).Rows)
 }
+
+// What the plan does not say is named, and never taken for right.
+func TestWhatThePlanLeavesOpenIsNamed(t *testing.T) {
+	for field, open := range map[string]func(*fleet.Fit){
+		"next.osd":          func(f *fleet.Fit) { f.OSD = nil },
+		"next.sticks":       func(f *fleet.Fit) { f.Sticks = nil },
+		"next.runs.version": func(f *fleet.Fit) { f.Runs.Version = "" },
+		"next.ports":        func(f *fleet.Fit) { f.Wires = nil },
+	} {
+		c := planned(sample.Set(), open)
+		found, _ := setup.Of(c)
+		comparison := setup.Compare(c, found)
+		assert.Zero(t, comparison.Differences(), field)
+		assert.NotContains(t, comparison.Says, "as planned", field)
+		var fields []string
+		for _, m := range comparison.Missing {
+			fields = append(fields, m.Field)
+		}
+		assert.Contains(t, fields, field)
+	}
+}

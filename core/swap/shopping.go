@@ -218,7 +218,7 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 		return
 	}
 	if w := c.Fit.Washer; w != "" && w != q.Now.Washer {
-		l.add(w, "", q.Label(), mount.UnitScrews, true, "")
+		l.add(w, "", q.Label(), fleet.UnitScrews, true, "")
 	}
 	if on := c.Fit.Standoff; on != "" && on != q.Now.Standoff {
 		l.add(on, "", q.Label(), mount.StandoffCount(c), true, "")
@@ -228,8 +228,8 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 		model = plan.Use
 	}
 	if model != "" {
-		l.add(model, "", q.Label(), mount.UnitScrews, true, "")
+		l.add(model, "", q.Label(), fleet.UnitScrews, true, "")
 		return
 	}
-	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), mount.UnitScrews, true, "none in the library is as long")
+	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), fleet.UnitScrews, true, "none in the library is as long")
 }

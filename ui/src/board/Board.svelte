@@ -25,7 +25,7 @@
   $effect(() => {
     const quad = id;
     untrack(() => {
-      [view, report, failure, address] = [null, null, null, ''];
+      [view, report, failure, address, ports.data, kept.data] = [null, null, null, '', null, null];
       void kept.take(api.keptBoards(quad));
       void listPorts();
     });
@@ -91,7 +91,7 @@
     <button type="button" class="main" disabled={!address || busy !== ''} onclick={readBoard}>Read it</button>
   </div>
   {#if ports.data?.note}<p class="warn">{ports.data.note}</p>{/if}
-  <StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />
+  {#key id}<StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />{/key}
 </section>
 {#if busy}<p class="panel pad" role="status">{busy}</p>{/if}
 {#if failure}<FailureNote {failure} />{/if}
@@ -110,6 +110,7 @@
   <section class="panel pad" aria-labelledby="found">
     <h2 id="found">2. {view.comparison.says}</h2>
     <p class="soft">{view.state.board} runs {view.state.variant} {view.state.version}{view.state.name ? `, called ${view.state.name}` : ''}.</p>
+    {#each view.comparison.missing ?? [] as m (m.field + m.label)}<p class="warn">The plan does not say: {m.label}.</p>{/each}
     <SettingRows rows={view.comparison.rows} />
   </section>
   {#if differing.length > 0 && !view.comparison.blocked}

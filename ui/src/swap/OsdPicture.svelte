@@ -39,16 +39,9 @@
   }
   function putOn(id: string) {
     const cell = view.more.find((e) => e.id === id);
-    if (!cell || !after) return;
-    const free = (x: number, y: number) => !after.elements.some((o) => x < o.x + o.width && o.x < x + cell.width && y < o.y + o.height && o.y < y + cell.height);
-    for (let y = 2; y + cell.height <= after.rows; y++) {
-      for (let x = 1; x + cell.width <= after.columns; x++) {
-        if (!free(x, y)) continue;
-        chosen = id;
-        change({ ...layout, elements: [...layout.elements, { id, x, y, ...(profile === 1 ? {} : { profiles: [profile] }) }] }, `Put on: ${cell.label}.`);
-        return;
-      }
-    }
+    if (!cell) return;
+    chosen = id;
+    change({ ...layout, elements: [...layout.elements, { id, x: cell.x, y: cell.y, ...(profile === 1 ? {} : { profiles: [profile] }) }] }, `Put on: ${cell.label}.`);
   }
   function toggle(n: number, on: boolean) {
     if (!one) return;

@@ -16,6 +16,7 @@
       <summary>what stays as it is</summary>
       <SettingRows rows={plan.rows.filter((r) => r.same)} against="today" />
     </details>
+    {#each plan.missing ?? [] as m (m.field + m.label)}<p>The plan does not say: {m.label}.</p>{/each}
     {#if plan.goggles.length > 0}<p>In the goggles: <b>{plan.goggles.join(', ')}</b>.</p>{/if}
     {#each plan.firmware as says (says)}<p class="soft">{says}</p>{/each}
     <p><a href={`#/board/${quad}`}>Ask the flight board whether it is so, and set it</a></p>
