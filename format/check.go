@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/power"
 	"yokeswap/core/unit"
 )
 
@@ -78,6 +79,9 @@ func checkInput(ps *Problems, path string, in gear.Input) {
 	if in.MinV != nil && in.MaxV != nil && *in.MinV > *in.MaxV {
 		ps.add(path, "minV %s is above maxV %s: the window's ends are swapped", in.MinV, in.MaxV)
 	}
+	if in.AbsoluteMaxV != nil && in.MaxV != nil && *in.AbsoluteMaxV < *in.MaxV {
+		ps.add(path+".absoluteMaxV", "%s is below maxV %s: a short peak may reach more than the window, not less", in.AbsoluteMaxV, in.MaxV)
+	}
 	if in.TypicalW != nil && in.PeakW != nil && *in.TypicalW > *in.PeakW {
 		ps.add(path, "typicalW %s is above peakW %s", in.TypicalW, in.PeakW)
 	}
@@ -129,6 +133,9 @@ func checkEnds(ps *Problems, path string, from, to *unit.Megahertz) {
 
 // checkConverter finds a regulator that could never give its output.
 func checkConverter(ps *Problems, path string, c *gear.Converter) {
+	if c.OutV != nil && c.ToleranceV != nil && unit.Over(*c.ToleranceV, *c.OutV*power.WorstTolerance) {
+		ps.add(path+".toleranceV", "%s is more than a tenth of %s: no regulator is off by that much", c.ToleranceV, c.OutV)
+	}
 	switch {
 	case c.OutV == nil:
 	case c.Topology == gear.StepDown && c.Input.MaxV != nil && *c.OutV >= *c.Input.MaxV:

@@ -48,6 +48,7 @@ func read(data []byte, kit []fleet.Kit) (Document, error) {
 	if err := decode(value, target); err != nil {
 		return Document{}, Problems{{"", err.Error()}}
 	}
+	doc.raise()
 	if doc.Set != nil {
 		problems = checkSet(doc.Set)
 	} else {
@@ -86,4 +87,15 @@ func Write(value any) ([]byte, error) {
 		return nil, fmt.Errorf("write file: %w", err)
 	}
 	return buf.Bytes(), nil
+}
+
+// raise brings a document of an older version to the one written: docs/format/versions.md
+// says what older files mean. So far nothing they hold has changed its meaning.
+func (d *Document) raise() {
+	if d.Set != nil {
+		d.Set.Version = gear.SetVersion
+	}
+	if d.Fleet != nil {
+		d.Fleet.Version = fleet.FileVersion
+	}
 }

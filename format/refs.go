@@ -64,13 +64,13 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 			ps.add(path, "expected the id of a %s, %q is a %s", kind, id, item.Kind())
 		}
 	})
-	kit := map[string]gear.Kind{}
+	kit, models := map[string]gear.Kind{}, map[string]string{}
 	for i, k := range f.Kit {
 		item, ok := lib.Item(k.Model)
 		if !ok {
 			continue
 		}
-		kit[k.ID] = item.Kind()
+		kit[k.ID], models[k.ID] = item.Kind(), k.Model
 		if _, linked := item.(gear.Linked); !linked {
 			ps.add(indexed("kit", i)+".model", "expected an air unit, goggles or controller, %q is a %s", k.Model, item.Kind())
 		}
@@ -94,15 +94,15 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 	}
 	for i := range f.Quads {
 		q := &f.Quads[i]
-		checkPlaces(&ps, indexed("quads", i)+".now", &q.Now, lib, kit)
+		checkPlaces(&ps, indexed("quads", i)+".now", &q.Now, lib, kit, models)
 		if q.Next != nil {
-			checkPlaces(&ps, indexed("quads", i)+".next", q.Next, lib, kit)
+			checkPlaces(&ps, indexed("quads", i)+".next", q.Next, lib, kit, models)
 		}
 	}
 	return ps.orNil()
 }
 
-func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind) {
+func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind, models map[string]string) {
 	for _, s := range []struct {
 		name string
 		slot *fleet.Slot
@@ -118,6 +118,7 @@ func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit
 		}
 	}
 	checkTerminals(ps, path, f, lib)
+	checkPins(ps, path, f, lib, models)
 	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
 	for i, feed := range f.Feeds {
 		pad, isPad := fleet.PadOf(feed.From)
@@ -135,6 +136,10 @@ func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit
 			ps.add(path+".jumpers."+pad, "this fit has no flight board")
 			continue
 		}
+		if port, sends, serial := gear.SerialPin(pad); serial && !sends {
+			checkInverter(ps, path+".jumpers."+pad, board, port, f.Jumpers[pad])
+			continue
+		}
 		found, ok := board.Pad(pad)
 		if !ok || found.Kind != gear.PadJumper {
 			ps.add(path+".jumpers."+pad, "expected a jumper pad of %s", board.Label())
@@ -143,5 +148,17 @@ func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit
 		if choice := f.Jumpers[pad]; !slices.Contains(found.Choices, choice) {
 			ps.add(path+".jumpers."+pad, "expected one of its choices, %q is none", choice)
 		}
+	}
+}
+
+// checkInverter finds a jumper of an inverter that the port does not have, and a
+// choice that is none.
+func checkInverter(ps *Problems, path string, b *gear.Board, port int, choice string) {
+	u, ok := b.UART(port)
+	switch {
+	case !ok || u.Invert != gear.InvertJumper:
+		ps.add(path, "expected a port of %s whose inverter is set by a jumper, UART %d is none", b.Label(), port)
+	case choice != fleet.Inverted && choice != fleet.Plain:
+		ps.add(path, "expected %s or %s, got %q", fleet.Inverted, fleet.Plain, choice)
 	}
 }

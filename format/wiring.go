@@ -1,6 +1,8 @@
 package format
 
 import (
+	"slices"
+
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 )
@@ -87,6 +89,35 @@ func checkWiring(ps *Problems, path string, w *fleet.Wiring) {
 	}
 	if w.HarnessTo != "" && w.Harness == "" {
 		ps.add(path+".harnessTo", "no harness is named that goes into it")
+	}
+}
+
+// checkPins finds wires and crimps on pins that the air unit, or a cable, does not have.
+func checkPins(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, models map[string]string) {
+	slot := f.AirUnit
+	if slot == nil {
+		return
+	}
+	model := slot.Model
+	if slot.Kit != "" {
+		model = models[slot.Kit]
+	}
+	airUnit, ok := gear.Find[*gear.AirUnit](lib, model)
+	if ok && airUnit.Plug != nil {
+		for i, w := range f.Wires {
+			if n := len(airUnit.Plug.Pins); w.Pin > n {
+				ps.add(path+"."+indexed("wires", i)+".pin", "%s has %d pins, there is no pin %d", airUnit.Label(), n, w.Pin)
+			}
+		}
+	}
+	harness, ok := gear.Find[*gear.Harness](lib, f.Harness)
+	for i, m := range f.Moved {
+		at := func(w gear.HarnessWire) bool {
+			return m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From
+		}
+		if ok && !slices.ContainsFunc(harness.Wires, at) {
+			ps.add(path+"."+indexed("moved", i)+".from", "%s has no crimp in slot %d at the %s's end", harness.Label(), m.From, m.End)
+		}
 	}
 }
 

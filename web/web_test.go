@@ -168,7 +168,7 @@ func TestImportIsPreviewedAndNeverOverwritesSilently(t *testing.T) {
 	c := newClient(t, "")
 	text, err := demo.Files.ReadFile(demo.Names[0])
 	require.NoError(t, err)
-	changed := string(bytes.Replace(text, []byte(`"maxV": 17.8`), []byte(`"maxV": 26.4`), 1))
+	changed := string(bytes.Replace(text, []byte(`"maxV": 17.8`), []byte(`"maxV": 18.4`), 1))
 	preview := func(query string) (int, web.Import, string) {
 		status, text := c.do("POST", "/api/import?"+query, changed)
 		var out web.Import

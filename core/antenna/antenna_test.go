@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/antenna"
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
@@ -99,8 +100,9 @@ func TestAnAdapterJoinsTwoPlugs(t *testing.T) {
 	assert.Contains(t, codes(findings), antenna.CodeAdapter)
 	assert.Equal(t, verdict.Caution, verdict.Worst(findings))
 	var says []string
-	for _, cand := range antenna.Candidates(caseOf(set, sample.Pair(), "eye", "eye")) {
-		says = append(says, cand.Says)
+	c = caseOf(set, sample.Pair(), "eye", "eye")
+	for _, cand := range antenna.Candidates(c) {
+		says = append(says, change.Words(c, cand.Patch))
 	}
 	assert.Contains(t, says, "put 2 × eye on first through the pigtail")
 }

@@ -34,6 +34,12 @@ const (
 	CodeFits     verdict.Code = "antenna.fits"
 )
 
+// dangers of the findings: what goes over a limit breaks the law, a sender without
+// its antenna can die.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeNoBand: verdict.Destroys, CodeLimit: verdict.Unlawful, CodeNoRegion: verdict.Unlawful,
+}
+
 // The placing builders aim at (common practice): two antennas about 60° apart,
 // about 40 mm from carbon; how far off counts is from memory.
 const (
@@ -74,7 +80,7 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		findings = append(findings, p.fits())
 	}
-	return verdict.Said(verdict.Antenna, c.Quad.Label(), findings)
+	return verdict.Said(verdict.Antenna, c.Quad.Label(), findings, dangers)
 }
 
 func (p *pair) fits() verdict.Finding {

@@ -27,21 +27,19 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		}
 		next.Adapter = ""
 		next.Models = slices.Repeat([]string{a.ID}, n)
-		cand := verdict.Candidate{Says: fmt.Sprintf("put %d × %s on %s", n, a.Label(), p.unit.label), Effort: verdict.Wire,
-			Owned: c.Fleet.SpareCount(a.ID, c.Quad.ID) >= n}
+		cand := verdict.Candidate{Effort: verdict.Wire}
 		if a.Plug != p.unit.port.Plug {
 			adapter := p.adapterFor(a.Plug, p.unit.port.Plug)
 			if adapter == nil {
 				continue
 			}
 			next.Adapter = adapter.ID
-			cand.Says += " through the " + adapter.Label()
 		}
 		if c.Fit.Antennas != nil && slices.Equal(c.Fit.Antennas.Models, next.Models) && c.Fit.Antennas.Adapter == next.Adapter {
 			continue
 		}
-		if !cand.Owned {
-			cand.Effort, cand.Costs = verdict.Part, "to buy"
+		if c.Fleet.SpareCount(a.ID, c.Quad.ID) < n {
+			cand.Effort = verdict.Part
 		}
 		cand.Patch = fleet.Patch{Antennas: &next}
 		cand.Gains = newPair(c.With(cand.Patch)).against(p)

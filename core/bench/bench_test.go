@@ -26,7 +26,7 @@ func kit() []fleet.Kit {
 // ready is a swap to the first generation on new goggles, planned to the end.
 func ready() fleet.Fit {
 	return fleet.Fit{AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "new-eyes", Firmware: "5.2"},
-		Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)),
+		Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)), CapacitorV: new(unit.Volts(35)),
 		PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
 }
 

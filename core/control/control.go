@@ -31,6 +31,12 @@ const (
 	CodeFits     verdict.Code = "control.fits"
 )
 
+// dangers of the findings: what arms by accident, or cannot be disarmed, falls or
+// cannot be stopped, and so may what is not known of the switches.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeUnknown: verdict.Falls, CodeNothing: verdict.Falls, CodeArmIn: verdict.Falls,
+}
+
 // The modes builders put on switches.
 const (
 	Arm        = "arm"
@@ -142,7 +148,7 @@ func Protocol(c fleet.Case, runs *gear.FlightFirmware) (string, bool) {
 
 // Check judges the way of the sticks.
 func Check(c fleet.Case) []verdict.Finding {
-	return verdict.Said(verdict.Control, c.Quad.Label(), check(c))
+	return verdict.Said(verdict.Control, c.Quad.Label(), check(c), dangers)
 }
 
 func check(c fleet.Case) []verdict.Finding {
@@ -279,22 +285,22 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if !ok || len(h.missing) > 0 {
 		return nil
 	}
-	propose := func(says string, change func(*fleet.Sticks)) {
+	propose := func(change func(*fleet.Sticks)) {
 		next := *c.Fit.Sticks
 		next.Switches = slices.Clone(next.Switches)
 		change(&next)
-		list = append(list, verdict.Candidate{Says: says, Owned: true, Effort: verdict.Setting, Patch: fleet.Patch{Sticks: &next}})
+		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{Sticks: &next}})
 	}
 	if h.receiver == nil {
 		for _, v := range []fleet.Variant{fleet.Normal, fleet.Fast, fleet.LowLatency} {
 			if slices.Contains(h.airUnit.RCOut.Variants, string(v)) {
-				propose(fmt.Sprintf("set goggles and flight board to %s", v), func(s *fleet.Sticks) { s.Unit, s.Board = v, v })
+				propose(func(s *fleet.Sticks) { s.Unit, s.Board = v, v })
 			}
 		}
 	}
-	propose(fmt.Sprintf("set the end points to %d and %d", lowEnd, highEnd), func(s *fleet.Sticks) { s.MinUS, s.MaxUS = new(lowEnd), new(highEnd) })
+	propose(func(s *fleet.Sticks) { s.MinUS, s.MaxUS = new(lowEnd), new(highEnd) })
 	if aux, ok := h.freeAux(); ok {
-		propose(fmt.Sprintf("arm on AUX %d, alone", aux), func(s *fleet.Sticks) {
+		propose(func(s *fleet.Sticks) {
 			s.Switches = slices.DeleteFunc(s.Switches, func(w fleet.Switch) bool { return w.Mode == Arm })
 			s.Switches = append([]fleet.Switch{{Mode: Arm, Aux: aux, FromUS: armFrom, ToUS: armTo}}, s.Switches...)
 		})

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"yokeswap/core/change"
 	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
@@ -88,10 +89,10 @@ func TestCandidatesHelp(t *testing.T) {
 		f.Sticks.Board, f.Sticks.MinUS = fleet.Fast, new(1080)
 		f.Sticks.Switches = append(f.Sticks.Switches, fleet.Switch{Mode: "level", Aux: 1, FromUS: 1500, ToUS: 2000})
 	})
-	for _, says := range []string{"set goggles and flight board to normal", "set the end points to 1000 and 2000", "arm on AUX 4, alone"} {
+	for _, says := range []string{"set goggles and flight board to normal", "set the end points to 1000 and 2000", "put arm on AUX 4 from 1700 to 2100"} {
 		found := false
 		for _, cand := range control.Candidates(c) {
-			if cand.Says == says {
+			if change.Words(c, cand.Patch) == says {
 				c, found = c.With(cand.Patch), true
 				break
 			}

@@ -1,6 +1,7 @@
 package fleet
 
 import (
+	"fmt"
 	"maps"
 	"slices"
 	"strconv"
@@ -27,6 +28,10 @@ type Fit struct {
 	Feeds       []Feed            `json:"feeds,omitempty"`
 	Jumpers     map[string]string `json:"jumpers,omitempty"` // pad id to the choice soldered
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"`
+	CapacitorV  *unit.Volts       `json:"capacitorV,omitempty"` // what it is rated for
+	gear.Nones
+	// UpsideDown: the camera sits upside down, and the picture is flipped.
+	UpsideDown *bool `json:"upsideDown,omitempty"`
 	// PackLead is the pair of leads from the pack's plug to the board, with those
 	// of the pack itself.
 	PackLead *Lead     `json:"packLead,omitempty"`
@@ -86,6 +91,37 @@ func (l *Lead) Resistance() (unit.Milliohms, bool) {
 	}
 	return 2 * l.AWG.Resistance(*l.MM), true
 }
+
+// What a fit can state that it has none of.
+const (
+	NoBoard      = "board"
+	NoReceiver   = "receiver"
+	NoAnalog     = "analog"
+	NoController = "controller"
+)
+
+// RegulatorFor is the id of a regulator wired in for a node: lower-case letters,
+// digits and hyphens, and nothing of the fit has it.
+func (f *Fit) RegulatorFor(node string) string {
+	name := "reg-" + strings.ToLower(strings.ReplaceAll(node, NodeAirUnit, "air-unit"))
+	name = name[:min(len(name), 60)]
+	for n := 2; ; n++ {
+		if _, load := f.Load(name); !load {
+			return name
+		}
+		name = fmt.Sprintf("%s-%d", strings.TrimRight(name, "-0123456789"), n)
+	}
+}
+
+// InverterJumper names the solder jumper of a port's inverter among the jumpers of a
+// fit; its choices are Inverted and Plain.
+func InverterJumper(uart int) string { return "rx" + strconv.Itoa(uart) }
+
+// The choices of an inverter's jumper.
+const (
+	Inverted = "inverted"
+	Plain    = "plain"
+)
 
 // The fixed names in feeds.
 const (
@@ -162,7 +198,8 @@ func (f *Fit) Cycle() []string {
 // Clone is a copy that shares nothing with the fit.
 func (f Fit) Clone() Fit {
 	f.AirUnit, f.Goggles, f.Controller = clone(f.AirUnit), clone(f.Goggles), clone(f.Controller)
-	f.CapacitorUF, f.PackLead = clone(f.CapacitorUF), clone(f.PackLead)
+	f.CapacitorUF, f.CapacitorV, f.PackLead = clone(f.CapacitorUF), clone(f.CapacitorV), clone(f.PackLead)
+	f.None, f.UpsideDown = slices.Clone(f.None), clone(f.UpsideDown)
 	f.Regulators = slices.Clone(f.Regulators)
 	f.Loads = slices.Clone(f.Loads)
 	f.Feeds = slices.Clone(f.Feeds)

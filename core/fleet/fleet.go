@@ -77,7 +77,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 1
+	FileVersion = 2
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this

@@ -20,9 +20,10 @@ type Patch struct {
 	Regulator   *PlacedRegulator  `json:"regulator,omitempty"`
 	Jumper      *Jumper           `json:"jumper,omitempty"`
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
-	Wiring      *Wiring           `json:"wiring,omitempty"`      // all of it
-	Antennas    *Antennas         `json:"antennas,omitempty"`    // all of it
-	Mounting    *Mounting         `json:"mounting,omitempty"`    // all of it
+	CapacitorV  *unit.Volts       `json:"capacitorV,omitempty"`
+	Wiring      *Wiring           `json:"wiring,omitempty"`   // all of it
+	Antennas    *Antennas         `json:"antennas,omitempty"` // all of it
+	Mounting    *Mounting         `json:"mounting,omitempty"` // all of it
 	Runs        *Runs             `json:"runs,omitempty"`
 	OSD         *Layout           `json:"osd,omitempty"`    // all of it
 	Sticks      *Sticks           `json:"sticks,omitempty"` // all of it
@@ -44,12 +45,16 @@ func (f Fit) With(p Patch) Fit {
 	setText(&out.Receiver, p.Receiver)
 	setText(&out.Board, p.Board)
 	setText(&out.Pack, p.Pack)
+	if p.CapacitorV != nil {
+		out.CapacitorV = clone(p.CapacitorV)
+	}
 	if p.CapacitorUF != nil {
 		out.CapacitorUF = clone(p.CapacitorUF)
 		if *p.CapacitorUF == 0 {
-			out.CapacitorUF = nil
+			out.CapacitorUF, out.CapacitorV = nil, nil
 		}
 	}
+	out.stateNone(p)
 	if p.Jumper != nil {
 		if out.Jumpers == nil {
 			out.Jumpers = map[string]string{}
@@ -86,6 +91,30 @@ func (f Fit) With(p Patch) Fit {
 	return out
 }
 
+// stateNone takes back what was stated to be absent and is put in now, and states
+// what a patch takes out.
+func (f *Fit) stateNone(p Patch) {
+	for _, part := range []struct {
+		what      string
+		set, puts bool
+	}{
+		{NoBoard, p.Board != nil, f.Board != ""},
+		{NoReceiver, p.Receiver != nil, f.Receiver != ""},
+		{NoController, p.Controller != nil, f.Controller != nil},
+	} {
+		if !part.set {
+			continue
+		}
+		f.None = slices.DeleteFunc(f.None, func(n string) bool { return n == part.what })
+		if !part.puts && part.what != NoController {
+			f.None = append(f.None, part.what)
+		}
+	}
+	if len(f.None) == 0 {
+		f.None = nil
+	}
+}
+
 func setSlot(at **Slot, to *Slot) {
 	if to == nil {
 		return
@@ -112,7 +141,7 @@ func (f *Fit) setFeed(feed Feed) {
 func (f *Fit) prune() {
 	for {
 		before := len(f.Feeds) + len(f.Regulators)
-		f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return !f.has(g.To) })
+		f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return !f.Has(g.To) })
 		f.Regulators = slices.DeleteFunc(f.Regulators, func(r PlacedRegulator) bool {
 			return !slices.ContainsFunc(f.Feeds, func(g Feed) bool { return g.From == r.ID })
 		})
@@ -128,8 +157,8 @@ func (f *Fit) prune() {
 	}
 }
 
-// has says whether the node that a feed leads to is part of the fit.
-func (f *Fit) has(node string) bool {
+// Has says whether the node that a feed leads to is part of the fit.
+func (f *Fit) Has(node string) bool {
 	switch node {
 	case NodeAirUnit:
 		return f.AirUnit != nil

@@ -3,6 +3,7 @@ package fleet
 import (
 	"slices"
 
+	"yokeswap/core/gear"
 	"yokeswap/core/unit"
 	"yokeswap/core/wire"
 )
@@ -13,9 +14,20 @@ type Wiring struct {
 	Harness   string      `json:"harness,omitempty"`   // model of the cable
 	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
 	Moved     []CrimpMove `json:"moved,omitempty"`     // crimps put into other slots
-	Wires     []Wire      `json:"wires,omitempty"`     // soldered ones
+	Wires     []Wire      `json:"wires,omitempty"`     // soldered ones, also beside a cable
+	Depth     Depth       `json:"depth,omitempty"`     // how far it is wired on purpose; absent: as far as it goes
 	Ports     []Port      `json:"ports,omitempty"`
 }
+
+// Depth is how far an air unit is wired, on purpose.
+type Depth string
+
+// The depths (common practice).
+const (
+	PictureOnly    Depth = "picture" // supply and ground
+	PictureAndData Depth = "data"    // and the UART pair
+	WithSticks     Depth = "sticks"  // and the RC pair
+)
 
 // Wire is a wire soldered from a pin of the air unit, counted from 1, to a
 // terminal of the board: "ground", "tx4", "rx4" or the id of a power pad.
@@ -78,4 +90,22 @@ func (w *Wiring) PortOf(use Use) (int, bool) {
 func (w Wiring) clone() Wiring {
 	w.Moved, w.Wires, w.Ports = slices.Clone(w.Moved), slices.Clone(w.Wires), slices.Clone(w.Ports)
 	return w
+}
+
+// Wired is the wires of a harness with the crimps put into other slots, all moves at
+// once: a crimp is known by the slot it came in. A wire whose end is in slot 0 is
+// pulled there.
+func (w *Wiring) Wired(h *gear.Harness) []gear.HarnessWire {
+	out := slices.Clone(h.Wires)
+	for i := range out {
+		for _, m := range w.Moved {
+			if m.End == UnitEnd && h.Wires[i].From == m.From {
+				out[i].From = m.To
+			}
+			if m.End == BoardEnd && h.Wires[i].To == m.From {
+				out[i].To = m.To
+			}
+		}
+	}
+	return out
 }

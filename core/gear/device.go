@@ -188,6 +188,7 @@ type Linked interface {
 // AirUnit is the video transmitter on the quad, with its camera.
 type AirUnit struct {
 	Device
+	Nones
 	Input  Input      `json:"input,omitzero"`
 	Plug   *Plug      `json:"plug,omitempty"`
 	RCOut  *RCOut     `json:"rcOut,omitempty"`

@@ -31,7 +31,7 @@ type Converter struct {
 	Topology   Topology    `json:"topology,omitempty"`
 	Input      Input       `json:"input,omitzero"`
 	OutV       *unit.Volts `json:"outV,omitempty"`
-	ToleranceV *unit.Volts `json:"toleranceV,omitempty"` // plus or minus; absent counts as exact
+	ToleranceV *unit.Volts `json:"toleranceV,omitempty"` // plus or minus; absent: anything up to a tenth of OutV
 	MaxA       *unit.Amps  `json:"maxA,omitempty"`
 	DropoutV   *unit.Volts `json:"dropoutV,omitempty"` // step-down: input must exceed output by this
 	Efficiency *float64    `json:"efficiency,omitempty"`

@@ -8,6 +8,8 @@
 // absent list mean "not stated", which a gate answers with unknown.
 package gear
 
+import "slices"
+
 // SourceKind says what a value rests on.
 type SourceKind string
 
@@ -92,6 +94,15 @@ type Offer struct {
 	Currency string   `json:"currency,omitempty"` // three letters of ISO 4217
 	Days     *int     `json:"days,omitempty"`     // from order to doorstep
 }
+
+// Nones lists what something is stated to have none of: that is known, and no longer
+// unknown as what is not stated.
+type Nones struct {
+	None []string `json:"none,omitempty"`
+}
+
+// Without says whether it is stated that there is none of something.
+func (n *Nones) Without(field string) bool { return slices.Contains(n.None, field) }
 
 // Head gives access to the part all entries share.
 func (e *Entry) Head() *Entry { return e }

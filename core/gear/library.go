@@ -39,7 +39,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 1
+	SetVersion = 2
 )
 
 // List is one of a set's lists, by the name it has in the file.

@@ -30,9 +30,16 @@ var UnitPins = []string{PinSupply, PinGround, PinUARTRX, PinUARTTX, PinRCGround,
 type Plug struct {
 	ID        string            `json:"id,omitempty"` // of a board's plug
 	Name      string            `json:"name,omitempty"`
-	Connector string            `json:"connector,omitempty"` // absent: solder pads
-	PitchMM   *unit.Millimetres `json:"pitchMM,omitempty"`   // of solder pads in a row
+	Connector string            `json:"connector,omitempty"` // absent: not stated, unless None says there is none
+	PitchMM   *unit.Millimetres `json:"pitchMM,omitempty"`   // of solder pads in a row: with it, they are stated to be pads
 	Pins      []string          `json:"pins"`
+	Nones                       // "connector": solder pads
+}
+
+// Pads says whether the row is stated to be solder pads: it says it has no connector,
+// or how far its pads are apart.
+func (p *Plug) Pads() bool {
+	return p.Connector == "" && (p.PitchMM != nil || p.Without("connector"))
 }
 
 // Label is the plug's name, or its id.
@@ -68,9 +75,10 @@ type Invert string
 // The ways.
 const (
 	InvertNone     Invert = "none"
-	InvertPad      Invert = "pad"      // its pad has an inverter
-	InvertJumper   Invert = "jumper"   // a solder jumper puts one in
-	InvertSoftware Invert = "software" // the processor inverts
+	InvertPad      Invert = "pad"        // its RX pad has an inverter, always
+	InvertSecond   Invert = "second-pad" // a second RX pad has one: "inv3" for UART 3
+	InvertJumper   Invert = "jumper"     // a solder jumper puts one in
+	InvertSoftware Invert = "software"   // the processor inverts
 )
 
 // UART is a serial port of a flight board.
@@ -80,6 +88,12 @@ type UART struct {
 	RX       bool   `json:"rx,omitempty"`
 	Hardware *bool  `json:"hardware,omitempty"` // false: soft-serial
 	Invert   Invert `json:"invert,omitempty"`   // absent: not stated
+	// What is printed at its pads, where that is not "TX 3" and "RX 3".
+	TXPrinted string `json:"txPrinted,omitempty"`
+	RXPrinted string `json:"rxPrinted,omitempty"`
+	// TXListens: the board can take a receiver on the pad printed as TX, as half a
+	// duplex line.
+	TXListens *bool `json:"txListens,omitempty"`
 }
 
 // TXPad and RXPad name the port's pads.
@@ -88,14 +102,26 @@ func (u *UART) TXPad() string { return "tx" + strconv.Itoa(u.ID) }
 // RXPad is where the port listens.
 func (u *UART) RXPad() string { return "rx" + strconv.Itoa(u.ID) }
 
+// InvertedPad is where a port with a second pad listens to an inverted signal.
+func (u *UART) InvertedPad() string { return invertedPrefix + strconv.Itoa(u.ID) }
+
+const invertedPrefix = "inv"
+
+// InvertedPin says whether a board's pin is a second pad with an inverter.
+func InvertedPin(pin string) bool {
+	_, _, serial := SerialPin(pin)
+	return serial && strings.HasPrefix(pin, invertedPrefix)
+}
+
 // SerialPin takes a board's pin apart: the port, and whether it is the side that
 // sends. False where it is no serial pin.
 func SerialPin(pin string) (port int, sends bool, ok bool) {
 	digits, sends := strings.CutPrefix(pin, "tx")
 	if !sends {
-		digits, ok = strings.CutPrefix(pin, "rx")
-		if !ok {
-			return 0, false, false
+		if digits, ok = strings.CutPrefix(pin, "rx"); !ok {
+			if digits, ok = strings.CutPrefix(pin, invertedPrefix); !ok {
+				return 0, false, false
+			}
 		}
 	}
 	port, err := strconv.Atoi(digits)
@@ -130,6 +156,9 @@ func (b *Board) Terminal(name string) bool {
 	}
 	if port, sends, ok := SerialPin(name); ok {
 		u, has := b.UART(port)
+		if has && InvertedPin(name) {
+			return u.Invert == InvertSecond
+		}
 		return has && (sends && u.TX || !sends && u.RX)
 	}
 	_, ok := b.Pad(name)
@@ -149,6 +178,7 @@ type Connector struct {
 // Harness is a set of wires between two plugs, or between a plug and bare ends.
 type Harness struct {
 	Entry
+	Nones               // "from", "to": bare ends
 	From  string        `json:"from,omitempty"` // connector at the air unit's end
 	To    string        `json:"to,omitempty"`   // at the board's end; absent: bare ends
 	Wires []HarnessWire `json:"wires,omitempty"`

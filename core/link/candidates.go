@@ -17,14 +17,13 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 	}
 	for i := range c.Fleet.Kit {
 		kit := &c.Fleet.Kit[i]
-		cand, ok := t.swapTo(kit.Model, &fleet.Slot{Kit: kit.ID}, kit.Label())
+		cand, ok := t.swapTo(kit.Model, &fleet.Slot{Kit: kit.ID})
 		if !ok || t.uses(kit.ID) {
 			continue
 		}
 		if _, taken := c.Fleet.Holder(kit.ID, c.Quad.ID); taken {
 			continue
 		}
-		cand.Owned = true
 		if flying := t.fliesOn(kit.ID); flying != "" {
 			cand.Costs = "from " + flying + ", once that is swapped"
 		}
@@ -38,8 +37,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 		if _, isUnit := item.(*gear.AirUnit); !isUnit {
 			continue
 		}
-		cand, _ := t.swapTo(id, &fleet.Slot{Model: id}, item.Head().Label())
-		cand.Costs = "to buy"
+		cand, _ := t.swapTo(id, &fleet.Slot{Model: id})
 		list = append(list, t.withPlan(cand)...)
 	}
 	if !t.separate && c.Fit.Board != "" {
@@ -61,12 +59,8 @@ func (t *trio) receiverCandidates() []verdict.Candidate {
 			if pad.Kind != gear.PadRegulated {
 				continue
 			}
-			cand := verdict.Candidate{Says: "fit a " + r.Label() + " for the sticks, fed from the " + pad.Label(), Effort: verdict.Part,
-				Owned: t.Fleet.SpareCount(r.ID, t.Quad.ID) > 0,
+			cand := verdict.Candidate{Effort: verdict.Part,
 				Patch: fleet.Patch{Receiver: new(r.ID), Feed: &fleet.Feed{To: fleet.NodeReceiver, From: fleet.PadNode(pad.ID)}}}
-			if !cand.Owned {
-				cand.Costs = "to buy"
-			}
 			list = append(list, t.withPlan(cand)...)
 		}
 	}
@@ -81,7 +75,7 @@ func (t *trio) firmwareCandidates() []verdict.Candidate {
 		plans, _ := t.plans(statements, withSticks)
 		for _, m := range plans {
 			if words := t.describe(m); words != "" {
-				list = append(list, verdict.Candidate{Says: "plan " + words, Owned: true, Patch: t.patch(m)})
+				list = append(list, verdict.Candidate{Patch: t.patch(m)})
 			}
 		}
 	}
@@ -89,15 +83,15 @@ func (t *trio) firmwareCandidates() []verdict.Candidate {
 }
 
 // swapTo is the change that puts another device into its slot.
-func (t *trio) swapTo(model string, slot *fleet.Slot, name string) (verdict.Candidate, bool) {
+func (t *trio) swapTo(model string, slot *fleet.Slot) (verdict.Candidate, bool) {
 	item, _ := t.Library.Item(model)
 	switch item.(type) {
 	case *gear.AirUnit:
-		return verdict.Candidate{Says: "fit " + name, Effort: verdict.Part, Patch: fleet.Patch{AirUnit: slot}}, true
+		return verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{AirUnit: slot}}, true
 	case *gear.Goggles:
-		return verdict.Candidate{Says: "fly it with " + name, Effort: verdict.Other, Patch: fleet.Patch{Goggles: slot}}, true
+		return verdict.Candidate{Effort: verdict.Other, Patch: fleet.Patch{Goggles: slot}}, true
 	case *gear.Controller:
-		return verdict.Candidate{Says: "fly it with " + name, Effort: verdict.Other, Patch: fleet.Patch{Controller: slot}},
+		return verdict.Candidate{Effort: verdict.Other, Patch: fleet.Patch{Controller: slot}},
 			!t.separate && t.Fit.Board != ""
 	}
 	return verdict.Candidate{}, false
@@ -137,7 +131,6 @@ func (t *trio) withPlan(cand verdict.Candidate) []verdict.Candidate {
 		return []verdict.Candidate{cand}
 	}
 	if words := after.describe(plans[0]); words != "" {
-		cand.Says += " and plan " + words
 		patch := after.patch(plans[0])
 		patch.Receiver, patch.Feed = cand.Patch.Receiver, cand.Patch.Feed
 		cand.Patch = patch

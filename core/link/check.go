@@ -60,10 +60,7 @@ func Check(c fleet.Case) []verdict.Finding {
 	if t.controller != nil && !t.separate {
 		findings = append(findings, t.checkDevice(&t.controller.Device, t.hand)...)
 	}
-	for i := range findings {
-		findings[i].Gate = verdict.Link
-	}
-	return findings
+	return verdict.Said(verdict.Link, c.Quad.Label(), findings, nil)
 }
 
 // checkPair judges the picture and the sticks of a pair of models.

@@ -15,62 +15,50 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if len(s.missing) > 0 {
 		return nil
 	}
-	change := func(says, costs string, owned bool, change func(*fleet.Mounting)) {
+	change := func(costs string, change func(*fleet.Mounting)) {
 		m := c.Fit.Mounting
 		change(&m)
-		list = append(list, verdict.Candidate{Says: says, Costs: costs, Owned: owned, Effort: verdict.Part, Patch: fleet.Patch{Mounting: &m}})
+		list = append(list, verdict.Candidate{Costs: costs, Effort: verdict.Part, Patch: fleet.Patch{Mounting: &m}})
 	}
 	for _, p := range s.plates() {
-		owned := c.Fleet.SpareCount(p.ID, c.Quad.ID) > 0
-		costs := "to buy"
-		switch {
-		case owned:
-			costs = ""
-		case p.Printed:
-			costs = "to print"
+		costs := ""
+		if p.Printed && c.Fleet.SpareCount(p.ID, c.Quad.ID) == 0 {
 			if across, ok := outline(p); ok {
-				costs += ", about " + across
+				costs = "about " + across
 			}
 		}
-		change("put the "+p.Label()+" between", costs, owned, func(m *fleet.Mounting) { m.Plate, m.Screw = p.ID, "" })
+		change(costs, func(m *fleet.Mounting) { m.Plate, m.Screw = p.ID, "" })
 	}
 	_, holds := s.holds()
 	for _, cand := range s.screwChoices() {
-		change(cand.says, toOrder(cand.owned), cand.owned, func(m *fleet.Mounting) { m.Screw, m.Washer = cand.screw, cand.washer })
+		change("", func(m *fleet.Mounting) { m.Screw, m.Washer = cand.screw, cand.washer })
 	}
 	if d, missing := s.drilling(); len(missing) == 0 && d.does() && !holds {
-		change(fmt.Sprintf("drill four new %s holes of %s", d.holes.Screw, d.holes), "four holes in the frame", true, func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
+		change("four holes in the frame", func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
 	}
 	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && *t.Wanted > t.UpDeg && t.UpDeg >= 0 {
 		most := unit.Degrees(math.Floor(float64(t.UpDeg)))
-		change(fmt.Sprintf("tilt the camera by %s", most), "less tilt", true, func(m *fleet.Mounting) { m.TiltDeg = &most })
+		change("less tilt", func(m *fleet.Mounting) { m.TiltDeg = &most })
 	}
 	for i := range s.frame.Bays {
 		bay := &s.frame.Bays[i]
-		on, owned := s.standoff(bay)
+		on, _ := s.standoff(bay)
 		switch {
 		case on != nil:
-			says := fmt.Sprintf("take %d × %s", s.frame.StandoffCount(), on.Label())
-			if bay.ID != c.Fit.Bay {
-				says = "put it into the " + bay.Label() + " and " + says
-			}
-			change(says, toOrder(owned), owned, func(m *fleet.Mounting) {
+			change("", func(m *fleet.Mounting) {
 				if m.Standoff = on.ID; bay.ID != m.Bay {
 					m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false
 				}
 			})
 		case bay.ID != c.Fit.Bay:
-			change("put it into the "+bay.Label(), "", true, func(m *fleet.Mounting) { m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false })
+			change("", func(m *fleet.Mounting) { m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false })
 		}
 	}
 	return list
 }
 
 // screwChoice is a screw that would do, as it is or over a washer.
-type screwChoice struct {
-	says, screw, washer string
-	owned               bool
-}
+type screwChoice struct{ screw, washer string }
 
 // screwChoices lists the screws that would do, and those in the box that would
 // over a washer.
@@ -87,7 +75,7 @@ func (s *seat) screwChoices() (list []screwChoice) {
 	for _, screw := range gear.All[*gear.Screw](s.Library) {
 		if plan.does(screw) {
 			if screw.ID != s.Fit.Screw {
-				list = append(list, screwChoice{"use " + screw.Label(), screw.ID, s.Fit.Washer, have(screw.ID)})
+				list = append(list, screwChoice{screw.ID, s.Fit.Washer})
 			}
 			continue
 		}
@@ -98,18 +86,11 @@ func (s *seat) screwChoices() (list []screwChoice) {
 			over := plan
 			over.LeastMM, over.MostMM = plan.LeastMM+*w.ThickMM, plan.MostMM+*w.ThickMM
 			if over.does(screw) {
-				list = append(list, screwChoice{fmt.Sprintf("use %s over %s", screw.Label(), w.Label()), screw.ID, w.ID, have(w.ID)})
+				list = append(list, screwChoice{screw.ID, w.ID})
 			}
 		}
 	}
 	return list
-}
-
-func toOrder(owned bool) string {
-	if owned {
-		return ""
-	}
-	return "to order"
 }
 
 // outline is how large a plate that joins two patterns is: the larger of them and

@@ -30,6 +30,13 @@ const (
 	CodeFits    verdict.Code = "mount.fits"
 )
 
+// dangers of the findings: a screw too long drives into the circuit board, one too
+// short lets go in the air, a turned board flips the quad over.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeUnknown: verdict.Destroys, CodeTooLong: verdict.Destroys, CodeScrew: verdict.Destroys, CodeShort: verdict.Falls,
+	CodeTurned: verdict.Falls, CodeDrilled: verdict.Inconvenient, CodeEdge: verdict.Falls,
+}
+
 // Check judges how the air unit of one fit is mounted.
 func Check(c fleet.Case) []verdict.Finding {
 	s := newSeat(c)
@@ -55,5 +62,5 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(), s.frame.Label(), s.screws(holes))})
 	}
-	return verdict.Said(verdict.Mount, c.Quad.Label(), findings)
+	return verdict.Said(verdict.Mount, c.Quad.Label(), findings, dangers)
 }

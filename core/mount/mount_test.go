@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
@@ -115,8 +116,9 @@ func TestTheScrewCalculator(t *testing.T) {
 	seat.Screw = "m16-10"
 	assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(caseOf(set, "second", seat))))
 	var says []string
-	for _, cand := range mount.Candidates(caseOf(sample.Set(), "second", sample.Seat())) {
-		says = append(says, cand.Says+", "+cand.Costs)
+	c := caseOf(sample.Set(), "second", sample.Seat())
+	for _, cand := range mount.Candidates(c) {
+		says = append(says, change.Words(c, cand.Patch)+", "+change.Bill(c, cand.Patch).Words())
 	}
 	assert.Contains(t, says, "put the plate-20-25 between, to print")
 }
@@ -196,7 +198,7 @@ func TestAWasherTakesUpASlightlyLongScrew(t *testing.T) {
 	for _, cand := range mount.Candidates(c) {
 		if m := cand.Patch.Mounting; m.Washer != "" {
 			washers = append(washers, m.Washer)
-			assert.True(t, cand.Owned)
+			assert.Equal(t, change.Have, change.Bill(c, cand.Patch).Get)
 			assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(mount.Check(caseOf(set, "first", *m))))
 		}
 	}
@@ -277,5 +279,5 @@ func TestThePlateToPrintHasASize(t *testing.T) {
 	for _, cand := range mount.Candidates(caseOf(set, "second", sample.Seat())) {
 		costs = append(costs, cand.Costs)
 	}
-	assert.Contains(t, costs, "to print, about 34×34×4 mm")
+	assert.Contains(t, costs, "about 34×34×4 mm")
 }

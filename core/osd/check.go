@@ -26,7 +26,7 @@ const (
 
 // Check judges whether the data of the flight board shows in the goggles.
 func Check(c fleet.Case) []verdict.Finding {
-	return verdict.Said(verdict.OSD, c.Quad.Label(), check(c))
+	return verdict.Said(verdict.OSD, c.Quad.Label(), check(c), nil)
 }
 
 func check(c fleet.Case) []verdict.Finding {
@@ -144,17 +144,17 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		return nil
 	}
 	if next, ok := v.converted(); ok {
-		list = append(list, verdict.Candidate{Says: "put the layout onto " + next.Grid.Words(), Owned: true, Effort: verdict.Setting, Patch: fleet.Patch{OSD: &next}})
+		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{OSD: &next}})
 	}
 	if from := v.runs.CanvasFrom; v.version.Compare(from) < 0 {
-		list = append(list, verdict.Candidate{Says: fmt.Sprintf("flash %s %s onto the board", v.runs.Label(), from), Costs: "its settings are loaded anew: save them first", Owned: true, Effort: verdict.Setting,
+		list = append(list, verdict.Candidate{Costs: "its settings are loaded anew: save them first", Effort: verdict.Setting,
 			Patch: fleet.Patch{Runs: &fleet.Runs{ID: v.runs.ID, Version: from}}})
 	}
 	device := func(d *gear.Device, s fleet.State, slot fleet.Slot, patch func(*fleet.Slot) fleet.Patch, holds func(*gear.Release) bool) {
 		for i := range d.Releases {
 			if r := &d.Releases[i]; holds(r) && r.Version.Compare(s.Target) != 0 {
 				slot.Firmware = r.Version
-				list = append(list, verdict.Candidate{Says: fmt.Sprintf("put %s on %s", r.Version, s.Label), Owned: true, Effort: verdict.Setting, Patch: patch(&slot)})
+				list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: patch(&slot)})
 				return
 			}
 		}

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
@@ -97,7 +98,7 @@ func TestWhatIsLostOnAUnitsOwnLayout(t *testing.T) {
 	assert.Contains(t, findings[0].Says, "The unit's own layout shows 1 of 4 elements")
 	var says []string
 	for _, cand := range osd.Candidates(c) {
-		says = append(says, cand.Says)
+		says = append(says, change.Words(c, cand.Patch))
 	}
 	assert.Contains(t, says, "flash flies-common 4.4 onto the board")
 }

@@ -2,9 +2,12 @@ package pins
 
 import (
 	"fmt"
+	"slices"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/power"
 	"yokeswap/core/verdict"
 )
 
@@ -14,292 +17,235 @@ const (
 	CodeUnknown    verdict.Code = "pins.unknown"
 	CodeDanger     verdict.Code = "pins.danger"
 	CodeShort      verdict.Code = "pins.short"
+	CodeNoGround   verdict.Code = "pins.no-ground"
+	CodeBurns      verdict.Code = "pins.wire-burns"
 	CodeDead       verdict.Code = "pins.dead"
 	CodeOtherFeed  verdict.Code = "pins.other-feed"
 	CodeConnector  verdict.Code = "pins.connector"
+	CodeNoPin      verdict.Code = "pins.no-such-pin"
 	CodeSwapped    verdict.Code = "pins.swapped"
 	CodeTwoPorts   verdict.Code = "pins.two-ports"
 	CodeNoOSD      verdict.Code = "pins.no-osd"
 	CodeHalf       verdict.Code = "pins.half"
 	CodeSoftSerial verdict.Code = "pins.soft-serial"
 	CodeNoSticks   verdict.Code = "pins.no-sticks"
+	CodeRCGround   verdict.Code = "pins.no-rc-ground"
 	CodeInverted   verdict.Code = "pins.inverted"
 	CodeJumper     verdict.Code = "pins.inverter-jumper"
+	CodeDrivers    verdict.Code = "pins.two-drivers"
 	CodeSpareRC    verdict.Code = "pins.spare-rc"
 	CodePort       verdict.Code = "pins.port"
+	CodeDropped    verdict.Code = "pins.use-dropped"
 	CodeFits       verdict.Code = "pins.fits"
 )
 
-// Check judges the wiring of one fit.
+// dangers of the findings: a wire in the wrong place may destroy, and so may what is
+// not known of the wiring.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeDanger: verdict.Destroys, CodeShort: verdict.Destroys, CodeNoGround: verdict.Destroys, CodeBurns: verdict.Destroys,
+	CodeUnknown: verdict.Destroys, CodeNoUnit: verdict.Destroys, CodeOtherFeed: verdict.Fails,
+	CodeConnector: verdict.Fails, CodeNoPin: verdict.Fails, CodeDropped: verdict.Inconvenient,
+}
+
+// Check judges the wiring of one fit. What destroys comes first, then a missing
+// ground, then a missing supply, then what stays dead.
 func Check(c fleet.Case) []verdict.Finding {
 	l, hasUnit := newLoom(c)
 	if !hasUnit {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(), verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))}
+		return verdict.Said(verdict.Pins, c.Quad.Label(), []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(), verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))}, dangers)
 	}
 	findings := make([]verdict.Finding, 0, 4)
-	if len(l.missing) > 0 {
+	switch {
+	case l.board == nil && !c.Fit.Without(fleet.NoBoard):
+		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), verdict.FitValue(l.Case, "board", "flight board of "+c.Quad.Label()+", or that it has none")))
+	case len(l.missing) > 0:
 		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.missing...))
-	} else {
-		findings = append(findings, l.checkEnds()...)
-		findings = append(findings, l.checkPlaces()...)
+	default:
+		places := l.checkPlaces()
+		findings = append(findings, places.destroys...)
 		if l.board != nil {
+			findings = append(findings, l.checkGround()...)
 			findings = append(findings, l.checkFeed()...)
+		}
+		findings = append(findings, places.dead...)
+		findings = append(findings, l.checkEnds()...)
+		if l.board != nil {
 			findings = append(findings, l.checkMSP()...)
 			findings = append(findings, l.checkRC()...)
+			findings = append(findings, l.checkDrivers()...)
 		}
 	}
 	if l.board != nil {
 		findings = append(findings, l.checkPorts()...)
+		findings = append(findings, l.checkDropped()...)
 	}
 	if len(findings) == 0 {
 		findings = append(findings, l.fits())
 	}
-	return verdict.Said(verdict.Pins, l.airUnit.Label(), findings)
+	return verdict.Said(verdict.Pins, l.airUnit.Label(), findings, dangers)
 }
 
 func (l *loom) fits() verdict.Finding {
-	if l.board == nil {
-		return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice, Says: "There is no flight board: supply and ground alone give the picture."}
+	f := verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice}
+	port, data := l.mspPort()
+	switch {
+	case l.board == nil:
+		f.Says = "There is no flight board: supply and ground alone give the picture."
+	case l.Fit.Depth == fleet.PictureOnly && !data:
+		f.Says = "Only the picture is wired, on purpose: there is no OSD, no tuning from the goggles, and the sticks need a receiver of their own."
+	case l.Fit.Depth == fleet.PictureAndData:
+		f.Says = fmt.Sprintf("Picture and data are wired, on purpose; the OSD goes over UART %d, and the sticks need a receiver of their own.", port)
+	default:
+		f.Says = fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.conns), port)
 	}
-	port, _ := l.mspPort()
-	says := fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.conns), port)
-	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice, Says: says}
+	return f
 }
 
-// checkEnds looks for connectors that do not go together.
+// checkEnds looks for connectors that do not go together. A cable goes into a plug,
+// never into bare pads, and what kind a plug is must be known.
 func (l *loom) checkEnds() (findings []verdict.Finding) {
 	if l.harness == nil {
 		return nil
 	}
-	clash := func(end, harness, plug, of string) {
-		if harness != "" && plug != "" && harness != plug {
-			findings = append(findings, verdict.Finding{Code: CodeConnector, Level: verdict.Unfit, Source: l.harness.Source.String(),
-				Says: fmt.Sprintf("%s has a %s at the %s's end; %s takes a %s.", l.harness.Label(), l.Library.Label(harness), end, of, l.Library.Label(plug))})
+	end := func(end, connector, field string, bare bool, plug *gear.Plug, owner *gear.Entry, plugField, of string) {
+		unfit := func(says string, args ...any) {
+			findings = append(findings, verdict.Finding{Code: CodeConnector, Level: verdict.Unfit, Source: l.harness.Source.String(), Says: fmt.Sprintf(says, args...)})
+		}
+		unknown := func(m verdict.Missing) {
+			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.harness.Label(), m))
+		}
+		switch {
+		case plug.Pads() && bare:
+			return // bare ends soldered to bare pads
+		case plug.Pads():
+			unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare wires, would do.", of, l.harness.Label())
+		case bare:
+			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.harness.Label(), end, of)
+		case plug.Connector == "":
+			unknown(verdict.Missing{Of: "gear", ID: owner.ID, Field: plugField, Label: "which connector " + of + " has"})
+		case connector == "":
+			unknown(verdict.GearValue(&l.harness.Entry, field, "connector at the "+end+"'s end"))
+		case connector != plug.Connector:
+			unfit("%s has a %s at the %s's end; %s takes a %s.", l.harness.Label(), l.Library.Label(connector), end, of, l.Library.Label(plug.Connector))
 		}
 	}
-	clash("unit", l.harness.From, l.airUnit.Plug.Connector, l.airUnit.Label())
+	end("unit", l.harness.From, "from", l.harness.Without("from"), l.airUnit.Plug, &l.airUnit.Entry, "plug.connector", l.airUnit.Label())
 	if l.plug != nil {
-		clash("board", l.harness.To, l.plug.Connector, l.board.Label())
+		end("board", l.harness.To, "to", l.harness.Without("to"), l.plug, &l.board.Entry, "plugs."+l.plug.ID+".connector", "the "+l.plug.Label()+" of "+l.board.Label())
 	}
 	return findings
 }
 
-// checkPlaces looks at each wire by function, what destroys first.
-func (l *loom) checkPlaces() (findings []verdict.Finding) {
+// places is what is wrong with where wires end: what destroys, and what stays dead.
+type places struct{ destroys, dead []verdict.Finding }
+
+// checkPlaces looks at each wire by function.
+func (l *loom) checkPlaces() (found places) {
 	for i := range l.conns {
 		c := &l.conns[i]
+		if l.noSuchPin(c) {
+			found.dead = append(found.dead, verdict.Finding{Code: CodeNoPin, Level: verdict.Unfit, Source: verdict.Practice,
+				Says: fmt.Sprintf("A wire is said to be on pin %d of %s, which has %d.", c.Pin, l.airUnit.Label(), len(l.airUnit.Plug.Pins))})
+		}
 		if !c.Live() {
+			continue
+		}
+		code, why := l.judgePlace(c)
+		if code == "" {
 			continue
 		}
 		colour := ""
 		if c.Colour != "" {
 			colour = " (" + c.Colour + ")"
 		}
-		wire := fmt.Sprintf("The wire%s on pin %d, %s, ends on %s", colour, c.Pin, pinWords(c.Function), l.words(c.Terminal))
-		add := func(code verdict.Code, why string) {
-			findings = append(findings, verdict.Finding{Code: code, Level: verdict.Unfit, Source: verdict.Practice, Says: wire + ": " + why})
-		}
-		grounded := c.Terminal == gear.PinGround
-		switch c.Function {
-		case gear.PinSupply:
-			switch {
-			case grounded:
-				add(CodeShort, "the supply is shorted.")
-			case !l.power(c.Terminal):
-				add(CodeDead, "the unit gets no power there.")
-			}
-		case gear.PinGround, gear.PinRCGround:
-			switch {
-			case l.power(c.Terminal):
-				add(CodeShort, "that shorts it to ground.")
-			case !grounded:
-				add(CodeDead, "that port is held to ground.")
-			}
+		f := verdict.Finding{Code: code, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("The wire%s on pin %d, %s, ends on %s: %s", colour, c.Pin, pinWords(c.Function), l.words(c.Terminal), why)}
+		switch {
+		case dangers[code] == verdict.Destroys:
+			found.destroys = append(found.destroys, f)
+		case c.Function == gear.PinSupply:
+			found.dead = slices.Insert(found.dead, 0, f)
 		default:
-			switch {
-			case l.power(c.Terminal):
-				add(CodeDanger, "power on a signal pin destroys the unit.")
-			case grounded:
-				add(CodeDead, "the signal is shorted to ground.")
-			}
+			found.dead = append(found.dead, f)
 		}
 	}
-	return findings
+	return found
 }
 
-// checkFeed holds the supply wire against what the plan feeds the unit from.
+func (l *loom) noSuchPin(c *Conn) bool { return c.Pin > len(l.airUnit.Plug.Pins) }
+
+// judgePlace says what a wire does where it ends; an empty code: what it should.
+func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
+	grounded := c.Terminal == gear.PinGround
+	switch c.Function {
+	case gear.PinSupply:
+		switch {
+		case grounded:
+			return CodeShort, "the supply is shorted."
+		case !l.power(c.Terminal):
+			return CodeDead, "the unit gets no power there."
+		}
+	case gear.PinGround, gear.PinRCGround:
+		switch {
+		case l.power(c.Terminal):
+			return CodeShort, "that shorts it to ground."
+		case !grounded:
+			return CodeDead, "that port is held to ground."
+		}
+	default:
+		switch {
+		case l.power(c.Terminal):
+			return CodeDanger, "power on a signal pin destroys the unit."
+		case grounded:
+			return CodeDead, "the signal is shorted to ground."
+		}
+	}
+	return "", ""
+}
+
+// checkGround asks for a ground between unit and board: without one the current of
+// the unit looks for its way back through the signal wires (common practice).
+func (l *loom) checkGround() []verdict.Finding {
+	wired := slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Live() && c.Function != gear.PinGround && c.Function != gear.PinRCGround })
+	ground := l.live(gear.PinGround)
+	if !wired || ground != nil && ground.Terminal == gear.PinGround {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeNoGround, Level: verdict.Unfit, Source: verdict.Practice,
+		Says: fmt.Sprintf("No ground wire joins %s and %s: its current comes back through the signal wires, and that destroys them.", l.airUnit.Label(), l.board.Label())}}
+}
+
+// checkFeed holds the supply wire against what the plan feeds the unit from, and what
+// the wire really brings against what the unit takes.
 func (l *loom) checkFeed() []verdict.Finding {
 	from, ok := l.Fit.FeedOf(fleet.NodeAirUnit)
 	if !ok {
 		return nil // the power gate asks for it
 	}
 	pad, onBoard := fleet.PadOf(from)
-	supply := l.of(gear.PinSupply)
+	supply := l.live(gear.PinSupply)
 	switch {
-	case onBoard && (supply == nil || supply.Terminal == ""):
+	case onBoard && supply == nil:
 		return []verdict.Finding{{Code: CodeDead, Level: verdict.Unfit, Source: "this plan",
 			Says: fmt.Sprintf("The plan feeds %s from %s, but no supply wire ends there.", l.airUnit.Label(), l.words(pad))}}
-	case supply == nil || supply.Terminal == "" || !l.power(supply.Terminal):
+	case supply == nil || !l.power(supply.Terminal) || onBoard && supply.Terminal == pad:
 		return nil
-	case !onBoard || supply.Terminal != pad:
-		return []verdict.Finding{{Code: CodeOtherFeed, Level: verdict.Change, Source: "this plan",
-			Says: fmt.Sprintf("The supply wire ends on %s, but the plan feeds %s from %s: the power gate judges another voltage than the wire brings.",
-				l.words(supply.Terminal), l.airUnit.Label(), l.feedWords(from))}}
 	}
-	return nil
-}
-
-func (l *loom) feedWords(from string) string {
-	if pad, ok := fleet.PadOf(from); ok {
-		return l.words(pad)
-	}
-	if from == fleet.NodePack {
-		return "the pack, direct"
-	}
-	if placed, ok := l.Fit.Regulator(from); ok {
-		return "the " + l.Library.Label(placed.Model)
-	}
-	return from
-}
-
-// mspPort is the port the UART pair is on; false where it is not on one.
-func (l *loom) mspPort() (int, bool) {
-	rx, tx := l.of(gear.PinUARTRX), l.of(gear.PinUARTTX)
-	if rx == nil || tx == nil {
-		return 0, false
-	}
-	a, sends, isPort := gear.SerialPin(rx.Terminal)
-	b, back, isPortToo := gear.SerialPin(tx.Terminal)
-	return a, isPort && isPortToo && a == b && sends && !back
-}
-
-// MSPPort is the serial port of the board that the air unit's UART is on: as it is
-// wired, or where the wiring is not said, as the port is said to be. It is false
-// where neither is said, and where the wires as they are cannot carry MSP.
-func MSPPort(c fleet.Case) (int, bool) {
-	l, ok := newLoom(c)
-	if !ok || len(l.missing) > 0 {
-		return c.Fit.PortOf(fleet.UseMSP)
-	}
-	return l.mspPort()
-}
-
-// MSPWired says whether the wires of the air unit are said, so that MSPPort speaks of
-// them.
-func MSPWired(c fleet.Case) bool {
-	l, ok := newLoom(c)
-	return ok && len(l.missing) == 0
-}
-
-// SticksPort is the serial port the sticks come in on, from the air unit or from a
-// separate receiver.
-func SticksPort(c fleet.Case) (int, bool) {
-	if c.Fit.Receiver != "" {
-		return c.Fit.PortOf(fleet.UseReceiver)
-	}
-	if l, ok := newLoom(c); ok && len(l.missing) == 0 {
-		if out := l.of(gear.PinRCOut); out != nil {
-			if port, sends, isPort := gear.SerialPin(out.Terminal); isPort && !sends {
-				return port, true
-			}
-		}
-	}
-	return c.Fit.PortOf(fleet.UseRC)
-}
-
-// checkMSP judges the UART pair.
-func (l *loom) checkMSP() []verdict.Finding {
-	rx, tx := l.of(gear.PinUARTRX), l.of(gear.PinUARTTX)
-	live := func(c *Conn) bool { return c != nil && c.Live() }
+	f := verdict.Finding{Code: CodeOtherFeed, Level: verdict.Change, Source: "this plan",
+		Says: fmt.Sprintf("The supply wire ends on %s, but the plan feeds %s from %s: the power gate judges another voltage than the wire brings.",
+			l.words(supply.Terminal), l.airUnit.Label(), change.Source(l.Case, from))}
+	brings := power.AirUnit(l.With(fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: fleet.PadNode(supply.Terminal)}}))
 	switch {
-	case !live(rx) && !live(tx):
-		return []verdict.Finding{{Code: CodeNoOSD, Level: verdict.Caution, Source: verdict.Practice,
-			Says: "The UART pair is not wired: there is a picture, but no OSD and no tuning from the goggles."}}
-	case !live(rx) || !live(tx):
-		return []verdict.Finding{{Code: CodeHalf, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: "Only one wire of the UART pair is connected: the OSD stays blank. MSP needs both."}}
+	case brings.Level == verdict.Unfit && brings.Danger == verdict.Destroys:
+		f.Code, f.Level, f.Compares = CodeBurns, verdict.Unfit, brings.Compares
+		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.airUnit.Label(), change.Source(l.Case, from), l.words(supply.Terminal), brings.Says)
+	case brings.Level == verdict.Unfit:
+		f.Level, f.Danger, f.Compares = verdict.Unfit, brings.Danger, brings.Compares
+		f.Says += " " + brings.Says
+	case brings.Level == verdict.Unknown:
+		f.Danger = brings.Danger
+		f.Level, f.Missing = verdict.Unknown, brings.Missing
+		f.Says += " What it brings is not known."
 	}
-	rxPort, rxSends, rxOK := gear.SerialPin(rx.Terminal)
-	txPort, txSends, txOK := gear.SerialPin(tx.Terminal)
-	if !rxOK || !txOK {
-		return nil // said wire by wire
-	}
-	switch {
-	case rxPort != txPort:
-		return []verdict.Finding{{Code: CodeTwoPorts, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("UART RX and TX of the unit are on two ports, UART %d and UART %d: MSP needs one.", rxPort, txPort)}}
-	case !rxSends && txSends:
-		return []verdict.Finding{{Code: CodeSwapped, Level: verdict.Change, Source: verdict.Practice,
-			Says: fmt.Sprintf("RX and TX are not crossed: the unit's RX is on %s and its TX on %s. It harms nothing; the OSD stays blank.", l.words(rx.Terminal), l.words(tx.Terminal))}}
-	case !rxSends || txSends:
-		return []verdict.Finding{{Code: CodeHalf, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("The UART pair does not meet a sender and a receiver on UART %d: the OSD stays blank.", rxPort)}}
-	}
-	u, ok := l.board.UART(rxPort)
-	switch {
-	case !ok:
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d", rxPort)))}
-	case u.Hardware == nil:
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.boardValue(fmt.Sprintf("uarts.%d.hardware", rxPort), fmt.Sprintf("whether UART %d is a hardware port", rxPort)))}
-	case !*u.Hardware:
-		return []verdict.Finding{{Code: CodeSoftSerial, Level: verdict.Unfit, Source: verdict.Practice, Says: fmt.Sprintf("UART %d is soft-serial: too slow for MSP.", rxPort)}}
-	}
-	return nil
-}
-
-// checkRC judges the wire that hands on the sticks.
-func (l *loom) checkRC() []verdict.Finding {
-	out := l.of(gear.PinRCOut)
-	wired := out != nil && out.Live()
-	_, _, flown := l.Controller()
-	if l.Fit.Receiver != "" {
-		if wired {
-			return []verdict.Finding{{Code: CodeSpareRC, Level: verdict.Caution, Source: verdict.Practice,
-				Says: "A separate receiver takes the sticks: leave both RC wires of the unit off."}}
-		}
-		return nil
-	}
-	if !flown {
-		return nil // the link gate asks how the sticks get there
-	}
-	if !wired {
-		return []verdict.Finding{{Code: CodeNoSticks, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: "The sticks come through the air unit, but its RC output is wired to nothing."}}
-	}
-	port, sends, ok := gear.SerialPin(out.Terminal)
-	if !ok {
-		return nil // said wire by wire
-	}
-	if sends {
-		return []verdict.Finding{{Code: CodeNoSticks, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("The RC output ends on %s, a sender: the sticks do nothing. It belongs on an RX.", l.words(out.Terminal))}}
-	}
-	rc := l.airUnit.RCOut
-	if rc == nil || rc.Inverted == nil {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
-			verdict.Missing{Of: "gear", ID: l.airUnit.ID, Field: "rcOut.inverted", Label: "whether the RC output of " + l.airUnit.Label() + " is inverted"})}
-	}
-	return l.checkInverted(port, *rc.Inverted, "The RC output is an inverted signal")
-}
-
-// checkInverted judges whether a port can take an inverted signal.
-func (l *loom) checkInverted(port int, inverted bool, signal string) []verdict.Finding {
-	u, ok := l.board.UART(port)
-	if !ok {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d", port)))}
-	}
-	if !inverted {
-		return nil
-	}
-	switch u.Invert {
-	case gear.InvertPad, gear.InvertSoftware:
-		return nil
-	case gear.InvertJumper:
-		return []verdict.Finding{{Code: CodeJumper, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s; RX %d takes it once its solder jumper is set to inverted.", signal, port)}}
-	case gear.InvertNone:
-		return []verdict.Finding{{Code: CodeInverted, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s, and RX %d has no inverter: the sticks do nothing.", signal, port)}}
-	}
-	return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue(fmt.Sprintf("uarts.%d.invert", port), fmt.Sprintf("how UART %d takes an inverted signal", port)))}
+	return []verdict.Finding{f}
 }

@@ -43,7 +43,7 @@ func Soldering(c fleet.Case) List {
 	}
 	for i := range l.conns {
 		w := &l.conns[i]
-		if l.plug != nil || !w.Live() {
+		if w.Slot != 0 || !w.Live() {
 			continue
 		}
 		line := Solder{Wire: pinWords(w.Function), From: fmt.Sprintf("%s pin %d (%s)", l.airUnit.Label(), w.Pin, pinWords(w.Function)), To: l.board.Label() + " " + strings.TrimPrefix(l.words(w.Terminal), "the "), Colour: w.Colour, AWG: w.AWG}
@@ -78,13 +78,47 @@ func (l *loom) jumpers(list *List) {
 			list.Jumpers = append(list.Jumpers, fmt.Sprintf("%s: on %s", pad.Label(), choice))
 		}
 	}
-	if out := l.of(gear.PinRCOut); out != nil && l.airUnit.RCOut != nil && l.airUnit.RCOut.Inverted != nil && *l.airUnit.RCOut.Inverted {
-		if port, _, ok := gear.SerialPin(out.Terminal); ok {
-			if u, has := l.board.UART(port); has && u.Invert == gear.InvertJumper {
-				list.Jumpers = append(list.Jumpers, fmt.Sprintf("RX %d: on inverted", port))
+	for _, set := range l.inverterJumpers() {
+		list.Jumpers = append(list.Jumpers, fmt.Sprintf("inverter of %s: on %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice))
+	}
+}
+
+// inverterJumpers are the solder jumpers of inverters as the wires need them: plain
+// for MSP, inverted where an inverted signal comes in.
+func (l *loom) inverterJumpers() (list []fleet.Jumper) {
+	for _, u := range l.board.UARTs {
+		if u.Invert != gear.InvertJumper {
+			continue
+		}
+		name := fleet.InverterJumper(u.ID)
+		if choice := l.Fit.Jumpers[name]; choice != "" {
+			list = append(list, fleet.Jumper{Pad: name, Choice: choice})
+			continue
+		}
+		for i := range l.conns {
+			switch c := &l.conns[i]; {
+			case c.Terminal != u.RXPad():
+			case c.Function == gear.PinUARTTX:
+				list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Plain})
+			case c.Function == gear.PinRCOut && l.airUnit.RCOut != nil && l.airUnit.RCOut.Inverted != nil:
+				choice := fleet.Plain
+				if *l.airUnit.RCOut.Inverted {
+					choice = fleet.Inverted
+				}
+				list = append(list, fleet.Jumper{Pad: name, Choice: choice})
 			}
 		}
 	}
+	return list
+}
+
+// InverterJumpers are the inverter jumpers to set for the wiring of a fit.
+func InverterJumpers(c fleet.Case) []fleet.Jumper {
+	l, ok := newLoom(c)
+	if !ok || l.board == nil {
+		return nil
+	}
+	return l.inverterJumpers()
 }
 
 // Change is one pin's wire, held against the wire of the same function today.
@@ -115,7 +149,7 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
 			c.Kind, c.Says = "new", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
 		case is == nil:
 			c.Kind, c.Says = "missing", fmt.Sprintf("was pin %d to %s", was.Pin, now.words(was.Terminal))
-		case was.Pin == is.Pin && was.Terminal == is.Terminal && was.Slot == is.Slot:
+		case was.Pin == is.Pin && now.words(was.Terminal) == next.words(is.Terminal):
 			c.Kind, c.Says = "same", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
 		default:
 			c.Kind, c.Says = "moved", fmt.Sprintf("pin %d to %s; was pin %d to %s", is.Pin, next.words(is.Terminal), was.Pin, now.words(was.Terminal))

@@ -10,81 +10,153 @@ import (
 )
 
 // Candidates lists what could be changed in the wiring: crimps to move, another
-// cable, the pair crossed, the wires soldered anew, the feed the supply wire
-// brings, and the ports planned anew.
-func Candidates(c fleet.Case) []verdict.Candidate {
+// cable or another socket for this one, the pair crossed, the wires soldered anew,
+// the feed the supply wire brings, an inverter's jumper, and the ports planned anew.
+func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	l, ok := newLoom(c)
 	if !ok || l.board == nil {
 		return nil
 	}
-	var list []verdict.Candidate
-	wired := func(says string, effort verdict.Effort, change func(*fleet.Wiring)) {
+	wired := func(change func(*fleet.Wiring)) {
 		w := l.Fit.Wiring
 		change(&w)
-		list = append(list, verdict.Candidate{Says: says, Owned: true, Effort: effort, Patch: fleet.Patch{Wiring: &w}})
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
 	}
 	for _, r := range Repins(c) {
-		list = append(list, verdict.Candidate{Says: "re-pin the cable: " + r.Says, Owned: true, Effort: verdict.Wire, Patch: r.Patch})
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: r.Patch})
 	}
 	list = append(list, l.cables()...)
 	if wires, ok := l.crossed(); ok {
-		wired("cross RX and TX at the board's pads", verdict.Wire, func(w *fleet.Wiring) { w.Wires = wires })
+		wired(func(w *fleet.Wiring) { w.Wires = wires })
 	}
-	if out := l.of(gear.PinRCOut); l.plug == nil && l.Fit.Receiver != "" && out != nil && out.Live() {
-		wired("take both RC wires off", verdict.Wire, func(w *fleet.Wiring) {
-			w.Wires = slices.DeleteFunc(slices.Clone(w.Wires), func(s fleet.Wire) bool {
-				f := l.airUnit.Plug.Pin(s.Pin)
-				return f == gear.PinRCOut || f == gear.PinRCGround
-			})
-		})
+	if out := l.live(gear.PinRCOut); l.airUnit.Plug != nil && out != nil && out.Slot == 0 {
+		wired(func(w *fleet.Wiring) { w.Wires = l.withoutSticks(w.Wires) })
 	}
 	if supply := l.of(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
-		list = append(list, verdict.Candidate{Says: "plan the feed the supply wire brings: " + l.words(supply.Terminal), Owned: true, Effort: verdict.Wire,
-			Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: fleet.PadNode(supply.Terminal)}}})
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: fleet.PadNode(supply.Terminal), Lead: l.feedLead()}}})
 	}
-	if l.airUnit.Plug != nil && l.plug == nil {
-		if w, says, ok := l.soldered(); ok {
-			list = append(list, verdict.Candidate{Says: says, Owned: true, Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
+	if w, ok := l.grounded(); ok {
+		wired(func(to *fleet.Wiring) { *to = w })
+	}
+	if l.airUnit.Plug != nil {
+		if w, ok := l.soldered(); ok {
+			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
 		}
 	}
+	for _, set := range l.inverters() {
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Jumper: &set}})
+	}
 	if ports, ok := l.planned(); ok {
-		wired("plan the serial ports anew", verdict.Wire, func(w *fleet.Wiring) { w.Ports = ports })
+		wired(func(w *fleet.Wiring) { w.Ports = ports })
 	}
 	return list
 }
 
-// cables are the harnesses of the library that go into both plugs.
+// withoutSticks is the soldered wires without the RC pair.
+func (l *loom) withoutSticks(wires []fleet.Wire) []fleet.Wire {
+	return slices.DeleteFunc(slices.Clone(wires), func(s fleet.Wire) bool {
+		f := l.airUnit.Plug.Pin(s.Pin)
+		return f == gear.PinRCOut || f == gear.PinRCGround
+	})
+}
+
+// feedLead is the lead the unit is fed through, as the fit has it.
+func (l *loom) feedLead() *fleet.Lead {
+	for _, f := range l.Fit.Feeds {
+		if f.To == fleet.NodeAirUnit {
+			return f.Lead
+		}
+	}
+	return nil
+}
+
+// grounded is the wiring with the grounds soldered that are not joined.
+func (l *loom) grounded() (fleet.Wiring, bool) {
+	w := l.Fit.Wiring
+	if l.airUnit.Plug == nil {
+		return w, false
+	}
+	w.Wires = slices.Clone(w.Wires)
+	added := false
+	for _, function := range []string{gear.PinGround, gear.PinRCGround} {
+		pin := slices.Index(l.airUnit.Plug.Pins, function) + 1
+		if pin == 0 || l.live(function) != nil || function == gear.PinRCGround && l.live(gear.PinRCOut) == nil {
+			continue
+		}
+		w.Wires = append(w.Wires, fleet.Wire{Pin: pin, To: gear.PinGround})
+		added = true
+	}
+	return w, added
+}
+
+// inverters are the inverter jumpers the plan sets the wrong way.
+func (l *loom) inverters() (list []fleet.Jumper) {
+	for _, u := range l.board.UARTs {
+		name := fleet.InverterJumper(u.ID)
+		switch l.Fit.Jumpers[name] {
+		case fleet.Inverted:
+			list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Plain})
+		case fleet.Plain:
+			list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Inverted})
+		default:
+			if out := l.live(gear.PinRCOut); out != nil && out.Terminal == u.RXPad() && u.Invert == gear.InvertJumper {
+				list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Inverted})
+			}
+		}
+	}
+	return list
+}
+
+// cables are the harnesses of the library that go into both plugs, the one planned
+// in another socket of the board included.
 func (l *loom) cables() (list []verdict.Candidate) {
 	if l.airUnit.Plug == nil || l.airUnit.Plug.Connector == "" {
 		return nil
 	}
 	for _, h := range gear.All[*gear.Harness](l.Library) {
-		if h.ID == l.Fit.Harness || h.From != "" && h.From != l.airUnit.Plug.Connector {
+		if h.From != l.airUnit.Plug.Connector || h.To == "" {
 			continue
 		}
 		for i := range l.board.Plugs {
 			plug := &l.board.Plugs[i]
-			if h.To == "" || plug.Connector != h.To {
+			if plug.Connector != h.To || h.ID == l.Fit.Harness && plug.ID == l.Fit.HarnessTo {
 				continue
 			}
-			w := l.Fit.Wiring
-			w.Harness, w.HarnessTo, w.Moved, w.Wires = h.ID, plug.ID, nil, nil
-			cand := verdict.Candidate{Says: fmt.Sprintf("use the %s into the %s", h.Label(), plug.Label()), Effort: verdict.Part,
-				Owned: l.Fleet.SpareCount(h.ID, l.Quad.ID) > 0, Patch: fleet.Patch{Wiring: &w}}
-			if !cand.Owned {
-				cand.Costs = "to buy"
+			for _, keeps := range []bool{false, true} { // what is soldered beside it
+				w := l.Fit.Wiring
+				w.Harness, w.HarnessTo, w.Moved = h.ID, plug.ID, nil
+				if !keeps {
+					w.Wires = nil
+				} else if len(w.Wires) == 0 {
+					continue
+				}
+				effort := verdict.Part
+				if h.ID == l.Fit.Harness {
+					effort = verdict.Wire
+				}
+				list = append(list, verdict.Candidate{Effort: effort, Patch: fleet.Patch{Wiring: &w}})
 			}
-			list = append(list, cand)
 		}
 	}
 	return list
 }
 
-// crossed is the soldered wires with the UART pair crossed; false where they are
-// not soldered or not swapped.
+// crossed is the soldered wires with the UART pair crossed; false where they are not
+// soldered, and where the port could not carry MSP or is taken by another use.
 func (l *loom) crossed() ([]fleet.Wire, bool) {
-	rx, tx := l.of(gear.PinUARTRX), l.of(gear.PinUARTTX)
-	if l.plug != nil || rx == nil || tx == nil || !rx.Live() || !tx.Live() {
+	rx, tx := l.live(gear.PinUARTRX), l.live(gear.PinUARTTX)
+	if rx == nil || tx == nil || rx.Slot != 0 || tx.Slot != 0 {
+		return nil, false
+	}
+	port, _, serial := gear.SerialPin(rx.Terminal)
+	u, ok := l.board.UART(port)
+	if !serial || !ok || u.Hardware == nil || !*u.Hardware {
+		return nil, false
+	}
+	taken := func(p fleet.Port) bool {
+		return p.UART == port && p.Use != fleet.UseMSP && p.Use != fleet.UseVTXControl
+	}
+	if slices.ContainsFunc(l.Fit.Ports, taken) {
 		return nil, false
 	}
 	wires := slices.Clone(l.Fit.Wires)
@@ -101,14 +173,19 @@ func (l *loom) crossed() ([]fleet.Wire, bool) {
 
 // soldered is all that is needed soldered to the board's pads, on the ports the
 // plan gives; colours and lengths of wires that stay are kept.
-func (l *loom) soldered() (fleet.Wiring, string, bool) {
+func (l *loom) soldered() (fleet.Wiring, bool) {
 	w := l.Fit.Wiring
 	needs, missing := l.needs()
 	if len(missing) > 0 || len(l.board.UARTs) == 0 {
-		return w, "", false
+		return w, false
 	}
 	plan := l.portPlan(needs)
-	terminal := map[string]string{gear.PinGround: gear.PinGround} // the supply goes where the feed says
+	terminal := map[string]string{gear.PinGround: gear.PinGround}
+	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed {
+		if pad, onBoard := fleet.PadOf(from); onBoard {
+			terminal[gear.PinSupply] = pad
+		}
+	}
 	for _, a := range plan.Ports {
 		u, _ := l.board.UART(a.UART)
 		switch a.Use {
@@ -116,6 +193,9 @@ func (l *loom) soldered() (fleet.Wiring, string, bool) {
 			terminal[gear.PinUARTRX], terminal[gear.PinUARTTX] = u.TXPad(), u.RXPad()
 		case fleet.UseRC:
 			terminal[gear.PinRCOut], terminal[gear.PinRCGround] = u.RXPad(), gear.PinGround
+			if a.Inverted && u.Invert == gear.InvertSecond {
+				terminal[gear.PinRCOut] = u.InvertedPad()
+			}
 		}
 	}
 	w.HarnessTo, w.Moved = "", nil
@@ -132,11 +212,11 @@ func (l *loom) soldered() (fleet.Wiring, string, bool) {
 		}
 		w.Wires = append(w.Wires, line)
 	}
-	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && h.To != "" {
+	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || l.airUnit.Plug.Pads()) {
 		w.Harness = ""
 	}
 	w.Ports = portsOf(plan)
-	return w, fmt.Sprintf("solder %d wires to the board's pads", len(w.Wires)), true
+	return w, true
 }
 
 // planned is the ports of the fit as the plan has them, where every use gets one.

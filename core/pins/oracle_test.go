@@ -112,7 +112,7 @@ func TestRepinsAgreeWithBruteForce(t *testing.T) {
 		}
 		found++
 		require.Len(t, moves, best, "seed %d: %v to %v: %v", seed, wires, goals, moves)
-		require.True(t, serves(moved(wires, moves), goals, harmful), "seed %d: %v", seed, moves)
+		require.True(t, serves((&fleet.Wiring{Moved: moves}).Wired(&gear.Harness{Wires: wires}), goals, harmful), "seed %d: %v", seed, moves)
 	}
 	require.Greater(t, found, 100)
 }

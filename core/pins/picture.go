@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -73,7 +74,7 @@ func Draw(c fleet.Case) Picture {
 	for i := range l.conns {
 		conn := &l.conns[i]
 		line := Line{Pin: conn.Pin - 1, Spot: -1, Colour: conn.Colour, Function: pinWords(conn.Function), Terminal: l.words(conn.Terminal), AWG: conn.AWG, LengthMM: conn.LengthMM, Level: verdict.Fits}
-		if l.plug != nil {
+		if l.plug != nil && conn.Slot > 0 {
 			line.Spot = conn.Slot - 1
 		} else if conn.Terminal != "" {
 			line.Spot = l.pad(&pic, conn)
@@ -120,15 +121,12 @@ func (l *loom) pad(pic *Picture, conn *Conn) int {
 // judgeLine says how one wire stands.
 func (l *loom) judgeLine(conn *Conn) (verdict.Level, string) {
 	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed && conn.Function == gear.PinSupply && conn.Terminal == "" && l.plug == nil {
-		return verdict.Fits, "to " + l.feedWords(from)
+		return verdict.Fits, "to " + change.Source(l.Case, from)
 	}
 	if !conn.Live() {
 		return verdict.Caution, "joins nothing"
 	}
-	alone := *l
-	alone.conns = []Conn{*conn}
-	if findings := alone.checkPlaces(); len(findings) > 0 {
-		_, why, _ := strings.Cut(findings[0].Says, ": ")
+	if code, why := l.judgePlace(conn); code != "" {
 		return verdict.Unfit, strings.TrimSuffix(why, ".")
 	}
 	_, sends, serial := gear.SerialPin(conn.Terminal)

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
@@ -16,7 +17,7 @@ import (
 // soldered is the second generation on the 10 V pad, its pins soldered to the
 // terminals given in order.
 func soldered(to ...string) fleet.Fit {
-	f := fleet.Fit{AirUnit: &fleet.Slot{Model: "second"}, Controller: &fleet.Slot{Kit: "new-hand"}, Board: "board", Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}}
+	f := fleet.Fit{AirUnit: &fleet.Slot{Model: "second"}, Controller: &fleet.Slot{Kit: "new-hand"}, Board: "board", Pack: "lipo-4", Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}}
 	for i, t := range to {
 		if t != "" {
 			f.Wires = append(f.Wires, fleet.Wire{Pin: i + 1, To: t})
@@ -65,7 +66,7 @@ func TestTheUsualMistakes(t *testing.T) {
 		{"no inverter", soldered("10v", "ground", "tx3", "rx3", "ground", "rx1"), pins.CodeInverted, verdict.Unfit},
 		{"the sticks on a sender", soldered("10v", "ground", "tx1", "rx1", "ground", "tx3"), pins.CodeNoSticks, verdict.Unfit},
 		{"the sticks nowhere", soldered("10v", "ground", "tx1", "rx1"), pins.CodeNoSticks, verdict.Unfit},
-		{"another pad than planned", soldered("5v", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeOtherFeed, verdict.Change},
+		{"another pad than planned", soldered("batt", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeOtherFeed, verdict.Change},
 		{"the supply where the feed says", soldered("", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeFits, verdict.Fits},
 		{"nothing said", soldered(), pins.CodeUnknown, verdict.Unknown},
 	} {
@@ -137,10 +138,11 @@ func TestCablesAndHeaders(t *testing.T) {
 	findings := pins.Check(caseOf(set, plugged("odd")))
 	assert.Contains(t, codes(findings), pins.CodeConnector)
 	var says []string
-	for _, cand := range pins.Candidates(caseOf(set, plugged("odd"))) {
-		says = append(says, cand.Says)
+	c := caseOf(set, plugged("odd"))
+	for _, cand := range pins.Candidates(c) {
+		says = append(says, change.Words(c, cand.Patch))
 	}
-	assert.Contains(t, says, "use the straight into the hd")
+	assert.Contains(t, says, "put the straight into the hd")
 	headers := pins.Headers(caseOf(set, soldered()))
 	require.Len(t, headers, 1)
 	assert.True(t, headers[0].Fits)
@@ -182,10 +184,11 @@ func TestABoardWithNoFreePort(t *testing.T) {
 	f := soldered("10v", "ground", "tx1", "rx1")
 	f.Controller, f.Receiver = nil, "receiver"
 	f.Ports = []fleet.Port{{UART: 3, Use: fleet.UseReceiver}, {UART: 2, Use: fleet.UseGPS}}
-	plan, ok := pins.Ports(caseOf(sample.Set(), f))
+	set := sample.Set()
+	set.Boards[0].UARTs[2].Invert = gear.InvertNone
+	plan, ok := pins.Ports(caseOf(set, f))
 	require.True(t, ok)
 	assert.Empty(t, plan.Lost, "GPS goes onto the soft-serial port")
-	set := sample.Set()
 	set.Boards[0].UARTs = set.Boards[0].UARTs[:3]
 	plan, ok = pins.Ports(caseOf(set, f))
 	require.True(t, ok)

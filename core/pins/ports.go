@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/verdict"
@@ -32,25 +33,6 @@ func (n *Need) wires() int {
 	return count
 }
 
-// useWords names a use.
-func useWords(u fleet.Use) string {
-	switch u {
-	case fleet.UseMSP:
-		return "MSP to the air unit"
-	case fleet.UseRC:
-		return "the sticks from the air unit"
-	case fleet.UseReceiver:
-		return "the separate receiver"
-	case fleet.UseGPS:
-		return "GPS"
-	case fleet.UseTelemetry:
-		return "ESC telemetry"
-	case fleet.UseVTXControl:
-		return "control of the analog transmitter"
-	}
-	return "another use"
-}
-
 // needs lists what wants a port, the most important first: the sticks, then MSP,
 // then the rest as the fit has it (common practice).
 func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
@@ -72,7 +54,7 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 			}
 		}
 		needs = append(needs, n)
-	} else if _, _, flown := l.Controller(); flown && l.airUnit != nil {
+	} else if _, _, flown := l.Controller(); flown && l.airUnit != nil && !l.airUnit.Without("rcOut") {
 		n := Need{Use: fleet.UseRC, Label: l.airUnit.Label(), RX: true, Fast: true, Now: port(fleet.UseRC)}
 		if out := l.of(gear.PinRCOut); out != nil {
 			if id, sends, ok := gear.SerialPin(out.Terminal); ok && !sends {
@@ -82,11 +64,11 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		if rc := l.airUnit.RCOut; rc != nil && rc.Inverted != nil {
 			n.Inverted = *rc.Inverted
 		} else {
-			missing = append(missing, verdict.Missing{Of: "gear", ID: l.airUnit.ID, Field: "rcOut.inverted", Label: "whether the RC output of " + l.airUnit.Label() + " is inverted"})
+			missing = append(missing, l.rcInverted())
 		}
 		needs = append(needs, n)
 	}
-	if l.airUnit != nil {
+	if l.airUnit != nil && l.Fit.Depth != fleet.PictureOnly {
 		n := Need{Use: fleet.UseMSP, Label: l.airUnit.Label(), TX: true, RX: true, Fast: true, Now: port(fleet.UseMSP)}
 		if id, ok := l.mspPort(); ok {
 			n.Now = id
@@ -94,7 +76,7 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		needs = append(needs, n)
 	}
 	for _, p := range l.Fit.Ports {
-		n := Need{Use: p.Use, Label: useWords(p.Use), Now: p.UART}
+		n := Need{Use: p.Use, Label: change.Use(p.Use), Now: p.UART}
 		switch p.Use {
 		case fleet.UseGPS, fleet.UseOther:
 			n.TX, n.RX = true, true
@@ -129,6 +111,8 @@ func refuses(u *gear.UART, n *Need) string {
 		return fmt.Sprintf("nobody has stated how UART %d takes an inverted signal", u.ID)
 	case n.Inverted && u.Invert == gear.InvertNone:
 		return fmt.Sprintf("UART %d cannot take an inverted signal", u.ID)
+	case n.RX && !n.Inverted && u.Invert == gear.InvertPad:
+		return fmt.Sprintf("RX %d is always inverted", u.ID)
 	}
 	return ""
 }
@@ -275,7 +259,7 @@ func why(u *gear.UART, n *Need) string {
 		}
 	}
 	if n.Inverted {
-		says += map[gear.Invert]string{gear.InvertPad: "; its pad has an inverter", gear.InvertJumper: "; its solder jumper is set to inverted", gear.InvertSoftware: "; the processor inverts the signal"}[u.Invert]
+		says += map[gear.Invert]string{gear.InvertPad: "; its pad has an inverter", gear.InvertJumper: "; its solder jumper is set to inverted", gear.InvertSecond: "; its second pad has an inverter", gear.InvertSoftware: "; the processor inverts the signal"}[u.Invert]
 	}
 	return says
 }
@@ -296,7 +280,7 @@ func (l *loom) lost(needs []Need, at int) Lost {
 	}
 	for i := range needs {
 		if i != at && complete(ports, slices.Delete(slices.Clone(needs), i, i+1)) {
-			lost.Cures = append(lost.Cures, "do without "+useWords(needs[i].Use))
+			lost.Cures = append(lost.Cures, "do without "+change.Use(needs[i].Use))
 		}
 	}
 	full := gear.UART{ID: 99, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertSoftware}
@@ -328,7 +312,7 @@ func (l *loom) freed() []string {
 
 func (p *PortPlan) sentence() string {
 	if len(p.Lost) > 0 {
-		return fmt.Sprintf("%s finds no port on this board.", verdict.Capital(useWords(p.Lost[0].Use)))
+		return fmt.Sprintf("%s finds no port on this board.", verdict.Capital(change.Use(p.Lost[0].Use)))
 	}
 	switch p.Moves {
 	case 0:
@@ -343,7 +327,7 @@ func (p *PortPlan) sentence() string {
 func (l *loom) checkPorts() (findings []verdict.Finding) {
 	needs, missing := l.needs()
 	if len(l.board.UARTs) == 0 {
-		missing = append(missing, l.boardValue("uarts", "serial ports"))
+		missing = append(missing, l.boardValue("uarts", "serial ports of "+l.board.Label()))
 	}
 	if len(missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), missing...)}
@@ -362,15 +346,15 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 		}
 		u, ok := l.board.UART(n.Now)
 		if !ok {
-			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d", n.Now))))
+			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d of %s", n.Now, l.board.Label()))))
 			continue
 		}
 		if other, twice := taken[n.Now]; twice {
-			add(verdict.Unfit, fmt.Sprintf("UART %d is to carry %s and %s: a port has one use.", n.Now, useWords(other.Use), useWords(n.Use)))
+			add(verdict.Unfit, fmt.Sprintf("UART %d is to carry %s and %s: a port has one use.", n.Now, change.Use(other.Use), change.Use(n.Use)))
 		}
 		taken[n.Now] = *n
 		if says := refuses(u, n); says != "" && n.Use != fleet.UseMSP && n.Use != fleet.UseRC {
-			add(verdict.Unfit, fmt.Sprintf("%s is on UART %d, but %s.", verdict.Capital(useWords(n.Use)), n.Now, says))
+			add(verdict.Unfit, fmt.Sprintf("%s is on UART %d, but %s.", verdict.Capital(change.Use(n.Use)), n.Now, says))
 		}
 	}
 	return findings

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 )
@@ -154,7 +155,7 @@ func (l *loom) goalSets() [][]Goal {
 	var sets [][]Goal
 	for _, u := range l.board.UARTs {
 		tx, rx := slots(u.TXPad()), slots(u.RXPad())
-		if u.Hardware == nil || !*u.Hardware || len(tx) == 0 || len(rx) == 0 || pin(gear.PinUARTRX) == 0 || pin(gear.PinUARTTX) == 0 {
+		if u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 || pin(gear.PinUARTRX) == 0 || pin(gear.PinUARTTX) == 0 {
 			continue
 		}
 		base := []Goal{{pin(gear.PinUARTRX), tx[0]}, {pin(gear.PinUARTTX), rx[0]}}
@@ -162,7 +163,12 @@ func (l *loom) goalSets() [][]Goal {
 		if needsRC {
 			rcs = nil
 			for _, r := range l.board.UARTs {
-				if at := slots(r.RXPad()); r.ID != u.ID && len(at) > 0 && r.Invert != gear.InvertNone && r.Invert != "" {
+				pad := r.RXPad()
+				if r.Invert == gear.InvertSecond {
+					pad = r.InvertedPad()
+				}
+				hardware := r.Hardware != nil && *r.Hardware
+				if at := slots(pad); r.ID != u.ID && hardware && len(at) > 0 && r.Invert != gear.InvertNone && r.Invert != "" {
 					rcs = append(rcs, at[0])
 				}
 			}
@@ -216,7 +222,7 @@ func Repins(c fleet.Case) []Repin {
 	}
 	sets := l.goalSets()
 	for _, goals := range sets {
-		now := moved(l.harness.Wires, c.Fit.Moved)
+		now := c.Fit.Wired(l.harness)
 		if moves, ok := repin(now, goals, Ends{Unit: true, Board: true}, l.harmful); ok && len(moves) == 0 {
 			return list
 		}
@@ -236,7 +242,7 @@ func Repins(c fleet.Case) []Repin {
 			continue
 		}
 		best.Steps = l.order(best.Moves)
-		best.Says = fmt.Sprintf("%s, %s", count(len(best.Moves), "crimp", "moved"), way.words)
+		best.Says = fmt.Sprintf("%s moved, %s", change.Count(len(best.Moves), "crimp"), way.words)
 		wiring := c.Fit.Wiring
 		wiring.Moved = best.Moves
 		best.Patch = fleet.Patch{Wiring: &wiring}
@@ -256,13 +262,6 @@ func PlannedMoves(c fleet.Case) []string {
 		l.plug = &gear.Plug{}
 	}
 	return l.order(c.Fit.Moved)
-}
-
-func count(n int, what, done string) string {
-	if n == 1 {
-		return "1 " + what + " " + done
-	}
-	return fmt.Sprintf("%d %ss %s", n, what, done)
 }
 
 // order writes the moves so that nothing is ever joined that harms: with both

@@ -58,26 +58,38 @@ func newLoom(c fleet.Case) (*loom, bool) {
 		return l, true
 	}
 	l.conns = l.connect()
-	if len(l.conns) == 0 && l.board != nil {
+	if len(l.conns) == 0 && l.board != nil && !l.pictureFromElsewhere() {
 		l.missing = append(l.missing, verdict.FitValue(l.Case, "wires", "how "+l.airUnit.Label()+" is wired to "+l.board.Label()))
 	}
 	return l, true
 }
 
+// pictureFromElsewhere says whether only the picture is wanted and the unit is fed
+// past the board: then no wire goes to the board at all.
+func (l *loom) pictureFromElsewhere() bool {
+	from, fed := l.Fit.FeedOf(fleet.NodeAirUnit)
+	_, onBoard := fleet.PadOf(from)
+	return l.Fit.Depth == fleet.PictureOnly && fed && !onBoard
+}
+
 // connect follows each wire of the harness from slot to slot, moved crimps where
-// they are now, and the soldered wires from pin to pad.
+// they are now, and the soldered wires from pin to pad, also those beside a cable.
 func (l *loom) connect() []Conn {
 	var conns []Conn
 	if l.plug == nil {
 		conns = l.implied()
 	}
+	soldered := func(w fleet.Wire) Conn {
+		return Conn{Pin: w.Pin, Function: l.airUnit.Plug.Pin(w.Pin), Terminal: w.To, Colour: w.Colour, AWG: w.AWG, LengthMM: w.MM}
+	}
 	if l.harness == nil {
 		for _, w := range l.Fit.Wires {
-			conns = append(conns, Conn{Pin: w.Pin, Function: l.airUnit.Plug.Pin(w.Pin), Terminal: w.To, Colour: w.Colour, AWG: w.AWG, LengthMM: w.MM})
+			conns = append(conns, soldered(w))
 		}
 		return conns
 	}
-	for _, w := range moved(l.harness.Wires, l.Fit.Moved) {
+	used := map[int]bool{}
+	for _, w := range l.Fit.Wired(l.harness) {
 		c := Conn{Pin: w.From, Function: l.airUnit.Plug.Pin(w.From), Colour: w.Colour, AWG: w.AWG, LengthMM: w.LengthMM}
 		if len(conns) > 0 && conns[0].Pin == w.From && l.plug == nil { // the implied supply is this wire
 			c.Terminal = conns[0].Terminal
@@ -88,8 +100,14 @@ func (l *loom) connect() []Conn {
 			c.Slot, c.Terminal = w.To, l.plug.Pin(w.To)
 		} else if at := slices.IndexFunc(l.Fit.Wires, func(s fleet.Wire) bool { return s.Pin == w.From }); at >= 0 {
 			c.Terminal = l.Fit.Wires[at].To
+			used[w.From] = true
 		}
 		conns = append(conns, c)
+	}
+	for _, w := range l.Fit.Wires {
+		if !used[w.Pin] {
+			conns = append(conns, soldered(w))
+		}
 	}
 	return conns
 }
@@ -113,33 +131,26 @@ func (l *loom) implied() []Conn {
 	return []Conn{c}
 }
 
-// moved is the wires of a harness with crimps put into other slots, all moves at
-// once: a crimp is known by the slot it came in.
-func moved(wires []gear.HarnessWire, moves []fleet.CrimpMove) []gear.HarnessWire {
-	out := slices.Clone(wires)
-	for i := range out {
-		for _, m := range moves {
-			if m.End == fleet.UnitEnd && wires[i].From == m.From {
-				out[i].From = m.To
-			}
-			if m.End == fleet.BoardEnd && wires[i].To == m.From {
-				out[i].To = m.To
-			}
+// boardValue names a value of the board; the words name the board themselves.
+func (l *loom) boardValue(field, words string) verdict.Missing {
+	return verdict.Missing{Of: "gear", ID: l.board.ID, Field: field, Label: words}
+}
+
+// of finds the wire on a pin with a function, one that joins both ends first; nil
+// where there is none.
+func (l *loom) of(function string) (found *Conn) {
+	for i := range l.conns {
+		if c := &l.conns[i]; c.Function == function && (found == nil || !found.Live() && c.Live()) {
+			found = c
 		}
 	}
-	return out
+	return found
 }
 
-func (l *loom) boardValue(field, label string) verdict.Missing {
-	return verdict.GearValue(&l.board.Entry, field, label)
-}
-
-// of finds the wire on a pin with a function; nil where there is none.
-func (l *loom) of(function string) *Conn {
-	for i := range l.conns {
-		if l.conns[i].Function == function {
-			return &l.conns[i]
-		}
+// live is the wire on a function that joins both ends; nil where there is none.
+func (l *loom) live(function string) *Conn {
+	if c := l.of(function); c != nil && c.Live() {
+		return c
 	}
 	return nil
 }
@@ -156,10 +167,14 @@ func (l *loom) power(terminal string) bool {
 // words names a terminal of the board.
 func (l *loom) words(terminal string) string {
 	if port, sends, ok := gear.SerialPin(terminal); ok {
+		words := fmt.Sprintf("RX %d", port)
 		if sends {
-			return fmt.Sprintf("TX %d", port)
+			words = fmt.Sprintf("TX %d", port)
 		}
-		return fmt.Sprintf("RX %d", port)
+		if gear.InvertedPin(terminal) {
+			words = fmt.Sprintf("the inverted RX %d", port)
+		}
+		return words + l.printed(port, terminal)
 	}
 	if l.board != nil {
 		if pad, ok := l.board.Pad(terminal); ok {
@@ -167,6 +182,22 @@ func (l *loom) words(terminal string) string {
 		}
 	}
 	return terminal
+}
+
+// printed is what stands at a serial pad, where that is another name.
+func (l *loom) printed(port int, terminal string) string {
+	if l.board == nil {
+		return ""
+	}
+	u, ok := l.board.UART(port)
+	switch {
+	case !ok:
+	case terminal == u.TXPad() && u.TXPrinted != "":
+		return ", printed " + u.TXPrinted
+	case terminal == u.RXPad() && u.RXPrinted != "":
+		return ", printed " + u.RXPrinted
+	}
+	return ""
 }
 
 // pinWords names a pin of an air unit.

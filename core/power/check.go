@@ -15,26 +15,33 @@ const (
 	CodeUnder      verdict.Code = "power.under-window"
 	CodeInWindow   verdict.Code = "power.in-window"
 	CodeSpike      verdict.Code = "power.spike"
+	CodeCapacitor  verdict.Code = "power.capacitor"
 	CodeJumper     verdict.Code = "power.jumper"
 	CodeUnknown    verdict.Code = "power.unknown"
 	CodeDropout    verdict.Code = "power.dropout"
 	CodeRailOver   verdict.Code = "power.rail-over"
 	CodeRailTight  verdict.Code = "power.rail-tight"
 	CodeRailFits   verdict.Code = "power.rail-fits"
+	CodeContact    verdict.Code = "power.contact"
+	CodeWire       verdict.Code = "power.wire"
 	CodeNothingFed verdict.Code = "power.nothing-fed"
 )
 
-const (
-	// railReserve is the share of a rail's rating that should stay free at
-	// peak (common practice; the share itself is from memory).
-	railReserve = 0.20
-	// meterResolution is the difference below which two voltages count as
-	// equal, so that 6 × 4.2 V is not above 25.2 V.
-	meterResolution unit.Volts = 0.0005
-)
+// dangers of the findings; an unknown may hide that it burns, unless it says that
+// only the lower end is open.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeOver: verdict.Destroys, CodeUnder: verdict.Falls, CodeSpike: verdict.Destroys, CodeCapacitor: verdict.Destroys,
+	CodeJumper: verdict.Destroys, CodeUnknown: verdict.Destroys, CodeDropout: verdict.Inconvenient,
+	CodeRailOver: verdict.Falls, CodeRailTight: verdict.Inconvenient,
+	CodeContact: verdict.Destroys, CodeWire: verdict.Destroys, CodeNothingFed: verdict.Destroys,
+}
+
+// railReserve is the share of a rail's rating that should stay free at
+// peak (common practice; the share itself is from memory).
+const railReserve = 0.20
 
 // SpikeCapacitor is the usual low-ESR electrolytic across the battery leads:
-// 470 µF, 35 V (common practice).
+// 470 µF (common practice).
 const SpikeCapacitor unit.Microfarads = 470
 
 // Path is the way of the supply through one fit, for drawing and for judging.
@@ -74,28 +81,73 @@ func Trace(c fleet.Case) Path {
 		node, findings := s.judge(part)
 		path.Nodes = append(path.Nodes, node)
 		path.findings = append(path.findings, findings...)
-		if plugin, finding, found := s.judgePlugin(part, node); found {
-			path.Plugins = append(path.Plugins, plugin)
-			if finding.Code != "" {
-				path.findings = append(path.findings, finding)
-			}
-		}
+		path.plugIn(s.judgePlugin(part, node))
 	}
 	path.USB = s.onUSB(consumers)
 	path.Rails = append(path.Rails, s.rails(consumers)...)
 	for _, rail := range path.Rails {
-		finding := judgeRail(rail)
-		rail.Level = finding.Level
-		path.findings = append(path.findings, finding)
-		if dropout, found := s.judgeDropout(rail); found {
-			path.findings = append(path.findings, dropout)
-		}
+		path.rail(s, rail)
 	}
+	path.findings = append(path.findings, s.checkConductors(consumers)...)
+	path.findings = append(path.findings, s.checkCapacitor()...)
 	if len(consumers) == 0 {
 		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeNothingFed, c.Quad.Label(),
 			verdict.FitValue(s.Case, "airUnit", "any part that takes power on "+c.Quad.Label())))
 	}
+	path.findings = verdict.Said(verdict.Power, c.Quad.Label(), path.findings, dangers)
 	return path
+}
+
+func (path *Path) plugIn(plugin Plugin, finding verdict.Finding, found bool) {
+	if !found {
+		return
+	}
+	path.Plugins = append(path.Plugins, plugin)
+	if finding.Code != "" {
+		path.findings = append(path.findings, finding)
+	}
+}
+
+// rail judges a rail: the pad or regulator that makes it, and what hangs on it. Of a
+// pad's own window only what is wrong is said.
+func (path *Path) rail(s supply, rail *Rail) {
+	finding := judgeRail(rail)
+	rail.Level = finding.Level
+	path.findings = append(path.findings, finding)
+	if dropout, found := s.judgeDropout(rail); found {
+		path.findings = append(path.findings, dropout)
+	}
+	if pad, isPad := s.padConsumer(rail); isPad {
+		node, findings := s.judge(pad)
+		plugin, peak, found := s.judgePlugin(pad, node)
+		if found && peak.Level != verdict.Fits {
+			path.plugIn(plugin, peak, true)
+		}
+		if node.Level != verdict.Fits {
+			path.findings = append(path.findings, findings...)
+		}
+	}
+}
+
+// AirUnit is the worst the gate says of the air unit of a fit, where it is fed as the
+// fit has it; the zero finding where the fit has no air unit.
+func AirUnit(c fleet.Case) (worst verdict.Finding) {
+	s := newSupply(c)
+	for _, part := range s.consumers() {
+		if part.node != fleet.NodeAirUnit {
+			continue
+		}
+		node, findings := s.judge(part)
+		if _, peak, found := s.judgePlugin(part, node); found && peak.Code != "" {
+			findings = append(findings, peak)
+		}
+		for _, f := range verdict.Rated(findings, dangers) {
+			if worst.Code == "" || f.Level.WorseThan(worst.Level) {
+				worst = f
+			}
+		}
+	}
+	return worst
 }
 
 // judge compares what a part sees with its window.
@@ -103,76 +155,99 @@ func (s supply) judge(part consumer) (Node, []verdict.Finding) {
 	sees := s.sees(part.node)
 	node := Node{ID: part.node, Label: part.label, Sees: sees, MinV: part.input.MinV, MaxV: part.input.MaxV}
 	var o origin
-	if from, ok := s.Fit.FeedOf(part.node); ok {
+	if from, ok := s.feedOf(part.node); ok {
 		o = s.originOf(from)
 		node.From = o.label
 	}
-	var missing []verdict.Missing
-	if part.input.MaxV == nil {
-		missing = append(missing, part.value("maxV", "highest input voltage"))
-	}
-	if part.input.MinV == nil {
-		missing = append(missing, part.value("minV", "lowest input voltage"))
-	}
-	missing = appendNew(missing, sees.noFull)
-	missing = appendNew(missing, sees.noLowest)
-
-	var findings []verdict.Finding
-	if sees.Full != nil && part.input.MaxV != nil && *sees.Full > *part.input.MaxV+meterResolution {
-		over := *sees.Full - *part.input.MaxV
-		findings = append(findings, verdict.Finding{
-			Code: CodeOver, Level: verdict.Unfit, Source: part.source("maxV") + packSource,
-			Says: fmt.Sprintf("%s would see %s from %s; its window ends at %s: %s too much. It burns.",
-				part.label, sees.Full, o.label, part.input.MaxV, over),
-			Compares: []verdict.Compare{topCompare(part, sees)},
-		})
-	}
-	if sees.Lowest != nil && part.input.MinV != nil && *sees.Lowest < *part.input.MinV-meterResolution {
-		under := *part.input.MinV - *sees.Lowest
-		findings = append(findings, verdict.Finding{
-			Code: CodeUnder, Level: verdict.Unfit, Source: part.source("minV") + packSource,
-			Says: fmt.Sprintf("%s would see only %s from %s at the lowest; its window begins at %s: %s too little. It switches off in flight.",
-				part.label, sees.Lowest, o.label, part.input.MinV, under),
-			Compares: []verdict.Compare{bottomCompare(part, sees)},
-		})
-	}
-	if len(missing) > 0 {
+	findings := append(s.over(part, sees, o), s.under(part, sees, o)...)
+	if missing := part.noWindow(sees); len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Power, CodeUnknown, part.label, missing...))
 	}
 	if len(findings) == 0 {
 		findings = []verdict.Finding{inWindow(part, sees, o)}
 	}
-	if cure, ok := s.cureByJumper(part); ok && verdict.Worst(findings) == verdict.Unfit {
-		findings = []verdict.Finding{jumperFinding(findings[0], cure)}
-	}
+	findings = s.jumpers(part, findings)
 	for i := range findings {
 		findings[i].Gate, findings[i].Subject = verdict.Power, part.label
-		if o.converter != nil && o.converter.ToleranceV == nil && findings[i].Level != verdict.Unknown {
-			findings[i].Source += "; 5 % tolerance of " + o.rail + " assumed: common practice"
-		}
 	}
 	node.Level = verdict.Worst(findings)
 	return node, findings
 }
 
-// inWindow is the finding of a part that sees a voltage within its window.
+// noWindow names what of a part's window, or of what it sees, is not known at all.
+func (c consumer) noWindow(sees Envelope) (missing []verdict.Missing) {
+	if c.input.MaxV == nil {
+		missing = append(missing, c.value("maxV", "highest input voltage"))
+	}
+	if c.input.MinV == nil {
+		missing = append(missing, c.value("minV", "lowest input voltage"))
+	}
+	if sees.Full == nil {
+		missing = appendNew(missing, sees.noFull)
+	}
+	if sees.Lowest == nil {
+		missing = appendNew(missing, sees.noLowest)
+	}
+	return missing
+}
+
+// over judges the upper end of a part's window.
+func (s supply) over(part consumer, sees Envelope, o origin) []verdict.Finding {
+	most := part.input.MaxV
+	switch {
+	case sees.Full == nil || most == nil || !unit.Over(*sees.Full, *most):
+		return nil
+	case !unit.Over(*sees.top(), *most): // only at its worst
+		return []verdict.Finding{verdict.CannotTell(verdict.Power, CodeUnknown, part.label, sees.noFull...)}
+	}
+	full, limit := unit.Pair(*sees.top(), *most)
+	return []verdict.Finding{{
+		Code: CodeOver, Level: verdict.Unfit, Source: part.source("maxV") + packSource,
+		Says: fmt.Sprintf("%s would see %s from %s; its window ends at %s: %s too much. It burns.",
+			part.label, full, o.label, limit, unit.Less(*sees.top(), *most)),
+		Compares: []verdict.Compare{topCompare(part, *sees.top())},
+	}}
+}
+
+// under judges the lower end of a part's window.
+func (s supply) under(part consumer, sees Envelope, o origin) []verdict.Finding {
+	least := part.input.MinV
+	switch {
+	case sees.Lowest == nil || least == nil || !unit.Over(*least, *sees.Lowest):
+		return nil
+	case !unit.Over(*least, *sees.bottom()):
+		f := verdict.CannotTell(verdict.Power, CodeUnknown, part.label, sees.noLowest...)
+		f.Danger = verdict.Falls
+		f.Says += fmt.Sprintf(" (its window begins at %s; at worst it would see %s)", least, sees.Lowest)
+		f.Compares = []verdict.Compare{bottomCompare(part, *sees.Lowest)}
+		return []verdict.Finding{f}
+	}
+	lowest, limit := unit.Pair(*sees.bottom(), *least)
+	return []verdict.Finding{{
+		Code: CodeUnder, Level: verdict.Unfit, Source: part.source("minV") + packSource,
+		Says: fmt.Sprintf("%s would see only %s from %s at the lowest; its window begins at %s: %s too little. It switches off in flight.",
+			part.label, lowest, o.label, limit, unit.Less(*least, *sees.bottom())),
+		Compares: []verdict.Compare{bottomCompare(part, *sees.bottom())},
+	}}
+}
+
+// inWindow is the finding of a part that sees a voltage within its window. Where the
+// lowest is only bounded, it says what sag it would take to fail.
 func inWindow(part consumer, sees Envelope, o origin) verdict.Finding {
-	return verdict.Finding{Code: CodeInWindow, Level: verdict.Fits, Source: part.source("maxV") + packSource,
-		Compares: []verdict.Compare{topCompare(part, sees), bottomCompare(part, sees)},
+	f := verdict.Finding{Code: CodeInWindow, Level: verdict.Fits, Source: part.source("maxV") + packSource,
+		Compares: []verdict.Compare{topCompare(part, *sees.Full), bottomCompare(part, *sees.Lowest)},
 		Says: part.label + " sees " + bare(*sees.Lowest) + " to " + sees.Full.String() + " from " + o.label +
 			", within " + bare(*part.input.MinV) + " to " + part.input.MaxV.String() + ".",
 	}
+	if len(sees.noLowest) > 0 {
+		f.Says += fmt.Sprintf(" The lowest is the worst it can be, whatever is not stated; it would fail only %s lower.", unit.Less(*sees.Lowest, *part.input.MinV))
+	}
+	return f
 }
 
-// judgePlugin judges the peak at plug-in of a part that hangs straight on the
-// pack. Of the board itself only where its ceramics are stated: everything on
-// the pack's pads is judged for itself.
+// judgePlugin judges the peak at plug-in of a part that the pack's peak reaches.
 func (s supply) judgePlugin(part consumer, node Node) (Plugin, verdict.Finding, bool) {
-	from, ok := s.Fit.FeedOf(part.node)
-	if !ok || part.node == fleet.NodeBoard && part.input.CeramicUF == nil {
-		return Plugin{}, verdict.Finding{}, false
-	}
-	if o := s.originOf(from); o.node != fleet.NodePack || len(o.missing) > 0 || node.Level == verdict.Unfit || node.Level == verdict.Change {
+	if !s.onPack(part.node) || node.Level == verdict.Unfit || node.Level == verdict.Change {
 		return Plugin{}, verdict.Finding{}, false // what burns on the steady voltage needs no peak
 	}
 	plugin, finding := s.plugin(part, node.Sees)
@@ -183,64 +258,14 @@ func (s supply) judgePlugin(part consumer, node Node) (Plugin, verdict.Finding, 
 	return plugin, finding, true
 }
 
-func topCompare(part consumer, sees Envelope) verdict.Compare {
-	return verdict.Compare{What: "at full charge", Needed: part.input.MaxV.String() + " at most",
-		There: sees.Full.String(), Margin: margin(*part.input.MaxV - *sees.Full)}
+func topCompare(part consumer, full unit.Volts) verdict.Compare {
+	there, needed := unit.Pair(full, *part.input.MaxV)
+	return verdict.Compare{What: "at full charge", Needed: needed + " at most", There: there, Margin: margin(unit.Less(*part.input.MaxV, full))}
 }
 
-func bottomCompare(part consumer, sees Envelope) verdict.Compare {
-	return verdict.Compare{What: "lowest under load", Needed: part.input.MinV.String() + " at least",
-		There: sees.Lowest.String(), Margin: margin(*sees.Lowest - *part.input.MinV)}
-}
-
-// judgeRail compares the peak current of everything on a rail with its rating.
-func judgeRail(r *Rail) verdict.Finding {
-	f := verdict.Finding{Gate: verdict.Power, Subject: r.Label}
-	if r.origin.owner != nil {
-		f.Source = r.origin.owner.SourceOf(r.origin.field + "maxA").String()
-	}
-	if r.MaxA != nil {
-		f.Compares = []verdict.Compare{{What: "peak current", Needed: r.MaxA.String() + " at most",
-			There: r.knownA.String(), Margin: signed(float64(*r.MaxA-r.knownA), 2) + " A"}}
-	}
-	missing := r.noLoad
-	if r.MaxA == nil {
-		missing = append(missing, verdict.GearValue(r.origin.owner, r.origin.field+"maxA", "current rating of "+r.Label))
-	}
-	switch {
-	case r.MaxA != nil && r.knownA > *r.MaxA:
-		f.Code, f.Level = CodeRailOver, verdict.Unfit
-		f.Says = fmt.Sprintf("%s carries %s at peak but is rated for %s.", verdict.Capital(r.Label), r.knownA, r.MaxA)
-	case len(missing) > 0:
-		return verdict.CannotTell(verdict.Power, CodeUnknown, r.Label, missing...)
-	case r.knownA > *r.MaxA*(1-railReserve):
-		f.Code, f.Level = CodeRailTight, verdict.Caution
-		f.Says = fmt.Sprintf("%s carries %s of %s at peak: little in reserve.", verdict.Capital(r.Label), r.knownA, r.MaxA)
-	default:
-		f.Code, f.Level = CodeRailFits, verdict.Fits
-		f.Says = verdict.Capital(r.Label) + " carries " + r.knownA.String() + " of " + r.MaxA.String() + " at peak."
-	}
-	return f
-}
-
-// judgeDropout warns of a step-down whose input comes too close to its output
-// on a low pack: its output then follows the pack down.
-func (s supply) judgeDropout(r *Rail) (verdict.Finding, bool) {
-	c, in := r.origin.converter, s.sees(r.origin.input)
-	if c.Topology != gear.StepDown || c.DropoutV == nil || c.OutV == nil || in.Lowest == nil {
-		return verdict.Finding{}, false // what is missing is said at the parts it feeds
-	}
-	needed := *c.OutV + *c.DropoutV
-	if *in.Lowest >= needed-meterResolution {
-		return verdict.Finding{}, false
-	}
-	return verdict.Finding{Gate: verdict.Power, Code: CodeDropout, Level: verdict.Caution, Subject: r.Label,
-		Says: fmt.Sprintf("%s needs %s in to hold %s; the pack falls to %s, and the output follows it down.",
-			verdict.Capital(r.Label), needed, c.OutV, in.Lowest),
-		Compares: []verdict.Compare{{What: "input, lowest under load", Needed: needed.String() + " at least",
-			There: in.Lowest.String(), Margin: margin(*in.Lowest - needed)}},
-		Source: r.origin.owner.SourceOf(r.origin.field + "dropoutV").String(),
-	}, true
+func bottomCompare(part consumer, lowest unit.Volts) verdict.Compare {
+	there, needed := unit.Pair(lowest, *part.input.MinV)
+	return verdict.Compare{What: "lowest under load", Needed: needed + " at least", There: there, Margin: margin(unit.Less(lowest, *part.input.MinV))}
 }
 
 func appendNew(list, more []verdict.Missing) []verdict.Missing {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -39,8 +40,10 @@ func Feeds(c fleet.Case) []FeedOption {
 	part := consumers[at]
 	if from, fed := c.Fit.FeedOf(fleet.NodeAirUnit); fed {
 		o := s.originOf(from)
-		now := verdict.Candidate{Says: "as planned: from " + o.label, Owned: true, Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: from}}}
-		list = append(list, s.option(now, true))
+		now := verdict.Candidate{Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: from, Lead: s.ownLead(part.node)}}}
+		option := s.option(now, true)
+		option.Says = "as planned: from " + o.label
+		list = append(list, option)
 	}
 	for _, cand := range s.feeds(part) {
 		list = append(list, s.option(cand, false))
@@ -59,7 +62,8 @@ func (s supply) option(cand verdict.Candidate, chosen bool) FeedOption {
 		after = s.With(cand.Patch)
 	}
 	path := Trace(after)
-	o := FeedOption{Says: cand.Says, Chosen: chosen, Level: verdict.Fits, Costs: cand.Costs, Owned: cand.Owned, Patch: cand.Patch}
+	cost := change.Bill(s.Case, cand.Patch)
+	o := FeedOption{Says: change.Words(s.Case, cand.Patch), Chosen: chosen, Level: verdict.Fits, Costs: cost.Words(), Owned: cost.Get == change.Have, Patch: cand.Patch}
 	from, _ := after.Fit.FeedOf(fleet.NodeAirUnit)
 	way := newSupply(after).originOf(from)
 	concerned := map[string]bool{}

@@ -48,7 +48,7 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 	}
 	circuit, missing := s.circuit(part, *sees.Full)
 	switch {
-	case 2**sees.Full <= *p.LimitV:
+	case !unit.Over(2**sees.Full, *p.LimitV):
 		f.Level = verdict.Fits
 		f.Says = fmt.Sprintf("Plugging in can at most double the pack's %s for a moment; %s %s.", sees.Full, ends, p.LimitV)
 		p.Level = f.Level
@@ -64,12 +64,12 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 		bare.BulkUF = 0
 		p.WithoutV = new(bare.Peak())
 	}
-	f.Compares = []verdict.Compare{{What: "peak at plug-in", Needed: p.LimitV.String() + " at most", There: peak.String(), Margin: margin(*p.LimitV - peak)}}
+	f.Compares = []verdict.Compare{{What: "peak at plug-in", Needed: p.LimitV.String() + " at most", There: peak.String(), Margin: margin(unit.Less(*p.LimitV, peak))}}
 	f.Says = fmt.Sprintf("%s sees a peak of %s when the pack is plugged in; %s %s.", part.label, peak, ends, p.LimitV)
 	switch {
-	case peak <= *p.LimitV*(1-spikeRoom):
+	case !unit.Over(peak, *p.LimitV*(1-spikeRoom)):
 		f.Level = verdict.Fits
-	case peak <= *p.LimitV+meterResolution:
+	case !unit.Over(peak, *p.LimitV):
 		f.Level = verdict.Caution
 		f.Says += " Little room: keep the leads as short as planned."
 	default:
@@ -110,10 +110,13 @@ func (s supply) circuit(part consumer, full unit.Volts) (Circuit, []verdict.Miss
 	} else {
 		c.CeramicUF = *part.input.CeramicUF
 	}
-	pack, _ := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
-	if pack.MilliohmPerCell == nil {
+	pack, known := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
+	switch {
+	case !known:
+		missing = append(missing, verdict.FitValue(s.Case, "pack", "pack of "+s.Quad.Label()))
+	case pack.MilliohmPerCell == nil:
 		missing = append(missing, verdict.GearValue(&pack.Entry, "milliohmPerCell", "resistance per cell"))
-	} else {
+	default:
 		c.Milliohms = packResistance(pack)
 	}
 	lead := s.packLead()

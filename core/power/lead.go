@@ -53,10 +53,11 @@ func (s supply) behindLead(node string, e Envelope) Envelope {
 	missing := lead.missing()
 	watts, unknown := s.peakPower(node, s.consumers(), maxDepth)
 	if missing = append(missing, unknown...); len(missing) > 0 {
-		e.Lowest, e.noLowest = nil, missing
+		e.Lowest, e.lowestMost, e.noLowest = nil, nil, missing
 		return e
 	}
 	resistance, _ := lead.Resistance()
+	e.lowestMost = new(atEnd(*e.bottom(), resistance, watts))
 	e.Lowest = new(atEnd(*e.Lowest, resistance, watts))
 	return e
 }

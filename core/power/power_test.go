@@ -17,8 +17,8 @@ import (
 	"yokeswap/core/wire"
 )
 
-func fit(unit, pack, from string) fleet.Fit {
-	return fleet.Fit{AirUnit: &fleet.Slot{Model: unit}, Board: "board", Pack: pack, CapacitorUF: new(power.SpikeCapacitor), PackLead: sample.Lead(),
+func fit(airUnit, pack, from string) fleet.Fit {
+	return fleet.Fit{AirUnit: &fleet.Slot{Model: airUnit}, Board: "board", Pack: pack, CapacitorUF: new(power.SpikeCapacitor), CapacitorV: new(unit.Volts(35)), PackLead: sample.Lead(),
 		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}}
 }
 
@@ -81,14 +81,13 @@ func TestAWindowThatEndsAtFullChargeStillFits(t *testing.T) {
 // named; none is taken for fine.
 func TestMissingValuesAreNamed(t *testing.T) {
 	for field, remove := range map[string]func(*gear.Set, *fleet.Fit){
-		"input.maxV":      func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.MaxV = nil },
-		"input.minV":      func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.MinV = nil },
-		"input.peakW":     func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.PeakW = nil },
-		"chemistry":       func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].Chemistry = "" },
-		"cells":           func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].Cells = nil },
-		"milliohmPerCell": func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].MilliohmPerCell = nil },
-		"pads.10v.outV":   func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].OutV = nil },
-		"pads.10v.maxA":   func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].MaxA = nil },
+		"input.maxV":    func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.MaxV = nil },
+		"input.minV":    func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.MinV = nil },
+		"input.peakW":   func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Input.PeakW = nil },
+		"chemistry":     func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].Chemistry = "" },
+		"cells":         func(s *gear.Set, _ *fleet.Fit) { s.Packs[0].Cells = nil },
+		"pads.10v.outV": func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].OutV = nil },
+		"pads.10v.maxA": func(s *gear.Set, _ *fleet.Fit) { s.Boards[0].Pads[1].MaxA = nil },
 		"pads.10v.dropoutV": func(s *gear.Set, _ *fleet.Fit) {
 			s.Boards[0].Pads[1].DropoutV = nil
 		},
@@ -111,16 +110,6 @@ func TestMissingValuesAreNamed(t *testing.T) {
 			}
 			assert.Contains(t, named, field)
 		})
-	}
-}
-
-func TestAnAssumedToleranceIsSaid(t *testing.T) {
-	set := sample.Set()
-	set.Boards[0].Pads[1].ToleranceV = nil
-	for _, f := range power.Check(sample.Case(set, nil, fit("first", "lipo-4", "board.10v"))) {
-		if f.Subject == "first" {
-			assert.Contains(t, f.Source, "5 % tolerance of the 10v assumed")
-		}
 	}
 }
 

@@ -1,6 +1,7 @@
 package power
 
 import (
+	"fmt"
 	"slices"
 
 	"yokeswap/core/fleet"
@@ -20,9 +21,11 @@ type Rail struct {
 	Carries  []Load        `json:"carries"`
 	Level    verdict.Level `json:"level"`
 	origin   origin
-	knownA   unit.Amps // what is known of the load
+	knownA   unit.Amps // what is known of the load, at worst
+	leastA   unit.Amps // and at least
 	noLoad   []verdict.Missing
-	consumes []string // node ids
+	noBottom []verdict.Missing // what would pin down the voltage it is reckoned at
+	consumes []string          // node ids
 }
 
 // Load is one consumer on a rail.
@@ -73,10 +76,12 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 		rail.noLoad = append(rail.noLoad, missing...)
 		peak := watts.Current(*out.Lowest)
 		rail.knownA += peak
+		rail.leastA += watts.Current(*out.bottom())
 		if len(missing) == 0 {
 			rail.Carries[i].PeakA = &peak
 		}
 	}
+	rail.noBottom = out.noLowest
 	if len(rail.noLoad) > 0 {
 		return
 	}
@@ -138,43 +143,78 @@ func (s supply) onUSB(consumers []consumer) OnUSB {
 	return usb
 }
 
-// peakPower is what a node draws at most; a regulator draws what hangs on it,
-// divided by its efficiency. Missing values are listed and count as nothing.
+// peakPower is what a node draws at most. A regulator draws what hangs on it,
+// divided by its efficiency; a board its own peak, what hangs on its pack pads, and
+// what its regulated pads deliver, divided by theirs. Missing values are listed and
+// count as nothing.
 func (s supply) peakPower(node string, consumers []consumer, depth int) (unit.Watts, []verdict.Missing) {
-	var self *consumer
-	for i := range consumers {
-		if consumers[i].node == node {
-			self = &consumers[i]
-		}
-	}
-	if self == nil || depth == 0 {
+	at := slices.IndexFunc(consumers, func(c consumer) bool { return c.node == node })
+	if at < 0 || depth == 0 {
 		return 0, nil
 	}
-	if !self.regulator {
-		if self.input.PeakW == nil {
-			return 0, []verdict.Missing{self.value("peakW", "peak power")}
-		}
-		return *self.input.PeakW, nil
-	}
+	self := consumers[at]
 	var sum unit.Watts
 	var missing []verdict.Missing
+	if !self.regulator {
+		if self.input.PeakW == nil {
+			missing = append(missing, self.value("peakW", "peak power"))
+		} else {
+			sum = *self.input.PeakW
+		}
+		if node != fleet.NodeBoard {
+			return sum, missing
+		}
+	}
 	for i := range consumers {
-		from, _ := s.Fit.FeedOf(consumers[i].node)
-		if from != node {
+		from, fed := s.Fit.FeedOf(consumers[i].node)
+		if !fed || !s.hangsOn(from, node) {
 			continue
 		}
 		watts, lacks := s.peakPower(consumers[i].node, consumers, depth-1)
-		sum += watts
 		missing = append(missing, lacks...)
+		o := s.originOf(from)
+		missing = append(missing, o.missing...)
+		sum += unit.Watts(float64(watts) / efficiency(o))
 	}
-	o := s.regulatorOrigin(node)
-	if o.converter == nil {
-		return sum, append(missing, o.missing...)
+	return sum, missing
+}
+
+// hangsOn says whether a feed comes from a node: from a regulator itself, from any
+// pad of the board.
+func (s supply) hangsOn(from, node string) bool {
+	if _, isPad := fleet.PadOf(from); isPad {
+		return node == fleet.NodeBoard
 	}
-	if o.converter.Efficiency == nil {
-		return sum, append(missing, verdict.GearValue(o.owner, "efficiency", "efficiency"))
+	return from == node
+}
+
+// efficiency is the share of its input that what a feed comes from hands on: all of
+// it without a converter. Where a converter does not say, it counts as the worst.
+func efficiency(o origin) float64 {
+	switch {
+	case o.converter == nil:
+		return 1
+	case o.converter.Efficiency == nil:
+		return WorstEfficiency
 	}
-	return unit.Watts(float64(sum) / *o.converter.Efficiency), missing
+	return *o.converter.Efficiency
+}
+
+// padConsumer is the regulated pad behind a rail as a part with a window of its own.
+func (s supply) padConsumer(r *Rail) (consumer, bool) {
+	id, isPad := fleet.PadOf(r.ID)
+	if !isPad || s.board == nil {
+		return consumer{}, false
+	}
+	pad, ok := s.board.Pad(id)
+	if !ok {
+		return consumer{}, false
+	}
+	input := pad.Input
+	if input.CeramicUF == nil {
+		input.CeramicUF = s.board.Input.CeramicUF
+	}
+	return consumer{node: r.ID, label: r.Label, input: &input, owner: &s.board.Entry, field: "pads." + id + ".input."}, true
 }
 
 // consumer is a part with an input window.
@@ -231,4 +271,61 @@ func (s supply) consumers() []consumer {
 			quadID: s.Quad.ID, field: s.FitName + ".loads." + load.ID + ".input."})
 	}
 	return list
+}
+
+// judgeRail compares the peak current of everything on a rail with its rating.
+func judgeRail(r *Rail) verdict.Finding {
+	f := verdict.Finding{Gate: verdict.Power, Subject: r.Label}
+	if r.origin.owner != nil {
+		f.Source = r.origin.owner.SourceOf(r.origin.field + "maxA").String()
+	}
+	if r.MaxA != nil {
+		there, needed := unit.Pair(r.knownA, *r.MaxA)
+		f.Compares = []verdict.Compare{{What: "peak current", Needed: needed + " at most",
+			There: there, Margin: signed(float64(unit.Less(*r.MaxA, r.knownA)), 2) + " A"}}
+	}
+	missing := r.noLoad
+	if r.MaxA == nil {
+		missing = append(missing, verdict.GearValue(r.origin.owner, r.origin.field+"maxA", "current rating of "+r.Label))
+	}
+	switch {
+	case r.MaxA != nil && unit.Over(r.leastA, *r.MaxA):
+		f.Code, f.Level = CodeRailOver, verdict.Unfit
+		there, needed := unit.Pair(r.leastA, *r.MaxA)
+		f.Says = fmt.Sprintf("%s carries %s at peak but is rated for %s.", verdict.Capital(r.Label), there, needed)
+	case r.MaxA != nil && unit.Over(r.knownA, *r.MaxA):
+		missing = append(missing, r.noBottom...)
+		fallthrough
+	case len(missing) > 0:
+		f = verdict.CannotTell(verdict.Power, CodeUnknown, r.Label, missing...)
+		f.Danger = verdict.Falls
+	case unit.Over(r.knownA, *r.MaxA*(1-railReserve)):
+		f.Code, f.Level = CodeRailTight, verdict.Caution
+		f.Says = fmt.Sprintf("%s carries %s of %s at peak: little in reserve.", verdict.Capital(r.Label), r.knownA, r.MaxA)
+	default:
+		f.Code, f.Level = CodeRailFits, verdict.Fits
+		f.Says = verdict.Capital(r.Label) + " carries " + r.knownA.String() + " of " + r.MaxA.String() + " at peak."
+	}
+	return f
+}
+
+// judgeDropout warns of a step-down whose input comes too close to its output
+// on a low pack: its output then follows the pack down.
+func (s supply) judgeDropout(r *Rail) (verdict.Finding, bool) {
+	c, in := r.origin.converter, s.sees(r.origin.input)
+	if c.Topology != gear.StepDown || c.DropoutV == nil || c.OutV == nil || in.Lowest == nil {
+		return verdict.Finding{}, false // what is missing is said at the parts it feeds
+	}
+	needed := *c.OutV + *c.DropoutV
+	if !unit.Over(needed, *in.Lowest) {
+		return verdict.Finding{}, false
+	}
+	there, want := unit.Pair(*in.Lowest, needed)
+	return verdict.Finding{Gate: verdict.Power, Code: CodeDropout, Level: verdict.Caution, Subject: r.Label,
+		Says: fmt.Sprintf("%s needs %s in to hold %s; the pack falls to %s, and the output follows it down.",
+			verdict.Capital(r.Label), want, c.OutV, there),
+		Compares: []verdict.Compare{{What: "input, lowest under load", Needed: want + " at least",
+			There: there, Margin: margin(unit.Less(*in.Lowest, needed))}},
+		Source: r.origin.owner.SourceOf(r.origin.field + "dropoutV").String(),
+	}, true
 }

@@ -14,9 +14,13 @@ import (
 	"yokeswap/core/verdict"
 )
 
-// assumedTolerance is the share of its output voltage by which a regulator
-// may be off where its sheet states no tolerance (common practice).
-const assumedTolerance = 0.05
+// What a converter may be at worst where its sheet does not say. A sheet that
+// states worse is refused by the format, so that leaving a value out is never
+// better than stating it (the values are from memory).
+const (
+	WorstTolerance  = 0.10 // share of the output voltage
+	WorstEfficiency = 0.50
+)
 
 // origin is where a feed ends up once jumpers are followed: the pack, or the
 // converter that makes the voltage.
@@ -50,6 +54,9 @@ func newSupply(c fleet.Case) supply {
 
 // sees is the voltage at a node.
 func (s supply) sees(node string) Envelope {
+	if _, isPad := fleet.PadOf(node); isPad {
+		node = fleet.NodeBoard // its converter takes what the board is fed with
+	}
 	if e, known := s.known(node); known {
 		return e
 	}
@@ -69,7 +76,7 @@ func (s supply) seesWithin(node string, depth int) Envelope {
 
 // fedWith is the voltage at the beginning of a node's lead.
 func (s supply) fedWith(node string, depth int) Envelope {
-	from, ok := s.Fit.FeedOf(node)
+	from, ok := s.feedOf(node)
 	if !ok {
 		return unknownEnvelope(s.noFeed(node))
 	}
@@ -90,6 +97,37 @@ func (s supply) fedWith(node string, depth int) Envelope {
 		return unknownEnvelope(verdict.FitValue(s.Case, "pack", "pack of "+s.Quad.Label()))
 	}
 	return envelopeBehind(pack, s.Quad, s.packLead())
+}
+
+// feedOf is what a node is fed from. The converter of a pad hangs on the board.
+func (s supply) feedOf(node string) (string, bool) {
+	if _, isPad := fleet.PadOf(node); isPad {
+		node = fleet.NodeBoard
+	}
+	return s.Fit.FeedOf(node)
+}
+
+// onPack says whether the peak of a pack that is plugged in reaches a node: along
+// wires, pack pads and step-ups, which pass it through. A step-down or a buck-boost
+// keeps it off (common practice).
+func (s supply) onPack(node string) bool {
+	for range maxDepth {
+		from, ok := s.feedOf(node)
+		if !ok {
+			return false
+		}
+		o := s.originOf(from)
+		switch {
+		case len(o.missing) > 0:
+			return false // what is missing is said at the part
+		case o.node == fleet.NodePack && o.input == "":
+			return true
+		case o.converter != nil && o.converter.Topology != gear.StepUp:
+			return false
+		}
+		node = o.input
+	}
+	return false
 }
 
 // seesBefore is the voltage one step nearer to the pack.
@@ -174,35 +212,57 @@ func convert(in Envelope, o origin) Envelope {
 	if c.OutV == nil {
 		return unknownEnvelope(verdict.GearValue(o.owner, o.field+"outV", "output voltage"))
 	}
-	tolerance := unit.Volts(assumedTolerance) * *c.OutV
-	if c.ToleranceV != nil {
-		tolerance = *c.ToleranceV
-	}
-	ends := &[2]unit.Volts{*c.OutV + tolerance, *c.OutV - tolerance}
-	high, low := &ends[0], &ends[1]
+	ends := &[4]unit.Volts{*c.OutV, *c.OutV, *c.OutV, *c.OutV}
+	high, low, leastHigh, mostLow := &ends[0], &ends[1], &ends[2], &ends[3]
 	out := Envelope{Full: high, Nominal: c.OutV, Lowest: low}
+	if c.ToleranceV != nil {
+		*high, *low = *c.OutV+*c.ToleranceV, *c.OutV-*c.ToleranceV
+		*leastHigh, *mostLow = *high, *low
+	} else {
+		*high, *low = *c.OutV*(1+WorstTolerance), *c.OutV*(1-WorstTolerance)
+		missing := verdict.GearValue(o.owner, o.field+"toleranceV", "tolerance of the output voltage")
+		out.fullLeast, out.lowestMost = leastHigh, mostLow
+		out.noFull, out.noLowest = []verdict.Missing{missing}, []verdict.Missing{missing}
+	}
 	switch c.Topology {
 	case gear.StepDown:
-		if c.DropoutV == nil {
-			out.Lowest, out.noLowest = nil, []verdict.Missing{verdict.GearValue(o.owner, o.field+"dropoutV", "dropout")}
-			break
-		}
-		if in.Lowest == nil {
-			out.Lowest, out.noLowest = nil, in.noLowest
-			break
-		}
-		*low = max(0, min(*low, *in.Lowest-*c.DropoutV))
+		out.follow(in, o, low, mostLow)
 	case gear.StepUp:
 		if in.Full == nil {
 			out.Full, out.noFull = nil, in.noFull
 			break
 		}
-		*high = max(*high, *in.Full)
+		if *in.Full > *high {
+			out.noFull = appendNew(out.noFull, in.noFull)
+		}
+		*high, *leastHigh = max(*high, *in.Full), max(*leastHigh, *in.top())
+		out.fullLeast = leastHigh
 	case gear.BuckBoost:
 	default:
 		return unknownEnvelope(verdict.GearValue(o.owner, o.field+"topology", "topology (step-down, step-up or buck-boost)"))
 	}
 	return out
+}
+
+// follow lets the output of a step-down follow its input down where that comes too
+// close.
+func (e *Envelope) follow(in Envelope, o origin, low, mostLow *unit.Volts) {
+	dropout := o.converter.DropoutV
+	switch {
+	case dropout == nil:
+		e.Lowest, e.lowestMost = nil, nil
+		e.noLowest = []verdict.Missing{verdict.GearValue(o.owner, o.field+"dropoutV", "dropout")}
+		return
+	case in.Lowest == nil:
+		e.Lowest, e.lowestMost, e.noLowest = nil, nil, in.noLowest
+		return
+	}
+	if *in.Lowest-*dropout < *low {
+		e.noLowest = appendNew(e.noLowest, in.noLowest)
+	}
+	*low = max(0, min(*low, *in.Lowest-*dropout))
+	*mostLow = max(0, min(*mostLow, *in.bottom()-*dropout))
+	e.lowestMost = mostLow
 }
 
 func (s supply) noFeed(node string) verdict.Missing {

@@ -11,10 +11,10 @@ import (
 func bare(v unit.Volts) string { return strings.TrimSuffix(v.String(), " V") }
 
 func margin(v unit.Volts) string {
-	if v < meterResolution && v > -meterResolution {
+	switch unit.Compare(v, 0) {
+	case 0:
 		return "none to spare"
-	}
-	if v < 0 {
+	case -1:
 		return v.String()
 	}
 	return "+" + v.String()

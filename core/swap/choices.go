@@ -130,7 +130,7 @@ func feeds(c fleet.Case) []Option {
 			options = append(options, option)
 		}
 	}
-	const own = fleet.NodeAirUnit + "-regulator"
+	own := c.Fit.RegulatorFor(fleet.NodeAirUnit)
 	placed, _ := c.Fit.Regulator(own)
 	for _, r := range gear.All[*gear.Regulator](c.Library) {
 		option := Option{Key: "regulator:" + r.ID, Label: r.Label(), Note: "to buy",

@@ -3,9 +3,10 @@ package swap
 import (
 	"cmp"
 	"slices"
-	"strings"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
+	"yokeswap/core/link"
 	"yokeswap/core/verdict"
 )
 
@@ -18,8 +19,10 @@ const mostFixes = 4
 //
 // A change counts as a fix of a finding when, judged again with it, the gate
 // no longer says that finding about that part, the gate's verdict is better
-// than before or as good with one finding fewer of that level, and no other
-// gate is worse than it was.
+// than before or as good with one finding fewer of that level, no other gate is
+// worse than it was, and no gate threatens anything more dangerous than it did.
+// A change that leads from unfit into the unknown is offered only where nothing
+// else is left, and says what is not known then.
 func JudgeWithFixes(c fleet.Case) Judgement {
 	j := Judge(c)
 	for i, g := range gates {
@@ -30,41 +33,44 @@ func JudgeWithFixes(c fleet.Case) Judgement {
 		tried := make([][]trial, len(before.Findings))
 		for _, candidate := range g.candidates(c) {
 			after := Judge(c.With(candidate.Patch))
-			if othersWorse(j, after, i) {
+			if worse(&j, &after, i) {
 				continue
 			}
+			var t *trial
 			for k := range before.Findings {
 				f := &before.Findings[k]
-				if worthIt(f.Level, candidate) && resolves(*f, before, after.Gates[i]) {
-					tried[k] = append(tried[k], trial{candidate, verdict.Fix{Says: candidate.Says, Costs: costs(candidate), Patch: candidate.Patch,
-						Gate: after.Gates[i].Level, Quad: after.Level}})
+				if !worthIt(f.Level, candidate) || !resolves(*f, before, after.Gates[i]) {
+					continue
+				}
+				if t == nil {
+					t = new(newTrial(c, candidate, &j, &after, i))
+				}
+				if t.fix.Says != "" {
+					tried[k] = append(tried[k], *t)
 				}
 			}
 		}
 		for k := range before.Findings {
-			before.Findings[k].Fixes = best(tried[k])
+			before.Findings[k].Fixes = best(tried[k], before.Findings[k].Level)
 		}
 	}
 	for _, g := range j.Gates {
-		slices.SortStableFunc(g.Findings, func(a, b verdict.Finding) int { return b.Level.Rank() - a.Level.Rank() })
+		slices.SortStableFunc(g.Findings, func(a, b verdict.Finding) int {
+			return cmp.Or(b.Level.Rank()-a.Level.Rank(), b.Danger.Rank()-a.Danger.Rank())
+		})
 	}
 	return j
 }
 
-func costs(c verdict.Candidate) string {
-	says := c.Costs
-	if says == "" && c.Owned {
-		says = "nothing to buy"
-	}
-	if c.Gains != "" {
-		says += ", " + c.Gains
-	}
-	return says
-}
-
-func othersWorse(before, after Judgement, except int) bool {
+// worse says whether a change makes anything worse: the level of another gate, or
+// the greatest danger any gate speaks of.
+func worse(before, after *Judgement, own int) bool {
 	for i := range before.Gates {
-		if i != except && after.Gates[i].Level.WorseThan(before.Gates[i].Level) {
+		was, is := &before.Gates[i], &after.Gates[i]
+		if i != own && is.Level.WorseThan(was.Level) {
+			return true
+		}
+		if verdict.Greatest(is.Findings).WorseThan(verdict.Greatest(was.Findings)) {
 			return true
 		}
 	}
@@ -96,7 +102,41 @@ func count(findings []verdict.Finding, level verdict.Level) int {
 // trial is a candidate that helped, with its outcome.
 type trial struct {
 	candidate verdict.Candidate
+	cost      change.Cost
+	doors     int
 	fix       verdict.Fix
+}
+
+func newTrial(c fleet.Case, candidate verdict.Candidate, before, after *Judgement, gate int) trial {
+	t := trial{candidate: candidate, cost: change.Bill(c, candidate.Patch)}
+	t.fix = verdict.Fix{Says: change.Words(c, candidate.Patch), Patch: candidate.Patch,
+		Gate: after.Gates[gate].Level, Quad: after.Level, Danger: after.Danger}
+	t.fix.Costs = t.cost.Words()
+	for _, more := range []string{candidate.Costs, candidate.Gains} {
+		if more != "" {
+			t.fix.Costs += ", " + more
+		}
+	}
+	for i := range after.Gates {
+		for _, f := range after.Gates[i].Findings {
+			if f.Code == link.CodeOneWay {
+				t.doors++
+			}
+			if f.Level == verdict.Fits || saidBefore(before.Gates[i].Findings, f) {
+				continue
+			}
+			if f.Code == link.CodeOneWay || f.Level != verdict.Caution || i == gate {
+				t.fix.Warns = append(t.fix.Warns, f.Says)
+			}
+		}
+	}
+	return t
+}
+
+func saidBefore(findings []verdict.Finding, f verdict.Finding) bool {
+	return slices.ContainsFunc(findings, func(g verdict.Finding) bool {
+		return g.Code == f.Code && g.Subject == f.Subject && !f.Level.WorseThan(g.Level)
+	})
 }
 
 // worthIt keeps changed parts from being offered against a mere caution.
@@ -104,14 +144,22 @@ func worthIt(level verdict.Level, c verdict.Candidate) bool {
 	return level != verdict.Fits && (level != verdict.Caution || c.Effort < verdict.Part)
 }
 
-// best keeps the fixes after which the gate is open (fits or caution) and
-// which need nothing bought and the least effort, then those with the better
-// verdicts. Two fixes that say the same are one.
-func best(trials []trial) []verdict.Fix {
+// best orders the fixes of a finding: the danger that is left, one-way doors, whether
+// the gate is open afterwards, what is to be bought and for how much, the effort, then
+// the better verdicts. Two fixes that say the same are one. What leads from unfit into
+// the unknown comes only where nothing else does.
+func best(trials []trial, level verdict.Level) []verdict.Fix {
+	known := slices.DeleteFunc(slices.Clone(trials), func(t trial) bool { return level == verdict.Unfit && t.fix.Gate == verdict.Unknown })
+	if len(known) > 0 {
+		trials = known
+	}
 	slices.SortStableFunc(trials, func(a, b trial) int {
 		return cmp.Or(
+			max(1, a.fix.Danger.Rank())-max(1, b.fix.Danger.Rank()),
+			a.doors-b.doors,
 			max(1, a.fix.Gate.Rank())-max(1, b.fix.Gate.Rank()),
-			toBuy(a.fix)-toBuy(b.fix),
+			int(a.cost.Get-b.cost.Get),
+			cmp.Compare(a.cost.Price, b.cost.Price),
 			int(a.candidate.Effort-b.candidate.Effort),
 			a.fix.Gate.Rank()-b.fix.Gate.Rank(),
 			a.fix.Quad.Rank()-b.fix.Quad.Rank())
@@ -124,11 +172,4 @@ func best(trials []trial) []verdict.Fix {
 		}
 	}
 	return fixes
-}
-
-func toBuy(f verdict.Fix) int {
-	if strings.HasPrefix(f.Costs, "to buy") {
-		return 1
-	}
-	return 0
 }

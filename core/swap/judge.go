@@ -46,8 +46,9 @@ type GateVerdict struct {
 
 // Judgement is what all gates say of a fit.
 type Judgement struct {
-	Level verdict.Level `json:"level"`
-	Gates []GateVerdict `json:"gates"`
+	Level  verdict.Level  `json:"level"`
+	Danger verdict.Danger `json:"danger,omitempty"` // the greatest of all findings
+	Gates  []GateVerdict  `json:"gates"`
 }
 
 // Gate is the verdict of one gate; unknown where it was not run.
@@ -89,6 +90,9 @@ func Judge(c fleet.Case) Judgement {
 	for i, g := range gates {
 		findings := g.check(c)
 		levels[i] = verdict.Worst(findings)
+		if danger := verdict.Greatest(findings); danger.WorseThan(j.Danger) {
+			j.Danger = danger
+		}
 		j.Gates[i] = GateVerdict{Gate: g.name, Level: levels[i], Findings: findings}
 	}
 	j.Level = verdict.WorstOf(levels...)

@@ -25,7 +25,7 @@ var kit = []fleet.Kit{sample.Own("first", "1.0.6", ""), sample.Own("second", "2.
 
 func fit(air, goggles, hand, pack, from string) fleet.Fit {
 	return fleet.Fit{AirUnit: &fleet.Slot{Kit: air}, Goggles: &fleet.Slot{Kit: goggles}, Controller: &fleet.Slot{Kit: hand},
-		Board: "board", Pack: pack, Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Antennas: sample.Pair(), Mounting: sample.Seat(), Flight: sample.Flight()}
+		Board: "board", Pack: pack, CapacitorUF: new(unit.Microfarads(470)), CapacitorV: new(unit.Volts(35)), PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Antennas: sample.Pair(), Mounting: sample.Seat(), Flight: sample.Flight()}
 }
 
 func TestTheQuadIsAsBadAsItsWorstGate(t *testing.T) {

@@ -97,4 +97,8 @@ func appendDecimal(to []byte, x float64, digits int) []byte {
 	return text
 }
 
-func shortest(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
+// shortest prints in as few digits as it takes, to the thousandth: what lies beyond
+// comes from reckoning.
+func shortest(x float64) string {
+	return strconv.FormatFloat(math.Round(x*1000)/1000+0, 'f', -1, 64)
+}

@@ -23,3 +23,23 @@ func TestElectricalRelations(t *testing.T) {
 	assert.InDelta(t, 1.5, float64(Watts(12).Current(8)), 1e-12)
 	assert.True(t, math.IsInf(float64(Watts(1).Current(0)), 1))
 }
+
+// Quantities that a person would call equal are equal, however they were reckoned,
+// and the digits printed show the difference there is.
+func TestEqualityIsExact(t *testing.T) {
+	six := Volts(0)
+	for range 6 {
+		six += 4.2
+	}
+	assert.Zero(t, Compare(six, 25.2))
+	assert.False(t, Over(six, 25.2), "a limit is inclusive")
+	assert.True(t, Over(six+0.001, 25.2))
+	assert.Equal(t, "0 mm", Less(Millimetres(0.1+0.2), 0.3).String())
+	assert.Equal(t, "0.3 mm", Millimetres(0.1+0.2).String())
+	a, b := Pair(Volts(16.84), Volts(16.8))
+	assert.Equal(t, [2]string{"16.84 V", "16.80 V"}, [2]string{a, b})
+	a, b = Pair(Volts(16.801), Volts(16.8))
+	assert.Equal(t, [2]string{"16.801 V", "16.800 V"}, [2]string{a, b})
+	a, b = Pair(Volts(16.8), Volts(16.8))
+	assert.Equal(t, [2]string{"16.8 V", "16.8 V"}, [2]string{a, b})
+}

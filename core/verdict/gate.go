@@ -11,8 +11,8 @@ func FitValue(c fleet.Case, field, label string) Missing {
 }
 
 // Said completes what a gate has found: its name, and where a finding does not say
-// so itself, what it is about and that it is common practice.
-func Said(by Gate, about string, findings []Finding) []Finding {
+// so itself, what it is about, that it is common practice, and the danger of its code.
+func Said(by Gate, about string, findings []Finding, dangers map[Code]Danger) []Finding {
 	for i := range findings {
 		f := &findings[i]
 		f.Gate = by
@@ -23,5 +23,5 @@ func Said(by Gate, about string, findings []Finding) []Finding {
 			f.Source = Practice
 		}
 	}
-	return findings
+	return Rated(findings, dangers)
 }

@@ -62,8 +62,9 @@ type Finding struct {
 	Gate     Gate      `json:"gate"`
 	Code     Code      `json:"code"`
 	Level    Level     `json:"level"`
-	Subject  string    `json:"subject"` // the part it is about, by name
-	Says     string    `json:"says"`    // one plain sentence
+	Danger   Danger    `json:"danger,omitempty"` // absent: it fits
+	Subject  string    `json:"subject"`          // the part it is about, by name
+	Says     string    `json:"says"`             // one plain sentence
 	Compares []Compare `json:"compares,omitempty"`
 	Missing  []Missing `json:"missing,omitempty"` // unknown: the values that are missing
 	Fixes    []Fix     `json:"fixes,omitempty"`
@@ -88,20 +89,23 @@ type Missing struct {
 
 // Fix is a change the engine has tried, with the verdict that results.
 type Fix struct {
-	Says  string      `json:"says"`
+	Says  string      `json:"says"`            // made from the patch
 	Costs string      `json:"costs,omitempty"` // "to buy", "7 g"
 	Patch fleet.Patch `json:"patch"`
 	Gate  Level       `json:"gate"` // this gate's verdict afterwards
 	Quad  Level       `json:"quad"` // the quad's verdict afterwards
+	// Danger is the greatest left on the quad afterwards.
+	Danger Danger `json:"danger,omitempty"`
+	// Warns is what it brings that was not there before: one-way doors, bindings
+	// lost, uses given up.
+	Warns []string `json:"warns,omitempty"`
 }
 
 // Candidate is a change worth trying. A gate proposes it; whether it helps is
 // found out by judging the fit again with it.
 type Candidate struct {
-	Says   string
-	Costs  string
+	Costs  string // beside parts: "its settings are loaded anew"
 	Gains  string // what it brings, where that can be said: "+2.1 dB on 5.8 GHz"
-	Owned  bool   // needs nothing to be bought
 	Effort Effort
 	Patch  fleet.Patch
 }

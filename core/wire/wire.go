@@ -4,6 +4,7 @@ package wire
 
 import (
 	"math"
+	"strconv"
 
 	"yokeswap/core/unit"
 )
@@ -47,3 +48,23 @@ func (g Gauge) PairInductance(length unit.Millimetres) unit.Nanohenries {
 	radius := float64(g.Diameter()) / 2
 	return unit.Nanohenries(0.4 * float64(length) * (math.Log(apart/radius) + 0.25)) // µ0/π = 0.4 nH/mm
 }
+
+// carries is what a wire in free air carries, in amperes, by gauge from 10 on (the
+// chassis wiring column of the usual tables of wire gauges, from memory).
+var carries = [...]unit.Amps{55, 47, 41, 35, 32, 28, 22, 19, 16, 14, 11, 9, 7, 4.7, 3.5, 2.7, 2.2, 1.7, 1.4, 1.2, 0.86, 0.7, 0.53}
+
+// Thinnest is the current that even the thinnest wire in use carries, 32 AWG.
+const Thinnest unit.Amps = 0.53
+
+// Carries is the current a wire of the gauge carries for long. Gauges thicker than 10
+// count as 10, thinner than 32 as none.
+func (g Gauge) Carries() unit.Amps {
+	at := max(0, int(g)-10)
+	if at >= len(carries) {
+		return 0
+	}
+	return carries[at]
+}
+
+// String prints a gauge: "28 AWG".
+func (g Gauge) String() string { return strconv.Itoa(int(g)) + " AWG" }

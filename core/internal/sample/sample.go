@@ -50,7 +50,7 @@ func Set() *gear.Set {
 		},
 		Controllers: []gear.Controller{{Device: device("old-hand")}, {Device: device("new-hand", step("1.0", ""), step("1.1", ""))}},
 		Receivers:   []gear.Receiver{{Entry: entry("receiver"), Input: gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))}, Protocols: []string{"crsf"}, LatencyMS: new(6.0), FullDuplex: new(true), Inverted: new(false), FromMHz: new(unit.Megahertz(2400)), ToMHz: new(unit.Megahertz(2480))}},
-		Boards: []gear.Board{{Entry: entry("board"), USBSide: "left", Input: gear.Input{MinV: new(unit.Volts(6)), MaxV: new(unit.Volts(30)), PeakW: new(unit.Watts(10))}, Pads: []gear.Pad{
+		Boards: []gear.Board{{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Pads: []gear.Pad{
 			{ID: "batt", Kind: gear.PadPack},
 			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
 			{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
@@ -74,7 +74,7 @@ func Set() *gear.Set {
 		}}},
 		Plates:     []gear.Plate{{Entry: entry("plate-20-25"), From: gear.Holes{XMM: 20, YMM: 20}, To: gear.Holes{XMM: 25.5, YMM: 25.5}, ThickMM: new(unit.Millimetres(4)), MassG: new(unit.Grams(2)), Printed: true}},
 		Screws:     []gear.Screw{screw("m2-4", "M2", 4), screw("m2-5", "M2", 5), screw("m2-8", "M2", 8), screw("m16-6", "M1.6", 6), screw("m16-10", "M1.6", 10)},
-		Connectors: []gear.Connector{{Entry: entry("ufl"), Matings: new(30)}, {Entry: entry("sma")}, {Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6)}},
+		Connectors: []gear.Connector{{Entry: entry("ufl"), Matings: new(30)}, {Entry: entry("sma")}, {Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6), MaxA: new(unit.Amps(3))}},
 		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
 		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
 		Packs: []gear.Pack{
@@ -173,7 +173,7 @@ func Wires(to ...int) (wires []gear.HarnessWire) {
 	colours := []string{"red", "black", "white", "grey", "brown", "yellow"}
 	for i, slot := range to {
 		if slot > 0 {
-			wires = append(wires, gear.HarnessWire{From: i + 1, To: slot, Colour: colours[i%len(colours)]})
+			wires = append(wires, gear.HarnessWire{From: i + 1, To: slot, Colour: colours[i%len(colours)], AWG: new(wire.Gauge(24))})
 		}
 	}
 	return wires

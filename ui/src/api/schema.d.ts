@@ -1026,6 +1026,7 @@ export interface components {
         Finding: {
             code: string;
             compares?: components["schemas"]["Compare"][];
+            danger?: string;
             fixes?: components["schemas"]["Fix"][];
             gate: string;
             level: string;
@@ -1044,10 +1045,12 @@ export interface components {
         };
         Fix: {
             costs?: string;
+            danger?: string;
             gate: string;
             patch: components["schemas"]["Patch"];
             quad: string;
             says: string;
+            warns?: string[];
         };
         GateLevel: {
             gate: string;
@@ -1112,6 +1115,7 @@ export interface components {
             stops: boolean;
         };
         Judgement: {
+            danger?: string;
             gates: components["schemas"]["GateVerdict"][];
             level: string;
         };
@@ -1353,6 +1357,8 @@ export interface components {
             board?: string;
             /** Format: double */
             capacitorUF?: number;
+            /** Format: double */
+            capacitorV?: number;
             controller?: components["schemas"]["Slot"];
             feed?: components["schemas"]["Feed"];
             goggles?: components["schemas"]["Slot"];
@@ -2093,6 +2099,7 @@ export interface components {
             to: string;
         };
         Wiring: {
+            depth?: string;
             harness?: string;
             harnessTo?: string;
             moved?: components["schemas"]["CrimpMove"][];
