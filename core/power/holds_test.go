@@ -173,7 +173,7 @@ func TestACapacitorIsRatedForItsPack(t *testing.T) {
 }
 
 // Two parts on one jumper that want different choices: no choice mends it.
-func TestTwoPartsOnOneJumper(t *testing.T) {
+func TestTwoPartsShareAPad(t *testing.T) {
 	set, next := sample.Set(), fit("first", "lipo-4", "board.cam")
 	next.Jumpers = map[string]string{"cam": "10v"}
 	next.Loads = []fleet.Load{{ID: "gps", Name: "GPS", Input: gear.Input{MinV: volts(4.5), MaxV: volts(5.5), PeakW: new(unit.Watts(0.5))}}}
