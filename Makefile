@@ -10,13 +10,14 @@ GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VER
 UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
 CHROMIUM := /usr/bin/chromium
 
-.PHONY: help demo test build release tools chromium references bench screenshots types
+.PHONY: help demo test build release tools chromium references bench soak screenshots types
 
 help:
 	@echo "make demo         build everything and serve the demo"
 	@echo "make test         build everything and run all checks"
 	@echo "make build        build bin/yokeswap"
 	@echo "make release      build release/ for Linux, Windows and macOS"
+	@echo "make soak         run the nets over far more builds (hours)"
 	@echo "make bench        run the benchmarks and print the sizes"
 	@echo "make screenshots  take docs/screenshots anew"
 
@@ -70,6 +71,7 @@ test: build chromium references
 	echo "== Go: tests"
 	if command -v gcc >/dev/null; then go test -race ./core/...; else echo "no C compiler: the core's tests run without -race"; go test ./core/...; fi
 	go test ./core/link/route -run Explanation
+	go test ./core/swap -run Missing
 	go test $$(go list ./... | grep -v '^yokeswap/core')
 	echo "== API types in step"
 	go run ./cmd/yokeswap openapi | cmp - ui/openapi.json || { echo "ui/openapi.json is behind the API: run make types"; exit 1; }
@@ -79,6 +81,10 @@ test: build chromium references
 	npm run --silent unit
 	echo "== interface: in the browser"
 	npm run --silent e2e
+
+soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a fact taken away
+	@SOAK=1000 go test ./core/swap -run Missing -timeout 4h -v
+	SOAK=5000 go test ./web -run EveryPatch -timeout 12h -v
 
 bench: build
 	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/osd ./core/link/route ./msp ./sim ./store ./cmd/yokeswap

@@ -316,6 +316,11 @@ func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string)
 			ps.add(path+"."+s.name+".kit", "expected the id of a piece of kit in this fleet, %q is none", s.slot.Kit)
 		}
 	}
+	for i, none := range f.None {
+		if none == fleet.NoBoard && f.Board != "" || none == fleet.NoReceiver && f.Receiver != "" || none == fleet.NoController && f.Controller != nil || none == fleet.NoAnalog && f.Analog != "" {
+			ps.add(path+"."+indexed("none", i), "%s is stated here, and that there is none", none)
+		}
+	}
 	checkFlight(ps, path, &f.Flight)
 	checkWiring(ps, path, &f.Wiring)
 	nodes := map[string]string{fleet.NodeAirUnit: "", fleet.NodeReceiver: "", fleet.NodeBoard: ""}

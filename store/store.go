@@ -136,11 +136,11 @@ type Expect struct {
 func (s *Store) Update(change func(*stock.Stock) error, expect ...Expect) error {
 	s.write.Lock()
 	defer s.write.Unlock()
-	return s.db.Transaction(func(tx *gorm.DB) error { return changeStock(tx, change, expect...) })
+	return s.db.Transaction(func(tx *gorm.DB) error { return s.changeStock(tx, change, expect...) })
 }
 
-func changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect) error {
-	before, err := load(tx)
+func (s *Store) changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect) error {
+	before, err := s.asItIs(tx)
 	if err != nil {
 		return fmt.Errorf("read the database: %w", err)
 	}
@@ -149,7 +149,7 @@ func changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect)
 			return Stale{e.Ref, have}
 		}
 	}
-	after, err := load(tx) // a second copy, for the change to work on
+	after, err := load(tx) // a copy, for the change to work on
 	if err != nil {
 		return fmt.Errorf("read the database: %w", err)
 	}
@@ -160,6 +160,22 @@ func changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect)
 		return fmt.Errorf("write the database: %w", err)
 	}
 	return nil
+}
+
+// asItIs is the stock before a change: as it was read last, where nobody has written
+// since, else read anew.
+func (s *Store) asItIs(tx *gorm.DB) (*Snapshot, error) {
+	var counter counterRow
+	if err := tx.First(&counter, 1).Error; err != nil {
+		return nil, err
+	}
+	s.mu.Lock()
+	latest := s.latest
+	s.mu.Unlock()
+	if latest != nil && latest.Revision == counter.Revision {
+		return latest, nil
+	}
+	return load(tx)
 }
 
 // revisionOf is an entry's revision; of the whole stock for the kind "all".
@@ -211,8 +227,8 @@ func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, 
 		if r.Mated == 0 {
 			return nil
 		}
-		return changeStock(tx, func(s *stock.Stock) error {
-			s.Mate(r.Mates, r.Mated)
+		return s.changeStock(tx, func(st *stock.Stock) error {
+			st.Mate(r.Mates, r.Mated)
 			return nil
 		})
 	})
@@ -236,7 +252,7 @@ func (s *Store) Finish(quad, weighed string, says func([]bench.Record) string, a
 				measured = new(unit.Grams(*r.Value))
 			}
 		}
-		if err := changeStock(tx, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...); err != nil {
+		if err := s.changeStock(tx, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...); err != nil {
 			return err
 		}
 		if err := tx.Where("quad = ?", quad).Delete(&benchRow{}).Error; err != nil {

@@ -25,11 +25,11 @@ func TestAntennasOfGogglesAreChanged(t *testing.T) {
 		return status
 	}
 	level := func() verdict.Level {
-		judgement := get[web.QuadView](c, "/api/quads/damsel").Judgement
+		judgement := get[web.QuadView](c, "/api/quads/fantail").Judgement
 		return judgement.Gate(verdict.Antenna).Level
 	}
 	require.Equal(t, verdict.Fits, level())
-	picture := get[web.QuadView](c, "/api/quads/damsel").Antenna.Picture
+	picture := get[web.QuadView](c, "/api/quads/fantail").Antenna.Picture
 	assert.Equal(t, "visor-c-1", picture.Goggles)
 	require.Len(t, picture.Ports, 2)
 	assert.Equal(t, 200, put(`{"was":"crown-dual","model":"crown-patch"}`))

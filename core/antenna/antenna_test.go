@@ -56,7 +56,8 @@ func TestTheTradesCases(t *testing.T) {
 		{"one round, one directional", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "wide"} }, antenna.CodeFits, verdict.Fits},
 		{"another band", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4") }, antenna.CodeNoBand, verdict.Unfit},
 		{"one band of two", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
-			s.AirUnits[0].Radio.Bands = []gear.Band{"2.4", "5.8"}
+			s.AirUnits[0].Radio.Bands, s.Goggles[1].Receive.Bands = []gear.Band{"2.4", "5.8"}, []gear.Band{"2.4", "5.8"}
+			s.Regions[0].Limits = append(s.Regions[0].Limits, gear.PowerLimit{Band: "2.4", MaxEIRPMW: new(unit.Milliwatts(1000))})
 		}, antenna.CodeOneBand, verdict.Caution},
 		{"two bands for one", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4", "5.8") }, antenna.CodeHalfGain, verdict.Caution},
 		{"no common band", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
@@ -75,7 +76,7 @@ func TestTheTradesCases(t *testing.T) {
 		{"polarisation not stated", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { s.Antennas[0].Polarisation = "" }, antenna.CodeUnknown, verdict.Unknown},
 		{"nothing on the goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = nil }, antenna.CodeUnknown, verdict.Unknown},
 		{"over the region's limit", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
-			s.Regions[0].Limits[0].MaxEIRPMW = new(unit.Milliwatts(25))
+			s.Regions[0].Limits[0].MaxEIRPMW = new(unit.Milliwatts(100))
 		}, antenna.CodeLimit, verdict.Caution},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -295,4 +296,96 @@ func TestThePortsOfGoggles(t *testing.T) {
 	assert.Equal(t, []antenna.Choice{{Model: "wide", Label: "wide, 2 in the drawer"}, {Model: "left", From: "old-eyes", Label: "left off old-eyes, in exchange"}}, pic.Ports[0].Choices)
 	c.Fit.Antennas.Placed, c.Fit.Antennas.Why = "clear", "on the arms"
 	assert.Contains(t, antenna.Draw(c).Placed, "a crash takes them first; on the arms")
+}
+
+// A link is judged by the band it uses: dual-band goggles flown with a single-band
+// unit want that band's antennas, and dual-band ones there give up gain.
+func TestTheBandOfTheLinkCounts(t *testing.T) {
+	set := sample.Set()
+	set.Goggles[1].Receive.Bands = []gear.Band{"2.4", "5.8"}
+	assert.Equal(t, verdict.Fits, verdict.Worst(antenna.Check(caseOf(set, sample.Pair(), "eye", "eye"))))
+	set.Antennas[1].Bands = append(set.Antennas[1].Bands, gear.AntennaBand{Band: "2.4", GainDBi: new(unit.Decibels(2))})
+	findings := antenna.Check(caseOf(set, sample.Pair(), "eye", "eye"))
+	assert.Equal(t, []verdict.Code{antenna.CodeHalfGain}, codes(findings))
+	assert.Contains(t, findings[0].Says, "this link uses, 5.8 GHz")
+}
+
+// Every antenna counts for polarisation: the best pair makes the link, whichever
+// stands first, and one without a partner is named.
+func TestEveryAntennaCountsForPolarisation(t *testing.T) {
+	for _, eyes := range [][]string{{"left", "eye"}, {"eye", "left"}} {
+		list := codes(antenna.Check(caseOf(sample.Set(), sample.Pair(), eyes...)))
+		assert.NotContains(t, list, antenna.CodeHands)
+		assert.Contains(t, list, antenna.CodeDeaf)
+	}
+}
+
+// What transmits is judged by the region's limit, and what is missing for that is
+// asked for; no setting is named that the unit does not have.
+func TestTheLegalGate(t *testing.T) {
+	judge := func(change func(*gear.Set)) verdict.Finding {
+		set := sample.Set()
+		change(set)
+		for _, f := range antenna.Check(caseOf(set, sample.Pair(), "eye", "eye")) {
+			if f.Code == antenna.CodeLimit {
+				return f
+			}
+		}
+		return verdict.Finding{Level: verdict.Fits}
+	}
+	assert.Equal(t, verdict.Fits, judge(func(*gear.Set) {}).Level)
+	for name, remove := range map[string]func(*gear.Set){
+		"power": func(s *gear.Set) { s.AirUnits[0].Radio.MaxMW = nil },
+		"gain":  func(s *gear.Set) { s.Antennas[0].Bands[0].GainDBi = nil },
+		"limit": func(s *gear.Set) { s.Regions[0].Limits = nil },
+	} {
+		f := judge(remove)
+		assert.Equal(t, verdict.Unknown, f.Level, name)
+		assert.Equal(t, verdict.Unlawful, f.Danger, name)
+	}
+	limit := func(s *gear.Set, mw unit.Milliwatts) { s.Regions[0].Limits[0].MaxEIRPMW = &mw }
+	f := judge(func(s *gear.Set) { limit(s, 300); s.AirUnits[0].Radio.StepsMW = []unit.Milliwatts{20, 200, 500} })
+	assert.Equal(t, verdict.Caution, f.Level)
+	assert.Contains(t, f.Says, "Its setting of 200 mW stays within it")
+	f = judge(func(s *gear.Set) { limit(s, 200); s.AirUnits[0].Radio.StepsMW = []unit.Milliwatts{250, 500} })
+	assert.Equal(t, verdict.Unfit, f.Level)
+	assert.NotContains(t, f.Says, "set that")
+	f = judge(func(s *gear.Set) { limit(s, 100); s.AirUnits[0].Radio.BenchMW = nil })
+	assert.Equal(t, verdict.Unknown, f.Level)
+	f = judge(func(s *gear.Set) {
+		s.Goggles[1].Sends = &gear.Sender{Band: "5.8", MaxMW: new(unit.Milliwatts(900)), GainDBi: new(unit.Decibels(2))}
+	})
+	assert.Equal(t, verdict.Unfit, f.Level, "goggles that send are judged too")
+	f = judge(func(s *gear.Set) { s.Goggles[1].Sends = &gear.Sender{Band: "5.8", MaxMW: new(unit.Milliwatts(100))} })
+	assert.Equal(t, verdict.Unknown, f.Level)
+}
+
+// Barrel and lip are both asked for at goggles; matings count only where something is
+// unplugged; an antenna tuned beside the channels is said.
+func TestBarrelsMatingsAndTuning(t *testing.T) {
+	for name, remove := range map[string]func(*gear.Set){
+		"barrel": func(s *gear.Set) { s.Antennas[1].BarrelMM = nil },
+		"lip":    func(s *gear.Set) { s.Goggles[1].Receive.LipMM = nil },
+		"plug":   func(s *gear.Set) { s.Antennas[1].Plug = "" },
+	} {
+		set := sample.Set()
+		remove(set)
+		findings := antenna.Check(caseOf(set, sample.Pair(), "eye", "eye"))
+		assert.Equal(t, verdict.Unknown, verdict.Worst(findings), name)
+		assert.NotEmpty(t, findings[0].Missing, name)
+	}
+	c := caseOf(sample.Set(), sample.Pair(), "eye", "eye")
+	kit, _ := c.Fleet.Piece("first")
+	kit.Matings = new(30)
+	assert.Contains(t, codes(antenna.Check(c)), antenna.CodeMatings)
+	c.Quad.Now = c.Quad.Next.Clone()
+	assert.NotContains(t, codes(antenna.Check(c)), antenna.CodeMatings, "nothing is unplugged")
+
+	set := sample.Set()
+	set.BandPlans = []gear.BandPlan{{Entry: gear.Entry{ID: "plan"}, Channels: []gear.Channel{{ID: "1", MHz: 5660, WidthMHz: 20}, {ID: "2", MHz: 5800, WidthMHz: 20}}}}
+	set.AirUnits[0].Radio.BandPlan = "plan"
+	set.Antennas[0].Bands[0].FromMHz, set.Antennas[0].Bands[0].ToMHz = new(unit.Megahertz(5700)), new(unit.Megahertz(5900))
+	findings := antenna.Check(caseOf(set, sample.Pair(), "eye", "eye"))
+	assert.Contains(t, codes(findings), antenna.CodeTuned)
+	assert.Contains(t, findings[0].Says, "beside 1 of 2 channels")
 }

@@ -74,17 +74,24 @@ func compareOn(b gear.Band, now, next *pair) Budget {
 		out.Says = fmt.Sprintf("%s GHz is new: today's link does not use it.", b)
 		return out
 	}
+	type way struct {
+		*pair
+		x, y *gear.Antenna
+	}
+	was, is := way{pair: now}, way{pair: next}
+	was.x, was.y = now.bestPair(b)
+	is.x, is.y = next.bestPair(b)
 	terms := []struct {
 		what string
-		of   func(*pair) *unit.Decibels
+		of   func(way) *unit.Decibels
 	}{
-		{"transmit power", func(p *pair) *unit.Decibels { return p.power(b) }},
-		{"antenna of the unit", func(p *pair) *unit.Decibels { return gain(p.unit.best(b), b) }},
-		{"its lead and adapter", func(p *pair) *unit.Decibels { return p.unit.lost(b) }},
-		{"polarisation", func(p *pair) *unit.Decibels { return p.mismatch(b) }},
-		{"antenna of the goggles", func(p *pair) *unit.Decibels { return gain(p.eyes.best(b), b) }},
-		{"their lead and adapter", func(p *pair) *unit.Decibels { return p.eyes.lost(b) }},
-		{"sensitivity", func(p *pair) *unit.Decibels {
+		{"transmit power", func(p way) *unit.Decibels { return p.power(b, p.x) }},
+		{"antenna of the unit", func(p way) *unit.Decibels { return gain(p.x, b) }},
+		{"its lead and adapter", func(p way) *unit.Decibels { return p.unit.lost(p.x) }},
+		{"polarisation", func(p way) *unit.Decibels { return mismatch(p.x, p.y) }},
+		{"antenna of the goggles", func(p way) *unit.Decibels { return gain(p.y, b) }},
+		{"their lead and adapter", func(p way) *unit.Decibels { return p.eyes.lost(p.y) }},
+		{"sensitivity", func(p way) *unit.Decibels {
 			if s := p.eyes.port.SensitivityDBm; s != nil {
 				return new(-*s)
 			}
@@ -94,7 +101,7 @@ func compareOn(b gear.Band, now, next *pair) Budget {
 	var change unit.Decibels
 	known := false
 	for _, t := range terms {
-		row := Row{What: t.what, NowDB: t.of(now), NextDB: t.of(next)}
+		row := Row{What: t.what, NowDB: t.of(was), NextDB: t.of(is)}
 		out.Rows = append(out.Rows, row)
 		if row.NowDB == nil || row.NextDB == nil {
 			out.LeftOut = append(out.LeftOut, t.what)
@@ -124,14 +131,14 @@ func behindFactor(b gear.Band, change unit.Decibels, now, next *pair) *float64 {
 }
 
 // power is the most the unit may send: its own, or what the region leaves it.
-func (p *pair) power(b gear.Band) *unit.Decibels {
+func (p *pair) power(b gear.Band, x *gear.Antenna) *unit.Decibels {
 	r := p.airUnit.Radio
 	if r == nil || r.MaxMW == nil {
 		return nil
 	}
 	power := radio.DBm(*r.MaxMW)
 	if p.region != nil {
-		limit, g := p.region.Limit(b), gain(p.unit.best(b), b)
+		limit, g := p.region.Limit(b), gain(x, b)
 		if limit != nil && limit.MaxEIRPMW != nil && g != nil {
 			power = min(power, radio.DBm(*limit.MaxEIRPMW)-*g)
 		}
@@ -146,8 +153,7 @@ func gain(a *gear.Antenna, b gear.Band) *unit.Decibels {
 	return a.On(b).GainDBi
 }
 
-func (e *end) lost(b gear.Band) *unit.Decibels {
-	a := e.best(b)
+func (e *end) lost(a *gear.Antenna) *unit.Decibels {
 	if a == nil {
 		return nil
 	}
@@ -158,8 +164,7 @@ func (e *end) lost(b gear.Band) *unit.Decibels {
 	return new(-loss)
 }
 
-func (p *pair) mismatch(b gear.Band) *unit.Decibels {
-	x, y := p.unit.best(b), p.eyes.best(b)
+func mismatch(x, y *gear.Antenna) *unit.Decibels {
 	if x == nil || y == nil || !x.Polarisation.Known() || !y.Polarisation.Known() {
 		return nil
 	}

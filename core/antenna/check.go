@@ -2,6 +2,7 @@ package antenna
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"yokeswap/core/fleet"
@@ -31,6 +32,9 @@ const (
 	CodeMatings  verdict.Code = "antenna.matings"
 	CodeLimit    verdict.Code = "antenna.limit"
 	CodeNoRegion verdict.Code = "antenna.no-region"
+	CodeTuned    verdict.Code = "antenna.tuned-beside"
+	CodeAngled   verdict.Code = "antenna.right-angle"
+	CodeDeaf     verdict.Code = "antenna.no-partner"
 	CodeFits     verdict.Code = "antenna.fits"
 )
 
@@ -91,6 +95,7 @@ func (p *pair) fits() verdict.Finding {
 
 // checkEnd holds each antenna of an end against its port.
 func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
+	used := p.used(e)
 	add := func(code verdict.Code, level verdict.Level, says string, args ...any) {
 		f := verdict.Finding{Code: code, Level: level, Subject: e.label, Source: verdict.Practice, Says: fmt.Sprintf(says, args...)}
 		if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
@@ -99,20 +104,24 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 	}
 	for _, a := range e.antennas {
 		var common []gear.Band
-		for _, b := range e.port.Bands {
+		for _, b := range used {
 			if a.On(b) != nil {
 				common = append(common, b)
 			}
 		}
 		switch {
 		case len(common) == 0:
-			add(CodeNoBand, verdict.Unfit, "%s is not made for %s of %s: no picture, and a sender into the wrong antenna can die.", a.Label(), names(e.port.Bands), e.label)
-		case len(common) < len(e.port.Bands):
-			add(CodeOneBand, verdict.Caution, "%s works on %s alone; %s uses %s: the other band is thrown away and the picture gets choppy.", a.Label(), names(common), e.label, names(e.port.Bands))
-		case len(a.Bands) > len(e.port.Bands):
-			add(CodeHalfGain, verdict.Caution, "%s is made for more bands than %s uses: about half its gain is given up.", a.Label(), e.label)
+			add(CodeNoBand, verdict.Unfit, "%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.", a.Label(), e.label, names(used))
+		case len(common) < len(used):
+			add(CodeOneBand, verdict.Caution, "%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(), names(common), names(used))
+		case len(a.Bands) > len(used):
+			add(CodeHalfGain, verdict.Caution, "%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label, names(used))
 		}
-		p.checkPlug(e, a, add)
+		for _, f := range append(p.checkPlug(e, a, add), p.checkTuned(a)...) {
+			if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
+				findings = append(findings, f)
+			}
+		}
 	}
 	if n := len(e.antennas); n != *e.port.Antennas {
 		level := verdict.Caution
@@ -121,7 +130,7 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		}
 		add(CodeCount, level, "%s takes %d antennas, %d are planned.", e.label, *e.port.Antennas, n)
 	}
-	for _, a := range e.antennas[1:] {
+	for _, a := range e.antennas[min(1, len(e.antennas)):] {
 		if first := e.antennas[0]; a.Polarisation != first.Polarisation {
 			add(CodeMixed, verdict.Caution, "%s carries %s and %s antennas: one of them always hears less.", e.label, handWords(first.Polarisation), handWords(a.Polarisation))
 		}
@@ -129,32 +138,82 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 	return findings
 }
 
-// checkPlug follows the plug of an antenna to its port.
-func (p *pair) checkPlug(e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any)) {
-	if a.Plug == "" || e.port.Plug == "" {
-		of, field := "the port of "+e.label, "plug"
-		if a.Plug == "" {
-			of = a.Label()
+// checkTuned holds the frequencies an antenna is tuned for against the channels of the
+// unit; not asked for where either is not stated: the band is.
+func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
+	if p.airUnit.Radio == nil {
+		return nil
+	}
+	plan, ok := gear.Find[*gear.BandPlan](p.Library, p.airUnit.Radio.BandPlan)
+	if !ok {
+		return nil
+	}
+	beside := 0
+	for _, channel := range plan.Channels {
+		for _, on := range a.Bands {
+			low, high, known := on.Band.Ends()
+			if known && channel.MHz >= low && channel.MHz <= high &&
+				(on.FromMHz != nil && channel.MHz < *on.FromMHz || on.ToMHz != nil && channel.MHz > *on.ToMHz) {
+				beside++
+			}
 		}
-		add(CodeUnknown, verdict.Unknown, "unknown: %s of %s", field, of)
-		return
+	}
+	if beside == 0 {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeTuned, Level: verdict.Caution, Subject: a.Label(), Source: a.Source.String(),
+		Says: fmt.Sprintf("%s is tuned beside %d of %d channels of %s: less is heard there.", a.Label(), beside, len(plan.Channels), p.unit.label)}}
+}
+
+// checkPlug follows the plug of an antenna to its port.
+func (p *pair) checkPlug(e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any)) []verdict.Finding {
+	if a.Plug == "" || e.port.Plug == "" {
+		missing := verdict.GearValue(e.owner, e.field+".plug", "plug of the antenna port")
+		if a.Plug == "" {
+			missing = verdict.GearValue(&a.Entry, "plug", "plug")
+		}
+		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeUnknown, e.label, missing)}
 	}
 	switch {
 	case a.Plug == e.port.Plug:
-		if a.BarrelMM != nil && e.port.LipMM != nil && *a.BarrelMM <= *e.port.LipMM {
-			add(CodeBarrel, verdict.Unfit, "The barrel of %s is %s, the plug of %s lies %s behind its lip: it does not reach.", a.Label(), a.BarrelMM, e.label, e.port.LipMM)
-		}
+		return p.checkBarrel(e, a, add)
 	case e.adapter != nil && e.adapter.From == a.Plug && e.adapter.To == e.port.Plug:
 		loss := "a loss not stated"
 		if e.adapter.LossDB != nil {
 			loss = e.adapter.LossDB.String()
 		}
 		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.", a.Label(), e.label, e.adapter.Label(), loss)
-	case e.adapter == nil && p.adapterFor(a.Plug, e.port.Plug) != nil:
+	case p.adapterFor(a.Plug, e.port.Plug) != nil:
 		add(CodePlug, verdict.Change, "%s has a %s, %s takes a %s: the %s joins them.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
 	default:
 		add(CodePlug, verdict.Unfit, "%s has a %s, %s takes a %s.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug))
 	}
+	return nil
+}
+
+// checkBarrel asks whether a plug reaches past the lip of its case. Goggles have one;
+// of an air unit it is asked only where a lip is stated.
+func (p *pair) checkBarrel(e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any)) []verdict.Finding {
+	if e.port.LipMM == nil && e == &p.unit {
+		return nil
+	}
+	var missing []verdict.Missing
+	if e.port.LipMM == nil {
+		missing = append(missing, verdict.GearValue(e.owner, e.field+".lipMM", "lip around the antenna plug"))
+	}
+	if a.BarrelMM == nil {
+		missing = append(missing, verdict.GearValue(&a.Entry, "barrelMM", "length of the barrel"))
+	}
+	if len(missing) > 0 {
+		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeBarrel, e.label, missing...)}
+	}
+	if !unit.Over(*a.BarrelMM, *e.port.LipMM) {
+		add(CodeBarrel, verdict.Unfit, "The barrel of %s is %s, the plug of %s lies %s behind its lip: it does not reach.", a.Label(), a.BarrelMM, e.label, e.port.LipMM)
+	}
+	if a.RightAngle != nil && *a.RightAngle && len(e.antennas) > 1 {
+		add(CodeAngled, verdict.Caution, "%s has a right-angled plug: see that it clears the case and its neighbour on %s.", a.Label(), e.label)
+	}
+	return nil
 }
 
 // adapterFor finds an adapter in the library; nil where there is none.
@@ -174,19 +233,52 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands), p.eyes.label, names(p.eyes.port.Bands))}}
 	}
-	a, b := p.unit.antennas[0], p.eyes.antennas[0]
-	loss := radio.PolarisationLoss(a.Polarisation, b.Polarisation)
-	switch {
-	case loss > 10:
-		findings = append(findings, verdict.Finding{Code: CodeHands, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label, handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), loss)})
-	case loss > 0:
-		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), loss)})
-	}
+	findings = append(findings, p.checkHands()...)
 	if p.eyes.directed() {
 		findings = append(findings, verdict.Finding{Code: CodeBehind, Level: verdict.Caution, Source: verdict.Practice, Subject: p.eyes.label,
 			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.", p.eyes.label, p.eyes.antennas[0].BeamDeg)})
+	}
+	return findings
+}
+
+// checkHands holds the polarisation of every antenna of one end against every one of
+// the other: the best pair makes the link, and one that finds no partner hears nothing.
+func (p *pair) checkHands() (findings []verdict.Finding) {
+	const deaf = 10
+	least := func(a *gear.Antenna, others []*gear.Antenna) (loss unit.Decibels, partner *gear.Antenna) {
+		for i, o := range others {
+			if l := radio.PolarisationLoss(a.Polarisation, o.Polarisation); i == 0 || l < loss {
+				loss, partner = l, o
+			}
+		}
+		return loss, partner
+	}
+	best, a := unit.Decibels(math.Inf(1)), (*gear.Antenna)(nil)
+	var b *gear.Antenna
+	for _, own := range p.unit.antennas {
+		if loss, partner := least(own, p.eyes.antennas); partner != nil && loss < best {
+			best, a, b = loss, own, partner
+		}
+	}
+	if a == nil {
+		return nil
+	}
+	switch {
+	case best > deaf:
+		return []verdict.Finding{{Code: CodeHands, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label, handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), best)}}
+	case best > 0:
+		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: verdict.Practice,
+			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), best)})
+	}
+	for _, end := range [][2]*end{{&p.unit, &p.eyes}, {&p.eyes, &p.unit}} {
+		for _, x := range end[0].antennas {
+			if loss, _ := least(x, end[1].antennas); loss > deaf {
+				findings = append(findings, verdict.Finding{Code: CodeDeaf, Level: verdict.Caution, Subject: end[0].label, Source: verdict.Practice,
+					Says: fmt.Sprintf("%s on %s is %s and meets none of its hand on %s: that antenna hears next to nothing.", x.Label(), end[0].label, handWords(x.Polarisation), end[1].label)})
+				break
+			}
+		}
 	}
 	return findings
 }
@@ -230,10 +322,24 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 // fewMatings is how many left are worth a word (from memory).
 const fewMatings = 5
 
+// unplugs says whether the plan takes the unit's antennas off or puts some on.
+func (p *pair) unplugs() bool {
+	now, next := &p.Quad.Now, p.Fit
+	if p.FitName == "now" {
+		return false
+	}
+	same := now.AirUnit != nil && now.AirUnit.Kit == p.air.KitID && now.Antennas != nil && next.Antennas != nil &&
+		slices.Equal(now.Antennas.Models, next.Antennas.Models) && now.Antennas.Adapter == next.Antennas.Adapter
+	return !same
+}
+
 // checkMatings counts the matings of the unit's antenna plugs against what they
 // survive: a swap takes one. The bench counts them as they are made.
 func (p *pair) checkMatings() []verdict.Finding {
 	kit, owned := p.Fleet.Piece(p.air.KitID)
+	if !p.unplugs() {
+		return nil // nothing is taken off
+	}
 	if !owned || kit.Matings == nil || p.unit.port == nil {
 		return nil
 	}
@@ -254,32 +360,4 @@ func (p *pair) checkMatings() []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{f}
-}
-
-// checkPower holds the unit's power against the region's limit. It never says how
-// to go beyond it.
-func (p *pair) checkPower() (findings []verdict.Finding) {
-	r := p.airUnit.Radio
-	if p.region == nil {
-		return []verdict.Finding{{Code: CodeNoRegion, Level: verdict.Caution, Source: "local rules",
-			Says: "No region is chosen: keep to the bands and the power your country allows; some powers need a licence."}}
-	}
-	if r == nil || r.MaxMW == nil {
-		return nil
-	}
-	for _, b := range r.Bands {
-		limit, best := p.region.Limit(b), p.unit.best(b)
-		if limit == nil || limit.MaxEIRPMW == nil || best == nil || best.On(b).GainDBi == nil {
-			continue
-		}
-		eirp := radio.Milliwatts(radio.DBm(*r.MaxMW) + *best.On(b).GainDBi)
-		if eirp <= *limit.MaxEIRPMW*1.0001 {
-			continue
-		}
-		most := radio.Milliwatts(radio.DBm(*limit.MaxEIRPMW) - *best.On(b).GainDBi)
-		findings = append(findings, verdict.Finding{Code: CodeLimit, Level: verdict.Caution, Subject: p.unit.label, Source: p.region.Source.String(),
-			Says:     fmt.Sprintf("%s could radiate %.0f mW with %s on %s GHz; %s allows %s. Set it to %.0f mW or less.", p.unit.label, float64(eirp), best.Label(), b, p.region.Label(), limit.MaxEIRPMW, float64(most)),
-			Compares: []verdict.Compare{{What: "radiated power", Needed: limit.MaxEIRPMW.String() + " at most", There: fmt.Sprintf("%.0f mW", float64(eirp))}}})
-	}
-	return findings
 }

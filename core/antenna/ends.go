@@ -4,6 +4,7 @@
 package antenna
 
 import (
+	"math"
 	"slices"
 	"strings"
 
@@ -21,6 +22,8 @@ type end struct {
 	antennas []*gear.Antenna
 	adapter  *gear.Adapter
 	missing  []verdict.Missing
+	owner    *gear.Entry // on whose sheet the port stands, and where
+	field    string
 }
 
 // pair is both ends of one fit.
@@ -52,7 +55,7 @@ func newPair(c fleet.Case) *pair {
 }
 
 func (p *pair) unitEnd() end {
-	e := end{label: p.airUnit.Label()}
+	e := end{label: p.airUnit.Label(), owner: &p.airUnit.Entry, field: "radio"}
 	if r := p.airUnit.Radio; r != nil {
 		e.port = &r.AntennaPort
 	}
@@ -67,7 +70,7 @@ func (p *pair) unitEnd() end {
 }
 
 func (p *pair) gogglesEnd(s fleet.State) end {
-	e := end{label: s.Label, port: p.goggles.Receive}
+	e := end{label: s.Label, port: p.goggles.Receive, owner: &p.goggles.Entry, field: "receive"}
 	e.missing = portMissing(e.port, &p.goggles.Entry, "receive")
 	kit, owned := p.Fleet.Piece(s.KitID)
 	if !owned || len(kit.Antennas) == 0 {
@@ -111,6 +114,43 @@ func (p *pair) bands() (both []gear.Band) {
 		}
 	}
 	return both
+}
+
+// used are the bands an end is judged by: those the link uses; its own where the ends
+// have none in common.
+func (p *pair) used(e *end) []gear.Band {
+	if p.hasUnit && p.hasEyes && p.unit.port != nil && p.eyes.port != nil {
+		if both := p.bands(); len(both) > 0 {
+			return both
+		}
+	}
+	return e.port.Bands
+}
+
+// bestPair is the pair of antennas that does most on a band: gains, losses on the way
+// and hands taken together. Where gains are not stated it is the best of each end.
+func (p *pair) bestPair(b gear.Band) (x, y *gear.Antenna) {
+	x, y = p.unit.best(b), p.eyes.best(b)
+	top := unit.Decibels(math.Inf(-1))
+	for _, own := range p.unit.antennas {
+		for _, far := range p.eyes.antennas {
+			g, h := gain(own, b), gain(far, b)
+			if g == nil || h == nil || !own.Polarisation.Known() || !far.Polarisation.Known() {
+				continue
+			}
+			sum := *g + *h - radio.PolarisationLoss(own.Polarisation, far.Polarisation)
+			if loss, known := p.unit.chain(own); known {
+				sum -= loss
+			}
+			if loss, known := p.eyes.chain(far); known {
+				sum -= loss
+			}
+			if sum > top {
+				x, y, top = own, far, sum
+			}
+		}
+	}
+	return x, y
 }
 
 // best is the antenna of an end that does most on a band; nil where none is made

@@ -133,13 +133,10 @@ func bestSet(lib *gear.Library, f *fleet.Index, kit *fleet.Kit, goggles *gear.Go
 	slices.SortStableFunc(have, byWorth)
 	slices.SortStableFunc(all, byWorth)
 	var best unit.Decibels
-	left := *goggles.Receive.Antennas
-	for _, o := range have {
-		for range min(left, o.count) {
-			s.Best = append(s.Best, o.antenna.Label())
-			best += o.score
-			left--
-		}
+	picked := pickSet(have, *goggles.Receive.Antennas)
+	for _, o := range picked {
+		s.Best = append(s.Best, o.antenna.Label())
+		best += o.score
 	}
 	n := unit.Decibels(max(1, len(s.Best)))
 	if len(kit.Antennas) > 0 {
@@ -154,7 +151,33 @@ func bestSet(lib *gear.Library, f *fleet.Index, kit *fleet.Kit, goggles *gear.Go
 	default:
 		s.Says = fmt.Sprintf("%s would hear %.1f dB better with what is owned.", s.Name, float64(s.BetterDB))
 	}
+	if len(picked) > 0 && !slices.ContainsFunc(picked, func(o owned) bool { return !narrow(o.antenna) }) {
+		s.Says += " All of them look one way: the picture is lost behind."
+	}
 	return s
+}
+
+// narrow says whether an antenna looks one way.
+func narrow(a *gear.Antenna) bool { return a.BeamDeg != nil && *a.BeamDeg < allRound }
+
+// pickSet takes the best antennas, one by one, from a list ordered by worth. Of several
+// at least one hears all round, where one is there: goggles with diversity take what
+// hears best at each moment, so one that looks one way among others that do not reaches
+// further in front and loses nothing behind (common practice).
+func pickSet(have []owned, count int) (picked []owned) {
+	for _, o := range have {
+		for range min(count-len(picked), o.count) {
+			picked = append(picked, o)
+		}
+	}
+	allNarrow := !slices.ContainsFunc(picked, func(o owned) bool { return !narrow(o.antenna) })
+	if len(picked) < 2 || !allNarrow {
+		return picked
+	}
+	if i := slices.IndexFunc(have, func(o owned) bool { return !narrow(o.antenna) }); i >= 0 {
+		picked[len(picked)-1] = have[i]
+	}
+	return picked
 }
 
 // purchases picks from models, best first, what beats the mean of a set owned: the
@@ -186,8 +209,10 @@ func purchases(models []owned, than unit.Decibels, count int) (best, thrift *Pur
 func worth(a *gear.Antenna, goggles *gear.Goggles, links []*pair) unit.Decibels {
 	const noBand unit.Decibels = -20
 	var sum unit.Decibels
+	looked := 0
 	for _, p := range links {
-		for _, b := range goggles.Receive.Bands {
+		for _, b := range linkBands(p, goggles) {
+			looked++
 			far := p.unit.best(b)
 			g := gain(a, b)
 			if far == nil || g == nil || !a.Polarisation.Known() || !far.Polarisation.Known() {
@@ -197,5 +222,15 @@ func worth(a *gear.Antenna, goggles *gear.Goggles, links []*pair) unit.Decibels 
 			sum += *g - radio.PolarisationLoss(a.Polarisation, far.Polarisation)
 		}
 	}
-	return sum / unit.Decibels(len(links)*max(1, len(goggles.Receive.Bands)))
+	return sum / unit.Decibels(max(1, looked))
+}
+
+// linkBands are the bands a unit and goggles use together.
+func linkBands(p *pair, goggles *gear.Goggles) (both []gear.Band) {
+	for _, b := range p.unit.port.Bands {
+		if slices.Contains(goggles.Receive.Bands, b) {
+			both = append(both, b)
+		}
+	}
+	return both
 }

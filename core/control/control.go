@@ -27,6 +27,8 @@ const (
 	CodeArmIn    verdict.Code = "control.arm-within"
 	CodeTwice    verdict.Code = "control.switch-twice"
 	CodeMode     verdict.Code = "control.mode"
+	CodeArmRange verdict.Code = "control.arm-range"
+	CodeNever    verdict.Code = "control.never-on"
 	CodeLatency  verdict.Code = "control.latency"
 	CodeFits     verdict.Code = "control.fits"
 )
@@ -34,7 +36,7 @@ const (
 // dangers of the findings: what arms by accident, or cannot be disarmed, falls or
 // cannot be stopped, and so may what is not known of the switches.
 var dangers = map[verdict.Code]verdict.Danger{
-	CodeUnknown: verdict.Falls, CodeNothing: verdict.Falls, CodeArmIn: verdict.Falls,
+	CodeUnknown: verdict.Falls, CodeNothing: verdict.Falls, CodeArmIn: verdict.Falls, CodeArmRange: verdict.Falls,
 }
 
 // The modes builders put on switches.
@@ -152,6 +154,9 @@ func Check(c fleet.Case) []verdict.Finding {
 }
 
 func check(c fleet.Case) []verdict.Finding {
+	if c.Fit.Board == "" && !c.Fit.Without(fleet.NoBoard) {
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeUnknown, c.Quad.Label(), verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
+	}
 	if c.Fit.Board == "" && (c.Fit.AirUnit != nil || c.Fit.Receiver != "") {
 		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Says: "There is no flight board: nothing takes the sticks, and nothing arms."}}
 	}
@@ -232,9 +237,12 @@ func (h *hands) checkSwitches() (findings []verdict.Finding) {
 		if _, known := h.runs.Modes[s.Mode]; !known {
 			add(CodeMode, verdict.Unfit, "%s has no mode %s.", h.runs.Label(), modeWords(s.Mode))
 		}
+		if code, level, says := h.checkRange(s); code != "" {
+			add(code, level, "%s", says)
+		}
 		for _, o := range switches[:i] {
 			switch {
-			case !overlap(s, o) || s.Mode == o.Mode:
+			case !overlap(s, o) || s.Mode == o.Mode || h.alwaysOn(s) || h.alwaysOn(o):
 			case s.Mode == Arm || o.Mode == Arm:
 				other := s.Mode
 				if s.Mode == Arm {
@@ -247,6 +255,37 @@ func (h *hands) checkSwitches() (findings []verdict.Finding) {
 		}
 	}
 	return findings
+}
+
+// BoardSteps is the nearest end of a range a board can hold: they go in steps of 25 µs
+// from 900 to 2100 (the protocol's public description, from memory).
+func BoardSteps(us int) int { return min(max((us-900+12)/25, 0), 48)*25 + 900 }
+
+// alwaysOn says whether a mode is on wherever its channel goes.
+func (h *hands) alwaysOn(s fleet.Switch) bool {
+	return BoardSteps(s.FromUS) <= *h.Fit.Sticks.MinUS && BoardSteps(s.ToUS) > *h.Fit.Sticks.MaxUS
+}
+
+// checkRange judges a range as the board holds it: it is on from its beginning to just
+// before its end. One for arming that is never reached, never left, or that vanishes
+// in the board's steps is no way to arm or, worse, none to disarm.
+func (h *hands) checkRange(s fleet.Switch) (code verdict.Code, level verdict.Level, says string) {
+	from, to := BoardSteps(s.FromUS), BoardSteps(s.ToUS)
+	low, high := *h.Fit.Sticks.MinUS, *h.Fit.Sticks.MaxUS
+	code, level = CodeNever, verdict.Caution
+	if s.Mode == Arm {
+		code, level = CodeArmRange, verdict.Unfit
+	}
+	name := verdict.Capital(modeWords(s.Mode))
+	switch {
+	case from >= to:
+		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs vanishes in the board's steps of 25 µs: it is never on.", name, s.Aux, s.FromUS, s.ToUS)
+	case from > high || to <= low:
+		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs is never reached: the channel goes from %d to %d µs.", name, s.Aux, from, to, low, high)
+	case s.Mode == Arm && h.alwaysOn(s):
+		return code, level, fmt.Sprintf("Arming on AUX %d from %d to %d µs is never left: the quad cannot be disarmed.", s.Aux, from, to)
+	}
+	return "", "", ""
 }
 
 // lag is how late the sticks come, in milliseconds; false where it is not stated.
@@ -263,15 +302,49 @@ func (h *hands) lag() (float64, bool) {
 	return 0, false
 }
 
+// sameWay says whether the sticks come as they come today.
+func (h *hands) sameWay(before *hands) bool {
+	if h.receiver != nil || before.receiver != nil {
+		return h.receiver == before.receiver
+	}
+	return h.airUnit == before.airUnit && h.Fit.Sticks != nil && before.Fit.Sticks != nil && h.Fit.Sticks.Unit == before.Fit.Sticks.Unit
+}
+
+// noLag names the latency that is not stated.
+func (h *hands) noLag() verdict.Missing {
+	switch {
+	case h.receiver != nil:
+		return verdict.GearValue(&h.receiver.Entry, "latencyMS", "how late the sticks come through the receiver")
+	case h.Fit.Sticks == nil || h.Fit.Sticks.Unit == "":
+		return verdict.FitValue(h.Case, "sticks.unit", "RC protocol of "+h.Quad.Label())
+	}
+	return verdict.GearValue(&h.airUnit.Entry, "rcOut.latencyMS", "how late the sticks come through the RC output")
+}
+
 // checkLatency says what changes for the pilot's hands, where both ends are stated.
 func (h *hands) checkLatency() []verdict.Finding {
 	before, ok := newHands(fleet.NowCase(h.Library, h.Fleet, h.Quad))
 	if !ok {
 		return nil
 	}
+	if h.sameWay(before) {
+		return nil
+	}
 	was, known := before.lag()
 	is, also := h.lag()
-	if !known || !also || is-was < later {
+	if !known || !also {
+		var missing []verdict.Missing
+		for _, end := range []struct {
+			*hands
+			known bool
+		}{{before, known}, {h, also}} {
+			if !end.known {
+				missing = append(missing, end.noLag())
+			}
+		}
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeLatency, h.Quad.Label(), missing...)}
+	}
+	if is-was < later {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeLatency, Level: verdict.Caution,

@@ -59,7 +59,15 @@ func TestTheTradesCases(t *testing.T) {
 		{"no channel order", func(f *fleet.Fit) { f.Sticks.Order = "" }, control.CodeUnknown, verdict.Unknown},
 		{"nothing said", func(f *fleet.Fit) { f.Sticks = nil }, control.CodeUnknown, verdict.Unknown},
 		{"nothing to bring the sticks", func(f *fleet.Fit) { f.Controller = nil }, control.CodeNothing, verdict.Unknown},
-		{"no flight board", func(f *fleet.Fit) { f.Board = "" }, control.CodeNoBoard, verdict.Caution},
+		{"no flight board", func(f *fleet.Fit) { f.Board, f.None = "", []string{fleet.NoBoard} }, control.CodeNoBoard, verdict.Caution},
+		{"a flight board nobody has stated", func(f *fleet.Fit) { f.Board = "" }, control.CodeUnknown, verdict.Unknown},
+		{"arming that is never reached", on("arm", 4, 2050, 2100), control.CodeArmRange, verdict.Unfit},
+		{"arming below the travel", on("arm", 4, 900, 975), control.CodeArmRange, verdict.Unfit},
+		{"arming that is never left", on("arm", 4, 900, 2100), control.CodeArmRange, verdict.Unfit},
+		{"arming lost in the board's steps", on("arm", 4, 1702, 1710), control.CodeArmRange, verdict.Unfit},
+		{"arming from the end of the travel", on("arm", 4, 2000, 2100), control.CodeFits, verdict.Fits},
+		{"a mode that is always on where it arms", on("level", 1, 900, 2100), control.CodeFits, verdict.Fits},
+		{"a mode that is never reached", on("flip-over", 5, 2050, 2100), control.CodeNever, verdict.Caution},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			findings := control.Check(caseOf(sample.Set(), c.change))

@@ -25,7 +25,7 @@ func (f *Fit) Parts() map[string]int {
 		for _, model := range a.Models {
 			add(model, 1)
 		}
-		add(a.Adapter, 1)
+		add(a.Adapter, len(a.Models)) // one for each antenna
 	}
 	return parts
 }

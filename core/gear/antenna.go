@@ -91,6 +91,14 @@ type AntennaPort struct {
 	SensitivityDBm *unit.Decibels `json:"sensitivityDBm,omitempty"`
 }
 
+// Sender is what a device other than the air unit sends with: a controller, goggles, a
+// receiver that sends telemetry back.
+type Sender struct {
+	Band    Band             `json:"band,omitempty"`
+	MaxMW   *unit.Milliwatts `json:"maxMW,omitempty"`
+	GainDBi *unit.Decibels   `json:"gainDBi,omitempty"` // of its own antenna
+}
+
 // Adapter joins an antenna's plug to another.
 type Adapter struct {
 	Entry

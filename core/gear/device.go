@@ -208,6 +208,8 @@ type Radio struct {
 	MaxMW    *unit.Milliwatts `json:"maxMW,omitempty"`
 	// BenchMW is the lowest power setting, for the bench.
 	BenchMW *unit.Milliwatts `json:"benchMW,omitempty"`
+	// StepsMW are the power settings there are; absent: not stated.
+	StepsMW []unit.Milliwatts `json:"stepsMW,omitempty"`
 	// FullPowerOnlyArmed: full power is reached only with a flight board
 	// connected and armed.
 	FullPowerOnlyArmed *bool `json:"fullPowerOnlyArmed,omitempty"`
@@ -219,6 +221,7 @@ type Goggles struct {
 	Modes      []Mode       `json:"modes,omitempty"`
 	ModeSwitch []ModeSwitch `json:"modeSwitch,omitempty"`
 	Receive    *AntennaPort `json:"receive,omitempty"`
+	Sends      *Sender      `json:"sends,omitempty"` // absent: not stated, and not judged
 	// Canvas says from which firmware on they show a canvas; absent: not stated.
 	Canvas firmware.Range `json:"canvas,omitempty"`
 }
@@ -270,6 +273,7 @@ func (g *Goggles) SwitchKeeps(from, to string) *bool {
 // Controller is the pilot's radio.
 type Controller struct {
 	Device
+	Sends *Sender `json:"sends,omitempty"` // absent: not stated, and not judged
 }
 
 // Kind of an air unit.

@@ -56,6 +56,7 @@ type Receiver struct {
 	// FromMHz and ToMHz are the ends of what its radio uses.
 	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
 	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`
+	Sends   *Sender         `json:"sends,omitempty"` // telemetry back to the controller; absent: not stated
 	MassG   *unit.Grams     `json:"massG,omitempty"`
 }
 

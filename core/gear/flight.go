@@ -68,6 +68,7 @@ type OSDElement struct {
 	Height  *int     `json:"height,omitempty"`
 	Shows   string   `json:"shows,omitempty"`   // a sample, as it looks
 	Instead []string `json:"instead,omitempty"` // what tells nearly the same, the nearest first
+	Within  []string `json:"within,omitempty"`  // elements it is meant to lie in
 }
 
 // Label is the element's name, or its id.

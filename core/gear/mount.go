@@ -16,10 +16,11 @@ type Holes struct {
 	DepthMM *unit.Millimetres `json:"depthMM,omitempty"`
 }
 
-// Same says whether two patterns lie over each other.
+// Same says whether two patterns lie over each other, as they are or with a quarter
+// turn.
 func (h Holes) Same(o Holes) bool {
 	near := func(a, b unit.Millimetres) bool { return a-b < 0.3 && b-a < 0.3 }
-	return near(h.XMM, o.XMM) && near(h.YMM, o.YMM)
+	return near(h.XMM, o.XMM) && near(h.YMM, o.YMM) || near(h.XMM, o.YMM) && near(h.YMM, o.XMM)
 }
 
 // String is the pattern as people say it: "25.5×25.5".
@@ -66,6 +67,7 @@ type Camera struct {
 	PerSide    *int              `json:"perSide,omitempty"` // screws
 	Screw      string            `json:"screw,omitempty"`
 	RecordsOwn *bool             `json:"records,omitempty"` // it can replace an action camera
+	MassG      *unit.Grams       `json:"massG,omitempty"`   // where that is not in the unit's
 }
 
 // Frame is a frame with the places an air unit can go.

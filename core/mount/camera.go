@@ -31,12 +31,12 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 	}
 	wide, cage := need(cam.WidthMM, s.unitValue("camera.widthMM", "camera width")), need(s.frame.CageMM, s.frameValue("cageMM", "camera cage"))
 	if wide && cage {
-		gap := *s.frame.CageMM - *cam.WidthMM
+		gap := unit.Less(*s.frame.CageMM, *cam.WidthMM)
 		switch {
-		case gap < -cageSlack:
+		case unit.Over(-cageSlack, gap):
 			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: verdict.Practice,
 				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(), s.frame.CageMM)})
-		case gap > cageSlack:
+		case unit.Over(gap, cageSlack):
 			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: verdict.Practice,
 				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM, gap/2)})
 		}
@@ -53,7 +53,7 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 	}
 	cable, way := need(cam.CableMM, s.unitValue("camera.cableMM", "camera cable")), need(s.bay.CameraMM, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
 	if cable && way {
-		if wanted := *s.bay.CameraMM * bend; *cam.CableMM < wanted {
+		if wanted := *s.bay.CameraMM * bend; unit.Over(wanted, *cam.CableMM) {
 			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: verdict.Practice,
 				Compares: []verdict.Compare{{What: "camera cable", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: cam.CableMM.String()}},
 				Says:     fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
@@ -61,7 +61,7 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 	}
 	if cam.LensMM != nil && s.frame.GuardMM != nil && *cam.LensMM > *s.frame.GuardMM {
 		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.", *cam.LensMM-*s.frame.GuardMM)})
+			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.", unit.Less(*cam.LensMM, *s.frame.GuardMM))})
 	}
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
@@ -71,7 +71,9 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 
 // Tilt is how far a camera turns in its cage before it touches.
 type Tilt struct {
-	UpDeg   unit.Degrees  `json:"upDeg"` // below 0: it touches as it lies
+	UpDeg   unit.Degrees  `json:"upDeg"`   // below 0: it touches as it lies
+	DownDeg unit.Degrees  `json:"downDeg"` // the same looking down
+	Below   string        `json:"below"`   // what it touches then
 	Touches string        `json:"touches"`
 	Wanted  *unit.Degrees `json:"wanted,omitempty"`
 	// The body from its screws, and the room around them.
@@ -109,21 +111,32 @@ func (s *seat) tilt() (Tilt, []verdict.Missing) {
 		return Tilt{}, missing
 	}
 	half, back, front := float64(*cam.HeightMM)/2, float64(*cam.BackMM), float64(*cam.FrontMM)
-	t := Tilt{UpDeg: 90, Touches: "nothing", Wanted: s.Fit.TiltDeg, HeightMM: *cam.HeightMM, FrontMM: *cam.FrontMM, BackMM: *cam.BackMM,
+	t := Tilt{Wanted: s.Fit.TiltDeg, HeightMM: *cam.HeightMM, FrontMM: *cam.FrontMM, BackMM: *cam.BackMM,
 		DownMM: *f.CameraDownMM, UpMM: *f.CameraUpMM, BehindMM: *f.CameraBackMM}
-	for _, way := range []struct {
-		touches     string
-		reach, x, y float64 // the wall lies reach away; the corner x along it, y towards it, at no tilt
-	}{
-		{"the bottom plate with its back", float64(*f.CameraDownMM), back, half},
-		{"the top plate with its front", float64(*f.CameraUpMM), front, half},
-		{"what stands behind it", float64(*f.CameraBackMM), half, back},
-	} {
-		if at := firstTouch(way.reach, way.x, way.y); at < t.UpDeg {
-			t.UpDeg, t.Touches = at, way.touches
+	down, up, behind := float64(*f.CameraDownMM), float64(*f.CameraUpMM), float64(*f.CameraBackMM)
+	t.UpDeg, t.Touches = turnsFree([]wall{
+		{"the bottom plate with its back", down, back, half}, {"the top plate with its front", up, front, half}, {"what stands behind it", behind, half, back}})
+	t.DownDeg, t.Below = turnsFree([]wall{
+		{"the bottom plate with its front", down, front, half}, {"the top plate with its back", up, back, half}, {"what stands behind it", behind, half, back}})
+	return t, nil
+}
+
+// wall lies reach away from the screws; the corner that meets it is x along it and y
+// towards it at no tilt.
+type wall struct {
+	touches     string
+	reach, x, y float64
+}
+
+// turnsFree is how far a camera turns before a corner meets a wall, up to 90°.
+func turnsFree(walls []wall) (free unit.Degrees, touches string) {
+	free, touches = 90, "nothing"
+	for _, w := range walls {
+		if at := firstTouch(w.reach, w.x, w.y); at < free {
+			free, touches = at, w.touches
 		}
 	}
-	return t, nil
+	return free, touches
 }
 
 // firstTouch is the turn in degrees at which a corner, x along a wall and y
@@ -153,7 +166,11 @@ func (s *seat) checkTilt() []verdict.Finding {
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
 	case t.UpDeg < 0:
 		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice, Says: fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches)}}
-	case wanted != nil && *wanted > t.UpDeg:
+	case wanted != nil && *wanted < 0 && unit.Over(-*wanted, t.DownDeg):
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
+			Compares: []verdict.Compare{{What: "tilt down", Needed: (-*wanted).String(), There: fmt.Sprintf("%.0f° free", math.Floor(float64(t.DownDeg)))}},
+			Says:     fmt.Sprintf("Looking down by %s the camera touches %s; it is free down to %.0f°. Where it touches, the recording shakes.", -*wanted, t.Below, math.Floor(float64(t.DownDeg)))}}
+	case wanted != nil && unit.Over(*wanted, t.UpDeg):
 		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "tilt", Needed: wanted.String(), There: fmt.Sprintf("%.0f° free", math.Floor(float64(t.UpDeg))), Margin: fmt.Sprintf("%.0f°", math.Floor(float64(t.UpDeg))-float64(*wanted))}},
 			Says:     fmt.Sprintf("Tilted by %s the camera touches %s; it is free up to %.0f°. Where it touches, the recording shakes.", wanted, t.Touches, math.Floor(float64(t.UpDeg)))}}
@@ -164,17 +181,24 @@ func (s *seat) checkTilt() []verdict.Finding {
 // checkLeads holds the antenna leads against their way; not asked for where the
 // antennas or the way are not stated.
 func (s *seat) checkLeads() (findings []verdict.Finding) {
-	if s.Fit.Antennas == nil || s.bay.AntennaMM == nil {
-		return nil
+	if s.Fit.Antennas == nil || len(s.Fit.Antennas.Models) == 0 {
+		return nil // the antenna gate asks for them
+	}
+	if s.bay.AntennaMM == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(), s.frameValue("bays."+s.bay.ID+".antennaMM", "way of the antenna leads from its "+s.bay.Label()))}
 	}
 	wanted := *s.bay.AntennaMM * bend
 	seen := map[string]bool{}
 	for _, id := range s.Fit.Antennas.Models {
 		a, ok := gear.Find[*gear.Antenna](s.Library, id)
-		if !ok || seen[id] || a.LeadMM == nil || *a.LeadMM >= wanted {
+		if !ok || seen[id] || a.LeadMM != nil && !unit.Over(wanted, *a.LeadMM) {
 			continue
 		}
 		seen[id] = true
+		if a.LeadMM == nil {
+			findings = append(findings, verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(), verdict.GearValue(&a.Entry, "leadMM", "length of the lead")))
+			continue
+		}
 		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "antenna lead", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: a.LeadMM.String()}},
 			Says:     fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM, s.bay.Label(), s.frame.Label(), float64(wanted))})

@@ -36,8 +36,11 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if d, missing := s.drilling(); len(missing) == 0 && d.does() && !holds {
 		change("four holes in the frame", func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
 	}
-	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && *t.Wanted > t.UpDeg && t.UpDeg >= 0 {
+	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && t.UpDeg >= 0 && (unit.Over(*t.Wanted, t.UpDeg) || unit.Over(-*t.Wanted, t.DownDeg)) {
 		most := unit.Degrees(math.Floor(float64(t.UpDeg)))
+		if *t.Wanted < 0 {
+			most = -unit.Degrees(math.Floor(float64(t.DownDeg)))
+		}
 		change("less tilt", func(m *fleet.Mounting) { m.TiltDeg = &most })
 	}
 	for i := range s.frame.Bays {

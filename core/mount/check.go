@@ -16,6 +16,7 @@ const (
 	CodeTooLong verdict.Code = "mount.screw-too-long"
 	CodeShort   verdict.Code = "mount.screw-too-short"
 	CodeOrder   verdict.Code = "mount.screw-to-order"
+	CodeShallow verdict.Code = "mount.thread-too-shallow"
 	CodeDrilled verdict.Code = "mount.drilled"
 	CodeEdge    verdict.Code = "mount.drilled-at-the-edge"
 	CodeHeight  verdict.Code = "mount.height"
@@ -33,7 +34,7 @@ const (
 // dangers of the findings: a screw too long drives into the circuit board, one too
 // short lets go in the air, a turned board flips the quad over.
 var dangers = map[verdict.Code]verdict.Danger{
-	CodeUnknown: verdict.Destroys, CodeTooLong: verdict.Destroys, CodeScrew: verdict.Destroys, CodeShort: verdict.Falls,
+	CodeUnknown: verdict.Destroys, CodeTooLong: verdict.Destroys, CodeScrew: verdict.Destroys, CodeShort: verdict.Falls, CodeShallow: verdict.Falls,
 	CodeTurned: verdict.Falls, CodeDrilled: verdict.Inconvenient, CodeEdge: verdict.Falls,
 }
 

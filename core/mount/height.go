@@ -71,7 +71,7 @@ func (s *seat) checkHeight() []verdict.Finding {
 	if missing = append(missing, more...); len(missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
 	}
-	over := stack - clear
+	over := unit.Less(stack, clear)
 	if over <= 0 {
 		return nil
 	}

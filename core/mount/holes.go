@@ -44,6 +44,9 @@ func (s *seat) checkHoles() []verdict.Finding {
 	if s.drills() {
 		findings = append(findings, s.checkDrilling())
 	}
+	if s.stays() && s.Fit.Screw == "" {
+		return findings // it flies on the screws it has
+	}
 	plan, missing := s.screwPlan(holes)
 	if len(missing) > 0 {
 		return append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
@@ -67,7 +70,7 @@ type drilling struct {
 
 // does says whether the plate holds after that.
 func (d *drilling) does() bool {
-	return d.edge >= edgeDiameters*sizes[d.holes.Screw] && d.web >= leastWeb
+	return !unit.Over(edgeDiameters*sizes[d.holes.Screw], d.edge) && !unit.Over(leastWeb, d.web)
 }
 
 // drills says whether new holes are planned and needed.
@@ -111,8 +114,8 @@ func (s *seat) checkDrilling() verdict.Finding {
 	d, _ := s.drilling()
 	least := edgeDiameters * sizes[d.holes.Screw]
 	f := verdict.Finding{Code: CodeDrilled, Level: verdict.Caution, Source: verdict.Practice,
-		Compares: []verdict.Compare{{What: "from a hole's middle to the edge", Needed: least.String(), There: d.edge.String(), Margin: (d.edge - least).String()},
-			{What: "left between two holes", Needed: leastWeb.String(), There: d.web.String(), Margin: (d.web - leastWeb).String()}},
+		Compares: []verdict.Compare{{What: "from a hole's middle to the edge", Needed: least.String(), There: d.edge.String(), Margin: unit.Less(d.edge, least).String()},
+			{What: "left between two holes", Needed: leastWeb.String(), There: d.web.String(), Margin: unit.Less(d.web, leastWeb).String()}},
 		Says: fmt.Sprintf("Four new %s holes of %s in the %s: %s to the edge, %s left to the next hole.", d.holes.Screw, d.holes, s.bay.Label(), d.edge, d.web)}
 	if !d.does() {
 		f.Code, f.Level = CodeEdge, verdict.Unfit

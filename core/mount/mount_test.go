@@ -281,3 +281,68 @@ func TestThePlateToPrintHasASize(t *testing.T) {
 	}
 	assert.Contains(t, costs, "about 34×34×4 mm")
 }
+
+// A quarter turn, every common pattern, a thread too shallow, holes too small, looking
+// down, a cable just as long as its way, and a quad that stays (common practice).
+func TestMountingThatHolds(t *testing.T) {
+	judge := func(change func(*gear.Set, *fleet.Mounting)) []verdict.Finding {
+		set, seat := sample.Set(), sample.Seat()
+		change(set, &seat)
+		return mount.Check(caseOf(set, "first", seat))
+	}
+	patterns := func(s *gear.Set) *[]gear.Holes { return &s.AirUnits[0].Mount.Patterns }
+	turned := judge(func(s *gear.Set, _ *fleet.Mounting) {
+		(*patterns(s))[0].XMM, (*patterns(s))[0].YMM = 20, 25
+		s.Frames[0].Bays[0].Patterns = []gear.Holes{{XMM: 25, YMM: 20}}
+	})
+	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(turned))
+	both := judge(func(s *gear.Set, m *fleet.Mounting) {
+		*patterns(s) = append([]gear.Holes{{XMM: 16, YMM: 16, Screw: "M1.6", DepthMM: new(unit.Millimetres(3))}}, *patterns(s)...)
+		s.Frames[0].Bays[0].Patterns = append(s.Frames[0].Bays[0].Patterns, gear.Holes{XMM: 16, YMM: 16})
+		m.Screw = "m2-4"
+	})
+	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(both), "the pattern whose screw is there")
+	shallow := judge(func(s *gear.Set, m *fleet.Mounting) {
+		(*patterns(s))[0].DepthMM, m.Screw = new(unit.Millimetres(1.5)), ""
+	})
+	assert.Contains(t, codes(shallow), mount.CodeShallow)
+	assert.NotContains(t, codes(shallow), mount.CodeOrder)
+	tight := judge(func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Patterns[0].Screw = "M1.6" })
+	assert.Equal(t, verdict.Unfit, verdict.Worst(tight))
+	nameless := judge(func(s *gear.Set, _ *fleet.Mounting) { s.Screws[0].LengthMM = nil })
+	assert.Equal(t, verdict.Unknown, verdict.Worst(nameless))
+	cable := judge(func(s *gear.Set, _ *fleet.Mounting) {
+		s.Frames[0].Bays[0].CameraMM, s.AirUnits[0].Camera.CableMM = new(unit.Millimetres(100)), new(unit.Millimetres(110))
+	})
+	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(cable), "exactly as long as the way with its bends")
+	down := judge(func(s *gear.Set, m *fleet.Mounting) {
+		cam, f := s.AirUnits[0].Camera, &s.Frames[0]
+		cam.HeightMM, cam.FrontMM, cam.BackMM = new(unit.Millimetres(19)), new(unit.Millimetres(14)), new(unit.Millimetres(5))
+		f.CameraDownMM, f.CameraUpMM, f.CameraBackMM = new(unit.Millimetres(12)), new(unit.Millimetres(40)), new(unit.Millimetres(40))
+		m.TiltDeg = new(unit.Degrees(-30))
+	})
+	assert.Contains(t, codes(down), mount.CodeTilt)
+	assert.Contains(t, down[0].Says, "the bottom plate with its front")
+
+	c := caseOf(sample.Set(), "first", fleet.Mounting{Frame: "frame", Bay: "rear"})
+	assert.Contains(t, codes(mount.Check(c)), mount.CodeOrder)
+	c.Quad.Now = c.Quad.Next.Clone()
+	assert.NotContains(t, codes(mount.Check(c)), mount.CodeOrder, "it flies on the screws it has")
+}
+
+// The frame, adapters and camera parts are weighed, and what nobody weighs is said.
+func TestWhatIsWeighed(t *testing.T) {
+	set := sample.Set()
+	set.Frames[0].MassG = new(unit.Grams(100))
+	set.Frames = append(set.Frames, gear.Frame{Entry: gear.Entry{ID: "light"}, MassG: new(unit.Grams(60))})
+	set.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "tail"}, From: "sma", To: "ufl", MassG: new(unit.Grams(2))}}
+	set.Antennas[0].MassG = new(unit.Grams(1))
+	now := fleet.Fit{Mounting: fleet.Mounting{Frame: "frame"}}
+	c := sample.Case(set, nil, fleet.Fit{Mounting: fleet.Mounting{Frame: "light"}, CapacitorUF: new(unit.Microfarads(470)),
+		Antennas: &fleet.Antennas{Models: []string{"round", "round"}, Adapter: "tail"}})
+	c.Quad.Now = now
+	w := mount.Weigh(c.Library, c.Fleet, c.Quad, nil)
+	require.NotNil(t, w.ChangeG)
+	assert.InDelta(t, 60-100+2*2+2*1, float64(*w.ChangeG), 1e-9)
+	assert.Equal(t, []string{"the capacitor"}, w.LeftOut)
+}

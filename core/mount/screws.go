@@ -96,7 +96,7 @@ func (p *ScrewPlan) pick(s *seat) {
 }
 
 func (p *ScrewPlan) does(s *gear.Screw) bool {
-	return s.Size == p.Size && s.LengthMM != nil && *s.LengthMM >= p.LeastMM && *s.LengthMM <= p.MostMM
+	return s.Size == p.Size && s.LengthMM != nil && !unit.Over(p.LeastMM, *s.LengthMM) && !unit.Over(*s.LengthMM, p.MostMM)
 }
 
 func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
@@ -107,17 +107,31 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 	range_ := fmt.Sprintf("%s from %s to %s", plan.Size, plan.LeastMM, plan.MostMM)
 	f := verdict.Finding{Source: verdict.Practice, Compares: []verdict.Compare{{What: "screws", Needed: range_, There: "none chosen"}}}
 	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
-	if picked && chosen.LengthMM != nil {
+	if picked && (chosen.LengthMM == nil || chosen.Size == "") {
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), verdict.GearValue(&chosen.Entry, "lengthMM", "size and length"))}
+	}
+	if unit.Over(plan.LeastMM, plan.MostMM) {
+		depth := unit.Less(plan.MostMM, plan.LeastMM-sizes[plan.Size])
+		f.Code, f.Level = CodeShallow, verdict.Unfit
+		f.Says = fmt.Sprintf("The %s thread of %s is %s deep, less than a diameter: no length of screw holds and stays clear of its circuit board. Use other holes of it, a plate, or another way to hold it.", plan.Size, s.airUnit.Label(), depth)
+		return []verdict.Finding{f}
+	}
+	if hole, tight := s.tightHole(plan.Size); tight {
+		f.Code, f.Level = CodeScrew, verdict.Unfit
+		f.Says = fmt.Sprintf("The holes of %s are made for %s: a screw of %s does not go through.", hole.of, hole.size, plan.Size)
+		return []verdict.Finding{f}
+	}
+	if picked {
 		f.Compares[0].There = chosen.Label()
 		switch {
 		case chosen.Size != plan.Size:
 			f.Code, f.Level, f.Says = CodeScrew, verdict.Unfit, fmt.Sprintf("%s is %s, the threads of %s take %s.", chosen.Label(), chosen.Size, s.airUnit.Label(), plan.Size)
-		case *chosen.LengthMM > plan.MostMM:
+		case unit.Over(*chosen.LengthMM, plan.MostMM):
 			f.Code, f.Level = CodeTooLong, verdict.Unfit
-			f.Says = fmt.Sprintf("%s is %s too long: it drives into the circuit board of %s.", chosen.Label(), *chosen.LengthMM-plan.MostMM, s.airUnit.Label())
-		case *chosen.LengthMM < plan.LeastMM:
+			f.Says = fmt.Sprintf("%s is %s too long: it drives into the circuit board of %s.", chosen.Label(), unit.Less(*chosen.LengthMM, plan.MostMM), s.airUnit.Label())
+		case unit.Over(plan.LeastMM, *chosen.LengthMM):
 			f.Code, f.Level = CodeShort, verdict.Unfit
-			f.Says = fmt.Sprintf("%s is %s too short to hold: %s is clamped and %s of thread wanted.", chosen.Label(), plan.LeastMM-*chosen.LengthMM, plan.LeastMM-sizes[plan.Size], sizes[plan.Size])
+			f.Says = fmt.Sprintf("%s is %s too short to hold: %s is clamped and %s of thread wanted.", chosen.Label(), unit.Less(plan.LeastMM, *chosen.LengthMM), plan.LeastMM-sizes[plan.Size], sizes[plan.Size])
 		default:
 			return nil
 		}
@@ -132,6 +146,29 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{f}
+}
+
+// tightHole is a layer whose holes are made for a thinner screw than the unit's threads
+// take; where the size of a hole is not stated, it is taken to let the screw through.
+func (s *seat) tightHole(size string) (hole struct{ of, size string }, tight bool) {
+	layers := s.bay.Patterns
+	hole.of = "the " + s.bay.Label()
+	if s.plate != nil {
+		layers, hole.of = []gear.Holes{s.plate.To}, s.plate.Label()
+	} else if s.drills() {
+		return hole, false
+	}
+	for _, l := range layers {
+		if len(s.common([]gear.Holes{l})) == 0 {
+			continue
+		}
+		if d, known := sizes[l.Screw]; known && unit.Over(sizes[size], d) {
+			hole.size, tight = l.Screw, true
+		} else {
+			return hole, false
+		}
+	}
+	return hole, tight
 }
 
 // screws names the screws of a unit: the ones chosen, or those its plan takes.

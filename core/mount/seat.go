@@ -3,6 +3,7 @@
 package mount
 
 import (
+	"reflect"
 	"slices"
 
 	"yokeswap/core/fleet"
@@ -57,14 +58,43 @@ func (s *seat) frameValue(field, words string) verdict.Missing {
 	return verdict.GearValue(&s.frame.Entry, field, words)
 }
 
-// meets finds a pattern of the unit that lies over one of a list.
-func (s *seat) meets(list []gear.Holes) (gear.Holes, bool) {
+// common lists the patterns of the unit that lie over one of a list.
+func (s *seat) common(list []gear.Holes) (common []gear.Holes) {
 	for _, own := range s.airUnit.Mount.Patterns {
 		if slices.ContainsFunc(list, own.Same) {
-			return own, true
+			common = append(common, own)
 		}
 	}
-	return gear.Holes{}, false
+	return common
+}
+
+// meets finds the pattern of the unit that lies over one of a list, and of several the
+// one with the best screw: the one chosen, one in the box, one there is.
+func (s *seat) meets(list []gear.Holes) (best gear.Holes, ok bool) {
+	least := -1
+	for _, holes := range s.common(list) {
+		if effort := s.screwEffort(holes); least < 0 || effort < least {
+			best, least = holes, effort
+		}
+	}
+	return best, least >= 0
+}
+
+// screwEffort orders patterns by what their screws take.
+func (s *seat) screwEffort(holes gear.Holes) int {
+	plan, missing := s.screwPlan(holes)
+	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
+	switch {
+	case len(missing) > 0:
+		return 3
+	case picked && plan.does(chosen):
+		return 0
+	case !picked && plan.Owned:
+		return 1
+	case plan.Use != "":
+		return 2
+	}
+	return 4
 }
 
 // holds finds the unit's holes that take the screws: straight on the bay, on
@@ -81,6 +111,17 @@ func (s *seat) holds() (gear.Holes, bool) {
 		return gear.Holes{}, false
 	}
 	return s.meets([]gear.Holes{s.plate.To})
+}
+
+// stays says whether the unit sits today as it is planned to: it is not judged on
+// screws it already has.
+func (s *seat) stays() bool {
+	if s.FitName == "now" {
+		return true
+	}
+	now := s.Quad.Now
+	return now.AirUnit != nil && s.Fit.AirUnit != nil && now.AirUnit.Kit == s.Fit.AirUnit.Kit && now.AirUnit.Model == s.Fit.AirUnit.Model &&
+		reflect.DeepEqual(now.Mounting, s.Fit.Mounting)
 }
 
 // plates lists the plates that would join the unit and the bay.

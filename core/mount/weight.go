@@ -26,6 +26,8 @@ type Weight struct {
 	HoverPower *float64 `json:"hoverPower,omitempty"`
 	FlightTime *float64 `json:"flightTime,omitempty"`
 	Unknown    []string `json:"unknown"` // parts whose mass is not known
+	// LeftOut are things that come or go and have no mass of their own here.
+	LeftOut []string `json:"leftOut"`
 	// MeasuredG is what the scale said after the swap; ErrorG how far what was
 	// added up is off.
 	MeasuredG *unit.Grams `json:"measuredG,omitempty"`
@@ -57,7 +59,7 @@ func (w *Weight) hover(after *unit.Grams) {
 }
 
 func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
-	w := Weight{Parts: []Part{}, Unknown: []string{}, BeforeG: q.AUWG}
+	w := Weight{Parts: []Part{}, Unknown: []string{}, LeftOut: leftOut(&q.Now, fleet.NewCase(lib, f, q).Fit), BeforeG: q.AUWG}
 	now, next := masses(fleet.NowCase(lib, f, q)), masses(fleet.NewCase(lib, f, q))
 	left := append([]Part{}, next...)
 	for _, p := range now {
@@ -93,6 +95,24 @@ func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 	return w
 }
 
+// leftOut names what a swap brings or takes and nobody weighs one by one.
+func leftOut(now, next *fleet.Fit) []string {
+	list := []string{}
+	if (now.CapacitorUF == nil) != (next.CapacitorUF == nil) {
+		list = append(list, "the capacitor")
+	}
+	if now.Harness != next.Harness || len(now.Wires) != len(next.Wires) {
+		list = append(list, "wires and solder")
+	}
+	if now.Screw != next.Screw || now.Washer != next.Washer {
+		list = append(list, "screws and washers")
+	}
+	if len(now.Loads) != len(next.Loads) {
+		list = append(list, "other loads")
+	}
+	return list
+}
+
 func indexOf(list []Part, label string) int {
 	for i := range list {
 		if list[i].Label == label {
@@ -107,6 +127,9 @@ func masses(c fleet.Case) (list []Part) {
 	add := func(label string, mass *unit.Grams) { list = append(list, Part{Label: label, MassG: mass}) }
 	if u, _, ok := c.AirUnit(); ok {
 		add(u.Label(), u.MassG)
+		if u.Camera != nil && u.Camera.MassG != nil {
+			add("camera of "+u.Label(), u.Camera.MassG)
+		}
 	} else if c.Fit.Analog != "" {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
@@ -115,6 +138,9 @@ func masses(c fleet.Case) (list []Part) {
 	}
 	if b, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
 		add(b.Label(), b.MassG)
+	}
+	if frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame); ok {
+		add(frame.Label(), frame.MassG)
 	}
 	if p, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
 		add(p.Label(), p.MassG)
@@ -134,6 +160,11 @@ func masses(c fleet.Case) (list []Part) {
 		for _, id := range a.Models {
 			if model, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
 				add(model.Label(), model.MassG)
+			}
+		}
+		if adapter, ok := gear.Find[*gear.Adapter](c.Library, a.Adapter); ok {
+			for range a.Models {
+				add(adapter.Label(), adapter.MassG)
 			}
 		}
 	}

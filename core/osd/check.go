@@ -21,6 +21,7 @@ const (
 	CodeLayout   verdict.Code = "osd.layout"
 	CodeOverlap  verdict.Code = "osd.overlap"
 	CodeElements verdict.Code = "osd.elements"
+	CodeNoData   verdict.Code = "osd.picture-only"
 	CodeFits     verdict.Code = "osd.fits"
 )
 
@@ -30,6 +31,13 @@ func Check(c fleet.Case) []verdict.Finding {
 }
 
 func check(c fleet.Case) []verdict.Finding {
+	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" && !c.Fit.Without(fleet.NoBoard) {
+		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, c.Quad.Label(), verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
+	}
+	if c.Fit.Depth == fleet.PictureOnly {
+		return []verdict.Finding{{Code: CodeNoData, Level: verdict.Fits, Source: verdict.Practice,
+			Says: "Only the picture is wired, on purpose: nothing of the flight board shows in the goggles, only the unit's own readings."}}
+	}
 	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" {
 		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Source: verdict.Practice,
 			Says: "There is no flight board: the goggles show the unit's own readings alone."}}
@@ -44,12 +52,12 @@ func check(c fleet.Case) []verdict.Finding {
 	}
 	port, wired := pins.MSPPort(c)
 	switch {
+	case !pins.MSPWired(c):
+		findings = append(findings, verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(), verdict.FitValue(v.Case, "wires", "how the air unit's UART is wired to the board")))
 	case wired:
-	case pins.MSPWired(c):
+	default:
 		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Change, Source: verdict.Practice,
 			Says: "The unit's RX and TX are not crossed to one serial port: nothing of the flight board shows until they are. The pins gate says how."})
-	default:
-		findings = append(findings, verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(), verdict.FitValue(v.Case, "ports", "serial port the air unit's UART is wired to")))
 	}
 	if advice := v.runs.Advice(v.version); advice != nil {
 		findings = append(findings, verdict.Finding{Code: CodeAdvice, Level: verdict.Caution, Subject: v.runs.Label(), Source: v.runs.Source.String(),
@@ -118,7 +126,8 @@ func (v *view) checkLayout() (findings []verdict.Finding) {
 }
 
 // unsound says what overlaps or falls off the grid; empty where nothing does.
-func (v *view) unsound(l *fleet.Layout) string {
+func (v *view) unsound(all *fleet.Layout) string {
+	l := v.shown(all) // what is not drawn lies on nothing
 	columns, rows, _ := l.Grid.Size()
 	for i, e := range l.Elements {
 		w, h := v.sizes(e.ID)
@@ -128,7 +137,7 @@ func (v *view) unsound(l *fleet.Layout) string {
 		}
 		for _, o := range l.Elements[:i] {
 			ow, oh := v.sizes(o.ID)
-			if e.ProfileBits()&o.ProfileBits() != 0 && b.overlaps(box{o.X, o.Y, ow, oh}) {
+			if e.ProfileBits()&o.ProfileBits() != 0 && !v.within(e.ID, o.ID) && !v.within(o.ID, e.ID) && b.overlaps(box{o.X, o.Y, ow, oh}) {
 				return fmt.Sprintf("%s lies over %s.", v.label(e.ID), v.label(o.ID))
 			}
 		}
@@ -172,6 +181,6 @@ func (v *view) converted() (fleet.Layout, bool) {
 	if l == nil || l.Grid == v.screen.Grid && v.unsound(l) == "" {
 		return fleet.Layout{}, false
 	}
-	next, _ := Convert(v.shown(l), v.screen.Grid, v.sizes)
+	next, _ := v.convert(v.shown(l))
 	return next, true
 }

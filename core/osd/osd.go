@@ -62,6 +62,9 @@ func newView(c fleet.Case) (*view, bool) {
 		if !v.version.Known() {
 			v.missing = append(v.missing, verdict.FitValue(v.Case, "runs.version", "release of "+v.runs.Label()+" on "+c.Quad.Label()))
 		}
+		if len(v.runs.Elements) == 0 {
+			v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "elements", "elements of its OSD"))
+		}
 		if v.runs.Dialect == "" {
 			v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "dialect", "kind of MSP"))
 		}
@@ -173,7 +176,7 @@ func (v *view) losses() []Loss {
 		}
 		list = append(list, loss)
 	}
-	_, dropped := Convert(v.shown(l), v.screen.Grid, v.sizes)
+	_, dropped := v.convert(v.shown(l))
 	for _, e := range l.Elements {
 		switch _, known := v.runs.Element(e.ID); {
 		case !known:

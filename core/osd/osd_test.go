@@ -74,6 +74,8 @@ func TestTheTradesCases(t *testing.T) {
 	}
 	c := caseOf(sample.Set(), sample.Flight())
 	c.Fit.Board = ""
+	assert.Equal(t, verdict.Unknown, verdict.Worst(osd.Check(c)), "a board nobody has stated")
+	c.Fit.None = []string{fleet.NoBoard}
 	assert.Equal(t, []verdict.Code{osd.CodeNoBoard}, codes(osd.Check(c)))
 	c = caseOf(sample.Set(), sample.Flight())
 	c.Fit.Wires = nil
@@ -303,5 +305,35 @@ func TestWhatCanBePutOnHasAPlace(t *testing.T) {
 		next := c.Fit.OSD.Elements
 		put := fleet.Placed{ID: more.ID, X: more.X, Y: more.Y, Profiles: []int{1, 2, 3}}
 		assert.False(t, slices.ContainsFunc(next, func(o fleet.Placed) bool { return overlaps(put, o) }), more.ID)
+	}
+}
+
+// The crosshair lies in the horizon on purpose; two that do not overlap; what the unit
+// does not draw lies on nothing.
+func TestWhatIsMeantToLieInAnother(t *testing.T) {
+	judged := func(canvas bool, elements ...fleet.Placed) []verdict.Code {
+		flight := sample.Flight()
+		flight.OSD.Elements = append(flight.OSD.Elements, elements...)
+		if !canvas {
+			flight.Runs.Version, flight.OSD.Grid = "4.3", "30x16"
+			flight.OSD.Elements = elements
+		}
+		return codes(osd.Check(caseOf(sample.Set(), flight)))
+	}
+	horizon, cross := fleet.Placed{ID: "horizon", X: 22, Y: 7}, fleet.Placed{ID: "crosshair", X: 25, Y: 9}
+	assert.NotContains(t, judged(true, horizon, cross), osd.CodeOverlap)
+	assert.Contains(t, judged(true, horizon, fleet.Placed{ID: "craft-name", X: 24, Y: 9}), osd.CodeOverlap)
+	arrow, name := fleet.Placed{ID: "home-arrow", X: 5, Y: 5}, fleet.Placed{ID: "craft-name", X: 3, Y: 5}
+	assert.NotContains(t, judged(false, arrow, name, fleet.Placed{ID: "battery-voltage", X: 5, Y: 5}), osd.CodeOverlap, "only the voltage is drawn")
+
+	flight := sample.Flight()
+	flight.OSD = &fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{{ID: "horizon", X: 10, Y: 5}, {ID: "crosshair", X: 13, Y: 7}}}
+	c := caseOf(sample.Set(), flight)
+	for _, cand := range osd.Candidates(c) {
+		if l := cand.Patch.OSD; l != nil {
+			require.Len(t, l.Elements, 2)
+			assert.Equal(t, [2]int{25, 9}, [2]int{l.Elements[1].X, l.Elements[1].Y}, "the middle stays the middle, within the horizon")
+			assert.NotContains(t, codes(osd.Check(c.With(cand.Patch))), osd.CodeOverlap)
+		}
 	}
 }

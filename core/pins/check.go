@@ -220,7 +220,7 @@ func (l *loom) checkGround() []verdict.Finding {
 func (l *loom) checkFeed() []verdict.Finding {
 	from, ok := l.Fit.FeedOf(fleet.NodeAirUnit)
 	if !ok {
-		return nil // the power gate asks for it
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeOtherFeed, l.airUnit.Label(), verdict.FitValue(l.Case, "feeds.airUnit", "what feeds "+l.airUnit.Label()))}
 	}
 	pad, onBoard := fleet.PadOf(from)
 	supply := l.live(gear.PinSupply)

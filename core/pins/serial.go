@@ -128,8 +128,12 @@ func (l *loom) checkRC() []verdict.Finding {
 	switch {
 	case l.Fit.Receiver != "" && out != nil:
 		return one(CodeSpareRC, verdict.Caution, "A separate receiver takes the sticks: leave both RC wires of the unit off.")
-	case l.Fit.Receiver != "" || !flown:
-		return nil // without a controller the link gate asks how the sticks get there
+	case l.Fit.Receiver != "":
+		return nil
+	case !flown && out == nil && l.Fit.Without(fleet.NoController):
+		return nil // nobody flies it
+	case !flown && out == nil:
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoSticks, l.airUnit.Label(), verdict.FitValue(l.Case, "controller", "controller, or a separate receiver, of "+l.Quad.Label()))}
 	case l.airUnit.Without("rcOut"):
 		return one(CodeNoSticks, verdict.Unfit, "The sticks are to come through %s, which has no RC output.", l.airUnit.Label())
 	case out == nil:

@@ -58,10 +58,16 @@ func newLoom(c fleet.Case) (*loom, bool) {
 		return l, true
 	}
 	l.conns = l.connect()
-	if len(l.conns) == 0 && l.board != nil && !l.pictureFromElsewhere() {
+	if l.endsNowhere() && l.board != nil && !l.pictureFromElsewhere() {
 		l.missing = append(l.missing, verdict.FitValue(l.Case, "wires", "how "+l.airUnit.Label()+" is wired to "+l.board.Label()))
 	}
 	return l, true
+}
+
+// endsNowhere says whether nothing is said of where the wires go: none is listed, or
+// only a cable with bare ends.
+func (l *loom) endsNowhere() bool {
+	return l.plug == nil && len(l.Fit.Wires) == 0
 }
 
 // pictureFromElsewhere says whether only the picture is wanted and the unit is fed

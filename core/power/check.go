@@ -90,7 +90,7 @@ func Trace(c fleet.Case) Path {
 	}
 	path.findings = append(path.findings, s.checkConductors(consumers)...)
 	path.findings = append(path.findings, s.checkCapacitor()...)
-	if len(consumers) == 0 {
+	if len(consumers) == 0 || c.Fit.AirUnit == nil && c.Fit.Analog == "" {
 		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeNothingFed, c.Quad.Label(),
 			verdict.FitValue(s.Case, "airUnit", "any part that takes power on "+c.Quad.Label())))
 	}

@@ -53,7 +53,11 @@ const leastContact unit.Amps = 0.5
 func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verdict.Finding) {
 	unitModel, _, _ := s.AirUnit()
 	if unitModel.Plug == nil {
-		return nil // the pins gate asks for it
+		if s.Fit.Harness == "" && len(s.Fit.Wires) == 0 {
+			return nil // nothing is said of its wiring at all: the pins gate asks
+		}
+		missing := []verdict.Missing{verdict.GearValue(&unitModel.Entry, "plug", "pins")}
+		return s.checkCarrier(part, consumers, CodeContact, "", "", nil, leastContact, missing)
 	}
 	plugs := []plugAt{{unitModel.Plug, &unitModel.Entry, "plug.connector", "the plug of " + unitModel.Label()}}
 	harness, cabled := gear.Find[*gear.Harness](s.Library, s.Fit.Harness)
@@ -117,7 +121,7 @@ func (s supply) checkCarrier(part consumer, consumers []consumer, code verdict.C
 	case d.known && !unit.Over(d.most, limit):
 		return nil
 	case !d.known || most == nil || !unit.Over(d.least, limit):
-		return []verdict.Finding{cannotCarry(code, part.label, appendNew(missing, d.missing))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Power, code, part.label, appendNew(missing, d.missing)...)}
 	}
 	there, needed := unit.Pair(d.least, limit)
 	if kind != "" {
@@ -126,11 +130,6 @@ func (s supply) checkCarrier(part consumer, consumers []consumer, code verdict.C
 	return []verdict.Finding{{Code: code, Level: verdict.Unfit, Subject: part.label, Source: verdict.Practice,
 		Compares: []verdict.Compare{{What: "current of the supply", Needed: needed + " at most", There: there, Margin: signed(float64(unit.Less(limit, d.least)), 2) + " A"}},
 		Says:     fmt.Sprintf("%s draws %s at its lowest voltage; %s%s carries %s: it gets hot and fails.", part.label, there, what, kind, needed)}}
-}
-
-func cannotCarry(code verdict.Code, subject string, missing []verdict.Missing) verdict.Finding {
-	f := verdict.CannotTell(verdict.Power, code, subject, missing...)
-	return f
 }
 
 // checkCapacitor holds the rating of the electrolytic against a full pack.

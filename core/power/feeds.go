@@ -62,6 +62,7 @@ func (s supply) option(cand verdict.Candidate, chosen bool) FeedOption {
 		after = s.With(cand.Patch)
 	}
 	path := Trace(after)
+	cand.Patch = change.Settle(s.Case, cand.Patch)
 	cost := change.Bill(s.Case, cand.Patch)
 	o := FeedOption{Says: change.Words(s.Case, cand.Patch), Chosen: chosen, Level: verdict.Fits, Costs: cost.Words(), Owned: cost.Get == change.Have, Patch: cand.Patch}
 	from, _ := after.Fit.FeedOf(fleet.NodeAirUnit)

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"yokeswap/core/control"
 	"yokeswap/core/verdict"
 )
 
@@ -12,10 +13,6 @@ import (
 func (r Range) Empty() bool { return r.FromUS >= r.ToUS }
 
 func (r Range) words() string { return fmt.Sprintf("AUX %d, %d to %d µs", r.Aux+1, r.FromUS, r.ToUS) }
-
-// steps is the nearest end of a range a board can hold: they go in steps of 25 µs
-// from 900 to 2100 (the protocol's public description, from memory).
-func steps(us int) int { return min(max((us-900+12)/25, 0), 48)*25 + 900 }
 
 // nothing is what an empty slot holds.
 var nothing = Range{FromUS: 900, ToUS: 900}
@@ -90,7 +87,7 @@ func (w *comparing) modes() {
 		if planned[s.Mode] == nil {
 			order = append(order, s.Mode)
 		}
-		planned[s.Mode] = append(planned[s.Mode], Range{Mode: n, Aux: s.Aux - 1, FromUS: steps(s.FromUS), ToUS: steps(s.ToUS)})
+		planned[s.Mode] = append(planned[s.Mode], Range{Mode: n, Aux: s.Aux - 1, FromUS: control.BoardSteps(s.FromUS), ToUS: control.BoardSteps(s.ToUS)})
 	}
 	for _, mode := range order {
 		n := w.runs.Modes[mode]

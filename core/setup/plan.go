@@ -37,6 +37,9 @@ func PlanOf(c fleet.Case) Plan {
 	comparison := Compare(c, today)
 	p.Rows, p.Missing = comparison.Rows, comparison.Missing
 	p.Goggles = inGoggles(c)
+	if c.Fit.Runs == nil {
+		return p // what is missing is named
+	}
 	if runs, ok := gear.Find[*gear.FlightFirmware](c.Library, c.Fit.Runs.ID); ok {
 		if runs.CanvasFrom != "" {
 			p.Firmware = append(p.Firmware, fmt.Sprintf("%s draws a canvas from %s on (%s)", runs.Label(), runs.CanvasFrom, runs.Source))

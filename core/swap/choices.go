@@ -3,6 +3,7 @@ package swap
 import (
 	"fmt"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 )
@@ -26,7 +27,7 @@ type Place struct {
 
 // Places lists what can be picked for a fit.
 func Places(c fleet.Case) []Place {
-	return []Place{
+	places := []Place{
 		{"airUnit", "air unit", airUnits(c)},
 		{"goggles", "goggles", devices[*gear.Goggles](c, c.Fit.Goggles, func(s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} })},
 		{"controller", "controller", controllers(c)},
@@ -36,6 +37,12 @@ func Places(c fleet.Case) []Place {
 		{"seat", "sits in", seats(c)},
 		{"antennas", "antennas", antennaSets(c)},
 	}
+	for _, p := range places {
+		for i := range p.Options {
+			p.Options[i].Patch = change.Settle(c, p.Options[i].Patch)
+		}
+	}
+	return places
 }
 
 func airUnits(c fleet.Case) []Option {

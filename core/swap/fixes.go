@@ -32,6 +32,7 @@ func JudgeWithFixes(c fleet.Case) Judgement {
 		}
 		tried := make([][]trial, len(before.Findings))
 		for _, candidate := range g.candidates(c) {
+			candidate.Patch = change.Settle(c, candidate.Patch)
 			after := Judge(c.With(candidate.Patch))
 			if worse(&j, &after, i) {
 				continue

@@ -159,6 +159,14 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 		return g.MassG
 	case *gear.Plate:
 		return g.MassG
+	case *gear.Adapter:
+		return g.MassG
+	case *gear.Board:
+		return g.MassG
+	case *gear.Pack:
+		return g.MassG
+	case *gear.Standoff:
+		return g.MassG
 	}
 	return nil
 }
@@ -200,9 +208,9 @@ func (l *shoppingList) antennas(q *fleet.Quad, now, next *fleet.Fit) {
 		for _, m := range now.Antennas.Models {
 			on[m]++
 		}
-		on[now.Antennas.Adapter]++
+		on[now.Antennas.Adapter] += len(now.Antennas.Models)
 	}
-	for _, m := range append(slices.Clone(next.Antennas.Models), next.Antennas.Adapter) {
+	for _, m := range append(slices.Clone(next.Antennas.Models), slices.Repeat([]string{next.Antennas.Adapter}, len(next.Antennas.Models))...) {
 		if on[m]--; m != "" && on[m] < 0 {
 			l.add(m, "", q.Label(), 1, true, "")
 		}

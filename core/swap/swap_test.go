@@ -88,7 +88,7 @@ func TestASixCellBurnerIsFedFromThePadFirst(t *testing.T) {
 
 func TestTheBoardAnswersToWhatIsBrought(t *testing.T) {
 	now := fit("first", "old-eyes", "old-hand", "lipo-4", "board.10v")
-	f := &fleet.Fleet{Title: "Two", Kit: kit, Quads: []fleet.Quad{
+	f := &fleet.Fleet{Title: "Two", Region: "home", Kit: kit, Quads: []fleet.Quad{
 		{ID: "a", FullA: new(unit.Amps(50)), Now: now},
 		{ID: "b", FullA: new(unit.Amps(50)), Now: fit("small", "old-eyes", "old-hand", "lipo-4", "board.10v")},
 	}}

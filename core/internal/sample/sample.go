@@ -70,7 +70,7 @@ func Set() *gear.Set {
 		},
 		Regions: []gear.Region{{Entry: entry("home"), Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}}}},
 		Frames: []gear.Frame{{Entry: entry("frame"), BoardOpen: []gear.Side{"left"}, StandoffMM: new(unit.Millimetres(28)), StandoffSize: "M3", CageMM: new(unit.Millimetres(19)), CagePerSide: new(1), GuardMM: new(unit.Millimetres(9)), Bays: []gear.Bay{
-			{ID: "rear", Patterns: []gear.Holes{{XMM: 20, YMM: 20}}, PlateMM: new(unit.Millimetres(2)), HeightMM: new(unit.Millimetres(16)), CameraMM: new(unit.Millimetres(90)), Open: []gear.Side{"rear", "top"}},
+			{ID: "rear", Patterns: []gear.Holes{{XMM: 20, YMM: 20}}, PlateMM: new(unit.Millimetres(2)), HeightMM: new(unit.Millimetres(16)), CameraMM: new(unit.Millimetres(90)), AntennaMM: new(unit.Millimetres(0)), Open: []gear.Side{"rear", "top"}},
 		}}},
 		Plates:     []gear.Plate{{Entry: entry("plate-20-25"), From: gear.Holes{XMM: 20, YMM: 20}, To: gear.Holes{XMM: 25.5, YMM: 25.5}, ThickMM: new(unit.Millimetres(4)), MassG: new(unit.Grams(2)), Printed: true}},
 		Screws:     []gear.Screw{screw("m2-4", "M2", 4), screw("m2-5", "M2", 5), screw("m2-8", "M2", 8), screw("m16-6", "M1.6", 6), screw("m16-10", "M1.6", 10)},
@@ -92,7 +92,7 @@ func Set() *gear.Set {
 }
 
 func sender() *gear.Radio {
-	return &gear.Radio{MaxMW: new(unit.Milliwatts(500)), AntennaPort: gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "ufl"}}
+	return &gear.Radio{MaxMW: new(unit.Milliwatts(500)), BenchMW: new(unit.Milliwatts(20)), AntennaPort: gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "ufl"}}
 }
 
 func sticks() *gear.RCOut {
@@ -134,11 +134,11 @@ func Flight() fleet.Flight {
 }
 
 func receiver() *gear.AntennaPort {
-	return &gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "sma", SensitivityDBm: new(unit.Decibels(-95))}
+	return &gear.AntennaPort{Bands: []gear.Band{"5.8"}, Antennas: new(2), Plug: "sma", LipMM: new(unit.Millimetres(5)), SensitivityDBm: new(unit.Decibels(-95))}
 }
 
 func antenna(id, plug string, p radio.Polarisation, gain unit.Decibels, beam unit.Degrees) gear.Antenna {
-	return gear.Antenna{Entry: entry(id), Bands: []gear.AntennaBand{{Band: "5.8", GainDBi: &gain}}, Polarisation: p, BeamDeg: &beam, Plug: plug}
+	return gear.Antenna{Entry: entry(id), Bands: []gear.AntennaBand{{Band: "5.8", GainDBi: &gain}}, Polarisation: p, BeamDeg: &beam, Plug: plug, BarrelMM: new(unit.Millimetres(8)), LeadMM: new(unit.Millimetres(0))}
 }
 
 // Pair is two antennas placed as they should be (common practice: 60° apart, 40 mm

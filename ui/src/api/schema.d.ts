@@ -1206,6 +1206,9 @@ export interface components {
             backMM: number;
             /** Format: double */
             behindMM: number;
+            below: string;
+            /** Format: double */
+            downDeg: number;
             /** Format: double */
             downMM: number;
             /** Format: double */
@@ -1237,6 +1240,7 @@ export interface components {
             flightTime?: number;
             /** Format: double */
             hoverPower?: number;
+            leftOut: string[];
             /** Format: double */
             measuredG?: number;
             parts: components["schemas"]["MountPart"][];

@@ -41,6 +41,8 @@
         Missing: <code class="mono">{m.field}</code>.
         {#if m.of === 'quad' && /^next\.(airUnit|goggles|controller|pack|feeds\.airUnit|frame|bay|antennas\.models|wires)$/.test(m.field)}
           Pick it under “next”.
+        {:else if m.of === 'fleet'}
+          Pick your region on the antenna gate.
         {:else}
           <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}`}>Enter {m.label}</a>
         {/if}
@@ -53,6 +55,7 @@
           <li>
             <button type="button" onclick={() => onfix(fix)}>
               <span>{fix.says}</span>
+              {#each fix.warns ?? [] as warning (warning)}<span class="warns">Then: {warning}</span>{/each}
               <span class="then"><LevelMark level={fix.gate} size={18} word />{#if fix.costs}<small>{fix.costs}</small>{/if}</span>
             </button>
           </li>
@@ -86,6 +89,11 @@
   .unfit {
     --edge: var(--unfit);
     background: var(--unfit-wash);
+  }
+  .warns {
+    display: block;
+    font-size: 0.85rem;
+    color: var(--soft);
   }
   summary {
     display: flex;

@@ -1,0 +1,184 @@
+package web_test
+
+import (
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"os"
+	"slices"
+	"strconv"
+	"sync/atomic"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/stock"
+	"yokeswap/core/verdict"
+	"yokeswap/demo"
+	"yokeswap/format"
+	"yokeswap/internal/builds"
+	"yokeswap/web"
+)
+
+// pressed is a patch an answer carries, with what it promises.
+type pressed struct {
+	from  string
+	patch fleet.Patch
+	fix   *verdict.Fix // nil: a pick, a feed, a re-pin; it promises to be taken
+	gate  verdict.Gate
+	of    verdict.Finding
+}
+
+// offered lists every patch in the answer for a quad.
+func offered(v *web.QuadView) (list []pressed) {
+	for _, g := range v.Judgement.Gates {
+		for _, f := range g.Findings {
+			for i := range f.Fixes {
+				list = append(list, pressed{"fix of " + string(f.Code), f.Fixes[i].Patch, &f.Fixes[i], g.Gate, f})
+			}
+		}
+	}
+	for _, p := range v.Places {
+		for _, o := range p.Options {
+			list = append(list, pressed{from: "pick " + p.Name + " " + o.Key, patch: o.Patch})
+		}
+	}
+	for _, f := range v.Power.Feeds {
+		list = append(list, pressed{from: "feed " + f.Says, patch: f.Patch})
+	}
+	for _, r := range v.Pins.Repins {
+		list = append(list, pressed{from: "re-pin " + r.Says, patch: r.Patch})
+	}
+	return list
+}
+
+// rank puts fixes before picks.
+func rank(p pressed) int {
+	if p.fix != nil {
+		return 0
+	}
+	return 1
+}
+
+// press sends each patch an answer for a quad carries, holds it to its promise, and
+// puts the quad back.
+func press(t *testing.T, c client, quad string, most int) (count int) {
+	before := get[web.QuadView](c, "/api/quads/"+quad)
+	revision, entry := entryOf(c, "quad", quad)
+	list := offered(&before)
+	if len(list) > most {
+		rand.New(rand.NewPCG(1, uint64(len(list)))).Shuffle(len(list), func(a, b int) { list[a], list[b] = list[b], list[a] })
+		slices.SortStableFunc(list, func(a, b pressed) int { return cmp.Compare(rank(a), rank(b)) })
+		list = list[:most]
+	}
+	for _, p := range list {
+		patch, err := json.Marshal(p.patch)
+		require.NoError(t, err)
+		status, text := post(c, quad, revision, string(patch))
+		if !assert.Equal(t, 200, status, "%s, %s: %s is refused: %s", quad, p.from, patch, text) {
+			continue
+		}
+		count++
+		var after web.QuadView
+		require.NoError(t, json.Unmarshal([]byte(text), &after))
+		keeps(t, quad, p, &before, &after)
+		status, text = c.do("PUT", fmt.Sprintf("/api/entries/quad/%s?revision=%d", quad, after.Revision), string(entry))
+		require.Equal(t, 200, status, text)
+		var saved web.Saved
+		require.NoError(t, json.Unmarshal([]byte(text), &saved))
+		revision = saved.Revision
+	}
+	return count
+}
+
+// keeps holds a fix to its word: the levels promised, the finding gone, and nothing
+// more dangerous anywhere than the worst before.
+func keeps(t *testing.T, quad string, p pressed, before, after *web.QuadView) {
+	if p.fix == nil {
+		return
+	}
+	name := quad + ", " + p.from + ": " + p.fix.Says
+	gate := after.Judgement.Gate(p.gate)
+	assert.Equal(t, p.fix.Gate, gate.Level, name)
+	assert.Equal(t, p.fix.Quad, after.Judgement.Level, name)
+	assert.Equal(t, p.fix.Danger, after.Judgement.Danger, name)
+	assert.NotEmpty(t, p.fix.Says, name)
+	for _, f := range gate.Findings {
+		if f.Code == p.of.Code && f.Subject == p.of.Subject && !p.of.Level.WorseThan(f.Level) {
+			t.Errorf("%s leaves %s as it was: %s", name, f.Code, f.Says)
+		}
+	}
+	assert.False(t, after.Judgement.Danger.WorseThan(before.Judgement.Danger), "%s: %s, was %s", name, after.Judgement.Danger, before.Judgement.Danger)
+	for _, g := range before.Judgement.Gates {
+		if is := after.Judgement.Gate(g.Gate); g.Gate != p.gate {
+			assert.False(t, is.Level.WorseThan(g.Level), "%s: the %s gate is %s, was %s", name, g.Gate, is.Level, g.Level)
+		}
+	}
+}
+
+// entryOf is an entry as the shelf has it, with its revision.
+func entryOf(c client, kind, id string) (int64, json.RawMessage) {
+	for _, e := range get[struct {
+		Entries []struct {
+			Kind, ID string
+			Revision int64
+			Entry    json.RawMessage
+		}
+	}](c, "/api/shelf").Entries {
+		if e.Kind == kind && e.ID == id {
+			return e.Revision, e.Entry
+		}
+	}
+	return 0, nil
+}
+
+// A promise: every fix, pick, feed and re-pin offered for the demo is accepted when
+// it is pressed, and does what it says.
+func TestEveryPatchOfTheDemoIsAsGoodAsItsWord(t *testing.T) {
+	var count atomic.Int64
+	t.Run("quads", func(t *testing.T) {
+		for _, quad := range []string{"rynd", "quern", "damsel", "wallower", "fantail", "hopper", "brayer", "sluice", "whip"} {
+			t.Run(quad, func(t *testing.T) {
+				t.Parallel()
+				count.Add(int64(press(t, newClient(t, ""), quad, 1000)))
+			})
+		}
+	})
+	t.Logf("%d patches pressed", count.Load())
+	assert.Greater(t, count.Load(), int64(500))
+}
+
+// The same for builds nobody has thought of: 100 of them here, and as many as
+// SOAK says in the longer run.
+func TestEveryPatchOfAnyBuildIsAsGoodAsItsWord(t *testing.T) {
+	c := newClient(t, "")
+	lib, index := demoLibrary(t)
+	n, most := 100, 4
+	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {
+		n, most = soak, 40
+	}
+	count := 0
+	for seed := range n {
+		q := builds.New(uint64(seed), lib, index).Quad("build")
+		body, err := format.Write(q)
+		require.NoError(t, err)
+		revision, _ := entryOf(c, "quad", "build")
+		status, text := c.do("PUT", fmt.Sprintf("/api/entries/quad/build?revision=%d", revision), string(body))
+		require.Equal(t, 200, status, "seed %d: %s\n%s", seed, text, body)
+		count += press(t, c, "build", most)
+		if t.Failed() {
+			t.Fatalf("seed %d", seed)
+		}
+	}
+	t.Logf("%d patches of %d builds pressed", count, n)
+}
+
+func demoLibrary(t *testing.T) (*gear.Library, *fleet.Index) {
+	st := &stock.Stock{Fleet: &fleet.Fleet{}}
+	require.NoError(t, demo.Load(st))
+	return st.Library(), fleet.NewIndex(st.Fleet)
+}
