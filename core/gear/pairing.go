@@ -2,6 +2,7 @@ package gear
 
 import (
 	"slices"
+	"strings"
 
 	"yokeswap/core/firmware"
 	"yokeswap/core/unit"
@@ -40,6 +41,16 @@ type ControllerRange struct {
 type Limits struct {
 	BitrateMbps *unit.MegabitsPerSecond `json:"bitrateMbps,omitempty"`
 	RangeKM     *unit.Kilometres        `json:"rangeKM,omitempty"`
+}
+
+// FeatureFlip is the feature, as pairings name it, by which the picture of a camera that
+// sits upside down is turned.
+const FeatureFlip = "picture flip"
+
+// Gives says whether a statement names a feature, however its words are joined.
+func (p *Pairing) Gives(feature string) bool {
+	plain := func(s string) string { return strings.ToLower(strings.NewReplacer("-", " ", "_", " ").Replace(s)) }
+	return slices.ContainsFunc(p.Features, func(f string) bool { return plain(f) == plain(feature) })
 }
 
 // Beyond lists the features this statement gives and the other does not.

@@ -2,9 +2,12 @@ package link
 
 import (
 	"fmt"
+	"strings"
 
+	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/unit"
 	"yokeswap/core/verdict"
 )
 
@@ -30,6 +33,7 @@ const (
 	CodeActivation   verdict.Code = "link.activation"
 	CodeFeaturesLost verdict.Code = "link.features-lost"
 	CodeLowPower     verdict.Code = "link.low-power"
+	CodeUpsideDown   verdict.Code = "link.upside-down"
 	CodeTaken        verdict.Code = "link.taken"
 )
 
@@ -120,7 +124,7 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 		if p.Mode != "" {
 			f.Says += " in mode " + t.modeLabel(p.Mode)
 		}
-		f.Says += "."
+		f.Says += "." + t.stop(p)
 		if p.Note != "" {
 			f.Says += " " + p.Note
 		}
@@ -128,6 +132,9 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 		missing := t.lacking(p)
 		f = verdict.CannotTell(verdict.Link, CodeVersion, pair, missing...)
 		f.Compares = t.compare(p)
+		if plans, _ := t.plans(list, false); len(plans) > 0 && len(plans[0].reads) > 0 {
+			f = t.readFirst(p, plans[0], pair, missing)
+		}
 	default:
 		plans, unread := t.plans(list, false)
 		if len(plans) == 0 && unread {
@@ -138,13 +145,46 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 		f.Code, f.Level = CodeOutOfReach, verdict.Unfit
 		f.Says = fmt.Sprintf("%s %s does not link with %s %s, and no release within reach changes that.",
 			t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target))
-		if len(plans) > 0 {
+		if len(plans) > 0 && len(plans[0].reads) > 0 {
+			f = t.readFirst(p, plans[0], pair, nil)
+		} else if len(plans) > 0 {
 			f.Code, f.Level = CodeUpdate, verdict.Change
 			f.Says = fmt.Sprintf("%s %s does not link with %s %s; it does after %s.",
-				t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target), t.describe(plans[0]))
+				t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target), t.describe(plans[0])) + t.stop(plans[0].pairing)
 		}
 	}
 	return f
+}
+
+// readFirst is the change that begins with reading what a device carries.
+func (t *trio) readFirst(p *gear.Pairing, m plan, pair string, missing []verdict.Missing) verdict.Finding {
+	return verdict.Finding{Code: CodeUpdate, Level: verdict.Change, Subject: pair, Source: p.Source.String(), Compares: t.compare(p), Missing: missing,
+		Says: fmt.Sprintf("Nobody has read what %s carries; whichever of its releases that is, %s links with %s after %s.", strings.Join(m.reads, " and "), t.air.Label, t.eyes.Label, t.describe(m)) + t.stop(m.pairing)}
+}
+
+// stop says where not to go on: a newer release of a device that this statement does
+// not take. Never the newest on a new unit for the oldest goggles (common practice).
+func (t *trio) stop(p *gear.Pairing) string {
+	var says []string
+	for _, end := range []struct {
+		device *gear.Device
+		label  string
+		in     firmware.Range
+	}{{&t.airUnit.Device, t.air.Label, p.AirFirmware}, {&t.goggles.Device, t.eyes.Label, p.GogglesFirmware}} {
+		var last, beyond firmware.Version
+		for _, r := range end.device.Releases {
+			switch {
+			case end.in.Holds(r.Version) && r.Version.Compare(last) > 0:
+				last = r.Version
+			case !end.in.Holds(r.Version) && (beyond == "" || r.Version.Compare(beyond) < 0):
+				beyond = r.Version
+			}
+		}
+		if last.Known() && beyond.Known() && beyond.Compare(last) > 0 {
+			says = append(says, fmt.Sprintf(" Stop at %s on %s: %s no longer links here.", last, end.label, beyond))
+		}
+	}
+	return strings.Join(says, "")
 }
 
 // lacking names the versions and the mode that must be known to judge a
@@ -247,6 +287,32 @@ func (t *trio) compare(p *gear.Pairing) []verdict.Compare {
 			there = t.modeLabel(t.eyes.ToMode)
 		}
 		list = append(list, verdict.Compare{What: t.eyes.Label + " mode", Needed: t.modeLabel(p.Mode), There: there})
+	}
+	return append(list, t.compareLimits(p)...)
+}
+
+// compareLimits puts the limits of a statement beside those of today's link.
+func (t *trio) compareLimits(p *gear.Pairing) (list []verdict.Compare) {
+	today := gear.Limits{}
+	if was := t.today(); was != nil && was.Limits != nil {
+		today = *was.Limits
+	}
+	if p.Limits == nil {
+		return nil
+	}
+	if is := p.Limits.BitrateMbps; is != nil {
+		c := verdict.Compare{What: "bit rate", There: is.String() + " at most"}
+		if was := today.BitrateMbps; was != nil {
+			c.Needed, c.Margin = was.String()+" today", fmt.Sprintf("%+.3g Mb/s", float64(unit.Less(*is, *was)))
+		}
+		list = append(list, c)
+	}
+	if is := p.Limits.RangeKM; is != nil {
+		c := verdict.Compare{What: "range", There: is.String() + " at most"}
+		if was := today.RangeKM; was != nil {
+			c.Needed, c.Margin = was.String()+" today", fmt.Sprintf("%+.3g km", float64(unit.Less(*is, *was)))
+		}
+		list = append(list, c)
 	}
 	return list
 }

@@ -7,6 +7,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/unit"
 	"yokeswap/core/verdict"
 )
 
@@ -29,6 +30,13 @@ func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 	case s.Activated == nil:
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
 			Of: "kit", ID: s.KitID, Field: "activated", Label: "whether " + s.Label + " has been activated"}))
+	case !*s.Activated && !t.wakes(d, s):
+		if !s.Current.Known() && s.Owned() {
+			findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, t.slotValue(s, "", "firmware")))
+			break
+		}
+		findings = append(findings, verdict.Finding{Code: CodeActivation, Level: verdict.Unfit, Subject: s.Label, Source: d.Source.String(),
+			Says: fmt.Sprintf("%s must be activated once before it links; that works on %s, and no permitted steps lead over such a release to %s.", s.Label, d.Activation.Firmware, orUnknown(string(s.Target)))})
 	case !*s.Activated:
 		says := fmt.Sprintf("%s must be activated once, with an account and internet, before it links.", s.Label)
 		if len(d.Activation.Tools) > 0 {
@@ -37,6 +45,16 @@ func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 		findings = append(findings, verdict.Finding{Code: CodeActivation, Level: verdict.Caution, Subject: s.Label, Says: says, Source: d.Source.String()})
 	}
 	return findings
+}
+
+// wakes says whether a device can be activated on its way to what is planned for it.
+// One still to be bought comes on a release nobody knows: that is not held against it.
+func (t *trio) wakes(d *gear.Device, s fleet.State) bool {
+	if d.Activation.Firmware.IsAny() || !s.Owned() {
+		return true
+	}
+	_, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target, Activated: true})
+	return ok
 }
 
 func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
@@ -127,8 +145,9 @@ func (t *trio) checkFullPower() []verdict.Finding {
 			t.air.Label)}}
 }
 
-// checkFeatures compares what the link gives now and next.
-func (t *trio) checkFeatures(next *gear.Pairing) []verdict.Finding {
+// today is the statement that holds for what the quad flies with today, whatever the
+// goggles; nil where it has no link.
+func (t *trio) today() *gear.Pairing {
 	if t.FitName == "now" {
 		return nil
 	}
@@ -137,19 +156,69 @@ func (t *trio) checkFeatures(next *gear.Pairing) []verdict.Finding {
 		return nil
 	}
 	list, _ := before.statements()
-	p, video := before.holding(list)
-	if p == nil || video != yes {
-		return nil
+	if p, video := before.holding(list); p != nil && video == yes {
+		return p
 	}
-	lost := p.Beyond(next)
-	gained := next.Beyond(p)
+	return nil
+}
+
+// checkFeatures compares what the link gives now and next: features, limits, and
+// whether the picture of a camera that sits upside down can be turned.
+func (t *trio) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
+	subject := t.air.Label + " with " + t.eyes.Label
+	if t.Fit.UpsideDown != nil && *t.Fit.UpsideDown {
+		findings = append(findings, t.checkFlip(next, subject)...)
+	}
+	p := t.today()
+	if p == nil {
+		return findings
+	}
+	lost := append(p.Beyond(next), lostLimits(p.Limits, next.Limits)...)
+	if before, ok := t.nowUnit(); ok && records(before) && !records(t.airUnit) {
+		lost = append(lost, "a recording that replaces an action camera")
+	}
 	if len(lost) == 0 {
-		return nil
+		return findings
 	}
 	says := "Lost against now: " + strings.Join(lost, ", ") + "."
-	if len(gained) > 0 {
+	if gained := next.Beyond(p); len(gained) > 0 {
 		says += " Gained: " + strings.Join(gained, ", ") + "."
 	}
-	return []verdict.Finding{{Code: CodeFeaturesLost, Level: verdict.Caution, Subject: t.air.Label + " with " + t.eyes.Label,
-		Says: says, Source: next.Source.String()}}
+	return append(findings, verdict.Finding{Code: CodeFeaturesLost, Level: verdict.Caution, Subject: subject,
+		Says: says, Source: next.Source.String()})
+}
+
+func (t *trio) nowUnit() (*gear.AirUnit, bool) {
+	u, _, ok := fleet.NowCase(t.Library, t.Fleet, t.Quad).AirUnit()
+	return u, ok
+}
+
+func records(u *gear.AirUnit) bool {
+	return u.Camera != nil && u.Camera.RecordsOwn != nil && *u.Camera.RecordsOwn
+}
+
+// lostLimits says which limits are tighter than before.
+func lostLimits(was, is *gear.Limits) (lost []string) {
+	if was == nil || is == nil {
+		return nil
+	}
+	if was.BitrateMbps != nil && is.BitrateMbps != nil && unit.Over(*was.BitrateMbps, *is.BitrateMbps) {
+		lost = append(lost, fmt.Sprintf("bit rate (%s at most, today %s)", is.BitrateMbps, was.BitrateMbps))
+	}
+	if was.RangeKM != nil && is.RangeKM != nil && unit.Over(*was.RangeKM, *is.RangeKM) {
+		lost = append(lost, fmt.Sprintf("range (%s at most, today %s)", is.RangeKM, was.RangeKM))
+	}
+	return lost
+}
+
+// checkFlip asks whether a link can turn the picture of a camera that sits upside down.
+func (t *trio) checkFlip(p *gear.Pairing, subject string) []verdict.Finding {
+	switch {
+	case p.Gives(gear.FeatureFlip):
+		return nil
+	case len(p.Features) == 0:
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeUpsideDown, subject, verdict.GearValue(&p.Entry, "features", "whether the picture can be flipped: features"))}
+	}
+	return []verdict.Finding{{Code: CodeUpsideDown, Level: verdict.Change, Subject: subject, Source: p.Source.String(),
+		Says: "The camera sits upside down, and this link cannot flip the picture: remount the camera the right way up."}}
 }

@@ -137,7 +137,8 @@ type plan struct {
 	oneWay     int
 	avoided    int // releases its maker or practice advises against
 	controller bool
-	unsure     bool // not a way yet: hangs on a firmware nobody has read
+	reads      []string // devices whose release has to be read first, by name
+	unsure     bool     // not a way yet: hangs on a firmware nobody has read
 }
 
 // plans lists the ways to make the statements hold with the devices at hand,
@@ -220,8 +221,16 @@ func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.
 		}
 		return true
 	}
-	if within(s.Target) {
+	if within(s.Target) && (s.Target.Known() || slices.ContainsFunc(ranges, func(r firmware.Range) bool { return r.IsAny() }) || len(d.Releases) == 0) {
 		return s.Target, t.planned(m, d, s)
+	}
+	if !s.Current.Known() && len(d.Releases) > 0 {
+		if v, ok := t.reachUnread(m, d, within); ok {
+			m.reads = append(m.reads, s.Label)
+			return v, true
+		}
+		m.unsure = true
+		return "", false
 	}
 	var best firmware.Version
 	var cost [3]int
@@ -251,6 +260,38 @@ func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.
 	m.oneWay += cost[1]
 	m.avoided += cost[2]
 	return best, true
+}
+
+// reachUnread finds the release that a device nobody has read, or that is still to be
+// bought, can be brought to from whichever of its releases it carries: of several the
+// one that takes the fewest updates at worst, and none that is advised against where
+// another does.
+func (t *trio) reachUnread(m *plan, d *gear.Device, within func(firmware.Version) bool) (best firmware.Version, ok bool) {
+	chart := t.Library.Chart(d.ID)
+	var cost [3]int
+	for _, r := range d.Releases {
+		if !within(r.Version) {
+			continue
+		}
+		c, always := [3]int{}, true
+		if r.Advice != nil {
+			c[2]++
+		}
+		for _, from := range d.Releases {
+			if from.Version.Compare(r.Version) == 0 {
+				continue
+			}
+			steps, way := chart.Way(firmware.State{Version: from.Version}, firmware.State{Version: r.Version})
+			always = always && way
+			c[0], c[1] = max(c[0], firmware.Updates(steps)), max(c[1], firmware.Doors(steps))
+		}
+		order := slices.Compare(c[:], cost[:])
+		if always && (!ok || order < 0 || order == 0 && r.Version.Compare(best) > 0) {
+			best, cost, ok = r.Version, c, true
+		}
+	}
+	m.updates, m.oneWay, m.avoided = m.updates+cost[0], m.oneWay+cost[1], m.avoided+cost[2]
+	return best, ok
 }
 
 // planned adds what is planned for a device already; false where no permitted

@@ -10,6 +10,7 @@ import (
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/link"
+	"yokeswap/core/unit"
 	"yokeswap/core/verdict"
 )
 
@@ -140,17 +141,82 @@ func TestReachOfEachGoggles(t *testing.T) {
 	assert.Equal(t, 2, after.Updates, "1.1 on the unit, 5.2 on the goggles")
 
 	c = sample.Case(sample.Set(), kit(), fit("second", "old-eyes", "new-hand"))
-	assert.Equal(t, 2, link.ReachOf(c, "old-eyes").Updates, "4.1 to 4.4 to 4.6")
+	assert.Equal(t, 3, link.ReachOf(c, "old-eyes").Updates, "4.1 to 4.4 to 4.6, and 1.1 on the controller")
 	c = sample.Case(sample.Set(), kit(), fit("small", "old-eyes", ""))
 	assert.Equal(t, link.ReachNever, link.ReachOf(c, "old-eyes").Reach)
 	assert.Equal(t, link.ReachUnknown, link.ReachOf(c, "new-eyes").Reach)
 }
 
-func TestAUnitNobodyHasReadIsUnknownNotNever(t *testing.T) {
+// A unit nobody has read: where each of its releases can be brought to one that links,
+// it links after it is read; where not, it is unknown, not never.
+func TestAUnitNobodyHasRead(t *testing.T) {
 	owned := kit()
 	owned[0].Firmware = ""
 	c := sample.Case(sample.Set(), owned, fit("first", "new-eyes", "old-hand"))
-	assert.Equal(t, link.ReachUnknown, link.ReachOf(c, "new-eyes").Reach)
+	reach := link.ReachOf(c, "new-eyes")
+	assert.Equal(t, link.ReachAfter, reach.Reach)
+	assert.Contains(t, reach.Says, "reading the release of first")
+	update := byCode(link.Check(c), link.CodeUpdate)
+	require.NotNil(t, update)
+	assert.Equal(t, verdict.Change, update.Level)
+	assert.Contains(t, update.Says, "Nobody has read what first carries")
+	c = sample.Case(sample.Set(), owned, fit("first", "old-eyes", "old-hand"))
+	assert.Equal(t, link.ReachUnknown, link.ReachOf(c, "old-eyes").Reach, "on 1.1 there is no way back to 1.0.6")
+	next := fit("first", "new-eyes", "old-hand")
+	next.AirUnit = &fleet.Slot{Model: "first"} // still to be bought
+	assert.NotNil(t, byCode(link.Check(sample.Case(sample.Set(), kit(), next)), link.CodeUpdate))
+}
+
+// Sticks belong to the link: a cell says with which controller, another one owned is
+// tried, and where none goes along the quad does not fly.
+func TestReachTakesTheSticksAlong(t *testing.T) {
+	c := sample.Case(sample.Set(), kit(), fit("first", "old-eyes", "old-hand"))
+	assert.Equal(t, "old-hand", link.ReachOf(c, "old-eyes").Controller)
+	c = sample.Case(sample.Set(), kit(), fit("first", "old-eyes", "new-hand"))
+	reach := link.ReachOf(c, "old-eyes")
+	assert.Equal(t, link.ReachNow, reach.Reach)
+	assert.Equal(t, "old-hand", reach.Controller, "the one of the plan does not go through it")
+	set := sample.Set()
+	set.Pairings[0].Controllers = []gear.ControllerRange{}
+	reach = link.ReachOf(sample.Case(set, kit(), fit("first", "old-eyes", "old-hand")), "old-eyes")
+	assert.Equal(t, link.ReachNever, reach.Reach)
+	assert.Contains(t, reach.Says, "no controller owned goes through it")
+	separate := fit("first", "old-eyes", "")
+	separate.Receiver = "receiver"
+	assert.Equal(t, "receiver", link.ReachOf(sample.Case(set, kit(), separate), "old-eyes").Controller)
+}
+
+// What is lost is told against today, whatever the goggles: features, limits,
+// recording, and a picture that can no longer be flipped.
+func TestWhatIsLostAgainstToday(t *testing.T) {
+	set := sample.Set()
+	set.Pairings[0].Features, set.Pairings[1].Features = []string{"picture flip", "recording"}, []string{"canvas"}
+	set.Pairings[0].Limits, set.Pairings[1].Limits = &gear.Limits{BitrateMbps: new(unit.MegabitsPerSecond(60))}, &gear.Limits{BitrateMbps: new(unit.MegabitsPerSecond(50))}
+	owned := kit()
+	next := fit("first", "new-eyes", "old-hand")
+	next.AirUnit.Firmware, next.Goggles.Firmware = "1.1", "5.2"
+	next.UpsideDown = new(true)
+	c := sample.Case(set, owned, next)
+	c.Quad.Now = fit("first", "old-eyes", "old-hand")
+	lost := byCode(link.Check(c), link.CodeFeaturesLost)
+	require.NotNil(t, lost)
+	assert.Contains(t, lost.Says, "picture flip, recording, bit rate (50 Mb/s at most, today 60 Mb/s)")
+	assert.Equal(t, verdict.Change, byCode(link.Check(c), link.CodeUpsideDown).Level)
+	set.Pairings[1].Features = nil
+	assert.Equal(t, verdict.Unknown, byCode(link.Check(c), link.CodeUpsideDown).Level)
+}
+
+// Activation tied to releases is judged; and where not to go on is said.
+func TestActivationAndWhereToStop(t *testing.T) {
+	set, owned := sample.Set(), kit()
+	set.AirUnits[0].Activation = &gear.Activation{Needed: true, Firmware: "<=1.0"}
+	owned[0].Activated = new(false)
+	findings := link.Check(sample.Case(set, owned, fit("first", "old-eyes", "old-hand")))
+	assert.Equal(t, verdict.Unfit, byCode(findings, link.CodeActivation).Level, "from 1.0.6 nothing leads back over 1.0")
+	owned[0].Firmware = "1.0"
+	findings = link.Check(sample.Case(set, owned, fit("first", "old-eyes", "old-hand")))
+	assert.Equal(t, verdict.Caution, byCode(findings, link.CodeActivation).Level)
+	assert.Contains(t, byCode(findings, link.CodeLinks).Says, "Stop at 1.0.6 on first: 1.1 no longer links here.")
 }
 
 func TestFullPowerNeedsAFlightBoard(t *testing.T) {
@@ -175,7 +241,7 @@ func TestAPlannedChainCountsItsUpdates(t *testing.T) {
 	next.Goggles.Firmware, next.Goggles.Mode = "4.6", "b"
 	planned := link.ReachOf(sample.Case(sample.Set(), kit(), next), "old-eyes")
 	assert.Equal(t, link.ReachAfter, planned.Reach)
-	assert.Equal(t, 2, planned.Updates, "4.1 to 4.4 to 4.6")
+	assert.Equal(t, 3, planned.Updates, "4.1 to 4.4 to 4.6, and 1.1 on the controller")
 
 	next = fit("first", "new-eyes", "old-hand")
 	next.Goggles.Firmware = "5.2" // planned; the unit still lacks its update

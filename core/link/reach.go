@@ -2,6 +2,7 @@ package link
 
 import (
 	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
 )
 
 // Reach says whether a quad's next fit links with a pair of goggles.
@@ -21,14 +22,18 @@ type GogglesReach struct {
 	Reach   Reach  `json:"reach"`
 	Updates int    `json:"updates"` // firmware updates the nearest plan takes
 	Swap    bool   `json:"swap"`    // the air unit has still to go in
-	Says    string `json:"says"`
+	// Controller is what the sticks go through, by name: a controller owned or the
+	// separate receiver; empty where none is needed, or none owned goes.
+	Controller string `json:"controller,omitempty"`
+	Says       string `json:"says"`
 }
 
 // ReachOf answers for one pair of goggles owned, whatever goggles the fit is
-// planned with. Only the picture is asked after, and each quad for itself:
-// two quads may need the goggles on different releases.
+// planned with, the sticks along with the picture: a quad whose controller is lost
+// on the way does not fly. Where the quad's own controller does not go along, the
+// others owned are tried. Each quad is asked for itself: two quads may need the
+// goggles on different releases.
 func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
-	r := GogglesReach{Goggles: gogglesKit, Reach: ReachUnknown, Says: "no air unit chosen"}
 	slot := &fleet.Slot{Kit: gogglesKit}
 	if c.Fit.Goggles != nil && c.Fit.Goggles.Kit == gogglesKit {
 		slot = c.Fit.Goggles
@@ -36,9 +41,57 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 	c = c.With(fleet.Patch{Goggles: slot})
 	t, hasAir, hasGoggles := newTrio(c)
 	if !hasAir || !hasGoggles {
-		return r
+		return GogglesReach{Goggles: gogglesKit, Reach: ReachUnknown, Says: "no air unit chosen"}
 	}
-	r.Swap = c.Quad.Now.AirUnit == nil || c.Quad.Now.AirUnit.Kit != t.air.KitID || !t.air.Owned()
+	best := t.reachWith()
+	if best.Reach == ReachNow || best.Reach == ReachAfter || t.separate || !t.needsSticks() {
+		return best
+	}
+	picture := t.reachPicture()
+	if picture.Reach != ReachNow && picture.Reach != ReachAfter {
+		return picture
+	}
+	for i := range c.Fleet.Kit {
+		kit := &c.Fleet.Kit[i]
+		if _, ok := gear.Find[*gear.Controller](c.Library, kit.Model); !ok || kit.ID == t.hand.KitID {
+			continue
+		}
+		other, _, _ := newTrio(c.With(fleet.Patch{Controller: &fleet.Slot{Kit: kit.ID}}))
+		r := other.reachWith()
+		if (r.Reach == ReachNow || r.Reach == ReachAfter) && (best.Reach != ReachNow && best.Reach != ReachAfter || r.Updates < best.Updates) {
+			best = r
+		}
+	}
+	if best.Reach == ReachNever {
+		best.Says = "the picture links, but no controller owned goes through it: a separate receiver would take the sticks"
+	}
+	return best
+}
+
+// needsSticks says whether the sticks have to reach a flight board.
+func (t *trio) needsSticks() bool { return t.Fit.Board != "" && !t.Fit.Without(fleet.NoController) }
+
+// reachPicture answers for the picture alone.
+func (t *trio) reachPicture() GogglesReach { return t.reachAs(false) }
+
+// reachWith answers for the picture and the sticks, as the fit has them.
+func (t *trio) reachWith() GogglesReach {
+	r := t.reachAs(t.needsSticks() && !t.separate)
+	if r.Reach == ReachNow || r.Reach == ReachAfter {
+		switch {
+		case t.separate:
+			r.Controller = t.Library.Label(t.Fit.Receiver)
+		case t.controller != nil && t.needsSticks():
+			r.Controller = t.hand.Label
+			r.Says += ", with " + t.hand.Label
+		}
+	}
+	return r
+}
+
+func (t *trio) reachAs(withSticks bool) GogglesReach {
+	r := GogglesReach{Goggles: t.eyes.KitID, Reach: ReachUnknown}
+	r.Swap = t.Quad.Now.AirUnit == nil || t.Quad.Now.AirUnit.Kit != t.air.KitID || !t.air.Owned()
 	list, never := t.statements()
 	if never != nil {
 		r.Reach, r.Says = ReachNever, "never links, whatever the firmware"
@@ -48,23 +101,39 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		r.Says = "no statement about this pair"
 		return r
 	}
+	if withSticks && t.controller == nil {
+		r.Says = "unknown: controller, or a separate receiver, of " + t.Quad.Label()
+		return r
+	}
 	p, video := t.holding(list)
-	switch plans, unread := t.plans(list, false); {
-	case video == yes && (t.air.Updating() || t.eyes.Updating() || t.eyes.ToMode != t.eyes.Mode):
+	holds := video
+	if withSticks && p != nil {
+		holds = and(video, t.sticks(p))
+	}
+	planned := t.air.Updating() || t.eyes.Updating() || t.eyes.ToMode != t.eyes.Mode || withSticks && t.hand.Updating()
+	switch plans, unread := t.plans(list, withSticks); {
+	case holds == yes && planned:
 		if len(plans) == 0 {
 			r.Reach, r.Says = ReachNever, "no permitted steps lead to what is planned"
 			break
 		}
 		r.Reach, r.Updates, r.Says = ReachAfter, plans[0].updates, "links as planned"
-	case video == yes:
+	case holds == yes:
 		r.Reach, r.Says = ReachNow, "links "+on(t.air.Target)+" and "+on(t.eyes.Target)
-	case video == unsure:
-		r.Says = "unknown: " + t.lacking(p)[0].Label
 	case len(plans) > 0:
 		r.Reach, r.Updates = ReachAfter, plans[0].updates
 		r.Says = "links after " + t.describe(plans[0])
+	case video == unsure:
+		r.Says = "unknown: " + t.lacking(p)[0].Label
+	case withSticks && holds == unsure:
+		r.Says = "unknown: which controllers go through " + t.air.Label
+		if p.Controllers != nil {
+			r.Says = "unknown: " + carried(t.hand)
+		}
 	case unread:
 		r.Says = "unknown: " + t.unread()[0].Label
+	case withSticks && video == yes:
+		r.Reach, r.Says = ReachNever, t.hand.Label+" does not go through it"
 	default:
 		r.Reach, r.Says = ReachNever, "no release within reach links them"
 	}

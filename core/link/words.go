@@ -12,6 +12,9 @@ import (
 // mode Second".
 func (t *trio) describe(m plan) string {
 	var does []string
+	for _, label := range m.reads {
+		does = append(does, "reading the release of "+label)
+	}
 	if changes(t.air.Target, m.air) {
 		does = append(does, fmt.Sprintf("putting %s on %s", m.air, t.air.Label))
 	}

@@ -17,11 +17,15 @@ type Conflict struct {
 	Ways  []Way    `json:"ways"`
 }
 
+// bought is what a way costs where something has to be bought.
+const bought = "to buy"
+
 // Way is a way out that has been tried: with it the failed want is met and
 // every other want that was met still is, but for those it gives up.
 type Way struct {
 	Says  string `json:"says"`
 	Costs string `json:"costs,omitempty"`
+	Buys  bool   `json:"buys"` // something has to be bought for it
 }
 
 // explain gives every want that failed its conflict.
@@ -130,7 +134,13 @@ func (w *writer) fact(i int) string {
 	goggles, eyes, _ := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: want.Goggles})
 	var needs []string
 	for _, s := range w.Library.Pairings(unit.ID, goggles.ID) {
+		if s.Never {
+			continue
+		}
 		need := fmt.Sprintf("%s on %s and %s on %s", air.Label, s.AirFirmware, eyes.Label, s.GogglesFirmware)
+		if mode, ok := goggles.Mode(s.Mode); ok {
+			need += " in mode " + mode.Label()
+		}
 		if controller, hand, flown, _ := sticks(c, want); flown {
 			at := slices.IndexFunc(s.Controllers, func(h gear.ControllerRange) bool { return h.ID == controller.ID })
 			if at < 0 {
@@ -143,7 +153,26 @@ func (w *writer) fact(i int) string {
 	if len(needs) == 0 {
 		return fmt.Sprintf("%s with %s: no statement holds with its controller", quad.Label(), eyes.Label)
 	}
-	return fmt.Sprintf("%s with %s needs %s", quad.Label(), eyes.Label, strings.Join(needs, ", or "))
+	return fmt.Sprintf("%s with %s needs %s; now %s carries %s and %s %s%s", quad.Label(), eyes.Label, strings.Join(needs, ", or "),
+		air.Label, carries(air), eyes.Label, carries(eyes), inMode(goggles, eyes))
+}
+
+// carries says what a device is on today.
+func carries(s fleet.State) string {
+	switch {
+	case s.Read.Known():
+		return string(s.Read)
+	case !s.Owned():
+		return "what it comes with"
+	}
+	return "a release nobody has read"
+}
+
+func inMode(g *gear.Goggles, s fleet.State) string {
+	if m, ok := g.Mode(s.Mode); ok {
+		return " in mode " + m.Label()
+	}
+	return ""
 }
 
 // ways tries what would let the failed want be met beside all others: giving up
@@ -182,7 +211,7 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 			}
 		}
 		if feasible(changed, own) && feasible(changed, keep) {
-			ways = append(ways, Way{Says: says, Costs: costs})
+			ways = append(ways, Way{Says: says, Costs: costs, Buys: costs == bought})
 		}
 	}
 	fit := quad.NextFit()
@@ -190,7 +219,7 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 		if fit.AirUnit != nil && fit.AirUnit.Model == unit.ID {
 			continue
 		}
-		slot, costs := &fleet.Slot{Model: unit.ID}, "to buy"
+		slot, costs := &fleet.Slot{Model: unit.ID}, bought
 		for i := range w.Fleet.Kit {
 			kit := &w.Fleet.Kit[i]
 			if _, taken := w.Fleet.Holder(kit.ID, quad.ID); kit.Model == unit.ID && !taken && (fit.AirUnit == nil || fit.AirUnit.Kit != kit.ID) {
@@ -200,8 +229,52 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 		}
 		try("fit "+unit.Label()+" to "+quad.Label(), costs, fleet.Patch{AirUnit: slot})
 	}
+	if w.KeepWayBack {
+		open := w.Request
+		open.KeepWayBack = false
+		if feasible(open, own) && feasible(open, keep) {
+			ways = append(ways, Way{Says: "take a step that cannot be undone: one-way doors are shut in this plan", Costs: "nothing to buy"})
+		}
+	}
+	ways = append(ways, w.controllers(failed, quad, keep)...)
 	if receivers := gear.All[*gear.Receiver](w.Library); fit.Receiver == "" && (fit.Controller != nil || w.Wants[failed].Controller != "") && len(receivers) > 0 {
-		try("fit a separate receiver to "+quad.Label(), "", fleet.Patch{Receiver: new(receivers[0].ID)})
+		receiver, costs := receivers[0], bought
+		for _, r := range receivers {
+			if w.Fleet.SpareCount(r.ID, quad.ID) > 0 {
+				receiver, costs = r, "nothing to buy"
+				break
+			}
+		}
+		try("fit a separate receiver to "+quad.Label()+", the "+receiver.Label(), costs, fleet.Patch{Receiver: new(receiver.ID)})
+	}
+	slices.SortStableFunc(ways, func(a, b Way) int { return toBuy(a) - toBuy(b) })
+	return ways
+}
+
+// toBuy puts what needs nothing bought first.
+func toBuy(w Way) int {
+	if w.Buys {
+		return 1
+	}
+	return 0
+}
+
+// controllers tries the other controllers owned for a failed want.
+func (w *writer) controllers(failed int, quad *fleet.Quad, keep []int) (ways []Way) {
+	if fit := quad.NextFit(); fit.Receiver != "" && w.Wants[failed].Controller == "" {
+		return nil
+	}
+	for i := range w.Fleet.Kit {
+		kit := &w.Fleet.Kit[i]
+		if _, ok := gear.Find[*gear.Controller](w.Library, kit.Model); !ok || kit.ID == w.Wants[failed].Controller {
+			continue
+		}
+		changed := w.Request
+		changed.Wants = slices.Clone(w.Wants)
+		changed.Wants[failed].Controller = kit.ID
+		if feasible(changed, keep) {
+			ways = append(ways, Way{Says: "fly " + quad.Label() + " with " + kit.Label(), Costs: "nothing to buy"})
+		}
 	}
 	return ways
 }

@@ -87,11 +87,13 @@ type device struct {
 	// notOffered are releases its tool does not offer at present.
 	notOffered []firmware.Version
 	toBuy      bool // not owned: it will come on one of its releases, nobody knows which
+	unread     bool // owned, and nobody has read what it carries
 	choices    []choice
 }
 
 func (r *Request) device(model *gear.Device, s fleet.State, role string) device {
 	d := device{key: s.KitID, label: s.Label, role: role, model: model, current: s.Current, stands: s.Stands(), toBuy: !s.Owned(), notOffered: r.NotOffered[s.KitID]}
+	d.unread = s.Owned() && !s.Current.Known() && len(model.Releases) > 0
 	d.chart = r.Library.Chart(model.ID).Without(d.notOffered)
 	d.modes, _ = gear.Find[*gear.Goggles](r.Library, model.ID)
 	needed := model.ActivationNeeded()
@@ -106,7 +108,7 @@ func (d *device) way(from firmware.State, to firmware.Version) ([]firmware.Step,
 
 // reachable lists the releases a device can be brought to, staying first.
 func reachable(d *device, keepWayBack bool) []choice {
-	if d.toBuy {
+	if d.toBuy || d.unread {
 		return reachableNew(d, keepWayBack)
 	}
 	_, awakes := d.way(d.stands, "")
@@ -142,8 +144,8 @@ func costOf(steps []firmware.Step) cost {
 	return c
 }
 
-// reachableNew lists the releases a device still to be bought can be brought to
-// whichever of its releases it comes on; the steps are the most it can take.
+// reachableNew lists the releases that a device still to be bought, or one nobody has
+// read, can be brought to whichever of its releases it comes on; the steps are the most it can take.
 func reachableNew(d *device, keepWayBack bool) []choice {
 	list := []choice{{}}
 	for _, r := range d.model.Releases {

@@ -110,7 +110,7 @@ func (w *writer) chainOf(d *device) chain {
 	var way []firmware.Step
 	if w.home != nil {
 		way, _ = w.homeward(d)
-	} else if d.toBuy { // nobody knows what it will come on
+	} else if d.toBuy || d.unread { // nobody knows what it is on
 		if goal.Version.Known() {
 			way = append(way, firmware.Step{To: goal.Version})
 		}

@@ -129,6 +129,7 @@ func (w *writer) links() []Link {
 				want := &group.wants[k]
 				w.fill(&links[i], want.pair.bestOf(want.holding(&staying, before)), want.pair.bestOf(want.holding(chosen, after)))
 				w.sinceSwap(&links[i], m.key)
+				w.notRead(&links[i], m.label, &group.unit, &w.shared[want.goggles].device)
 				if links[i].Met {
 					w.working[m.key], w.working[w.shared[want.goggles].key] = true, true
 					if want.controller >= 0 {
@@ -157,6 +158,18 @@ func onCurrent(d *device, pairs int) []uint64 {
 		}
 	}
 	return make([]uint64, pairs)
+}
+
+// notRead says of a link that is not met that it is not known, where a device of it has
+// not been read.
+func (w *writer) notRead(l *Link, unit string, own, goggles *device) {
+	switch {
+	case l.Met:
+	case own.unread:
+		l.Says = "unknown: nobody has read what " + unit + " carries"
+	case goggles.unread:
+		l.Says = "unknown: nobody has read what " + goggles.label + " carries"
+	}
 }
 
 // sinceSwap puts a link whose unit is not on the quad yet beside what the quad
@@ -259,6 +272,15 @@ func sentence(p Plan) string {
 		devices[s.Device] = true
 	}
 	says := []string{fmt.Sprintf("%d of %d wanted links work", met, len(p.Links))}
+	if met == 0 {
+		says[0] = fmt.Sprintf("None of the %d wanted links can be had with what is here: look at what stands in the way of each", len(p.Links))
+		if len(p.Links) == 1 {
+			says[0] = "The wanted link cannot be had with what is here: look at what stands in its way"
+		}
+	}
+	if len(p.Steps) == 0 && met == 0 {
+		return says[0] + "."
+	}
 	switch len(p.Steps) {
 	case 0:
 		return says[0] + " with nothing to update."

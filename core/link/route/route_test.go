@@ -120,7 +120,9 @@ func TestControllerGenerations(t *testing.T) {
 	p := solved(t, r)
 	assert.False(t, p.Links[0].Met, "the old controller does not go through the second generation")
 	require.NotEmpty(t, p.Links[0].Conflict.Ways)
-	assert.Equal(t, "fit a separate receiver to second", p.Links[0].Conflict.Ways[0].Says)
+	assert.Equal(t, Way{Says: "fly second with new-hand", Costs: "nothing to buy"}, p.Links[0].Conflict.Ways[0], "what is owned comes first")
+	assert.Contains(t, p.Links[0].Conflict.Ways, Way{Says: "fit a separate receiver to second, the receiver", Costs: "to buy", Buys: true})
+	assert.Equal(t, "The wanted link cannot be had with what is here: look at what stands in its way.", p.Says)
 	r.Wants[0].Controller = fleet.SeparateReceiver
 	assert.True(t, solved(t, r).Links[0].Met, "asked for, it is taken as there")
 	r.Wants[0].Controller = "new-hand"
@@ -432,4 +434,31 @@ func TestWhatIsNotKnownIsNotTakenForGood(t *testing.T) {
 	p := solved(t, r)
 	assert.Equal(t, []string{"unit-second "}, moves(p), "only what takes part in a link that works")
 	assert.Equal(t, [][]string{{}, {"new-eyes"}}, p.Lanes[0].Flies)
+}
+
+// A door that is shut says so, and opening it is a way out.
+func TestAShutDoorCanBeOpened(t *testing.T) {
+	r := request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "new-eyes"))
+	r.KeepWayBack = true
+	p := solved(t, r)
+	require.False(t, p.Links[0].Met)
+	require.NotEmpty(t, p.Links[0].Conflict.Ways)
+	assert.Contains(t, p.Links[0].Conflict.Ways[0].Says, "one-way doors are shut")
+	assert.Contains(t, p.Links[0].Conflict.Facts[0], "now unit-first carries 1.0.6", "what is carried now is named")
+}
+
+// A unit nobody has read is unknown on the route, or read first.
+func TestAUnreadUnitOnTheRoute(t *testing.T) {
+	p := solved(t, request(map[string]firmware.Version{"first": ""}, must("first", "old-eyes")))
+	assert.False(t, p.Links[0].Met)
+	assert.Contains(t, p.Links[0].Says, "unknown: nobody has read")
+	p = solved(t, request(map[string]firmware.Version{"first": ""}, must("first", "new-eyes")))
+	require.True(t, p.Links[0].Met, "whatever it carries, 1.1 goes on")
+	read := false
+	for _, s := range p.Steps {
+		for _, need := range s.Needs {
+			read = read || strings.Contains(need, "its release read first")
+		}
+	}
+	assert.True(t, read)
 }

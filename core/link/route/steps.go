@@ -58,6 +58,9 @@ func (d *device) step(label string, s firmware.Step) Step {
 	case s.To.Known():
 		step.Do, step.Says = Update, fmt.Sprintf("put %s on %s", s.To, label)
 		step.Cautions = append(step.Cautions, cautionCable)
+		if d.unread {
+			step.Needs = append(step.Needs, "its release read first: stop here where it carries this one already, and plan again with what it says")
+		}
 		d.install(&step)
 	default:
 		step.Do, step.Mode, step.ModeName = Mode, s.Mode, d.modeName(s.Mode)

@@ -1069,6 +1069,7 @@ export interface components {
             wants?: components["schemas"]["Want"][];
         };
         GogglesReach: {
+            controller?: string;
             goggles: string;
             reach: string;
             says: string;
@@ -1811,6 +1812,7 @@ export interface components {
             whole: number;
         };
         RouteWay: {
+            buys: boolean;
             costs?: string;
             says: string;
         };
