@@ -1,11 +1,13 @@
 package msp
 
 import (
+	"bytes"
 	"context"
 	"encoding/binary"
 	"errors"
 	"fmt"
 	"slices"
+	"time"
 
 	"yokeswap/core/setup"
 )
@@ -27,7 +29,6 @@ func ReadBoard(ctx context.Context, c *Client) (setup.State, error) {
 			s.Armed = status.Armed
 			return err
 		}},
-		{"its serial ports", CmdPorts, func(p []byte) (err error) { s.Ports, err = decodePorts(p); return err }},
 		{"its features", CmdFeatures, func(p []byte) error {
 			if len(p) < 4 {
 				return short("list of features", len(p), 4)
@@ -39,17 +40,22 @@ func ReadBoard(ctx context.Context, c *Client) (setup.State, error) {
 			if len(p) < 1 {
 				return short("receiver settings", 0, 1)
 			}
-			s.Provider = int(p[0])
+			s.Provider, s.Receiver = int(p[0]), append([]byte(nil), p...)
 			return nil
 		}},
-		{"its channel order", CmdRXMap, func(p []byte) (err error) { s.RXMap, err = decodeRXMap(p); return err }},
+		{"its channel order", CmdRXMap, func(p []byte) (err error) {
+			s.Map = append([]byte(nil), p...)
+			s.RXMap, err = decodeRXMap(p)
+			return err
+		}},
 		{"its modes", CmdModes, func(p []byte) error { s.Modes = decodeModes(p); return nil }},
 		{"its OSD", CmdOSD, func(p []byte) (err error) { s.OSD, err = decodeOSD(p); return err }},
 		{"its canvas", CmdCanvas, func(p []byte) error { s.Canvas = decodeCanvas(p); return nil }},
 	} {
 		answer, err := c.Ask(ctx, part.command, nil)
-		if errors.Is(err, ErrRefused) && part.command == CmdCanvas {
-			continue // an older firmware has none
+		if lacks, optional := optional[part.command]; optional && errors.Is(err, ErrRefused) {
+			s.Lacks = append(s.Lacks, lacks)
+			continue
 		}
 		if err == nil {
 			err = part.take(answer)
@@ -58,16 +64,40 @@ func ReadBoard(ctx context.Context, c *Client) (setup.State, error) {
 			return s, fmt.Errorf("read %s: %w", part.what, err)
 		}
 	}
-	return s, nil
+	return s, readPorts(ctx, c, &s)
+}
+
+// optional are the parts a board may not have; without them it is read and set all the
+// same, and they are left out.
+var optional = map[uint16]string{CmdName: setup.LacksName, CmdOSD: setup.LacksOSD, CmdCanvas: setup.LacksCanvas}
+
+// readPorts reads the list of serial ports: the newer one, or where the board does not
+// have it the older.
+func readPorts(ctx context.Context, c *Client, s *setup.State) error {
+	answer, err := c.Ask(ctx, CmdPorts, nil)
+	if err == nil {
+		s.Ports, err = decodePorts(answer)
+	} else if errors.Is(err, ErrRefused) {
+		s.OldPorts = true
+		if answer, err = c.Ask(ctx, CmdOldPorts, nil); err == nil {
+			s.Ports, err = decodeOldPorts(answer)
+		}
+	}
+	if err != nil {
+		return fmt.Errorf("read its serial ports: %w", err)
+	}
+	return nil
 }
 
 // modeSlots is how many ranges a board keeps (the protocol's public description,
 // from memory).
 const modeSlots = 20
 
-// WriteBoard changes a board from one state to another, setting by setting, and
-// saves. It writes nothing where the two are the same, and stops at the first
-// setting that fails: nothing is saved then.
+// WriteBoard changes a board from one state to another, setting by setting, without
+// saving. It writes nothing where the two are the same, and stops at the first setting
+// that fails. What a board lacks is left out. Ranges that are added or changed go
+// before those that are emptied: a write that breaks off leaves no mode, least of all
+// arming, on less than it was.
 func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 	set := func(what string, command uint16, payload []byte) error {
 		if _, err := c.Ask(ctx, command, payload); err != nil {
@@ -75,61 +105,85 @@ func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 		}
 		return nil
 	}
-	if !samePorts(from.Ports, to.Ports) {
-		if err := set("the serial ports", CmdSetPorts, encodePorts(to.Ports)); err != nil {
-			return err
-		}
-	}
-	if from.Features != to.Features {
-		if err := set("the features", CmdSetFeatures, binary.LittleEndian.AppendUint32(nil, to.Features)); err != nil {
-			return err
-		}
-	}
-	if from.Provider != to.Provider {
-		// The rest of the receiver's settings stays as it is.
-		as, err := c.Ask(ctx, CmdReceiver, nil)
-		if err != nil || len(as) == 0 {
-			return fmt.Errorf("read the receiver's settings again: %w", errors.Join(err, errEmpty(as)))
-		}
-		as[0] = byte(to.Provider)
-		if err := set("the receiver protocol", CmdSetReceiver, as); err != nil {
-			return err
-		}
-	}
-	if from.RXMap != to.RXMap {
-		as, err := c.Ask(ctx, CmdRXMap, nil)
-		if err != nil {
-			return fmt.Errorf("read the channel order again: %w", err)
-		}
-		if err := set("the channel order", CmdSetRXMap, encodeRXMap(to.RXMap, as)); err != nil {
-			return err
-		}
-	}
 	if len(to.Modes) > modeSlots {
 		return fmt.Errorf("set the modes: the board keeps %d ranges, the plan has %d", modeSlots, len(to.Modes))
 	}
-	for slot := range max(len(from.Modes), len(to.Modes)) {
-		if was, is := slotOf(from.Modes, slot), slotOf(to.Modes, slot); was != is {
-			if err := set("the modes", CmdSetMode, encodeMode(slot, is)); err != nil {
-				return err
+	for _, step := range []struct {
+		what    string
+		command uint16
+		same    bool
+		payload func() []byte
+	}{
+		{"the serial ports", CmdSetPorts, samePorts(from.Ports, to.Ports) || from.OldPorts, func() []byte { return encodePorts(to.Ports) }},
+		{"the serial ports", CmdSetOldPorts, samePorts(from.Ports, to.Ports) || !from.OldPorts, func() []byte { return encodeOldPorts(to.Ports) }},
+		{"the features", CmdSetFeatures, from.Features == to.Features, func() []byte { return binary.LittleEndian.AppendUint32(nil, to.Features) }},
+		{"the receiver's settings", CmdSetReceiver, bytes.Equal(receiverOf(from), receiverOf(to)), func() []byte { return receiverOf(to) }},
+		{"the channel order", CmdSetRXMap, bytes.Equal(mapOf(from), mapOf(to)), func() []byte { return mapOf(to) }},
+	} {
+		if step.same {
+			continue
+		}
+		if err := set(step.what, step.command, step.payload()); err != nil {
+			return err
+		}
+	}
+	for _, emptied := range []bool{false, true} {
+		for slot := range max(len(from.Modes), len(to.Modes)) {
+			if was, is := slotOf(from.Modes, slot), slotOf(to.Modes, slot); was != is && is.Empty() == emptied {
+				if err := set("the modes", CmdSetMode, encodeMode(slot, is)); err != nil {
+					return err
+				}
 			}
 		}
 	}
-	if from.Canvas != to.Canvas {
+	if from.Canvas != to.Canvas && !from.Without(setup.LacksCanvas) {
 		columns, rows, _ := to.Canvas.Size() // none is 0×0
 		if err := set("the canvas", CmdSetCanvas, []byte{byte(columns), byte(rows)}); err != nil {
 			return err
 		}
 	}
 	for i := range to.OSD {
-		if i < len(from.OSD) && from.OSD[i] == to.OSD[i] {
+		if i < len(from.OSD) && from.OSD[i] == to.OSD[i] || from.Without(setup.LacksOSD) {
 			continue
 		}
 		if err := set("the OSD", CmdSetOSD, binary.LittleEndian.AppendUint16([]byte{byte(i)}, PackCell(to.OSD[i]))); err != nil {
 			return err
 		}
 	}
-	return set("everything for good (save)", CmdSave, nil)
+	return nil
+}
+
+// saveIn is how long a board may take to save: it erases and writes its flash (common
+// practice is up to two seconds).
+const saveIn = 6 * time.Second
+
+// Save makes a board keep what it has in memory. Only its answer says that it has; an
+// error, silence or a cut leaves that open.
+func Save(ctx context.Context, c *Client) error {
+	if _, err := c.Once(ctx, CmdSave, saveIn); err != nil {
+		return fmt.Errorf("save: %w", err)
+	}
+	return nil
+}
+
+// receiverOf is the receiver's settings with the protocol of a state, every other byte
+// as the board gave it.
+func receiverOf(s setup.State) []byte {
+	if len(s.Receiver) == 0 {
+		return []byte{byte(s.Provider)}
+	}
+	out := append([]byte(nil), s.Receiver...)
+	out[0] = byte(s.Provider)
+	return out
+}
+
+// mapOf is the map of channels with the order of a state.
+func mapOf(s setup.State) []byte {
+	as := s.Map
+	if len(as) == 0 {
+		as = []byte{0, 1, 2, 3, 4, 5, 6, 7}
+	}
+	return encodeRXMap(s.RXMap, as)
 }
 
 // slotOf is what a slot holds; behind the end they are empty.
@@ -138,13 +192,6 @@ func slotOf(ranges []setup.Range, slot int) setup.Range {
 		return ranges[slot]
 	}
 	return setup.Range{FromUS: lowestUS, ToUS: lowestUS}
-}
-
-func errEmpty(p []byte) error {
-	if len(p) == 0 {
-		return short("receiver settings", 0, 1)
-	}
-	return nil
 }
 
 func samePorts(a, b []setup.Port) bool {

@@ -91,19 +91,32 @@ func (c *Client) Ask(ctx context.Context, command uint16, payload []byte) ([]byt
 		f.Version = V2
 	}
 	sent := AppendFrame(nil, f)
-	for range asks {
+	return c.exchange(ctx, command, f.Version, sent, asks, answerIn)
+}
+
+// Once sends a command a single time and gives its answer as long as it says: for what
+// must not be done twice, or takes its time.
+func (c *Client) Once(ctx context.Context, command uint16, within time.Duration) ([]byte, error) {
+	c.ask.Lock()
+	defer c.ask.Unlock()
+	sent := AppendFrame(nil, Frame{Version: V1, Direction: ToBoard, Command: command})
+	return c.exchange(ctx, command, V1, sent, 1, within)
+}
+
+func (c *Client) exchange(ctx context.Context, command uint16, version Version, sent []byte, times int, within time.Duration) ([]byte, error) {
+	for range times {
 		c.drain()
 		if err := c.write(sent); err != nil {
 			return nil, fmt.Errorf("command %d: %w: %w", command, ErrGone, err)
 		}
-		switch answer, err := c.await(ctx, command); {
+		switch answer, err := c.await(ctx, command, version, within); {
 		case err == nil:
 			return answer, nil
 		case !errors.Is(err, ErrSilent):
 			return nil, fmt.Errorf("command %d: %w", command, err)
 		}
 	}
-	return nil, fmt.Errorf("command %d: %w within %s, asked %d times", command, ErrSilent, answerIn, asks)
+	return nil, fmt.Errorf("command %d: %w within %s, asked %d times", command, ErrSilent, within, times)
 }
 
 // Tell sends a command and does not wait: a board that reboots does not answer.
@@ -127,13 +140,18 @@ func (c *Client) drain() {
 	}
 }
 
-func (c *Client) await(ctx context.Context, command uint16) ([]byte, error) {
-	timer := time.NewTimer(answerIn)
+// await takes the answer to a command and passes over what nobody has asked for. A board
+// that only knows version 1 refuses a command of version 2 in its own way: its number
+// cut to eight bits.
+func (c *Client) await(ctx context.Context, command uint16, version Version, within time.Duration) ([]byte, error) {
+	timer := time.NewTimer(within)
 	defer timer.Stop()
 	for {
 		select {
 		case f := <-c.frames:
 			switch {
+			case version == V2 && f.Version == V1 && f.Direction == Refused && (f.Command == command&0xFF || f.Command == jumbo):
+				return nil, ErrRefused
 			case f.Command != command:
 			case f.Direction == Refused:
 				return nil, ErrRefused

@@ -7,7 +7,10 @@
 // description (from memory).
 package msp
 
-import "slices"
+import (
+	"bytes"
+	"slices"
+)
 
 // Direction says who a frame is for.
 type Direction byte
@@ -169,10 +172,21 @@ func (d *Decoder) next(b byte, emit func(Frame)) {
 		d.state = idle
 		if b != d.checksum() {
 			d.Broken++
+			d.readOn(b, emit)
 			return
 		}
 		d.frame.Payload = d.payload
 		emit(d.frame)
+	}
+}
+
+// readOn looks for frames in what a broken one has swallowed: one wrong length byte
+// takes the frames behind it for payload. Each look is shorter than the last.
+func (d *Decoder) readOn(sum byte, emit func(Frame)) {
+	swallowed := append(slices.Clone(d.head[:d.have]), d.payload...)
+	swallowed = append(swallowed, sum)
+	if at := bytes.IndexByte(swallowed, '$'); at >= 0 {
+		d.Decode(swallowed[at:], emit)
 	}
 }
 

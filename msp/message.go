@@ -34,6 +34,10 @@ const (
 	CmdSetCanvas   = 188
 	CmdCanvas      = 189
 	CmdSave        = 250
+	CmdAPI         = 1
+	CmdBuild       = 5
+	CmdOldPorts    = 54
+	CmdSetOldPorts = 55
 	CmdPorts       = 0x1009
 	CmdSetPorts    = 0x100A
 )
@@ -77,36 +81,71 @@ func decodeStatus(p []byte) (Status, error) {
 	return Status{Armed: flags&1 != 0, Flags: flags}, nil
 }
 
-// portBytes is a port in the list of ports: its number, functions as 32 bits, and
-// four baud rates.
-const portBytes = 9
+// A port in the list of ports: its number, functions as 32 bits, or 16 in the older
+// list, and four baud rates; newer firmware may add more behind, which is kept.
+const (
+	functionBytes    = 4
+	oldFunctionBytes = 2
+	baudBytes        = 4
+)
 
 // mostPorts bounds what is taken from a list of ports.
 const mostPorts = 32
 
+// decodePorts reads the newer list, which begins with the number of its ports.
 func decodePorts(p []byte) ([]setup.Port, error) {
 	if len(p) < 1 {
 		return nil, short("list of ports", 0, 1)
 	}
 	n := min(int(p[0]), mostPorts)
-	if len(p) < 1+n*portBytes {
-		return nil, short("list of ports", len(p), 1+n*portBytes)
+	if n == 0 {
+		return []setup.Port{}, nil
 	}
+	size := (len(p) - 1) / n
+	if least := 1 + functionBytes + baudBytes; size < least {
+		return nil, short("list of ports", len(p), 1+n*least)
+	}
+	return portsOf(p[1:], n, size, functionBytes), nil
+}
+
+// decodeOldPorts reads the older list: entry behind entry.
+func decodeOldPorts(p []byte) ([]setup.Port, error) {
+	const size = 1 + oldFunctionBytes + baudBytes
+	if len(p) < size {
+		return nil, short("list of ports", len(p), size)
+	}
+	return portsOf(p, min(len(p)/size, mostPorts), size, oldFunctionBytes), nil
+}
+
+func portsOf(p []byte, n, size, functions int) []setup.Port {
 	ports := []setup.Port{}
 	for i := range n {
-		at := p[1+i*portBytes:]
-		ports = append(ports, setup.Port{ID: int(at[0]), Functions: binary.LittleEndian.Uint32(at[1:]), Rest: append([]byte(nil), at[5:portBytes]...)})
+		at := p[i*size:]
+		port := setup.Port{ID: int(at[0]), Rest: append([]byte(nil), at[1+functions:size]...)}
+		for k := functions; k > 0; k-- {
+			port.Functions = port.Functions<<8 | uint32(at[k])
+		}
+		ports = append(ports, port)
 	}
-	return ports, nil
+	return ports
 }
 
 func encodePorts(ports []setup.Port) []byte {
-	out := []byte{byte(len(ports))}
+	return appendPorts([]byte{byte(len(ports))}, ports, functionBytes)
+}
+
+func encodeOldPorts(ports []setup.Port) []byte { return appendPorts(nil, ports, oldFunctionBytes) }
+
+func appendPorts(out []byte, ports []setup.Port, functions int) []byte {
 	for _, p := range ports {
 		out = append(out, byte(p.ID))
-		out = binary.LittleEndian.AppendUint32(out, p.Functions)
-		rest := make([]byte, portBytes-5)
-		copy(rest, p.Rest)
+		for k := range functions {
+			out = append(out, byte(p.Functions>>(8*k)))
+		}
+		rest := p.Rest
+		if len(rest) < baudBytes {
+			rest = append(append([]byte(nil), rest...), make([]byte, baudBytes-len(rest))...)
+		}
 		out = append(out, rest...)
 	}
 	return out
@@ -147,15 +186,13 @@ const (
 	stepUS   = 25
 )
 
-// decodeModes reads the slots for ranges, without the empty ones at the end.
+// decodeModes reads the slots for ranges as the board has them, without the plain empty
+// ones at the end.
 func decodeModes(p []byte) []setup.Range {
 	ranges, used := []setup.Range{}, 0
 	for ; len(p) >= 4; p = p[4:] {
 		r := setup.Range{Mode: int(p[0]), Aux: int(p[1]), FromUS: lowestUS + stepUS*int(p[2]), ToUS: lowestUS + stepUS*int(p[3])}
-		if r.Empty() {
-			r = setup.Range{FromUS: lowestUS, ToUS: lowestUS}
-		}
-		if ranges = append(ranges, r); !r.Empty() {
+		if ranges = append(ranges, r); r != (setup.Range{FromUS: lowestUS, ToUS: lowestUS}) {
 			used = len(ranges)
 		}
 	}
@@ -193,12 +230,15 @@ func decodeOSD(p []byte) ([]setup.Cell, error) {
 // of the row, the sixth bit of the column, and a bit for each of three profiles.
 func PackCell(c setup.Cell) uint16 {
 	x, y := uint16(c.X), uint16(c.Y)
-	return x&0x1F | y&0x1F<<5 | x&0x20<<5 | uint16(c.Profiles&7)<<11
+	return x&0x1F | y&0x1F<<5 | x&0x20<<5 | uint16(c.Profiles&7)<<11 | c.Rest&notUnderstood
 }
+
+// notUnderstood are the bits of a place whose meaning is not known here.
+const notUnderstood = 0xC000
 
 // UnpackCell is the other way round.
 func UnpackCell(v uint16) setup.Cell {
-	return setup.Cell{X: int(v&0x1F | v>>5&0x20), Y: int(v >> 5 & 0x1F), Profiles: uint8(v >> 11 & 7)}
+	return setup.Cell{X: int(v&0x1F | v>>5&0x20), Y: int(v >> 5 & 0x1F), Profiles: uint8(v >> 11 & 7), Rest: v & notUnderstood}
 }
 
 func decodeCanvas(p []byte) gear.Grid {

@@ -11,15 +11,15 @@ import (
 func Answer(s *setup.State, command uint16) ([]byte, bool) {
 	switch command {
 	case CmdPorts:
-		return encodePorts(s.Ports), true
+		return encodePorts(s.Ports), !s.OldPorts
+	case CmdOldPorts:
+		return encodeOldPorts(s.Ports), s.OldPorts
 	case CmdFeatures:
 		return binary.LittleEndian.AppendUint32(nil, s.Features), true
 	case CmdReceiver:
-		out := make([]byte, 12)
-		out[0] = byte(s.Provider)
-		return out, true
+		return receiverOf(*s), true
 	case CmdRXMap:
-		return encodeRXMap(s.RXMap, []byte{0, 1, 2, 3, 4, 5, 6, 7}), true
+		return mapOf(*s), true
 	case CmdModes:
 		var out []byte
 		for slot := range modeSlots {
@@ -44,8 +44,14 @@ func Answer(s *setup.State, command uint16) ([]byte, bool) {
 // where it is none, or its payload is no good.
 func Change(s *setup.State, command uint16, in []byte) bool {
 	switch {
-	case command == CmdSetPorts:
+	case command == CmdSetPorts && !s.OldPorts:
 		ports, err := decodePorts(in)
+		if err == nil {
+			s.Ports = ports
+		}
+		return err == nil
+	case command == CmdSetOldPorts && s.OldPorts:
+		ports, err := decodeOldPorts(in)
 		if err == nil {
 			s.Ports = ports
 		}
@@ -53,11 +59,11 @@ func Change(s *setup.State, command uint16, in []byte) bool {
 	case command == CmdSetFeatures && len(in) >= 4:
 		s.Features = binary.LittleEndian.Uint32(in)
 	case command == CmdSetReceiver && len(in) >= 1:
-		s.Provider = int(in[0])
+		s.Provider, s.Receiver = int(in[0]), append([]byte(nil), in...)
 	case command == CmdSetRXMap:
 		order, err := decodeRXMap(in)
 		if err == nil {
-			s.RXMap = order
+			s.RXMap, s.Map = order, append([]byte(nil), in...)
 		}
 		return err == nil
 	case command == CmdSetMode && len(in) >= 5 && int(in[0]) < modeSlots:

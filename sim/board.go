@@ -25,10 +25,38 @@ type Faults struct {
 	RefuseSave    bool   `json:"refuseSave,omitempty"`
 	Armed         bool   `json:"armed,omitempty"`
 	Silent        bool   `json:"silent,omitempty"` // it answers nothing
+	// SaveMS and RebootMS are how long it takes to save, and is away when it reboots;
+	// 0: as usual.
+	SaveMS   int `json:"saveMS,omitempty"`
+	RebootMS int `json:"rebootMS,omitempty"`
+	// SilentSave: it saves and does not say so. LostSave: it says so and does not.
+	// CutAtSave: the cable comes out after the save command, before its answer.
+	SilentSave bool `json:"silentSave,omitempty"`
+	LostSave   bool `json:"lostSave,omitempty"`
+	CutAtSave  bool `json:"cutAtSave,omitempty"`
+	// OldPorts, NoOSD, NoCanvas: its firmware is older. V1Errors: it refuses what is
+	// new in the manner of version 1.
+	OldPorts bool `json:"oldPorts,omitempty"`
+	NoOSD    bool `json:"noOSD,omitempty"`
+	NoCanvas bool `json:"noCanvas,omitempty"`
+	V1Errors bool `json:"v1Errors,omitempty"`
+	// WrongLength: one frame with a wrong length comes before each answer; Chatter: one
+	// nobody has asked for.
+	WrongLength bool `json:"wrongLength,omitempty"`
+	Chatter     bool `json:"chatter,omitempty"`
+	// Drops: this command is answered and does nothing; 0: none.
+	Drops uint16 `json:"drops,omitempty"`
 }
 
-// rebootIn is how long the stand-in is away when it reboots.
-const rebootIn = 60 * time.Millisecond
+// How long the stand-in takes to save, and is away when it reboots, unless it is told
+// otherwise: as boards do on a good day.
+const (
+	saveIn   = 100 * time.Millisecond
+	rebootIn = 2 * time.Second
+)
+
+// usbPort is the number of the board's own USB port among its serial ports.
+const usbPort = 20
 
 // FlightBoard is a stand-in for a flight board that speaks MSP over TCP. Like a real
 // one it works on what it has in memory, and forgets what is not saved.
@@ -42,6 +70,7 @@ type FlightBoard struct {
 	conns    map[net.Conn]bool
 	awayTill time.Time
 	started  time.Time
+	watch    func(setup.State) // called after each write with what is in memory
 }
 
 // NewFlightBoard starts a stand-in on a port of this machine; an empty port takes a
@@ -54,9 +83,43 @@ func NewFlightBoard(s setup.State, at string) (*FlightBoard, error) {
 	if err != nil {
 		return nil, fmt.Errorf("start the stand-in for a flight board: %w", err)
 	}
+	s = severe(s)
 	b := &FlightBoard{memory: s.Clone(), saved: s.Clone(), listener: listener, conns: map[net.Conn]bool{}, started: time.Now()}
 	go b.accept()
 	return b, nil
+}
+
+// severe fills in what real boards have beside what is used here: a USB port in the
+// list, settings behind those known, bits that are not understood.
+func severe(s setup.State) setup.State {
+	s = s.Clone()
+	if len(s.Receiver) == 0 {
+		s.Receiver = make([]byte, 23)
+		for i := range s.Receiver {
+			s.Receiver[i] = byte(0x40 + i)
+		}
+		s.Receiver[0] = byte(s.Provider)
+	}
+	if len(s.Map) == 0 {
+		s.Map = []byte{0, 1, 3, 2, 7, 6, 5, 4}
+		for at, stick := range s.RXMap {
+			if i := strings.IndexRune("AERT", stick); i >= 0 {
+				s.Map[i] = byte(at)
+			}
+		}
+	}
+	for _, p := range s.Ports {
+		if p.ID == usbPort {
+			return s
+		}
+	}
+	s.Ports = append(s.Ports, setup.Port{ID: usbPort, Functions: 1, Rest: []byte{5, 4, 0, 5}})
+	for i := range s.OSD {
+		if i%5 == 4 {
+			s.OSD[i].Rest = 0x4000
+		}
+	}
+	return s
 }
 
 // Address is where it listens, as the client opens it.
@@ -76,6 +139,7 @@ func (b *FlightBoard) Break(f Faults) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	b.faults, b.writes = f, 0
+	b.memory.OldPorts, b.saved.OldPorts = f.OldPorts, f.OldPorts
 }
 
 // Plant changes what it has in memory and saved, for a fault to be found.
@@ -84,6 +148,13 @@ func (b *FlightBoard) Plant(change func(*setup.State)) {
 	defer b.mu.Unlock()
 	change(&b.memory)
 	change(&b.saved)
+}
+
+// Watch has what is in memory told after each write.
+func (b *FlightBoard) Watch(tell func(setup.State)) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	b.watch = tell
 }
 
 // Saved is what it would have after the power was off.
@@ -158,10 +229,35 @@ func (b *FlightBoard) answer(f msp.Frame) []byte {
 	out := msp.Frame{Version: f.Version, Direction: msp.FromBoard, Command: f.Command, Payload: payload}
 	if err != nil {
 		out.Direction, out.Payload = msp.Refused, nil
+		if b.faults.V1Errors && f.Version == msp.V2 {
+			out.Version, out.Command = msp.V1, f.Command&0xFF
+		}
 	}
 	encoded := msp.AppendFrame(nil, out)
 	if b.faults.WrongChecksum {
 		encoded[len(encoded)-1]++
+	}
+	if b.faults.Chatter {
+		encoded = append(msp.AppendFrame(nil, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 119, Payload: []byte("unasked")}), encoded...)
+	}
+	if b.faults.WrongLength {
+		broken := msp.AppendFrame(nil, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 119, Payload: []byte{1, 2, 3}})
+		broken[3] = 5 // it says two bytes more than there are
+		encoded = append(broken, encoded...)
+	}
+	if f.Command == msp.CmdSave && err == nil {
+		b.mu.Unlock()
+		time.Sleep(b.takes(b.faults.SaveMS, saveIn))
+		b.mu.Lock()
+		switch {
+		case b.faults.CutAtSave:
+			b.faults.CutAtSave = false
+			b.memory = b.saved.Clone()
+			b.cut()
+			return nil
+		case b.faults.SilentSave:
+			return nil
+		}
 	}
 	if late := time.Duration(b.faults.SlowMS) * time.Millisecond; late > 0 {
 		b.mu.Unlock()
@@ -180,21 +276,36 @@ func (b *FlightBoard) answer(f msp.Frame) []byte {
 }
 
 // writing are the commands that change the board.
-var writing = map[uint16]bool{msp.CmdSetPorts: true, msp.CmdSetFeatures: true, msp.CmdSetReceiver: true, msp.CmdSetRXMap: true, msp.CmdSetMode: true, msp.CmdSetCanvas: true, msp.CmdSetOSD: true, msp.CmdSave: true}
+var writing = map[uint16]bool{msp.CmdSetPorts: true, msp.CmdSetOldPorts: true, msp.CmdSetFeatures: true, msp.CmdSetReceiver: true, msp.CmdSetRXMap: true, msp.CmdSetMode: true, msp.CmdSetCanvas: true, msp.CmdSetOSD: true, msp.CmdSave: true}
+
+// takes is how long something takes: as ordered, or as usual.
+func (b *FlightBoard) takes(ordered int, usual time.Duration) time.Duration {
+	if ordered > 0 {
+		return time.Duration(ordered) * time.Millisecond
+	}
+	return usual
+}
 
 // reboot forgets what was not saved and is away for a moment.
 func (b *FlightBoard) reboot() {
 	b.memory = b.saved.Clone()
-	b.awayTill = time.Now().Add(rebootIn)
+	b.awayTill = time.Now().Add(b.takes(b.faults.RebootMS, rebootIn))
 	b.cut()
 }
 
 func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 	m := &b.memory
-	if writing[command] && b.faults.Armed {
+	if (writing[command] || command == msp.CmdReboot) && b.faults.Armed || b.lacks(command) {
 		return nil, errUnknown
 	}
+	if command == b.faults.Drops && command != 0 {
+		return nil, nil
+	}
 	switch command {
+	case msp.CmdAPI:
+		return []byte{0, 1, 46}, nil
+	case msp.CmdBuild:
+		return []byte("Nov 26 202612:00:00abcdef0"), nil
 	case msp.CmdVariant:
 		if b.faults.Variant != "" {
 			return []byte(b.faults.Variant), nil
@@ -208,6 +319,9 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 		return []byte(m.Name), nil
 	case msp.CmdStatus:
 		out := make([]byte, 11)
+		if len(m.OSD)%2 == 0 {
+			out = make([]byte, 22) // newer firmware says more
+		}
 		if b.faults.Armed {
 			out[6] = 1
 		}
@@ -227,16 +341,32 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 		if b.faults.RefuseSave {
 			return nil, errUnknown
 		}
-		b.saved = m.Clone()
+		if !b.faults.LostSave {
+			b.saved = m.Clone()
+		}
 		return nil, nil
 	}
 	if out, ok := msp.Answer(m, command); ok {
 		return out, nil
 	}
 	if msp.Change(m, command, in) {
+		if b.watch != nil {
+			b.watch(m.Clone())
+		}
 		return nil, nil
 	}
 	return nil, errUnknown
+}
+
+// lacks says whether the firmware is too old for a command.
+func (b *FlightBoard) lacks(command uint16) bool {
+	switch command {
+	case msp.CmdOSD, msp.CmdSetOSD:
+		return b.faults.NoOSD
+	case msp.CmdCanvas, msp.CmdSetCanvas:
+		return b.faults.NoCanvas
+	}
+	return false
 }
 
 func versionBytes(v string) []byte {

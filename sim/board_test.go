@@ -22,9 +22,13 @@ func state() setup.State {
 		Modes: []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}}, OSD: []setup.Cell{{X: 1, Y: 18, Profiles: 1}, {X: 47, Y: 19, Profiles: 3}, {}}}
 }
 
+// quick is a board that reboots at once, so that the tests do not wait.
+var quick = sim.Faults{RebootMS: 60, SaveMS: 5}
+
 func board(t *testing.T, s setup.State) (*sim.FlightBoard, *msp.Client) {
 	b, err := sim.NewFlightBoard(s, "")
 	require.NoError(t, err)
+	b.Break(quick)
 	t.Cleanup(func() { b.Close() })
 	return b, dial(t, b)
 }
@@ -44,17 +48,25 @@ func TestABoardIsReadSetSavedAndReadAgain(t *testing.T) {
 	require.NoError(t, err)
 	want := state()
 	want.Board = "THRS" // four letters, as boards say them
+	assert.Equal(t, want.Ports, found.Ports[:2])
+	assert.Equal(t, 20, found.Ports[2].ID, "its own USB port")
+	assert.Len(t, found.Receiver, 23, "every byte it gave is kept")
+	found.Ports, want.Receiver, want.Map, want.Ports = found.Ports[:2], found.Receiver, found.Map, found.Ports[:2]
 	assert.Equal(t, want, found)
+	found, err = msp.ReadBoard(ctx, c)
+	require.NoError(t, err)
 
 	target := found.Clone()
 	target.Ports[0].Functions, target.Features, target.Provider, target.RXMap, target.Canvas = 1|1<<17, found.Features|1<<10, 9, "TAER", "60x22"
 	target.Modes = append(target.Modes, setup.Range{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300})
 	target.OSD[2] = setup.Cell{X: 59, Y: 21, Profiles: 7}
 	require.NoError(t, msp.WriteBoard(ctx, c, found, target))
+	require.NoError(t, msp.Save(ctx, c))
 	require.NoError(t, c.Tell(msp.CmdReboot))
 	time.Sleep(150 * time.Millisecond)
 	after, err := msp.ReadBoard(ctx, dial(t, b))
 	require.NoError(t, err)
+	target.Receiver[0], target.Map = 9, []byte{1, 2, 3, 0, 7, 6, 5, 4} // every other byte as it was
 	assert.Equal(t, target, after, "what was set is still there after the reboot")
 }
 
@@ -97,7 +109,7 @@ func TestFaultsGiveClearWordsAndNoHang(t *testing.T) {
 	b.Break(sim.Faults{RefuseSave: true})
 	to := state()
 	to.Features = 1
-	err := msp.WriteBoard(ctx, client, state(), to)
+	err := msp.Save(ctx, client)
 	require.ErrorIs(t, err, msp.ErrRefused)
 	assert.Contains(t, err.Error(), "save")
 	assert.Equal(t, state().Features, b.Saved().Features)
@@ -125,7 +137,7 @@ func TestOverASerialLine(t *testing.T) {
 	defer c.Close()
 	found, err := msp.ReadBoard(context.Background(), c)
 	require.NoError(t, err)
-	assert.Equal(t, state().Ports, found.Ports)
+	assert.Equal(t, state().Ports, found.Ports[:2])
 	line.Close() // unplugged
 	_, err = msp.ReadBoard(context.Background(), c)
 	require.Error(t, err)
@@ -178,8 +190,11 @@ func dialer(b *sim.FlightBoard) msp.Dial {
 // Apply from start to end, and broken off in each way: the settings are kept first,
 // and what is said of the board is so.
 func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
-	target := state()
-	target.Board, target.RXMap, target.Features = "THRS", "TAER", 1<<18
+	to := func(found setup.State) setup.State {
+		target := found.Clone()
+		target.RXMap, target.Features = "TAER", 1<<18
+		return target
+	}
 	for _, c := range []struct {
 		name    string
 		fault   sim.Faults
@@ -189,13 +204,27 @@ func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
 	}{
 		{"as it should be", sim.Faults{}, msp.Set, "reads back right", false},
 		{"the cable comes out", sim.Faults{CutAfter: 2}, msp.NotSaved, "reads as it was", true},
-		{"it refuses to save", sim.Faults{RefuseSave: true}, msp.NotSaved, "with the power off and on the board is as it was", true},
+		{"it refuses to save", sim.Faults{RefuseSave: true}, msp.NotSaved, "did not save: it reads as it was", true},
+		{"it saves and does not say so", sim.Faults{SilentSave: true}, msp.Set, "did not confirm that it saved, but after a reboot it reads back as it was set", false},
+		{"it says it saved and has not", sim.Faults{LostSave: true}, msp.Differs, "Not as set: features, channel order", true},
+		{"the cable comes out at the save", sim.Faults{CutAtSave: true}, msp.Set, "did not confirm that it saved, but after a reboot", false},
+		{"it takes its time to save", sim.Faults{SaveMS: 1500}, msp.Set, "reads back right", false},
+		{"it takes no notice of one command", sim.Faults{Drops: msp.CmdSetRXMap}, msp.Differs, "Not as set: channel order", true},
+		{"the older list of ports", sim.Faults{OldPorts: true}, msp.Set, "reads back right", false},
+		{"refusals in the manner of version 1", sim.Faults{OldPorts: true, V1Errors: true}, msp.Set, "reads back right", false},
+		{"no OSD and no canvas", sim.Faults{NoOSD: true, NoCanvas: true}, msp.Set, "reads back right", false},
+		{"frames of a wrong length", sim.Faults{WrongLength: true}, msp.Set, "reads back right", false},
+		{"frames nobody has asked for", sim.Faults{Chatter: true}, msp.Set, "reads back right", false},
 		{"it is armed", sim.Faults{Armed: true}, msp.Unchanged, "armed", false},
 		{"it says it is another", sim.Faults{Variant: "OTHR"}, msp.Unchanged, "another", false},
 		{"it is slow", sim.Faults{SlowMS: 20}, msp.Set, "reads back right", false},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			b, _ := board(t, state())
+			if c.fault.SaveMS == 0 {
+				c.fault.SaveMS = 5
+			}
+			c.fault.RebootMS = 60
 			b.Break(c.fault)
 			var kept []setup.State
 			r := msp.Apply(context.Background(), dialer(b), func(found setup.State) (setup.State, string) {
@@ -205,7 +234,7 @@ func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
 				case found.Variant != "TEST":
 					return found, "it is another board"
 				}
-				return target, ""
+				return to(found), ""
 			}, func(s setup.State) error { kept = append(kept, s); return nil })
 			assert.Equal(t, c.outcome, r.Outcome, r)
 			assert.Contains(t, r.Says, c.says)
@@ -217,15 +246,70 @@ func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
 			require.Len(t, kept, 1)
 			assert.Equal(t, "AETR", kept[0].RXMap)
 			if c.outcome == msp.Set {
-				assert.Equal(t, target.RXMap, b.Saved().RXMap)
+				assert.Equal(t, "TAER", b.Saved().RXMap)
 			} else {
 				assert.Equal(t, "AETR", b.Saved().RXMap, "nothing was saved")
 			}
 		})
 	}
 	b, _ := board(t, state())
-	r := msp.Apply(context.Background(), dialer(b), func(setup.State) (setup.State, string) { return target, "" }, func(setup.State) error { return errors.New("disk full") })
+	r := msp.Apply(context.Background(), dialer(b), func(found setup.State) (setup.State, string) { return to(found), "" }, func(setup.State) error { return errors.New("disk full") })
 	assert.Equal(t, msp.Unchanged, r.Outcome)
 	assert.Contains(t, r.Says, "Disk full.")
 	assert.Equal(t, "AETR", b.Saved().RXMap)
+}
+
+// What is put back is what was kept, to the last byte, bits not understood among them.
+func TestWhatWasKeptIsPutBackToTheByte(t *testing.T) {
+	ctx := context.Background()
+	odd := state()
+	odd.OSD = make([]setup.Cell, 10)
+	odd.Modes = []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}, {Mode: 7, Aux: 3, FromUS: 900, ToUS: 900}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}}
+	odd.Ports[0].Rest = []byte{5, 4, 0, 5, 0xAA, 0xBB} // fields of newer firmware
+	odd.Ports[1].Rest = []byte{5, 4, 0, 5, 1, 2}
+	odd.Ports = append(odd.Ports, setup.Port{ID: 20, Functions: 1, Rest: []byte{5, 4, 0, 5, 3, 4}})
+	odd.OSD[4].Rest = 0xC000
+	b, c := board(t, odd)
+	kept, err := msp.ReadBoard(ctx, c)
+	require.NoError(t, err)
+	saved := b.Saved()
+	assert.Equal(t, uint16(0xC000), kept.OSD[4].Rest)
+	assert.Len(t, kept.Ports[0].Rest, 6)
+
+	other := kept.Clone()
+	other.Features, other.Provider, other.RXMap, other.Modes, other.OSD[4] = 1, 9, "TAER", nil, setup.Cell{X: 3}
+	other.Ports[0].Functions = 0
+	require.NoError(t, msp.WriteBoard(ctx, c, kept, other))
+	require.NoError(t, msp.Save(ctx, c))
+	changed, err := msp.ReadBoard(ctx, c)
+	require.NoError(t, err)
+	require.NoError(t, msp.WriteBoard(ctx, c, changed, kept))
+	require.NoError(t, msp.Save(ctx, c))
+	assert.Equal(t, saved, b.Saved())
+}
+
+// However often a write breaks off, arming is never on less than it was: new ranges go
+// before others are emptied.
+func TestABrokenWriteLeavesNoLessOfArming(t *testing.T) {
+	ctx := context.Background()
+	from := state()
+	from.Modes = []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}}
+	for cut := 1; cut < 6; cut++ {
+		b, c := board(t, from)
+		found, err := msp.ReadBoard(ctx, c)
+		require.NoError(t, err)
+		target := found.Clone()
+		target.Modes = []setup.Range{{FromUS: 900, ToUS: 900}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}, {Mode: 0, Aux: 4, FromUS: 1700, ToUS: 2100}}
+		var arms int
+		b.Watch(func(s setup.State) {
+			arms = 0
+			for _, r := range s.Modes {
+				if r.Mode == 0 && !r.Empty() {
+					arms++
+				}
+			}
+			assert.GreaterOrEqual(t, arms, 1, "cut %d", cut)
+		})
+		_ = msp.WriteBoard(ctx, c, found, target)
+	}
 }

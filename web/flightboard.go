@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"strings"
 	"sync"
 	"time"
 
@@ -23,11 +24,30 @@ import (
 )
 
 // boards holds the stand-ins that run, and lets one request at a time talk to a
-// board.
+// board: another one is refused at once, it never waits.
 type boards struct {
-	talk sync.Mutex
 	mu   sync.Mutex
 	sims map[string]*sim.FlightBoard // by quad
+	busy string                      // what is talked to; empty: nothing
+	from time.Time
+}
+
+// begin takes the line to a board, or says who has it.
+func (b *boards) begin(ctx context.Context, address string) (end func(), err error) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	if err := ctx.Err(); err != nil {
+		return nil, err // the page is gone: nothing is begun for it
+	}
+	if b.busy != "" {
+		return nil, huma.Error409Conflict(fmt.Sprintf("Busy with board %s since %s. Try again when that has ended.", b.busy, b.from.Format("15:04:05")))
+	}
+	b.busy, b.from = address, time.Now()
+	return func() {
+		b.mu.Lock()
+		defer b.mu.Unlock()
+		b.busy = ""
+	}, nil
 }
 
 func newBoards() *boards { return &boards{sims: map[string]*sim.FlightBoard{}} }
@@ -72,7 +92,7 @@ type BoardLive struct {
 }
 
 // boardTime bounds one talk with a board, reboot and all.
-const boardTime = 30 * time.Second
+const boardTime = 60 * time.Second
 
 // BoardAddress names a connection to a board.
 type BoardAddress struct {
@@ -179,8 +199,11 @@ func dialer(address string) msp.Dial {
 
 // withBoard talks to a board, one request at a time.
 func (s *server) withBoard(ctx context.Context, address string, talk func(context.Context, *msp.Client) error) error {
-	s.boards.talk.Lock()
-	defer s.boards.talk.Unlock()
+	end, err := s.boards.begin(ctx, address)
+	if err != nil {
+		return err
+	}
+	defer end()
 	ctx, cancel := context.WithTimeout(ctx, boardTime)
 	defer cancel()
 	conn, err := msp.Open(ctx, address)
@@ -198,8 +221,13 @@ func (s *server) withBoard(ctx context.Context, address string, talk func(contex
 // boardProblem says what to do where a board fails.
 func boardProblem(err error) error {
 	does := "Check the cable and the port, and that no other program has it open."
-	if errors.Is(err, msp.ErrRefused) {
-		does = "Its firmware may be too old or another one."
+	switch {
+	case errors.Is(err, msp.ErrRefused):
+		does = "It does not have that: its firmware may be too old or another one."
+	case errors.Is(err, msp.ErrSilent):
+		does = "Nothing answers there: is it the board's port, and is the board powered?"
+	case errors.Is(err, msp.ErrGone):
+		does = "The connection ended: plug it in again with a data cable."
 	}
 	return huma.Error502BadGateway("The board was not read. " + does + " Nothing was written. (" + err.Error() + ")")
 }
@@ -231,7 +259,7 @@ func (s *server) setBoard(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return s.apply(ctx, c, in.Body, "before it was set", func(found setup.State) (setup.State, string) {
+	return s.apply(ctx, c, in.Body, settingWhy, func(found setup.State) (setup.State, string) {
 		comparison := setup.Compare(c, found)
 		return comparison.Target, comparison.Blocked
 	})
@@ -261,16 +289,40 @@ func (s *server) restoreBoard(ctx context.Context, in *struct {
 		}
 		target := kept.State.Clone()
 		target.Version, target.Name = found.Version, found.Name
+		target.Lacks, target.OldPorts = found.Lacks, found.OldPorts
+		if len(target.Receiver) == 0 { // kept before every byte was
+			target.Receiver, target.Map = found.Receiver, found.Map
+		}
 		return target, ""
 	})
+}
+
+// settingWhy is why a snapshot is kept before a board is set to its plan.
+const settingWhy = "before it was set"
+
+// notSet names what of the plan no write has set, such as another release.
+func notSet(c setup.Comparison) string {
+	var left []string
+	for i := range c.Rows {
+		if !c.Rows[i].Same {
+			left = append(left, c.Rows[i].Label)
+		}
+	}
+	if len(left) == 0 {
+		return ""
+	}
+	return " Not set, and still other than planned: " + strings.Join(left, ", ") + "."
 }
 
 func (s *server) apply(ctx context.Context, c fleet.Case, in BoardWrite, why string, want func(setup.State) (setup.State, string)) (*answer[BoardReport], error) {
 	if !in.PropsOff {
 		return nil, huma.Error422UnprocessableEntity("Take the props off first, and say so: a board that is being set can start the motors.")
 	}
-	s.boards.talk.Lock()
-	defer s.boards.talk.Unlock()
+	end, err := s.boards.begin(ctx, in.Address)
+	if err != nil {
+		return nil, err
+	}
+	defer end()
 	// A browser that goes away does not break off what has begun.
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), boardTime)
 	defer cancel()
@@ -278,12 +330,15 @@ func (s *server) apply(ctx context.Context, c fleet.Case, in BoardWrite, why str
 		_, err := s.store.KeepBoard(c.Quad.ID, why, before, time.Now())
 		return err
 	})}
-	if err := s.store.Log(c.Quad.ID, "Flight board, "+string(out.Outcome)+": "+out.Says, time.Now()); err != nil {
-		return nil, problem(err)
-	}
 	if out.After != nil {
 		comparison := setup.Compare(c, *out.After)
 		out.Comparison = &comparison
+		if out.Outcome == msp.Set && why == settingWhy {
+			out.Says += notSet(comparison)
+		}
+	}
+	if err := s.store.Log(c.Quad.ID, "Flight board, "+string(out.Outcome)+": "+out.Says, time.Now()); err != nil {
+		out.Says += " (It could not be written into the log: " + err.Error() + ")"
 	}
 	return reply(out), nil
 }

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -198,4 +199,29 @@ func TestBadInputToTheBoard(t *testing.T) {
 		assert.Equal(t, 404, status, path)
 	}
 	assert.Empty(t, get[[]web.BoardKept](c, "/api/quads/rynd/board/snapshots"))
+}
+
+// One board at a time: a second request is refused at once, with who is talked to
+// since when, and never waits.
+func TestASecondBoardIsRefusedAtOnce(t *testing.T) {
+	c := newClient(t, "")
+	status, text := c.do("POST", "/api/quads/rynd/board/stand-in", `{"faults":{"slowMS":150}}`)
+	require.Equal(t, 200, status, text)
+	var ports web.BoardPorts
+	require.NoError(t, json.Unmarshal([]byte(text), &ports))
+	body := `{"address":"` + ports.StandIn + `"}`
+	done := make(chan int)
+	go func() {
+		status, _ := c.do("POST", "/api/quads/rynd/board/read", body)
+		done <- status
+	}()
+	time.Sleep(300 * time.Millisecond)
+	began := time.Now()
+	status, text = c.do("POST", "/api/quads/quern/board/read", body)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "Busy with board "+ports.StandIn+" since")
+	assert.Less(t, time.Since(began), time.Second)
+	assert.Equal(t, 200, <-done, "the first goes on")
+	status, _ = c.do("POST", "/api/quads/rynd/board/read", body)
+	assert.Equal(t, 200, status, "and then the line is free")
 }

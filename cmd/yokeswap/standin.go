@@ -18,7 +18,7 @@ import (
 // standIn runs a stand-in for something a builder works with, until it is told to
 // stop: so far a flight board, set up as a quad of the demo flies today.
 func standIn(c *call) error {
-	listen := c.flags.String("listen", "127.0.0.1:5761", "address to listen on")
+	listen := c.flags.String("listen", "127.0.0.1:8741", "address to listen on")
 	quad := c.flags.String("quad", "rynd", "the quad of the demo whose board it is")
 	var faults sim.Faults
 	c.flags.IntVar(&faults.SlowMS, "slow", 0, "milliseconds that each answer comes late")
@@ -28,6 +28,17 @@ func standIn(c *call) error {
 	c.flags.BoolVar(&faults.RefuseSave, "refuse-save", false, "it refuses to save")
 	c.flags.BoolVar(&faults.Armed, "armed", false, "it is armed")
 	c.flags.BoolVar(&faults.Silent, "silent", false, "it answers nothing")
+	c.flags.IntVar(&faults.SaveMS, "save", 0, "milliseconds it takes to save; 0: 100")
+	c.flags.IntVar(&faults.RebootMS, "reboot", 0, "milliseconds it is away when it reboots; 0: 2000")
+	c.flags.BoolVar(&faults.SilentSave, "silent-save", false, "it saves and does not say so")
+	c.flags.BoolVar(&faults.LostSave, "lost-save", false, "it says that it saved, and has not")
+	c.flags.BoolVar(&faults.CutAtSave, "cut-at-save", false, "the cable comes out while it saves")
+	c.flags.BoolVar(&faults.OldPorts, "old-ports", false, "it has the older list of serial ports")
+	c.flags.BoolVar(&faults.NoOSD, "no-osd", false, "its firmware has no OSD to set")
+	c.flags.BoolVar(&faults.NoCanvas, "no-canvas", false, "its firmware has no canvas to set")
+	c.flags.BoolVar(&faults.V1Errors, "v1-errors", false, "it refuses what is new in the manner of version 1")
+	c.flags.BoolVar(&faults.WrongLength, "wrong-length", false, "a frame of a wrong length comes before each answer")
+	c.flags.BoolVar(&faults.Chatter, "chatter", false, "it sends frames nobody has asked for")
 	names, err := c.parse()
 	if err != nil {
 		return err

@@ -16,6 +16,17 @@ type Difference struct {
 	B     string `json:"b"`
 }
 
+// usbPort is the number of a board's own USB among its serial ports (the protocol's
+// public description, from memory).
+const usbPort = 20
+
+func portName(id int) string {
+	if id == usbPort {
+		return "USB"
+	}
+	return fmt.Sprintf("UART %d", id+1)
+}
+
 // Between compares two snapshots.
 func Between(a, b State, runs *gear.FlightFirmware) []Difference {
 	w := &comparing{runs: runs}
@@ -28,7 +39,7 @@ func Between(a, b State, runs *gear.FlightFirmware) []Difference {
 	add("flight firmware", a.Variant+" "+string(a.Version), b.Variant+" "+string(b.Version))
 	for _, p := range a.Ports {
 		if q := b.port(p.ID + 1); q != nil {
-			add(fmt.Sprintf("UART %d", p.ID+1), w.words(p.Functions), w.words(q.Functions))
+			add(portName(p.ID), w.words(p.Functions), w.words(q.Functions))
 		}
 	}
 	for _, name := range slices.Sorted(maps.Keys(runs.Features)) {

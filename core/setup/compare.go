@@ -133,6 +133,12 @@ func (w *comparing) row(gate verdict.Gate, code verdict.Code, label, wanted, fou
 	w.Rows = append(w.Rows, r)
 }
 
+// lacks is a row for what the board does not have: it is left out, and said so.
+func (w *comparing) lacks(gate verdict.Gate, code verdict.Code, label, says string) {
+	w.Rows = append(w.Rows, Row{Code: code, Label: label, Wanted: "as planned", Found: "the board has none", Why: says,
+		Finding: &verdict.Finding{Gate: gate, Code: code, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: verdict.Practice, Says: verdict.Capital(label) + ": " + says + "."}})
+}
+
 // identity asks whether this is the board of the plan at all. A board that is armed,
 // or that runs something else, is not written.
 func (w *comparing) identity() {
@@ -206,7 +212,13 @@ func (w *comparing) layout() {
 	if w.Fit.OSD == nil || pic.After == nil {
 		return
 	}
-	if pic.Screen.Canvas && w.runs.Dialect != "" {
+	if w.found.Without(LacksOSD) {
+		w.lacks(verdict.OSD, CodeLayout, "OSD elements", "the board's firmware has no OSD over this port: nothing of it is set")
+		return
+	}
+	if pic.Screen.Canvas && w.found.Without(LacksCanvas) {
+		w.lacks(verdict.OSD, CodeCanvas, "canvas", "the board's firmware has no canvas to set: it is left out")
+	} else if pic.Screen.Canvas && w.runs.Dialect != "" {
 		w.row(verdict.OSD, CodeCanvas, "canvas", pic.Screen.Grid.Words(), canvasWords(w.found.Canvas), "the grid the goggles show", "set it to "+pic.Screen.Grid.Words())
 		w.Target.Canvas = pic.Screen.Grid
 	}
@@ -220,8 +232,9 @@ func (w *comparing) layout() {
 		wanted, shown := places[*e.Index]
 		found := w.found.OSD[*e.Index]
 		if !shown {
-			wanted = Cell{found.X, found.Y, 0}
+			wanted = Cell{X: found.X, Y: found.Y}
 		}
+		wanted.Rest = found.Rest
 		switch {
 		case wanted == found:
 		case shown:
@@ -254,7 +267,7 @@ func places(runs *gear.FlightFirmware, l *fleet.Layout) map[int]Cell {
 	at := map[int]Cell{}
 	for _, e := range l.Elements {
 		if el, ok := runs.Element(e.ID); ok && el.Index != nil {
-			at[*el.Index] = Cell{e.X, e.Y, e.ProfileBits()}
+			at[*el.Index] = Cell{X: e.X, Y: e.Y, Profiles: e.ProfileBits()}
 		}
 	}
 	return at

@@ -66,7 +66,7 @@ func put(slots []Range, mode int, wanted []Range) []Range {
 
 // trimmed leaves the empty slots at the end out.
 func trimmed(slots []Range) []Range {
-	for len(slots) > 0 && slots[len(slots)-1].Empty() {
+	for len(slots) > 0 && slots[len(slots)-1] == nothing {
 		slots = slots[:len(slots)-1]
 	}
 	return slots

@@ -29,7 +29,25 @@ type State struct {
 	Canvas gear.Grid `json:"canvas,omitempty"`
 	// OSD is where each element stands, by its place in the board's list.
 	OSD []Cell `json:"osd"`
+	// OldPorts: the board has the older list of serial ports, with 16 bits of functions.
+	OldPorts bool `json:"oldPorts,omitempty"`
+	// Receiver and Map are the receiver's settings and the map of channels, every byte
+	// as the board gave it.
+	Receiver []byte `json:"receiver,omitempty"`
+	Map      []byte `json:"map,omitempty"`
+	// Lacks names the optional parts the board does not have.
+	Lacks []string `json:"lacks,omitempty"`
 }
+
+// The parts a board may lack; arming, failsafe, ports and receiver it may not.
+const (
+	LacksOSD    = "OSD"
+	LacksCanvas = "canvas"
+	LacksName   = "craft name"
+)
+
+// Without says whether the board lacks a part.
+func (s *State) Without(part string) bool { return slices.Contains(s.Lacks, part) }
 
 // Port is a serial port of the board. ID counts from 0: UART 1 is port 0.
 type Port struct {
@@ -53,6 +71,8 @@ type Cell struct {
 	X        int   `json:"x"`
 	Y        int   `json:"y"`
 	Profiles uint8 `json:"profiles"`
+	// Rest are the bits of its place that are not understood, kept as they are.
+	Rest uint16 `json:"rest,omitempty"`
 }
 
 // Clone is a copy that shares nothing with the state.
@@ -62,6 +82,7 @@ func (s State) Clone() State {
 		s.Ports[i].Rest = slices.Clone(s.Ports[i].Rest)
 	}
 	s.Modes, s.OSD = slices.Clone(s.Modes), slices.Clone(s.OSD)
+	s.Receiver, s.Map, s.Lacks = slices.Clone(s.Receiver), slices.Clone(s.Map), slices.Clone(s.Lacks)
 	return s
 }
 

@@ -126,7 +126,8 @@ func newTrial(c fleet.Case, candidate verdict.Candidate, before, after *Judgemen
 			if f.Level == verdict.Fits || saidBefore(before.Gates[i].Findings, f) {
 				continue
 			}
-			if f.Code == link.CodeOneWay || f.Level != verdict.Caution || i == gate {
+			said := slices.Contains(t.fix.Warns, f.Says)
+			if !said && (f.Code == link.CodeOneWay || f.Level != verdict.Caution || i == gate) {
 				t.fix.Warns = append(t.fix.Warns, f.Says)
 			}
 		}

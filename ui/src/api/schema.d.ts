@@ -1858,6 +1858,8 @@ export interface components {
         SetupCell: {
             /** Format: int32 */
             profiles: number;
+            /** Format: int32 */
+            rest?: number;
             /** Format: int64 */
             x: number;
             /** Format: int64 */
@@ -1912,12 +1914,16 @@ export interface components {
             canvas?: string;
             /** Format: int32 */
             features: number;
+            lacks?: string[];
+            map?: string;
             modes: components["schemas"]["SetupRange"][];
             name?: string;
+            oldPorts?: boolean;
             osd: components["schemas"]["SetupCell"][];
             ports: components["schemas"]["SetupPort"][];
             /** Format: int64 */
             provider: number;
+            receiver?: string;
             rxMap: string;
             variant: string;
             version: string;
@@ -1973,14 +1979,29 @@ export interface components {
         };
         SimFaults: {
             armed?: boolean;
+            chatter?: boolean;
             /** Format: int64 */
             cutAfter?: number;
+            cutAtSave?: boolean;
+            /** Format: int32 */
+            drops?: number;
+            lostSave?: boolean;
+            noCanvas?: boolean;
+            noOSD?: boolean;
+            oldPorts?: boolean;
+            /** Format: int64 */
+            rebootMS?: number;
             refuseSave?: boolean;
+            /** Format: int64 */
+            saveMS?: number;
             silent?: boolean;
+            silentSave?: boolean;
             /** Format: int64 */
             slowMS?: number;
+            v1Errors?: boolean;
             variant?: string;
             wrongChecksum?: boolean;
+            wrongLength?: boolean;
         };
         SimOutcome: {
             done: boolean;

@@ -87,7 +87,7 @@
       </select>
     </label>
     <button type="button" onclick={listPorts}>Look again</button>
-    <label>or an address <input type="text" placeholder="tcp:127.0.0.1:5761" onchange={(e) => (address = e.currentTarget.value.trim())} /></label>
+    <label>or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => (address = e.currentTarget.value.trim())} /></label>
     <button type="button" class="main" disabled={!address || busy !== ''} onclick={readBoard}>Read it</button>
   </div>
   {#if ports.data?.note}<p class="warn">{ports.data.note}</p>{/if}

@@ -55,7 +55,7 @@
           <li>
             <button type="button" onclick={() => onfix(fix)}>
               <span>{fix.says}</span>
-              {#each fix.warns ?? [] as warning (warning)}<span class="warns">Then: {warning}</span>{/each}
+              {#each fix.warns ?? [] as warning, i (i)}<span class="warns">Then: {warning}</span>{/each}
               <span class="then"><LevelMark level={fix.gate} size={18} word />{#if fix.costs}<small>{fix.costs}</small>{/if}</span>
             </button>
           </li>
