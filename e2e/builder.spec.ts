@@ -183,7 +183,7 @@ test('the frame and the antennas: a screw too long, another bay, opposite hands,
   await page.getByLabel('antenna 2').selectOption({ label: 'Crown dual, 1 in the drawer' });
   await expect(page.getByText(/takes 2 antennas/)).toHaveCount(0);
   await open('/shopping');
-  await expect(page.getByRole('row', { name: /470 µF 35 V low-ESR electrolytic/ })).toContainText('Wallower');
+  await expect(page.getByRole('row', { name: /470 µF 35 V low-ESR capacitor/ })).toContainText('Wallower');
   const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()]);
   expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,buy');
 });

@@ -71,14 +71,14 @@ func (s *server) together(quads, guests []string) (*answer[TogetherView], error)
 			v.Absent = append(v.Absent, q.Label())
 			continue
 		}
-		pilots = append(pilots, channels.Pilot{Name: q.Label(), System: plan.Label(), Channels: plan.Channels})
+		pilots = append(pilots, channels.Pilot{Name: q.Label(), System: plan.Label(), Plan: plan.ID, Channels: plan.Channels})
 	}
 	for i, id := range guests {
 		plan, ok := gear.Find[*gear.BandPlan](snap.Library, id)
 		if !ok {
 			return nil, problem(notFound("band plan", id))
 		}
-		pilots = append(pilots, channels.Pilot{Name: "guest " + string(rune('A'+i)), System: plan.Label(), Channels: plan.Channels})
+		pilots = append(pilots, channels.Pilot{Name: "guest " + string(rune('A'+i)), System: plan.Label(), Plan: plan.ID, Channels: plan.Channels})
 	}
 	v.Plan = channels.Find(pilots)
 	return reply(v), nil

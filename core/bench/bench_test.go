@@ -14,6 +14,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/setup"
 	"yokeswap/core/unit"
 )
 
@@ -244,4 +245,44 @@ func TestTheFrameIsMadeReadyFirst(t *testing.T) {
 	c.Quad.Now.Bay, c.Quad.Now.Drill = "front", true
 	assert.Contains(t, ids(bench.NewSheet(c, "first", "first")), "seat:frame:rear:")
 	assert.NotContains(t, ids(bench.NewSheet(c, "first", "first")), "drill:rear:20×20")
+}
+
+// A plug-to-plug swap has no iron in it; an exchanged board has its own steps and is
+// set up from factory state; what stays can be bound whatever its gates say.
+func TestStepsFollowWhatIsReallyDone(t *testing.T) {
+	set, next := sample.Set(), ready()
+	next.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd"}
+	now := next.Clone()
+	now.AirUnit = &fleet.Slot{Kit: "second"}
+	next.CapacitorUF, now.CapacitorUF = new(unit.Microfarads(470)), new(unit.Microfarads(470))
+	c := sample.Case(set, kit(), next)
+	c.Quad.Now = now
+	for _, step := range bench.NewSheet(c, "second", "first").Steps {
+		assert.NotContains(t, step.Tools, "soldering iron", step.Title)
+	}
+
+	set.Boards = append(set.Boards, set.Boards[0])
+	set.Boards[1].ID, set.Boards[1].Name = "other-board", "other board"
+	next.Board = "other-board"
+	c = sample.Case(set, kit(), next)
+	c.Quad.Now = now
+	list := ids(bench.NewSheet(c, "second", "first"))
+	assert.Contains(t, list, "board:other-board")
+	assert.Contains(t, list, "board-up:other-board")
+	for _, r := range setup.PlanOf(c).Rows {
+		if r.Code == setup.CodeSticksPort {
+			assert.Equal(t, "nothing", r.Found, "compared with nothing, not with the old board")
+		}
+	}
+
+	stays := ready()
+	stays.Wires = nil // nobody has said how it is wired, but it flies
+	stays.AirUnit = &fleet.Slot{Kit: "first"}
+	c = sample.Case(sample.Set(), kit(), stays)
+	c.Quad.Now = stays.Clone()
+	for _, step := range bench.NewSheet(c, "first", "first").Steps {
+		if step.Phase == bench.Prove {
+			assert.Empty(t, step.Held, step.Title)
+		}
+	}
 }

@@ -20,7 +20,7 @@ func (w *writer) replaceUnit() {
 	if hadOld || w.Quad.Now.Analog != "" {
 		w.add(Step{ID: "remove", Phase: Build, Title: title,
 			Do:    []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."},
-			Tools: []string{"hex drivers", "tweezers"}, Cautions: []string{cautionIron}})
+			Tools: []string{"hex drivers", "tweezers"}, Cautions: w.removalCautions()})
 	}
 	w.prepareFrame()
 	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
@@ -31,6 +31,51 @@ func (w *writer) replaceUnit() {
 	}
 	w.screwDown(&step)
 	w.add(step)
+}
+
+// removalCautions are those of taking the old video out: an iron only where it is
+// soldered in.
+func (w *writer) removalCautions() []string {
+	now := w.Quad.Now
+	if now.Analog == "" && now.HarnessTo != "" && len(now.Wires) == 0 {
+		return []string{cautionPacks}
+	}
+	return []string{cautionIron}
+}
+
+// otherBoard says whether the plan exchanges the flight board. Where it is not stated
+// what the quad has today, what it shall have is taken to be on it.
+func (w *writer) otherBoard() bool {
+	now := &w.Quad.Now
+	return w.Fit.Board != "" && w.Fit.Board != now.Board && (now.Board != "" || now.Without(fleet.NoBoard))
+}
+
+// changeBoard is another flight board: out with the old, in with the new, set up from
+// factory state.
+func (w *writer) changeBoard() {
+	if !w.otherBoard() {
+		return
+	}
+	is := w.Fit.Board
+	label := w.Library.Label(is)
+	do := []string{"Unplug the pack. Note how the motor wires and the cable to the ESCs lie, and which way the arrow points.",
+		"Lift the old board off; it goes into the drawer."}
+	w.add(Step{ID: "board:" + is, Phase: Build, Title: "Fit the " + label, Do: append(do,
+		"Set the new one in, its arrow to the front or turned as planned, on soft mounts where it had them.",
+		"Check the order of the wires in the ESC cable against the board's own marking before it is plugged in, and that the motor wires are long enough."),
+		Tools: []string{"hex drivers", "soldering iron", "loupe"}, Materials: []string{label}, Cautions: []string{cautionIron, cautionProps}})
+}
+
+// proveBoard checks what a new flight board does before it ever arms.
+func (w *writer) proveBoard() {
+	if !w.otherBoard() {
+		return
+	}
+	w.add(Step{ID: "board-up:" + w.Fit.Board, Phase: Prove, Title: "Set the new flight board up from factory state",
+		Do: []string{"It knows nothing of this quad: ports, receiver, modes, failsafe, OSD, craft name and yaw alignment are set anew, none of the old board's settings fit unseen.",
+			"Level the accelerometer on a flat bench. Tilt the quad by hand: the horizon must follow.",
+			"Props off: turn each motor alone and see that it is the right one and turns the right way."},
+		Tools: []string{"USB data cable"}, Cautions: []string{cautionFail, cautionProps, cautionCable}})
 }
 
 // moveUnit puts a unit that stays on the quad into its other place.

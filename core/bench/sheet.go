@@ -106,11 +106,13 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	w.prove()
 
 	s := Sheet{Quad: c.Quad.ID, Name: c.Quad.Label(), From: from, To: to, Steps: w.steps, Tools: []string{}, Materials: []string{}, Holds: []verdict.Finding{}}
-	s.hold(power.Check(c), verdict.Change, "the power gate", Feed, Meter, Power)
-	s.hold(pins.Check(c), verdict.Change, "the pins gate", Power, Bind, Prove)
-	s.hold(mount.Check(c), verdict.Unfit, "the mount gate", Build)
-	s.hold(antenna.Check(c), verdict.Unfit, "the antenna gate", Power, Bind)
-	s.hold(link.Check(c), verdict.Change, "the link gate", Bind, Prove)
+	if w.touched() { // a quad that stays as it is flies already: nothing is spoiled by binding it
+		s.hold(power.Check(c), verdict.Change, "the power gate", Feed, Meter, Power)
+		s.hold(pins.Check(c), verdict.Change, "the pins gate", Power, Bind, Prove)
+		s.hold(mount.Check(c), verdict.Unfit, "the mount gate", Build)
+		s.hold(antenna.Check(c), verdict.Unfit, "the antenna gate", Power, Bind)
+	}
+	s.hold(link.Check(c), verdict.Change, "the link gate", Bind)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
 		s.Materials = appendNew(s.Materials, step.Materials...)

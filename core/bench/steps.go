@@ -3,13 +3,16 @@ package bench
 import (
 	"fmt"
 	"maps"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
 
+	"yokeswap/core/change"
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/setup"
 	"yokeswap/core/unit"
@@ -72,6 +75,18 @@ func newWriter(c fleet.Case) *writer {
 		}
 	}
 	return w
+}
+
+// touched says whether anything on the quad itself is to be changed.
+func (w *writer) touched() bool {
+	if w.newUnit {
+		return true
+	}
+	now, next := w.Quad.Now, *w.Fit
+	for _, f := range []*fleet.Fit{&now, &next} { // what goes on in goggles and controllers is not on the quad
+		f.Goggles, f.Controller, f.AirUnit = nil, nil, nil
+	}
+	return !reflect.DeepEqual(now, next)
 }
 
 func (w *writer) add(s Step) { w.steps = append(w.steps, s) }
@@ -207,6 +222,7 @@ func (w *writer) install(step *Step, in *gear.Install) {
 
 // build takes the old out, puts the new in and lays the feeds that change.
 func (w *writer) build() {
+	w.changeBoard()
 	switch {
 	case w.newUnit:
 		w.replaceUnit()
@@ -225,6 +241,12 @@ func (w *writer) build() {
 		if !ok || node.ID == fleet.NodeBoard || !moved && !fresh {
 			continue
 		}
+		if node.ID == fleet.NodeAirUnit && pins.SupplyPlugged(w.Case) {
+			w.add(Step{ID: "feed:" + node.ID + ":" + from, Phase: Feed, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
+				Do:    []string{"Its supply comes through the cable: nothing is soldered. Check supply and ground of both plugs against the board's own marking before they go together."},
+				Tools: []string{"loupe"}})
+			continue
+		}
 		step := Step{ID: "feed:" + node.ID + ":" + from, Phase: Feed, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
 			Do: []string{"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
 				"Supply and ground only at this step; check both against the board's own marking."},
@@ -236,7 +258,18 @@ func (w *writer) build() {
 		}
 		w.add(step)
 	}
+	for _, set := range pins.InverterJumpers(w.Case) {
+		if now.Jumpers[set.Pad] == set.Choice && now.Board == w.Fit.Board || !w.rewired() {
+			continue
+		}
+		w.add(Step{ID: "jumper:" + set.Pad + ":" + set.Choice, Phase: Feed, Title: fmt.Sprintf("Set the inverter of %s to %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice),
+			Do:    []string{"Clear the old bridge with wick, then bridge the other side.", "Look at it under a loupe: one bridge only."},
+			Tools: []string{"soldering iron", "solder wick"}, Cautions: []string{cautionIron}})
+	}
 	for _, pad := range slices.Sorted(maps.Keys(w.Fit.Jumpers)) {
+		if port, sends, serial := gear.SerialPin(pad); serial && !sends && port >= 0 {
+			continue // an inverter's
+		}
 		choice := w.Fit.Jumpers[pad]
 		if now.Jumpers[pad] == choice && now.Board == w.Fit.Board {
 			continue
@@ -245,10 +278,10 @@ func (w *writer) build() {
 			Do:    []string{"Clear the old bridge with wick, then bridge the other side.", "Look at it under a loupe: one bridge only."},
 			Tools: []string{"soldering iron", "solder wick"}, Cautions: []string{cautionIron, "A wrong jumper puts pack voltage on a 5 V part."}})
 	}
-	if w.Fit.CapacitorUF != nil && now.CapacitorUF == nil {
-		w.add(Step{ID: "capacitor", Phase: Feed, Title: fmt.Sprintf("Solder a %s low-ESR capacitor across the battery leads", w.Fit.CapacitorUF),
-			Do:    []string{"As close to the board as it goes, short legs, the stripe on the negative lead.", "Its voltage rating must lie above a full pack: 35 V is usual up to six cells."},
-			Tools: []string{"soldering iron"}, Materials: []string{fmt.Sprintf("%s 35 V low-ESR capacitor", w.Fit.CapacitorUF), "solder"},
+	if w.Fit.CapacitorUF != nil && (now.CapacitorUF == nil || *now.CapacitorUF != *w.Fit.CapacitorUF) {
+		w.add(Step{ID: "capacitor", Phase: Feed, Title: fmt.Sprintf("Solder a %s across the battery leads", change.Capacitor(w.Fit)),
+			Do:    []string{"As close to the board as it goes, short legs, the stripe on the negative lead.", "Its voltage rating must lie well above a full pack."},
+			Tools: []string{"soldering iron"}, Materials: []string{change.Capacitor(w.Fit), "solder"},
 			Cautions: []string{cautionIron, "The wrong way round it bursts: check the polarity twice."}})
 	}
 }
@@ -322,6 +355,7 @@ func (w *writer) prove() {
 		w.add(Step{ID: "check:picture", Phase: Prove, Title: "Check the picture", Do: []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
 			Cautions: []string{cautionHot}})
 	}
+	w.proveBoard()
 	w.setUp()
 	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		w.add(Step{ID: fmt.Sprintf("check:yaw:%s", turn), Phase: Prove, Title: fmt.Sprintf("Set the board's yaw alignment to %s", turn),

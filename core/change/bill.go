@@ -74,10 +74,8 @@ const capacitor = "capacitor"
 // taken counts everything a fit takes by model.
 func taken(c fleet.Case, f *fleet.Fit) map[string]int {
 	parts := f.Parts()
-	for _, model := range []string{f.Board, f.Pack} {
-		if model != "" {
-			parts[model]++
-		}
+	if f.Pack != "" {
+		parts[f.Pack]++
 	}
 	for _, slot := range []*fleet.Slot{f.AirUnit, f.Goggles, f.Controller} {
 		if slot != nil && slot.Kit == "" && slot.Model != "" {

@@ -20,9 +20,20 @@ import (
 
 // Pilot is somebody who wants to fly, with the channels of the system flown.
 type Pilot struct {
-	Name     string         `json:"name"`
-	System   string         `json:"system"`
+	Name   string `json:"name"`
+	System string `json:"system"` // by name
+	// Plan is the id of the system's band plan: two of the same name stay two. Empty:
+	// the name tells them apart.
+	Plan     string         `json:"plan,omitempty"`
 	Channels []gear.Channel `json:"channels"`
+}
+
+// key tells systems apart.
+func (p *Pilot) key() string {
+	if p.Plan != "" {
+		return p.Plan
+	}
+	return p.System
 }
 
 // Seat is a pilot with a channel; Channel is empty where none is left.
@@ -34,12 +45,15 @@ type Seat struct {
 	Width   unit.Megahertz `json:"width,omitempty"`
 }
 
-// Product is a third-order product 2·a − b that lands on somebody.
+// Product is a third-order product that lands on somebody: 2·a − b, or a + b − c of
+// three signals. It is as wide as the widest of its sources.
 type Product struct {
 	A   string         `json:"a"`
-	B   string         `json:"b"`
-	On  string         `json:"on"`
-	MHz unit.Megahertz `json:"mhz"`
+	B   string         `json:"b"`          // the other one added; as A: a counts twice
+	C   string         `json:"c"`          // the one taken off
+	On  string         `json:"on"`         // who it lands on
+	MHz unit.Megahertz `json:"mhz"`        // its middle
+	By  unit.Megahertz `json:"overlapMHz"` // how much of the channel it covers
 }
 
 // Plan is who flies on what.
@@ -80,6 +94,7 @@ type search struct {
 	top    worth
 	found  bool
 	nodes  int
+	others []gear.Channel // used again and again by productsWith
 }
 
 // Find seats the pilots.
@@ -90,7 +105,7 @@ func Find(pilots []Pilot) Plan {
 		s.now[i] = -1
 	}
 	slices.SortStableFunc(s.order, func(a, b int) int {
-		return cmp.Or(cmp.Compare(len(pilots[a].Channels), len(pilots[b].Channels)), cmp.Compare(pilots[a].System, pilots[b].System))
+		return cmp.Or(cmp.Compare(len(pilots[a].Channels), len(pilots[b].Channels)), cmp.Compare(pilots[a].key(), pilots[b].key()))
 	})
 	s.descend(0, worth{spacing: unit.Megahertz(math.Inf(1))})
 	return s.plan()
@@ -116,7 +131,7 @@ func (s *search) descend(depth int, w worth) {
 	}
 	pilot := s.order[depth]
 	from := 0
-	if depth > 0 && s.pilots[s.order[depth-1]].System == s.pilots[pilot].System {
+	if depth > 0 && s.pilots[s.order[depth-1]].key() == s.pilots[pilot].key() {
 		if before := s.now[s.order[depth-1]]; before >= 0 {
 			from = before + 1
 		} else {
@@ -174,13 +189,38 @@ func (s *search) with(pilot, channel int, w worth) (worth, bool) {
 
 func apart(a, b unit.Megahertz) unit.Megahertz { return unit.Megahertz(math.Abs(float64(a - b))) }
 
-// productsWith counts the third-order products a pilot has part in.
+// productsWith counts the third-order products a pilot has part in, as a source or as
+// the one they land on.
 func (s *search) productsWith(pilot int) (n int) {
-	for a := range s.pilots {
-		for b := range s.pilots {
-			for on := range s.pilots {
-				if (a == pilot || b == pilot || on == pilot) && s.lands(a, b, on) {
-					n++
+	others := s.others[:0]
+	for i := range s.pilots {
+		if i != pilot && s.now[i] >= 0 {
+			others = append(others, *s.channel(i))
+		}
+	}
+	s.others = others
+	own := *s.channel(pilot)
+	count := func(a, b, c, on *gear.Channel) {
+		if _, by := covers(a, b, c, on); lands(by) {
+			n++
+		}
+	}
+	for i := range others {
+		for k := range others {
+			if k == i {
+				continue
+			}
+			count(&own, &own, &others[i], &others[k])       // 2·own − i on k
+			count(&others[i], &others[i], &own, &others[k]) // 2·i − own on k
+			count(&others[i], &others[i], &others[k], &own) // 2·i − k on own
+			for m := range others {
+				if m == i || m == k {
+					continue
+				}
+				count(&own, &others[i], &others[k], &others[m]) // own + i − k on m
+				if i < k {
+					count(&others[i], &others[k], &own, &others[m]) // i + k − own on m
+					count(&others[i], &others[k], &others[m], &own) // i + k − m on own
 				}
 			}
 		}
@@ -188,10 +228,37 @@ func (s *search) productsWith(pilot int) (n int) {
 	return n
 }
 
-// lands says whether 2·a − b falls into somebody's channel.
-func (s *search) lands(a, b, on int) bool {
-	ca, cb, co := s.channel(a), s.channel(b), s.channel(on)
-	return a != b && on != a && on != b && ca != nil && cb != nil && co != nil && apart(2*ca.MHz-cb.MHz, co.MHz) < co.WidthMHz/2
+// each calls do for every product a + b − c of seated pilots and every other pilot it
+// could land on; a and b may be the same one.
+func (s *search) each(do func(a, b, c, on int)) {
+	var seated []int
+	for i := range s.pilots {
+		if s.now[i] >= 0 {
+			seated = append(seated, i)
+		}
+	}
+	for i, a := range seated {
+		for _, b := range seated[i:] {
+			for _, c := range seated {
+				if c == a || c == b {
+					continue
+				}
+				for _, on := range seated {
+					if on != a && on != b && on != c {
+						do(a, b, c, on)
+					}
+				}
+			}
+		}
+	}
+}
+
+// covers says where a product a + b − c lies, and by how much it covers a channel: not
+// above zero where it does not.
+func covers(a, b, c, on *gear.Channel) (mhz, by unit.Megahertz) {
+	mhz = a.MHz + b.MHz - c.MHz
+	width := max(a.WidthMHz, b.WidthMHz, c.WidthMHz)
+	return mhz, min((width+on.WidthMHz)/2-apart(mhz, on.MHz), width, on.WidthMHz)
 }
 
 func (s *search) plan() Plan {
@@ -207,15 +274,11 @@ func (s *search) plan() Plan {
 	if !math.IsInf(float64(s.top.spacing), 1) {
 		plan.Spacing = &s.top.spacing
 	}
-	for a := range s.pilots {
-		for b := range s.pilots {
-			for on := range s.pilots {
-				if s.lands(a, b, on) {
-					plan.Products = append(plan.Products, Product{s.pilots[a].Name, s.pilots[b].Name, s.pilots[on].Name, 2*s.channel(a).MHz - s.channel(b).MHz})
-				}
-			}
+	s.each(func(a, b, c, on int) {
+		if mhz, by := covers(s.channel(a), s.channel(b), s.channel(c), s.channel(on)); lands(by) {
+			plan.Products = append(plan.Products, Product{s.pilots[a].Name, s.pilots[b].Name, s.pilots[c].Name, s.pilots[on].Name, mhz, by})
 		}
-	}
+	})
 	plan.Free = s.free()
 	return plan
 }
@@ -226,10 +289,10 @@ func (s *search) free() []Free {
 	list := []Free{}
 	seen := map[string]bool{}
 	for _, p := range s.pilots {
-		if seen[p.System] {
+		if seen[p.key()] {
 			continue
 		}
-		seen[p.System] = true
+		seen[p.key()] = true
 		for _, c := range p.Channels {
 			clear := true
 			for other := range s.pilots {
@@ -244,3 +307,6 @@ func (s *search) free() []Free {
 	}
 	return list
 }
+
+// lands says whether a cover is more than nothing, to half a kilohertz.
+func lands(by unit.Megahertz) bool { return by >= 0.0005 }

@@ -51,13 +51,20 @@ func naive(pilots []Pilot, at []int) (w worth, ok bool) {
 				return w, false
 			}
 			w.spacing = min(w.spacing, gap)
-			for on := range pilots {
-				if on == i || on == k || at[on] < 0 {
+			for third := i; third < len(pilots); third++ { // a + third − b, third may be a
+				if third == k || at[third] < 0 {
 					continue
 				}
-				c := pilots[on].Channels[at[on]]
-				if math.Abs(float64(2*a.MHz-b.MHz-c.MHz)) < float64(c.WidthMHz)/2 {
-					w.products++
+				c := pilots[third].Channels[at[third]]
+				for on := range pilots {
+					if on == i || on == k || on == third || at[on] < 0 {
+						continue
+					}
+					victim := pilots[on].Channels[at[on]]
+					width := math.Max(float64(a.WidthMHz), math.Max(float64(b.WidthMHz), float64(c.WidthMHz)))
+					if math.Abs(float64(a.MHz+c.MHz-b.MHz-victim.MHz)) < (width+float64(victim.WidthMHz))/2 {
+						w.products++
+					}
 				}
 			}
 		}
@@ -136,4 +143,26 @@ func BenchmarkTwelvePilots(b *testing.B) {
 		Find(pilots)
 	}
 	b.ReportMetric(50, "goal-ms")
+}
+
+// A product has the width of its sources, three signals make one too, and how much of a
+// channel it covers is said; two band plans of one name stay two.
+func TestThirdOrderProducts(t *testing.T) {
+	one := func(name string, mhz, width unit.Megahertz) Pilot {
+		return Pilot{Name: name, System: name, Channels: []gear.Channel{{ID: "1", MHz: mhz, WidthMHz: width}}}
+	}
+	// 5700 + 5760 − 5730 is 5730 itself; 2·5730 − 5700 = 5760; 5700 + 5800 − 5730 = 5770.
+	plan := Find([]Pilot{one("a", 5700, 10), one("b", 5730, 10), one("c", 5800, 10), one("d", 5770, 10)})
+	assert.Contains(t, plan.Products, Product{"a", "c", "b", "d", 5770, 10})
+	beside := Find([]Pilot{one("a", 5660, 20), one("b", 5700, 20), one("c", 5755, 20)}) // 2·5700 − 5660 = 5740
+	assert.Contains(t, beside.Products, Product{"b", "b", "a", "c", 5740, 5})
+
+	same := []Pilot{{Name: "x", System: "Four", Plan: "left", Channels: system(1, 5660, 40, 20)}, {Name: "y", System: "Four", Plan: "right", Channels: system(1, 5800, 40, 20)}}
+	seated := 0
+	for _, s := range Find(same).Seats {
+		if s.Channel != "" {
+			seated++
+		}
+	}
+	assert.Equal(t, 2, seated, "each on its own channels")
 }

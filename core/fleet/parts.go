@@ -17,6 +17,7 @@ func (f *Fit) Parts() map[string]int {
 		add(r.Model, 1)
 	}
 	add(f.Receiver, 1)
+	add(f.Board, 1)
 	add(f.Harness, 1)
 	add(f.Plate, 1)
 	add(f.Screw, UnitScrews)

@@ -52,6 +52,17 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	return list
 }
 
+// SupplyPlugged says whether the supply of the air unit comes through a cable that goes
+// into plugs at both ends.
+func SupplyPlugged(c fleet.Case) bool {
+	l, ok := newLoom(c)
+	if !ok || len(l.missing) > 0 {
+		return false
+	}
+	supply := l.live(gear.PinSupply)
+	return supply != nil && supply.Slot > 0
+}
+
 // withoutSticks is the soldered wires without the RC pair.
 func (l *loom) withoutSticks(wires []fleet.Wire) []fleet.Wire {
 	return slices.DeleteFunc(slices.Clone(wires), func(s fleet.Wire) bool {

@@ -28,6 +28,9 @@ func PlanOf(c fleet.Case) Plan {
 		return p
 	}
 	today, ok := Of(fleet.NowCase(c.Library, c.Fleet, c.Quad))
+	if now := c.Quad.Now.Board; now != "" && c.Fit.Board != now {
+		today, ok = Factory(c) // another board: nothing of the old one's settings is on it
+	}
 	if !ok {
 		if today, ok = Of(c); !ok {
 			p.Missing = append(p.Missing, verdict.Missing{Of: "quad", ID: c.Quad.ID, Field: c.FitName + ".runs", Label: "flight firmware of " + c.Quad.Label()})

@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/mount"
@@ -175,8 +176,15 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 func (l *shoppingList) quad(q *fleet.Quad) {
 	c := fleet.NewCase(l.lib, l.index, q)
 	now, next := &q.Now, c.Fit
-	if s := next.AirUnit; s != nil && s.Kit == "" && s.Model != "" {
-		l.add(s.Model, "", q.Label(), 1, true, "")
+	for _, s := range []*fleet.Slot{next.AirUnit, next.Goggles, next.Controller} {
+		if s != nil && s.Kit == "" && s.Model != "" {
+			l.add(s.Model, "", q.Label(), 1, true, "")
+		}
+	}
+	for _, part := range [][2]string{{next.Board, now.Board}, {next.Pack, now.Pack}} {
+		if part[0] != "" && part[1] != "" && part[0] != part[1] {
+			l.add(part[0], "", q.Label(), 1, true, "")
+		}
 	}
 	if next.Receiver != "" && next.Receiver != now.Receiver {
 		l.add(next.Receiver, "", q.Label(), 1, true, "")
@@ -193,7 +201,7 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 		l.add(next.Plate, "", q.Label(), 1, true, "")
 	}
 	if next.CapacitorUF != nil && now.CapacitorUF == nil {
-		l.add("", fmt.Sprintf("%s 35 V low-ESR electrolytic", next.CapacitorUF), q.Label(), 1, true, "")
+		l.add("", change.Capacitor(next), q.Label(), 1, true, "")
 	}
 	l.antennas(q, now, next)
 	l.screws(q, c)

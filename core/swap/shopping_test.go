@@ -6,7 +6,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/internal/sample"
 	"yokeswap/core/swap"
 )
 
@@ -30,4 +32,23 @@ func TestTheBillCountsWhatIsNotStated(t *testing.T) {
 	assert.Equal(t, 9, *bill.Days)
 	assert.Equal(t, 2, bill.Undated)
 	assert.Nil(t, swap.NewBill(nil).Days)
+}
+
+// Planned goggles, controllers, boards and packs nobody owns are on the list, and an
+// adapter counts once for each antenna.
+func TestWhatIsPlannedAndNotOwnedIsOnTheList(t *testing.T) {
+	set := sample.Set()
+	set.Boards = append(set.Boards, set.Boards[0])
+	set.Boards[1].ID, set.Boards[1].Name = "other-board", "other board"
+	set.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "tail", Name: "tail"}, From: "sma", To: "ufl"}}
+	now := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+	next := now.Clone()
+	next.Goggles, next.Controller, next.Board, next.Pack = &fleet.Slot{Model: "new-eyes"}, &fleet.Slot{Model: "new-hand"}, "other-board", "lipo-6"
+	next.Antennas.Models, next.Antennas.Adapter = []string{"eye", "eye"}, "tail"
+	f := &fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now, Next: &next}}}
+	buy := map[string]int{}
+	for _, i := range swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(f)) {
+		buy[i.Label] = i.Buy
+	}
+	assert.Equal(t, map[string]int{"new-eyes": 1, "new-hand": 1, "other board": 1, "lipo-6": 1, "eye": 2, "tail": 2}, buy)
 }

@@ -267,7 +267,7 @@ func TestShoppingAddsUp(t *testing.T) {
 	assert.Equal(t, 1, items["receiver"].Buy, "two wanted, one in the drawer")
 	assert.Equal(t, []string{"a", "b"}, items["receiver"].For)
 	assert.Equal(t, 2, items["plate-20-25"].Buy)
-	assert.Equal(t, 2, items["470 µF 35 V low-ESR electrolytic"].Buy)
+	assert.Equal(t, 2, items["470 µF 35 V low-ESR capacitor"].Buy)
 	assert.Equal(t, 2, items["round"].Buy, "one more for each")
 	assert.Equal(t, 1, items["small"].Buy, "a unit nobody owns")
 	assert.NotContains(t, items, "second", "owned")

@@ -852,9 +852,12 @@ export interface components {
         ChannelsProduct: {
             a: string;
             b: string;
+            c: string;
             /** Format: double */
             mhz: number;
             on: string;
+            /** Format: double */
+            overlapMHz: number;
         };
         ChannelsSeat: {
             channel?: string;

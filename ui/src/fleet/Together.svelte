@@ -76,7 +76,7 @@
       </table>
     </div>
   {/if}
-  {#each v.plan.products as p, i (i)}<p class="warn">2 × {p.a} − {p.b} = {p.mhz} MHz lands on {p.on}.</p>{/each}
+  {#each v.plan.products as p, i (i)}<p class="warn">{p.a === p.b ? `2 × ${p.a}` : `${p.a} + ${p.b}`} − {p.c} = {p.mhz} MHz covers {p.overlapMHz} MHz of {p.on}.</p>{/each}
   {#if v.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better seating.</p>{/if}
   {#if seats.length > 0}<p class="soft">{v.plan.free.length === 0 ? 'No channel is left for one more.' : `One more could take ${v.plan.free.map((f) => `${f.channel} (${f.system})`).join(', ')}.`}</p>{/if}
 {/if}
