@@ -251,7 +251,7 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await page.getByRole('button', { name: 'Put these readings into the bench sheet' }).click();
   await expect(page.getByText(/shortest travel \d+ µs: in the bench sheet/)).toBeVisible();
   await page.getByLabel('it behaves').selectOption('it does not answer');
-  await expect(page.getByText(/Check the cable and the port/).first()).toBeVisible();
+  await expect(page.getByText(/Nothing answers there: is it the board.s port, and is the board powered/).first()).toBeVisible();
 });
 
 test('picture, but no OSD: the planted fault is found by the wiring, and by asking the board', async ({ page, open }) => {

@@ -73,21 +73,21 @@ test('two tabs do not overwrite each other: both states are shown', async ({ pag
   const other = await context.newPage();
   await open('/swap/quern/power');
   await open('/swap/quern/power', other);
-  await page.getByLabel('pack').selectOption('tallow-6s');
+  await page.getByLabel('pack', { exact: true }).selectOption('tallow-6s');
   await expect(page.getByText(/Picked Tallow 6-cell/)).toBeVisible();
-  await other.getByLabel('pack').selectOption('tallow-3s');
+  await other.getByLabel('pack', { exact: true }).selectOption('tallow-3s');
   const note = other.getByRole('alert');
   await expect(note).toContainText('Changed meanwhile');
   await expect(note.getByRole('row', { name: 'next.pack tallow-6s tallow-3s' })).toBeVisible();
   await note.getByRole('button', { name: 'Keep what is there' }).click();
-  await expect(other.getByLabel('pack')).toHaveValue('tallow-6s');
+  await expect(other.getByLabel('pack', { exact: true })).toHaveValue('tallow-6s');
 
-  await page.getByLabel('pack').selectOption('tallow-4s');
+  await page.getByLabel('pack', { exact: true }).selectOption('tallow-4s');
   await expect(page.getByText(/Picked Tallow 4-cell/)).toBeVisible();
-  await other.getByLabel('pack').selectOption('tallow-3s');
+  await other.getByLabel('pack', { exact: true }).selectOption('tallow-3s');
   await other.getByRole('button', { name: 'Apply mine on top' }).click();
   await expect(other.getByRole('alert')).toHaveCount(0);
-  await expect(other.getByLabel('pack')).toHaveValue('tallow-3s');
+  await expect(other.getByLabel('pack', { exact: true })).toHaveValue('tallow-3s');
 });
 
 test('a form that has gone stale shows both, and loses nothing', async ({ page, open, context }) => {
