@@ -65,13 +65,13 @@ references: # what the checks are held against, from Debian
 
 test: build chromium references
 	@echo "== Go: format, vet, staticcheck"
-	test -z "$$(gofmt -l cmd core demo docs format msp sim store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format msp sim store ui web; exit 1; }
+	test -z "$$(gofmt -l cmd core demo docs format internal msp sim store ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format internal msp sim store ui web; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	echo "== Go: tests"
 	if command -v gcc >/dev/null; then go test -race ./core/...; else echo "no C compiler: the core's tests run without -race"; go test ./core/...; fi
 	go test ./core/link/route -run Explanation
-	go test ./core/swap -run Missing
+	go test ./core ./core/swap -run "Missing|EveryField"
 	go test $$(go list ./... | grep -v '^yokeswap/core')
 	echo "== API types in step"
 	go run ./cmd/yokeswap openapi | cmp - ui/openapi.json || { echo "ui/openapi.json is behind the API: run make types"; exit 1; }

@@ -284,6 +284,11 @@ func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
 }
 
 func checkWants(ps *Problems, f *fleet.Fleet, quads, pieces map[string]string) {
+	if f.By != "" {
+		if _, err := time.Parse(time.DateOnly, f.By); err != nil {
+			ps.add("by", "%s is no day of the calendar", f.By)
+		}
+	}
 	type link struct{ quad, goggles string }
 	seen := map[link]int{}
 	for i, w := range f.Wants {

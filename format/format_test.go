@@ -35,6 +35,7 @@ func fit(body string) string       { return fleetFile(`"quads":[{"id":"q","now":
 // Every way a file can be wrong says where and what was expected.
 func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 	for _, c := range []struct{ name, file, path, says string }{
+		{"no such day", fleetFile(`"by":"2026-02-30"`), "by", "2026-02-30 is no day of the calendar"},
 		{"swapped range", airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`), "airUnits[0].releases[0].from", "lower end 2 is not below"},
 		{"min above max", airUnit(`"input":{"minV":20,"maxV":7}`), "airUnits[0].input", "ends are swapped"},
 		{"negative", airUnit(`"input":{"minV":-1}`), "airUnits[0].input.minV", "expected 0 or more, found -1"},

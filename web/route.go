@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"slices"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -10,6 +11,7 @@ import (
 	"yokeswap/core/gear"
 	"yokeswap/core/link/route"
 	"yokeswap/core/stock"
+	"yokeswap/core/swap"
 	"yokeswap/format"
 	"yokeswap/store"
 )
@@ -23,16 +25,17 @@ type Named struct {
 
 // RouteView is what is wanted of the fleet and the plan for it.
 type RouteView struct {
-	Title       string      `json:"title"`
-	Revision    int64       `json:"revision" doc:"of the goals"`
-	Whole       int64       `json:"whole" doc:"revision of everything the route was planned on"`
-	Goals       fleet.Goals `json:"goals"`
-	Quads       []Named     `json:"quads"`
-	Goggles     []Named     `json:"goggles"`
-	Controllers []Named     `json:"controllers"`
-	Features    []string    `json:"features" doc:"what the pairings give, to choose from"`
-	Plan        route.Plan  `json:"plan"`
-	Taken       []TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
+	Title       string            `json:"title"`
+	Revision    int64             `json:"revision" doc:"of the goals"`
+	Whole       int64             `json:"whole" doc:"revision of everything the route was planned on"`
+	Goals       fleet.Goals       `json:"goals"`
+	Quads       []Named           `json:"quads"`
+	Goggles     []Named           `json:"goggles"`
+	Controllers []Named           `json:"controllers"`
+	Features    []string          `json:"features" doc:"what the pairings give, to choose from"`
+	Plan        route.Plan        `json:"plan"`
+	Deadline    *swap.Deadline    `json:"deadline,omitempty" doc:"the day that is wanted, held against deliveries and updates"`
+	Taken       []route.TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
 }
 
 func (s *server) registerRoute(api huma.API) {
@@ -88,7 +91,7 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Controllers: []Named{}, Features: []string{}, Taken: takenSteps(snap)}
+	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Controllers: []Named{}, Features: []string{}, Taken: route.Record(snap.Index)}
 	if v.Goals.Wants == nil {
 		v.Goals.Wants = []fleet.Want{}
 	}
@@ -118,6 +121,14 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	v.Plan, err = route.Solve(routeRequest(snap))
 	if err != nil {
 		return nil, problem(err)
+	}
+	if by := snap.Fleet.By; by != "" {
+		bill := swap.NewBill(swap.Shopping(snap.Library, snap.Index))
+		deadline, err := swap.NewDeadline(by, time.Now().Format(time.DateOnly), bill, v.Plan.Steps)
+		if err != nil { // kept by a release that took any
+			deadline = swap.Deadline{By: by, Says: by + " is no day of the calendar: set another."}
+		}
+		v.Deadline = &deadline
 	}
 	return reply(v), nil
 }

@@ -62,23 +62,19 @@ func (s *server) together(quads, guests []string) (*answer[TogetherView], error)
 		if !ok {
 			return nil, problem(notFound("quad", id))
 		}
-		unit, _, ok := fleet.NewCase(snap.Library, snap.Index, q).AirUnit()
-		plan := (*gear.BandPlan)(nil)
-		if ok && unit.Radio != nil {
-			plan, _ = gear.Find[*gear.BandPlan](snap.Library, unit.Radio.BandPlan)
-		}
-		if plan == nil {
+		pilot, ok := channels.Of(fleet.NewCase(snap.Library, snap.Index, q))
+		if !ok {
 			v.Absent = append(v.Absent, q.Label())
 			continue
 		}
-		pilots = append(pilots, channels.Pilot{Name: q.Label(), System: plan.Label(), Plan: plan.ID, Channels: plan.Channels})
+		pilots = append(pilots, pilot)
 	}
 	for i, id := range guests {
 		plan, ok := gear.Find[*gear.BandPlan](snap.Library, id)
 		if !ok {
 			return nil, problem(notFound("band plan", id))
 		}
-		pilots = append(pilots, channels.Pilot{Name: "guest " + string(rune('A'+i)), System: plan.Label(), Plan: plan.ID, Channels: plan.Channels})
+		pilots = append(pilots, channels.OnPlan("guest "+string(rune('A'+i)), plan))
 	}
 	v.Plan = channels.Find(pilots)
 	return reply(v), nil

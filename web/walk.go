@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"fmt"
 	"time"
 
 	"yokeswap/core/firmware"
@@ -12,48 +11,11 @@ import (
 	"yokeswap/store"
 )
 
-// TakenStep is a step carried out, in words.
-type TakenStep struct {
-	fleet.Taken
-	Says   string `json:"says"`
-	AsPlan bool   `json:"asPlan"`
-}
-
 // BackView is the way back.
 type BackView struct {
 	Whole int64      `json:"whole" doc:"revision of everything it was planned on"`
 	Began bool       `json:"began" doc:"steps of the route have been carried out: it leads back from here; else from the end of the route"`
 	Back  route.Back `json:"back"`
-}
-
-func takenSteps(snap *store.Snapshot) []TakenStep {
-	steps := []TakenStep{}
-	for _, t := range snap.Fleet.Taken {
-		label := t.Kit
-		if kit, ok := snap.Index.Piece(t.Kit); ok {
-			label = kit.Label()
-		}
-		step := TakenStep{Taken: t, AsPlan: true}
-		switch {
-		case t.NotOffered:
-			step.Says, step.AsPlan = fmt.Sprintf("%s: %s was not offered", label, t.Planned), false
-		case t.Do == string(route.Mode):
-			step.Says = fmt.Sprintf("%s: switched to mode %s", label, t.Mode)
-		case t.Do == string(route.Activate):
-			step.Says = label + ": activated"
-		default:
-			step.AsPlan = t.Planned.Known() && t.Read.Compare(t.Planned) == 0
-			step.Says = fmt.Sprintf("%s: carries %s", label, t.Read)
-			if !t.Read.Known() {
-				step.Says = label + ": shows no release"
-			}
-			if !step.AsPlan && t.Planned.Known() {
-				step.Says += fmt.Sprintf(", %s was planned", t.Planned)
-			}
-		}
-		steps = append(steps, step)
-	}
-	return steps
 }
 
 // recordRead takes a step of the real route: what was read off the device after

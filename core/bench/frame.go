@@ -127,6 +127,9 @@ func (w *writer) screwDown(step *Step) {
 	if w.Fit.Plate != "" {
 		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
 	}
+	if camera := w.airUnit.Camera; camera != nil && camera.Screw != "" {
+		step.Do = append(step.Do, fmt.Sprintf("The camera takes %s screws, no longer than the thread in its case.", camera.Screw))
+	}
 	if tilt := w.Fit.TiltDeg; tilt != nil {
 		does := fmt.Sprintf("Camera up by %s.", tilt)
 		if pic.Tilt != nil && pic.Tilt.UpDeg < 90 {

@@ -29,6 +29,50 @@ func (w *writer) wire() {
 			Cautions: []string{"Colours lie: go by position and function. Supply on a signal pin destroys the unit."}})
 	}
 	list := pins.Soldering(w.Case)
+	w.solder(list)
+	if harness != nil {
+		w.plugIn(harness)
+	}
+}
+
+// plugIn puts the cable in, at both ends where it has two plugs.
+func (w *writer) plugIn(harness *gear.Harness) {
+	step := Step{ID: fmt.Sprintf("cable:%s:%s", harness.ID, w.Fit.HarnessTo), Phase: Feed, Title: "Plug the " + harness.Label() + " in", Do: []string{"Pack unplugged."}, Tools: []string{"loupe"}}
+	ends := []struct{ at, connector string }{{"the unit's end", harness.From}}
+	if w.Fit.HarnessTo != "" {
+		ends = append(ends, struct{ at, connector string }{"the board's end", harness.To})
+	}
+	for _, end := range ends {
+		if kind, ok := gear.Find[*gear.Connector](w.Library, end.connector); ok {
+			step.Do = append(step.Do, fmt.Sprintf("At %s, %s%s: %s", end.at, kind.Label(), pinsOf(kind), keyOf(kind)))
+		}
+	}
+	if len(step.Do) > 1 {
+		w.add(step)
+	}
+}
+
+// pinsOf says how many pins to count, where the name does not.
+func pinsOf(c *gear.Connector) string {
+	if c.Pins == nil {
+		return ""
+	}
+	return fmt.Sprintf(" (count %d)", *c.Pins)
+}
+
+// keyOf says how a plug is kept from going in the wrong way round.
+func keyOf(c *gear.Connector) string {
+	switch {
+	case c.Keyed == nil:
+		return "look for its key. Where it has none, pin 1 goes to pin 1 by the marking on both."
+	case *c.Keyed:
+		return "it goes in one way only, latch up, by the nails and never by the wires."
+	}
+	return "it has no key and goes in both ways round; the wrong way puts the supply on a signal. Pin 1 goes to pin 1 by the marking on both."
+}
+
+// solder is the soldering step.
+func (w *writer) solder(list pins.List) {
 	if len(list.Wires) == 0 {
 		return
 	}

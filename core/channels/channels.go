@@ -14,6 +14,7 @@ import (
 	"math"
 	"slices"
 
+	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
 )
@@ -26,6 +27,25 @@ type Pilot struct {
 	// the name tells them apart.
 	Plan     string         `json:"plan,omitempty"`
 	Channels []gear.Channel `json:"channels"`
+}
+
+// Of is a quad's next fit as a pilot; false where the channels of its air unit are not
+// stated.
+func Of(c fleet.Case) (Pilot, bool) {
+	unit, _, ok := c.AirUnit()
+	if !ok || unit.Radio == nil {
+		return Pilot{}, false
+	}
+	plan, ok := gear.Find[*gear.BandPlan](c.Library, unit.Radio.BandPlan)
+	if !ok {
+		return Pilot{}, false
+	}
+	return OnPlan(c.Quad.Label(), plan), true
+}
+
+// OnPlan is somebody who flies on a band plan.
+func OnPlan(name string, plan *gear.BandPlan) Pilot {
+	return Pilot{Name: name, System: plan.Label(), Plan: plan.ID, Channels: plan.Channels}
 }
 
 // key tells systems apart.

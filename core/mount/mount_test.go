@@ -140,6 +140,31 @@ func TestTheWeightBeforeAndAfter(t *testing.T) {
 	measured := mount.Weigh(c.Library, c.Fleet, c.Quad, new(unit.Grams(406)))
 	assert.InDelta(t, 6, float64(*measured.ErrorG), 1e-9, "what the scale says goes before what was added up")
 	assert.Greater(t, *measured.HoverPower, *w.HoverPower)
+
+	// 1300 mAh, four fifths of it at 15.6 A: four minutes. Another pack brings its own
+	// energy; one that states none leaves the time open.
+	c.Quad.HoverA = new(unit.Amps(15.6))
+	c.Quad.Now.Pack, c.Quad.Next.Pack = "lipo-4", "lipo-4"
+	for i := range set.Packs {
+		set.Packs[i].CapacityMAH, set.Packs[i].MassG = 1300, new(unit.Grams(160))
+	}
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
+	assert.InDelta(t, 4, *w.HoverMinNow, 1e-9)
+	assert.InDelta(t, 4/0.8437, *w.HoverMinNext, 1e-3)
+	c.Quad.Next.Pack = "lipo-6"
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
+	assert.InDelta(t, 1.5/0.8437, *w.FlightTime, 1e-3)
+	for i := range set.Packs {
+		if set.Packs[i].ID == "lipo-6" {
+			set.Packs[i].CapacityMAH = 0
+		}
+	}
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
+	assert.NotNil(t, w.HoverPower)
+	assert.Nil(t, w.FlightTime)
+	assert.Nil(t, w.HoverMinNext)
+	c.Quad.Now.Pack, c.Quad.Next.Pack = "", ""
+
 	set.AirUnits[1].MassG = nil
 	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
 	assert.Nil(t, w.ChangeG)

@@ -1,8 +1,6 @@
 package mount
 
 import (
-	"math"
-
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -21,11 +19,13 @@ type Weight struct {
 	ChangeG *unit.Grams `json:"changeG,omitempty"` // absent: a mass is not known
 	BeforeG *unit.Grams `json:"beforeG,omitempty"`
 	AfterG  *unit.Grams `json:"afterG,omitempty"`
-	// HoverPower and FlightTime are shares of today's: power goes with the weight
-	// to the power of 1.5 (momentum theory of a hovering rotor), time against it.
-	HoverPower *float64 `json:"hoverPower,omitempty"`
-	FlightTime *float64 `json:"flightTime,omitempty"`
-	Unknown    []string `json:"unknown"` // parts whose mass is not known
+	// HoverPower and FlightTime are shares of today's; the minutes are those of a hover
+	// that leaves a fifth of the charge in the pack.
+	HoverPower   *float64 `json:"hoverPower,omitempty"`
+	FlightTime   *float64 `json:"flightTime,omitempty"`
+	HoverMinNow  *float64 `json:"hoverMinNow,omitempty"`
+	HoverMinNext *float64 `json:"hoverMinNext,omitempty"`
+	Unknown      []string `json:"unknown"` // parts whose mass is not known
 	// LeftOut are things that come or go and have no mass of their own here.
 	LeftOut []string `json:"leftOut"`
 	// MeasuredG is what the scale said after the swap; ErrorG how far what was
@@ -38,24 +38,19 @@ type Weight struct {
 // swap goes before what was added up.
 func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad, measured *unit.Grams) Weight {
 	w := addUp(lib, f, q)
-	if measured == nil {
-		return w
-	}
-	w.MeasuredG = measured
+	var after unit.Grams
 	if w.AfterG != nil {
-		w.ErrorG = new(*measured - *w.AfterG)
+		after = *w.AfterG
 	}
-	w.hover(measured)
+	if measured != nil {
+		w.MeasuredG = measured
+		if w.AfterG != nil {
+			w.ErrorG = new(*measured - *w.AfterG)
+		}
+		after = *measured
+	}
+	w.hover(fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q), after)
 	return w
-}
-
-// hover compares hover power and time after the swap with today's.
-func (w *Weight) hover(after *unit.Grams) {
-	if w.BeforeG == nil || *after <= 0 {
-		return
-	}
-	power := math.Pow(float64(*after / *w.BeforeG), 1.5)
-	w.HoverPower, w.FlightTime = &power, new(1/power)
 }
 
 func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
@@ -90,7 +85,6 @@ func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 	w.ChangeG = &change
 	if q.AUWG != nil && *q.AUWG+change > 0 {
 		w.AfterG = new(*q.AUWG + change)
-		w.hover(w.AfterG)
 	}
 	return w
 }

@@ -49,7 +49,11 @@ func airUnits(c fleet.Case) []Option {
 	options := devices[*gear.AirUnit](c, c.Fit.AirUnit, func(s *fleet.Slot) fleet.Patch { return fleet.Patch{AirUnit: s} })
 	for _, model := range gear.All[*gear.AirUnit](c.Library) {
 		slot := fleet.Slot{Model: model.ID}
-		options = append(options, Option{Key: "model:" + model.ID, Label: model.Label(), Note: "to buy",
+		note := "to buy"
+		if model.Family != "" {
+			note = model.Family + " family, to buy"
+		}
+		options = append(options, Option{Key: "model:" + model.ID, Label: model.Label(), Note: note,
 			Chosen: c.Fit.AirUnit != nil && c.Fit.AirUnit.Model == model.ID, Patch: fleet.Patch{AirUnit: &slot}})
 	}
 	return options

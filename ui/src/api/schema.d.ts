@@ -901,6 +901,15 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Deadline: {
+            by: string;
+            /** Format: int64 */
+            daysLeft: number;
+            /** Format: int64 */
+            daysNeeded?: number;
+            holds?: boolean;
+            says: string;
+        };
         Device: {
             brought: boolean;
             firmware: string;
@@ -1242,6 +1251,10 @@ export interface components {
             errorG?: number;
             /** Format: double */
             flightTime?: number;
+            /** Format: double */
+            hoverMinNext?: number;
+            /** Format: double */
+            hoverMinNow?: number;
             /** Format: double */
             hoverPower?: number;
             leftOut: string[];
@@ -1782,6 +1795,19 @@ export interface components {
             tools: string[];
             warns: string[];
         };
+        RouteTakenStep: {
+            asPlan: boolean;
+            at: string;
+            do: string;
+            from?: string;
+            fromMode?: string;
+            kit: string;
+            mode?: string;
+            notOffered?: boolean;
+            planned?: string;
+            read?: string;
+            says: string;
+        };
         RouteTarget: {
             device: string;
             from?: string;
@@ -1794,6 +1820,8 @@ export interface components {
         };
         RouteView: {
             controllers: components["schemas"]["Named"][];
+            /** @description the day that is wanted, held against deliveries and updates */
+            deadline?: components["schemas"]["Deadline"];
             /** @description what the pairings give, to choose from */
             features: string[];
             goals: components["schemas"]["Goals"];
@@ -1806,7 +1834,7 @@ export interface components {
              */
             revision: number;
             /** @description steps of the route carried out, oldest first */
-            taken: components["schemas"]["TakenStep"][];
+            taken: components["schemas"]["RouteTakenStep"][];
             title: string;
             /**
              * Format: int64
@@ -2085,19 +2113,6 @@ export interface components {
             mode: string;
             /** Format: int64 */
             toUS: number;
-        };
-        TakenStep: {
-            asPlan: boolean;
-            at: string;
-            do: string;
-            from?: string;
-            fromMode?: string;
-            kit: string;
-            mode?: string;
-            notOffered?: boolean;
-            planned?: string;
-            read?: string;
-            says: string;
         };
         TogetherView: {
             /** @description quads whose channels are not stated */

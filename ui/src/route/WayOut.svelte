@@ -52,6 +52,7 @@
     <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
     <h1 aria-live="polite">{r.plan.says}</h1>
     {#if r.plan.steps.length > 0}<p class="on"><a href="#/rehearse">Rehearse it on stand-ins</a> <a href="#/walk">Carry it out on the bench</a></p>{/if}
+    {#if r.deadline}<p class={r.deadline.holds ? 'soft' : 'warn'}>{r.deadline.says}</p>{/if}
     {#each r.plan.notes as n, at (at)}<p class="warn">{n}</p>{/each}
     {#if r.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better route.</p>{/if}
     {#if r.plan.orderBounded}<p class="warn">There are too many orders to try all of them: another order may keep more quads flying.</p>{/if}

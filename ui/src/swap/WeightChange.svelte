@@ -9,7 +9,7 @@
 {#if weight.parts.length > 0}
   <section class="panel" aria-labelledby="weight">
     <h3 id="weight">
-      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined ? '' : `: ${weight.beforeG} g becomes ${weight.afterG.toFixed(0)} g`}{weight.flightTime === undefined ? '' : `, hover time about ${weight.flightTime.toFixed(2)} of today's`}{:else}Weight not known: {weight.unknown.join(', ')}{/if}
+      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined ? '' : `: ${weight.beforeG} g becomes ${weight.afterG.toFixed(0)} g`}{weight.flightTime === undefined ? '' : `, hover time ${weight.hoverMinNow === undefined || weight.hoverMinNext === undefined ? `about ${weight.flightTime.toFixed(2)} of today's` : `about ${weight.hoverMinNow.toFixed(1)} min now, ${weight.hoverMinNext.toFixed(1)} min then`}`}{:else}Weight not known: {weight.unknown.join(', ')}{/if}
     </h3>
     <ul>
       {#each weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${p.massG.toFixed(1)} g`}</span></li>{/each}

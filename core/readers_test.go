@@ -1,0 +1,489 @@
+package core_test
+
+import (
+	"encoding"
+	"encoding/json"
+	"fmt"
+	"maps"
+	"reflect"
+	"runtime/debug"
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/antenna"
+	"yokeswap/core/bench"
+	"yokeswap/core/channels"
+	"yokeswap/core/control"
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+	"yokeswap/core/link"
+	"yokeswap/core/link/route"
+	"yokeswap/core/mount"
+	"yokeswap/core/osd"
+	"yokeswap/core/pins"
+	"yokeswap/core/power"
+	"yokeswap/core/setup"
+	"yokeswap/core/stock"
+	"yokeswap/core/swap"
+	"yokeswap/core/unit"
+	"yokeswap/demo"
+	"yokeswap/internal/builds"
+)
+
+// Every field has a reader: somewhere in the demo and in builds from its gear,
+// another value of it changes a level, a number that is compared, a step, a row of a
+// bill or a picture. A field that is asked for and never used is a question nobody
+// should have to answer.
+
+// saysNothing are the fields that name an entry or say where its values are from;
+// they are shown as they are.
+var saysNothing = []string{"id", "name", "source", "valueSources", "license", "title", "format", "version", "note", "gearPacks"}
+
+// fields finds the fields of a type as they stand in a file: where each stands, nested
+// ones with dots and entries of lists as [], and which field of which definition of
+// the schema it is. One definition is used in several places, a fit as now and next.
+func fields(t reflect.Type, path string, add func(path, field string)) {
+	for t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	marshals := reflect.TypeFor[json.Marshaler]()
+	texts := reflect.TypeFor[encoding.TextMarshaler]()
+	if t.Implements(marshals) || reflect.PointerTo(t).Implements(marshals) || t.Implements(texts) || reflect.PointerTo(t).Implements(texts) {
+		return
+	}
+	switch t.Kind() {
+	case reflect.Slice, reflect.Map:
+		fields(t.Elem(), path+"[]", add)
+	case reflect.Struct:
+		for i := range t.NumField() {
+			f := t.Field(i)
+			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+			switch {
+			case name == "-" || !f.IsExported():
+			case f.Anonymous && name == "":
+				fields(f.Type, path, add)
+			case !slices.Contains(saysNothing, name):
+				add(path+"."+name, t.String()+"."+name)
+				fields(f.Type, path+"."+name, add)
+			}
+		}
+	}
+}
+
+// place is one value of a field in a tree.
+type place struct {
+	set   func(v any) // nil takes it out
+	value any
+}
+
+// places lists the values of all fields in a decoded file.
+func places(v any, path string, add func(path string, p place)) {
+	switch x := v.(type) {
+	case map[string]any:
+		for _, key := range slices.Sorted(maps.Keys(x)) {
+			at := path + "." + key
+			add(at, place{set: func(v any) {
+				if v == nil {
+					delete(x, key)
+				} else {
+					x[key] = v
+				}
+			}, value: x[key]})
+			places(x[key], at, add)
+		}
+	case []any:
+		for i := range x {
+			places(x[i], path+"[]", add)
+		}
+	}
+}
+
+// others are values to try in place of one; seen are those the same field has
+// elsewhere.
+func others(v any, seen []any) (list []any) {
+	switch x := v.(type) {
+	case float64:
+		list = append(list, x*20, x/20, x+1, 0.0, x*2)
+	case bool:
+		list = append(list, !x)
+	case map[string]any:
+		list = append(list, scaled(x, 20), scaled(x, 0.05))
+	case []any:
+		if len(x) > 1 {
+			list = append(list, x[1:])
+		}
+	}
+	for _, other := range seen {
+		if !reflect.DeepEqual(other, v) {
+			list = append(list, other)
+		}
+	}
+	return append(list, nil)
+}
+
+// scaled is a copy with all numbers multiplied.
+func scaled(v any, by float64) any {
+	switch x := v.(type) {
+	case float64:
+		return x * by
+	case map[string]any:
+		other := map[string]any{}
+		for key, inside := range x {
+			other[key] = scaled(inside, by)
+		}
+		return other
+	case []any:
+		var other []any
+		for _, inside := range x {
+			other = append(other, scaled(inside, by))
+		}
+		return other
+	}
+	return v
+}
+
+// world is all the program says and draws of a fleet, part by part, the cheap first.
+type world struct {
+	lib *gear.Library
+	f   *fleet.Index
+}
+
+var parts = []func(w world) any{
+	func(w world) any { return swap.JudgeAll(w.lib, w.f) },
+	func(w world) any {
+		return w.each(func(c fleet.Case) any {
+			return []any{power.Trace(c), power.Feeds(c), link.Draw(c), pins.Draw(c), pins.Soldering(c), pins.Continuity(c), pins.Headers(c), antenna.Draw(c), mount.Draw(c), osd.Draw(c), control.Draw(c), setup.PlanOf(c), swap.Places(c)}
+		})
+	},
+	func(w world) any { return swap.NewBoard(w.lib, w.f, nil) },
+	func(w world) any {
+		return w.quads(func(q *fleet.Quad) any {
+			return []any{antenna.Compare(w.lib, w.f, q), mount.Weigh(w.lib, w.f, q, nil), pins.Compare(w.lib, w.f, q), swap.FromAnalog(w.lib, w.f, q), bench.NewSheet(fleet.NewCase(w.lib, w.f, q), "", "")}
+		})
+	},
+	func(w world) any { return swap.Shopping(w.lib, w.f) },
+	func(w world) any { return antenna.Sets(w.lib, w.f) },
+	func(w world) any {
+		r := w.route()
+		plan, err := route.Solve(r)
+		back, backErr := route.WayBack(r, route.Homes(w.f.Taken))
+		return []any{plan, fmt.Sprint(err), back, fmt.Sprint(backErr), route.Record(w.f)}
+	},
+	func(w world) any {
+		var pilots []channels.Pilot
+		for i := range w.f.Quads[:min(len(w.f.Quads), 6)] {
+			if pilot, ok := channels.Of(fleet.NewCase(w.lib, w.f, &w.f.Quads[i])); ok {
+				pilots = append(pilots, pilot)
+			}
+		}
+		return channels.Find(pilots)
+	},
+	func(w world) any {
+		d, err := swap.NewDeadline(w.f.By, "2026-01-01", swap.NewBill(swap.Shopping(w.lib, w.f)), nil)
+		return []any{d, fmt.Sprint(err)}
+	},
+	func(w world) any { return w.each(func(c fleet.Case) any { return swap.JudgeWithFixes(c) }) },
+}
+
+func (w world) route() route.Request {
+	f := w.f.Fleet
+	return route.Request{Library: w.lib, Fleet: w.f, Wants: f.Wants, Values: f.Values, KeepWayBack: f.KeepWayBack, NotOffered: route.NotOffered(f.Taken)}
+}
+
+func (w world) quads(do func(q *fleet.Quad) any) []any {
+	list := make([]any, len(w.f.Quads))
+	var wait sync.WaitGroup
+	for i := range w.f.Quads {
+		wait.Go(func() {
+			defer func() {
+				if stopped := recover(); stopped != nil {
+					list[i] = "stopped"
+				}
+			}()
+			list[i] = do(&w.f.Quads[i])
+		})
+	}
+	wait.Wait()
+	return list
+}
+
+func (w world) each(do func(c fleet.Case) any) []any {
+	return w.quads(func(q *fleet.Quad) any { return do(fleet.NewCase(w.lib, w.f, q)) })
+}
+
+func (w world) part(t *testing.T, i int) string {
+	text, err := json.Marshal(parts[i](w))
+	require.NoError(t, err)
+	return string(text)
+}
+
+func tree(t *testing.T, v any) (out any) {
+	text, err := json.Marshal(v)
+	require.NoError(t, err)
+	require.NoError(t, json.Unmarshal(text, &out))
+	return out
+}
+
+// differs says whether another world says or draws anything else. A value that
+// makes no sense at all may stop the world; that is no reading.
+//
+// All parts but the last are cheap; that one is left to what they do not notice.
+func differs(t *testing.T, before []string, w world, cheap bool) (yes bool) {
+	defer func() {
+		if recover() != nil {
+			yes = false
+		}
+	}()
+	last := len(parts) - 1
+	for i := range parts {
+		if cheap == (i == last) {
+			continue
+		}
+		if says := w.part(t, i); says != before[i] && !strings.Contains(says, `"stopped"`) {
+			return true
+		}
+	}
+	return false
+}
+
+// corpus is a stock, with what is said of it.
+type corpus struct {
+	*stock.Stock
+	says []string
+}
+
+func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
+	st := &stock.Stock{Fleet: &fleet.Fleet{}}
+	require.NoError(t, demo.Load(st))
+	more(st)
+	c := corpus{Stock: st}
+	w := world{st.Library(), fleet.NewIndex(st.Fleet)}
+	for i := range parts {
+		c.says = append(c.says, w.part(t, i))
+	}
+	return c
+}
+
+// whatTheDemoLacks brings in what a builder can state and the demo's fleet does not.
+func whatTheDemoLacks(st *stock.Stock) {
+	f := st.Fleet
+	f.By = "2026-01-09"
+	f.Wants[0].Controller = "grip-2-a"
+	for _, quad := range []string{"damsel", "quern", "wallower"} {
+		f.Wants = append(f.Wants, fleet.Want{Quad: quad, Goggles: "visor-c-1", Controller: "grip-2-a", Weight: fleet.Must})
+	}
+	f.Values = append(f.Values, "canvas OSD")
+	f.Taken = []fleet.Taken{
+		{Kit: "visor-c-1", Do: "update", From: "2.0", FromMode: "second", Planned: "2.2", Read: "2.2", At: "2026-01-02T10:00:00Z"},
+		{Kit: "visor-c-1", Do: "mode", From: "2.2", FromMode: "second", Mode: "first", At: "2026-01-02T10:10:00Z"},
+		{Kit: "one-wallower", Do: "update", From: "1.0.2", Planned: "1.0.4", NotOffered: true, At: "2026-01-02T10:20:00Z"},
+	}
+	for i := range f.Kit {
+		switch f.Kit[i].ID {
+		case "compact-damsel":
+			f.Kit[i].Activated = new(false)
+		case "visor-c-1":
+			f.Kit[i].Firmware, f.Kit[i].Mode, f.Kit[i].Activated, f.Kit[i].Adapter = "2.2", "first", new(false), "ferrule-sr"
+		}
+	}
+	for i := range f.Quads {
+		q := &f.Quads[i]
+		next := q.NextFit()
+		next.UpsideDown, next.Washer, next.Screw, next.Standoff, next.Drill = new(true), "washer-m2-05", "m2-8", "post-m3-35", i%2 == 0
+		next.Antennas = &fleet.Antennas{Models: []string{"cowl-r", "cowl-r"}}
+		for n := range next.Wires {
+			if next.Wires[n].To == "rx1" {
+				next.Wires[n].To = "tx1"
+			}
+		}
+		if next.OSD != nil {
+			for n := range next.OSD.Elements {
+				if e := &next.OSD.Elements[n]; e.ID == "crosshair" {
+					e.X, e.Y = 14, 3
+				} else if e.ID == "home-arrow" {
+					e.X, e.Y = 14, 3
+				}
+			}
+		}
+		q.Next = &next
+	}
+	set := st.Sets[0]
+	for i := range set.AirUnits {
+		for n := range set.AirUnits[i].Releases {
+			if r := &set.AirUnits[i].Releases[n]; r.Version == "1.1" {
+				r.Install.Activated = true
+			}
+		}
+	}
+	for i := range set.Antennas {
+		a := &set.Antennas[i]
+		a.RightAngle = new(true)
+		for n := range a.Bands {
+			a.Bands[n].FromMHz, a.Bands[n].ToMHz = new(unit.Megahertz(5650)), new(unit.Megahertz(5950))
+		}
+	}
+	for i := range set.AirUnits {
+		if camera := set.AirUnits[i].Camera; camera != nil {
+			camera.MassG = new(unit.Grams(5))
+		}
+	}
+	for i := range set.Packs {
+		set.Packs[i].Parallel = new(2)
+	}
+	for i := range set.Boards {
+		for n := range set.Boards[i].UARTs {
+			u := &set.Boards[i].UARTs[n]
+			u.TXPrinted, u.RXPrinted, u.TXListens = fmt.Sprintf("S%d", u.ID), fmt.Sprintf("R%d", u.ID), new(true)
+		}
+	}
+	for i := range set.FlightFirmware {
+		for n := range set.FlightFirmware[i].Elements {
+			if e := &set.FlightFirmware[i].Elements[n]; e.ID == "crosshair" {
+				e.Within = []string{"home-arrow"}
+			}
+		}
+	}
+}
+
+func TestEveryFieldHasAReader(t *testing.T) {
+	if raced {
+		t.Skip("runs without the race detector")
+	}
+	defer debug.SetGCPercent(debug.SetGCPercent(800))
+	n := net{T: t, field: map[string]string{}, unread: map[string]int{}, read: map[string]bool{}}
+	fields(reflect.TypeFor[gear.Set](), "pack", n.ask)
+	fields(reflect.TypeFor[fleet.Fleet](), "fleet", n.ask)
+	n.look(newCorpus(t, func(st *stock.Stock) {
+		for seed := range 6 {
+			q := builds.New(uint64(seed), st.Library(), fleet.NewIndex(st.Fleet)).Quad(fmt.Sprintf("build-%d", seed))
+			st.Fleet.Quads = append(st.Fleet.Quads, q)
+		}
+	}))
+	n.look(newCorpus(t, whatTheDemoLacks))
+	n.look(newCorpus(t, func(st *stock.Stock) {
+		whatTheDemoLacks(st)
+		st.Fleet.KeepWayBack = true
+	}))
+	for _, field := range slices.Sorted(maps.Keys(n.unread)) {
+		if inside := n.field; !slices.ContainsFunc(slices.Collect(maps.Keys(n.read)), func(path string) bool {
+			for at, is := range inside {
+				if is == field && strings.HasPrefix(path, at+".") || is == field && strings.HasPrefix(path, at+"[]") {
+					return true
+				}
+			}
+			return false
+		}) {
+			t.Errorf("%s is read by nothing (%d values tried)", field, n.unread[field])
+		}
+	}
+}
+
+// net holds which fields are still without a reader.
+type net struct {
+	*testing.T
+	field  map[string]string // which it is, by where it stands
+	unread map[string]int    // values there are
+	read   map[string]bool   // by where it stands
+}
+
+func (n *net) ask(path, field string) {
+	n.field[path] = field
+	if !slices.Contains(oneValue, field) {
+		n.unread[field] = 0
+	}
+}
+
+func (n *net) look(c corpus) {
+	lib, index := c.Library(), fleet.NewIndex(c.Fleet)
+	for i, set := range c.Sets {
+		n.walk("pack", set, c, func(text []byte) (world, bool) {
+			var other gear.Set
+			if json.Unmarshal(text, &other) != nil {
+				return world{}, false
+			}
+			sets := slices.Clone(c.Sets)
+			sets[i] = &other
+			return world{gear.NewLibrary(sets...), index}, true
+		})
+	}
+	n.walk("fleet", c.Fleet, c, func(text []byte) (world, bool) {
+		var other fleet.Fleet
+		if json.Unmarshal(text, &other) != nil {
+			return world{}, false
+		}
+		return world{lib, fleet.NewIndex(&other)}, true
+	})
+}
+
+// walk tries other values for every field of a file that has no reader yet.
+func (n *net) walk(name string, file any, c corpus, with func(text []byte) (world, bool)) {
+	whole := tree(n.T, file)
+	var list []string
+	at := map[string][]place{}
+	places(whole, name, func(path string, p place) {
+		if _, known := n.field[path]; known {
+			if at[path] == nil {
+				list = append(list, path)
+			}
+			at[path] = append(at[path], p)
+		}
+	})
+	for _, path := range list {
+		if _, open := n.unread[n.field[path]]; !open {
+			continue
+		}
+		var seen []any
+		for _, p := range at[path] {
+			if !slices.ContainsFunc(seen, func(v any) bool { return reflect.DeepEqual(v, p.value) }) {
+				seen = append(seen, p.value)
+			}
+		}
+		n.unread[n.field[path]] += len(at[path])
+		noticed := func(cheap bool) func() bool {
+			return func() bool {
+				text, err := json.Marshal(whole)
+				require.NoError(n.T, err)
+				w, ok := with(text)
+				return ok && differs(n.T, c.says, w, cheap)
+			}
+		}
+		values := seen[:min(len(seen), 8)]
+		if tried(at[path], values, noticed(true)) || tried(at[path], values, noticed(false)) {
+			delete(n.unread, n.field[path])
+			n.read[path] = true
+		}
+	}
+}
+
+// oneValue are fields that can only have one value yet.
+var oneValue = []string{"gear.Advice.kind"}
+
+// tries is how many values of a field are tried at most.
+const tries = 60
+
+// tried says whether another value at any of the places is noticed. Each place gets
+// its first other value before any gets its second.
+func tried(at []place, seen []any, noticed func() bool) bool {
+	count := 0
+	for n, more := 0, true; more; n++ {
+		more = false
+		for _, p := range at {
+			list := others(p.value, seen)
+			if n >= len(list) {
+				continue
+			}
+			more = true
+			p.set(list[n])
+			found := noticed()
+			p.set(p.value)
+			if count++; found || count == tries {
+				return found
+			}
+		}
+	}
+	return false
+}
