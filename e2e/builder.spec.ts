@@ -26,7 +26,7 @@ test('picking another part re-judges at once, and a pressed fix does what it say
   await open('/swap/wallower/power');
   const burns = page.locator('details', { hasText: 'It burns.' });
   await expect(burns).toContainText('17.8 V at most');
-  await expect(burns).toContainText('Source: invented for the demo');
+  await expect(burns).toContainText('Source: invented, Harrow Fell demo');
   const fix = burns.getByRole('button', { name: /feed the Aldine One from the 10 V pad/ });
   await expect(fix).toContainText('fits');
   await fix.click();
@@ -212,7 +212,7 @@ test('the OSD and the sticks: a layout onto the new grid, moved by hand and by k
   await expect(page.getByText(/link quality: Aldine One Compact's own layout does not know it; warnings tells nearly the same/)).toBeVisible();
   await open('/swap/hopper/control');
   await page.getByRole('button', { name: /put arm on AUX 1 from 1700 to 2100/ }).click();
-  await expect(page.getByText(/The sticks come in on UART 1 as crsf, order AETR, with 4 switches/)).toBeVisible();
+  await expect(page.getByText(/The sticks come in on UART 1 as CRSF, order AETR, with 4 switches/)).toBeVisible();
 });
 
 test('the flight board: read, three differences, a cut cable, set, read back clean, and put back', async ({ page, open }) => {

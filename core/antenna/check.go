@@ -128,7 +128,7 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		if n > *e.port.Antennas {
 			level = verdict.Unfit
 		}
-		add(CodeCount, level, "%s takes %d antennas, %d are planned.", e.label, *e.port.Antennas, n)
+		add(CodeCount, level, "%s takes %s, planned: %d.", e.label, antennasOf(*e.port.Antennas), n)
 	}
 	for _, a := range e.antennas[min(1, len(e.antennas)):] {
 		if first := e.antennas[0]; a.Polarisation != first.Polarisation {
@@ -184,9 +184,9 @@ func (p *pair) checkPlug(e *end, a *gear.Antenna, add func(verdict.Code, verdict
 		}
 		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.", a.Label(), e.label, e.adapter.Label(), loss)
 	case p.adapterFor(a.Plug, e.port.Plug) != nil:
-		add(CodePlug, verdict.Change, "%s has a %s, %s takes a %s: the %s joins them.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
+		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
 	default:
-		add(CodePlug, verdict.Unfit, "%s has a %s, %s takes a %s.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug))
+		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug))
 	}
 	return nil
 }
@@ -360,4 +360,11 @@ func (p *pair) checkMatings() []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{f}
+}
+
+func antennasOf(n int) string {
+	if n == 1 {
+		return "1 antenna"
+	}
+	return fmt.Sprintf("%d antennas", n)
 }

@@ -286,3 +286,26 @@ func TestStepsFollowWhatIsReallyDone(t *testing.T) {
 		}
 	}
 }
+
+// A cable goes into the board before the meter is put to its free end, and into the
+// unit at the first power-up; a plug without a key says so at both.
+func TestTheCableIsMeteredBeforeItGoesIntoTheUnit(t *testing.T) {
+	set, next := sample.Set(), ready()
+	for i := range set.Connectors {
+		set.Connectors[i].Pins, set.Connectors[i].Keyed = new(6), new(false)
+	}
+	next.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd"}
+	c := sample.Case(set, kit(), next)
+	c.Quad.Now = fleet.Fit{Analog: "old camera"}
+	sheet := bench.NewSheet(c, "analog", "first")
+	at := func(title string) int {
+		return slices.IndexFunc(sheet.Steps, func(s bench.Step) bool { return strings.Contains(s.Title, title) })
+	}
+	board, meter, power := at("into the flight board"), at("Meter pin"), at("First power-up")
+	require.NotEqual(t, -1, board)
+	assert.Less(t, board, meter)
+	assert.Less(t, meter, power)
+	for _, step := range []int{board, power} {
+		assert.Contains(t, strings.Join(sheet.Steps[step].Do, " "), "(count 6): it has no key")
+	}
+}

@@ -314,6 +314,14 @@ func (w *writer) meter() {
 	}
 }
 
+// unitPlug is the connector at the unit, empty where it has none.
+func (w *writer) unitPlug() string {
+	if w.airUnit.Plug == nil {
+		return ""
+	}
+	return w.airUnit.Plug.Connector
+}
+
 // powerUp is the first plug-in, and the updates that had to wait for it.
 func (w *writer) powerUp() {
 	if !w.hasAir {
@@ -327,6 +335,9 @@ func (w *writer) powerUp() {
 		Cautions: []string{cautionHot, cautionRadio, cautionShort}, RunSeconds: w.airUnit.BenchSecondsNoAir}
 	if r := w.airUnit.Radio; r != nil && r.BenchMW != nil {
 		step.Do[2] = fmt.Sprintf("Set %s for the bench.", r.BenchMW)
+	}
+	if kind, ok := gear.Find[*gear.Connector](w.Library, w.unitPlug()); ok && w.rewired() {
+		step.Do = slices.Insert(step.Do, 1, "The unit's plug, "+plugged(kind))
 	}
 	w.add(step)
 	if w.newUnit && w.updateOnPack {

@@ -35,22 +35,19 @@ func (w *writer) wire() {
 	}
 }
 
-// plugIn puts the cable in, at both ends where it has two plugs.
+// plugIn puts the cable into the flight board. The unit's end stays free until the
+// meter has been over it.
 func (w *writer) plugIn(harness *gear.Harness) {
-	step := Step{ID: fmt.Sprintf("cable:%s:%s", harness.ID, w.Fit.HarnessTo), Phase: Feed, Title: "Plug the " + harness.Label() + " in", Do: []string{"Pack unplugged."}, Tools: []string{"loupe"}}
-	ends := []struct{ at, connector string }{{"the unit's end", harness.From}}
-	if w.Fit.HarnessTo != "" {
-		ends = append(ends, struct{ at, connector string }{"the board's end", harness.To})
+	kind, ok := gear.Find[*gear.Connector](w.Library, harness.To)
+	if w.Fit.HarnessTo == "" || !ok {
+		return
 	}
-	for _, end := range ends {
-		if kind, ok := gear.Find[*gear.Connector](w.Library, end.connector); ok {
-			step.Do = append(step.Do, fmt.Sprintf("At %s, %s%s: %s", end.at, kind.Label(), pinsOf(kind), keyOf(kind)))
-		}
-	}
-	if len(step.Do) > 1 {
-		w.add(step)
-	}
+	w.add(Step{ID: fmt.Sprintf("cable:%s:%s", harness.ID, w.Fit.HarnessTo), Phase: Feed, Title: "Plug the " + harness.Label() + " into the flight board", Tools: []string{"loupe"},
+		Do: []string{"Pack unplugged, and the unit's end still free.", plugged(kind)}})
 }
+
+// plugged says how a plug goes in.
+func plugged(kind *gear.Connector) string { return kind.Label() + pinsOf(kind) + ": " + keyOf(kind) }
 
 // pinsOf says how many pins to count, where the name does not.
 func pinsOf(c *gear.Connector) string {

@@ -176,7 +176,7 @@ func check(c fleet.Case) []verdict.Finding {
 		protocol, _ := Protocol(h.Case, h.runs)
 		port, _ := pins.SticksPort(c)
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits,
-			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port, protocol, h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
+			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port, strings.ToUpper(protocol), h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
 	}
 	return findings
 }

@@ -57,7 +57,7 @@ type Install struct {
 func (in *Install) Needs(mode string) []string {
 	var needs []string
 	if in.Activated {
-		needs = append(needs, "activated before")
+		needs = append(needs, "it has to be activated")
 	}
 	if in.Mode != "" {
 		needs = append(needs, "in mode "+mode)

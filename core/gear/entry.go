@@ -18,11 +18,11 @@ const (
 	Maker    SourceKind = "maker"    // the maker's sheet
 	Measured SourceKind = "measured" // measured by the person who entered it
 	Practice SourceKind = "practice" // common practice
-	Invented SourceKind = "invented" // invented for the demo
+	Invented SourceKind = "invented" // made up, as for a demo or an exercise
 )
 
 var sourceWords = map[SourceKind]string{
-	Maker: "maker's sheet", Measured: "measured", Practice: "common practice", Invented: "invented for the demo",
+	Maker: "maker's sheet", Measured: "measured", Practice: "common practice", Invented: "invented",
 }
 
 // Source says where a value comes from.

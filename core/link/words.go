@@ -47,7 +47,7 @@ func changes(from, to firmware.Version) bool {
 
 func on(v firmware.Version) string {
 	if !v.Known() {
-		return "on any release"
+		return "on whatever it carries"
 	}
 	return "on " + string(v)
 }

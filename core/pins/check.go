@@ -126,7 +126,7 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 		case connector == "":
 			unknown(verdict.GearValue(&l.harness.Entry, field, "connector at the "+end+"'s end"))
 		case connector != plug.Connector:
-			unfit("%s has a %s at the %s's end; %s takes a %s.", l.harness.Label(), l.Library.Label(connector), end, of, l.Library.Label(plug.Connector))
+			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.harness.Label(), end, l.Library.Label(connector), of, l.Library.Label(plug.Connector))
 		}
 	}
 	end("unit", l.harness.From, "from", l.harness.Without("from"), l.airUnit.Plug, &l.airUnit.Entry, "plug.connector", l.airUnit.Label())

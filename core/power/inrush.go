@@ -50,7 +50,7 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 	switch {
 	case !unit.Over(2**sees.Full, *p.LimitV):
 		f.Level = verdict.Fits
-		f.Says = fmt.Sprintf("Plugging in can at most double the pack's %s for a moment; %s %s.", sees.Full, ends, p.LimitV)
+		f.Says = fmt.Sprintf("%s sees at most twice the pack's %s for a moment when the pack is plugged in; %s %s.", part.label, sees.Full, ends, p.LimitV)
 		p.Level = f.Level
 		return p, f
 	case len(missing) > 0:

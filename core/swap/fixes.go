@@ -20,7 +20,8 @@ const mostFixes = 4
 // A change counts as a fix of a finding when, judged again with it, the gate
 // no longer says that finding about that part, the gate's verdict is better
 // than before or as good with one finding fewer of that level, no other gate is
-// worse than it was, and no gate threatens anything more dangerous than it did.
+// worse than it was, no gate threatens anything more dangerous than it did, and
+// nothing it brings is more dangerous than what it mends.
 // A change that leads from unfit into the unknown is offered only where nothing
 // else is left, and says what is not known then.
 func JudgeWithFixes(c fleet.Case) Judgement {
@@ -37,10 +38,11 @@ func JudgeWithFixes(c fleet.Case) Judgement {
 			if worse(&j, &after, i) {
 				continue
 			}
+			brings := brought(&j, &after)
 			var t *trial
 			for k := range before.Findings {
 				f := &before.Findings[k]
-				if !worthIt(f.Level, candidate) || !resolves(*f, before, after.Gates[i]) {
+				if !worthIt(f.Level, candidate) || !resolves(*f, before, after.Gates[i]) || trades(*f, brings) {
 					continue
 				}
 				if t == nil {
@@ -76,6 +78,26 @@ func worse(before, after *Judgement, own int) bool {
 		}
 	}
 	return false
+}
+
+// brought are the findings there are after a change and were not before.
+func brought(before, after *Judgement) (list []verdict.Finding) {
+	for i := range after.Gates {
+		for _, f := range after.Gates[i].Findings {
+			if f.Level != verdict.Fits && !saidBefore(before.Gates[i].Findings, f) {
+				list = append(list, f)
+			}
+		}
+	}
+	return list
+}
+
+// trades says whether mending a finding brings a danger that is greater than its own,
+// or destroys something else instead.
+func trades(f verdict.Finding, brings []verdict.Finding) bool {
+	return slices.ContainsFunc(brings, func(g verdict.Finding) bool {
+		return g.Danger.WorseThan(f.Danger) || g.Danger == verdict.Destroys && g.Level == verdict.Unfit
+	})
 }
 
 func resolves(f verdict.Finding, before, after GateVerdict) bool {

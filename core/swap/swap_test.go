@@ -276,3 +276,38 @@ func TestShoppingAddsUp(t *testing.T) {
 	}
 	assert.Empty(t, swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now}}})))
 }
+
+// No fix brings anything more dangerous than what it mends, nor burns another part
+// instead; over the demo and builds.
+func TestNoFixTradesASmallDangerForAGreatOne(t *testing.T) {
+	st := demoStock(t)
+	f := quadsOf(st, 60)
+	index := fleet.NewIndex(f)
+	pressed := 0
+	for i := range f.Quads {
+		c := fleet.NewCase(st.Library(), index, &f.Quads[i])
+		before := swap.JudgeWithFixes(c)
+		said := map[string]bool{}
+		for _, g := range before.Gates {
+			for _, finding := range g.Findings {
+				said[string(finding.Code)+finding.Subject+string(finding.Level)] = true
+			}
+		}
+		for _, g := range before.Gates {
+			for _, mended := range g.Findings {
+				for _, fix := range mended.Fixes {
+					pressed++
+					for _, gate := range swap.Judge(c.With(fix.Patch)).Gates {
+						for _, is := range gate.Findings {
+							if is.Level == verdict.Unfit && !said[string(is.Code)+is.Subject+string(is.Level)] {
+								assert.False(t, is.Danger.WorseThan(mended.Danger) || is.Danger == verdict.Destroys,
+									"%s: %s brings %s (%s) for %s (%s)", f.Quads[i].ID, fix.Says, is.Says, is.Danger, mended.Says, mended.Danger)
+							}
+						}
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, pressed, 200)
+}
