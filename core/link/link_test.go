@@ -181,6 +181,7 @@ func TestReachTakesTheSticksAlong(t *testing.T) {
 	reach = link.ReachOf(sample.Case(set, kit(), fit("first", "old-eyes", "old-hand")), "old-eyes")
 	assert.Equal(t, link.ReachNever, reach.Reach)
 	assert.Contains(t, reach.Says, "no controller owned goes through it")
+	assert.True(t, reach.NoSticks)
 	separate := fit("first", "old-eyes", "")
 	separate.Receiver = "receiver"
 	assert.Equal(t, "receiver", link.ReachOf(sample.Case(set, kit(), separate), "old-eyes").Controller)

@@ -25,7 +25,9 @@ type GogglesReach struct {
 	// Controller is what the sticks go through, by name: a controller owned or the
 	// separate receiver; empty where none is needed, or none owned goes.
 	Controller string `json:"controller,omitempty"`
-	Says       string `json:"says"`
+	// NoSticks: the picture links, but no controller owned goes through it.
+	NoSticks bool   `json:"noSticks,omitempty"`
+	Says     string `json:"says"`
 }
 
 // ReachOf answers for one pair of goggles owned, whatever goggles the fit is
@@ -63,6 +65,7 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		}
 	}
 	if best.Reach == ReachNever {
+		best.NoSticks = true
 		best.Says = "the picture links, but no controller owned goes through it: a separate receiver would take the sticks"
 	}
 	return best

@@ -1083,6 +1083,7 @@ export interface components {
         GogglesReach: {
             controller?: string;
             goggles: string;
+            noSticks?: boolean;
             reach: string;
             says: string;
             swap: boolean;

@@ -45,6 +45,7 @@
     <td class="eyes {r.reach}" class:home={!device?.brought} title={r.says}>
       <span class="small-gate">{device?.name}</span>
       {reachWords(r)}
+      {#if r.noSticks}<small>no controller owned</small>{:else if r.controller}<small>with {r.controller}</small>{/if}
     </td>
   {/each}
 </tr>
