@@ -27,6 +27,7 @@ test('picking another part re-judges at once, and a pressed fix does what it say
   const burns = page.locator('details', { hasText: 'It burns.' });
   await expect(burns).toContainText('17.8 V at most');
   await expect(burns).toContainText('Source: invented, Harrow Fell demo');
+  await expect(burns).toContainText('Flown all the same: it destroys a part.');
   const fix = burns.getByRole('button', { name: /feed the Aldine One from the 10 V pad/ });
   await expect(fix).toContainText('fits');
   await fix.click();

@@ -12,6 +12,14 @@
   }
   let { finding, open, onfix }: Props = $props();
   const kind = $derived(levelOf(finding.level));
+  const dangers: Record<string, string> = {
+    inconvenient: 'it is a nuisance',
+    'does-not-work': 'it does not work',
+    'breaks-the-law': 'it breaks the law of the region',
+    falls: 'it falls, or cannot be stopped',
+    destroys: 'it destroys a part',
+  };
+  const danger = $derived(kind === 'fits' ? undefined : dangers[finding.danger ?? '']);
   const places: Record<string, string> = { gear: 'gear', kit: 'kit', quad: 'quad' };
 </script>
 
@@ -24,6 +32,7 @@
     </span>
   </summary>
   <div class="more">
+    {#if danger}<p class="soft">{kind === 'unknown' ? 'What this may hide at worst' : 'Flown all the same'}: {danger}.</p>{/if}
     {#if finding.compares && finding.compares.length > 0}
       <div class="scroll">
         <table>
