@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/radio"
@@ -128,7 +129,7 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		if n > *e.port.Antennas {
 			level = verdict.Unfit
 		}
-		add(CodeCount, level, "%s takes %s, planned: %d.", e.label, antennasOf(*e.port.Antennas), n)
+		add(CodeCount, level, "%s takes %s, planned: %d.", e.label, change.Count(*e.port.Antennas, "antenna"), n)
 	}
 	for _, a := range e.antennas[min(1, len(e.antennas)):] {
 		if first := e.antennas[0]; a.Polarisation != first.Polarisation {
@@ -360,11 +361,4 @@ func (p *pair) checkMatings() []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{f}
-}
-
-func antennasOf(n int) string {
-	if n == 1 {
-		return "1 antenna"
-	}
-	return fmt.Sprintf("%d antennas", n)
 }

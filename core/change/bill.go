@@ -27,9 +27,8 @@ func (g Get) String() string { return [...]string{"nothing to buy", "to print", 
 type Cost struct {
 	Get   Get
 	Price float64 // of what is to be bought, as far as it is stated, in whatever currency
-	// Grams is the mass of the parts that come; nil where none does or it is not stated.
+	// Grams is the mass of the regulators that come; nil where one's is not stated.
 	Grams *unit.Grams
-	Parts []string // to buy or to print, by name
 }
 
 // Words says a cost: "to buy, +6.4 g".
@@ -52,7 +51,6 @@ func Bill(c fleet.Case, p fleet.Patch) Cost {
 		if n <= 0 {
 			continue
 		}
-		cost.Parts = append(cost.Parts, c.Library.Label(model))
 		if plate, ok := gear.Find[*gear.Plate](c.Library, model); ok && plate.Printed {
 			cost.Get = max(cost.Get, Print)
 			continue

@@ -8,9 +8,9 @@ import (
 )
 
 // Settle completes a patch so that nothing of its fit points at what is no longer
-// there: wires on pins another unit does not have, crimps of another cable, feeds and
-// jumpers of pads another board does not have. A patch that needs nothing of that
-// comes back as it is.
+// there: a cable in a plug another board does not have, wires on pins another unit does
+// not have, crimps of another cable, ports another board does not have. A patch that
+// needs nothing of that comes back as it is.
 func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	after := c.With(p)
 	board, hasBoard := gear.Find[*gear.Board](c.Library, after.Fit.Board)

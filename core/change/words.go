@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"reflect"
 	"slices"
+	"strconv"
 	"strings"
 
 	"yokeswap/core/fleet"
@@ -100,12 +101,11 @@ func (d *differ) parts() {
 	if was.Pack != is.Pack {
 		d.named(is.Pack, "fly it on the %s", "leave the pack open")
 	}
-	if !reflect.DeepEqual(was.CapacitorUF, is.CapacitorUF) {
-		if is.CapacitorUF == nil {
-			d.say("take the capacitor off the battery leads")
-		} else {
-			d.say("solder a %s across the battery leads", Capacitor(is))
-		}
+	switch {
+	case is.CapacitorUF == nil && was.CapacitorUF != nil:
+		d.say("take the capacitor off the battery leads")
+	case is.CapacitorUF != nil && (!reflect.DeepEqual(was.CapacitorUF, is.CapacitorUF) || !reflect.DeepEqual(was.CapacitorV, is.CapacitorV)):
+		d.say("solder a %s across the battery leads", Capacitor(is))
 	}
 }
 
@@ -180,6 +180,8 @@ func padWords(b *gear.Board, choice string) string {
 // Node names a part that is fed.
 func Node(c fleet.Case, node string) string {
 	switch node {
+	case fleet.NodePack:
+		return c.Library.Label(c.Fit.Pack)
 	case fleet.NodeBoard:
 		return c.Library.Label(c.Fit.Board)
 	case fleet.NodeReceiver:
@@ -255,27 +257,48 @@ func (d *differ) mounting() {
 		}
 		d.say("put it into the %s", bay)
 	}
-	if is.Drill && !was.Drill {
-		d.say("drill four new holes")
+	if is.Drill != was.Drill {
+		d.say("%s", map[bool]string{true: "drill four new holes", false: "drill no holes"}[is.Drill])
 	}
-	if is.Plate != was.Plate && is.Plate != "" {
-		d.say("put the %s between", d.label(is.Plate))
+	if is.Plate != was.Plate {
+		d.named(is.Plate, "put the %s between", "leave the adapter plate out")
 	}
-	if is.Screw != was.Screw && is.Screw != "" {
-		d.say("use %s", d.label(is.Screw))
+	if is.Screw != was.Screw {
+		d.named(is.Screw, "use %s", "pick the screw from the box")
 	}
-	if is.Washer != was.Washer && is.Washer != "" {
-		d.say("put %s under the heads", d.label(is.Washer))
+	if is.Washer != was.Washer {
+		d.named(is.Washer, "put %s under the heads", "leave the washers out")
 	}
-	if is.Standoff != was.Standoff && is.Standoff != "" {
-		n := 4
-		if frame != nil {
-			n = frame.StandoffCount()
-		}
-		d.say("take %d × %s", n, d.label(is.Standoff))
+	if is.Standoff != was.Standoff {
+		d.standoffs(frame, is.Standoff)
 	}
-	if is.TiltDeg != nil && (was.TiltDeg == nil || *was.TiltDeg != *is.TiltDeg) {
-		d.say("tilt the camera by %s", is.TiltDeg)
+	amount(d, was.SoftMM, is.SoftMM, "put soft mounts of %s under it", "leave the soft mounts out")
+	amount(d, was.TiltDeg, is.TiltDeg, "tilt the camera by %s", "leave the tilt of the camera open")
+	amount(d, was.BoardTurnDeg, is.BoardTurnDeg, "turn the flight board by %s", "turn the flight board back to its arrow")
+}
+
+func (d *differ) standoffs(frame *gear.Frame, model string) {
+	if model == "" {
+		d.say("keep the frame's own standoffs")
+		return
+	}
+	n := 4
+	if frame != nil {
+		n = frame.StandoffCount()
+	}
+	d.say("take %d × %s", n, d.label(model))
+}
+
+// amount says what becomes of a quantity that may be left out.
+func amount[Q interface {
+	comparable
+	fmt.Stringer
+}](d *differ, was, is *Q, sets, takes string) {
+	switch {
+	case is == nil && was != nil:
+		d.say("%s", takes)
+	case is != nil && (was == nil || *was != *is):
+		d.say(sets, *is)
 	}
 }
 
@@ -318,7 +341,10 @@ func (d *differ) sticks(was, is *fleet.Sticks) {
 		}
 	}
 	if !reflect.DeepEqual(is.MinUS, was.MinUS) || !reflect.DeepEqual(is.MaxUS, was.MaxUS) {
-		d.say("set the end points to %d and %d", *is.MinUS, *is.MaxUS)
+		d.say("set the end points to %s and %s", stated(is.MinUS), stated(is.MaxUS))
+	}
+	if is.Order != was.Order {
+		d.say("set the channels to the order %s", is.Order)
 	}
 	for _, s := range is.Switches {
 		if !slices.Contains(was.Switches, s) {
@@ -330,6 +356,13 @@ func (d *differ) sticks(was, is *fleet.Sticks) {
 			d.say("take %s off its switch", strings.ReplaceAll(s.Mode, "-", " "))
 		}
 	}
+}
+
+func stated(us *int) string {
+	if us == nil {
+		return "what they are"
+	}
+	return strconv.Itoa(*us)
 }
 
 // Count says how many of a thing there are: "1 crimp", "4 crimps".

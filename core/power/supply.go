@@ -8,6 +8,7 @@
 package power
 
 import (
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -270,25 +271,4 @@ func (s supply) noFeed(node string) verdict.Missing {
 }
 
 // label names a node in words.
-func (s supply) label(node string) string {
-	switch node {
-	case fleet.NodePack:
-		return s.Library.Label(s.Fit.Pack)
-	case fleet.NodeBoard:
-		return s.Library.Label(s.Fit.Board)
-	case fleet.NodeReceiver:
-		return s.Library.Label(s.Fit.Receiver)
-	case fleet.NodeAirUnit:
-		if unit, _, ok := s.AirUnit(); ok {
-			return unit.Label()
-		}
-		return "the air unit"
-	}
-	if load, ok := s.Fit.Load(node); ok {
-		return load.Label()
-	}
-	if placed, ok := s.Fit.Regulator(node); ok {
-		return s.Library.Label(placed.Model)
-	}
-	return node
-}
+func (s supply) label(node string) string { return change.Node(s.Case, node) }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/link"
@@ -153,7 +154,7 @@ func needs(c fleet.Case, j Judgement, devices []Device) string {
 			shut = append(shut, gate.needs)
 		}
 	}
-	return joinAnd(shut)
+	return change.And(shut)
 }
 
 // NotOwned is the first part of a fit that has still to be bought.
@@ -225,7 +226,7 @@ func (b *Board) sentence() string {
 	add(part, "needs something more", "need something more")
 	add(never, "cannot come along", "cannot come along")
 	add(unknown, "cannot be told yet", "cannot be told yet")
-	return fmt.Sprintf("With %s at the bench, of %d quads: %s.", joinAnd(brought), len(b.Rows), strings.Join(says, ", "))
+	return fmt.Sprintf("With %s at the bench, of %d quads: %s.", change.And(brought), len(b.Rows), strings.Join(says, ", "))
 }
 
 func plural(n int, one, many string) string {
@@ -233,11 +234,4 @@ func plural(n int, one, many string) string {
 		return one
 	}
 	return many
-}
-
-func joinAnd(list []string) string {
-	if len(list) < 2 {
-		return strings.Join(list, "")
-	}
-	return strings.Join(list[:len(list)-1], ", ") + " and " + list[len(list)-1]
 }

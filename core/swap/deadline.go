@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"time"
 
+	"yokeswap/core/change"
 	"yokeswap/core/link/route"
 )
 
@@ -56,12 +57,12 @@ func NewDeadline(by, today string, bill Bill, steps []route.Step) (Deadline, err
 		d.Says = fmt.Sprintf("The day it was wanted by, %s, has passed.", by)
 	case need > d.DaysLeft:
 		d.DaysNeeded, d.Holds = &need, new(false)
-		d.Says = fmt.Sprintf("It will not be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench), days(d.DaysLeft))
+		d.Says = fmt.Sprintf("It will not be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench), change.Count(d.DaysLeft, "day"))
 	case bill.Undated > 0:
-		d.Says = fmt.Sprintf("Whether it is ready by %s is not known: %d %s no delivery time. %s left.", by, bill.Undated, partsState(bill.Undated), days(d.DaysLeft))
+		d.Says = fmt.Sprintf("Whether it is ready by %s is not known: %d %s no delivery time. %s left.", by, bill.Undated, partsState(bill.Undated), change.Count(d.DaysLeft, "day"))
 	default:
 		d.DaysNeeded, d.Holds = &need, new(true)
-		d.Says = fmt.Sprintf("It can be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench), days(d.DaysLeft))
+		d.Says = fmt.Sprintf("It can be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench), change.Count(d.DaysLeft, "day"))
 	}
 	return d, nil
 }
@@ -70,14 +71,14 @@ func ordered(delivery int) string {
 	if delivery == 0 {
 		return "nothing has to come"
 	}
-	return "ordered today, the last part comes in " + days(delivery)
+	return "ordered today, the last part comes in " + change.Count(delivery, "day")
 }
 
 func updated(steps, bench int) string {
 	if steps == 0 {
 		return "there is nothing to update"
 	}
-	return fmt.Sprintf("the route's steps (%d, half an hour each) take %s at the bench", steps, days(bench))
+	return fmt.Sprintf("the route's steps (%d, half an hour each) take %s at the bench", steps, change.Count(bench, "day"))
 }
 
 func partsState(n int) string {
@@ -85,11 +86,4 @@ func partsState(n int) string {
 		return "part to buy states"
 	}
 	return "parts to buy state"
-}
-
-func days(n int) string {
-	if n == 1 {
-		return "1 day"
-	}
-	return fmt.Sprintf("%d days", n)
 }

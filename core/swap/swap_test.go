@@ -15,6 +15,7 @@ import (
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/link"
+	"yokeswap/core/power"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
 	"yokeswap/core/unit"
@@ -321,4 +322,25 @@ func TestNoFixTradesASmallDangerForAGreatOne(t *testing.T) {
 		}
 	}
 	assert.Greater(t, pressed, 200)
+}
+
+// A capacitor rated too low is a fix of its own: another one of the same size.
+func TestACapacitorRatedTooLowIsExchanged(t *testing.T) {
+	next := fit("second", "new-eyes", "new-hand", "lipo-6", "pack")
+	next.CapacitorUF, next.CapacitorV = new(unit.Microfarads(470)), new(unit.Volts(16))
+	c := sample.Case(sample.Set(), kit, next)
+	for _, g := range swap.JudgeWithFixes(c).Gates {
+		for _, f := range g.Findings {
+			if f.Code != power.CodeCapacitor {
+				continue
+			}
+			require.NotEmpty(t, f.Fixes)
+			assert.Equal(t, "solder a 470 µF 35 V low-ESR capacitor across the battery leads", f.Fixes[0].Says)
+			for _, after := range power.Check(c.With(f.Fixes[0].Patch)) {
+				assert.NotEqual(t, power.CodeCapacitor, after.Code)
+			}
+			return
+		}
+	}
+	t.Error("the capacitor is not spoken of")
 }
