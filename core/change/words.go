@@ -263,10 +263,12 @@ func (d *differ) mounting() {
 	if is.Plate != was.Plate {
 		d.named(is.Plate, "put the %s between", "leave the adapter plate out")
 	}
-	if is.Screw != was.Screw {
+	// With another seat the screw is picked anew: no word is lost on that.
+	stays := is.Bay == was.Bay && is.Frame == was.Frame && is.Plate == was.Plate && is.Drill == was.Drill
+	if is.Screw != was.Screw && (stays || is.Screw != "") {
 		d.named(is.Screw, "use %s", "pick the screw from the box")
 	}
-	if is.Washer != was.Washer {
+	if is.Washer != was.Washer && (stays || is.Washer != "") {
 		d.named(is.Washer, "put %s under the heads", "leave the washers out")
 	}
 	if is.Standoff != was.Standoff {
