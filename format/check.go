@@ -80,7 +80,8 @@ func checkInput(ps *Problems, path string, in gear.Input) {
 		ps.add(path, "minV %s is above maxV %s: the window's ends are swapped", in.MinV, in.MaxV)
 	}
 	if in.AbsoluteMaxV != nil && in.MaxV != nil && *in.AbsoluteMaxV < *in.MaxV {
-		ps.add(path+".absoluteMaxV", "%s is below maxV %s: a short peak may reach more than the window, not less", in.AbsoluteMaxV, in.MaxV)
+		ps.add(path+".absoluteMaxV", "%s is below maxV %s: a short peak may reach more than the window, not less",
+			in.AbsoluteMaxV, in.MaxV)
 	}
 	if in.TypicalW != nil && in.PeakW != nil && *in.TypicalW > *in.PeakW {
 		ps.add(path, "typicalW %s is above peakW %s", in.TypicalW, in.PeakW)
@@ -103,7 +104,8 @@ func checkAntenna(ps *Problems, path string, a *gear.Antenna) {
 	}
 	for i, point := range a.Pattern {
 		if i > 0 && point.OffDeg <= a.Pattern[i-1].OffDeg {
-			ps.add(path+"."+indexed("pattern", i)+".offDeg", "%s does not come after %s: a pattern goes from 0 to 180°, each once", point.OffDeg, a.Pattern[i-1].OffDeg)
+			ps.add(path+"."+indexed("pattern", i)+".offDeg",
+				"%s does not come after %s: a pattern goes from 0 to 180°, each once", point.OffDeg, a.Pattern[i-1].OffDeg)
 		}
 	}
 }
@@ -139,9 +141,11 @@ func checkConverter(ps *Problems, path string, c *gear.Converter) {
 	switch {
 	case c.OutV == nil:
 	case c.Topology == gear.StepDown && c.Input.MaxV != nil && *c.OutV >= *c.Input.MaxV:
-		ps.add(path+".outV", "a step-down cannot give %s from an input of %s at most: that takes a step-up or buck-boost", c.OutV, c.Input.MaxV)
+		ps.add(path+".outV", "a step-down cannot give %s from an input of %s at most: that takes a step-up or buck-boost",
+			c.OutV, c.Input.MaxV)
 	case c.Topology == gear.StepUp && c.Input.MinV != nil && *c.OutV <= *c.Input.MinV:
-		ps.add(path+".outV", "a step-up cannot give %s from an input of %s at least: that takes a step-down or buck-boost", c.OutV, c.Input.MinV)
+		ps.add(path+".outV", "a step-up cannot give %s from an input of %s at least: that takes a step-down or buck-boost",
+			c.OutV, c.Input.MinV)
 	}
 }
 
@@ -161,7 +165,9 @@ func checkDevice(ps *Problems, path string, d *gear.Device, modes ...gear.Mode) 
 		if later, loops := loop(d, r); loops {
 			ps.add(at+".from", "the chain loops: %s goes on only after %s, which comes after it", r.Version, later)
 		}
-		if in := r.Install; in != nil && in.Mode != "" && !slices.ContainsFunc(modes, func(m gear.Mode) bool { return m.ID == in.Mode }) {
+		if in := r.Install; in != nil && in.Mode != "" && !slices.ContainsFunc(modes, func(m gear.Mode) bool {
+			return m.ID == in.Mode
+		}) {
 			ps.add(at+".install.mode", "expected a mode of these goggles, %q is none", in.Mode)
 		}
 		for k, other := range d.Releases[:i] {
@@ -171,7 +177,8 @@ func checkDevice(ps *Problems, path string, d *gear.Device, modes ...gear.Mode) 
 		}
 		for k, back := range r.RollbackTo {
 			if back.Compare(r.Version) >= 0 {
-				ps.add(at+"."+indexed("rollbackTo", k), "a rollback leads to an older release; %s is not older than %s", back, r.Version)
+				ps.add(at+"."+indexed("rollbackTo", k), "a rollback leads to an older release; %s is not older than %s", back,
+					r.Version)
 			}
 		}
 	}
@@ -224,7 +231,8 @@ func checkPads(ps *Problems, path string, b *gear.Board) {
 		for k, choice := range p.Choices {
 			target, ok := b.Pad(choice)
 			if choice != fleet.NodePack && (!ok || target.Kind == gear.PadJumper) {
-				ps.add(at+"."+indexed("choices", k), `expected "pack" or a pad of this board that is no jumper, %q is neither`, choice)
+				ps.add(at+"."+indexed("choices", k), `expected "pack" or a pad of this board that is no jumper, %q is neither`,
+					choice)
 			}
 		}
 		if p.Default != "" && !slices.Contains(p.Choices, p.Default) {
@@ -322,7 +330,8 @@ func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string)
 		}
 	}
 	for i, none := range f.None {
-		if none == fleet.NoBoard && f.Board != "" || none == fleet.NoReceiver && f.Receiver != "" || none == fleet.NoController && f.Controller != nil || none == fleet.NoAnalog && f.Analog != "" {
+		if none == fleet.NoBoard && f.Board != "" || none == fleet.NoReceiver && f.Receiver != "" ||
+			none == fleet.NoController && f.Controller != nil || none == fleet.NoAnalog && f.Analog != "" {
 			ps.add(path+"."+indexed("none", i), "%s is stated here, and that there is none", none)
 		}
 	}
@@ -340,7 +349,8 @@ func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string)
 	for i, feed := range f.Feeds {
 		at := path + "." + indexed("feeds", i)
 		if _, ok := nodes[feed.To]; !ok {
-			ps.add(at+".to", "expected airUnit, receiver, board, or the id of a load or regulator of this fit, %q is none", feed.To)
+			ps.add(at+".to", "expected airUnit, receiver, board, or the id of a load or regulator of this fit, %q is none",
+				feed.To)
 		}
 		if fed[feed.To] {
 			ps.add(at+".to", "%s is fed twice", feed.To)

@@ -36,47 +36,172 @@ func fit(body string) string       { return fleetFile(`"quads":[{"id":"q","now":
 func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 	for _, c := range []struct{ name, file, path, says string }{
 		{"no such day", fleetFile(`"by":"2026-02-30"`), "by", "2026-02-30 is no day of the calendar"},
-		{"swapped range", airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`), "airUnits[0].releases[0].from", "lower end 2 is not below"},
+		{
+			"swapped range",
+			airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`),
+			"airUnits[0].releases[0].from",
+			"lower end 2 is not below",
+		},
 		{"min above max", airUnit(`"input":{"minV":20,"maxV":7}`), "airUnits[0].input", "ends are swapped"},
 		{"negative", airUnit(`"input":{"minV":-1}`), "airUnits[0].input.minV", "expected 0 or more, found -1"},
 		{"NaN", airUnit(`"input":{"minV":NaN}`), "", "not JSON"},
 		{"beyond a float", airUnit(`"input":{"minV":1e999}`), "airUnits[0].input.minV", "finite number"},
-		{"no cells", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":0}]`), "packs[0].cells", "expected 1 or more, found 0"},
+		{
+			"no cells",
+			gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":0}]`),
+			"packs[0].cells",
+			"expected 1 or more, found 0",
+		},
 		{"half a cell", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"},"cells":3.5}]`), "packs[0].cells", "integer"},
 		{"unknown field", airUnit(`"weight":3`), "airUnits[0].weight", "unknown field"},
 		{"unknown list", gearPack(`"drones":[]`), "drones", "unknown field"},
 		{"field twice", airUnit(`"name":"a","name":"b"`), "airUnits[0].name", "twice"},
-		{"id twice", gearPack(`"packs":[{"id":"b","source":{"kind":"maker"}}],"receivers":[{"id":"b","source":{"kind":"maker"}}]`), "packs[0].id", "stands already at receivers[0].id"},
-		{"release twice", airUnit(`"releases":[{"version":"1.0"},{"version":"1"}]`), "airUnits[0].releases[1].version", "stands already"},
-		{"rollback forward", airUnit(`"releases":[{"version":"1.0","rollbackTo":["2.0"]}]`), "airUnits[0].releases[0].rollbackTo[0]", "not older"},
+		{
+			"id twice",
+			gearPack(`"packs":[{"id":"b","source":{"kind":"maker"}}],"receivers":[{"id":"b","source":{"kind":"maker"}}]`),
+			"packs[0].id",
+			"stands already at receivers[0].id",
+		},
+		{
+			"release twice",
+			airUnit(`"releases":[{"version":"1.0"},{"version":"1"}]`),
+			"airUnits[0].releases[1].version",
+			"stands already",
+		},
+		{
+			"rollback forward",
+			airUnit(`"releases":[{"version":"1.0","rollbackTo":["2.0"]}]`),
+			"airUnits[0].releases[0].rollbackTo[0]",
+			"not older",
+		},
 		{"no source", gearPack(`"airUnits":[{"id":"u"}]`), "airUnits[0].source", "missing"},
 		{"bad id", gearPack(`"airUnits":[{"id":"U 1","source":{"kind":"maker"}}]`), "airUnits[0].id", "lower-case"},
-		{"a chain that loops", airUnit(`"releases":[{"version":"1.0"},{"version":"1.1","from":">=1.2"},{"version":"1.2","from":"1.1"}]`), "airUnits[0].releases[1].from", "the chain loops: 1.1 goes on only after 1.2"},
-		{"a pin with two functions", airUnit(`"plug":{"pins":["supply","ground","supply"]}`), "airUnits[0].plug.pins[2]", "supply is on pin 1 already"},
-		{"no such mode", airUnit(`"releases":[{"version":"1.0","install":{"mode":"first"}}]`), "airUnits[0].releases[0].install.mode", "expected a mode"},
+		{
+			"a chain that loops",
+			airUnit(`"releases":[{"version":"1.0"},{"version":"1.1","from":">=1.2"},{"version":"1.2","from":"1.1"}]`),
+			"airUnits[0].releases[1].from",
+			"the chain loops: 1.1 goes on only after 1.2",
+		},
+		{
+			"a pin with two functions",
+			airUnit(`"plug":{"pins":["supply","ground","supply"]}`),
+			"airUnits[0].plug.pins[2]",
+			"supply is on pin 1 already",
+		},
+		{
+			"no such mode",
+			airUnit(`"releases":[{"version":"1.0","install":{"mode":"first"}}]`),
+			"airUnits[0].releases[0].install.mode",
+			"expected a mode",
+		},
 		{"bad version", airUnit(`"releases":[{"version":"v1"}]`), "airUnits[0].releases[0].version", "dotted version"},
 		{"wrong kind of value", airUnit(`"name":7`), "airUnits[0].name", "string"},
-		{"never with a range", gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"a","goggles":"g","airFirmware":">=1","never":true}]`), "pairings[0].never", "whatever the firmware"},
-		{"mode switch to nowhere", gearPack(`"goggles":[{"id":"g","source":{"kind":"maker"},"modes":[{"id":"a"}],"modeSwitch":[{"from":"a","to":"b","keeps":true}]}]`), "goggles[0].modeSwitch[0].to", `"b" is none`},
-		{"jumper to nowhere", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"c","kind":"jumper","choices":["5v"]}]}]`), "boards[0].pads[0].choices[0]", "neither"},
+		{
+			"never with a range",
+			gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"a","goggles":"g","airFirmware":">=1","never":true}]`),
+			"pairings[0].never",
+			"whatever the firmware",
+		},
+		{
+			"mode switch to nowhere",
+			gearPack(`"goggles":[{"id":"g","source":{"kind":"maker"},"modes":[{"id":"a"}],"modeSwitch":[{"from":"a","to":"b","keeps":true}]}]`),
+			"goggles[0].modeSwitch[0].to",
+			`"b" is none`,
+		},
+		{
+			"jumper to nowhere",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"c","kind":"jumper","choices":["5v"]}]}]`),
+			"boards[0].pads[0].choices[0]",
+			"neither",
+		},
 		{"kit of nowhere", fit(`"airUnit":{"kit":"nix"}`), "quads[0].now.airUnit.kit", `"nix" is none`},
-		{"slot with both", fleetFile(`"kit":[{"id":"k","model":"m"}],"quads":[{"id":"q","now":{"airUnit":{"kit":"k","model":"m"}}}]`), "quads[0].now.airUnit", "either kit"},
-		{"fed from nowhere", fit(`"feeds":[{"to":"airUnit","from":"socket"}]`), "quads[0].now.feeds[0].from", "pack, board.<pad>"},
-		{"fed twice", fit(`"feeds":[{"to":"airUnit","from":"pack"},{"to":"airUnit","from":"pack"}]`), "quads[0].now.feeds[1].to", "fed twice"},
-		{"a loop", fit(`"regulators":[{"id":"a","model":"m"},{"id":"b","model":"m"}],"feeds":[{"to":"a","from":"b"},{"to":"b","from":"a"}]`), "quads[0].now.feeds", "a loop"},
-		{"a loop through the board", fit(`"board":"x","regulators":[{"id":"a","model":"m"}],"feeds":[{"to":"board","from":"a"},{"to":"a","from":"board.10v"}]`), "quads[0].now.feeds", "a loop"},
-		{"a frequency outside its band", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","fromMHz":2400,"toMHz":2500}]}]`), "antennas[0].bands[0].fromMHz", "2400 MHz lies outside 5.8 GHz"},
-		{"a gain that cannot be", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","gainDBi":41}]}]`), "antennas[0].bands[0].gainDBi", "expected 40 or less, found 41"},
-		{"a pattern out of order", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"pattern":[{"offDeg":90,"dB":-3},{"offDeg":0,"dB":0}]}]`), "antennas[0].pattern[1].offDeg", "goes from 0 to 180°"},
-		{"holes of no size", gearPack(`"plates":[{"id":"p","source":{"kind":"maker"},"from":{"xMM":0,"yMM":20}}]`), "plates[0].from.xMM", "expected more than 0, found 0"},
+		{
+			"slot with both",
+			fleetFile(`"kit":[{"id":"k","model":"m"}],"quads":[{"id":"q","now":{"airUnit":{"kit":"k","model":"m"}}}]`),
+			"quads[0].now.airUnit",
+			"either kit",
+		},
+		{
+			"fed from nowhere",
+			fit(`"feeds":[{"to":"airUnit","from":"socket"}]`),
+			"quads[0].now.feeds[0].from",
+			"pack, board.<pad>",
+		},
+		{
+			"fed twice",
+			fit(`"feeds":[{"to":"airUnit","from":"pack"},{"to":"airUnit","from":"pack"}]`),
+			"quads[0].now.feeds[1].to",
+			"fed twice",
+		},
+		{
+			"a loop",
+			fit(`"regulators":[{"id":"a","model":"m"},{"id":"b","model":"m"}],"feeds":[{"to":"a","from":"b"},{"to":"b","from":"a"}]`),
+			"quads[0].now.feeds",
+			"a loop",
+		},
+		{
+			"a loop through the board",
+			fit(`"board":"x","regulators":[{"id":"a","model":"m"}],"feeds":[{"to":"board","from":"a"},{"to":"a","from":"board.10v"}]`),
+			"quads[0].now.feeds",
+			"a loop",
+		},
+		{
+			"a frequency outside its band",
+			gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","fromMHz":2400,"toMHz":2500}]}]`),
+			"antennas[0].bands[0].fromMHz",
+			"2400 MHz lies outside 5.8 GHz",
+		},
+		{
+			"a gain that cannot be",
+			gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","gainDBi":41}]}]`),
+			"antennas[0].bands[0].gainDBi",
+			"expected 40 or less, found 41",
+		},
+		{
+			"a pattern out of order",
+			gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"pattern":[{"offDeg":90,"dB":-3},{"offDeg":0,"dB":0}]}]`),
+			"antennas[0].pattern[1].offDeg",
+			"goes from 0 to 180°",
+		},
+		{
+			"holes of no size",
+			gearPack(`"plates":[{"id":"p","source":{"kind":"maker"},"from":{"xMM":0,"yMM":20}}]`),
+			"plates[0].from.xMM",
+			"expected more than 0, found 0",
+		},
 		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
 		{"a channel order of three", fit(`"sticks":{"order":"AAET"}`), "quads[0].now.sticks.order", "A stands twice"},
-		{"a switch that goes backwards", fit(`"sticks":{"switches":[{"mode":"arm","aux":1,"fromUS":2000,"toUS":1700}]}`), "quads[0].now.sticks.switches[0].fromUS", "the range is empty"},
-		{"an element off the grid", fit(`"osd":{"grid":"30x16","elements":[{"id":"warnings","x":30,"y":2}]}`), "quads[0].now.osd.elements[0]", "outside a grid of 30×16"},
-		{"an element twice", fit(`"osd":{"grid":"30x16","elements":[{"id":"warnings","x":3,"y":2},{"id":"warnings","x":3,"y":4}]}`), "quads[0].now.osd.elements[1].id", "stands already"},
+		{
+			"a switch that goes backwards",
+			fit(`"sticks":{"switches":[{"mode":"arm","aux":1,"fromUS":2000,"toUS":1700}]}`),
+			"quads[0].now.sticks.switches[0].fromUS",
+			"the range is empty",
+		},
+		{
+			"an element off the grid",
+			fit(`"osd":{"grid":"30x16","elements":[{"id":"warnings","x":30,"y":2}]}`),
+			"quads[0].now.osd.elements[0]",
+			"outside a grid of 30×16",
+		},
+		{
+			"an element twice",
+			fit(`"osd":{"grid":"30x16","elements":[{"id":"warnings","x":3,"y":2},{"id":"warnings","x":3,"y":4}]}`),
+			"quads[0].now.osd.elements[1].id",
+			"stands already",
+		},
 		{"no grid", fit(`"osd":{"grid":"wide","elements":[]}`), "quads[0].now.osd.grid", "expected"},
-		{"two functions on one bit", gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"functions":{"msp":0,"rc":0}}]`), "flightFirmware[0].functions.rc", "0 is the number of msp already"},
-		{"two elements in one place", gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"elements":[{"id":"a","index":1},{"id":"b","index":1}]}]`), "flightFirmware[0].elements[1].index", "1 is the place of a already"},
+		{
+			"two functions on one bit",
+			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"functions":{"msp":0,"rc":0}}]`),
+			"flightFirmware[0].functions.rc",
+			"0 is the number of msp already",
+		},
+		{
+			"two elements in one place",
+			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"elements":[{"id":"a","index":1},{"id":"b","index":1}]}]`),
+			"flightFirmware[0].elements[1].index",
+			"1 is the place of a already",
+		},
 		{"no JSON", `hello`, "", "not JSON"},
 		{"an array", `[]`, "", "JSON object"},
 		{"another format", `{"format":"cake"}`, "format", "gear-pack"},
@@ -89,7 +214,9 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			var problems format.Problems
 			require.ErrorAs(t, err, &problems)
 			assert.Equal(t, format.Document{}, doc, "nothing is taken of a wrong file")
-			if !slices.ContainsFunc(problems, func(p format.Problem) bool { return p.Path == c.path && strings.Contains(p.Says, c.says) }) {
+			if !slices.ContainsFunc(problems, func(p format.Problem) bool {
+				return p.Path == c.path && strings.Contains(p.Says, c.says)
+			}) {
 				t.Errorf("expected %q: %q among\n%v", c.path, c.says, err)
 			}
 		})
@@ -157,9 +284,16 @@ func TestTheDemoIsSoundCanonicalAndMarkedInvented(t *testing.T) {
 // same bytes.
 func TestExportOfAnImportIsIdentity(t *testing.T) {
 	id := rapid.StringMatching(`[a-z][a-z0-9-]{0,8}`)
-	volts := rapid.Ptr(rapid.Custom(func(t *rapid.T) unit.Volts { return unit.Volts(rapid.Float64Range(0, 1000).Draw(t, "V")) }), true)
+	volts := rapid.Ptr(rapid.Custom(func(t *rapid.T) unit.Volts {
+		return unit.Volts(rapid.Float64Range(0, 1000).Draw(t, "V"))
+	}), true)
 	rapid.Check(t, func(t *rapid.T) {
-		set := &gear.Set{Format: gear.SetFormat, Version: gear.SetVersion, ID: id.Draw(t, "set"), Title: rapid.String().Draw(t, "title")}
+		set := &gear.Set{
+			Format:  gear.SetFormat,
+			Version: gear.SetVersion,
+			ID:      id.Draw(t, "set"),
+			Title:   rapid.String().Draw(t, "title"),
+		}
 		if len(set.Title) > 100 {
 			set.Title = ""
 		}
@@ -200,12 +334,55 @@ func TestSchemaAndTypesNameTheSameFields(t *testing.T) {
 		schema string
 		defs   map[string]reflect.Type
 	}{
-		{"gear-pack", map[string]reflect.Type{"": reflect.TypeFor[gear.Set](), "airUnit": reflect.TypeFor[gear.AirUnit](), "goggles": reflect.TypeFor[gear.Goggles](),
-			"controller": reflect.TypeFor[gear.Controller](), "receiver": reflect.TypeFor[gear.Receiver](), "board": reflect.TypeFor[gear.Board](),
-			"pad": reflect.TypeFor[gear.Pad](), "regulator": reflect.TypeFor[gear.Regulator](), "pack": reflect.TypeFor[gear.Pack](),
-			"pairing": reflect.TypeFor[gear.Pairing](), "plug": reflect.TypeFor[gear.Plug](), "boardPlug": reflect.TypeFor[gear.Plug](), "uart": reflect.TypeFor[gear.UART](), "connector": reflect.TypeFor[gear.Connector](), "harness": reflect.TypeFor[gear.Harness](), "antenna": reflect.TypeFor[gear.Antenna](), "adapter": reflect.TypeFor[gear.Adapter](), "region": reflect.TypeFor[gear.Region](), "frame": reflect.TypeFor[gear.Frame](), "plate": reflect.TypeFor[gear.Plate](), "screw": reflect.TypeFor[gear.Screw](), "washer": reflect.TypeFor[gear.Washer](), "standoff": reflect.TypeFor[gear.Standoff](), "flightFirmware": reflect.TypeFor[gear.FlightFirmware](), "osdElement": reflect.TypeFor[gear.OSDElement](), "holes": reflect.TypeFor[gear.Holes](), "bandPlan": reflect.TypeFor[gear.BandPlan](), "release": reflect.TypeFor[gear.Release](), "input": reflect.TypeFor[gear.Input](), "source": reflect.TypeFor[gear.Source]()}},
-		{"fleet", map[string]reflect.Type{"": reflect.TypeFor[fleet.Fleet](), "kit": reflect.TypeFor[fleet.Kit](), "spare": reflect.TypeFor[fleet.Spare](),
-			"quad": reflect.TypeFor[fleet.Quad](), "slot": reflect.TypeFor[fleet.Slot](), "fit": reflect.TypeFor[fleet.Fit](), "lead": reflect.TypeFor[fleet.Lead](), "layout": reflect.TypeFor[fleet.Layout](), "sticks": reflect.TypeFor[fleet.Sticks]()}},
+		{
+			"gear-pack",
+			map[string]reflect.Type{
+				"":               reflect.TypeFor[gear.Set](),
+				"airUnit":        reflect.TypeFor[gear.AirUnit](),
+				"goggles":        reflect.TypeFor[gear.Goggles](),
+				"controller":     reflect.TypeFor[gear.Controller](),
+				"receiver":       reflect.TypeFor[gear.Receiver](),
+				"board":          reflect.TypeFor[gear.Board](),
+				"pad":            reflect.TypeFor[gear.Pad](),
+				"regulator":      reflect.TypeFor[gear.Regulator](),
+				"pack":           reflect.TypeFor[gear.Pack](),
+				"pairing":        reflect.TypeFor[gear.Pairing](),
+				"plug":           reflect.TypeFor[gear.Plug](),
+				"boardPlug":      reflect.TypeFor[gear.Plug](),
+				"uart":           reflect.TypeFor[gear.UART](),
+				"connector":      reflect.TypeFor[gear.Connector](),
+				"harness":        reflect.TypeFor[gear.Harness](),
+				"antenna":        reflect.TypeFor[gear.Antenna](),
+				"adapter":        reflect.TypeFor[gear.Adapter](),
+				"region":         reflect.TypeFor[gear.Region](),
+				"frame":          reflect.TypeFor[gear.Frame](),
+				"plate":          reflect.TypeFor[gear.Plate](),
+				"screw":          reflect.TypeFor[gear.Screw](),
+				"washer":         reflect.TypeFor[gear.Washer](),
+				"standoff":       reflect.TypeFor[gear.Standoff](),
+				"flightFirmware": reflect.TypeFor[gear.FlightFirmware](),
+				"osdElement":     reflect.TypeFor[gear.OSDElement](),
+				"holes":          reflect.TypeFor[gear.Holes](),
+				"bandPlan":       reflect.TypeFor[gear.BandPlan](),
+				"release":        reflect.TypeFor[gear.Release](),
+				"input":          reflect.TypeFor[gear.Input](),
+				"source":         reflect.TypeFor[gear.Source](),
+			},
+		},
+		{
+			"fleet",
+			map[string]reflect.Type{
+				"":       reflect.TypeFor[fleet.Fleet](),
+				"kit":    reflect.TypeFor[fleet.Kit](),
+				"spare":  reflect.TypeFor[fleet.Spare](),
+				"quad":   reflect.TypeFor[fleet.Quad](),
+				"slot":   reflect.TypeFor[fleet.Slot](),
+				"fit":    reflect.TypeFor[fleet.Fit](),
+				"lead":   reflect.TypeFor[fleet.Lead](),
+				"layout": reflect.TypeFor[fleet.Layout](),
+				"sticks": reflect.TypeFor[fleet.Sticks](),
+			},
+		},
 	} {
 		text, err := os.ReadFile(filepath.Join("..", "docs", "format", c.schema+".schema.json"))
 		require.NoError(t, err)
@@ -294,12 +471,18 @@ func TestReferencesMustPointSomewhere(t *testing.T) {
 	}
 	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of gear in the library")
 	assert.ErrorContains(t, take(fit(`"board":"visor-a"`)), `"visor-a" is a goggles`)
-	assert.ErrorContains(t, take(fit(`"board":"bramble-f7","receiver":"lantern-r2","feeds":[{"to":"receiver","from":"board.99v"}]`)), "quads[0].now.feeds[0].from: expected a pad")
+	assert.ErrorContains(t,
+		take(fit(`"board":"bramble-f7","receiver":"lantern-r2","feeds":[{"to":"receiver","from":"board.99v"}]`)),
+		"quads[0].now.feeds[0].from: expected a pad")
 	assert.ErrorContains(t, take(fit(`"board":"bramble-f7","jumpers":{"cam":"12v"}`)), "quads[0].now.jumpers.cam")
-	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"bramble-f7"}]`)), "kit[0].model: expected an air unit, goggles or controller")
+	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"bramble-f7"}]`)),
+		"kit[0].model: expected an air unit, goggles or controller")
 	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"visor-b","mode":"ninth"}]`)), "kit[0].mode")
-	assert.ErrorContains(t, take(gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"aldine-one","goggles":"nix"}]`)), "pairings[0].goggles")
-	assert.ErrorContains(t, take(gearPack(`"packs":[{"id":"aldine-one","source":{"kind":"maker"}}]`)), "stands already in the gear pack")
+	assert.ErrorContains(t,
+		take(gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"aldine-one","goggles":"nix"}]`)),
+		"pairings[0].goggles")
+	assert.ErrorContains(t, take(gearPack(`"packs":[{"id":"aldine-one","source":{"kind":"maker"}}]`)),
+		"stands already in the gear pack")
 }
 
 func TestOneEntryIsReadLikeAFile(t *testing.T) {
@@ -311,11 +494,15 @@ func TestOneEntryIsReadLikeAFile(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, stock.OwnSet, set.ID, "own gear goes into a gear pack of its own")
 
-	assert.EqualError(t, format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":-9}}`)), "input.maxV: expected 0 or more, found -9")
-	assert.ErrorContains(t, format.TakeEntry(st, ref, []byte(`{"id":"other","source":{"kind":"measured"}}`)), "expected the id in the address")
+	assert.EqualError(t,
+		format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":-9}}`)),
+		"input.maxV: expected 0 or more, found -9")
+	assert.ErrorContains(t, format.TakeEntry(st, ref, []byte(`{"id":"other","source":{"kind":"measured"}}`)),
+		"expected the id in the address")
 	assert.ErrorContains(t, format.TakeEntry(st, stock.Ref{Kind: "cake", ID: "x"}, []byte(`{}`)), "no kind of entry")
 	quad := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
-	assert.ErrorContains(t, format.TakeEntry(st, quad, []byte(`{"id":"quern","now":{"airUnit":{"kit":"visor-a-1"}}}`)), "now.airUnit.kit: expected a airUnit")
+	assert.ErrorContains(t, format.TakeEntry(st, quad, []byte(`{"id":"quern","now":{"airUnit":{"kit":"visor-a-1"}}}`)),
+		"now.airUnit.kit: expected a airUnit")
 }
 
 func FuzzRead(f *testing.F) {
@@ -357,19 +544,84 @@ func TestWiringThatContradictsItself(t *testing.T) {
 		return `{"format":"fleet","version":1,"title":"f","quads":[{"id":"q","now":{` + fit + `}}]}`
 	}
 	for _, c := range []struct{ name, text, path, says string }{
-		{"a slot used twice", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"from":"c","wires":[{"from":1},{"from":1}]}]`), "harnesses[0].wires[1].from", "slot 1 is used twice"},
-		{"a bare end in a slot", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"to":2}]}]`), "harnesses[0].wires[0].to", "bare ends"},
-		{"an unknown gauge", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"awg":77}]}]`), "harnesses[0].wires[0].awg", "40"},
-		{"a wire of no length", gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"lengthMM":0}]}]`), "harnesses[0].wires[0].lengthMM", "0"},
-		{"a port twice", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"uarts":[{"id":1},{"id":1}]}]`), "boards[0].uarts[1].id", "UART 1 stands already"},
-		{"a pin of no port", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"plugs":[{"id":"x","pins":["tx9"]}]}]`), "boards[0].plugs[0].pins[0]", "tx9"},
-		{"a pin wired twice", fleetFile(`"wires":[{"pin":1,"to":"ground"},{"pin":1,"to":"tx1"}]`), "quads[0].now.wires[1].pin", "has a wire already"},
-		{"a crimp moved twice", fleetFile(`"harness":"h","moved":[{"end":"unit","from":1,"to":2},{"end":"unit","from":1,"to":3}]`), "quads[0].now.moved[1].from", "moved twice"},
-		{"a step-down that would have to lift", gearPack(`"regulators":[{"id":"r","source":{"kind":"maker"},"topology":"step-down","outV":12,"input":{"maxV":9}}]`), "regulators[0].outV", "takes a step-up"},
-		{"a step-up that would have to lower", gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"p","kind":"regulated","topology":"step-up","outV":5,"input":{"minV":7}}]}]`), "boards[0].pads[0].outV", "takes a step-down"},
-		{"a band twice", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8"},{"band":"5.8"}]}]`), "antennas[0].bands[1].band", "stands already"},
-		{"a gain that cannot be", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","gainDBi":44}]}]`), "antennas[0].bands[0].gainDBi", "40"},
-		{"a frequency band upside down", gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","fromMHz":5900,"toMHz":5700}]}]`), "antennas[0].bands[0].fromMHz", "swapped"},
+		{
+			"a slot used twice",
+			gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"from":"c","wires":[{"from":1},{"from":1}]}]`),
+			"harnesses[0].wires[1].from",
+			"slot 1 is used twice",
+		},
+		{
+			"a bare end in a slot",
+			gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"to":2}]}]`),
+			"harnesses[0].wires[0].to",
+			"bare ends",
+		},
+		{
+			"an unknown gauge",
+			gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"awg":77}]}]`),
+			"harnesses[0].wires[0].awg",
+			"40",
+		},
+		{
+			"a wire of no length",
+			gearPack(`"harnesses":[{"id":"h","source":{"kind":"maker"},"wires":[{"from":1,"lengthMM":0}]}]`),
+			"harnesses[0].wires[0].lengthMM",
+			"0",
+		},
+		{
+			"a port twice",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"uarts":[{"id":1},{"id":1}]}]`),
+			"boards[0].uarts[1].id",
+			"UART 1 stands already",
+		},
+		{
+			"a pin of no port",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"plugs":[{"id":"x","pins":["tx9"]}]}]`),
+			"boards[0].plugs[0].pins[0]",
+			"tx9",
+		},
+		{
+			"a pin wired twice",
+			fleetFile(`"wires":[{"pin":1,"to":"ground"},{"pin":1,"to":"tx1"}]`),
+			"quads[0].now.wires[1].pin",
+			"has a wire already",
+		},
+		{
+			"a crimp moved twice",
+			fleetFile(`"harness":"h","moved":[{"end":"unit","from":1,"to":2},{"end":"unit","from":1,"to":3}]`),
+			"quads[0].now.moved[1].from",
+			"moved twice",
+		},
+		{
+			"a step-down that would have to lift",
+			gearPack(`"regulators":[{"id":"r","source":{"kind":"maker"},"topology":"step-down","outV":12,"input":{"maxV":9}}]`),
+			"regulators[0].outV",
+			"takes a step-up",
+		},
+		{
+			"a step-up that would have to lower",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"p","kind":"regulated","topology":"step-up","outV":5,"input":{"minV":7}}]}]`),
+			"boards[0].pads[0].outV",
+			"takes a step-down",
+		},
+		{
+			"a band twice",
+			gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8"},{"band":"5.8"}]}]`),
+			"antennas[0].bands[1].band",
+			"stands already",
+		},
+		{
+			"a gain that cannot be",
+			gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","gainDBi":44}]}]`),
+			"antennas[0].bands[0].gainDBi",
+			"40",
+		},
+		{
+			"a frequency band upside down",
+			gearPack(`"antennas":[{"id":"a","source":{"kind":"maker"},"bands":[{"band":"5.8","fromMHz":5900,"toMHz":5700}]}]`),
+			"antennas[0].bands[0].fromMHz",
+			"swapped",
+		},
 		{"a lead of no length", fleetFile(`"packLead":{"mm":0,"awg":12}`), "quads[0].now.packLead.mm", "0"},
 	} {
 		t.Run(c.name, func(t *testing.T) {

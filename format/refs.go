@@ -102,13 +102,17 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 	return ps.orNil()
 }
 
-func checkPlaces(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind, models map[string]string) {
+func checkPlaces(
+	ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind, models map[string]string,
+) {
 	for _, s := range []struct {
 		name string
 		slot *fleet.Slot
 		kind gear.Kind
 	}{
-		{"airUnit", f.AirUnit, gear.KindAirUnit}, {"goggles", f.Goggles, gear.KindGoggles}, {"controller", f.Controller, gear.KindController},
+		{"airUnit", f.AirUnit, gear.KindAirUnit},
+		{"goggles", f.Goggles, gear.KindGoggles},
+		{"controller", f.Controller, gear.KindController},
 	} {
 		if s.slot == nil || s.slot.Kit == "" {
 			continue

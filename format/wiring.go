@@ -39,7 +39,8 @@ func checkSerial(ps *Problems, path string, b *gear.Board) {
 			port, _, serial := gear.SerialPin(pin)
 			_, pad := b.Pad(pin)
 			if pin != "" && pin != gear.PinGround && !pad && (!serial || !ports[port]) {
-				ps.add(at+"."+indexed("pins", k), "expected ground, tx or rx with the number of a UART of this board, or the id of one of its pads, %q is none", pin)
+				ps.add(at+"."+indexed("pins", k),
+					"expected ground, tx or rx with the number of a UART of this board, or the id of one of its pads, %q is none", pin)
 			}
 		}
 	}
@@ -116,7 +117,8 @@ func checkPins(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, model
 			return m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From
 		}
 		if ok && !slices.ContainsFunc(harness.Wires, at) {
-			ps.add(path+"."+indexed("moved", i)+".from", "%s has no crimp in slot %d at the %s's end", harness.Label(), m.From, m.End)
+			ps.add(path+"."+indexed("moved", i)+".from", "%s has no crimp in slot %d at the %s's end", harness.Label(), m.From,
+				m.End)
 		}
 	}
 }
@@ -134,7 +136,9 @@ func checkTerminals(ps *Problems, path string, f *fleet.Fit, lib *gear.Library) 
 	for i, w := range f.Wires {
 		at := path + "." + indexed("wires", i)
 		if hasBoard && !board.Terminal(w.To) {
-			ps.add(at+".to", "expected ground, tx or rx with the number of a UART whose pad is broken out, or a pad of %s, %q is none", board.Label(), w.To)
+			ps.add(at+".to",
+				"expected ground, tx or rx with the number of a UART whose pad is broken out, or a pad of %s, %q is none",
+				board.Label(), w.To)
 		}
 	}
 }

@@ -53,7 +53,9 @@ const (
 // board must not be written; keep stores the state as it was.
 // Nothing is written where reading or keep fails, or want refuses. Whether it is saved
 // is known only from the board: what it has after a reboot is what is told.
-func Apply(ctx context.Context, dial Dial, want func(setup.State) (target setup.State, refuse string), keep func(setup.State) error) Report {
+func Apply(
+	ctx context.Context, dial Dial, want func(setup.State) (target setup.State, refuse string), keep func(setup.State) error,
+) Report {
 	a := &applying{ctx: ctx, dial: dial, Report: Report{Outcome: Unchanged, Steps: []string{}}}
 	before, err := readOnce(ctx, dial)
 	if err != nil {
@@ -144,7 +146,10 @@ func (a *applying) brokeOff(before setup.State, err error) Report {
 			return a.stop(NotSaved, "The board was not set, and reads as it was.", err)
 		}
 	}
-	return a.stop(NotSaved, "Writing broke off before it was saved: with the power off and on the board is as it was. Then read it, and put the kept settings back if it is not.", err)
+	return a.stop(NotSaved,
+		"Writing broke off before it was saved: with the power off and on the board is as it was. Then read it, and put "+
+			"the kept settings back if it is not.",
+		err)
 }
 
 // readBack tells how a board is left that was asked to save, from what it has after a
@@ -154,7 +159,10 @@ func (a *applying) readBack(before, target setup.State, saveErr error) Report {
 	if err != nil {
 		a.Restore = true
 		if saveErr != nil {
-			return a.stop(MaybeSet, "It may be saved: the board did not confirm it, and has not answered since. Unplug it, plug it in and read it before it is armed.", saveErr)
+			return a.stop(MaybeSet,
+				"It may be saved: the board did not confirm it, and has not answered since. Unplug it, plug it in and read it "+
+					"before it is armed.",
+				saveErr)
 		}
 		return a.stop(NotRead, "It is saved, but the board has not answered since: unplug it, plug it in and read it.", err)
 	}
@@ -164,7 +172,8 @@ func (a *applying) readBack(before, target setup.State, saveErr error) Report {
 	switch {
 	case len(left) == 0 && saveErr != nil:
 		a.Restore = false
-		return a.stop(Set, "The board did not confirm that it saved, but after a reboot it reads back as it was set.", saveErr)
+		return a.stop(Set, "The board did not confirm that it saved, but after a reboot it reads back as it was set.",
+			saveErr)
 	case len(left) == 0:
 		return a.stop(Set, "The board is set and saved, and reads back right.", nil)
 	case saveErr != nil && len(differences(after, before)) == 0:
@@ -173,7 +182,8 @@ func (a *applying) readBack(before, target setup.State, saveErr error) Report {
 	a.Restore = true
 	says := "It is saved, but does not read back as it was set: look at what differs, or put the kept settings back."
 	if saveErr != nil {
-		says = "It may be saved in part: it reads back neither as it was nor as it was set. Look at what differs, or put the kept settings back."
+		says = "It may be saved in part: it reads back neither as it was nor as it was set. Look at what differs, or put " +
+			"the kept settings back."
 	}
 	return a.stop(Differs, says+" Not as set: "+strings.Join(left, ", ")+".", saveErr)
 }

@@ -20,7 +20,11 @@ func ReadBoard(ctx context.Context, c *Client) (setup.State, error) {
 		command uint16
 		take    func([]byte) error
 	}{
-		{"which flight firmware it runs", CmdVariant, func(p []byte) error { s.Variant = text(p[:min(len(p), 4)]); return nil }},
+		{
+			"which flight firmware it runs",
+			CmdVariant,
+			func(p []byte) error { s.Variant = text(p[:min(len(p), 4)]); return nil },
+		},
 		{"its release", CmdVersion, func(p []byte) (err error) { s.Version, err = decodeVersion(p); return err }},
 		{"which board it is", CmdBoard, func(p []byte) error { s.Board = text(p[:min(len(p), 4)]); return nil }},
 		{"its name", CmdName, func(p []byte) error { s.Name = text(p); return nil }},
@@ -114,10 +118,30 @@ func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 		same    bool
 		payload func() []byte
 	}{
-		{"the serial ports", CmdSetPorts, samePorts(from.Ports, to.Ports) || from.OldPorts, func() []byte { return encodePorts(to.Ports) }},
-		{"the serial ports", CmdSetOldPorts, samePorts(from.Ports, to.Ports) || !from.OldPorts, func() []byte { return encodeOldPorts(to.Ports) }},
-		{"the features", CmdSetFeatures, from.Features == to.Features, func() []byte { return binary.LittleEndian.AppendUint32(nil, to.Features) }},
-		{"the receiver's settings", CmdSetReceiver, bytes.Equal(receiverOf(from), receiverOf(to)), func() []byte { return receiverOf(to) }},
+		{
+			"the serial ports",
+			CmdSetPorts,
+			samePorts(from.Ports, to.Ports) || from.OldPorts,
+			func() []byte { return encodePorts(to.Ports) },
+		},
+		{
+			"the serial ports",
+			CmdSetOldPorts,
+			samePorts(from.Ports, to.Ports) || !from.OldPorts,
+			func() []byte { return encodeOldPorts(to.Ports) },
+		},
+		{
+			"the features",
+			CmdSetFeatures,
+			from.Features == to.Features,
+			func() []byte { return binary.LittleEndian.AppendUint32(nil, to.Features) },
+		},
+		{
+			"the receiver's settings",
+			CmdSetReceiver,
+			bytes.Equal(receiverOf(from), receiverOf(to)),
+			func() []byte { return receiverOf(to) },
+		},
 		{"the channel order", CmdSetRXMap, bytes.Equal(mapOf(from), mapOf(to)), func() []byte { return mapOf(to) }},
 	} {
 		if step.same {
@@ -146,7 +170,8 @@ func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
 		if i < len(from.OSD) && from.OSD[i] == to.OSD[i] || from.Without(setup.LacksOSD) {
 			continue
 		}
-		if err := set("the OSD", CmdSetOSD, binary.LittleEndian.AppendUint16([]byte{byte(i)}, PackCell(to.OSD[i]))); err != nil {
+		if err := set("the OSD", CmdSetOSD,
+			binary.LittleEndian.AppendUint16([]byte{byte(i)}, PackCell(to.OSD[i]))); err != nil {
 			return err
 		}
 	}

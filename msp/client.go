@@ -103,7 +103,9 @@ func (c *Client) Once(ctx context.Context, command uint16, within time.Duration)
 	return c.exchange(ctx, command, V1, sent, 1, within)
 }
 
-func (c *Client) exchange(ctx context.Context, command uint16, version Version, sent []byte, times int, within time.Duration) ([]byte, error) {
+func (c *Client) exchange(
+	ctx context.Context, command uint16, version Version, sent []byte, times int, within time.Duration,
+) ([]byte, error) {
 	for range times {
 		c.drain()
 		if err := c.write(sent); err != nil {

@@ -191,7 +191,12 @@ const (
 func decodeModes(p []byte) []setup.Range {
 	ranges, used := []setup.Range{}, 0
 	for ; len(p) >= 4; p = p[4:] {
-		r := setup.Range{Mode: int(p[0]), Aux: int(p[1]), FromUS: lowestUS + stepUS*int(p[2]), ToUS: lowestUS + stepUS*int(p[3])}
+		r := setup.Range{
+			Mode:   int(p[0]),
+			Aux:    int(p[1]),
+			FromUS: lowestUS + stepUS*int(p[2]),
+			ToUS:   lowestUS + stepUS*int(p[3]),
+		}
 		if ranges = append(ranges, r); r != (setup.Range{FromUS: lowestUS, ToUS: lowestUS}) {
 			used = len(ranges)
 		}
@@ -201,7 +206,13 @@ func decodeModes(p []byte) []setup.Range {
 
 // encodeMode is a range for a slot of the board's list.
 func encodeMode(slot int, r setup.Range) []byte {
-	return []byte{byte(slot), byte(r.Mode), byte(r.Aux), byte((r.FromUS - lowestUS) / stepUS), byte((r.ToUS - lowestUS) / stepUS)}
+	return []byte{
+		byte(slot),
+		byte(r.Mode),
+		byte(r.Aux),
+		byte((r.FromUS - lowestUS) / stepUS),
+		byte((r.ToUS - lowestUS) / stepUS),
+	}
 }
 
 // osdHead is what stands before the places in the OSD's settings; the seventh byte
@@ -238,7 +249,12 @@ const notUnderstood = 0xC000
 
 // UnpackCell is the other way round.
 func UnpackCell(v uint16) setup.Cell {
-	return setup.Cell{X: int(v&0x1F | v>>5&0x20), Y: int(v >> 5 & 0x1F), Profiles: uint8(v >> 11 & 7), Rest: v & notUnderstood}
+	return setup.Cell{
+		X:        int(v&0x1F | v>>5&0x20),
+		Y:        int(v >> 5 & 0x1F),
+		Profiles: uint8(v >> 11 & 7),
+		Rest:     v & notUnderstood,
+	}
 }
 
 func decodeCanvas(p []byte) gear.Grid {

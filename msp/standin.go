@@ -71,7 +71,12 @@ func Change(s *setup.State, command uint16, in []byte) bool {
 		for len(s.Modes) <= int(in[0]) {
 			s.Modes = append(s.Modes, setup.Range{FromUS: lowestUS, ToUS: lowestUS})
 		}
-		s.Modes[in[0]] = setup.Range{Mode: int(in[1]), Aux: int(in[2]), FromUS: lowestUS + stepUS*int(in[3]), ToUS: lowestUS + stepUS*int(in[4])}
+		s.Modes[in[0]] = setup.Range{
+			Mode:   int(in[1]),
+			Aux:    int(in[2]),
+			FromUS: lowestUS + stepUS*int(in[3]),
+			ToUS:   lowestUS + stepUS*int(in[4]),
+		}
 	case command == CmdSetOSD && len(in) >= 3 && int(in[0]) < len(s.OSD):
 		s.OSD[in[0]] = UnpackCell(binary.LittleEndian.Uint16(in[1:]))
 	case command == CmdSetCanvas && len(in) >= 2:

@@ -84,7 +84,13 @@ func NewFlightBoard(s setup.State, at string) (*FlightBoard, error) {
 		return nil, fmt.Errorf("start the stand-in for a flight board: %w", err)
 	}
 	s = severe(s)
-	b := &FlightBoard{memory: s.Clone(), saved: s.Clone(), listener: listener, conns: map[net.Conn]bool{}, started: time.Now()}
+	b := &FlightBoard{
+		memory:   s.Clone(),
+		saved:    s.Clone(),
+		listener: listener,
+		conns:    map[net.Conn]bool{},
+		started:  time.Now(),
+	}
 	go b.accept()
 	return b, nil
 }
@@ -238,10 +244,20 @@ func (b *FlightBoard) answer(f msp.Frame) []byte {
 		encoded[len(encoded)-1]++
 	}
 	if b.faults.Chatter {
-		encoded = append(msp.AppendFrame(nil, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 119, Payload: []byte("unasked")}), encoded...)
+		encoded = append(msp.AppendFrame(nil, msp.Frame{
+			Version:   msp.V1,
+			Direction: msp.FromBoard,
+			Command:   119,
+			Payload:   []byte("unasked"),
+		}), encoded...)
 	}
 	if b.faults.WrongLength {
-		broken := msp.AppendFrame(nil, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 119, Payload: []byte{1, 2, 3}})
+		broken := msp.AppendFrame(nil, msp.Frame{
+			Version:   msp.V1,
+			Direction: msp.FromBoard,
+			Command:   119,
+			Payload:   []byte{1, 2, 3},
+		})
 		broken[3] = 5 // it says two bytes more than there are
 		encoded = append(broken, encoded...)
 	}
@@ -276,7 +292,17 @@ func (b *FlightBoard) answer(f msp.Frame) []byte {
 }
 
 // writing are the commands that change the board.
-var writing = map[uint16]bool{msp.CmdSetPorts: true, msp.CmdSetOldPorts: true, msp.CmdSetFeatures: true, msp.CmdSetReceiver: true, msp.CmdSetRXMap: true, msp.CmdSetMode: true, msp.CmdSetCanvas: true, msp.CmdSetOSD: true, msp.CmdSave: true}
+var writing = map[uint16]bool{
+	msp.CmdSetPorts:    true,
+	msp.CmdSetOldPorts: true,
+	msp.CmdSetFeatures: true,
+	msp.CmdSetReceiver: true,
+	msp.CmdSetRXMap:    true,
+	msp.CmdSetMode:     true,
+	msp.CmdSetCanvas:   true,
+	msp.CmdSetOSD:      true,
+	msp.CmdSave:        true,
+}
 
 // takes is how long something takes: as ordered, or as usual.
 func (b *FlightBoard) takes(ordered int, usual time.Duration) time.Duration {

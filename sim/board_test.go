@@ -17,9 +17,22 @@ import (
 )
 
 func state() setup.State {
-	return setup.State{Variant: "TEST", Version: "4.5.1", Board: "thrs", Name: "Quern", RXMap: "AETR", Provider: 2, Features: 1<<18 | 1<<3, Canvas: "53x20",
-		Ports: []setup.Port{{ID: 0, Functions: 1, Rest: []byte{5, 4, 0, 5}}, {ID: 3, Functions: 64, Rest: []byte{5, 4, 0, 5}}},
-		Modes: []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}}, OSD: []setup.Cell{{X: 1, Y: 18, Profiles: 1}, {X: 47, Y: 19, Profiles: 3}, {}}}
+	return setup.State{
+		Variant:  "TEST",
+		Version:  "4.5.1",
+		Board:    "thrs",
+		Name:     "Quern",
+		RXMap:    "AETR",
+		Provider: 2,
+		Features: 1<<18 | 1<<3,
+		Canvas:   "53x20",
+		Ports: []setup.Port{
+			{ID: 0, Functions: 1, Rest: []byte{5, 4, 0, 5}},
+			{ID: 3, Functions: 64, Rest: []byte{5, 4, 0, 5}},
+		},
+		Modes: []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}},
+		OSD:   []setup.Cell{{X: 1, Y: 18, Profiles: 1}, {X: 47, Y: 19, Profiles: 3}, {}},
+	}
 }
 
 // quick is a board that reboots at once, so that the tests do not wait.
@@ -93,7 +106,11 @@ func TestFaultsGiveClearWordsAndNoHang(t *testing.T) {
 		is    error
 		says  string
 	}{
-		"silent":           {sim.Faults{Silent: true}, msp.ErrSilent, "read which flight firmware it runs: command 2: the board does not answer within 400ms, asked 3 times"},
+		"silent": {
+			sim.Faults{Silent: true},
+			msp.ErrSilent,
+			"read which flight firmware it runs: command 2: the board does not answer within 400ms, asked 3 times",
+		},
 		"wrong checksums":  {sim.Faults{WrongChecksum: true}, msp.ErrSilent, "does not answer"},
 		"later than it is": {sim.Faults{SlowMS: 600}, msp.ErrSilent, "does not answer"},
 	} {
@@ -205,13 +222,43 @@ func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
 		{"as it should be", sim.Faults{}, msp.Set, "reads back right", false},
 		{"the cable comes out", sim.Faults{CutAfter: 2}, msp.NotSaved, "reads as it was", true},
 		{"it refuses to save", sim.Faults{RefuseSave: true}, msp.NotSaved, "did not save: it reads as it was", true},
-		{"it saves and does not say so", sim.Faults{SilentSave: true}, msp.Set, "did not confirm that it saved, but after a reboot it reads back as it was set", false},
-		{"it says it saved and has not", sim.Faults{LostSave: true}, msp.Differs, "Not as set: features, channel order", true},
-		{"the cable comes out at the save", sim.Faults{CutAtSave: true}, msp.Set, "did not confirm that it saved, but after a reboot", false},
+		{
+			"it saves and does not say so",
+			sim.Faults{SilentSave: true},
+			msp.Set,
+			"did not confirm that it saved, but after a reboot it reads back as it was set",
+			false,
+		},
+		{
+			"it says it saved and has not",
+			sim.Faults{LostSave: true},
+			msp.Differs,
+			"Not as set: features, channel order",
+			true,
+		},
+		{
+			"the cable comes out at the save",
+			sim.Faults{CutAtSave: true},
+			msp.Set,
+			"did not confirm that it saved, but after a reboot",
+			false,
+		},
 		{"it takes its time to save", sim.Faults{SaveMS: 1500}, msp.Set, "reads back right", false},
-		{"it takes no notice of one command", sim.Faults{Drops: msp.CmdSetRXMap}, msp.Differs, "Not as set: channel order", true},
+		{
+			"it takes no notice of one command",
+			sim.Faults{Drops: msp.CmdSetRXMap},
+			msp.Differs,
+			"Not as set: channel order",
+			true,
+		},
 		{"the older list of ports", sim.Faults{OldPorts: true}, msp.Set, "reads back right", false},
-		{"refusals in the manner of version 1", sim.Faults{OldPorts: true, V1Errors: true}, msp.Set, "reads back right", false},
+		{
+			"refusals in the manner of version 1",
+			sim.Faults{OldPorts: true, V1Errors: true},
+			msp.Set,
+			"reads back right",
+			false,
+		},
 		{"no OSD and no canvas", sim.Faults{NoOSD: true, NoCanvas: true}, msp.Set, "reads back right", false},
 		{"frames of a wrong length", sim.Faults{WrongLength: true}, msp.Set, "reads back right", false},
 		{"frames nobody has asked for", sim.Faults{Chatter: true}, msp.Set, "reads back right", false},
@@ -253,7 +300,9 @@ func TestApplyTellsHowTheBoardIsLeft(t *testing.T) {
 		})
 	}
 	b, _ := board(t, state())
-	r := msp.Apply(context.Background(), dialer(b), func(found setup.State) (setup.State, string) { return to(found), "" }, func(setup.State) error { return errors.New("disk full") })
+	r := msp.Apply(context.Background(), dialer(b), func(found setup.State) (setup.State, string) {
+		return to(found), ""
+	}, func(setup.State) error { return errors.New("disk full") })
 	assert.Equal(t, msp.Unchanged, r.Outcome)
 	assert.Contains(t, r.Says, "Disk full.")
 	assert.Equal(t, "AETR", b.Saved().RXMap)
@@ -264,7 +313,11 @@ func TestWhatWasKeptIsPutBackToTheByte(t *testing.T) {
 	ctx := context.Background()
 	odd := state()
 	odd.OSD = make([]setup.Cell, 10)
-	odd.Modes = []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}, {Mode: 7, Aux: 3, FromUS: 900, ToUS: 900}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}}
+	odd.Modes = []setup.Range{
+		{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100},
+		{Mode: 7, Aux: 3, FromUS: 900, ToUS: 900},
+		{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300},
+	}
 	odd.Ports[0].Rest = []byte{5, 4, 0, 5, 0xAA, 0xBB} // fields of newer firmware
 	odd.Ports[1].Rest = []byte{5, 4, 0, 5, 1, 2}
 	odd.Ports = append(odd.Ports, setup.Port{ID: 20, Functions: 1, Rest: []byte{5, 4, 0, 5, 3, 4}})
@@ -299,7 +352,11 @@ func TestABrokenWriteLeavesNoLessOfArming(t *testing.T) {
 		found, err := msp.ReadBoard(ctx, c)
 		require.NoError(t, err)
 		target := found.Clone()
-		target.Modes = []setup.Range{{FromUS: 900, ToUS: 900}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}, {Mode: 0, Aux: 4, FromUS: 1700, ToUS: 2100}}
+		target.Modes = []setup.Range{
+			{FromUS: 900, ToUS: 900},
+			{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300},
+			{Mode: 0, Aux: 4, FromUS: 1700, ToUS: 2100},
+		}
 		var arms int
 		b.Watch(func(s setup.State) {
 			arms = 0

@@ -286,7 +286,13 @@ func (s *Snapshot) loadGear(tx *gorm.DB) error {
 		return err
 	}
 	for _, r := range sets {
-		s.Sets = append(s.Sets, &gear.Set{Format: gear.SetFormat, Version: gear.SetVersion, ID: r.ID, Title: r.Title, License: r.License})
+		s.Sets = append(s.Sets, &gear.Set{
+			Format:  gear.SetFormat,
+			Version: gear.SetVersion,
+			ID:      r.ID,
+			Title:   r.Title,
+			License: r.License,
+		})
 		s.Revisions[stock.Ref{Kind: stock.KindSet, ID: r.ID}] = r.Revision
 	}
 	var rows []gearRow

@@ -40,7 +40,8 @@ func (b *boards) begin(ctx context.Context, address string) (end func(), err err
 		return nil, err // the page is gone: nothing is begun for it
 	}
 	if b.busy != "" {
-		return nil, huma.Error409Conflict(fmt.Sprintf("Busy with board %s since %s. Try again when that has ended.", b.busy, b.from.Format("15:04:05")))
+		return nil, huma.Error409Conflict(fmt.Sprintf("Busy with board %s since %s. Try again when that has ended.", b.busy,
+			b.from.Format("15:04:05")))
 	}
 	b.busy, b.from = address, time.Now()
 	return func() {
@@ -115,7 +116,11 @@ func (s *server) registerFlightBoard(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/board/snapshots", s.keptBoards)
 	huma.Get(api, "/api/quads/{quad}/board/between", s.betweenBoards)
 	huma.Post(api, "/api/quads/{quad}/board/restore", s.restoreBoard)
-	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/quads/{quad}/board/snapshots/{id}", OperationID: "board-snapshot"}, s.exportBoard)
+	huma.Register(api, huma.Operation{
+		Method:      http.MethodGet,
+		Path:        "/api/quads/{quad}/board/snapshots/{id}",
+		OperationID: "board-snapshot",
+	}, s.exportBoard)
 }
 
 // planned is the case of a quad's next fit.
@@ -179,7 +184,8 @@ func (s *server) standIn(_ context.Context, in *struct {
 	if b == nil {
 		state, ok := setup.Of(fleet.NowCase(next.Library, next.Fleet, next.Quad))
 		if !ok {
-			return nil, huma.Error409Conflict("Nobody has said which flight board and flight firmware this quad has now: enter them on the Shelf first.")
+			return nil, huma.Error409Conflict("Nobody has said which flight board and flight firmware this quad has now: " +
+				"enter them on the Shelf first.")
 		}
 		if b, err = sim.NewFlightBoard(state, ""); err != nil {
 			return nil, problem(err)
@@ -285,7 +291,8 @@ func (s *server) restoreBoard(ctx context.Context, in *struct {
 		case found.Armed:
 			return found, "The board is armed: disarm it, take the pack and the props off. Nothing is written."
 		case found.Variant != kept.State.Variant || found.Board != kept.State.Board:
-			return found, fmt.Sprintf("This is %s %q, the settings are of %s %q: nothing is written.", found.Board, found.Variant, kept.State.Board, kept.State.Variant)
+			return found, fmt.Sprintf("This is %s %q, the settings are of %s %q: nothing is written.", found.Board,
+				found.Variant, kept.State.Board, kept.State.Variant)
 		}
 		target := kept.State.Clone()
 		target.Version, target.Name = found.Version, found.Name
@@ -314,9 +321,12 @@ func notSet(c setup.Comparison) string {
 	return " Not set, and still other than planned: " + strings.Join(left, ", ") + "."
 }
 
-func (s *server) apply(ctx context.Context, c fleet.Case, in BoardWrite, why string, want func(setup.State) (setup.State, string)) (*answer[BoardReport], error) {
+func (s *server) apply(
+	ctx context.Context, c fleet.Case, in BoardWrite, why string, want func(setup.State) (setup.State, string),
+) (*answer[BoardReport], error) {
 	if !in.PropsOff {
-		return nil, huma.Error422UnprocessableEntity("Take the props off first, and say so: a board that is being set can start the motors.")
+		return nil, huma.Error422UnprocessableEntity("Take the props off first, and say so: a board that is being set can " +
+			"start the motors.")
 	}
 	end, err := s.boards.begin(ctx, in.Address)
 	if err != nil {
@@ -405,7 +415,13 @@ func (s *server) kept(quad string) (*answer[[]BoardKept], error) {
 	}
 	out := []BoardKept{}
 	for i, b := range list {
-		k := BoardKept{ID: b.ID, At: b.At, Why: b.Why, Runs: b.State.Variant + " " + string(b.State.Version), Differs: []setup.Difference{}}
+		k := BoardKept{
+			ID:      b.ID,
+			At:      b.At,
+			Why:     b.Why,
+			Runs:    b.State.Variant + " " + string(b.State.Version),
+			Differs: []setup.Difference{},
+		}
 		if i+1 < len(list) {
 			k.Differs = setup.Between(list[i+1].State, b.State, runsOf(c, b.State.Variant))
 		}
@@ -471,5 +487,9 @@ func (s *server) exportBoard(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &download{ContentType: "application/json", ContentDisposition: fmt.Sprintf(`attachment; filename="%s-board-%d.json"`, in.Quad, in.ID), Body: append(text, '\n')}, nil
+	return &download{
+		ContentType:        "application/json",
+		ContentDisposition: fmt.Sprintf(`attachment; filename="%s-board-%d.json"`, in.Quad, in.ID),
+		Body:               append(text, '\n'),
+	}, nil
 }

@@ -98,7 +98,8 @@ func TestTheBoardIsReadSetAndReadBack(t *testing.T) {
 	_, text = c.do("GET", fmt.Sprintf("/api/quads/rynd/board/snapshots/%d", kept[0].ID), "")
 	assert.Contains(t, text, `"variant": "TNSY"`)
 
-	assert.Equal(t, kept[0].Differs, get[[]setup.Difference](c, fmt.Sprintf("/api/quads/rynd/board/between?a=%d&b=%d", kept[1].ID, kept[0].ID)))
+	assert.Equal(t, kept[0].Differs,
+		get[[]setup.Difference](c, fmt.Sprintf("/api/quads/rynd/board/between?a=%d&b=%d", kept[1].ID, kept[0].ID)))
 	status, _ = c.do("GET", "/api/quads/rynd/board/between?a=1&b=999", "")
 	assert.Equal(t, 404, status)
 
@@ -109,7 +110,14 @@ func TestTheBoardIsReadSetAndReadBack(t *testing.T) {
 	view = web.BoardView{}
 	decode(text, &view)
 	assert.Equal(t, "CRIE", view.State.Variant)
-	assert.Contains(t, view.Comparison.Rows, setup.Row{Code: setup.CodePort, Label: "UART 3", Wanted: "digital", Found: "digital", Same: true, Why: "the air unit's UART is wired to it"})
+	assert.Contains(t, view.Comparison.Rows, setup.Row{
+		Code:   setup.CodePort,
+		Label:  "UART 3",
+		Wanted: "digital",
+		Found:  "digital",
+		Same:   true,
+		Why:    "the air unit's UART is wired to it",
+	})
 
 	status, text = post("live", `{`+at+`}`)
 	require.Equal(t, 200, status, text)
@@ -194,7 +202,11 @@ func TestBadInputToTheBoard(t *testing.T) {
 		assert.Equal(t, bad.status, status, "%s %s: %s", bad.path, bad.body, text)
 		assert.Contains(t, text, bad.says)
 	}
-	for _, path := range []string{"/api/quads/nobody/board", "/api/quads/nobody/board/snapshots", "/api/quads/nobody/fault"} {
+	for _, path := range []string{
+		"/api/quads/nobody/board",
+		"/api/quads/nobody/board/snapshots",
+		"/api/quads/nobody/fault",
+	} {
 		status, _ := c.do("GET", path, "")
 		assert.Equal(t, 404, status, path)
 	}

@@ -112,7 +112,8 @@ func keeps(t *testing.T, quad string, p pressed, before, after *web.QuadView) {
 			t.Errorf("%s leaves %s as it was: %s", name, f.Code, f.Says)
 		}
 	}
-	assert.False(t, after.Judgement.Danger.WorseThan(before.Judgement.Danger), "%s: %s, was %s", name, after.Judgement.Danger, before.Judgement.Danger)
+	assert.False(t, after.Judgement.Danger.WorseThan(before.Judgement.Danger), "%s: %s, was %s", name,
+		after.Judgement.Danger, before.Judgement.Danger)
 	for _, g := range before.Judgement.Gates {
 		if is := after.Judgement.Gate(g.Gate); g.Gate != p.gate {
 			assert.False(t, is.Level.WorseThan(g.Level), "%s: the %s gate is %s, was %s", name, g.Gate, is.Level, g.Level)
@@ -141,7 +142,10 @@ func entryOf(c client, kind, id string) (int64, json.RawMessage) {
 func TestEveryPatchOfTheDemoIsAsGoodAsItsWord(t *testing.T) {
 	var count atomic.Int64
 	t.Run("quads", func(t *testing.T) {
-		for _, quad := range []string{"rynd", "quern", "damsel", "wallower", "fantail", "hopper", "brayer", "sluice", "whip"} {
+		for _, quad := range []string{
+			"rynd", "quern", "damsel", "wallower", "fantail", "hopper",
+			"brayer", "sluice", "whip",
+		} {
 			t.Run(quad, func(t *testing.T) {
 				t.Parallel()
 				count.Add(int64(press(t, newClient(t, ""), quad, 1000)))

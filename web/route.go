@@ -41,7 +41,9 @@ type RouteView struct {
 func (s *server) registerRoute(api huma.API) {
 	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[RouteView], error) { return s.routeView() })
 	huma.Put(api, "/api/route", s.saveGoals)
-	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) { return s.backView() })
+	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {
+		return s.backView()
+	})
 	huma.Post(api, "/api/route/read", s.recordRead)
 	huma.Post(api, "/api/route/offered", s.offered)
 	huma.Post(api, "/api/route/close", s.closeRoute)
@@ -91,7 +93,17 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	v := RouteView{Title: snap.Fleet.Title, Revision: snap.Revisions[store.FleetHead], Whole: snap.Revision, Goals: snap.Fleet.Goals, Quads: []Named{}, Goggles: []Named{}, Controllers: []Named{}, Features: []string{}, Taken: route.Record(snap.Index)}
+	v := RouteView{
+		Title:       snap.Fleet.Title,
+		Revision:    snap.Revisions[store.FleetHead],
+		Whole:       snap.Revision,
+		Goals:       snap.Fleet.Goals,
+		Quads:       []Named{},
+		Goggles:     []Named{},
+		Controllers: []Named{},
+		Features:    []string{},
+		Taken:       route.Record(snap.Index),
+	}
 	if v.Goals.Wants == nil {
 		v.Goals.Wants = []fleet.Want{}
 	}
@@ -99,7 +111,11 @@ func (s *server) routeView() (*answer[RouteView], error) {
 		v.Goals.Values = []string{}
 	}
 	for i := range snap.Fleet.Quads {
-		v.Quads = append(v.Quads, Named{ID: snap.Fleet.Quads[i].ID, Name: snap.Fleet.Quads[i].Label(), Note: snap.Fleet.Quads[i].Use})
+		v.Quads = append(v.Quads, Named{
+			ID:   snap.Fleet.Quads[i].ID,
+			Name: snap.Fleet.Quads[i].Label(),
+			Note: snap.Fleet.Quads[i].Use,
+		})
 	}
 	for i := range snap.Fleet.Kit {
 		kit := &snap.Fleet.Kit[i]
@@ -135,5 +151,12 @@ func (s *server) routeView() (*answer[RouteView], error) {
 
 func routeRequest(snap *store.Snapshot) route.Request {
 	f := snap.Fleet
-	return route.Request{Library: snap.Library, Fleet: snap.Index, Wants: f.Wants, Values: f.Values, KeepWayBack: f.KeepWayBack, NotOffered: route.NotOffered(f.Taken)}
+	return route.Request{
+		Library:     snap.Library,
+		Fleet:       snap.Index,
+		Wants:       f.Wants,
+		Values:      f.Values,
+		KeepWayBack: f.KeepWayBack,
+		NotOffered:  route.NotOffered(f.Taken),
+	}
 }

@@ -33,7 +33,15 @@ func (s *server) recordRead(_ context.Context, in *struct {
 	}
 }) (*answer[RouteView], error) {
 	b := in.Body
-	taken := fleet.Taken{Kit: b.Device, Do: string(b.Do), Planned: b.Planned, Read: b.Firmware, Mode: b.Mode, NotOffered: b.NotOffered, At: now()}
+	taken := fleet.Taken{
+		Kit:        b.Device,
+		Do:         string(b.Do),
+		Planned:    b.Planned,
+		Read:       b.Firmware,
+		Mode:       b.Mode,
+		NotOffered: b.NotOffered,
+		At:         now(),
+	}
 	return s.walk(b.Revision, func(st *stock.Stock) error {
 		if err := st.Take(taken); err != nil {
 			return notFound("piece of kit", b.Device)

@@ -40,7 +40,11 @@ func newClient(t *testing.T, key string) client {
 	st, err := store.Open(t.TempDir())
 	require.NoError(t, err)
 	require.NoError(t, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
-	server := httptest.NewServer(web.New(st, web.Options{Version: "test", AccessKey: key, Log: slog.New(slog.DiscardHandler)}))
+	server := httptest.NewServer(web.New(st, web.Options{
+		Version:   "test",
+		AccessKey: key,
+		Log:       slog.New(slog.DiscardHandler),
+	}))
 	t.Cleanup(func() { server.Close(); st.Close() })
 	return client{t, server}
 }
@@ -73,13 +77,25 @@ func get[T any](c client, path string) (value T) {
 }
 
 func TestHealth(t *testing.T) {
-	assert.Equal(t, web.Health{Status: "ok", Version: "test", Database: "ok"}, get[web.Health](newClient(t, ""), "/api/health"))
+	assert.Equal(t, web.Health{
+		Status:   "ok",
+		Version:  "test",
+		Database: "ok",
+	}, get[web.Health](newClient(t, ""), "/api/health"))
 }
 
 // The demo speaks at all five levels at each gate.
 func TestTheDemoSpeaksAtAllLevels(t *testing.T) {
 	board := get[swap.Board](newClient(t, ""), "/api/board")
-	levels := map[verdict.Gate]map[verdict.Level]bool{verdict.Link: {}, verdict.Power: {}, verdict.Pins: {}, verdict.Antenna: {}, verdict.OSD: {}, verdict.Control: {}, verdict.Mount: {}}
+	levels := map[verdict.Gate]map[verdict.Level]bool{
+		verdict.Link:    {},
+		verdict.Power:   {},
+		verdict.Pins:    {},
+		verdict.Antenna: {},
+		verdict.OSD:     {},
+		verdict.Control: {},
+		verdict.Mount:   {},
+	}
 	for _, row := range board.Rows {
 		for _, g := range row.Gates {
 			levels[g.Gate][g.Level] = true
@@ -95,7 +111,15 @@ func TestTheDemoSpeaksAtAllLevels(t *testing.T) {
 // What the interface's types say is never null, never is.
 func TestNothingIsNull(t *testing.T) {
 	c := newClient(t, "")
-	for _, path := range []string{"/api/board", "/api/shelf", "/api/quads/whip", "/api/quads/sluice", "/api/quads/wallower", "/api/quads/whip/bench", "/api/quads/wallower/bench"} {
+	for _, path := range []string{
+		"/api/board",
+		"/api/shelf",
+		"/api/quads/whip",
+		"/api/quads/sluice",
+		"/api/quads/wallower",
+		"/api/quads/whip/bench",
+		"/api/quads/wallower/bench",
+	} {
 		_, text := c.do("GET", path, "")
 		assert.NotContains(t, text, ":null", path)
 		assert.NotContains(t, text, "[null", path)
@@ -137,7 +161,11 @@ func TestAStalePlanAnswersWithWhatIsThere(t *testing.T) {
 	require.Equal(t, 409, status)
 	var conflict web.Conflict
 	require.NoError(t, json.Unmarshal([]byte(text), &conflict))
-	assert.Equal(t, []stock.FieldChange{{Path: "next.pack", Before: "tallow-6s", After: "tallow-3s"}}, conflict.Differences)
+	assert.Equal(t, []stock.FieldChange{{
+		Path:   "next.pack",
+		Before: "tallow-6s",
+		After:  "tallow-3s",
+	}}, conflict.Differences)
 	status, text = post(c, "quern", conflict.Revision, `{"pack":"tallow-3s"}`)
 	assert.Equal(t, 200, status, text)
 }
@@ -245,7 +273,8 @@ func TestTheRouteFollowsWhatIsWanted(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	after := get[web.RouteView](c, "/api/route")
 	assert.True(t, after.Plan.Links[0].Met)
-	assert.Equal(t, "1 of 1 wanted links work, after 4 steps on 3 devices, 1 of which cannot be brought back.", after.Plan.Says)
+	assert.Equal(t, "1 of 1 wanted links work, after 4 steps on 3 devices, 1 of which cannot be brought back.",
+		after.Plan.Says)
 
 	status, text = put(view.Revision, `{"keepWayBack":true}`)
 	assert.Equal(t, 409, status)
@@ -330,8 +359,17 @@ func TestAnAccessKeyIsAskedWhereItIsSet(t *testing.T) {
 }
 
 func TestLoopback(t *testing.T) {
-	for address, want := range map[string]bool{"127.0.0.1:8740": true, "[::1]:1": true, "localhost:80": true, "127.9.9.9:1": true,
-		"0.0.0.0:8740": false, ":8740": false, "192.0.2.7:80": false, "example.org:80": false, "nonsense": false} {
+	for address, want := range map[string]bool{
+		"127.0.0.1:8740": true,
+		"[::1]:1":        true,
+		"localhost:80":   true,
+		"127.9.9.9:1":    true,
+		"0.0.0.0:8740":   false,
+		":8740":          false,
+		"192.0.2.7:80":   false,
+		"example.org:80": false,
+		"nonsense":       false,
+	} {
 		assert.Equal(t, want, web.IsLoopback(address), address)
 	}
 }
@@ -405,14 +443,18 @@ func TestTheRealRouteIsWalkedByWhatIsRead(t *testing.T) {
 	view = get[web.RouteView](c, "/api/route")
 	require.NotEmpty(t, view.Plan.Steps)
 	first := view.Plan.Steps[0]
-	status, text := take(first.Device, string(first.Do), view.Whole, map[string]any{"planned": first.To, "notOffered": true})
+	status, text := take(first.Device, string(first.Do), view.Whole, map[string]any{
+		"planned":    first.To,
+		"notOffered": true,
+	})
 	require.Equal(t, 200, status, text)
 	view = get[web.RouteView](c, "/api/route")
 	for _, step := range view.Plan.Steps {
 		assert.False(t, step.Device == first.Device && step.To == first.To, "what is not offered is planned round")
 	}
 	assert.Contains(t, view.Taken[len(view.Taken)-1].Says, "was not offered")
-	status, text = c.do("POST", "/api/route/offered", fmt.Sprintf(`{"device":%q,"release":%q,"revision":%d}`, first.Device, first.To, view.Whole))
+	status, text = c.do("POST", "/api/route/offered",
+		fmt.Sprintf(`{"device":%q,"release":%q,"revision":%d}`, first.Device, first.To, view.Whole))
 	require.Equal(t, 200, status, text)
 	view = get[web.RouteView](c, "/api/route")
 	assert.Equal(t, first, view.Plan.Steps[0], "offered after all, it is planned again")
@@ -516,7 +558,10 @@ func TestTheWiringIsExported(t *testing.T) {
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
 	require.NoError(t, err)
 	require.Len(t, rows, 7, "a heading and six wires")
-	assert.Equal(t, []string{"Aldine One", "3", "UART RX", "Bramble F7", "", "TX 4", "white", "28", "150", "fits", ""}, rows[3])
+	assert.Equal(t, []string{
+		"Aldine One", "3", "UART RX", "Bramble F7", "", "TX 4",
+		"white", "28", "150", "fits", "",
+	}, rows[3])
 	status, text = c.do("GET", "/api/quads/wallower/soldering.csv", "")
 	require.Equal(t, 200, status)
 	assert.Contains(t, text, "crossed: RX goes to TX")
@@ -555,7 +600,8 @@ func TestTheDemosWiringStory(t *testing.T) {
 	assert.Equal(t, verdict.Fits, best.Level, best.Why)
 	patch, err = json.Marshal(best.Patch)
 	require.NoError(t, err)
-	status, text = c.do("POST", "/api/quads/wallower/next", fmt.Sprintf(`{"revision":%d,"patch":%s}`, wallower.Revision, patch))
+	status, text = c.do("POST", "/api/quads/wallower/next",
+		fmt.Sprintf(`{"revision":%d,"patch":%s}`, wallower.Revision, patch))
 	require.Equal(t, 200, status, text)
 	wallower = get[web.QuadView](c, "/api/quads/wallower")
 	assert.Equal(t, verdict.Fits, wallower.Judgement.Gate(verdict.Power).Level)
@@ -594,7 +640,9 @@ func TestTheShoppingListFollowsThePlans(t *testing.T) {
 	before := buy()
 	assert.Equal(t, 4, before["M2×8"])
 	hopper := get[web.QuadView](c, "/api/quads/hopper")
-	status, text := c.do("POST", "/api/quads/hopper/next", fmt.Sprintf(`{"revision":%d,"patch":{"mounting":{"frame":"hackle-duct","bay":"rear","screw":"m2-4"}}}`, hopper.Revision))
+	status, text := c.do("POST", "/api/quads/hopper/next",
+		fmt.Sprintf(`{"revision":%d,"patch":{"mounting":{"frame":"hackle-duct","bay":"rear","screw":"m2-4"}}}`,
+			hopper.Revision))
 	require.Equal(t, 200, status, text)
 	after := buy()
 	assert.Zero(t, after["M2×8"])

@@ -45,7 +45,13 @@ var commands = []command{
 	{"check", "[--json] [--gear FILE]… [--data DIR] FILE", "judge a fleet file, or validate a gear pack", check},
 	{"import", "[--data DIR] [--replace] [--dry-run] FILE…", "take gear packs and fleet files in", importFiles},
 	{"export", "[--data DIR] [--gear ID] [--output FILE]", "write the fleet file, or a gear pack", export},
-	{"sim", "board [--listen 127.0.0.1:8741] [--quad ID] [--slow MS] [--cut-after N] [--wrong-checksum] [--variant FOUR] [--refuse-save] [--armed] [--silent] …", "stand in for a flight board over TCP", standIn},
+	{
+		"sim",
+		"board [--listen 127.0.0.1:8741] [--quad ID] [--slow MS] [--cut-after N] [--wrong-checksum] [--variant FOUR] " +
+			"[--refuse-save] [--armed] [--silent] …",
+		"stand in for a flight board over TCP",
+		standIn,
+	},
 	{"openapi", "", "write the description of the API", openapi},
 	{"version", "", "say which version this is", func(c *call) error {
 		_, err := fmt.Fprintln(c.stdout, "yokeswap", version)
@@ -70,7 +76,13 @@ func run(args []string, stdin io.Reader, stdout, stderr io.Writer) int {
 		if cmd.name != args[0] {
 			continue
 		}
-		c := &call{flags: flag.NewFlagSet(cmd.name, flag.ContinueOnError), args: args[1:], stdin: stdin, stdout: stdout, stderr: stderr}
+		c := &call{
+			flags:  flag.NewFlagSet(cmd.name, flag.ContinueOnError),
+			args:   args[1:],
+			stdin:  stdin,
+			stdout: stdout,
+			stderr: stderr,
+		}
 		c.flags.SetOutput(stderr)
 		c.flags.Usage = func() { fmt.Fprintf(stderr, "usage: yokeswap %s %s\n", cmd.name, cmd.args) }
 		switch err := cmd.run(c); {

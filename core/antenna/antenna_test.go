@@ -49,32 +49,110 @@ func TestTheTradesCases(t *testing.T) {
 		level  verdict.Level
 	}{
 		{"as it should be", func(*gear.Set, *fleet.Antennas, *[]string) {}, antenna.CodeFits, verdict.Fits},
-		{"opposite hands", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"left", "left"} }, antenna.CodeHands, verdict.Unfit},
-		{"linear to circular", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"stick", "stick"} }, antenna.CodeLinear, verdict.Caution},
-		{"mixed hands on the goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "left"} }, antenna.CodeMixed, verdict.Caution},
-		{"directional goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"wide", "wide"} }, antenna.CodeBehind, verdict.Caution},
-		{"one round, one directional", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "wide"} }, antenna.CodeFits, verdict.Fits},
-		{"another band", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4") }, antenna.CodeNoBand, verdict.Unfit},
+		{
+			"opposite hands",
+			func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"left", "left"} },
+			antenna.CodeHands,
+			verdict.Unfit,
+		},
+		{
+			"linear to circular",
+			func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"stick", "stick"} },
+			antenna.CodeLinear,
+			verdict.Caution,
+		},
+		{
+			"mixed hands on the goggles",
+			func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "left"} },
+			antenna.CodeMixed,
+			verdict.Caution,
+		},
+		{
+			"directional goggles",
+			func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"wide", "wide"} },
+			antenna.CodeBehind,
+			verdict.Caution,
+		},
+		{
+			"one round, one directional",
+			func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = []string{"eye", "wide"} },
+			antenna.CodeFits,
+			verdict.Fits,
+		},
+		{
+			"another band",
+			func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4") },
+			antenna.CodeNoBand,
+			verdict.Unfit,
+		},
 		{"one band of two", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
 			s.AirUnits[0].Radio.Bands, s.Goggles[1].Receive.Bands = []gear.Band{"2.4", "5.8"}, []gear.Band{"2.4", "5.8"}
-			s.Regions[0].Limits = append(s.Regions[0].Limits, gear.PowerLimit{Band: "2.4", MaxEIRPMW: new(unit.Milliwatts(1000))})
+			s.Regions[0].Limits = append(s.Regions[0].Limits, gear.PowerLimit{
+				Band:      "2.4",
+				MaxEIRPMW: new(unit.Milliwatts(1000)),
+			})
 		}, antenna.CodeOneBand, verdict.Caution},
-		{"two bands for one", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4", "5.8") }, antenna.CodeHalfGain, verdict.Caution},
+		{
+			"two bands for one",
+			func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { band(s, 0, "2.4", "5.8") },
+			antenna.CodeHalfGain,
+			verdict.Caution,
+		},
 		{"no common band", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
 			s.Goggles[1].Receive.Bands = []gear.Band{"2.4"}
 			band(s, 1, "2.4")
 		}, antenna.CodeNoBand, verdict.Unfit},
-		{"one antenna left off", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = q.Models[:1] }, antenna.CodeCount, verdict.Caution},
-		{"one too many", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = append(q.Models, "round") }, antenna.CodeCount, verdict.Unfit},
-		{"the wrong plug", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = []string{"eye", "eye"} }, antenna.CodePlug, verdict.Unfit},
+		{
+			"one antenna left off",
+			func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = q.Models[:1] },
+			antenna.CodeCount,
+			verdict.Caution,
+		},
+		{
+			"one too many",
+			func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = append(q.Models, "round") },
+			antenna.CodeCount,
+			verdict.Unfit,
+		},
+		{
+			"the wrong plug",
+			func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.Models = []string{"eye", "eye"} },
+			antenna.CodePlug,
+			verdict.Unfit,
+		},
 		{"a barrel too short", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
 			s.Goggles[1].Receive.LipMM, s.Antennas[1].BarrelMM = new(unit.Millimetres(6)), new(unit.Millimetres(5))
 		}, antenna.CodeBarrel, verdict.Unfit},
-		{"side by side", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.AngleDeg = new(unit.Degrees(10)) }, antenna.CodeAngle, verdict.Caution},
-		{"against carbon", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.CarbonMM = new(unit.Millimetres(10)) }, antenna.CodeCarbon, verdict.Caution},
-		{"distance from carbon not said", func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.CarbonMM = nil }, antenna.CodeUnknown, verdict.Unknown},
-		{"polarisation not stated", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { s.Antennas[0].Polarisation = "" }, antenna.CodeUnknown, verdict.Unknown},
-		{"nothing on the goggles", func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = nil }, antenna.CodeUnknown, verdict.Unknown},
+		{
+			"side by side",
+			func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.AngleDeg = new(unit.Degrees(10)) },
+			antenna.CodeAngle,
+			verdict.Caution,
+		},
+		{
+			"against carbon",
+			func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.CarbonMM = new(unit.Millimetres(10)) },
+			antenna.CodeCarbon,
+			verdict.Caution,
+		},
+		{
+			"distance from carbon not said",
+			func(_ *gear.Set, q *fleet.Antennas, _ *[]string) { q.CarbonMM = nil },
+			antenna.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"polarisation not stated",
+			func(s *gear.Set, _ *fleet.Antennas, _ *[]string) { s.Antennas[0].Polarisation = "" },
+			antenna.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"nothing on the goggles",
+			func(_ *gear.Set, _ *fleet.Antennas, eyes *[]string) { *eyes = nil },
+			antenna.CodeUnknown,
+			verdict.Unknown,
+		},
 		{"over the region's limit", func(s *gear.Set, _ *fleet.Antennas, _ *[]string) {
 			s.Regions[0].Limits[0].MaxEIRPMW = new(unit.Milliwatts(100))
 		}, antenna.CodeLimit, verdict.Caution},
@@ -93,7 +171,12 @@ func TestAnAdapterJoinsTwoPlugs(t *testing.T) {
 	set := sample.Set()
 	quad := sample.Pair()
 	quad.Models = []string{"eye", "eye"}
-	set.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "tail", Name: "pigtail"}, From: "sma", To: "ufl", LossDB: new(unit.Decibels(0.6))}}
+	set.Adapters = []gear.Adapter{{
+		Entry:  gear.Entry{ID: "tail", Name: "pigtail"},
+		From:   "sma",
+		To:     "ufl",
+		LossDB: new(unit.Decibels(0.6)),
+	}}
 	c := caseOf(set, quad, "eye", "eye")
 	assert.Equal(t, verdict.Change, verdict.Worst(antenna.Check(c)))
 	quad.Adapter = "tail"
@@ -109,7 +192,12 @@ func TestAnAdapterJoinsTwoPlugs(t *testing.T) {
 }
 
 func TestMatingsRunOut(t *testing.T) {
-	for made, level := range map[int]verdict.Level{3: verdict.Fits, 27: verdict.Caution, 29: verdict.Caution, 30: verdict.Unfit} {
+	for made, level := range map[int]verdict.Level{
+		3:  verdict.Fits,
+		27: verdict.Caution,
+		29: verdict.Caution,
+		30: verdict.Unfit,
+	} {
 		c := caseOf(sample.Set(), sample.Pair(), "eye", "eye")
 		for i := range c.Fleet.Kit {
 			if c.Fleet.Kit[i].ID == "first" {
@@ -124,7 +212,12 @@ func TestMatingsRunOut(t *testing.T) {
 // what is not known is left out and said.
 func TestTheBudgetAgainstToday(t *testing.T) {
 	set := sample.Set()
-	set.Antennas = append(set.Antennas, gear.Antenna{Entry: gear.Entry{ID: "six"}, Bands: []gear.AntennaBand{{Band: "5.8", GainDBi: new(unit.Decibels(7.5206))}}, Polarisation: "rhcp", Plug: "ufl"})
+	set.Antennas = append(set.Antennas, gear.Antenna{
+		Entry:        gear.Entry{ID: "six"},
+		Bands:        []gear.AntennaBand{{Band: "5.8", GainDBi: new(unit.Decibels(7.5206))}},
+		Polarisation: "rhcp",
+		Plug:         "ufl",
+	})
 	c := caseOf(set, sample.Pair(), "eye", "eye")
 	c.Quad.Now = c.Quad.Next.Clone()
 	c.Quad.Next.Antennas.Models = []string{"six", "six"}
@@ -269,7 +362,10 @@ func BenchmarkSets(b *testing.B) {
 		k := sample.Own("new-eyes", "5.2", "b")
 		k.ID = fmt.Sprintf("eyes-%d", i)
 		f.Kit = append(f.Kit, k)
-		f.Quads = append(f.Quads, fleet.Quad{ID: fmt.Sprintf("q-%d", i), Now: fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Goggles: &fleet.Slot{Kit: k.ID}, Antennas: sample.Pair()}})
+		f.Quads = append(f.Quads, fleet.Quad{
+			ID:  fmt.Sprintf("q-%d", i),
+			Now: fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Goggles: &fleet.Slot{Kit: k.ID}, Antennas: sample.Pair()},
+		})
 	}
 	lib, index := gear.NewLibrary(set), fleet.NewIndex(f)
 	for b.Loop() {
@@ -293,7 +389,10 @@ func TestThePortsOfGoggles(t *testing.T) {
 	require.Len(t, pic.Ports, 2, "the second is free")
 	assert.Equal(t, "eye", pic.Ports[0].On)
 	assert.Empty(t, pic.Ports[1].On)
-	assert.Equal(t, []antenna.Choice{{Model: "wide", Label: "wide, 2 in the drawer"}, {Model: "left", From: "old-eyes", Label: "left off old-eyes, in exchange"}}, pic.Ports[0].Choices)
+	assert.Equal(t, []antenna.Choice{
+		{Model: "wide", Label: "wide, 2 in the drawer"},
+		{Model: "left", From: "old-eyes", Label: "left off old-eyes, in exchange"},
+	}, pic.Ports[0].Choices)
 	c.Fit.Antennas.Placed, c.Fit.Antennas.Why = "clear", "on the arms"
 	assert.Contains(t, antenna.Draw(c).Placed, "a crash takes them first; on the arms")
 }
@@ -382,7 +481,10 @@ func TestBarrelsMatingsAndTuning(t *testing.T) {
 	assert.NotContains(t, codes(antenna.Check(c)), antenna.CodeMatings, "nothing is unplugged")
 
 	set := sample.Set()
-	set.BandPlans = []gear.BandPlan{{Entry: gear.Entry{ID: "plan"}, Channels: []gear.Channel{{ID: "1", MHz: 5660, WidthMHz: 20}, {ID: "2", MHz: 5800, WidthMHz: 20}}}}
+	set.BandPlans = []gear.BandPlan{{
+		Entry:    gear.Entry{ID: "plan"},
+		Channels: []gear.Channel{{ID: "1", MHz: 5660, WidthMHz: 20}, {ID: "2", MHz: 5800, WidthMHz: 20}},
+	}}
 	set.AirUnits[0].Radio.BandPlan = "plan"
 	set.Antennas[0].Bands[0].FromMHz, set.Antennas[0].Bands[0].ToMHz = new(unit.Megahertz(5700)), new(unit.Megahertz(5900))
 	findings := antenna.Check(caseOf(set, sample.Pair(), "eye", "eye"))

@@ -53,7 +53,8 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
 // for a fix: "+2.1 dB"; empty where nothing can be compared.
 func (p *pair) against(before *pair) string {
 	var words []string
-	if len(p.unit.missing)+len(p.eyes.missing)+len(before.unit.missing)+len(before.eyes.missing) > 0 || !p.hasEyes || !before.hasEyes {
+	if len(p.unit.missing)+len(p.eyes.missing)+len(before.unit.missing)+len(before.eyes.missing) > 0 || !p.hasEyes ||
+		!before.hasEyes {
 		return ""
 	}
 	for _, b := range p.bands() {
@@ -175,7 +176,8 @@ func (b *Budget) sentence(next *pair) string {
 	if b.Factor == nil {
 		return fmt.Sprintf("On %s GHz nothing can be compared.", b.Band)
 	}
-	says := fmt.Sprintf("On %s GHz about %.1f of today's range in free space (%+.1f dB)", b.Band, *b.Factor, float64(*b.ChangeDB))
+	says := fmt.Sprintf("On %s GHz about %.1f of today's range in free space (%+.1f dB)", b.Band, *b.Factor,
+		float64(*b.ChangeDB))
 	if math.Abs(float64(*b.ChangeDB)) < 0.05 {
 		says = fmt.Sprintf("On %s GHz the range of today", b.Band)
 	}

@@ -91,14 +91,21 @@ func Check(c fleet.Case) []verdict.Finding {
 func (p *pair) fits() verdict.Finding {
 	a, b := p.unit.antennas[0], p.eyes.antennas[0]
 	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
-		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)), p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
+		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)),
+			p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
 }
 
 // checkEnd holds each antenna of an end against its port.
 func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 	used := p.used(e)
 	add := func(code verdict.Code, level verdict.Level, says string, args ...any) {
-		f := verdict.Finding{Code: code, Level: level, Subject: e.label, Source: verdict.Practice, Says: fmt.Sprintf(says, args...)}
+		f := verdict.Finding{
+			Code:    code,
+			Level:   level,
+			Subject: e.label,
+			Source:  verdict.Practice,
+			Says:    fmt.Sprintf(says, args...),
+		}
 		if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
 			findings = append(findings, f)
 		}
@@ -112,11 +119,17 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		}
 		switch {
 		case len(common) == 0:
-			add(CodeNoBand, verdict.Unfit, "%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.", a.Label(), e.label, names(used))
+			add(CodeNoBand, verdict.Unfit,
+				"%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.",
+				a.Label(), e.label, names(used))
 		case len(common) < len(used):
-			add(CodeOneBand, verdict.Caution, "%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(), names(common), names(used))
+			add(CodeOneBand, verdict.Caution,
+				"%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(),
+				names(common), names(used))
 		case len(a.Bands) > len(used):
-			add(CodeHalfGain, verdict.Caution, "%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label, names(used))
+			add(CodeHalfGain, verdict.Caution,
+				"%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label,
+				names(used))
 		}
 		for _, f := range append(p.checkPlug(e, a, add), p.checkTuned(a)...) {
 			if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
@@ -133,7 +146,8 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 	}
 	for _, a := range e.antennas[min(1, len(e.antennas)):] {
 		if first := e.antennas[0]; a.Polarisation != first.Polarisation {
-			add(CodeMixed, verdict.Caution, "%s carries %s and %s antennas: one of them always hears less.", e.label, handWords(first.Polarisation), handWords(a.Polarisation))
+			add(CodeMixed, verdict.Caution, "%s carries %s and %s antennas: one of them always hears less.", e.label,
+				handWords(first.Polarisation), handWords(a.Polarisation))
 		}
 	}
 	return findings
@@ -163,11 +177,14 @@ func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeTuned, Level: verdict.Caution, Subject: a.Label(), Source: a.Source.String(),
-		Says: fmt.Sprintf("%s is tuned beside %d of %d channels of %s: less is heard there.", a.Label(), beside, len(plan.Channels), p.unit.label)}}
+		Says: fmt.Sprintf("%s is tuned beside %d of %d channels of %s: less is heard there.", a.Label(), beside,
+			len(plan.Channels), p.unit.label)}}
 }
 
 // checkPlug follows the plug of an antenna to its port.
-func (p *pair) checkPlug(e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any)) []verdict.Finding {
+func (p *pair) checkPlug(
+	e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any),
+) []verdict.Finding {
 	if a.Plug == "" || e.port.Plug == "" {
 		missing := verdict.GearValue(e.owner, e.field+".plug", "plug of the antenna port")
 		if a.Plug == "" {
@@ -183,18 +200,23 @@ func (p *pair) checkPlug(e *end, a *gear.Antenna, add func(verdict.Code, verdict
 		if e.adapter.LossDB != nil {
 			loss = e.adapter.LossDB.String()
 		}
-		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.", a.Label(), e.label, e.adapter.Label(), loss)
+		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.",
+			a.Label(), e.label, e.adapter.Label(), loss)
 	case p.adapterFor(a.Plug, e.port.Plug) != nil:
-		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
+		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(),
+			p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
 	default:
-		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug))
+		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.Library.Label(a.Plug), e.label,
+			p.Library.Label(e.port.Plug))
 	}
 	return nil
 }
 
 // checkBarrel asks whether a plug reaches past the lip of its case. Goggles have one;
 // of an air unit it is asked only where a lip is stated.
-func (p *pair) checkBarrel(e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any)) []verdict.Finding {
+func (p *pair) checkBarrel(
+	e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any),
+) []verdict.Finding {
 	if e.port.LipMM == nil && e == &p.unit {
 		return nil
 	}
@@ -209,10 +231,12 @@ func (p *pair) checkBarrel(e *end, a *gear.Antenna, add func(verdict.Code, verdi
 		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeBarrel, e.label, missing...)}
 	}
 	if !unit.Over(*a.BarrelMM, *e.port.LipMM) {
-		add(CodeBarrel, verdict.Unfit, "The barrel of %s is %s, the plug of %s lies %s behind its lip: it does not reach.", a.Label(), a.BarrelMM, e.label, e.port.LipMM)
+		add(CodeBarrel, verdict.Unfit, "The barrel of %s is %s, the plug of %s lies %s behind its lip: it does not reach.",
+			a.Label(), a.BarrelMM, e.label, e.port.LipMM)
 	}
 	if a.RightAngle != nil && *a.RightAngle && len(e.antennas) > 1 {
-		add(CodeAngled, verdict.Caution, "%s has a right-angled plug: see that it clears the case and its neighbour on %s.", a.Label(), e.label)
+		add(CodeAngled, verdict.Caution, "%s has a right-angled plug: see that it clears the case and its neighbour on %s.",
+			a.Label(), e.label)
 	}
 	return nil
 }
@@ -232,12 +256,19 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 	bands := p.bands()
 	if len(bands) == 0 {
 		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands), p.eyes.label, names(p.eyes.port.Bands))}}
+			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands),
+				p.eyes.label, names(p.eyes.port.Bands))}}
 	}
 	findings = append(findings, p.checkHands()...)
 	if p.eyes.directed() {
-		findings = append(findings, verdict.Finding{Code: CodeBehind, Level: verdict.Caution, Source: verdict.Practice, Subject: p.eyes.label,
-			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.", p.eyes.label, p.eyes.antennas[0].BeamDeg)})
+		findings = append(findings, verdict.Finding{
+			Code:    CodeBehind,
+			Level:   verdict.Caution,
+			Source:  verdict.Practice,
+			Subject: p.eyes.label,
+			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.",
+				p.eyes.label, p.eyes.antennas[0].BeamDeg),
+		})
 	}
 	return findings
 }
@@ -267,16 +298,24 @@ func (p *pair) checkHands() (findings []verdict.Finding) {
 	switch {
 	case best > deaf:
 		return []verdict.Finding{{Code: CodeHands, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label, handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), best)}}
+			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label,
+				handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), best)}}
 	case best > 0:
 		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.", verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), best)})
+			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.",
+				verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), best)})
 	}
 	for _, end := range [][2]*end{{&p.unit, &p.eyes}, {&p.eyes, &p.unit}} {
 		for _, x := range end[0].antennas {
 			if loss, _ := least(x, end[1].antennas); loss > deaf {
-				findings = append(findings, verdict.Finding{Code: CodeDeaf, Level: verdict.Caution, Subject: end[0].label, Source: verdict.Practice,
-					Says: fmt.Sprintf("%s on %s is %s and meets none of its hand on %s: that antenna hears next to nothing.", x.Label(), end[0].label, handWords(x.Polarisation), end[1].label)})
+				findings = append(findings, verdict.Finding{
+					Code:    CodeDeaf,
+					Level:   verdict.Caution,
+					Subject: end[0].label,
+					Source:  verdict.Practice,
+					Says: fmt.Sprintf("%s on %s is %s and meets none of its hand on %s: that antenna hears next to nothing.",
+						x.Label(), end[0].label, handWords(x.Polarisation), end[1].label),
+				})
 				break
 			}
 		}
@@ -288,31 +327,44 @@ func (p *pair) checkHands() (findings []verdict.Finding) {
 func (p *pair) checkPlacing() (findings []verdict.Finding) {
 	a := p.Fit.Antennas
 	caution := func(code verdict.Code, says string, args ...any) {
-		findings = append(findings, verdict.Finding{Code: code, Level: verdict.Caution, Subject: p.Quad.Label(), Source: verdict.Practice, Says: fmt.Sprintf(says, args...)})
+		findings = append(findings, verdict.Finding{
+			Code:    code,
+			Level:   verdict.Caution,
+			Subject: p.Quad.Label(),
+			Source:  verdict.Practice,
+			Says:    fmt.Sprintf(says, args...),
+		})
 	}
 	var missing []verdict.Missing
 	if len(a.Models) > 1 {
 		switch {
 		case a.AngleDeg == nil:
-			missing = append(missing, verdict.FitValue(p.Case, "antennas.angleDeg", "angle between the antennas of "+p.Quad.Label()))
+			missing = append(missing,
+				verdict.FitValue(p.Case, "antennas.angleDeg", "angle between the antennas of "+p.Quad.Label()))
 		case *a.AngleDeg < goodAngle-angleSlack || *a.AngleDeg > goodAngle+2*angleSlack:
-			caution(CodeAngle, "The antennas stand %s apart; about %s lets one hear what the other loses.", a.AngleDeg, goodAngle)
+			caution(CodeAngle, "The antennas stand %s apart; about %s lets one hear what the other loses.", a.AngleDeg,
+				goodAngle)
 		}
 	}
 	switch {
 	case a.CarbonMM == nil:
-		missing = append(missing, verdict.FitValue(p.Case, "antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
+		missing = append(missing,
+			verdict.FitValue(p.Case, "antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
 	case *a.CarbonMM < carbonRoom:
-		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.", a.CarbonMM, float64(*a.CarbonMM/radio.Wavelength(5800)), carbonRoom)
+		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.",
+			a.CarbonMM, float64(*a.CarbonMM/radio.Wavelength(5800)), carbonRoom)
 	}
 	clash, more := p.clash()
 	missing = append(missing, more...)
 	switch {
 	case clash == "":
 	case a.ControlMM == nil:
-		missing = append(missing, verdict.FitValue(p.Case, "antennas.controlMM", "distance of the antennas of "+p.Quad.Label()+" from the antenna of the sticks"))
+		missing = append(missing,
+			verdict.FitValue(p.Case, "antennas.controlMM",
+				"distance of the antennas of "+p.Quad.Label()+" from the antenna of the sticks"))
 	case *a.ControlMM < controlRoom:
-		caution(CodeControl, "%s, and the video antennas are %s from its antenna: keep %s between them.", clash, a.ControlMM, controlRoom)
+		caution(CodeControl, "%s, and the video antennas are %s from its antenna: keep %s between them.", clash, a.ControlMM,
+			controlRoom)
 	}
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, p.Quad.Label(), missing...))
@@ -349,14 +401,25 @@ func (p *pair) checkMatings() []verdict.Finding {
 		return nil
 	}
 	left := *connector.Matings - *kit.Matings
-	f := verdict.Finding{Code: CodeMatings, Level: verdict.Caution, Subject: p.unit.label, Source: connector.Source.String()}
+	f := verdict.Finding{
+		Code:    CodeMatings,
+		Level:   verdict.Caution,
+		Subject: p.unit.label,
+		Source:  connector.Source.String(),
+	}
 	switch {
 	case left <= 0:
-		f.Level, f.Says = verdict.Unfit, fmt.Sprintf("The antenna plugs of %s have been on and off %d times; a %s survives about %d. Change the plug or the unit.", p.unit.label, *kit.Matings, connector.Label(), *connector.Matings)
+		f.Level, f.Says = verdict.Unfit, fmt.Sprintf("The antenna plugs of %s have been on and off %d times; a %s "+
+			"survives about %d. Change the plug or the unit.",
+			p.unit.label, *kit.Matings, connector.Label(), *connector.Matings)
 	case left == 1:
-		f.Says = fmt.Sprintf("The antenna plugs of %s have about one mating left, and a swap takes it: leave them on, or have a new plug ready.", p.unit.label)
+		f.Says = fmt.Sprintf("The antenna plugs of %s have about one mating left, and a swap takes it: leave them on, or "+
+			"have a new plug ready.",
+			p.unit.label)
 	case left <= fewMatings:
-		f.Says = fmt.Sprintf("The antenna plugs of %s have about %d matings left, and every swap takes one: leave them on where you can, and glue or clip them.", p.unit.label, left)
+		f.Says = fmt.Sprintf("The antenna plugs of %s have about %d matings left, and every swap takes one: leave them on "+
+			"where you can, and glue or clip them.",
+			p.unit.label, left)
 	default:
 		return nil
 	}

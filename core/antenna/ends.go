@@ -74,7 +74,12 @@ func (p *pair) gogglesEnd(s fleet.State) end {
 	e.missing = portMissing(e.port, &p.goggles.Entry, "receive")
 	kit, owned := p.Fleet.Piece(s.KitID)
 	if !owned || len(kit.Antennas) == 0 {
-		e.missing = append(e.missing, verdict.Missing{Of: "kit", ID: s.KitID, Field: "antennas", Label: "antennas on " + s.Label})
+		e.missing = append(e.missing, verdict.Missing{
+			Of:    "kit",
+			ID:    s.KitID,
+			Field: "antennas",
+			Label: "antennas on " + s.Label,
+		})
 		return e
 	}
 	e.put(p.Library, kit.Antennas, kit.Adapter)

@@ -28,7 +28,15 @@ type sender struct {
 func (p *pair) senders() (list []sender) {
 	if r := p.airUnit.Radio; r != nil {
 		for _, b := range p.used(&p.unit) {
-			s := sender{label: p.unit.label, owner: &p.airUnit.Entry, field: "radio.maxMW", band: b, maxMW: r.MaxMW, steps: r.StepsMW, leastMW: r.BenchMW}
+			s := sender{
+				label:   p.unit.label,
+				owner:   &p.airUnit.Entry,
+				field:   "radio.maxMW",
+				band:    b,
+				maxMW:   r.MaxMW,
+				steps:   r.StepsMW,
+				leastMW: r.BenchMW,
+			}
 			if r.MaxMW == nil {
 				s.missing = append(s.missing, verdict.GearValue(s.owner, s.field, "highest transmit power"))
 			}
@@ -50,11 +58,22 @@ func (p *pair) senders() (list []sender) {
 		if sends == nil {
 			return
 		}
-		s := sender{label: label, owner: item.Head(), field: "sends.maxMW", band: sends.Band, maxMW: sends.MaxMW, gain: sends.GainDBi}
+		s := sender{
+			label: label,
+			owner: item.Head(),
+			field: "sends.maxMW",
+			band:  sends.Band,
+			maxMW: sends.MaxMW,
+			gain:  sends.GainDBi,
+		}
 		for _, need := range []struct {
 			there       bool
 			field, what string
-		}{{sends.Band != "", "sends.band", "band it sends on"}, {sends.MaxMW != nil, "sends.maxMW", "power it sends with"}, {sends.GainDBi != nil, "sends.gainDBi", "gain of its sending antenna"}} {
+		}{
+			{sends.Band != "", "sends.band", "band it sends on"},
+			{sends.MaxMW != nil, "sends.maxMW", "power it sends with"},
+			{sends.GainDBi != nil, "sends.gainDBi", "gain of its sending antenna"},
+		} {
 			if !need.there {
 				s.missing = append(s.missing, verdict.GearValue(s.owner, need.field, need.what))
 			}
@@ -78,7 +97,11 @@ func (p *pair) senders() (list []sender) {
 func (p *pair) checkPower() (findings []verdict.Finding) {
 	if p.region == nil {
 		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeNoRegion, p.Quad.Label(),
-			verdict.Missing{Of: "fleet", Field: "region", Label: "region whose limits hold: keep to the bands and the power your country allows; some powers need a licence"})}
+			verdict.Missing{
+				Of:    "fleet",
+				Field: "region",
+				Label: "region whose limits hold: keep to the bands and the power your country allows; some powers need a licence",
+			})}
 	}
 	for _, s := range p.senders() {
 		limit := p.region.Limit(s.band)
@@ -111,7 +134,8 @@ func (p *pair) overLimit(s sender, limit unit.Milliwatts) (verdict.Finding, bool
 	there, needed := unit.Pair(unit.Milliwatts(tenth(most)), limit)
 	f := verdict.Finding{Code: CodeLimit, Level: verdict.Caution, Subject: s.label, Source: p.region.Source.String(),
 		Compares: []verdict.Compare{{What: "radiated power", Needed: needed + " at most", There: there}},
-		Says:     fmt.Sprintf("%s could radiate %s on %s GHz; %s allows %s.", s.label, there, s.band, p.region.Label(), needed)}
+		Says: fmt.Sprintf("%s could radiate %s on %s GHz; %s allows %s.", s.label, there, s.band, p.region.Label(),
+			needed)}
 	var use, least *unit.Milliwatts
 	for i := range s.steps {
 		step := &s.steps[i]
@@ -137,8 +161,10 @@ func (p *pair) overLimit(s sender, limit unit.Milliwatts) (verdict.Finding, bool
 		f.Level = verdict.Unfit
 		f.Says += " No setting of it that is stated stays within that: it must not be used here like this."
 	default:
-		f = verdict.CannotTell(verdict.Antenna, CodeLimit, s.label, verdict.GearValue(s.owner, "radio.stepsMW", "power settings"))
-		f.Says += fmt.Sprintf(" (at its highest it would radiate %s on %s GHz; %s allows %s)", there, s.band, p.region.Label(), needed)
+		f = verdict.CannotTell(verdict.Antenna, CodeLimit, s.label,
+			verdict.GearValue(s.owner, "radio.stepsMW", "power settings"))
+		f.Says += fmt.Sprintf(" (at its highest it would radiate %s on %s GHz; %s allows %s)", there, s.band,
+			p.region.Label(), needed)
 	}
 	return f, true
 }

@@ -35,7 +35,8 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 			}
 			next.Adapter = adapter.ID
 		}
-		if c.Fit.Antennas != nil && slices.Equal(c.Fit.Antennas.Models, next.Models) && c.Fit.Antennas.Adapter == next.Adapter {
+		if c.Fit.Antennas != nil && slices.Equal(c.Fit.Antennas.Models, next.Models) &&
+			c.Fit.Antennas.Adapter == next.Adapter {
 			continue
 		}
 		if c.Fleet.SpareCount(a.ID, c.Quad.ID) < n {

@@ -21,14 +21,30 @@ import (
 func kit() []fleet.Kit {
 	first := sample.Own("first", "1.0.6", "")
 	first.Activated = new(false)
-	return []fleet.Kit{first, sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("second", "2.3", "")}
+	return []fleet.Kit{
+		first,
+		sample.Own("old-eyes", "4.1", "a"),
+		sample.Own("new-eyes", "5.0", "b"),
+		sample.Own("old-hand", "", ""),
+		sample.Own("second", "2.3", ""),
+	}
 }
 
 // ready is a swap to the first generation on new goggles, planned to the end.
 func ready() fleet.Fit {
-	return fleet.Fit{AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "new-eyes", Firmware: "5.2"},
-		Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)), CapacitorV: new(unit.Volts(35)),
-		PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
+	return fleet.Fit{
+		AirUnit:     &fleet.Slot{Kit: "first", Firmware: "1.1"},
+		Goggles:     &fleet.Slot{Kit: "new-eyes", Firmware: "5.2"},
+		Controller:  &fleet.Slot{Kit: "old-hand"},
+		Board:       "board",
+		Pack:        "lipo-4",
+		CapacitorUF: new(unit.Microfarads(470)),
+		CapacitorV:  new(unit.Volts(35)),
+		PackLead:    sample.Lead(),
+		Feeds:       []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}},
+		Wiring:      fleet.Wiring{Wires: sample.Wired()},
+		Flight:      sample.Flight(),
+	}
 }
 
 func sheet(set *gear.Set, next fleet.Fit) bench.Sheet {
@@ -48,10 +64,28 @@ func ids(s bench.Sheet) (list []string) {
 func TestStepsComeInBenchOrder(t *testing.T) {
 	s := sheet(sample.Set(), ready())
 	assert.Empty(t, s.Holds)
-	assert.Equal(t, []string{"props-off", "update:new-eyes:5.2", "update:first:1.1", "activate:first", "fit:first", "feed:airUnit:board.10v",
+	assert.Equal(t, []string{
+		"props-off",
+		"update:new-eyes:5.2",
+		"update:first:1.1",
+		"activate:first",
+		"fit:first",
+		"feed:airUnit:board.10v",
 		"capacitor",
-		"solder:first:supply>board 10v:ground>board ground:UART RX>board TX 1:UART TX>board RX 1:RC ground>board ground:RC output>board RX 3", "meter-short:board.10v", "meter-supply:board.10v:lipo-4", "power-up:board.10v:lipo-4",
-		"bind:goggles:new-eyes:first", "bind:controller:old-hand:first", "check:picture", "set-up", "check:sticks", "check:failsafe", "check:voltage", "check:close"}, slices.DeleteFunc(ids(s), func(id string) bool { return strings.HasPrefix(id, "pair:") }))
+		"solder:first:supply>board 10v:ground>board ground:UART RX>board TX 1:UART TX>board RX 1:RC ground>board " +
+			"ground:RC output>board RX 3",
+		"meter-short:board.10v",
+		"meter-supply:board.10v:lipo-4",
+		"power-up:board.10v:lipo-4",
+		"bind:goggles:new-eyes:first",
+		"bind:controller:old-hand:first",
+		"check:picture",
+		"set-up",
+		"check:sticks",
+		"check:failsafe",
+		"check:voltage",
+		"check:close",
+	}, slices.DeleteFunc(ids(s), func(id string) bool { return strings.HasPrefix(id, "pair:") }))
 	for _, step := range s.Steps {
 		assert.NotEmpty(t, step.Do, step.ID)
 	}
@@ -61,14 +95,25 @@ func TestStepsComeInBenchOrder(t *testing.T) {
 
 func TestCautionsStandWhereTheWorkCanHurt(t *testing.T) {
 	s := sheet(sample.Set(), ready())
-	for id, word := range map[string]string{"props-off": "Props off", "feed:airUnit:board.10v": "Hot iron", "power-up:board.10v:lipo-4": "overheats",
-		"meter-short:board.10v": "short", "update:first:1.1": "One-way door", "check:close": "airspace", "bind:goggles:new-eyes:first": "Props off"} {
+	for id, word := range map[string]string{
+		"props-off":                   "Props off",
+		"feed:airUnit:board.10v":      "Hot iron",
+		"power-up:board.10v:lipo-4":   "overheats",
+		"meter-short:board.10v":       "short",
+		"update:first:1.1":            "One-way door",
+		"check:close":                 "airspace",
+		"bind:goggles:new-eyes:first": "Props off",
+	} {
 		step, ok := s.Step(id)
 		require.True(t, ok, id)
-		assert.True(t, slices.ContainsFunc(step.Cautions, func(c string) bool { return strings.Contains(c, word) }), "%s: %v", id, step.Cautions)
+		assert.True(t, slices.ContainsFunc(step.Cautions, func(c string) bool {
+			return strings.Contains(c, word)
+		}), "%s: %v", id, step.Cautions)
 	}
 	power, _ := s.Step("power-up:board.10v:lipo-4")
-	assert.True(t, slices.ContainsFunc(power.Cautions, func(c string) bool { return strings.Contains(c, "limits") }), "radio limits are named before power")
+	assert.True(t, slices.ContainsFunc(power.Cautions, func(c string) bool {
+		return strings.Contains(c, "limits")
+	}), "radio limits are named before power")
 }
 
 func TestAUnitThatUpdatesOnlyOnAPackWaitsForTheMeter(t *testing.T) {
@@ -207,7 +252,9 @@ func TestATickCountsAMating(t *testing.T) {
 
 	c := sample.Case(sample.Set(), kit(), ready())
 	c.Quad.Now = c.Quad.Next.Clone()
-	c.Quad.Now.Antennas, c.Quad.Next.Antennas = &fleet.Antennas{Models: []string{"round", "round"}}, &fleet.Antennas{Models: []string{"stick", "stick"}}
+	c.Quad.Now.Antennas, c.Quad.Next.Antennas = &fleet.Antennas{Models: []string{
+		"round", "round",
+	}}, &fleet.Antennas{Models: []string{"stick", "stick"}}
 	swap := bench.NewSheet(c, "first", "first")
 	at := slices.Index(ids(swap), "antennas:stick+stick")
 	require.GreaterOrEqual(t, at, 0, ids(swap))
@@ -224,7 +271,13 @@ func TestTheFrameIsMadeReadyFirst(t *testing.T) {
 	bay.Patterns, bay.Raised = []gear.Holes{{XMM: 16, YMM: 16}}, true
 	bay.SolidXMM, bay.SolidYMM = new(unit.Millimetres(40)), new(unit.Millimetres(40))
 	set.Standoffs = []gear.Standoff{{Entry: gear.Entry{ID: "post"}, Size: "M3", LengthMM: new(unit.Millimetres(30))}}
-	next.Mounting = fleet.Mounting{Frame: "frame", Bay: "rear", Drill: true, Standoff: "post", TiltDeg: new(unit.Degrees(20))}
+	next.Mounting = fleet.Mounting{
+		Frame:    "frame",
+		Bay:      "rear",
+		Drill:    true,
+		Standoff: "post",
+		TiltDeg:  new(unit.Degrees(20)),
+	}
 	list := ids(sheet(set, next))
 	at := func(id string) int { return slices.Index(list, id) }
 	require.GreaterOrEqual(t, at("drill:rear:20×20"), 0, list)

@@ -24,10 +24,16 @@ func (w *writer) replaceUnit() {
 	}
 	w.prepareFrame()
 	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
-		Do:    []string{"Memory card in before the frame is closed.", "Camera and antennas on; leave USB and bind button within reach until the end."},
+		Do: []string{
+			"Memory card in before the frame is closed.",
+			"Camera and antennas on; leave USB and bind button within reach until the end.",
+		},
 		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}, Mates: w.air.KitID}
 	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
-		step.Do = append(step.Do, fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated and bound.", strings.Join(hidden, ", ")))
+		step.Do = append(step.Do,
+			fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated "+
+				"and bound.",
+				strings.Join(hidden, ", ")))
 	}
 	w.screwDown(&step)
 	w.add(step)
@@ -58,12 +64,22 @@ func (w *writer) changeBoard() {
 	}
 	is := w.Fit.Board
 	label := w.Library.Label(is)
-	do := []string{"Unplug the pack. Note how the motor wires and the cable to the ESCs lie, and which way the arrow points.",
-		"Lift the old board off; it goes into the drawer."}
-	w.add(Step{ID: "board:" + is, Phase: Build, Title: "Fit the " + label, Do: append(do,
-		"Set the new one in, its arrow to the front or turned as planned, on soft mounts where it had them.",
-		"Check the order of the wires in the ESC cable against the board's own marking before it is plugged in, and that the motor wires are long enough."),
-		Tools: []string{"hex drivers", "soldering iron", "loupe"}, Materials: []string{label}, Cautions: []string{cautionIron, cautionProps}})
+	do := []string{
+		"Unplug the pack. Note how the motor wires and the cable to the ESCs lie, and which way the arrow points.",
+		"Lift the old board off; it goes into the drawer.",
+	}
+	w.add(Step{
+		ID:    "board:" + is,
+		Phase: Build,
+		Title: "Fit the " + label,
+		Do: append(do,
+			"Set the new one in, its arrow to the front or turned as planned, on soft mounts where it had them.",
+			"Check the order of the wires in the ESC cable against the board's own marking before it is plugged in, and that "+
+				"the motor wires are long enough."),
+		Tools:     []string{"hex drivers", "soldering iron", "loupe"},
+		Materials: []string{label},
+		Cautions:  []string{cautionIron, cautionProps},
+	})
 }
 
 // proveBoard checks what a new flight board does before it ever arms.
@@ -72,21 +88,30 @@ func (w *writer) proveBoard() {
 		return
 	}
 	w.add(Step{ID: "board-up:" + w.Fit.Board, Phase: Prove, Title: "Set the new flight board up from factory state",
-		Do: []string{"It knows nothing of this quad: ports, receiver, modes, failsafe, OSD, craft name and yaw alignment are set anew, none of the old board's settings fit unseen.",
+		Do: []string{
+			"It knows nothing of this quad: ports, receiver, modes, failsafe, OSD, craft name and yaw alignment are set " +
+				"anew, none of the old board's settings fit unseen.",
 			"Level the accelerometer on a flat bench. Tilt the quad by hand: the horizon must follow.",
-			"Props off: turn each motor alone and see that it is the right one and turns the right way."},
+			"Props off: turn each motor alone and see that it is the right one and turns the right way.",
+		},
 		Tools: []string{"USB data cable"}, Cautions: []string{cautionFail, cautionProps, cautionCable}})
 }
 
 // moveUnit puts a unit that stays on the quad into its other place.
 func (w *writer) moveUnit() {
 	now, next := w.Quad.Now.Mounting, w.Fit.Mounting
-	if now.Frame == next.Frame && now.Bay == next.Bay && now.Plate == next.Plate && now.Drill == next.Drill && now.Standoff == next.Standoff {
+	if now.Frame == next.Frame && now.Bay == next.Bay && now.Plate == next.Plate && now.Drill == next.Drill &&
+		now.Standoff == next.Standoff {
 		return
 	}
 	w.prepareFrame()
-	step := Step{ID: fmt.Sprintf("seat:%s:%s:%s", next.Frame, next.Bay, next.Plate), Phase: Build, Title: "Move the " + w.airUnit.Label() + " to its new place",
-		Do: []string{"Unplug the pack. Free the camera cable and the antenna leads before the screws."}, Tools: []string{"hex drivers"}}
+	step := Step{
+		ID:    fmt.Sprintf("seat:%s:%s:%s", next.Frame, next.Bay, next.Plate),
+		Phase: Build,
+		Title: "Move the " + w.airUnit.Label() + " to its new place",
+		Do:    []string{"Unplug the pack. Free the camera cable and the antenna leads before the screws."},
+		Tools: []string{"hex drivers"},
+	}
 	w.screwDown(&step)
 	w.add(step)
 }
@@ -95,15 +120,31 @@ func (w *writer) moveUnit() {
 func (w *writer) prepareFrame() {
 	pic := mount.Draw(w.Case)
 	if pic.Drilled && !w.Quad.Now.Drill {
-		w.add(Step{ID: "drill:" + w.Fit.Bay + ":" + pic.Holds, Phase: Build, Title: "Drill four holes of " + pic.Holds + " into the " + pic.Bay,
-			Do: []string{"Everything electric out of the frame or covered: carbon dust conducts.", "Mark it with the unit itself, tape over the spot, wood behind it.",
-				"A small hole first, then the size of the screw, slowly, wet. Clean up and break the edges."},
-			Tools: []string{"drill", "centre punch"}, Cautions: []string{cautionCarbon}})
+		w.add(Step{
+			ID:    "drill:" + w.Fit.Bay + ":" + pic.Holds,
+			Phase: Build,
+			Title: "Drill four holes of " + pic.Holds + " into the " + pic.Bay,
+			Do: []string{
+				"Everything electric out of the frame or covered: carbon dust conducts.",
+				"Mark it with the unit itself, tape over the spot, wood behind it.",
+				"A small hole first, then the size of the screw, slowly, wet. Clean up and break the edges.",
+			},
+			Tools:    []string{"drill", "centre punch"},
+			Cautions: []string{cautionCarbon},
+		})
 	}
 	if on := w.Fit.Standoff; on != "" && on != w.Quad.Now.Standoff {
-		w.add(Step{ID: "standoffs:" + on, Phase: Build, Title: "Change the standoffs for " + w.Library.Label(on),
-			Do:    []string{"One at a time, so that the frame keeps its shape.", "Look at each wire and cable afterwards: the top plate lies higher now."},
-			Tools: []string{"hex drivers"}, Materials: []string{fmt.Sprintf("%d × %s", mount.StandoffCount(w.Case), w.Library.Label(on))}})
+		w.add(Step{
+			ID:    "standoffs:" + on,
+			Phase: Build,
+			Title: "Change the standoffs for " + w.Library.Label(on),
+			Do: []string{
+				"One at a time, so that the frame keeps its shape.",
+				"Look at each wire and cable afterwards: the top plate lies higher now.",
+			},
+			Tools:     []string{"hex drivers"},
+			Materials: []string{fmt.Sprintf("%d × %s", mount.StandoffCount(w.Case), w.Library.Label(on))},
+		})
 	}
 }
 
@@ -117,7 +158,8 @@ func (w *writer) screwDown(step *Step) {
 		}
 		if screws != "" {
 			step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", fleet.UnitScrews, screws))
-			step.Do = append(step.Do, fmt.Sprintf("Screws of %s: a longer one than %s drives into the circuit board.", screws, plan.MostMM))
+			step.Do = append(step.Do,
+				fmt.Sprintf("Screws of %s: a longer one than %s drives into the circuit board.", screws, plan.MostMM))
 		}
 	}
 	if w.Fit.Washer != "" {
@@ -128,12 +170,14 @@ func (w *writer) screwDown(step *Step) {
 		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
 	}
 	if camera := w.airUnit.Camera; camera != nil && camera.Screw != "" {
-		step.Do = append(step.Do, fmt.Sprintf("The camera takes %s screws, no longer than the thread in its case.", camera.Screw))
+		step.Do = append(step.Do,
+			fmt.Sprintf("The camera takes %s screws, no longer than the thread in its case.", camera.Screw))
 	}
 	if tilt := w.Fit.TiltDeg; tilt != nil {
 		does := fmt.Sprintf("Camera up by %s.", tilt)
 		if pic.Tilt != nil && pic.Tilt.UpDeg < 90 {
-			does += fmt.Sprintf(" Past %.0f° it touches %s, and the recording shakes.", math.Floor(float64(pic.Tilt.UpDeg)), pic.Tilt.Touches)
+			does += fmt.Sprintf(" Past %.0f° it touches %s, and the recording shakes.", math.Floor(float64(pic.Tilt.UpDeg)),
+				pic.Tilt.Touches)
 		}
 		step.Do = append(step.Do, does)
 	}
@@ -149,10 +193,16 @@ func (w *writer) changeAntennas() {
 	if next.Adapter != "" {
 		parts = append(parts, next.Adapter)
 	}
-	step := Step{ID: "antennas:" + strings.Join(parts, "+"), Phase: Build, Title: "Change the antennas of the " + w.airUnit.Label(),
+	step := Step{
+		ID:    "antennas:" + strings.Join(parts, "+"),
+		Phase: Build,
+		Title: "Change the antennas of the " + w.airUnit.Label(),
 		Do: []string{"Unplug the pack.", "Lift the old plugs straight up, close to the plug, never by the lead.",
 			"Press or screw the new ones on straight until they seat, then clip or glue the leads."},
-		Tools: []string{"tweezers"}, Cautions: []string{cautionRadio}, Mates: w.air.KitID}
+		Tools:    []string{"tweezers"},
+		Cautions: []string{cautionRadio},
+		Mates:    w.air.KitID,
+	}
 	for _, id := range parts {
 		step.Materials = append(step.Materials, w.Library.Label(id))
 	}

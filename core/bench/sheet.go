@@ -105,7 +105,16 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	w.bind()
 	w.prove()
 
-	s := Sheet{Quad: c.Quad.ID, Name: c.Quad.Label(), From: from, To: to, Steps: w.steps, Tools: []string{}, Materials: []string{}, Holds: []verdict.Finding{}}
+	s := Sheet{
+		Quad:      c.Quad.ID,
+		Name:      c.Quad.Label(),
+		From:      from,
+		To:        to,
+		Steps:     w.steps,
+		Tools:     []string{},
+		Materials: []string{},
+		Holds:     []verdict.Finding{},
+	}
 	if w.touched() { // a quad that stays as it is flies already: nothing is spoiled by binding it
 		s.hold(power.Check(c), verdict.Change, "the power gate", Feed, Meter, Power)
 		s.hold(pins.Check(c), verdict.Change, "the pins gate", Power, Bind, Prove)

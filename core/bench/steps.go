@@ -21,12 +21,15 @@ import (
 // The usual cautions (common practice). They stand at the step where they
 // apply.
 const (
-	cautionProps  = "Props off, and they stay off until the maiden flight."
-	cautionPacks  = "Packs in a fire-safe place, never unattended while charging; never use a damaged one."
-	cautionIron   = "Hot iron and fumes: stand, extraction, eye protection. Pack unplugged while soldering."
-	cautionShort  = "A short across a pack burns at once: use a smoke stopper or a current-limited supply for the first plug-in."
-	cautionHot    = "The unit overheats without moving air: fan on it before the pack goes in, lowest power, short runs. It gets too hot to touch."
-	cautionRadio  = "Screw or snap the antennas on before power. Transmit power and bands are set by your country: keep to its limits; some powers need a licence."
+	cautionProps = "Props off, and they stay off until the maiden flight."
+	cautionPacks = "Packs in a fire-safe place, never unattended while charging; never use a damaged one."
+	cautionIron  = "Hot iron and fumes: stand, extraction, eye protection. Pack unplugged while soldering."
+	cautionShort = "A short across a pack burns at once: use a smoke stopper or a current-limited supply for the " +
+		"first plug-in."
+	cautionHot = "The unit overheats without moving air: fan on it before the pack goes in, lowest power, short " +
+		"runs. It gets too hot to touch."
+	cautionRadio = "Screw or snap the antennas on before power. Transmit power and bands are set by your country: " +
+		"keep to its limits; some powers need a licence."
 	cautionCable  = "Use a data cable: charge-only cables never show the device. If a C-to-C cable does not, try A-to-C."
 	cautionCarbon = "Carbon dust harms lungs and eyes and conducts: mask, glasses, drill wet, wipe it up."
 	cautionFail   = "Keep hands and eyes clear: the motors can start during this check, props off."
@@ -106,7 +109,11 @@ func (w *writer) way(d *gear.Device, s fleet.State) []firmware.Step {
 
 func (w *writer) prepare() {
 	w.add(Step{ID: "props-off", Phase: Prepare, Title: "Clear the bench, props off",
-		Do:       []string{"Take all props off.", "Photograph the wiring as it is now.", "Lay out the parts and tools of this sheet: a missing screw costs days."},
+		Do: []string{
+			"Take all props off.",
+			"Photograph the wiring as it is now.",
+			"Lay out the parts and tools of this sheet: a missing screw costs days.",
+		},
 		Tools:    []string{"prop tool"},
 		Cautions: []string{cautionProps, cautionPacks}})
 }
@@ -158,7 +165,10 @@ func (w *writer) updates(d *gear.Device, s fleet.State, phase Phase) {
 
 func activate(d *gear.Device, s fleet.State, key string) Step {
 	step := Step{ID: "activate:" + key, Title: "Activate " + s.Label,
-		Do:       []string{"Activate it once with your account; steady internet. It can take a minute to show.", "If asked to connect another aircraft first, cancel that."},
+		Do: []string{
+			"Activate it once with your account; steady internet. It can take a minute to show.",
+			"If asked to connect another aircraft first, cancel that.",
+		},
 		Cautions: []string{cautionCable}}
 	if len(d.Activation.Tools) > 0 {
 		step.Tools = []string{strings.Join(d.Activation.Tools, " or ")}
@@ -167,8 +177,11 @@ func activate(d *gear.Device, s fleet.State, key string) Step {
 }
 
 func (w *writer) switchMode(s fleet.State, key string, move firmware.Step) Step {
-	step := Step{ID: "mode:" + key + ":" + move.Mode + ":" + string(move.From), Title: fmt.Sprintf("Switch %s to mode %s", s.Label, w.modeName(move.Mode)),
-		Do: []string{"Switch the mode in the goggles' menu and let them restart."}}
+	step := Step{
+		ID:    "mode:" + key + ":" + move.Mode + ":" + string(move.From),
+		Title: fmt.Sprintf("Switch %s to mode %s", s.Label, w.modeName(move.Mode)),
+		Do:    []string{"Switch the mode in the goggles' menu and let them restart."},
+	}
 	if keeps := w.goggles.SwitchKeeps(move.FromMode, move.Mode); keeps != nil && !*keeps {
 		step.Cautions = []string{"This loses the goggles' bindings: every quad flown with them must be bound again."}
 	}
@@ -186,14 +199,19 @@ func (w *writer) modeName(id string) string {
 }
 
 func (w *writer) update(d *gear.Device, s fleet.State, key string, move firmware.Step) Step {
-	step := Step{ID: "update:" + key + ":" + string(move.To), Title: fmt.Sprintf("Put %s on %s", move.To, s.Label), Cautions: []string{cautionCable}}
+	step := Step{
+		ID:       "update:" + key + ":" + string(move.To),
+		Title:    fmt.Sprintf("Put %s on %s", move.To, s.Label),
+		Cautions: []string{cautionCable},
+	}
 	release, ok := d.Release(move.To)
 	if ok && release.Install != nil {
 		w.install(&step, release.Install)
 	}
 	step.Do = append(step.Do, fmt.Sprintf("Read the release off the device afterwards: it must say %s.", move.To))
 	if move.OneWay {
-		step.Cautions = append(step.Cautions, fmt.Sprintf("One-way door: once %s is on, nothing known puts the old release back.", move.To))
+		step.Cautions = append(step.Cautions,
+			fmt.Sprintf("One-way door: once %s is on, nothing known puts the old release back.", move.To))
 	}
 	if ok && release.Note != "" {
 		step.Do = append(step.Do, release.Note)
@@ -242,16 +260,28 @@ func (w *writer) build() {
 			continue
 		}
 		if node.ID == fleet.NodeAirUnit && pins.SupplyPlugged(w.Case) {
-			w.add(Step{ID: "feed:" + node.ID + ":" + from, Phase: Feed, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
-				Do:    []string{"Its supply comes through the cable: nothing is soldered. Check supply and ground of both plugs against the board's own marking before they go together."},
-				Tools: []string{"loupe"}})
+			w.add(Step{
+				ID:    "feed:" + node.ID + ":" + from,
+				Phase: Feed,
+				Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
+				Do: []string{"Its supply comes through the cable: nothing is soldered. Check supply and ground of both plugs " +
+					"against the board's own marking before they go together."},
+				Tools: []string{"loupe"},
+			})
 			continue
 		}
-		step := Step{ID: "feed:" + node.ID + ":" + from, Phase: Feed, Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
-			Do: []string{"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
-				"Supply and ground only at this step; check both against the board's own marking."},
-			Tools: []string{"soldering iron", "side cutters"}, Materials: []string{"solder", "silicone wire", "heat-shrink"},
-			Cautions: []string{cautionIron}}
+		step := Step{
+			ID:    "feed:" + node.ID + ":" + from,
+			Phase: Feed,
+			Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
+			Do: []string{
+				"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
+				"Supply and ground only at this step; check both against the board's own marking.",
+			},
+			Tools:     []string{"soldering iron", "side cutters"},
+			Materials: []string{"solder", "silicone wire", "heat-shrink"},
+			Cautions:  []string{cautionIron},
+		}
 		if placed, isRegulator := w.Fit.Regulator(from); isRegulator {
 			step.Materials = append(step.Materials, w.Library.Label(placed.Model))
 			step.Do = append(step.Do, "Wire the regulator's input and output the right way round, and insulate it.")
@@ -262,9 +292,17 @@ func (w *writer) build() {
 		if now.Jumpers[set.Pad] == set.Choice && now.Board == w.Fit.Board || !w.rewired() {
 			continue
 		}
-		w.add(Step{ID: "jumper:" + set.Pad + ":" + set.Choice, Phase: Feed, Title: fmt.Sprintf("Set the inverter of %s to %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice),
-			Do:    []string{"Clear the old bridge with wick, then bridge the other side.", "Look at it under a loupe: one bridge only."},
-			Tools: []string{"soldering iron", "solder wick"}, Cautions: []string{cautionIron}})
+		w.add(Step{
+			ID:    "jumper:" + set.Pad + ":" + set.Choice,
+			Phase: Feed,
+			Title: fmt.Sprintf("Set the inverter of %s to %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice),
+			Do: []string{
+				"Clear the old bridge with wick, then bridge the other side.",
+				"Look at it under a loupe: one bridge only.",
+			},
+			Tools:    []string{"soldering iron", "solder wick"},
+			Cautions: []string{cautionIron},
+		})
 	}
 	for _, pad := range slices.Sorted(maps.Keys(w.Fit.Jumpers)) {
 		if port, sends, serial := gear.SerialPin(pad); serial && !sends && port >= 0 {
@@ -274,15 +312,31 @@ func (w *writer) build() {
 		if now.Jumpers[pad] == choice && now.Board == w.Fit.Board {
 			continue
 		}
-		w.add(Step{ID: "jumper:" + pad + ":" + choice, Phase: Feed, Title: fmt.Sprintf("Set the solder jumper of pad %s to %s", pad, choice),
-			Do:    []string{"Clear the old bridge with wick, then bridge the other side.", "Look at it under a loupe: one bridge only."},
-			Tools: []string{"soldering iron", "solder wick"}, Cautions: []string{cautionIron, "A wrong jumper puts pack voltage on a 5 V part."}})
+		w.add(Step{
+			ID:    "jumper:" + pad + ":" + choice,
+			Phase: Feed,
+			Title: fmt.Sprintf("Set the solder jumper of pad %s to %s", pad, choice),
+			Do: []string{
+				"Clear the old bridge with wick, then bridge the other side.",
+				"Look at it under a loupe: one bridge only.",
+			},
+			Tools:    []string{"soldering iron", "solder wick"},
+			Cautions: []string{cautionIron, "A wrong jumper puts pack voltage on a 5 V part."},
+		})
 	}
 	if w.Fit.CapacitorUF != nil && (now.CapacitorUF == nil || *now.CapacitorUF != *w.Fit.CapacitorUF) {
-		w.add(Step{ID: "capacitor", Phase: Feed, Title: fmt.Sprintf("Solder a %s across the battery leads", change.Capacitor(w.Fit)),
-			Do:    []string{"As close to the board as it goes, short legs, the stripe on the negative lead.", "Its voltage rating must lie well above a full pack."},
-			Tools: []string{"soldering iron"}, Materials: []string{change.Capacitor(w.Fit), "solder"},
-			Cautions: []string{cautionIron, "The wrong way round it bursts: check the polarity twice."}})
+		w.add(Step{
+			ID:    "capacitor",
+			Phase: Feed,
+			Title: fmt.Sprintf("Solder a %s across the battery leads", change.Capacitor(w.Fit)),
+			Do: []string{
+				"As close to the board as it goes, short legs, the stripe on the negative lead.",
+				"Its voltage rating must lie well above a full pack.",
+			},
+			Tools:     []string{"soldering iron"},
+			Materials: []string{change.Capacitor(w.Fit), "solder"},
+			Cautions:  []string{cautionIron, "The wrong way round it bursts: check the polarity twice."},
+		})
 	}
 }
 
@@ -293,24 +347,46 @@ func (w *writer) meter() {
 	}
 	from, _ := w.Fit.FeedOf(fleet.NodeAirUnit)
 	w.add(Step{ID: "meter-short:" + from, Phase: Meter, Title: "Meter across the battery leads: no short",
-		Do:       []string{"Pack unplugged. Meter on ohms across the battery plug, red on plus.", "Wait until the reading stops climbing: capacitors charge through the meter."},
+		Do: []string{
+			"Pack unplugged. Meter on ohms across the battery plug, red on plus.",
+			"Wait until the reading stops climbing: capacitors charge through the meter.",
+		},
 		Tools:    []string{"multimeter"},
 		Cautions: []string{cautionShort},
-		Reading:  &Reading{Label: "settled resistance", Unit: "Ω", Min: new(float64(shortOhms)), Expected: fmt.Sprintf("above %d Ω", shortOhms)}})
+		Reading: &Reading{
+			Label:    "settled resistance",
+			Unit:     "Ω",
+			Min:      new(float64(shortOhms)),
+			Expected: fmt.Sprintf("above %d Ω", shortOhms),
+		}})
 	for _, node := range power.Trace(w.Case).Nodes {
 		if node.ID != fleet.NodeAirUnit || node.MinV == nil || node.MaxV == nil {
 			continue
 		}
-		reading := &Reading{Label: "voltage at the unit's supply wire", Unit: "V", Min: float(node.MinV), Max: float(node.MaxV)}
+		reading := &Reading{
+			Label: "voltage at the unit's supply wire",
+			Unit:  "V",
+			Min:   float(node.MinV),
+			Max:   float(node.MaxV),
+		}
 		reading.Expected = fmt.Sprintf("within %s to %s", node.MinV, node.MaxV)
 		if node.Sees.Full != nil {
 			reading.Expected = fmt.Sprintf("%s or a little less, never outside %s to %s", node.Sees.Full, node.MinV, node.MaxV)
 		}
-		w.add(Step{ID: "meter-supply:" + from + ":" + w.Fit.Pack, Phase: Meter, Title: "Meter the supply before the unit is plugged in",
-			Do: []string{fmt.Sprintf("The %s stays unplugged. Connect a full pack through the smoke stopper.", w.airUnit.Label()),
-				"Meter on DC volts between the unit's supply wire and ground.", "Unplug the pack again."},
-			Tools: []string{"multimeter", "smoke stopper"}, Materials: []string{w.Library.Label(w.Fit.Pack)},
-			Cautions: []string{cautionShort}, Reading: reading})
+		w.add(Step{
+			ID:    "meter-supply:" + from + ":" + w.Fit.Pack,
+			Phase: Meter,
+			Title: "Meter the supply before the unit is plugged in",
+			Do: []string{
+				fmt.Sprintf("The %s stays unplugged. Connect a full pack through the smoke stopper.", w.airUnit.Label()),
+				"Meter on DC volts between the unit's supply wire and ground.",
+				"Unplug the pack again.",
+			},
+			Tools:     []string{"multimeter", "smoke stopper"},
+			Materials: []string{w.Library.Label(w.Fit.Pack)},
+			Cautions:  []string{cautionShort},
+			Reading:   reading,
+		})
 	}
 }
 
@@ -329,8 +405,11 @@ func (w *writer) powerUp() {
 	}
 	from, _ := w.Fit.FeedOf(fleet.NodeAirUnit)
 	step := Step{ID: "power-up:" + from + ":" + w.Fit.Pack, Phase: Power, Title: "First power-up, with a fan on the unit",
-		Do: []string{"Antennas on, fan running, unit plugged in.", "Pack through the smoke stopper. Watch and smell; unplug at once if anything gets hot that should not.",
-			"Set the lowest transmit power for the bench."},
+		Do: []string{
+			"Antennas on, fan running, unit plugged in.",
+			"Pack through the smoke stopper. Watch and smell; unplug at once if anything gets hot that should not.",
+			"Set the lowest transmit power for the bench.",
+		},
 		Tools: []string{"fan", "smoke stopper"}, Materials: []string{w.Library.Label(w.Fit.Pack)},
 		Cautions: []string{cautionHot, cautionRadio, cautionShort}, RunSeconds: w.airUnit.BenchSecondsNoAir}
 	if r := w.airUnit.Radio; r != nil && r.BenchMW != nil {
@@ -351,39 +430,90 @@ func (w *writer) bind() {
 	if !w.hasAir || !w.hasGoggles {
 		return
 	}
-	w.add(Step{ID: "bind:goggles:" + w.eyes.KitID + ":" + w.air.Label, Phase: Bind, Title: fmt.Sprintf("Bind %s to %s", w.eyes.Label, w.air.Label),
-		Do:    []string{"Goggles in the right mode, then into bind.", "Press the unit's bind button: red. Wait for the picture: green.", "Fan on; one device at a time."},
-		Tools: []string{"bind pin", "fan"}, Cautions: []string{cautionHot, cautionProps}})
+	w.add(Step{
+		ID:    "bind:goggles:" + w.eyes.KitID + ":" + w.air.Label,
+		Phase: Bind,
+		Title: fmt.Sprintf("Bind %s to %s", w.eyes.Label, w.air.Label),
+		Do: []string{
+			"Goggles in the right mode, then into bind.",
+			"Press the unit's bind button: red. Wait for the picture: green.",
+			"Fan on; one device at a time.",
+		},
+		Tools:    []string{"bind pin", "fan"},
+		Cautions: []string{cautionHot, cautionProps},
+	})
 	if w.usesHand {
-		w.add(Step{ID: "bind:controller:" + w.hand.KitID + ":" + w.air.Label, Phase: Bind, Title: fmt.Sprintf("Bind %s to %s", w.hand.Label, w.air.Label),
-			Do:    []string{"Only now, after the goggles: the other way round can drop them.", "The controller's bind gesture, then the unit's button again."},
-			Tools: []string{"bind pin", "fan"}, Cautions: []string{cautionHot, cautionProps}})
+		w.add(Step{
+			ID:    "bind:controller:" + w.hand.KitID + ":" + w.air.Label,
+			Phase: Bind,
+			Title: fmt.Sprintf("Bind %s to %s", w.hand.Label, w.air.Label),
+			Do: []string{
+				"Only now, after the goggles: the other way round can drop them.",
+				"The controller's bind gesture, then the unit's button again.",
+			},
+			Tools:    []string{"bind pin", "fan"},
+			Cautions: []string{cautionHot, cautionProps},
+		})
 	}
 }
 
 func (w *writer) prove() {
 	if w.hasAir && w.hasGoggles {
-		w.add(Step{ID: "check:picture", Phase: Prove, Title: "Check the picture", Do: []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
-			Cautions: []string{cautionHot}})
+		w.add(Step{
+			ID:       "check:picture",
+			Phase:    Prove,
+			Title:    "Check the picture",
+			Do:       []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
+			Cautions: []string{cautionHot},
+		})
 	}
 	w.proveBoard()
 	w.setUp()
 	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
-		w.add(Step{ID: fmt.Sprintf("check:yaw:%s", turn), Phase: Prove, Title: fmt.Sprintf("Set the board's yaw alignment to %s", turn),
-			Do: []string{"The flight board is turned for access: set the alignment, then tilt the quad by hand and see that the horizon follows."}, Cautions: []string{cautionProps}})
+		w.add(Step{
+			ID:    fmt.Sprintf("check:yaw:%s", turn),
+			Phase: Prove,
+			Title: fmt.Sprintf("Set the board's yaw alignment to %s", turn),
+			Do: []string{"The flight board is turned for access: set the alignment, then tilt the quad by hand and see " +
+				"that the horizon follows."},
+			Cautions: []string{cautionProps},
+		})
 	}
 	if w.Fit.Board != "" {
 		w.add(Step{ID: SticksStep, Phase: Prove, Title: "Check every stick and switch",
-			Do:       []string{"Every stick to both ends, the right way round; every switch on its mode. The flight board's screen here shows it live.", "Note how far the shortest of the four sticks goes."},
+			Do: []string{
+				"Every stick to both ends, the right way round; every switch on its mode. The flight board's screen here shows " +
+					"it live.",
+				"Note how far the shortest of the four sticks goes.",
+			},
 			Cautions: []string{cautionFail, cautionProps},
-			Reading:  &Reading{Label: "shortest travel of the four sticks", Unit: "µs", Min: new(float64(leastTravelUS)), Expected: "1000, and no less than " + strconv.Itoa(leastTravelUS)}})
-		w.add(Step{ID: "check:failsafe", Phase: Prove, Title: "Test the failsafe", Do: []string{"Props off. Arm as far as it lets you, then switch the controller off.", "The failsafe must come in: motors off, and the goggles say so."},
-			Cautions: []string{cautionFail, cautionProps}})
+			Reading: &Reading{
+				Label:    "shortest travel of the four sticks",
+				Unit:     "µs",
+				Min:      new(float64(leastTravelUS)),
+				Expected: "1000, and no less than " + strconv.Itoa(leastTravelUS),
+			}})
+		w.add(Step{
+			ID:    "check:failsafe",
+			Phase: Prove,
+			Title: "Test the failsafe",
+			Do: []string{
+				"Props off. Arm as far as it lets you, then switch the controller off.",
+				"The failsafe must come in: motors off, and the goggles say so.",
+			},
+			Cautions: []string{cautionFail, cautionProps},
+		})
 		w.checkVoltage()
 	}
-	w.add(Step{ID: WeighStep, Phase: Prove, Title: "Close the frame and weigh it", Do: []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
-		Tools: []string{"scale"}, Cautions: []string{cautionMaiden},
-		Reading: &Reading{Label: "all-up weight", Unit: "g", Min: new(1.0), Expected: "what the scale says"}})
+	w.add(Step{
+		ID:       WeighStep,
+		Phase:    Prove,
+		Title:    "Close the frame and weigh it",
+		Do:       []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
+		Tools:    []string{"scale"},
+		Cautions: []string{cautionMaiden},
+		Reading:  &Reading{Label: "all-up weight", Unit: "g", Min: new(1.0), Expected: "what the scale says"},
+	})
 }
 
 func float(v *unit.Volts) *float64 {
@@ -396,14 +526,22 @@ func float(v *unit.Volts) *float64 {
 // setUp lists what of the flight board and in the goggles is to be set anew.
 func (w *writer) setUp() {
 	plan := setup.PlanOf(w.Case)
-	step := Step{ID: "set-up", Phase: Prove, Title: "Set up the flight board and the goggles", Tools: []string{"USB data cable"}, Cautions: []string{cautionFail, cautionProps, cautionCable}}
+	step := Step{
+		ID:       "set-up",
+		Phase:    Prove,
+		Title:    "Set up the flight board and the goggles",
+		Tools:    []string{"USB data cable"},
+		Cautions: []string{cautionFail, cautionProps, cautionCable},
+	}
 	for _, r := range plan.Rows {
 		if !r.Same {
 			step.Do = append(step.Do, fmt.Sprintf("%s: %s, %s.", strings.ToUpper(r.Label[:1])+r.Label[1:], r.Wanted, r.Why))
 		}
 	}
 	if len(step.Do) > 0 {
-		step.Do = append([]string{"Keep the board's settings first. The flight board's screen here reads it, shows what differs and can set it."}, step.Do...)
+		step.Do = append([]string{"Keep the board's settings first. The flight board's screen here reads it, shows what " +
+			"differs and can set it."},
+			step.Do...)
 	}
 	if len(plan.Goggles) > 0 && (w.newUnit || len(step.Do) > 0) {
 		step.Do = append(step.Do, "In the goggles: "+strings.Join(plan.Goggles, ", ")+".")
@@ -421,7 +559,13 @@ func (w *writer) checkVoltage() {
 			w.add(Step{ID: VoltageStep, Phase: Prove, Title: "Read the battery in the goggles",
 				Do:       []string{"The voltage on screen is the flight board's: where it shows and is right, the OSD's data flows."},
 				Cautions: []string{cautionHot},
-				Reading:  &Reading{Label: "battery voltage on screen", Unit: "V", Min: float(node.Sees.Lowest), Max: float(node.Sees.Full), Expected: fmt.Sprintf("%s to %s", node.Sees.Lowest, node.Sees.Full)}})
+				Reading: &Reading{
+					Label:    "battery voltage on screen",
+					Unit:     "V",
+					Min:      float(node.Sees.Lowest),
+					Max:      float(node.Sees.Full),
+					Expected: fmt.Sprintf("%s to %s", node.Sees.Lowest, node.Sees.Full),
+				}})
 		}
 	}
 }

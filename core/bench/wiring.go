@@ -24,9 +24,15 @@ func (w *writer) wire() {
 	}
 	harness, _ := gear.Find[*gear.Harness](w.Library, w.Fit.Harness)
 	if steps := pins.PlannedMoves(w.Case); len(steps) > 0 && harness != nil {
-		w.add(Step{ID: fmt.Sprintf("repin:%s:%v", harness.ID, w.Fit.Moved), Phase: Feed, Title: "Re-pin the " + harness.Label(), Do: steps,
-			Tools: []string{"fine pick", "loupe"}, Materials: []string{harness.Label()},
-			Cautions: []string{"Colours lie: go by position and function. Supply on a signal pin destroys the unit."}})
+		w.add(Step{
+			ID:        fmt.Sprintf("repin:%s:%v", harness.ID, w.Fit.Moved),
+			Phase:     Feed,
+			Title:     "Re-pin the " + harness.Label(),
+			Do:        steps,
+			Tools:     []string{"fine pick", "loupe"},
+			Materials: []string{harness.Label()},
+			Cautions:  []string{"Colours lie: go by position and function. Supply on a signal pin destroys the unit."},
+		})
 	}
 	list := pins.Soldering(w.Case)
 	w.solder(list)
@@ -42,8 +48,13 @@ func (w *writer) plugIn(harness *gear.Harness) {
 	if w.Fit.HarnessTo == "" || !ok {
 		return
 	}
-	w.add(Step{ID: fmt.Sprintf("cable:%s:%s", harness.ID, w.Fit.HarnessTo), Phase: Feed, Title: "Plug the " + harness.Label() + " into the flight board", Tools: []string{"loupe"},
-		Do: []string{"Pack unplugged, and the unit's end still free.", plugged(kind)}})
+	w.add(Step{
+		ID:    fmt.Sprintf("cable:%s:%s", harness.ID, w.Fit.HarnessTo),
+		Phase: Feed,
+		Title: "Plug the " + harness.Label() + " into the flight board",
+		Tools: []string{"loupe"},
+		Do:    []string{"Pack unplugged, and the unit's end still free.", plugged(kind)},
+	})
 }
 
 // plugged says how a plug goes in.
@@ -65,7 +76,8 @@ func keyOf(c *gear.Connector) string {
 	case *c.Keyed:
 		return "it goes in one way only, latch up, by the nails and never by the wires."
 	}
-	return "it has no key and goes in both ways round; the wrong way puts the supply on a signal. Pin 1 goes to pin 1 by the marking on both."
+	return "it has no key and goes in both ways round; the wrong way puts the supply on a signal. Pin 1 goes to pin 1 " +
+		"by the marking on both."
 }
 
 // solder is the soldering step.
@@ -73,8 +85,17 @@ func (w *writer) solder(list pins.List) {
 	if len(list.Wires) == 0 {
 		return
 	}
-	step := Step{ID: "solder:" + w.air.Label + joins(list), Phase: Feed, Title: fmt.Sprintf("Solder %d wires of the air unit", len(list.Wires)),
-		Tools: []string{"soldering iron", "side cutters", "loupe"}, Materials: list.Materials, Cautions: []string{cautionIron, "Pre-tin pads and wires, a little slack, anchor the bundle where it cannot reach a prop."}}
+	step := Step{
+		ID:        "solder:" + w.air.Label + joins(list),
+		Phase:     Feed,
+		Title:     fmt.Sprintf("Solder %d wires of the air unit", len(list.Wires)),
+		Tools:     []string{"soldering iron", "side cutters", "loupe"},
+		Materials: list.Materials,
+		Cautions: []string{
+			cautionIron,
+			"Pre-tin pads and wires, a little slack, anchor the bundle where it cannot reach a prop.",
+		},
+	}
 	for _, l := range list.Wires {
 		does := l.Wire + " to " + l.To
 		if l.Colour != "" {
@@ -109,9 +130,15 @@ func (w *writer) pairs() {
 	}
 	list := pins.Continuity(w.Case)
 	for i, p := range list {
-		step := Step{ID: fmt.Sprintf("pair:%s:%d-%d", w.airUnit.ID, p.A, p.B), Phase: Meter, Title: fmt.Sprintf("Meter pin %d to pin %d", p.A, p.B),
-			Do:    []string{fmt.Sprintf("Pair %d of %d: %s. Pack unplugged, meter on continuity, at the unit's plug.", i+1, len(list), p.Label)},
-			Tools: []string{"multimeter"}, Reading: &Reading{Label: p.Label, Choices: meterAnswers, Expected: meterAnswers[0], Wrong: p.Wrong}}
+		step := Step{
+			ID:    fmt.Sprintf("pair:%s:%d-%d", w.airUnit.ID, p.A, p.B),
+			Phase: Meter,
+			Title: fmt.Sprintf("Meter pin %d to pin %d", p.A, p.B),
+			Do: []string{fmt.Sprintf("Pair %d of %d: %s. Pack unplugged, meter on continuity, at the unit's plug.", i+1,
+				len(list), p.Label)},
+			Tools:   []string{"multimeter"},
+			Reading: &Reading{Label: p.Label, Choices: meterAnswers, Expected: meterAnswers[0], Wrong: p.Wrong},
+		}
 		if p.Connected {
 			step.Reading.Expected = meterAnswers[1]
 		}

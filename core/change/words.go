@@ -104,7 +104,8 @@ func (d *differ) parts() {
 	switch {
 	case is.CapacitorUF == nil && was.CapacitorUF != nil:
 		d.say("take the capacitor off the battery leads")
-	case is.CapacitorUF != nil && (!reflect.DeepEqual(was.CapacitorUF, is.CapacitorUF) || !reflect.DeepEqual(was.CapacitorV, is.CapacitorV)):
+	case is.CapacitorUF != nil && (!reflect.DeepEqual(was.CapacitorUF, is.CapacitorUF) ||
+		!reflect.DeepEqual(was.CapacitorV, is.CapacitorV)):
 		d.say("solder a %s across the battery leads", Capacitor(is))
 	}
 }

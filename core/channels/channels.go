@@ -103,7 +103,8 @@ type worth struct {
 }
 
 func (a worth) beats(b worth) bool {
-	return cmp.Or(cmp.Compare(a.seated, b.seated), cmp.Compare(b.products, a.products), cmp.Compare(a.spacing, b.spacing)) > 0
+	return cmp.Or(cmp.Compare(a.seated, b.seated), cmp.Compare(b.products, a.products),
+		cmp.Compare(a.spacing, b.spacing)) > 0
 }
 
 type search struct {
@@ -125,7 +126,8 @@ func Find(pilots []Pilot) Plan {
 		s.now[i] = -1
 	}
 	slices.SortStableFunc(s.order, func(a, b int) int {
-		return cmp.Or(cmp.Compare(len(pilots[a].Channels), len(pilots[b].Channels)), cmp.Compare(pilots[a].key(), pilots[b].key()))
+		return cmp.Or(cmp.Compare(len(pilots[a].Channels), len(pilots[b].Channels)),
+			cmp.Compare(pilots[a].key(), pilots[b].key()))
 	})
 	s.descend(0, worth{spacing: unit.Megahertz(math.Inf(1))})
 	return s.plan()
@@ -296,7 +298,9 @@ func (s *search) plan() Plan {
 	}
 	s.each(func(a, b, c, on int) {
 		if mhz, by := covers(s.channel(a), s.channel(b), s.channel(c), s.channel(on)); lands(by) {
-			plan.Products = append(plan.Products, Product{s.pilots[a].Name, s.pilots[b].Name, s.pilots[c].Name, s.pilots[on].Name, mhz, by})
+			plan.Products = append(plan.Products, Product{
+				s.pilots[a].Name, s.pilots[b].Name, s.pilots[c].Name, s.pilots[on].Name, mhz, by,
+			})
 		}
 	})
 	plan.Free = s.free()

@@ -24,7 +24,10 @@ func crowd(r *rand.Rand, pilots, channels int) (list []Pilot) {
 	systems := []struct {
 		name string
 		of   []gear.Channel
-	}{{"one", system(min(4, channels), 5660+unit.Megahertz(r.IntN(30)), 37, 20)}, {"two", system(channels, 5650+unit.Megahertz(r.IntN(40)), 19, 18)}}
+	}{
+		{"one", system(min(4, channels), 5660+unit.Megahertz(r.IntN(30)), 37, 20)},
+		{"two", system(channels, 5650+unit.Megahertz(r.IntN(40)), 19, 18)},
+	}
 	for i := range pilots {
 		s := systems[r.IntN(2)]
 		list = append(list, Pilot{Name: fmt.Sprintf("p%d", i), System: s.name, Channels: s.of})
@@ -157,7 +160,10 @@ func TestThirdOrderProducts(t *testing.T) {
 	beside := Find([]Pilot{one("a", 5660, 20), one("b", 5700, 20), one("c", 5755, 20)}) // 2·5700 − 5660 = 5740
 	assert.Contains(t, beside.Products, Product{"b", "b", "a", "c", 5740, 5})
 
-	same := []Pilot{{Name: "x", System: "Four", Plan: "left", Channels: system(1, 5660, 40, 20)}, {Name: "y", System: "Four", Plan: "right", Channels: system(1, 5800, 40, 20)}}
+	same := []Pilot{
+		{Name: "x", System: "Four", Plan: "left", Channels: system(1, 5660, 40, 20)},
+		{Name: "y", System: "Four", Plan: "right", Channels: system(1, 5800, 40, 20)},
+	}
 	seated := 0
 	for _, s := range Find(same).Seats {
 		if s.Channel != "" {

@@ -155,14 +155,20 @@ func Check(c fleet.Case) []verdict.Finding {
 
 func check(c fleet.Case) []verdict.Finding {
 	if c.Fit.Board == "" && !c.Fit.Without(fleet.NoBoard) {
-		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeUnknown, c.Quad.Label(), verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeUnknown, c.Quad.Label(),
+			verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
 	}
 	if c.Fit.Board == "" && (c.Fit.AirUnit != nil || c.Fit.Receiver != "") {
-		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Says: "There is no flight board: nothing takes the sticks, and nothing arms."}}
+		return []verdict.Finding{{
+			Code:  CodeNoBoard,
+			Level: verdict.Caution,
+			Says:  "There is no flight board: nothing takes the sticks, and nothing arms.",
+		}}
 	}
 	h, ok := newHands(c)
 	if !ok {
-		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeNothing, c.Quad.Label(), verdict.FitValue(h.Case, "controller", "controller or separate receiver of "+c.Quad.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeNothing, c.Quad.Label(),
+			verdict.FitValue(h.Case, "controller", "controller or separate receiver of "+c.Quad.Label()))}
 	}
 	if len(h.missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Control, CodeUnknown, c.Quad.Label(), h.missing...)}
@@ -176,7 +182,8 @@ func check(c fleet.Case) []verdict.Finding {
 		protocol, _ := Protocol(h.Case, h.runs)
 		port, _ := pins.SticksPort(c)
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits,
-			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port, strings.ToUpper(protocol), h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
+			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port,
+				strings.ToUpper(protocol), h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
 	}
 	return findings
 }
@@ -192,12 +199,22 @@ func (h *hands) checkProtocol() (findings []verdict.Finding) {
 	}
 	if s.Unit != s.Board {
 		findings = append(findings, verdict.Finding{Code: CodeVariant, Level: verdict.Change, Subject: h.airUnit.Label(),
-			Compares: []verdict.Compare{{What: "RC protocol", Needed: string(s.Unit) + " in the goggles", There: string(s.Board) + " on the board"}},
-			Says:     fmt.Sprintf("The goggles are set to %s, the flight board to %s: the sticks do nothing until both are the same.", s.Unit, s.Board)})
+			Compares: []verdict.Compare{{
+				What:   "RC protocol",
+				Needed: string(s.Unit) + " in the goggles",
+				There:  string(s.Board) + " on the board",
+			}},
+			Says: fmt.Sprintf("The goggles are set to %s, the flight board to %s: the sticks do nothing until both are the same.",
+				s.Unit, s.Board)})
 	}
 	if !slices.Contains(h.airUnit.RCOut.Variants, string(s.Unit)) {
-		findings = append(findings, verdict.Finding{Code: CodeVariant, Level: verdict.Unfit, Subject: h.airUnit.Label(), Source: h.airUnit.Source.String(),
-			Says: fmt.Sprintf("%s has no %s protocol.", h.airUnit.Label(), s.Unit)})
+		findings = append(findings, verdict.Finding{
+			Code:    CodeVariant,
+			Level:   verdict.Unfit,
+			Subject: h.airUnit.Label(),
+			Source:  h.airUnit.Source.String(),
+			Says:    fmt.Sprintf("%s has no %s protocol.", h.airUnit.Label(), s.Unit),
+		})
 	}
 	return findings
 }
@@ -206,8 +223,14 @@ func (h *hands) checkEnds() []verdict.Finding {
 	s := h.Fit.Sticks
 	if off := max(abs(*s.MinUS-lowEnd), abs(*s.MaxUS-highEnd)); off > endSlack {
 		return []verdict.Finding{{Code: CodeEnds, Level: verdict.Caution,
-			Compares: []verdict.Compare{{What: "ends of the sticks", Needed: fmt.Sprintf("%d to %d µs", lowEnd, highEnd), There: fmt.Sprintf("%d to %d µs", *s.MinUS, *s.MaxUS)}},
-			Says:     fmt.Sprintf("The sticks go from %d to %d µs: calibrate the controller and set its end points to %d and %d, or it may not arm and not reach full throttle.", *s.MinUS, *s.MaxUS, lowEnd, highEnd)}}
+			Compares: []verdict.Compare{{
+				What:   "ends of the sticks",
+				Needed: fmt.Sprintf("%d to %d µs", lowEnd, highEnd),
+				There:  fmt.Sprintf("%d to %d µs", *s.MinUS, *s.MaxUS),
+			}},
+			Says: fmt.Sprintf("The sticks go from %d to %d µs: calibrate the controller and set its end points to %d and %d, "+
+				"or it may not arm and not reach full throttle.",
+				*s.MinUS, *s.MaxUS, lowEnd, highEnd)}}
 	}
 	return nil
 }
@@ -248,9 +271,11 @@ func (h *hands) checkSwitches() (findings []verdict.Finding) {
 				if s.Mode == Arm {
 					other = o.Mode
 				}
-				add(CodeArmIn, verdict.Unfit, "Arming lies within the range of %s on AUX %d: switching that arms the quad.", modeWords(other), s.Aux)
+				add(CodeArmIn, verdict.Unfit, "Arming lies within the range of %s on AUX %d: switching that arms the quad.",
+					modeWords(other), s.Aux)
 			default:
-				add(CodeTwice, verdict.Caution, "%s and %s lie on the same range of AUX %d: one switch throws both.", verdict.Capital(modeWords(o.Mode)), modeWords(s.Mode), s.Aux)
+				add(CodeTwice, verdict.Caution, "%s and %s lie on the same range of AUX %d: one switch throws both.",
+					verdict.Capital(modeWords(o.Mode)), modeWords(s.Mode), s.Aux)
 			}
 		}
 	}
@@ -279,11 +304,15 @@ func (h *hands) checkRange(s fleet.Switch) (code verdict.Code, level verdict.Lev
 	name := verdict.Capital(modeWords(s.Mode))
 	switch {
 	case from >= to:
-		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs vanishes in the board's steps of 25 µs: it is never on.", name, s.Aux, s.FromUS, s.ToUS)
+		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs vanishes in the board's steps of 25 µs: it is "+
+			"never on.",
+			name, s.Aux, s.FromUS, s.ToUS)
 	case from > high || to <= low:
-		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs is never reached: the channel goes from %d to %d µs.", name, s.Aux, from, to, low, high)
+		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs is never reached: the channel goes from %d to %d µs.",
+			name, s.Aux, from, to, low, high)
 	case s.Mode == Arm && h.alwaysOn(s):
-		return code, level, fmt.Sprintf("Arming on AUX %d from %d to %d µs is never left: the quad cannot be disarmed.", s.Aux, from, to)
+		return code, level, fmt.Sprintf("Arming on AUX %d from %d to %d µs is never left: the quad cannot be disarmed.",
+			s.Aux, from, to)
 	}
 	return "", "", ""
 }
@@ -307,7 +336,8 @@ func (h *hands) sameWay(before *hands) bool {
 	if h.receiver != nil || before.receiver != nil {
 		return h.receiver == before.receiver
 	}
-	return h.airUnit == before.airUnit && h.Fit.Sticks != nil && before.Fit.Sticks != nil && h.Fit.Sticks.Unit == before.Fit.Sticks.Unit
+	return h.airUnit == before.airUnit && h.Fit.Sticks != nil && before.Fit.Sticks != nil &&
+		h.Fit.Sticks.Unit == before.Fit.Sticks.Unit
 }
 
 // noLag names the latency that is not stated.
@@ -348,8 +378,14 @@ func (h *hands) checkLatency() []verdict.Finding {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeLatency, Level: verdict.Caution,
-		Compares: []verdict.Compare{{What: "latency of the sticks", Needed: fmt.Sprintf("%.0f ms today", was), There: fmt.Sprintf("%.0f ms", is), Margin: fmt.Sprintf("%+.0f ms", is-was)}},
-		Says:     fmt.Sprintf("The sticks come %.0f ms later than today: the first packs want care, near nobody.", math.Round(is-was))}}
+		Compares: []verdict.Compare{{
+			What:   "latency of the sticks",
+			Needed: fmt.Sprintf("%.0f ms today", was),
+			There:  fmt.Sprintf("%.0f ms", is),
+			Margin: fmt.Sprintf("%+.0f ms", is-was),
+		}},
+		Says: fmt.Sprintf("The sticks come %.0f ms later than today: the first packs want care, near nobody.",
+			math.Round(is-was))}}
 }
 
 // Candidates proposes both ends alike, another variant, and a switch to arm with.

@@ -14,10 +14,20 @@ import (
 )
 
 func caseOf(set *gear.Set, change func(*fleet.Fit)) fleet.Case {
-	fit := fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Controller: &fleet.Slot{Kit: "old-hand"},
-		Board: "board", Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
+	fit := fleet.Fit{
+		AirUnit:    &fleet.Slot{Kit: "first"},
+		Goggles:    &fleet.Slot{Kit: "new-eyes"},
+		Controller: &fleet.Slot{Kit: "old-hand"},
+		Board:      "board",
+		Wiring:     fleet.Wiring{Wires: sample.Wired()},
+		Flight:     sample.Flight(),
+	}
 	change(&fit)
-	return sample.Case(set, []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")}, fit)
+	return sample.Case(set, []fleet.Kit{
+		sample.Own("first", "1.1", ""),
+		sample.Own("new-eyes", "5.2", "b"),
+		sample.Own("old-hand", "", ""),
+	}, fit)
 }
 
 func codes(findings []verdict.Finding) (list []verdict.Code) {
@@ -47,9 +57,19 @@ func TestTheTradesCases(t *testing.T) {
 	}{
 		{"as it should be", func(*fleet.Fit) {}, control.CodeFits, verdict.Fits},
 		{"a separate receiver", separate, control.CodeFits, verdict.Fits},
-		{"a separate receiver on no port", func(f *fleet.Fit) { separate(f); f.Ports = nil }, control.CodeUnknown, verdict.Unknown},
+		{
+			"a separate receiver on no port",
+			func(f *fleet.Fit) { separate(f); f.Ports = nil },
+			control.CodeUnknown,
+			verdict.Unknown,
+		},
 		{"normal against fast", func(f *fleet.Fit) { f.Sticks.Board = fleet.Fast }, control.CodeVariant, verdict.Change},
-		{"a protocol the unit has not", func(f *fleet.Fit) { f.Sticks.Unit, f.Sticks.Board = fleet.LowLatency, fleet.LowLatency }, control.CodeVariant, verdict.Unfit},
+		{
+			"a protocol the unit has not",
+			func(f *fleet.Fit) { f.Sticks.Unit, f.Sticks.Board = fleet.LowLatency, fleet.LowLatency },
+			control.CodeVariant,
+			verdict.Unfit,
+		},
 		{"ends too short", func(f *fleet.Fit) { f.Sticks.MinUS = new(1080) }, control.CodeEnds, verdict.Caution},
 		{"nothing arms", func(f *fleet.Fit) { f.Sticks.Switches = f.Sticks.Switches[1:] }, control.CodeNoArm, verdict.Change},
 		{"arming within another mode", on("level", 1, 1500, 2000), control.CodeArmIn, verdict.Unfit},
@@ -59,7 +79,12 @@ func TestTheTradesCases(t *testing.T) {
 		{"no channel order", func(f *fleet.Fit) { f.Sticks.Order = "" }, control.CodeUnknown, verdict.Unknown},
 		{"nothing said", func(f *fleet.Fit) { f.Sticks = nil }, control.CodeUnknown, verdict.Unknown},
 		{"nothing to bring the sticks", func(f *fleet.Fit) { f.Controller = nil }, control.CodeNothing, verdict.Unknown},
-		{"no flight board", func(f *fleet.Fit) { f.Board, f.None = "", []string{fleet.NoBoard} }, control.CodeNoBoard, verdict.Caution},
+		{
+			"no flight board",
+			func(f *fleet.Fit) { f.Board, f.None = "", []string{fleet.NoBoard} },
+			control.CodeNoBoard,
+			verdict.Caution,
+		},
 		{"a flight board nobody has stated", func(f *fleet.Fit) { f.Board = "" }, control.CodeUnknown, verdict.Unknown},
 		{"arming that is never reached", on("arm", 4, 2050, 2100), control.CodeArmRange, verdict.Unfit},
 		{"arming below the travel", on("arm", 4, 900, 975), control.CodeArmRange, verdict.Unfit},
@@ -97,7 +122,11 @@ func TestCandidatesHelp(t *testing.T) {
 		f.Sticks.Board, f.Sticks.MinUS = fleet.Fast, new(1080)
 		f.Sticks.Switches = append(f.Sticks.Switches, fleet.Switch{Mode: "level", Aux: 1, FromUS: 1500, ToUS: 2000})
 	})
-	for _, says := range []string{"set goggles and flight board to normal", "set the end points to 1000 and 2000", "put arm on AUX 4 from 1700 to 2100"} {
+	for _, says := range []string{
+		"set goggles and flight board to normal",
+		"set the end points to 1000 and 2000",
+		"put arm on AUX 4 from 1700 to 2100",
+	} {
 		found := false
 		for _, cand := range control.Candidates(c) {
 			if change.Words(c, cand.Patch) == says {
@@ -111,7 +140,11 @@ func TestCandidatesHelp(t *testing.T) {
 }
 
 func TestSwitchesLightTheirModes(t *testing.T) {
-	switches := []fleet.Switch{{Mode: "arm", Aux: 1, FromUS: 1700, ToUS: 2100}, {Mode: "level", Aux: 2, FromUS: 900, ToUS: 1300}, {Mode: "beeper", Aux: 9, FromUS: 900, ToUS: 2100}}
+	switches := []fleet.Switch{
+		{Mode: "arm", Aux: 1, FromUS: 1700, ToUS: 2100},
+		{Mode: "level", Aux: 2, FromUS: 900, ToUS: 1300},
+		{Mode: "beeper", Aux: 9, FromUS: 900, ToUS: 2100},
+	}
 	assert.Equal(t, []control.Lit{{Mode: "arm", Aux: 1}, {Mode: "level", Aux: 2, On: true}, {Mode: "beeper", Aux: 9}},
 		control.Lights(switches, []int{1500, 1500, 1000, 1500, 1000, 1000, 1000}))
 }
@@ -123,12 +156,26 @@ func TestTheWayOfTheSticks(t *testing.T) {
 		}
 		return labels
 	}
-	assert.Equal(t, []string{"old-hand: 1000 to 2000 µs", "first: RC protocol normal", "UART 3: serial receiver, sbus", "board: order AETR, normal"}, way(caseOf(sample.Set(), func(*fleet.Fit) {})))
-	separate := caseOf(sample.Set(), func(f *fleet.Fit) { f.Receiver, f.Ports = "receiver", []fleet.Port{{UART: 3, Use: fleet.UseReceiver}} })
-	assert.Equal(t, []string{"the pilot's own controller: 1000 to 2000 µs", "receiver: separate; the air unit's RC wires stay off", "UART 3: serial receiver, crsf", "board: order AETR"}, way(separate))
+	assert.Equal(t, []string{
+		"old-hand: 1000 to 2000 µs",
+		"first: RC protocol normal",
+		"UART 3: serial receiver, sbus",
+		"board: order AETR, normal",
+	}, way(caseOf(sample.Set(), func(*fleet.Fit) {})))
+	separate := caseOf(sample.Set(), func(f *fleet.Fit) {
+		f.Receiver, f.Ports = "receiver", []fleet.Port{{UART: 3, Use: fleet.UseReceiver}}
+	})
+	assert.Equal(t, []string{
+		"the pilot's own controller: 1000 to 2000 µs",
+		"receiver: separate; the air unit's RC wires stay off",
+		"UART 3: serial receiver, crsf",
+		"board: order AETR",
+	}, way(separate))
 	nothing := caseOf(sample.Set(), func(f *fleet.Fit) { f.Sticks = nil })
 	assert.Contains(t, way(nothing), "first: RC protocol not said")
-	assert.Equal(t, "There is no flight board.", control.Draw(caseOf(sample.Set(), func(f *fleet.Fit) { f.Board = "" })).Missing)
+	assert.Equal(t, "There is no flight board.", control.Draw(caseOf(sample.Set(), func(f *fleet.Fit) {
+		f.Board = ""
+	})).Missing)
 	assert.NotEmpty(t, control.Draw(caseOf(sample.Set(), func(f *fleet.Fit) { f.Controller = nil })).Missing)
 	pic := control.Draw(caseOf(sample.Set(), func(*fleet.Fit) {}))
 	assert.InDelta(t, 20, *pic.NextMS, 1e-9)

@@ -147,7 +147,12 @@ type pairKey struct{ airUnit, goggles string }
 // NewLibrary indexes the sets. Where an id occurs twice the first one stands;
 // the format package refuses such files before they come here.
 func NewLibrary(sets ...*Set) *Library {
-	lib := &Library{byID: map[string]Item{}, pairings: map[pairKey][]*Pairing{}, charts: map[string]*firmware.Chart{}, atOdds: map[pairKey]string{}}
+	lib := &Library{
+		byID:     map[string]Item{},
+		pairings: map[pairKey][]*Pairing{},
+		charts:   map[string]*firmware.Chart{},
+		atOdds:   map[pairKey]string{},
+	}
 	for _, set := range sets {
 		for _, list := range set.Lists() {
 			for _, item := range list.Items {
@@ -207,7 +212,8 @@ func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
 func (l *Library) note(key pairKey, p *Pairing) {
 	for _, other := range l.pairings[key] {
 		if how := other.Contradicts(p); how != "" && l.atOdds[key] == "" {
-			l.atOdds[key] = fmt.Sprintf("%s (%s) and %s (%s) contradict each other: %s", other.ID, other.Source, p.ID, p.Source, how)
+			l.atOdds[key] = fmt.Sprintf("%s (%s) and %s (%s) contradict each other: %s", other.ID, other.Source, p.ID, p.Source,
+				how)
 		}
 	}
 }

@@ -84,7 +84,11 @@ func (t *trio) checkPair() []verdict.Finding {
 	}
 	if odds := t.Library.Contradiction(t.airUnit.ID, t.goggles.ID); odds != "" {
 		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeAtOdds, pair, verdict.Missing{
-			Of: "gear", ID: t.airUnit.ID, Field: "pairings", Label: fmt.Sprintf("how %s links with %s: %s", t.airUnit.Label(), t.goggles.Label(), odds)})}
+			Of:    "gear",
+			ID:    t.airUnit.ID,
+			Field: "pairings",
+			Label: fmt.Sprintf("how %s links with %s: %s", t.airUnit.Label(), t.goggles.Label(), odds),
+		})}
 	}
 	if len(list) == 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoStatement, pair, verdict.Missing{
@@ -158,8 +162,16 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 
 // readFirst is the change that begins with reading what a device carries.
 func (t *trio) readFirst(p *gear.Pairing, m plan, pair string, missing []verdict.Missing) verdict.Finding {
-	return verdict.Finding{Code: CodeUpdate, Level: verdict.Change, Subject: pair, Source: p.Source.String(), Compares: t.compare(p), Missing: missing,
-		Says: fmt.Sprintf("Nobody has read what %s carries; whichever of its releases that is, %s links with %s after %s.", strings.Join(m.reads, " and "), t.air.Label, t.eyes.Label, t.describe(m)) + t.stop(m.pairing)}
+	return verdict.Finding{
+		Code:     CodeUpdate,
+		Level:    verdict.Change,
+		Subject:  pair,
+		Source:   p.Source.String(),
+		Compares: t.compare(p),
+		Missing:  missing,
+		Says: fmt.Sprintf("Nobody has read what %s carries; whichever of its releases that is, %s links with %s after %s.",
+			strings.Join(m.reads, " and "), t.air.Label, t.eyes.Label, t.describe(m)) + t.stop(m.pairing),
+	}
 }
 
 // stop says where not to go on: a newer release of a device that this statement does
@@ -227,8 +239,14 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 		return verdict.Finding{Code: CodeNoSticks, Level: verdict.Fits, Subject: t.Quad.Label(), Source: "this fit",
 			Says: t.Quad.Label() + " has no flight board and carries no sticks."}, true
 	case t.separate:
-		return verdict.Finding{Code: CodeSeparate, Level: verdict.Fits, Subject: t.Library.Label(t.Fit.Receiver), Source: "common practice",
-			Says: fmt.Sprintf("The sticks go through the %s; the air unit's RC wires stay unused.", t.Library.Label(t.Fit.Receiver))}, true
+		return verdict.Finding{
+			Code:    CodeSeparate,
+			Level:   verdict.Fits,
+			Subject: t.Library.Label(t.Fit.Receiver),
+			Source:  "common practice",
+			Says: fmt.Sprintf("The sticks go through the %s; the air unit's RC wires stay unused.",
+				t.Library.Label(t.Fit.Receiver)),
+		}, true
 	case t.controller == nil:
 		return verdict.CannotTell(verdict.Link, CodeController, t.Quad.Label(),
 			verdict.FitValue(t.Case, "controller", "controller, or a separate receiver, of "+t.Quad.Label())), true
@@ -244,10 +262,15 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 	plans, unread := t.plans(list, true)
 	switch {
 	case p.Controllers == nil:
-		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, verdict.Missing{Of: "gear", ID: p.ID, Field: "controllers",
-			Label: fmt.Sprintf("which controllers go through %s with %s", t.airUnit.Label(), t.goggles.Label())}), true
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, verdict.Missing{
+			Of:    "gear",
+			ID:    p.ID,
+			Field: "controllers",
+			Label: fmt.Sprintf("which controllers go through %s with %s", t.airUnit.Label(), t.goggles.Label()),
+		}), true
 	case sticks == unsure:
-		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.slotValue(t.hand, "controller", "firmware")), true
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject,
+			t.slotValue(t.hand, "controller", "firmware")), true
 	case len(plans) > 0:
 		f.Level = verdict.Change
 		f.Says = fmt.Sprintf("%s does not reach the flight board through %s as planned; it does after %s.",
@@ -258,7 +281,8 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.unread()...), true
 	default:
 		f.Level = verdict.Unfit
-		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.hand.Label, t.air.Label, t.eyes.Label)
+		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.hand.Label, t.air.Label,
+			t.eyes.Label)
 	}
 	f.Compares = t.compareSticks(p)
 	return f, true
@@ -269,7 +293,11 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 func (t *trio) compareSticks(p *gear.Pairing) []verdict.Compare {
 	for _, c := range p.Controllers {
 		if c.ID == t.controller.ID {
-			return []verdict.Compare{{What: t.hand.Label + " firmware", Needed: c.Firmware.String(), There: orUnknown(string(t.hand.Target))}}
+			return []verdict.Compare{{
+				What:   t.hand.Label + " firmware",
+				Needed: c.Firmware.String(),
+				There:  orUnknown(string(t.hand.Target)),
+			}}
 		}
 	}
 	return nil

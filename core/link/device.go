@@ -19,8 +19,13 @@ func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 		findings = append(findings, t.checkUpdate(d, s)...)
 	}
 	if r, ok := d.Release(s.Target); ok && r.Advice != nil {
-		findings = append(findings, verdict.Finding{Code: CodeAdvice, Level: verdict.Caution, Subject: s.Label,
-			Says: fmt.Sprintf("Release %s of %s is best avoided: %s", r.Version, d.Label(), r.Advice.Why), Source: d.Source.String()})
+		findings = append(findings, verdict.Finding{
+			Code:    CodeAdvice,
+			Level:   verdict.Caution,
+			Subject: s.Label,
+			Says:    fmt.Sprintf("Release %s of %s is best avoided: %s", r.Version, d.Label(), r.Advice.Why),
+			Source:  d.Source.String(),
+		})
 	}
 	switch needed := d.ActivationNeeded(); {
 	case needed == nil:
@@ -32,17 +37,32 @@ func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 			Of: "kit", ID: s.KitID, Field: "activated", Label: "whether " + s.Label + " has been activated"}))
 	case !*s.Activated && !t.wakes(d, s):
 		if !s.Current.Known() && s.Owned() {
-			findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, t.slotValue(s, "", "firmware")))
+			findings = append(findings,
+				verdict.CannotTell(verdict.Link, CodeActivation, s.Label, t.slotValue(s, "", "firmware")))
 			break
 		}
-		findings = append(findings, verdict.Finding{Code: CodeActivation, Level: verdict.Unfit, Subject: s.Label, Source: d.Source.String(),
-			Says: fmt.Sprintf("%s must be activated once before it links; that works on %s, and no permitted steps lead over such a release to %s.", s.Label, d.Activation.Firmware, orUnknown(string(s.Target)))})
+		findings = append(findings, verdict.Finding{
+			Code:    CodeActivation,
+			Level:   verdict.Unfit,
+			Subject: s.Label,
+			Source:  d.Source.String(),
+			Says: fmt.Sprintf("%s must be activated once before it links; that works on %s, and no permitted steps lead over "+
+				"such a release to %s.",
+				s.Label, d.Activation.Firmware, orUnknown(string(s.Target))),
+		})
 	case !*s.Activated:
 		says := fmt.Sprintf("%s must be activated once, with an account and internet, before it links.", s.Label)
 		if len(d.Activation.Tools) > 0 {
-			says = fmt.Sprintf("%s must be activated once in %s, with an account and internet, before it links.", s.Label, orList(d.Activation.Tools))
+			says = fmt.Sprintf("%s must be activated once in %s, with an account and internet, before it links.", s.Label,
+				orList(d.Activation.Tools))
 		}
-		findings = append(findings, verdict.Finding{Code: CodeActivation, Level: verdict.Caution, Subject: s.Label, Says: says, Source: d.Source.String()})
+		findings = append(findings, verdict.Finding{
+			Code:    CodeActivation,
+			Level:   verdict.Caution,
+			Subject: s.Label,
+			Says:    says,
+			Source:  d.Source.String(),
+		})
 	}
 	return findings
 }
@@ -69,15 +89,21 @@ func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 				Field: "firmware", Label: fmt.Sprintf("%s, to know whether %s goes on it", carried(s), s.Target)})}
 		}
 		return []verdict.Finding{{Code: CodeNoWay, Level: verdict.Unfit, Subject: s.Label, Source: d.Source.String(),
-			Says:     fmt.Sprintf("Release %s cannot be put on %s: no permitted steps lead there from %s.", s.Target, s.Label, s.Current),
+			Says: fmt.Sprintf("Release %s cannot be put on %s: no permitted steps lead there from %s.", s.Target, s.Label,
+				s.Current),
 			Compares: []verdict.Compare{{What: s.Label + " firmware", Needed: string(s.Target), There: string(s.Current)}}}}
 	}
 	var findings []verdict.Finding
 	for _, step := range steps {
 		if step.OneWay {
-			findings = append(findings, verdict.Finding{Code: CodeOneWay, Level: verdict.Caution, Subject: s.Label, Source: d.Source.String(),
+			findings = append(findings, verdict.Finding{
+				Code:    CodeOneWay,
+				Level:   verdict.Caution,
+				Subject: s.Label,
+				Source:  d.Source.String(),
 				Says: fmt.Sprintf("Updating %s from %s to %s is a one-way door: nothing known puts the old release back.",
-					s.Label, orUnknown(string(step.From)), step.To)})
+					s.Label, orUnknown(string(step.From)), step.To),
+			})
 		}
 	}
 	return findings
@@ -110,12 +136,18 @@ func (t *trio) checkMode() []verdict.Finding {
 	f := verdict.Finding{Code: CodeModeSwitch, Subject: s.Label, Source: t.goggles.Source.String()}
 	switch keeps := t.goggles.SwitchKeeps(s.Mode, s.ToMode); {
 	case keeps == nil:
-		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeModeSwitch, s.Label, verdict.Missing{Of: "gear", ID: t.goggles.ID,
-			Field: "modeSwitch", Label: fmt.Sprintf("whether %s keeps its bindings from mode %s to %s", t.goggles.Label(), from, mode.Label())})}
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeModeSwitch, s.Label, verdict.Missing{
+			Of:    "gear",
+			ID:    t.goggles.ID,
+			Field: "modeSwitch",
+			Label: fmt.Sprintf("whether %s keeps its bindings from mode %s to %s", t.goggles.Label(), from, mode.Label()),
+		})}
 	case *keeps:
-		f.Level, f.Says = verdict.Fits, fmt.Sprintf("Switching %s from mode %s to %s keeps its bindings.", s.Label, from, mode.Label())
+		f.Level, f.Says = verdict.Fits, fmt.Sprintf("Switching %s from mode %s to %s keeps its bindings.", s.Label, from,
+			mode.Label())
 	default:
-		f.Level, f.Says = verdict.Caution, fmt.Sprintf("Switching %s from mode %s to %s loses its bindings: every quad flown with it must be bound again.",
+		f.Level, f.Says = verdict.Caution, fmt.Sprintf("Switching %s from mode %s to %s loses its bindings: every quad "+
+			"flown with it must be bound again.",
 			s.Label, from, mode.Label())
 	}
 	return []verdict.Finding{f}
@@ -130,18 +162,25 @@ func (t *trio) checkTaken() []verdict.Finding {
 	if !taken {
 		return nil
 	}
-	return []verdict.Finding{{Code: CodeTaken, Level: verdict.Unfit, Subject: t.air.Label, Source: "the plans of this fleet",
-		Says: fmt.Sprintf("%s is planned into %s too; it cannot be in both.", t.air.Label, other.Label())}}
+	return []verdict.Finding{{
+		Code:    CodeTaken,
+		Level:   verdict.Unfit,
+		Subject: t.air.Label,
+		Source:  "the plans of this fleet",
+		Says:    fmt.Sprintf("%s is planned into %s too; it cannot be in both.", t.air.Label, other.Label()),
+	}}
 }
 
 // checkFullPower warns of a craft that never reaches full transmit power.
 func (t *trio) checkFullPower() []verdict.Finding {
-	if t.Fit.Board != "" || t.airUnit.Radio == nil || t.airUnit.Radio.FullPowerOnlyArmed == nil || !*t.airUnit.Radio.FullPowerOnlyArmed {
+	if t.Fit.Board != "" || t.airUnit.Radio == nil || t.airUnit.Radio.FullPowerOnlyArmed == nil ||
+		!*t.airUnit.Radio.FullPowerOnlyArmed {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeLowPower, Level: verdict.Caution, Subject: t.air.Label,
 		Source: t.airUnit.SourceOf("radio.fullPowerOnlyArmed").String(),
-		Says: fmt.Sprintf("%s reaches full power only with a flight board connected and armed; without one it stays at low power.",
+		Says: fmt.Sprintf("%s reaches full power only with a flight board connected and armed; without one it stays at "+
+			"low power.",
 			t.air.Label)}}
 }
 
@@ -217,7 +256,8 @@ func (t *trio) checkFlip(p *gear.Pairing, subject string) []verdict.Finding {
 	case p.Gives(gear.FeatureFlip):
 		return nil
 	case len(p.Features) == 0:
-		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeUpsideDown, subject, verdict.GearValue(&p.Entry, "features", "whether the picture can be flipped: features"))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeUpsideDown, subject,
+			verdict.GearValue(&p.Entry, "features", "whether the picture can be flipped: features"))}
 	}
 	return []verdict.Finding{{Code: CodeUpsideDown, Level: verdict.Change, Subject: subject, Source: p.Source.String(),
 		Says: "The camera sits upside down, and this link cannot flip the picture: remount the camera the right way up."}}

@@ -221,7 +221,9 @@ func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.
 		}
 		return true
 	}
-	if within(s.Target) && (s.Target.Known() || slices.ContainsFunc(ranges, func(r firmware.Range) bool { return r.IsAny() }) || len(d.Releases) == 0) {
+	if within(s.Target) && (s.Target.Known() || slices.ContainsFunc(ranges, func(r firmware.Range) bool {
+		return r.IsAny()
+	}) || len(d.Releases) == 0) {
 		return s.Target, t.planned(m, d, s)
 	}
 	if !s.Current.Known() && len(d.Releases) > 0 {
@@ -266,7 +268,9 @@ func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.
 // bought, can be brought to from whichever of its releases it carries: of several the
 // one that takes the fewest updates at worst, and none that is advised against where
 // another does.
-func (t *trio) reachUnread(m *plan, d *gear.Device, within func(firmware.Version) bool) (best firmware.Version, ok bool) {
+func (t *trio) reachUnread(
+	m *plan, d *gear.Device, within func(firmware.Version) bool,
+) (best firmware.Version, ok bool) {
 	chart := t.Library.Chart(d.ID)
 	var cost [3]int
 	for _, r := range d.Releases {

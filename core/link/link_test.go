@@ -23,8 +23,15 @@ func fit(air, goggles, hand string) fleet.Fit {
 }
 
 func kit() []fleet.Kit {
-	return []fleet.Kit{sample.Own("first", "1.0.6", ""), sample.Own("second", "2.0", ""), sample.Own("small", "3.0", ""),
-		sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("new-hand", "1.0", "")}
+	return []fleet.Kit{
+		sample.Own("first", "1.0.6", ""),
+		sample.Own("second", "2.0", ""),
+		sample.Own("small", "3.0", ""),
+		sample.Own("old-eyes", "4.1", "a"),
+		sample.Own("new-eyes", "5.0", "b"),
+		sample.Own("old-hand", "", ""),
+		sample.Own("new-hand", "1.0", ""),
+	}
 }
 
 func byCode(findings []verdict.Finding, code verdict.Code) *verdict.Finding {
@@ -45,7 +52,14 @@ func TestPairingsOfTheTrade(t *testing.T) {
 		level              verdict.Level
 	}{
 		{"old unit, old goggles, up to and including 1.0.6", "first", "old-eyes", "old-hand", link.CodeLinks, verdict.Fits},
-		{"old unit, new goggles: both sides update, one way", "first", "new-eyes", "old-hand", link.CodeUpdate, verdict.Change},
+		{
+			"old unit, new goggles: both sides update, one way",
+			"first",
+			"new-eyes",
+			"old-hand",
+			link.CodeUpdate,
+			verdict.Change,
+		},
 		{"a mode that comes by a chain of updates", "second", "old-eyes", "new-hand", link.CodeUpdate, verdict.Change},
 		{"never, whatever the firmware", "small", "old-eyes", "", link.CodeNever, verdict.Unfit},
 		{"no statement at all is unknown", "small", "new-eyes", "new-hand", link.CodeNoStatement, verdict.Unknown},
@@ -83,7 +97,8 @@ func TestAPlannedUpdateIsJudgedByItsWay(t *testing.T) {
 	back[0].Firmware = "1.1"
 	next = fit("first", "old-eyes", "old-hand")
 	next.AirUnit.Firmware = "1.0.6"
-	assert.NotNil(t, byCode(link.Check(sample.Case(sample.Set(), back, next)), link.CodeNoWay), "the door does not open again")
+	assert.NotNil(t, byCode(link.Check(sample.Case(sample.Set(), back, next)), link.CodeNoWay),
+		"the door does not open again")
 }
 
 func TestSwitchingTheModeLosesBindingsOneWayOnly(t *testing.T) {
@@ -230,7 +245,13 @@ func TestFullPowerNeedsAFlightBoard(t *testing.T) {
 
 func TestOneUnitCannotBeInTwoQuads(t *testing.T) {
 	set := sample.Set()
-	f := &fleet.Fleet{Kit: kit(), Quads: []fleet.Quad{{ID: "a", Now: fit("first", "old-eyes", "old-hand")}, {ID: "b", Now: fit("first", "old-eyes", "old-hand")}}}
+	f := &fleet.Fleet{
+		Kit: kit(),
+		Quads: []fleet.Quad{
+			{ID: "a", Now: fit("first", "old-eyes", "old-hand")},
+			{ID: "b", Now: fit("first", "old-eyes", "old-hand")},
+		},
+	}
 	findings := link.Check(fleet.NewCase(gear.NewLibrary(set), fleet.NewIndex(f), &f.Quads[0]))
 	assert.NotNil(t, byCode(findings, link.CodeTaken))
 }

@@ -60,7 +60,8 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		}
 		other, _, _ := newTrio(c.With(fleet.Patch{Controller: &fleet.Slot{Kit: kit.ID}}))
 		r := other.reachWith()
-		if (r.Reach == ReachNow || r.Reach == ReachAfter) && (best.Reach != ReachNow && best.Reach != ReachAfter || r.Updates < best.Updates) {
+		if (r.Reach == ReachNow || r.Reach == ReachAfter) && (best.Reach != ReachNow && best.Reach != ReachAfter ||
+			r.Updates < best.Updates) {
 			best = r
 		}
 	}

@@ -20,7 +20,8 @@ const (
 func (s *seat) checkCamera() (findings []verdict.Finding) {
 	cam := s.airUnit.Camera
 	if cam == nil {
-		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), s.unitValue("camera", "camera"))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(),
+			s.unitValue("camera", "camera"))}
 	}
 	var missing []verdict.Missing
 	need := func(v *unit.Millimetres, m verdict.Missing) bool {
@@ -29,16 +30,19 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 		}
 		return v != nil
 	}
-	wide, cage := need(cam.WidthMM, s.unitValue("camera.widthMM", "camera width")), need(s.frame.CageMM, s.frameValue("cageMM", "camera cage"))
+	wide, cage := need(cam.WidthMM,
+		s.unitValue("camera.widthMM", "camera width")), need(s.frame.CageMM, s.frameValue("cageMM", "camera cage"))
 	if wide && cage {
 		gap := unit.Less(*s.frame.CageMM, *cam.WidthMM)
 		switch {
 		case unit.Over(-cageSlack, gap):
 			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: verdict.Practice,
-				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(), s.frame.CageMM)})
+				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(),
+					s.frame.CageMM)})
 		case unit.Over(gap, cageSlack):
 			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: verdict.Practice,
-				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM, gap/2)})
+				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM,
+					gap/2)})
 		}
 	}
 	if cam.PerSide == nil {
@@ -49,19 +53,30 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 	}
 	if cam.PerSide != nil && s.frame.CagePerSide != nil && *cam.PerSide > *s.frame.CagePerSide {
 		findings = append(findings, verdict.Finding{Code: CodePerSide, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt after each.", *cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)})
+			Says: fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt "+
+				"after each.",
+				*cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)})
 	}
-	cable, way := need(cam.CableMM, s.unitValue("camera.cableMM", "camera cable")), need(s.bay.CameraMM, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
+	cable, way := need(cam.CableMM,
+		s.unitValue("camera.cableMM",
+			"camera cable")), need(s.bay.CameraMM,
+		s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
 	if cable && way {
 		if wanted := *s.bay.CameraMM * bend; unit.Over(wanted, *cam.CableMM) {
 			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: verdict.Practice,
-				Compares: []verdict.Compare{{What: "camera cable", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: cam.CableMM.String()}},
-				Says:     fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
+				Compares: []verdict.Compare{{
+					What:   "camera cable",
+					Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)),
+					There:  cam.CableMM.String(),
+				}},
+				Says: fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM,
+					s.bay.Label(), s.frame.Label(), float64(wanted))})
 		}
 	}
 	if cam.LensMM != nil && s.frame.GuardMM != nil && *cam.LensMM > *s.frame.GuardMM {
 		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.", unit.Less(*cam.LensMM, *s.frame.GuardMM))})
+			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.",
+				unit.Less(*cam.LensMM, *s.frame.GuardMM))})
 	}
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
@@ -115,9 +130,15 @@ func (s *seat) tilt() (Tilt, []verdict.Missing) {
 		DownMM: *f.CameraDownMM, UpMM: *f.CameraUpMM, BehindMM: *f.CameraBackMM}
 	down, up, behind := float64(*f.CameraDownMM), float64(*f.CameraUpMM), float64(*f.CameraBackMM)
 	t.UpDeg, t.Touches = turnsFree([]wall{
-		{"the bottom plate with its back", down, back, half}, {"the top plate with its front", up, front, half}, {"what stands behind it", behind, half, back}})
+		{"the bottom plate with its back", down, back, half},
+		{"the top plate with its front", up, front, half},
+		{"what stands behind it", behind, half, back},
+	})
 	t.DownDeg, t.Below = turnsFree([]wall{
-		{"the bottom plate with its front", down, front, half}, {"the top plate with its back", up, back, half}, {"what stands behind it", behind, half, back}})
+		{"the bottom plate with its front", down, front, half},
+		{"the top plate with its back", up, back, half},
+		{"what stands behind it", behind, half, back},
+	})
 	return t, nil
 }
 
@@ -165,15 +186,33 @@ func (s *seat) checkTilt() []verdict.Finding {
 	case len(missing) > 0:
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
 	case t.UpDeg < 0:
-		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice, Says: fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches)}}
+		return []verdict.Finding{{
+			Code:   CodeTilt,
+			Level:  verdict.Unfit,
+			Source: verdict.Practice,
+			Says:   fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches),
+		}}
 	case wanted != nil && *wanted < 0 && unit.Over(-*wanted, t.DownDeg):
 		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
-			Compares: []verdict.Compare{{What: "tilt down", Needed: (-*wanted).String(), There: fmt.Sprintf("%.0f° free", math.Floor(float64(t.DownDeg)))}},
-			Says:     fmt.Sprintf("Looking down by %s the camera touches %s; it is free down to %.0f°. Where it touches, the recording shakes.", -*wanted, t.Below, math.Floor(float64(t.DownDeg)))}}
+			Compares: []verdict.Compare{{
+				What:   "tilt down",
+				Needed: (-*wanted).String(),
+				There:  fmt.Sprintf("%.0f° free", math.Floor(float64(t.DownDeg))),
+			}},
+			Says: fmt.Sprintf("Looking down by %s the camera touches %s; it is free down to %.0f°. Where it touches, the "+
+				"recording shakes.",
+				-*wanted, t.Below, math.Floor(float64(t.DownDeg)))}}
 	case wanted != nil && unit.Over(*wanted, t.UpDeg):
 		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
-			Compares: []verdict.Compare{{What: "tilt", Needed: wanted.String(), There: fmt.Sprintf("%.0f° free", math.Floor(float64(t.UpDeg))), Margin: fmt.Sprintf("%.0f°", math.Floor(float64(t.UpDeg))-float64(*wanted))}},
-			Says:     fmt.Sprintf("Tilted by %s the camera touches %s; it is free up to %.0f°. Where it touches, the recording shakes.", wanted, t.Touches, math.Floor(float64(t.UpDeg)))}}
+			Compares: []verdict.Compare{{
+				What:   "tilt",
+				Needed: wanted.String(),
+				There:  fmt.Sprintf("%.0f° free", math.Floor(float64(t.UpDeg))),
+				Margin: fmt.Sprintf("%.0f°", math.Floor(float64(t.UpDeg))-float64(*wanted)),
+			}},
+			Says: fmt.Sprintf("Tilted by %s the camera touches %s; it is free up to %.0f°. Where it touches, the recording "+
+				"shakes.",
+				wanted, t.Touches, math.Floor(float64(t.UpDeg)))}}
 	}
 	return nil
 }
@@ -185,7 +224,8 @@ func (s *seat) checkLeads() (findings []verdict.Finding) {
 		return nil // the antenna gate asks for them
 	}
 	if s.bay.AntennaMM == nil {
-		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(), s.frameValue("bays."+s.bay.ID+".antennaMM", "way of the antenna leads from its "+s.bay.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(),
+			s.frameValue("bays."+s.bay.ID+".antennaMM", "way of the antenna leads from its "+s.bay.Label()))}
 	}
 	wanted := *s.bay.AntennaMM * bend
 	seen := map[string]bool{}
@@ -196,12 +236,19 @@ func (s *seat) checkLeads() (findings []verdict.Finding) {
 		}
 		seen[id] = true
 		if a.LeadMM == nil {
-			findings = append(findings, verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(), verdict.GearValue(&a.Entry, "leadMM", "length of the lead")))
+			findings = append(findings,
+				verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(),
+					verdict.GearValue(&a.Entry, "leadMM", "length of the lead")))
 			continue
 		}
 		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: verdict.Practice,
-			Compares: []verdict.Compare{{What: "antenna lead", Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)), There: a.LeadMM.String()}},
-			Says:     fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM, s.bay.Label(), s.frame.Label(), float64(wanted))})
+			Compares: []verdict.Compare{{
+				What:   "antenna lead",
+				Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)),
+				There:  a.LeadMM.String(),
+			}},
+			Says: fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM,
+				s.bay.Label(), s.frame.Label(), float64(wanted))})
 	}
 	return findings
 }

@@ -36,7 +36,8 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if d, missing := s.drilling(); len(missing) == 0 && d.does() && !holds {
 		change("four holes in the frame", func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
 	}
-	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && t.UpDeg >= 0 && (unit.Over(*t.Wanted, t.UpDeg) || unit.Over(-*t.Wanted, t.DownDeg)) {
+	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && t.UpDeg >= 0 &&
+		(unit.Over(*t.Wanted, t.UpDeg) || unit.Over(-*t.Wanted, t.DownDeg)) {
 		most := unit.Degrees(math.Floor(float64(t.UpDeg)))
 		if *t.Wanted < 0 {
 			most = -unit.Degrees(math.Floor(float64(t.DownDeg)))
@@ -104,7 +105,8 @@ func outline(p *gear.Plate) (string, bool) {
 		return "", false
 	}
 	around := 2 * edgeDiameters * size
-	return fmt.Sprintf("%.0f×%.0f×%s", float64(max(p.From.XMM, p.To.XMM)+around), float64(max(p.From.YMM, p.To.YMM)+around), p.ThickMM), true
+	return fmt.Sprintf("%.0f×%.0f×%s", float64(max(p.From.XMM, p.To.XMM)+around),
+		float64(max(p.From.YMM, p.To.YMM)+around), p.ThickMM), true
 }
 
 func (s *seat) tiltIfAny() (Tilt, []verdict.Missing) {

@@ -34,8 +34,14 @@ const (
 // dangers of the findings: a screw too long drives into the circuit board, one too
 // short lets go in the air, a turned board flips the quad over.
 var dangers = map[verdict.Code]verdict.Danger{
-	CodeUnknown: verdict.Destroys, CodeTooLong: verdict.Destroys, CodeScrew: verdict.Destroys, CodeShort: verdict.Falls, CodeShallow: verdict.Falls,
-	CodeTurned: verdict.Falls, CodeDrilled: verdict.Inconvenient, CodeEdge: verdict.Falls,
+	CodeUnknown: verdict.Destroys,
+	CodeTooLong: verdict.Destroys,
+	CodeScrew:   verdict.Destroys,
+	CodeShort:   verdict.Falls,
+	CodeShallow: verdict.Falls,
+	CodeTurned:  verdict.Falls,
+	CodeDrilled: verdict.Inconvenient,
+	CodeEdge:    verdict.Falls,
 }
 
 // Check judges how the air unit of one fit is mounted.
@@ -56,12 +62,15 @@ func Check(c fleet.Case) []verdict.Finding {
 	}
 	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it flips over.", turn, turn)})
+			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it "+
+				"flips over.",
+				turn, turn)})
 	}
 	if len(findings) == 0 {
 		holes, _ := s.holds()
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(), s.frame.Label(), s.screws(holes))})
+			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(),
+				s.frame.Label(), s.screws(holes))})
 	}
 	return verdict.Said(verdict.Mount, c.Quad.Label(), findings, dangers)
 }

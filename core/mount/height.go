@@ -64,7 +64,8 @@ func (s *seat) checkHeight() []verdict.Finding {
 	on, swapped := gear.Find[*gear.Standoff](s.Library, s.Fit.Standoff)
 	if swapped && on.Size != s.frame.StandoffSize && s.frame.StandoffSize != "" {
 		return []verdict.Finding{{Code: CodeHeight, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s has %s threads, the standoffs of %s are %s.", on.Label(), on.Size, s.frame.Label(), s.frame.StandoffSize)}}
+			Says: fmt.Sprintf("%s has %s threads, the standoffs of %s are %s.", on.Label(), on.Size, s.frame.Label(),
+				s.frame.StandoffSize)}}
 	}
 	stack, missing := s.stack()
 	clear, more := s.clear(s.bay, on)
@@ -76,8 +77,14 @@ func (s *seat) checkHeight() []verdict.Finding {
 		return nil
 	}
 	f := verdict.Finding{Code: CodeHeight, Level: verdict.Unfit, Source: verdict.Practice,
-		Compares: []verdict.Compare{{What: "height", Needed: stack.String(), There: clear.String(), Margin: (-over).String()}},
-		Says:     fmt.Sprintf("It stacks to %s, the %s of %s is clear for %s: %s too high.", stack, s.bay.Label(), s.frame.Label(), clear, over)}
+		Compares: []verdict.Compare{{
+			What:   "height",
+			Needed: stack.String(),
+			There:  clear.String(),
+			Margin: (-over).String(),
+		}},
+		Says: fmt.Sprintf("It stacks to %s, the %s of %s is clear for %s: %s too high.", stack, s.bay.Label(),
+			s.frame.Label(), clear, over)}
 	if s.bay.Raised && s.frame.StandoffMM != nil {
 		f.Says += fmt.Sprintf(" Standoffs of %s would do.", *s.frame.StandoffMM+over)
 	}

@@ -27,8 +27,13 @@ func (s *seat) checkHoles() []verdict.Finding {
 	holes, ok := s.holds()
 	if !ok {
 		f := verdict.Finding{Code: CodeHoles, Level: verdict.Unfit, Source: verdict.Practice,
-			Compares: []verdict.Compare{{What: "holes", Needed: patterns(s.airUnit.Mount.Patterns), There: patterns(s.bay.Patterns)}},
-			Says:     fmt.Sprintf("%s has holes of %s, the %s of %s %s.", s.airUnit.Label(), patterns(s.airUnit.Mount.Patterns), s.bay.Label(), s.frame.Label(), patterns(s.bay.Patterns))}
+			Compares: []verdict.Compare{{
+				What:   "holes",
+				Needed: patterns(s.airUnit.Mount.Patterns),
+				There:  patterns(s.bay.Patterns),
+			}},
+			Says: fmt.Sprintf("%s has holes of %s, the %s of %s %s.", s.airUnit.Label(), patterns(s.airUnit.Mount.Patterns),
+				s.bay.Label(), s.frame.Label(), patterns(s.bay.Patterns))}
 		if s.plate != nil {
 			f.Says = fmt.Sprintf("%s joins %s with %s; that is not what lies here.", s.plate.Label(), s.plate.From, s.plate.To)
 		}
@@ -36,7 +41,8 @@ func (s *seat) checkHoles() []verdict.Finding {
 			f.Code, f.Level = CodePlate, verdict.Change
 			f.Says += fmt.Sprintf(" %s joins them.", plates[0].Label())
 		} else {
-			f.Says += fmt.Sprintf(" An adapter plate from %s to %s would join them.", s.bay.Patterns[0], s.airUnit.Mount.Patterns[0])
+			f.Says += fmt.Sprintf(" An adapter plate from %s to %s would join them.", s.bay.Patterns[0],
+				s.airUnit.Mount.Patterns[0])
 		}
 		return []verdict.Finding{f}
 	}
@@ -85,13 +91,18 @@ func (s *seat) drills() bool {
 // drilling picks the pattern of the unit that leaves most of the plate.
 func (s *seat) drilling() (best drilling, missing []verdict.Missing) {
 	if s.bay.SolidXMM == nil || s.bay.SolidYMM == nil {
-		return best, []verdict.Missing{s.frameValue("bays."+s.bay.ID+".solidXMM", "how far the plate of its "+s.bay.Label()+" is solid")}
+		return best, []verdict.Missing{s.frameValue("bays."+s.bay.ID+".solidXMM",
+			"how far the plate of its "+s.bay.Label()+" is solid")}
 	}
 	for i, own := range s.airUnit.Mount.Patterns {
 		if own.Screw == "" {
 			continue
 		}
-		d := drilling{holes: own, edge: min(*s.bay.SolidXMM-own.XMM, *s.bay.SolidYMM-own.YMM) / 2, web: unit.Millimetres(math.Inf(1))}
+		d := drilling{
+			holes: own,
+			edge:  min(*s.bay.SolidXMM-own.XMM, *s.bay.SolidYMM-own.YMM) / 2,
+			web:   unit.Millimetres(math.Inf(1)),
+		}
 		for _, there := range s.bay.Patterns {
 			apart := unit.Millimetres(math.Hypot(float64(own.XMM-there.XMM), float64(own.YMM-there.YMM)) / 2)
 			width := sizes[own.Screw]
@@ -114,12 +125,27 @@ func (s *seat) checkDrilling() verdict.Finding {
 	d, _ := s.drilling()
 	least := edgeDiameters * sizes[d.holes.Screw]
 	f := verdict.Finding{Code: CodeDrilled, Level: verdict.Caution, Source: verdict.Practice,
-		Compares: []verdict.Compare{{What: "from a hole's middle to the edge", Needed: least.String(), There: d.edge.String(), Margin: unit.Less(d.edge, least).String()},
-			{What: "left between two holes", Needed: leastWeb.String(), There: d.web.String(), Margin: unit.Less(d.web, leastWeb).String()}},
-		Says: fmt.Sprintf("Four new %s holes of %s in the %s: %s to the edge, %s left to the next hole.", d.holes.Screw, d.holes, s.bay.Label(), d.edge, d.web)}
+		Compares: []verdict.Compare{
+			{
+				What:   "from a hole's middle to the edge",
+				Needed: least.String(),
+				There:  d.edge.String(),
+				Margin: unit.Less(d.edge, least).String(),
+			},
+			{
+				What:   "left between two holes",
+				Needed: leastWeb.String(),
+				There:  d.web.String(),
+				Margin: unit.Less(d.web, leastWeb).String(),
+			},
+		},
+		Says: fmt.Sprintf("Four new %s holes of %s in the %s: %s to the edge, %s left to the next hole.", d.holes.Screw,
+			d.holes, s.bay.Label(), d.edge, d.web)}
 	if !d.does() {
 		f.Code, f.Level = CodeEdge, verdict.Unfit
-		f.Says = fmt.Sprintf("New %s holes of %s would tear out of the %s: %s to the edge where %s are wanted, %s left to the next hole where %s are.", d.holes.Screw, d.holes, s.bay.Label(), d.edge, least, d.web, leastWeb)
+		f.Says = fmt.Sprintf("New %s holes of %s would tear out of the %s: %s to the edge where %s are wanted, %s left to "+
+			"the next hole where %s are.",
+			d.holes.Screw, d.holes, s.bay.Label(), d.edge, least, d.web, leastWeb)
 	}
 	return f
 }

@@ -45,26 +45,132 @@ func TestTheTradesCases(t *testing.T) {
 	}{
 		{"as it should be", "first", func(*gear.Set, *fleet.Mounting) {}, mount.CodeFits, verdict.Fits},
 		{"another pattern, a plate joins it", "second", func(*gear.Set, *fleet.Mounting) {}, mount.CodePlate, verdict.Change},
-		{"another pattern, nothing joins it", "second", func(s *gear.Set, _ *fleet.Mounting) { s.Plates = nil }, mount.CodeHoles, verdict.Unfit},
-		{"a plate that joins something else", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Plate = "plate-20-25" }, mount.CodeHoles, verdict.Unfit},
-		{"a screw too long", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "m2-8" }, mount.CodeTooLong, verdict.Unfit},
-		{"a screw of another size", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "m16-6" }, mount.CodeScrew, verdict.Unfit},
-		{"no screw in the box", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "" }, mount.CodeOrder, verdict.Change},
-		{"too high", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].HeightMM = new(unit.Millimetres(10)) }, mount.CodeHeight, verdict.Unfit},
-		{"a stretched frame", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].CameraMM = new(unit.Millimetres(112)) }, mount.CodeCable, verdict.Unfit},
-		{"a cage too narrow", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(14)) }, mount.CodeCage, verdict.Unfit},
-		{"a cage too wide", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(22)) }, mount.CodeCage, verdict.Caution},
-		{"a camera of two screws a side", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.PerSide = new(2) }, mount.CodePerSide, verdict.Caution},
-		{"screws of the cage not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CagePerSide = nil }, mount.CodeUnknown, verdict.Unknown},
-		{"a lens in front of the cage", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.LensMM = new(unit.Millimetres(12)) }, mount.CodeLens, verdict.Caution},
-		{"USB out of reach", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = []gear.Side{"top"} }, mount.CodeAccess, verdict.Caution},
-		{"a board turned for access", "first", func(_ *gear.Set, m *fleet.Mounting) { m.BoardTurnDeg = new(unit.Degrees(180)) }, mount.CodeTurned, verdict.Caution},
-		{"the board's USB out of reach", "first", func(s *gear.Set, m *fleet.Mounting) { s.Frames[0].BoardOpen = []gear.Side{"right"} }, mount.CodeAccess, verdict.Caution},
-		{"where the board's USB is is not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Boards[0].USBSide = "" }, mount.CodeUnknown, verdict.Unknown},
+		{
+			"another pattern, nothing joins it",
+			"second",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Plates = nil },
+			mount.CodeHoles,
+			verdict.Unfit,
+		},
+		{
+			"a plate that joins something else",
+			"first",
+			func(_ *gear.Set, m *fleet.Mounting) { m.Plate = "plate-20-25" },
+			mount.CodeHoles,
+			verdict.Unfit,
+		},
+		{
+			"a screw too long",
+			"first",
+			func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "m2-8" },
+			mount.CodeTooLong,
+			verdict.Unfit,
+		},
+		{
+			"a screw of another size",
+			"first",
+			func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "m16-6" },
+			mount.CodeScrew,
+			verdict.Unfit,
+		},
+		{
+			"no screw in the box",
+			"first",
+			func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "" },
+			mount.CodeOrder,
+			verdict.Change,
+		},
+		{
+			"too high",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].HeightMM = new(unit.Millimetres(10)) },
+			mount.CodeHeight,
+			verdict.Unfit,
+		},
+		{
+			"a stretched frame",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].CameraMM = new(unit.Millimetres(112)) },
+			mount.CodeCable,
+			verdict.Unfit,
+		},
+		{
+			"a cage too narrow",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(14)) },
+			mount.CodeCage,
+			verdict.Unfit,
+		},
+		{
+			"a cage too wide",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CageMM = new(unit.Millimetres(22)) },
+			mount.CodeCage,
+			verdict.Caution,
+		},
+		{
+			"a camera of two screws a side",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.PerSide = new(2) },
+			mount.CodePerSide,
+			verdict.Caution,
+		},
+		{
+			"screws of the cage not stated",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].CagePerSide = nil },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"a lens in front of the cage",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Camera.LensMM = new(unit.Millimetres(12)) },
+			mount.CodeLens,
+			verdict.Caution,
+		},
+		{
+			"USB out of reach",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = []gear.Side{"top"} },
+			mount.CodeAccess,
+			verdict.Caution,
+		},
+		{
+			"a board turned for access",
+			"first",
+			func(_ *gear.Set, m *fleet.Mounting) { m.BoardTurnDeg = new(unit.Degrees(180)) },
+			mount.CodeTurned,
+			verdict.Caution,
+		},
+		{
+			"the board's USB out of reach",
+			"first",
+			func(s *gear.Set, m *fleet.Mounting) { s.Frames[0].BoardOpen = []gear.Side{"right"} },
+			mount.CodeAccess,
+			verdict.Caution,
+		},
+		{
+			"where the board's USB is is not stated",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Boards[0].USBSide = "" },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
 		{"a washer of another size", "first", func(s *gear.Set, m *fleet.Mounting) {
-			s.Washers, m.Washer = []gear.Washer{{Entry: gear.Entry{ID: "m3"}, Size: "M3", ThickMM: new(unit.Millimetres(0.5))}}, "m3"
+			s.Washers, m.Washer = []gear.Washer{{
+				Entry:   gear.Entry{ID: "m3"},
+				Size:    "M3",
+				ThickMM: new(unit.Millimetres(0.5)),
+			}}, "m3"
 		}, mount.CodeScrew, verdict.Unfit},
-		{"a tilt wanted, the camera's room not stated", "first", func(_ *gear.Set, m *fleet.Mounting) { m.TiltDeg = new(unit.Degrees(20)) }, mount.CodeUnknown, verdict.Unknown},
+		{
+			"a tilt wanted, the camera's room not stated",
+			"first",
+			func(_ *gear.Set, m *fleet.Mounting) { m.TiltDeg = new(unit.Degrees(20)) },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
 		{"new holes with room for them", "second", func(s *gear.Set, m *fleet.Mounting) {
 			s.Plates, m.Drill = nil, true
 			s.Frames[0].Bays[0].SolidXMM, s.Frames[0].Bays[0].SolidYMM = new(unit.Millimetres(34)), new(unit.Millimetres(40))
@@ -78,15 +184,39 @@ func TestTheTradesCases(t *testing.T) {
 			s.Frames[0].Bays[0].Patterns = []gear.Holes{{XMM: 23, YMM: 25.5}}
 			s.Frames[0].Bays[0].SolidXMM, s.Frames[0].Bays[0].SolidYMM = new(unit.Millimetres(40)), new(unit.Millimetres(40))
 		}, mount.CodeEdge, verdict.Unfit},
-		{"new holes in who knows what", "second", func(_ *gear.Set, m *fleet.Mounting) { m.Drill = true }, mount.CodeUnknown, verdict.Unknown},
+		{
+			"new holes in who knows what",
+			"second",
+			func(_ *gear.Set, m *fleet.Mounting) { m.Drill = true },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
 		{"standoffs of another thread", "first", func(s *gear.Set, m *fleet.Mounting) {
 			s.Standoffs, m.Standoff = []gear.Standoff{post("m2", "M2", 35)}, "m2"
 		}, mount.CodeHeight, verdict.Unfit},
 		{"no frame said", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Frame = "" }, mount.CodeUnknown, verdict.Unknown},
 		{"no bay said", "first", func(_ *gear.Set, m *fleet.Mounting) { m.Bay = "" }, mount.CodeUnknown, verdict.Unknown},
-		{"thread depth not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Mount.Patterns[0].DepthMM = nil }, mount.CodeUnknown, verdict.Unknown},
-		{"height not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Mount.HeightMM = nil }, mount.CodeUnknown, verdict.Unknown},
-		{"reach not stated", "first", func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = nil }, mount.CodeUnknown, verdict.Unknown},
+		{
+			"thread depth not stated",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Mount.Patterns[0].DepthMM = nil },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"height not stated",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.AirUnits[0].Mount.HeightMM = nil },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"reach not stated",
+			"first",
+			func(s *gear.Set, _ *fleet.Mounting) { s.Frames[0].Bays[0].Open = nil },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			set, seat := sample.Set(), sample.Seat()
@@ -129,7 +259,11 @@ func TestTheWeightBeforeAndAfter(t *testing.T) {
 	set := sample.Set()
 	set.AirUnits[0].MassG, set.AirUnits[1].MassG = new(unit.Grams(28)), new(unit.Grams(40))
 	c := caseOf(set, "second", sample.Seat())
-	c.Quad.Now = fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Board: "board", Mounting: fleet.Mounting{Frame: "frame", Bay: "rear", ActionG: new(unit.Grams(60))}}
+	c.Quad.Now = fleet.Fit{
+		AirUnit:  &fleet.Slot{Model: "first"},
+		Board:    "board",
+		Mounting: fleet.Mounting{Frame: "frame", Bay: "rear", ActionG: new(unit.Grams(60))},
+	}
 	c.Quad.AUWG = new(unit.Grams(448))
 	w := mount.Weigh(c.Library, c.Fleet, c.Quad, nil)
 	require.NotNil(t, w.ChangeG)
@@ -188,7 +322,12 @@ func TestLongerStandoffsMakeRoom(t *testing.T) {
 	set, seat := sample.Set(), sample.Seat()
 	bay := &set.Frames[0].Bays[0]
 	bay.HeightMM, bay.Raised = new(unit.Millimetres(10)), true
-	set.Standoffs = []gear.Standoff{post("28", "M3", 28), post("30", "M3", 30), post("35", "M3", 35), post("m2-35", "M2", 35)}
+	set.Standoffs = []gear.Standoff{
+		post("28", "M3", 28),
+		post("30", "M3", 30),
+		post("35", "M3", 35),
+		post("m2-35", "M2", 35),
+	}
 	find := func(c fleet.Case) (patches []string) {
 		for _, cand := range mount.Candidates(c) {
 			if cand.Patch.Mounting.Standoff != "" {
@@ -215,7 +354,10 @@ func TestAWasherTakesUpASlightlyLongScrew(t *testing.T) {
 	set, seat := sample.Set(), sample.Seat()
 	seat.Screw = "m2-6"
 	set.Screws = []gear.Screw{{Entry: gear.Entry{ID: "m2-6"}, Size: "M2", LengthMM: new(unit.Millimetres(6))}}
-	set.Washers = []gear.Washer{{Entry: gear.Entry{ID: "w1"}, Size: "M2", ThickMM: new(unit.Millimetres(1))}, {Entry: gear.Entry{ID: "w3"}, Size: "M2", ThickMM: new(unit.Millimetres(3))}}
+	set.Washers = []gear.Washer{
+		{Entry: gear.Entry{ID: "w1"}, Size: "M2", ThickMM: new(unit.Millimetres(1))},
+		{Entry: gear.Entry{ID: "w3"}, Size: "M2", ThickMM: new(unit.Millimetres(3))},
+	}
 	c := caseOf(set, "first", seat)
 	assert.Contains(t, codes(mount.Check(c)), mount.CodeTooLong)
 	c.Fleet = fleet.NewIndex(&fleet.Fleet{Spares: []fleet.Spare{{Model: "m2-6", Count: 4}, {Model: "w1", Count: 4}}})
@@ -257,7 +399,8 @@ func TestTiltAgainstTurningTheCorners(t *testing.T) {
 		h, front, back := float64(*cam.HeightMM)/2, float64(*cam.FrontMM), float64(*cam.BackMM)
 		free := func(deg float64) bool {
 			sin, cos := math.Sincos(deg * math.Pi / 180)
-			return back*sin+h*cos <= float64(*f.CameraDownMM) && front*sin+h*cos <= float64(*f.CameraUpMM) && back*cos+h*sin <= float64(*f.CameraBackMM)
+			return back*sin+h*cos <= float64(*f.CameraDownMM) && front*sin+h*cos <= float64(*f.CameraUpMM) &&
+				back*cos+h*sin <= float64(*f.CameraBackMM)
 		}
 		want := -1.0
 		for deg := 0.0; deg <= 90 && free(deg); deg += 0.01 {
@@ -272,7 +415,8 @@ func TestTiltAgainstTurningTheCorners(t *testing.T) {
 				continue
 			}
 			seat.TiltDeg = new(unit.Degrees(wanted))
-			assert.Equal(t, touches, slices.Contains(codes(mount.Check(caseOf(set, "first", seat))), mount.CodeTilt), "%v of %v", wanted, tilt.UpDeg)
+			assert.Equal(t, touches, slices.Contains(codes(mount.Check(caseOf(set, "first", seat))), mount.CodeTilt), "%v of %v",
+				wanted, tilt.UpDeg)
 		}
 	})
 }
@@ -322,7 +466,12 @@ func TestMountingThatHolds(t *testing.T) {
 	})
 	assert.Equal(t, []verdict.Code{mount.CodeFits}, codes(turned))
 	both := judge(func(s *gear.Set, m *fleet.Mounting) {
-		*patterns(s) = append([]gear.Holes{{XMM: 16, YMM: 16, Screw: "M1.6", DepthMM: new(unit.Millimetres(3))}}, *patterns(s)...)
+		*patterns(s) = append([]gear.Holes{{
+			XMM:     16,
+			YMM:     16,
+			Screw:   "M1.6",
+			DepthMM: new(unit.Millimetres(3)),
+		}}, *patterns(s)...)
 		s.Frames[0].Bays[0].Patterns = append(s.Frames[0].Bays[0].Patterns, gear.Holes{XMM: 16, YMM: 16})
 		m.Screw = "m2-4"
 	})

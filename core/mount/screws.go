@@ -102,36 +102,47 @@ func (p *ScrewPlan) does(s *gear.Screw) bool {
 func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 	if s.washer != nil && s.washer.Size != plan.Size {
 		return []verdict.Finding{{Code: CodeScrew, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s is for %s, the threads of %s take %s.", s.washer.Label(), s.washer.Size, s.airUnit.Label(), plan.Size)}}
+			Says: fmt.Sprintf("%s is for %s, the threads of %s take %s.", s.washer.Label(), s.washer.Size, s.airUnit.Label(),
+				plan.Size)}}
 	}
 	range_ := fmt.Sprintf("%s from %s to %s", plan.Size, plan.LeastMM, plan.MostMM)
-	f := verdict.Finding{Source: verdict.Practice, Compares: []verdict.Compare{{What: "screws", Needed: range_, There: "none chosen"}}}
+	f := verdict.Finding{
+		Source:   verdict.Practice,
+		Compares: []verdict.Compare{{What: "screws", Needed: range_, There: "none chosen"}},
+	}
 	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
 	if picked && (chosen.LengthMM == nil || chosen.Size == "") {
-		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), verdict.GearValue(&chosen.Entry, "lengthMM", "size and length"))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(),
+			verdict.GearValue(&chosen.Entry, "lengthMM", "size and length"))}
 	}
 	if unit.Over(plan.LeastMM, plan.MostMM) {
 		depth := unit.Less(plan.MostMM, plan.LeastMM-sizes[plan.Size])
 		f.Code, f.Level = CodeShallow, verdict.Unfit
-		f.Says = fmt.Sprintf("The %s thread of %s is %s deep, less than a diameter: no length of screw holds and stays clear of its circuit board. Use other holes of it, a plate, or another way to hold it.", plan.Size, s.airUnit.Label(), depth)
+		f.Says = fmt.Sprintf("The %s thread of %s is %s deep, less than a diameter: no length of screw holds and stays "+
+			"clear of its circuit board. Use other holes of it, a plate, or another way to hold it.",
+			plan.Size, s.airUnit.Label(), depth)
 		return []verdict.Finding{f}
 	}
 	if hole, tight := s.tightHole(plan.Size); tight {
 		f.Code, f.Level = CodeScrew, verdict.Unfit
-		f.Says = fmt.Sprintf("The holes of %s are made for %s: a screw of %s does not go through.", hole.of, hole.size, plan.Size)
+		f.Says = fmt.Sprintf("The holes of %s are made for %s: a screw of %s does not go through.", hole.of, hole.size,
+			plan.Size)
 		return []verdict.Finding{f}
 	}
 	if picked {
 		f.Compares[0].There = chosen.Label()
 		switch {
 		case chosen.Size != plan.Size:
-			f.Code, f.Level, f.Says = CodeScrew, verdict.Unfit, fmt.Sprintf("%s is %s, the threads of %s take %s.", chosen.Label(), chosen.Size, s.airUnit.Label(), plan.Size)
+			f.Code, f.Level, f.Says = CodeScrew, verdict.Unfit, fmt.Sprintf("%s is %s, the threads of %s take %s.",
+				chosen.Label(), chosen.Size, s.airUnit.Label(), plan.Size)
 		case unit.Over(*chosen.LengthMM, plan.MostMM):
 			f.Code, f.Level = CodeTooLong, verdict.Unfit
-			f.Says = fmt.Sprintf("%s is %s too long: it drives into the circuit board of %s.", chosen.Label(), unit.Less(*chosen.LengthMM, plan.MostMM), s.airUnit.Label())
+			f.Says = fmt.Sprintf("%s is %s too long: it drives into the circuit board of %s.", chosen.Label(),
+				unit.Less(*chosen.LengthMM, plan.MostMM), s.airUnit.Label())
 		case unit.Over(plan.LeastMM, *chosen.LengthMM):
 			f.Code, f.Level = CodeShort, verdict.Unfit
-			f.Says = fmt.Sprintf("%s is %s too short to hold: %s is clamped and %s of thread wanted.", chosen.Label(), unit.Less(plan.LeastMM, *chosen.LengthMM), plan.LeastMM-sizes[plan.Size], sizes[plan.Size])
+			f.Says = fmt.Sprintf("%s is %s too short to hold: %s is clamped and %s of thread wanted.", chosen.Label(),
+				unit.Less(plan.LeastMM, *chosen.LengthMM), plan.LeastMM-sizes[plan.Size], sizes[plan.Size])
 		default:
 			return nil
 		}
@@ -139,9 +150,13 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 	}
 	switch {
 	case plan.Use == "":
-		f.Code, f.Level, f.Says = CodeOrder, verdict.Change, fmt.Sprintf("Four %s are to be ordered before the bench day: none in the library is as long.", range_)
+		f.Code, f.Level, f.Says = CodeOrder, verdict.Change, fmt.Sprintf("Four %s are to be ordered before the bench day: "+
+			"none in the library is as long.",
+			range_)
 	case !plan.Owned:
-		f.Code, f.Level, f.Says = CodeOrder, verdict.Change, fmt.Sprintf("Four %s are to be ordered before the bench day: %s would do, none is in the box.", range_, plan.Label)
+		f.Code, f.Level, f.Says = CodeOrder, verdict.Change, fmt.Sprintf("Four %s are to be ordered before the bench day: "+
+			"%s would do, none is in the box.",
+			range_, plan.Label)
 	default:
 		return nil
 	}

@@ -120,7 +120,8 @@ func (s *seat) stays() bool {
 		return true
 	}
 	now := s.Quad.Now
-	return now.AirUnit != nil && s.Fit.AirUnit != nil && now.AirUnit.Kit == s.Fit.AirUnit.Kit && now.AirUnit.Model == s.Fit.AirUnit.Model &&
+	return now.AirUnit != nil && s.Fit.AirUnit != nil && now.AirUnit.Kit == s.Fit.AirUnit.Kit &&
+		now.AirUnit.Model == s.Fit.AirUnit.Model &&
 		reflect.DeepEqual(now.Mounting, s.Fit.Mounting)
 }
 

@@ -54,7 +54,12 @@ func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad, measured *unit.Gram
 }
 
 func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
-	w := Weight{Parts: []Part{}, Unknown: []string{}, LeftOut: leftOut(&q.Now, fleet.NewCase(lib, f, q).Fit), BeforeG: q.AUWG}
+	w := Weight{
+		Parts:   []Part{},
+		Unknown: []string{},
+		LeftOut: leftOut(&q.Now, fleet.NewCase(lib, f, q).Fit),
+		BeforeG: q.AUWG,
+	}
 	now, next := masses(fleet.NowCase(lib, f, q)), masses(fleet.NewCase(lib, f, q))
 	left := append([]Part{}, next...)
 	for _, p := range now {

@@ -32,11 +32,13 @@ func Check(c fleet.Case) []verdict.Finding {
 
 func check(c fleet.Case) []verdict.Finding {
 	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" && !c.Fit.Without(fleet.NoBoard) {
-		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, c.Quad.Label(), verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
+		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, c.Quad.Label(),
+			verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
 	}
 	if c.Fit.Depth == fleet.PictureOnly {
 		return []verdict.Finding{{Code: CodeNoData, Level: verdict.Fits, Source: verdict.Practice,
-			Says: "Only the picture is wired, on purpose: nothing of the flight board shows in the goggles, only the unit's own readings."}}
+			Says: "Only the picture is wired, on purpose: nothing of the flight board shows in the goggles, only the unit's " +
+				"own readings."}}
 	}
 	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" {
 		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Source: verdict.Practice,
@@ -53,19 +55,32 @@ func check(c fleet.Case) []verdict.Finding {
 	port, wired := pins.MSPPort(c)
 	switch {
 	case !pins.MSPWired(c):
-		findings = append(findings, verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(), verdict.FitValue(v.Case, "wires", "how the air unit's UART is wired to the board")))
+		findings = append(findings,
+			verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(),
+				verdict.FitValue(v.Case, "wires", "how the air unit's UART is wired to the board")))
 	case wired:
 	default:
 		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Change, Source: verdict.Practice,
-			Says: "The unit's RX and TX are not crossed to one serial port: nothing of the flight board shows until they are. The pins gate says how."})
+			Says: "The unit's RX and TX are not crossed to one serial port: nothing of the flight board shows until they " +
+				"are. The pins gate says how."})
 	}
 	if advice := v.runs.Advice(v.version); advice != nil {
-		findings = append(findings, verdict.Finding{Code: CodeAdvice, Level: verdict.Caution, Subject: v.runs.Label(), Source: v.runs.Source.String(),
-			Says: fmt.Sprintf("%s %s: %s.", v.runs.Label(), v.version, advice.Why)})
+		findings = append(findings, verdict.Finding{
+			Code:    CodeAdvice,
+			Level:   verdict.Caution,
+			Subject: v.runs.Label(),
+			Source:  v.runs.Source.String(),
+			Says:    fmt.Sprintf("%s %s: %s.", v.runs.Label(), v.version, advice.Why),
+		})
 	}
 	findings = append(findings, v.checkLayout()...)
 	if len(findings) == 0 {
-		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice, Says: v.fits(port)})
+		findings = append(findings, verdict.Finding{
+			Code:   CodeFits,
+			Level:  verdict.Fits,
+			Source: verdict.Practice,
+			Says:   v.fits(port),
+		})
 	}
 	return findings
 }
@@ -88,24 +103,37 @@ func (v *view) checkDialect() []verdict.Finding {
 	if understands(v.runs.Dialect) || translates && understands(gear.Common) {
 		return nil
 	}
-	return []verdict.Finding{{Code: CodeDialect, Level: verdict.Unfit, Subject: v.airUnit.Label(), Source: v.airUnit.SourceOf("osd.dialects").String(),
-		Says: fmt.Sprintf("%s speaks %s MSP, which %s does not understand: the display stays blank or shows nonsense.", v.runs.Label(), v.runs.Dialect, v.airUnit.Label())}}
+	return []verdict.Finding{{
+		Code:    CodeDialect,
+		Level:   verdict.Unfit,
+		Subject: v.airUnit.Label(),
+		Source:  v.airUnit.SourceOf("osd.dialects").String(),
+		Says: fmt.Sprintf("%s speaks %s MSP, which %s does not understand: the display stays blank or shows nonsense.",
+			v.runs.Label(), v.runs.Dialect, v.airUnit.Label()),
+	}}
 }
 
 // checkLayout holds the layout against what the goggles show.
 func (v *view) checkLayout() (findings []verdict.Finding) {
 	l := v.Fit.OSD
 	if l == nil {
-		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, v.Quad.Label(), verdict.FitValue(v.Case, "osd", "OSD layout of "+v.Quad.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, v.Quad.Label(),
+			verdict.FitValue(v.Case, "osd", "OSD layout of "+v.Quad.Label()))}
 	}
 	lost := v.losses()
 	if !v.screen.Canvas {
 		f := verdict.Finding{Code: CodeBuiltIn, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("No canvas: %s. The unit's own layout shows %d of %d elements.", v.screen.NoCanvas, len(v.used().Elements)-len(lost), len(v.used().Elements))}
+			Says: fmt.Sprintf("No canvas: %s. The unit's own layout shows %d of %d elements.", v.screen.NoCanvas,
+				len(v.used().Elements)-len(lost), len(v.used().Elements))}
 		findings = append(findings, f)
 	}
 	if len(lost) > 0 {
-		f := verdict.Finding{Code: CodeElements, Level: verdict.Caution, Source: verdict.Practice, Says: fmt.Sprintf("Of today's layout these do not show: %s.", labels(lost))}
+		f := verdict.Finding{
+			Code:   CodeElements,
+			Level:  verdict.Caution,
+			Source: verdict.Practice,
+			Says:   fmt.Sprintf("Of today's layout these do not show: %s.", labels(lost)),
+		}
 		for _, loss := range lost {
 			there := loss.Why
 			if loss.Instead != "" {
@@ -118,9 +146,15 @@ func (v *view) checkLayout() (findings []verdict.Finding) {
 	if l.Grid != v.screen.Grid {
 		findings = append(findings, verdict.Finding{Code: CodeLayout, Level: verdict.Change, Source: verdict.Practice,
 			Compares: []verdict.Compare{{What: "grid", Needed: v.screen.Grid.Words(), There: l.Grid.Words()}},
-			Says:     fmt.Sprintf("The layout is made for %s, the goggles show %s: as it is, it sits in a corner.", l.Grid.Words(), v.screen.Grid.Words())})
+			Says: fmt.Sprintf("The layout is made for %s, the goggles show %s: as it is, it sits in a corner.",
+				l.Grid.Words(), v.screen.Grid.Words())})
 	} else if words := v.unsound(l); words != "" {
-		findings = append(findings, verdict.Finding{Code: CodeOverlap, Level: verdict.Change, Source: verdict.Practice, Says: words})
+		findings = append(findings, verdict.Finding{
+			Code:   CodeOverlap,
+			Level:  verdict.Change,
+			Source: verdict.Practice,
+			Says:   words,
+		})
 	}
 	return findings
 }
@@ -137,7 +171,8 @@ func (v *view) unsound(all *fleet.Layout) string {
 		}
 		for _, o := range l.Elements[:i] {
 			ow, oh := v.sizes(o.ID)
-			if e.ProfileBits()&o.ProfileBits() != 0 && !v.within(e.ID, o.ID) && !v.within(o.ID, e.ID) && b.overlaps(box{o.X, o.Y, ow, oh}) {
+			if e.ProfileBits()&o.ProfileBits() != 0 && !v.within(e.ID, o.ID) && !v.within(o.ID, e.ID) &&
+				b.overlaps(box{o.X, o.Y, ow, oh}) {
 				return fmt.Sprintf("%s lies over %s.", v.label(e.ID), v.label(o.ID))
 			}
 		}
@@ -169,7 +204,9 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		}
 	}
 	if v.Fit.AirUnit != nil {
-		device(&v.airUnit.Device, v.air, *v.Fit.AirUnit, func(s *fleet.Slot) fleet.Patch { return fleet.Patch{AirUnit: new(*s)} }, func(r *gear.Release) bool { return v.airUnit.OSD.Canvas.Holds(r.Version) })
+		device(&v.airUnit.Device, v.air, *v.Fit.AirUnit, func(s *fleet.Slot) fleet.Patch {
+			return fleet.Patch{AirUnit: new(*s)}
+		}, func(r *gear.Release) bool { return v.airUnit.OSD.Canvas.Holds(r.Version) })
 	}
 	return list
 }

@@ -60,7 +60,8 @@ func newView(c fleet.Case) (*view, bool) {
 		v.missing = append(v.missing, verdict.FitValue(v.Case, "runs", "flight firmware of "+c.Quad.Label()))
 	} else {
 		if !v.version.Known() {
-			v.missing = append(v.missing, verdict.FitValue(v.Case, "runs.version", "release of "+v.runs.Label()+" on "+c.Quad.Label()))
+			v.missing = append(v.missing,
+				verdict.FitValue(v.Case, "runs.version", "release of "+v.runs.Label()+" on "+c.Quad.Label()))
 		}
 		if len(v.runs.Elements) == 0 {
 			v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "elements", "elements of its OSD"))
@@ -110,7 +111,12 @@ func (v *view) findScreen() {
 			v.missing = append(v.missing, verdict.GearValue(end.of, end.field, "firmware that shows a canvas"))
 		case end.canvas.IsAny():
 		case !end.on.Known():
-			v.missing = append(v.missing, verdict.Missing{Of: "kit", ID: end.kit, Field: "firmware", Label: "firmware of " + end.label})
+			v.missing = append(v.missing, verdict.Missing{
+				Of:    "kit",
+				ID:    end.kit,
+				Field: "firmware",
+				Label: "firmware of " + end.label,
+			})
 		case !end.canvas.Holds(end.on):
 			no("%s shows a canvas on %s, and %s is on it", end.label, end.canvas, end.on)
 		}

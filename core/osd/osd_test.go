@@ -18,7 +18,13 @@ import (
 
 func caseOf(set *gear.Set, flight fleet.Flight) fleet.Case {
 	return sample.Case(set, []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b")},
-		fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Board: "board", Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: flight})
+		fleet.Fit{
+			AirUnit: &fleet.Slot{Kit: "first"},
+			Goggles: &fleet.Slot{Kit: "new-eyes"},
+			Board:   "board",
+			Wiring:  fleet.Wiring{Wires: sample.Wired()},
+			Flight:  flight,
+		})
 }
 
 func codes(findings []verdict.Finding) (list []verdict.Code) {
@@ -39,7 +45,12 @@ func TestTheTradesCases(t *testing.T) {
 		level  verdict.Level
 	}{
 		{"as it should be", func(*gear.Set, *fleet.Flight) {}, osd.CodeFits, verdict.Fits},
-		{"a superset without its own function", func(_ *gear.Set, f *fleet.Flight) { f.Runs.ID = "flies-superset" }, osd.CodeDialect, verdict.Unfit},
+		{
+			"a superset without its own function",
+			func(_ *gear.Set, f *fleet.Flight) { f.Runs.ID = "flies-superset" },
+			osd.CodeDialect,
+			verdict.Unfit,
+		},
 		{"a superset with it", func(s *gear.Set, f *fleet.Flight) {
 			f.Runs.ID = "flies-superset"
 			s.FlightFirmware[1].Functions[gear.FunctionDigital] = 25
@@ -47,22 +58,57 @@ func TestTheTradesCases(t *testing.T) {
 		{"a unit that understands the superset", func(s *gear.Set, f *fleet.Flight) {
 			f.Runs.ID, s.AirUnits[0].OSD.Dialects = "flies-superset", []gear.Dialect{gear.Superset}
 		}, osd.CodeFits, verdict.Fits},
-		{"flight firmware before the canvas", func(_ *gear.Set, f *fleet.Flight) { f.Runs.Version = "4.3" }, osd.CodeBuiltIn, verdict.Change},
-		{"a release with an OSD fault", func(_ *gear.Set, f *fleet.Flight) { f.Runs.Version = "4.5.0" }, osd.CodeAdvice, verdict.Caution},
+		{
+			"flight firmware before the canvas",
+			func(_ *gear.Set, f *fleet.Flight) { f.Runs.Version = "4.3" },
+			osd.CodeBuiltIn,
+			verdict.Change,
+		},
+		{
+			"a release with an OSD fault",
+			func(_ *gear.Set, f *fleet.Flight) { f.Runs.Version = "4.5.0" },
+			osd.CodeAdvice,
+			verdict.Caution,
+		},
 		{"an analog layout", func(_ *gear.Set, f *fleet.Flight) {
 			f.OSD = &fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{{ID: "warnings", X: 9, Y: 10}}}
 		}, osd.CodeLayout, verdict.Change},
-		{"two elements on each other", func(_ *gear.Set, f *fleet.Flight) { f.OSD.Elements[1] = fleet.Placed{ID: "warnings", X: 3, Y: 18} }, osd.CodeOverlap, verdict.Change},
+		{
+			"two elements on each other",
+			func(_ *gear.Set, f *fleet.Flight) { f.OSD.Elements[1] = fleet.Placed{ID: "warnings", X: 3, Y: 18} },
+			osd.CodeOverlap,
+			verdict.Change,
+		},
 		{"two on each other in other profiles", func(_ *gear.Set, f *fleet.Flight) {
 			f.OSD.Elements[1] = fleet.Placed{ID: "warnings", X: 3, Y: 18, Profiles: []int{2}}
 		}, osd.CodeFits, verdict.Fits},
-		{"an element off the grid", func(_ *gear.Set, f *fleet.Flight) { f.OSD.Elements[2].X = 50 }, osd.CodeOverlap, verdict.Change},
-		{"an element the firmware has not", func(_ *gear.Set, f *fleet.Flight) { f.OSD.Elements[2].ID = "tide-table" }, osd.CodeElements, verdict.Caution},
+		{
+			"an element off the grid",
+			func(_ *gear.Set, f *fleet.Flight) { f.OSD.Elements[2].X = 50 },
+			osd.CodeOverlap,
+			verdict.Change,
+		},
+		{
+			"an element the firmware has not",
+			func(_ *gear.Set, f *fleet.Flight) { f.OSD.Elements[2].ID = "tide-table" },
+			osd.CodeElements,
+			verdict.Caution,
+		},
 		{"release not known", func(_ *gear.Set, f *fleet.Flight) { f.Runs.Version = "" }, osd.CodeUnknown, verdict.Unknown},
 		{"firmware not known", func(_ *gear.Set, f *fleet.Flight) { f.Runs = nil }, osd.CodeUnknown, verdict.Unknown},
 		{"layout not known", func(_ *gear.Set, f *fleet.Flight) { f.OSD = nil }, osd.CodeUnknown, verdict.Unknown},
-		{"canvas of the goggles not stated", func(s *gear.Set, _ *fleet.Flight) { s.Goggles[1].Canvas = "" }, osd.CodeUnknown, verdict.Unknown},
-		{"dialects of the unit not stated", func(s *gear.Set, _ *fleet.Flight) { s.AirUnits[0].OSD = nil }, osd.CodeUnknown, verdict.Unknown},
+		{
+			"canvas of the goggles not stated",
+			func(s *gear.Set, _ *fleet.Flight) { s.Goggles[1].Canvas = "" },
+			osd.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"dialects of the unit not stated",
+			func(s *gear.Set, _ *fleet.Flight) { s.AirUnits[0].OSD = nil },
+			osd.CodeUnknown,
+			verdict.Unknown,
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			set, flight := sample.Set(), sample.Flight()
@@ -87,7 +133,15 @@ func TestTheTradesCases(t *testing.T) {
 func TestWhatIsLostOnAUnitsOwnLayout(t *testing.T) {
 	flight := sample.Flight()
 	flight.Runs.Version = "4.3"
-	flight.OSD = &fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{{ID: "craft-name", X: 1, Y: 1}, {ID: "home-arrow", X: 14, Y: 2}, {ID: "battery-voltage", X: 1, Y: 14}, {ID: "cell-voltage", X: 8, Y: 14}}}
+	flight.OSD = &fleet.Layout{
+		Grid: "30x16",
+		Elements: []fleet.Placed{
+			{ID: "craft-name", X: 1, Y: 1},
+			{ID: "home-arrow", X: 14, Y: 2},
+			{ID: "battery-voltage", X: 1, Y: 14},
+			{ID: "cell-voltage", X: 8, Y: 14},
+		},
+	}
 	c := caseOf(sample.Set(), flight)
 	c.Quad.Now = c.Quad.Next.Clone()
 	lost := osd.Draw(c).Lost
@@ -114,13 +168,25 @@ func sizes(id string) (int, int) {
 // corners and the middle where the eye expects them.
 func TestAnAnalogLayoutOnTheNewGrid(t *testing.T) {
 	analog := fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{
-		{ID: "battery-voltage", X: 0, Y: 15}, {ID: "cell-voltage", X: 6, Y: 15}, {ID: "link-quality", X: 27, Y: 0}, {ID: "flight-time", X: 25, Y: 15},
-		{ID: "warnings", X: 9, Y: 10}, {ID: "crosshair", X: 13, Y: 7}, {ID: "craft-name", X: 12, Y: 0}}}
+		{ID: "battery-voltage", X: 0, Y: 15},
+		{ID: "cell-voltage", X: 6, Y: 15},
+		{ID: "link-quality", X: 27, Y: 0},
+		{ID: "flight-time", X: 25, Y: 15},
+		{ID: "warnings", X: 9, Y: 10},
+		{ID: "crosshair", X: 13, Y: 7},
+		{ID: "craft-name", X: 12, Y: 0},
+	}}
 	out, dropped := osd.Convert(analog, "53x20", sizes)
 	assert.Empty(t, dropped)
 	assert.Equal(t, fleet.Layout{Grid: "53x20", Elements: []fleet.Placed{
-		{ID: "battery-voltage", X: 0, Y: 19}, {ID: "cell-voltage", X: 6, Y: 19}, {ID: "link-quality", X: 50, Y: 0}, {ID: "flight-time", X: 48, Y: 19},
-		{ID: "warnings", X: 21, Y: 13}, {ID: "crosshair", X: 25, Y: 9}, {ID: "craft-name", X: 24, Y: 0}}}, out)
+		{ID: "battery-voltage", X: 0, Y: 19},
+		{ID: "cell-voltage", X: 6, Y: 19},
+		{ID: "link-quality", X: 50, Y: 0},
+		{ID: "flight-time", X: 48, Y: 19},
+		{ID: "warnings", X: 21, Y: 13},
+		{ID: "crosshair", X: 25, Y: 9},
+		{ID: "craft-name", X: 24, Y: 0},
+	}}, out)
 }
 
 // layouts draws sound layouts: in bounds, nothing on another of its profile.
@@ -177,7 +243,10 @@ func TestLawsOfConversion(t *testing.T) {
 		for i, e := range out.Elements {
 			was := l.Elements[i]
 			w, h := sizes(e.ID)
-			for _, axis := range []struct{ was, is, length, room, to int }{{was.X, e.X, w, columns, toColumns}, {was.Y, e.Y, h, rows, toRows}} {
+			for _, axis := range []struct{ was, is, length, room, to int }{
+				{was.X, e.X, w, columns, toColumns},
+				{was.Y, e.Y, h, rows, toRows},
+			} {
 				slack, play := axis.room-axis.length, axis.to-axis.length
 				switch {
 				case 2*axis.was == slack:
@@ -227,7 +296,10 @@ func TestThePictureSaysWhetherItIsPlanned(t *testing.T) {
 	assert.Equal(t, "16.4V", pic.After.Elements[0].Shows)
 	assert.Equal(t, 12, pic.After.Elements[1].Width)
 
-	flight.OSD = &fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{{ID: "warnings", X: 9, Y: 10}, {ID: "tide-table", X: 1, Y: 1}}}
+	flight.OSD = &fleet.Layout{
+		Grid:     "30x16",
+		Elements: []fleet.Placed{{ID: "warnings", X: 9, Y: 10}, {ID: "tide-table", X: 1, Y: 1}},
+	}
 	c := caseOf(sample.Set(), flight)
 	c.Quad.Now = c.Quad.Next.Clone()
 	pic = osd.Draw(c)
@@ -266,7 +338,11 @@ func TestWhatMattersMostKeepsItsPlace(t *testing.T) {
 	for y := range 22 {
 		l.Elements = append(l.Elements, fleet.Placed{ID: "row", X: 0, Y: y})
 	}
-	l.Elements = append(l.Elements[:11], append([]fleet.Placed{{ID: "battery-voltage", X: 0, Y: 11}}, l.Elements[12:]...)...)
+	l.Elements = append(l.Elements[:11], append([]fleet.Placed{{
+		ID: "battery-voltage",
+		X:  0,
+		Y:  11,
+	}}, l.Elements[12:]...)...)
 	out, dropped := osd.Convert(l, "30x13", func(id string) (int, int) {
 		if id == "row" {
 			return 30, 1
@@ -276,7 +352,10 @@ func TestWhatMattersMostKeepsItsPlace(t *testing.T) {
 	assert.Len(t, dropped, 9, "22 rows onto 13")
 	assert.Len(t, out.Elements, 13)
 	assert.True(t, slices.ContainsFunc(out.Elements, func(e fleet.Placed) bool { return e.ID == "battery-voltage" }))
-	_, dropped = osd.Convert(fleet.Layout{Grid: "60x22", Elements: []fleet.Placed{{ID: "wide"}}}, "30x16", func(string) (int, int) { return 40, 1 })
+	_, dropped = osd.Convert(fleet.Layout{
+		Grid:     "60x22",
+		Elements: []fleet.Placed{{ID: "wide"}},
+	}, "30x16", func(string) (int, int) { return 40, 1 })
 	assert.Len(t, dropped, 1, "wider than the grid")
 	same, _ := osd.Convert(fleet.Layout{Grid: "no grid"}, "30x16", sizes)
 	assert.Equal(t, gear.Grid("no grid"), same.Grid)
@@ -324,15 +403,20 @@ func TestWhatIsMeantToLieInAnother(t *testing.T) {
 	assert.NotContains(t, judged(true, horizon, cross), osd.CodeOverlap)
 	assert.Contains(t, judged(true, horizon, fleet.Placed{ID: "craft-name", X: 24, Y: 9}), osd.CodeOverlap)
 	arrow, name := fleet.Placed{ID: "home-arrow", X: 5, Y: 5}, fleet.Placed{ID: "craft-name", X: 3, Y: 5}
-	assert.NotContains(t, judged(false, arrow, name, fleet.Placed{ID: "battery-voltage", X: 5, Y: 5}), osd.CodeOverlap, "only the voltage is drawn")
+	assert.NotContains(t, judged(false, arrow, name, fleet.Placed{ID: "battery-voltage", X: 5, Y: 5}), osd.CodeOverlap,
+		"only the voltage is drawn")
 
 	flight := sample.Flight()
-	flight.OSD = &fleet.Layout{Grid: "30x16", Elements: []fleet.Placed{{ID: "horizon", X: 10, Y: 5}, {ID: "crosshair", X: 13, Y: 7}}}
+	flight.OSD = &fleet.Layout{
+		Grid:     "30x16",
+		Elements: []fleet.Placed{{ID: "horizon", X: 10, Y: 5}, {ID: "crosshair", X: 13, Y: 7}},
+	}
 	c := caseOf(sample.Set(), flight)
 	for _, cand := range osd.Candidates(c) {
 		if l := cand.Patch.OSD; l != nil {
 			require.Len(t, l.Elements, 2)
-			assert.Equal(t, [2]int{25, 9}, [2]int{l.Elements[1].X, l.Elements[1].Y}, "the middle stays the middle, within the horizon")
+			assert.Equal(t, [2]int{25, 9}, [2]int{l.Elements[1].X, l.Elements[1].Y},
+				"the middle stays the middle, within the horizon")
 			assert.NotContains(t, codes(osd.Check(c.With(cand.Patch))), osd.CodeOverlap)
 		}
 	}

@@ -52,12 +52,17 @@ var dangers = map[verdict.Code]verdict.Danger{
 func Check(c fleet.Case) []verdict.Finding {
 	l, hasUnit := newLoom(c)
 	if !hasUnit {
-		return verdict.Said(verdict.Pins, c.Quad.Label(), []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(), verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))}, dangers)
+		return verdict.Said(verdict.Pins, c.Quad.Label(),
+			[]verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(),
+				verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))},
+			dangers)
 	}
 	findings := make([]verdict.Finding, 0, 4)
 	switch {
 	case l.board == nil && !c.Fit.Without(fleet.NoBoard):
-		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), verdict.FitValue(l.Case, "board", "flight board of "+c.Quad.Label()+", or that it has none")))
+		findings = append(findings,
+			verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
+				verdict.FitValue(l.Case, "board", "flight board of "+c.Quad.Label()+", or that it has none")))
 	case len(l.missing) > 0:
 		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.missing...))
 	default:
@@ -92,9 +97,12 @@ func (l *loom) fits() verdict.Finding {
 	case l.board == nil:
 		f.Says = "There is no flight board: supply and ground alone give the picture."
 	case l.Fit.Depth == fleet.PictureOnly && !data:
-		f.Says = "Only the picture is wired, on purpose: there is no OSD, no tuning from the goggles, and the sticks need a receiver of their own."
+		f.Says = "Only the picture is wired, on purpose: there is no OSD, no tuning from the goggles, and the sticks need " +
+			"a receiver of their own."
 	case l.Fit.Depth == fleet.PictureAndData:
-		f.Says = fmt.Sprintf("Picture and data are wired, on purpose; the OSD goes over UART %d, and the sticks need a receiver of their own.", port)
+		f.Says = fmt.Sprintf("Picture and data are wired, on purpose; the OSD goes over UART %d, and the sticks need a "+
+			"receiver of their own.",
+			port)
 	default:
 		f.Says = fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.conns), port)
 	}
@@ -109,7 +117,12 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 	}
 	end := func(end, connector, field string, bare bool, plug *gear.Plug, owner *gear.Entry, plugField, of string) {
 		unfit := func(says string, args ...any) {
-			findings = append(findings, verdict.Finding{Code: CodeConnector, Level: verdict.Unfit, Source: l.harness.Source.String(), Says: fmt.Sprintf(says, args...)})
+			findings = append(findings, verdict.Finding{
+				Code:   CodeConnector,
+				Level:  verdict.Unfit,
+				Source: l.harness.Source.String(),
+				Says:   fmt.Sprintf(says, args...),
+			})
 		}
 		unknown := func(m verdict.Missing) {
 			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.harness.Label(), m))
@@ -118,7 +131,9 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 		case plug.Pads() && bare:
 			return // bare ends soldered to bare pads
 		case plug.Pads():
-			unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare wires, would do.", of, l.harness.Label())
+			unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare wires, "+
+				"would do.",
+				of, l.harness.Label())
 		case bare:
 			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.harness.Label(), end, of)
 		case plug.Connector == "":
@@ -126,12 +141,15 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 		case connector == "":
 			unknown(verdict.GearValue(&l.harness.Entry, field, "connector at the "+end+"'s end"))
 		case connector != plug.Connector:
-			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.harness.Label(), end, l.Library.Label(connector), of, l.Library.Label(plug.Connector))
+			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.harness.Label(), end, l.Library.Label(connector), of,
+				l.Library.Label(plug.Connector))
 		}
 	}
-	end("unit", l.harness.From, "from", l.harness.Without("from"), l.airUnit.Plug, &l.airUnit.Entry, "plug.connector", l.airUnit.Label())
+	end("unit", l.harness.From, "from", l.harness.Without("from"), l.airUnit.Plug, &l.airUnit.Entry, "plug.connector",
+		l.airUnit.Label())
 	if l.plug != nil {
-		end("board", l.harness.To, "to", l.harness.Without("to"), l.plug, &l.board.Entry, "plugs."+l.plug.ID+".connector", "the "+l.plug.Label()+" of "+l.board.Label())
+		end("board", l.harness.To, "to", l.harness.Without("to"), l.plug, &l.board.Entry, "plugs."+l.plug.ID+".connector",
+			"the "+l.plug.Label()+" of "+l.board.Label())
 	}
 	return findings
 }
@@ -145,7 +163,8 @@ func (l *loom) checkPlaces() (found places) {
 		c := &l.conns[i]
 		if l.noSuchPin(c) {
 			found.dead = append(found.dead, verdict.Finding{Code: CodeNoPin, Level: verdict.Unfit, Source: verdict.Practice,
-				Says: fmt.Sprintf("A wire is said to be on pin %d of %s, which has %d.", c.Pin, l.airUnit.Label(), len(l.airUnit.Plug.Pins))})
+				Says: fmt.Sprintf("A wire is said to be on pin %d of %s, which has %d.", c.Pin, l.airUnit.Label(),
+					len(l.airUnit.Plug.Pins))})
 		}
 		if !c.Live() {
 			continue
@@ -159,7 +178,8 @@ func (l *loom) checkPlaces() (found places) {
 			colour = " (" + c.Colour + ")"
 		}
 		f := verdict.Finding{Code: code, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("The wire%s on pin %d, %s, ends on %s: %s", colour, c.Pin, pinWords(c.Function), l.words(c.Terminal), why)}
+			Says: fmt.Sprintf("The wire%s on pin %d, %s, ends on %s: %s", colour, c.Pin, pinWords(c.Function),
+				l.words(c.Terminal), why)}
 		switch {
 		case dangers[code] == verdict.Destroys:
 			found.destroys = append(found.destroys, f)
@@ -206,13 +226,17 @@ func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
 // checkGround asks for a ground between unit and board: without one the current of
 // the unit looks for its way back through the signal wires (common practice).
 func (l *loom) checkGround() []verdict.Finding {
-	wired := slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Live() && c.Function != gear.PinGround && c.Function != gear.PinRCGround })
+	wired := slices.ContainsFunc(l.conns, func(c Conn) bool {
+		return c.Live() && c.Function != gear.PinGround && c.Function != gear.PinRCGround
+	})
 	ground := l.live(gear.PinGround)
 	if !wired || ground != nil && ground.Terminal == gear.PinGround {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeNoGround, Level: verdict.Unfit, Source: verdict.Practice,
-		Says: fmt.Sprintf("No ground wire joins %s and %s: its current comes back through the signal wires, and that destroys them.", l.airUnit.Label(), l.board.Label())}}
+		Says: fmt.Sprintf("No ground wire joins %s and %s: its current comes back through the signal wires, and that "+
+			"destroys them.",
+			l.airUnit.Label(), l.board.Label())}}
 }
 
 // checkFeed holds the supply wire against what the plan feeds the unit from, and what
@@ -220,7 +244,8 @@ func (l *loom) checkGround() []verdict.Finding {
 func (l *loom) checkFeed() []verdict.Finding {
 	from, ok := l.Fit.FeedOf(fleet.NodeAirUnit)
 	if !ok {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeOtherFeed, l.airUnit.Label(), verdict.FitValue(l.Case, "feeds.airUnit", "what feeds "+l.airUnit.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeOtherFeed, l.airUnit.Label(),
+			verdict.FitValue(l.Case, "feeds.airUnit", "what feeds "+l.airUnit.Label()))}
 	}
 	pad, onBoard := fleet.PadOf(from)
 	supply := l.live(gear.PinSupply)
@@ -232,13 +257,18 @@ func (l *loom) checkFeed() []verdict.Finding {
 		return nil
 	}
 	f := verdict.Finding{Code: CodeOtherFeed, Level: verdict.Change, Source: "this plan",
-		Says: fmt.Sprintf("The supply wire ends on %s, but the plan feeds %s from %s: the power gate judges another voltage than the wire brings.",
+		Says: fmt.Sprintf("The supply wire ends on %s, but the plan feeds %s from %s: the power gate judges another "+
+			"voltage than the wire brings.",
 			l.words(supply.Terminal), l.airUnit.Label(), change.Source(l.Case, from))}
-	brings := power.AirUnit(l.With(fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: fleet.PadNode(supply.Terminal)}}))
+	brings := power.AirUnit(l.With(fleet.Patch{Feed: &fleet.Feed{
+		To:   fleet.NodeAirUnit,
+		From: fleet.PadNode(supply.Terminal),
+	}}))
 	switch {
 	case brings.Level == verdict.Unfit && brings.Danger == verdict.Destroys:
 		f.Code, f.Level, f.Compares = CodeBurns, verdict.Unfit, brings.Compares
-		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.airUnit.Label(), change.Source(l.Case, from), l.words(supply.Terminal), brings.Says)
+		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.airUnit.Label(),
+			change.Source(l.Case, from), l.words(supply.Terminal), brings.Says)
 	case brings.Level == verdict.Unfit:
 		f.Level, f.Danger, f.Compares = verdict.Unfit, brings.Danger, brings.Compares
 		f.Says += " " + brings.Says

@@ -84,7 +84,10 @@ func TestACableWantsAPlug(t *testing.T) {
 		}, verdict.Unfit},
 		"a board's plug of unknown kind": {func(s *gear.Set) { s.Boards[0].Plugs[0].Connector = "" }, verdict.Unknown},
 		"a cable's end of unknown kind":  {func(s *gear.Set) { s.Harnesses[0].From = "" }, verdict.Unknown},
-		"a cable with bare ends":         {func(s *gear.Set) { s.Harnesses[0].To, s.Harnesses[0].None = "", []string{"to"} }, verdict.Unfit},
+		"a cable with bare ends": {
+			func(s *gear.Set) { s.Harnesses[0].To, s.Harnesses[0].None = "", []string{"to"} },
+			verdict.Unfit,
+		},
 	} {
 		assert.Equal(t, k.level, verdict.Worst(judge(k.change)), name)
 	}
@@ -101,17 +104,21 @@ func TestPadsOfAPort(t *testing.T) {
 	soft := at(func(*gear.Set) {}, "10v", "ground", "tx1", "rx1", "ground", "rx4")
 	assert.Contains(t, codes(soft), pins.CodeSoftSerial)
 	assert.Equal(t, verdict.Unfit, verdict.Worst(soft))
-	unstated := at(func(s *gear.Set) { s.Boards[0].UARTs[2].Hardware = nil }, "10v", "ground", "tx1", "rx1", "ground", "rx3")
+	unstated := at(func(s *gear.Set) {
+		s.Boards[0].UARTs[2].Hardware = nil
+	}, "10v", "ground", "tx1", "rx1", "ground", "rx3")
 	assert.Equal(t, verdict.Unknown, verdict.Worst(unstated))
 	fixed := at(func(*gear.Set) {}, "10v", "ground", "tx3", "rx3", "ground", "rx1")
 	assert.Contains(t, codes(fixed), pins.CodeInverted, "MSP into an inverter")
 	second := func(s *gear.Set) { s.Boards[0].UARTs[2].Invert = gear.InvertSecond }
-	assert.Equal(t, verdict.Unfit, verdict.Worst(at(second, "10v", "ground", "tx1", "rx1", "ground", "rx3")), "its plain pad")
+	assert.Equal(t, verdict.Unfit, verdict.Worst(at(second, "10v", "ground", "tx1", "rx1", "ground", "rx3")),
+		"its plain pad")
 	assert.Equal(t, verdict.Fits, verdict.Worst(at(second, "10v", "ground", "tx1", "rx1", "ground", "inv3")))
 	listens := func(s *gear.Set) {
 		s.Boards[0].UARTs[2].Invert, s.Boards[0].UARTs[2].TXListens, s.Boards[0].UARTs[2].TXPrinted = gear.InvertSoftware, new(true), "T3"
 	}
-	assert.Equal(t, verdict.Fits, verdict.Worst(at(listens, "10v", "ground", "tx1", "rx1", "ground", "tx3")), "where the board says so")
+	assert.Equal(t, verdict.Fits, verdict.Worst(at(listens, "10v", "ground", "tx1", "rx1", "ground", "tx3")),
+		"where the board says so")
 	assert.Contains(t, at(func(*gear.Set) {}, "10v", "ground", "tx1", "rx1", "ground", "tx3")[0].Says, "a sender")
 }
 
@@ -159,7 +166,8 @@ func TestCrossingIsNotOfferedForNothing(t *testing.T) {
 	crosses := func(f fleet.Fit) bool {
 		c := caseOf(sample.Set(), f)
 		for _, cand := range pins.Candidates(c) {
-			if strings.Contains(change.Words(c, cand.Patch), "solder pin 3 to TX 1 and pin 4 to RX 1") && cand.Patch.Wiring.Ports == nil ||
+			if strings.Contains(change.Words(c, cand.Patch), "solder pin 3 to TX 1 and pin 4 to RX 1") &&
+				cand.Patch.Wiring.Ports == nil ||
 				change.Words(c, cand.Patch) == "solder pin 3 to TX 4 and pin 4 to RX 4" {
 				return true
 			}
@@ -175,7 +183,11 @@ func TestCrossingIsNotOfferedForNothing(t *testing.T) {
 
 func TestTheCableInTheBoardsOtherSocket(t *testing.T) {
 	set := sample.Set()
-	set.Boards[0].Plugs = append(set.Boards[0].Plugs, gear.Plug{ID: "other", Connector: "sh-6", Pins: set.Boards[0].Plugs[0].Pins})
+	set.Boards[0].Plugs = append(set.Boards[0].Plugs, gear.Plug{
+		ID:        "other",
+		Connector: "sh-6",
+		Pins:      set.Boards[0].Plugs[0].Pins,
+	})
 	set.Boards[0].Plugs[0].Pins = []string{"ground", "10v", "tx1", "rx1", "ground", "rx3"}
 	c := caseOf(set, plugged("straight"))
 	tried := false
@@ -235,7 +247,8 @@ func TestTheDepthOfTheWiring(t *testing.T) {
 	assert.Equal(t, verdict.Unfit, verdict.Worst(pins.Check(caseOf(sample.Set(), data))), "the sticks still need a way")
 	data.Controller, data.Receiver = nil, "receiver"
 	data.Ports = []fleet.Port{{UART: 3, Use: fleet.UseReceiver}}
-	assert.Equal(t, verdict.Unfit, verdict.Worst(pins.Check(caseOf(sample.Set(), data))), "a receiver that is not inverted on an inverter")
+	assert.Equal(t, verdict.Unfit, verdict.Worst(pins.Check(caseOf(sample.Set(), data))),
+		"a receiver that is not inverted on an inverter")
 	set := sample.Set()
 	set.Boards[0].UARTs[2].Invert = gear.InvertSoftware
 	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(set, data))))

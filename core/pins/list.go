@@ -46,7 +46,13 @@ func Soldering(c fleet.Case) List {
 		if w.Slot != 0 || !w.Live() {
 			continue
 		}
-		line := Solder{Wire: pinWords(w.Function), From: fmt.Sprintf("%s pin %d (%s)", l.airUnit.Label(), w.Pin, pinWords(w.Function)), To: l.board.Label() + " " + strings.TrimPrefix(l.words(w.Terminal), "the "), Colour: w.Colour, AWG: w.AWG}
+		line := Solder{
+			Wire:   pinWords(w.Function),
+			From:   fmt.Sprintf("%s pin %d (%s)", l.airUnit.Label(), w.Pin, pinWords(w.Function)),
+			To:     l.board.Label() + " " + strings.TrimPrefix(l.words(w.Terminal), "the "),
+			Colour: w.Colour,
+			AWG:    w.AWG,
+		}
 		if w.LengthMM != nil {
 			line.LengthMM = new(*w.LengthMM + slack)
 		}
@@ -79,7 +85,8 @@ func (l *loom) jumpers(list *List) {
 		}
 	}
 	for _, set := range l.inverterJumpers() {
-		list.Jumpers = append(list.Jumpers, fmt.Sprintf("inverter of %s: on %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice))
+		list.Jumpers = append(list.Jumpers,
+			fmt.Sprintf("inverter of %s: on %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice))
 	}
 }
 
@@ -152,10 +159,13 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
 		case was.Pin == is.Pin && now.words(was.Terminal) == next.words(is.Terminal):
 			c.Kind, c.Says = "same", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
 		default:
-			c.Kind, c.Says = "moved", fmt.Sprintf("pin %d to %s; was pin %d to %s", is.Pin, next.words(is.Terminal), was.Pin, now.words(was.Terminal))
+			c.Kind, c.Says = "moved", fmt.Sprintf("pin %d to %s; was pin %d to %s", is.Pin, next.words(is.Terminal), was.Pin,
+				now.words(was.Terminal))
 		}
 		if is != nil && is.Colour != "" {
-			at := slices.IndexFunc(now.conns, func(o Conn) bool { return o.Colour == is.Colour && o.Function != "" && o.Function != function })
+			at := slices.IndexFunc(now.conns, func(o Conn) bool {
+				return o.Colour == is.Colour && o.Function != "" && o.Function != function
+			})
 			if at >= 0 {
 				c.Colour = fmt.Sprintf("%s is %s now; it was %s", is.Colour, pinWords(function), pinWords(now.conns[at].Function))
 			}

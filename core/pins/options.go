@@ -33,7 +33,14 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		wired(func(w *fleet.Wiring) { w.Wires = l.withoutSticks(w.Wires) })
 	}
 	if supply := l.of(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
-		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: fleet.PadNode(supply.Terminal), Lead: l.feedLead()}}})
+		list = append(list, verdict.Candidate{
+			Effort: verdict.Wire,
+			Patch: fleet.Patch{Feed: &fleet.Feed{
+				To:   fleet.NodeAirUnit,
+				From: fleet.PadNode(supply.Terminal),
+				Lead: l.feedLead(),
+			}},
+		})
 	}
 	if w, ok := l.grounded(); ok {
 		wired(func(to *fleet.Wiring) { *to = w })
@@ -310,5 +317,6 @@ func (l *loom) sameOrder(row *gear.Plug) (bool, string) {
 			return false, fmt.Sprintf("pin %d, %s, would meet %s", i+1, pinWords(function), l.words(row.Pins[i]))
 		}
 	}
-	return true, "same pitch and order: a header soldered on takes the unit's cable. Insulate it, align before tacking one pad, check it against the supply pin"
+	return true, "same pitch and order: a header soldered on takes the unit's cable. Insulate it, align before tacking " +
+		"one pad, check it against the supply pin"
 }

@@ -64,7 +64,13 @@ func randomPorts(r *rand.Rand, ports, needs int) (list []gear.UART, wanted []Nee
 			Invert: []gear.Invert{gear.InvertNone, gear.InvertPad, gear.InvertJumper, gear.InvertSoftware}[r.IntN(4)]})
 	}
 	for range needs {
-		wanted = append(wanted, Need{TX: r.IntN(2) == 0, RX: r.IntN(4) > 0, Inverted: r.IntN(3) == 0, Fast: r.IntN(2) == 0, Now: r.IntN(ports + 1)})
+		wanted = append(wanted, Need{
+			TX:       r.IntN(2) == 0,
+			RX:       r.IntN(4) > 0,
+			Inverted: r.IntN(3) == 0,
+			Fast:     r.IntN(2) == 0,
+			Now:      r.IntN(ports + 1),
+		})
 	}
 	return list, wanted
 }
@@ -112,7 +118,8 @@ func TestRepinsAgreeWithBruteForce(t *testing.T) {
 		}
 		found++
 		require.Len(t, moves, best, "seed %d: %v to %v: %v", seed, wires, goals, moves)
-		require.True(t, serves((&fleet.Wiring{Moved: moves}).Wired(&gear.Harness{Wires: wires}), goals, harmful), "seed %d: %v", seed, moves)
+		require.True(t, serves((&fleet.Wiring{Moved: moves}).Wired(&gear.Harness{Wires: wires}), goals, harmful),
+			"seed %d: %v", seed, moves)
 	}
 	require.Greater(t, found, 100)
 }
@@ -186,9 +193,19 @@ func TestARepinnedCableFits(t *testing.T) {
 			to[i]++
 		}
 		set := sample.Set()
-		set.Harnesses = append(set.Harnesses, gear.Harness{Entry: gear.Entry{ID: "mixed"}, From: "sh-6", To: "sh-6", Wires: sample.Wires(to...)})
-		f := fleet.Fit{AirUnit: &fleet.Slot{Model: "second"}, Controller: &fleet.Slot{Kit: "new-hand"}, Board: "board", Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}},
-			Wiring: fleet.Wiring{Harness: "mixed", HarnessTo: "hd"}}
+		set.Harnesses = append(set.Harnesses, gear.Harness{
+			Entry: gear.Entry{ID: "mixed"},
+			From:  "sh-6",
+			To:    "sh-6",
+			Wires: sample.Wires(to...),
+		})
+		f := fleet.Fit{
+			AirUnit:    &fleet.Slot{Model: "second"},
+			Controller: &fleet.Slot{Kit: "new-hand"},
+			Board:      "board",
+			Feeds:      []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}},
+			Wiring:     fleet.Wiring{Harness: "mixed", HarnessTo: "hd"},
+		}
 		c := sample.Case(set, []fleet.Kit{sample.Own("new-hand", "1.1", "")}, f)
 		for _, plan := range Repins(c) {
 			planned++

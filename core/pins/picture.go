@@ -64,7 +64,11 @@ func Draw(c fleet.Case) Picture {
 	}
 	pic.Unit = Face{Label: l.airUnit.Label(), Kind: l.kind(l.airUnit.Plug), Pins: []Spot{}}
 	for i, function := range l.airUnit.Plug.Pins {
-		pic.Unit.Pins = append(pic.Unit.Pins, Spot{N: i + 1, Words: pinWords(function), Used: slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Pin == i+1 && c.Live() })})
+		pic.Unit.Pins = append(pic.Unit.Pins, Spot{
+			N:     i + 1,
+			Words: pinWords(function),
+			Used:  slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Pin == i+1 && c.Live() }),
+		})
 	}
 	if l.board == nil {
 		pic.Missing = "There is no flight board: nothing but supply and ground is wired."
@@ -73,7 +77,16 @@ func Draw(c fleet.Case) Picture {
 	l.face(&pic)
 	for i := range l.conns {
 		conn := &l.conns[i]
-		line := Line{Pin: conn.Pin - 1, Spot: -1, Colour: conn.Colour, Function: pinWords(conn.Function), Terminal: l.words(conn.Terminal), AWG: conn.AWG, LengthMM: conn.LengthMM, Level: verdict.Fits}
+		line := Line{
+			Pin:      conn.Pin - 1,
+			Spot:     -1,
+			Colour:   conn.Colour,
+			Function: pinWords(conn.Function),
+			Terminal: l.words(conn.Terminal),
+			AWG:      conn.AWG,
+			LengthMM: conn.LengthMM,
+			Level:    verdict.Fits,
+		}
 		if l.plug != nil && conn.Slot > 0 {
 			line.Spot = conn.Slot - 1
 		} else if conn.Terminal != "" {
@@ -107,7 +120,11 @@ func (l *loom) face(pic *Picture) {
 	pic.Board.Label += ", " + l.plug.Label()
 	pic.Board.Kind = l.kind(l.plug)
 	for i, pin := range l.plug.Pins {
-		pic.Board.Pins = append(pic.Board.Pins, Spot{N: i + 1, Words: strings.TrimPrefix(l.words(pin), "the "), Used: slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Slot == i+1 && c.Live() })})
+		pic.Board.Pins = append(pic.Board.Pins, Spot{
+			N:     i + 1,
+			Words: strings.TrimPrefix(l.words(pin), "the "),
+			Used:  slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Slot == i+1 && c.Live() }),
+		})
 	}
 }
 
@@ -120,7 +137,8 @@ func (l *loom) pad(pic *Picture, conn *Conn) int {
 
 // judgeLine says how one wire stands.
 func (l *loom) judgeLine(conn *Conn) (verdict.Level, string) {
-	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed && conn.Function == gear.PinSupply && conn.Terminal == "" && l.plug == nil {
+	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed && conn.Function == gear.PinSupply && conn.Terminal == "" &&
+		l.plug == nil {
 		return verdict.Fits, "to " + change.Source(l.Case, from)
 	}
 	if !conn.Live() {

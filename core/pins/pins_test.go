@@ -17,7 +17,13 @@ import (
 // soldered is the second generation on the 10 V pad, its pins soldered to the
 // terminals given in order.
 func soldered(to ...string) fleet.Fit {
-	f := fleet.Fit{AirUnit: &fleet.Slot{Model: "second"}, Controller: &fleet.Slot{Kit: "new-hand"}, Board: "board", Pack: "lipo-4", Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}}
+	f := fleet.Fit{
+		AirUnit:    &fleet.Slot{Model: "second"},
+		Controller: &fleet.Slot{Kit: "new-hand"},
+		Board:      "board",
+		Pack:       "lipo-4",
+		Feeds:      []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}},
+	}
 	for i, t := range to {
 		if t != "" {
 			f.Wires = append(f.Wires, fleet.Wire{Pin: i + 1, To: t})
@@ -57,17 +63,37 @@ func TestTheUsualMistakes(t *testing.T) {
 		{"power on a signal", soldered("10v", "ground", "10v", "rx1", "ground", "rx3"), pins.CodeDanger, verdict.Unfit},
 		{"the supply on ground", soldered("ground", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeShort, verdict.Unfit},
 		{"ground on power", soldered("10v", "10v", "tx1", "rx1", "ground", "rx3"), pins.CodeShort, verdict.Unfit},
-		{"the supply on a signal pad", soldered("tx2", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeDead, verdict.Unfit},
+		{
+			"the supply on a signal pad",
+			soldered("tx2", "ground", "tx1", "rx1", "ground", "rx3"),
+			pins.CodeDead,
+			verdict.Unfit,
+		},
 		{"not crossed", soldered("10v", "ground", "rx1", "tx1", "ground", "rx3"), pins.CodeSwapped, verdict.Change},
 		{"on two ports", soldered("10v", "ground", "tx1", "rx3", "ground", "rx1"), pins.CodeTwoPorts, verdict.Unfit},
 		{"one wire of the pair", soldered("10v", "ground", "tx1", "", "ground", "rx3"), pins.CodeHalf, verdict.Unfit},
 		{"picture only", soldered("10v", "ground", "", "", "ground", "rx3"), pins.CodeNoOSD, verdict.Caution},
 		{"soft-serial", soldered("10v", "ground", "tx4", "rx4", "ground", "rx3"), pins.CodeSoftSerial, verdict.Unfit},
 		{"no inverter", soldered("10v", "ground", "tx3", "rx3", "ground", "rx1"), pins.CodeInverted, verdict.Unfit},
-		{"the sticks on a sender", soldered("10v", "ground", "tx1", "rx1", "ground", "tx3"), pins.CodeNoSticks, verdict.Unfit},
+		{
+			"the sticks on a sender",
+			soldered("10v", "ground", "tx1", "rx1", "ground", "tx3"),
+			pins.CodeNoSticks,
+			verdict.Unfit,
+		},
 		{"the sticks nowhere", soldered("10v", "ground", "tx1", "rx1"), pins.CodeNoSticks, verdict.Unfit},
-		{"another pad than planned", soldered("batt", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeOtherFeed, verdict.Change},
-		{"the supply where the feed says", soldered("", "ground", "tx1", "rx1", "ground", "rx3"), pins.CodeFits, verdict.Fits},
+		{
+			"another pad than planned",
+			soldered("batt", "ground", "tx1", "rx1", "ground", "rx3"),
+			pins.CodeOtherFeed,
+			verdict.Change,
+		},
+		{
+			"the supply where the feed says",
+			soldered("", "ground", "tx1", "rx1", "ground", "rx3"),
+			pins.CodeFits,
+			verdict.Fits,
+		},
 		{"nothing said", soldered(), pins.CodeUnknown, verdict.Unknown},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -134,7 +160,12 @@ func TestContinuityOfSixPads(t *testing.T) {
 
 func TestCablesAndHeaders(t *testing.T) {
 	set := sample.Set()
-	set.Harnesses = append(set.Harnesses, gear.Harness{Entry: gear.Entry{ID: "odd"}, From: "gh-6", To: "sh-6", Wires: sample.Wires(1, 2, 3, 4, 5, 6)})
+	set.Harnesses = append(set.Harnesses, gear.Harness{
+		Entry: gear.Entry{ID: "odd"},
+		From:  "gh-6",
+		To:    "sh-6",
+		Wires: sample.Wires(1, 2, 3, 4, 5, 6),
+	})
 	findings := pins.Check(caseOf(set, plugged("odd")))
 	assert.Contains(t, codes(findings), pins.CodeConnector)
 	var says []string
@@ -195,7 +226,11 @@ func TestABoardWithNoFreePort(t *testing.T) {
 	require.Len(t, plan.Lost, 1)
 	lost := plan.Lost[0]
 	assert.Equal(t, fleet.UseGPS, lost.Use, "the sticks and MSP come first")
-	assert.Equal(t, []string{"UART 1 is taken by a more important use", "UART 2 has no RX pad", "UART 3 is taken by a more important use"}, lost.Why)
+	assert.Equal(t, []string{
+		"UART 1 is taken by a more important use",
+		"UART 2 has no RX pad",
+		"UART 3 is taken by a more important use",
+	}, lost.Why)
 	assert.Contains(t, lost.Cures, "do without the separate receiver")
 	assert.Contains(t, lost.Cures, "a board with one more hardware port, both pads broken out")
 	assert.Contains(t, plan.Says, "GPS finds no port")
@@ -205,7 +240,11 @@ func TestABoardWithNoFreePort(t *testing.T) {
 func TestWhatTheAnalogTransmitterFrees(t *testing.T) {
 	f := soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
 	c := caseOf(sample.Set(), f)
-	c.Quad.Now = fleet.Fit{Analog: "analog", Board: "board", Wiring: fleet.Wiring{Ports: []fleet.Port{{UART: 2, Use: fleet.UseVTXControl}}}}
+	c.Quad.Now = fleet.Fit{
+		Analog: "analog",
+		Board:  "board",
+		Wiring: fleet.Wiring{Ports: []fleet.Port{{UART: 2, Use: fleet.UseVTXControl}}},
+	}
 	plan, ok := pins.Ports(c)
 	require.True(t, ok)
 	require.Len(t, plan.Freed, 1)

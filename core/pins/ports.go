@@ -46,7 +46,10 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 			value       *bool
 			field, what string
 			set         *bool
-		}{{r.FullDuplex, "fullDuplex", "whether " + r.Label() + " needs both pads of its port", &n.TX}, {r.Inverted, "inverted", "whether the signal of " + r.Label() + " is inverted", &n.Inverted}} {
+		}{
+			{r.FullDuplex, "fullDuplex", "whether " + r.Label() + " needs both pads of its port", &n.TX},
+			{r.Inverted, "inverted", "whether the signal of " + r.Label() + " is inverted", &n.Inverted},
+		} {
 			if v.value == nil {
 				missing = append(missing, verdict.Missing{Of: "gear", ID: r.ID, Field: v.field, Label: v.what})
 			} else {
@@ -259,7 +262,12 @@ func why(u *gear.UART, n *Need) string {
 		}
 	}
 	if n.Inverted {
-		says += map[gear.Invert]string{gear.InvertPad: "; its pad has an inverter", gear.InvertJumper: "; its solder jumper is set to inverted", gear.InvertSecond: "; its second pad has an inverter", gear.InvertSoftware: "; the processor inverts the signal"}[u.Invert]
+		says += map[gear.Invert]string{
+			gear.InvertPad:      "; its pad has an inverter",
+			gear.InvertJumper:   "; its solder jumper is set to inverted",
+			gear.InvertSecond:   "; its second pad has an inverter",
+			gear.InvertSoftware: "; the processor inverts the signal",
+		}[u.Invert]
 	}
 	return says
 }
@@ -333,24 +341,35 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), missing...)}
 	}
 	add := func(level verdict.Level, says string) {
-		findings = append(findings, verdict.Finding{Code: CodePort, Level: level, Subject: l.board.Label(), Source: verdict.Practice, Says: says})
+		findings = append(findings, verdict.Finding{
+			Code:    CodePort,
+			Level:   level,
+			Subject: l.board.Label(),
+			Source:  verdict.Practice,
+			Says:    says,
+		})
 	}
 	taken := map[int]Need{}
 	for i := range needs {
 		n := &needs[i]
 		if n.Now == 0 {
 			if n.Use == fleet.UseReceiver {
-				findings = append(findings, verdict.CannotTell(verdict.Pins, CodePort, l.board.Label(), verdict.FitValue(l.Case, "ports", "which serial port "+n.Label+" is on")))
+				findings = append(findings,
+					verdict.CannotTell(verdict.Pins, CodePort, l.board.Label(),
+						verdict.FitValue(l.Case, "ports", "which serial port "+n.Label+" is on")))
 			}
 			continue
 		}
 		u, ok := l.board.UART(n.Now)
 		if !ok {
-			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d of %s", n.Now, l.board.Label()))))
+			findings = append(findings,
+				verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(),
+					l.boardValue("uarts", fmt.Sprintf("UART %d of %s", n.Now, l.board.Label()))))
 			continue
 		}
 		if other, twice := taken[n.Now]; twice {
-			add(verdict.Unfit, fmt.Sprintf("UART %d is to carry %s and %s: a port has one use.", n.Now, change.Use(other.Use), change.Use(n.Use)))
+			add(verdict.Unfit,
+				fmt.Sprintf("UART %d is to carry %s and %s: a port has one use.", n.Now, change.Use(other.Use), change.Use(n.Use)))
 		}
 		taken[n.Now] = *n
 		if says := refuses(u, n); says != "" && n.Use != fleet.UseMSP && n.Use != fleet.UseRC {

@@ -34,7 +34,9 @@ type Ends struct{ Unit, Board bool }
 // crimp for each end whose slot a goal needs, or one where it would join what
 // must not be joined. Exact, by dynamic programming over the goals served: with
 // w wires and g goals it looks at w·2^g·g states.
-func repin(wires []gear.HarnessWire, goals []Goal, ends Ends, harmful func(pin, slot int) bool) ([]fleet.CrimpMove, bool) {
+func repin(
+	wires []gear.HarnessWire, goals []Goal, ends Ends, harmful func(pin, slot int) bool,
+) ([]fleet.CrimpMove, bool) {
 	const never = 1 << 20
 	cost := func(w gear.HarnessWire, g Goal) int {
 		c := 0
@@ -155,7 +157,8 @@ func (l *loom) goalSets() [][]Goal {
 	var sets [][]Goal
 	for _, u := range l.board.UARTs {
 		tx, rx := slots(u.TXPad()), slots(u.RXPad())
-		if u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 || pin(gear.PinUARTRX) == 0 || pin(gear.PinUARTTX) == 0 {
+		if u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 ||
+			pin(gear.PinUARTRX) == 0 || pin(gear.PinUARTTX) == 0 {
 			continue
 		}
 		base := []Goal{{pin(gear.PinUARTRX), tx[0]}, {pin(gear.PinUARTTX), rx[0]}}
@@ -230,7 +233,11 @@ func Repins(c fleet.Case) []Repin {
 	for _, way := range []struct {
 		ends  Ends
 		words string
-	}{{Ends{Unit: true}, "at the unit's end alone"}, {Ends{Board: true}, "at the board's end alone"}, {Ends{Unit: true, Board: true}, "at both ends"}} {
+	}{
+		{Ends{Unit: true}, "at the unit's end alone"},
+		{Ends{Board: true}, "at the board's end alone"},
+		{Ends{Unit: true, Board: true}, "at both ends"},
+	} {
 		var best *Repin
 		for _, goals := range sets {
 			moves, ok := repin(l.harness.Wires, goals, way.ends, l.harmful)
@@ -238,7 +245,9 @@ func Repins(c fleet.Case) []Repin {
 				best = &Repin{Goals: goals, Moves: moves}
 			}
 		}
-		if best == nil || len(best.Moves) == 0 || slices.ContainsFunc(list, func(r Repin) bool { return len(r.Moves) <= len(best.Moves) && slices.Equal(r.Moves, best.Moves) }) {
+		if best == nil || len(best.Moves) == 0 || slices.ContainsFunc(list, func(r Repin) bool {
+			return len(r.Moves) <= len(best.Moves) && slices.Equal(r.Moves, best.Moves)
+		}) {
 			continue
 		}
 		best.Steps = l.order(best.Moves)
@@ -288,14 +297,16 @@ func (l *loom) order(moves []fleet.CrimpMove) []string {
 	slices.SortStableFunc(sorted, func(a, b fleet.CrimpMove) int { return rank(a) - rank(b) })
 	steps := []string{"Unplug both ends, pack off."}
 	for _, m := range slices.Backward(sorted) {
-		steps = append(steps, fmt.Sprintf("Lift the latch and draw %s out of slot %d at the %s's end.", l.wireWords(m), m.From, m.End))
+		steps = append(steps,
+			fmt.Sprintf("Lift the latch and draw %s out of slot %d at the %s's end.", l.wireWords(m), m.From, m.End))
 	}
 	for _, m := range sorted {
 		if m.To == 0 {
 			steps = append(steps, fmt.Sprintf("Insulate %s and leave it out at the %s's end.", l.wireWords(m), m.End))
 			continue
 		}
-		steps = append(steps, fmt.Sprintf("Push %s into slot %d at the %s's end until it clicks.", l.wireWords(m), m.To, m.End))
+		steps = append(steps,
+			fmt.Sprintf("Push %s into slot %d at the %s's end until it clicks.", l.wireWords(m), m.To, m.End))
 	}
 	return append(steps, "Check each wire by position and function against the picture, then meter it before power.")
 }

@@ -66,9 +66,11 @@ func (l *loom) checkMSP() []verdict.Finding {
 	case rx == nil && tx == nil && l.Fit.Depth == fleet.PictureOnly:
 		return nil // left out on purpose
 	case rx == nil && tx == nil:
-		return one(CodeNoOSD, verdict.Caution, "The UART pair is not wired: there is a picture, but no OSD and no tuning from the goggles.")
+		return one(CodeNoOSD, verdict.Caution,
+			"The UART pair is not wired: there is a picture, but no OSD and no tuning from the goggles.")
 	case rx == nil || tx == nil:
-		return one(CodeHalf, verdict.Unfit, "Only one wire of the UART pair is connected: the OSD stays blank. MSP needs both.")
+		return one(CodeHalf, verdict.Unfit,
+			"Only one wire of the UART pair is connected: the OSD stays blank. MSP needs both.")
 	}
 	rxPort, rxSends, rxOK := gear.SerialPin(rx.Terminal)
 	txPort, txSends, txOK := gear.SerialPin(tx.Terminal)
@@ -77,16 +79,21 @@ func (l *loom) checkMSP() []verdict.Finding {
 	}
 	switch {
 	case rxPort != txPort:
-		return one(CodeTwoPorts, verdict.Unfit, "UART RX and TX of the unit are on two ports, UART %d and UART %d: MSP needs one.", rxPort, txPort)
+		return one(CodeTwoPorts, verdict.Unfit,
+			"UART RX and TX of the unit are on two ports, UART %d and UART %d: MSP needs one.", rxPort, txPort)
 	case !rxSends && txSends:
-		return one(CodeSwapped, verdict.Change, "RX and TX are not crossed: the unit's RX is on %s and its TX on %s. It harms nothing; the OSD stays blank.", l.words(rx.Terminal), l.words(tx.Terminal))
+		return one(CodeSwapped, verdict.Change,
+			"RX and TX are not crossed: the unit's RX is on %s and its TX on %s. It harms nothing; the OSD stays blank.",
+			l.words(rx.Terminal), l.words(tx.Terminal))
 	case !rxSends || txSends:
-		return one(CodeHalf, verdict.Unfit, "The UART pair does not meet a sender and a receiver on UART %d: the OSD stays blank.", rxPort)
+		return one(CodeHalf, verdict.Unfit,
+			"The UART pair does not meet a sender and a receiver on UART %d: the OSD stays blank.", rxPort)
 	}
 	u, ok := l.board.UART(rxPort)
 	switch {
 	case !ok:
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d of %s", rxPort, l.board.Label())))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
+			l.boardValue("uarts", fmt.Sprintf("UART %d of %s", rxPort, l.board.Label())))}
 	case u.Hardware == nil:
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.hardware(rxPort))}
 	case !*u.Hardware:
@@ -96,7 +103,8 @@ func (l *loom) checkMSP() []verdict.Finding {
 }
 
 func (l *loom) hardware(port int) verdict.Missing {
-	return l.boardValue(fmt.Sprintf("uarts.%d.hardware", port), fmt.Sprintf("whether UART %d of %s is a hardware port", port, l.board.Label()))
+	return l.boardValue(fmt.Sprintf("uarts.%d.hardware", port),
+		fmt.Sprintf("whether UART %d of %s is a hardware port", port, l.board.Label()))
 }
 
 // checkPlain judges whether a signal that is not inverted arrives at a pad.
@@ -109,13 +117,16 @@ func (l *loom) checkPlain(u *gear.UART, pad, signal string) []verdict.Finding {
 			Says: fmt.Sprintf("%s is always inverted, and %s is not: nothing arrives.", verdict.Capital(l.words(pad)), signal)}}
 	case u.Invert == gear.InvertJumper && l.Fit.Jumpers[fleet.InverterJumper(u.ID)] == fleet.Inverted:
 		return []verdict.Finding{{Code: CodeJumper, Level: verdict.Change, Source: verdict.Practice,
-			Says: fmt.Sprintf("The solder jumper of RX %d is set to inverted, and %s is not inverted: nothing arrives until it is set to plain.", u.ID, signal)}}
+			Says: fmt.Sprintf("The solder jumper of RX %d is set to inverted, and %s is not inverted: nothing arrives until "+
+				"it is set to plain.",
+				u.ID, signal)}}
 	}
 	return nil
 }
 
 func (l *loom) inverter(port int) verdict.Missing {
-	return l.boardValue(fmt.Sprintf("uarts.%d.invert", port), fmt.Sprintf("how UART %d of %s takes an inverted signal", port, l.board.Label()))
+	return l.boardValue(fmt.Sprintf("uarts.%d.invert", port),
+		fmt.Sprintf("how UART %d of %s takes an inverted signal", port, l.board.Label()))
 }
 
 // checkRC judges the wire that hands on the sticks.
@@ -133,11 +144,14 @@ func (l *loom) checkRC() []verdict.Finding {
 	case !flown && out == nil && l.Fit.Without(fleet.NoController):
 		return nil // nobody flies it
 	case !flown && out == nil:
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoSticks, l.airUnit.Label(), verdict.FitValue(l.Case, "controller", "controller, or a separate receiver, of "+l.Quad.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoSticks, l.airUnit.Label(),
+			verdict.FitValue(l.Case, "controller", "controller, or a separate receiver, of "+l.Quad.Label()))}
 	case l.airUnit.Without("rcOut"):
-		return one(CodeNoSticks, verdict.Unfit, "The sticks are to come through %s, which has no RC output.", l.airUnit.Label())
+		return one(CodeNoSticks, verdict.Unfit, "The sticks are to come through %s, which has no RC output.",
+			l.airUnit.Label())
 	case out == nil:
-		return one(CodeNoSticks, verdict.Unfit, "The sticks come through the air unit, but its RC output is wired to nothing.")
+		return one(CodeNoSticks, verdict.Unfit,
+			"The sticks come through the air unit, but its RC output is wired to nothing.")
 	}
 	port, sends, ok := gear.SerialPin(out.Terminal)
 	if !ok {
@@ -145,16 +159,20 @@ func (l *loom) checkRC() []verdict.Finding {
 	}
 	u, has := l.board.UART(port)
 	if !has {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.boardValue("uarts", fmt.Sprintf("UART %d of %s", port, l.board.Label())))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(),
+			l.boardValue("uarts", fmt.Sprintf("UART %d of %s", port, l.board.Label())))}
 	}
 	if sends && (u.TXListens == nil || !*u.TXListens) {
-		return one(CodeNoSticks, verdict.Unfit, "The RC output ends on %s, a sender: the sticks do nothing. It belongs on an RX.", l.words(out.Terminal))
+		return one(CodeNoSticks, verdict.Unfit,
+			"The RC output ends on %s, a sender: the sticks do nothing. It belongs on an RX.", l.words(out.Terminal))
 	}
 	var findings []verdict.Finding
 	if u.Hardware == nil {
 		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.hardware(port)))
 	} else if !*u.Hardware {
-		findings = append(findings, one(CodeSoftSerial, verdict.Unfit, "The sticks come in on UART %d, which is soft-serial: too slow and too late for them.", port)...)
+		findings = append(findings,
+			one(CodeSoftSerial, verdict.Unfit,
+				"The sticks come in on UART %d, which is soft-serial: too slow and too late for them.", port)...)
 	}
 	findings = append(findings, l.checkRCGround()...)
 	if rc := l.airUnit.RCOut; rc == nil || rc.Inverted == nil {
@@ -166,7 +184,12 @@ func (l *loom) checkRC() []verdict.Finding {
 }
 
 func (l *loom) rcInverted() verdict.Missing {
-	return verdict.Missing{Of: "gear", ID: l.airUnit.ID, Field: "rcOut.inverted", Label: "whether the RC output of " + l.airUnit.Label() + " is inverted"}
+	return verdict.Missing{
+		Of:    "gear",
+		ID:    l.airUnit.ID,
+		Field: "rcOut.inverted",
+		Label: "whether the RC output of " + l.airUnit.Label() + " is inverted",
+	}
 }
 
 // checkRCGround says that the ground of the RC pair is missing: some call it optional,
@@ -193,13 +216,15 @@ func (l *loom) checkInverted(u *gear.UART, pad, signal string) []verdict.Finding
 		if gear.InvertedPin(pad) {
 			return nil
 		}
-		return one(CodeInverted, verdict.Unfit, "%s, and %s takes none; the second pad of UART %d does.", signal, l.words(pad), port)
+		return one(CodeInverted, verdict.Unfit, "%s, and %s takes none; the second pad of UART %d does.", signal,
+			l.words(pad), port)
 	case gear.InvertJumper:
 		switch l.Fit.Jumpers[fleet.InverterJumper(port)] {
 		case fleet.Inverted:
 			return nil
 		case fleet.Plain:
-			return one(CodeJumper, verdict.Change, "%s; the solder jumper of RX %d is set to plain: it must be set to inverted.", signal, port)
+			return one(CodeJumper, verdict.Change, "%s; the solder jumper of RX %d is set to plain: it must be set to inverted.",
+				signal, port)
 		}
 		return one(CodeJumper, verdict.Caution, "%s; RX %d takes it once its solder jumper is set to inverted.", signal, port)
 	case gear.InvertNone:
@@ -221,7 +246,8 @@ func (l *loom) checkDrivers() (findings []verdict.Finding) {
 	}
 	for i := range l.conns {
 		c := &l.conns[i]
-		if _, sends, serial := gear.SerialPin(c.Terminal); serial && !sends && (c.Function == gear.PinUARTTX || c.Function == gear.PinRCOut) {
+		if _, sends, serial := gear.SerialPin(c.Terminal); serial && !sends &&
+			(c.Function == gear.PinUARTTX || c.Function == gear.PinRCOut) {
 			drive(c.Terminal, "the "+pinWords(c.Function)+" of "+l.airUnit.Label())
 		}
 	}
@@ -236,7 +262,8 @@ func (l *loom) checkDrivers() (findings []verdict.Finding) {
 	for _, terminal := range order {
 		if who := drivers[terminal]; len(who) > 1 {
 			findings = append(findings, verdict.Finding{Code: CodeDrivers, Level: verdict.Unfit, Source: verdict.Practice,
-				Says: fmt.Sprintf("%s drive %s together: neither is heard. Leave one off.", verdict.Capital(strings.Join(who, " and ")), l.words(terminal))})
+				Says: fmt.Sprintf("%s drive %s together: neither is heard. Leave one off.",
+					verdict.Capital(strings.Join(who, " and ")), l.words(terminal))})
 		}
 	}
 	return findings
@@ -251,8 +278,14 @@ func (l *loom) checkDropped() (findings []verdict.Finding) {
 		switch p.Use {
 		case fleet.UseGPS, fleet.UseTelemetry, fleet.UseOther:
 			if count(l.Fit.Ports, p.Use) < count(l.Quad.Now.Ports, p.Use) && !slices.Contains(l.Fit.Ports, p) {
-				findings = append(findings, verdict.Finding{Code: CodeDropped, Level: verdict.Caution, Subject: l.board.Label(), Source: "this plan",
-					Says: fmt.Sprintf("%s, on UART %d today, has no serial port in this plan: it is given up.", verdict.Capital(change.Use(p.Use)), p.UART)})
+				findings = append(findings, verdict.Finding{
+					Code:    CodeDropped,
+					Level:   verdict.Caution,
+					Subject: l.board.Label(),
+					Source:  "this plan",
+					Says: fmt.Sprintf("%s, on UART %d today, has no serial port in this plan: it is given up.",
+						verdict.Capital(change.Use(p.Use)), p.UART),
+				})
 			}
 		}
 	}

@@ -59,7 +59,8 @@ func newLoom(c fleet.Case) (*loom, bool) {
 	}
 	l.conns = l.connect()
 	if l.endsNowhere() && l.board != nil && !l.pictureFromElsewhere() {
-		l.missing = append(l.missing, verdict.FitValue(l.Case, "wires", "how "+l.airUnit.Label()+" is wired to "+l.board.Label()))
+		l.missing = append(l.missing,
+			verdict.FitValue(l.Case, "wires", "how "+l.airUnit.Label()+" is wired to "+l.board.Label()))
 	}
 	return l, true
 }
@@ -86,7 +87,14 @@ func (l *loom) connect() []Conn {
 		conns = l.implied()
 	}
 	soldered := func(w fleet.Wire) Conn {
-		return Conn{Pin: w.Pin, Function: l.airUnit.Plug.Pin(w.Pin), Terminal: w.To, Colour: w.Colour, AWG: w.AWG, LengthMM: w.MM}
+		return Conn{
+			Pin:      w.Pin,
+			Function: l.airUnit.Plug.Pin(w.Pin),
+			Terminal: w.To,
+			Colour:   w.Colour,
+			AWG:      w.AWG,
+			LengthMM: w.MM,
+		}
 	}
 	if l.harness == nil {
 		for _, w := range l.Fit.Wires {

@@ -43,11 +43,17 @@ func (s supply) capacitors(pack *gear.Pack) (list []verdict.Candidate) {
 	rating := ratingFor(*full)
 	for _, p := range Trace(s.Case).Plugins {
 		if p.Cure != nil {
-			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{CapacitorUF: p.Cure, CapacitorV: &rating}})
+			list = append(list, verdict.Candidate{
+				Effort: verdict.Wire,
+				Patch:  fleet.Patch{CapacitorUF: p.Cure, CapacitorV: &rating},
+			})
 		}
 	}
 	if there := s.Fit.CapacitorUF; there != nil && (s.Fit.CapacitorV == nil || *s.Fit.CapacitorV < rating) {
-		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{CapacitorUF: there, CapacitorV: &rating}})
+		list = append(list, verdict.Candidate{
+			Effort: verdict.Wire,
+			Patch:  fleet.Patch{CapacitorUF: there, CapacitorV: &rating},
+		})
 	}
 	return list
 }
@@ -58,13 +64,19 @@ func (s supply) feeds(part consumer) []verdict.Candidate {
 	if pad, choice, ok := s.jumperOf(part.node); ok {
 		for _, other := range pad.Choices {
 			if other != choice {
-				list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Jumper: &fleet.Jumper{Pad: pad.ID, Choice: other}}})
+				list = append(list, verdict.Candidate{
+					Effort: verdict.Wire,
+					Patch:  fleet.Patch{Jumper: &fleet.Jumper{Pad: pad.ID, Choice: other}},
+				})
 			}
 		}
 	}
 	feed := func(from string) {
 		if from != current && len(s.originOf(from).missing) == 0 {
-			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Feed: &fleet.Feed{To: part.node, From: from, Lead: s.ownLead(part.node)}}})
+			list = append(list, verdict.Candidate{
+				Effort: verdict.Wire,
+				Patch:  fleet.Patch{Feed: &fleet.Feed{To: part.node, From: from, Lead: s.ownLead(part.node)}},
+			})
 		}
 	}
 	if s.board != nil {

@@ -73,9 +73,19 @@ func Check(c fleet.Case) []verdict.Finding { return Trace(c).findings }
 func Trace(c fleet.Case) Path {
 	s := newSupply(c)
 	consumers := s.consumers()
-	path := Path{Nodes: make([]Node, 0, len(consumers)+1), Rails: []*Rail{}, Plugins: []Plugin{}, findings: make([]verdict.Finding, 0, len(consumers)+2)}
+	path := Path{
+		Nodes:    make([]Node, 0, len(consumers)+1),
+		Rails:    []*Rail{},
+		Plugins:  []Plugin{},
+		findings: make([]verdict.Finding, 0, len(consumers)+2),
+	}
 	if pack, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
-		path.Nodes = append(path.Nodes, Node{ID: fleet.NodePack, Label: pack.Label(), Sees: packEnvelope(pack, c.Quad), Level: verdict.Fits})
+		path.Nodes = append(path.Nodes, Node{
+			ID:    fleet.NodePack,
+			Label: pack.Label(),
+			Sees:  packEnvelope(pack, c.Quad),
+			Level: verdict.Fits,
+		})
 	}
 	for _, part := range consumers {
 		node, findings := s.judge(part)
@@ -225,7 +235,8 @@ func (s supply) under(part consumer, sees Envelope, o origin) []verdict.Finding 
 	lowest, limit := unit.Pair(*sees.bottom(), *least)
 	return []verdict.Finding{{
 		Code: CodeUnder, Level: verdict.Unfit, Source: part.source("minV") + packSource,
-		Says: fmt.Sprintf("%s would see only %s from %s at the lowest; its window begins at %s: %s too little. It switches off in flight.",
+		Says: fmt.Sprintf("%s would see only %s from %s at the lowest; its window begins at %s: %s too little. It "+
+			"switches off in flight.",
 			part.label, lowest, o.label, limit, unit.Less(*least, *sees.bottom())),
 		Compares: []verdict.Compare{bottomCompare(part, *sees.bottom())},
 	}}
@@ -240,7 +251,8 @@ func inWindow(part consumer, sees Envelope, o origin) verdict.Finding {
 			", within " + bare(*part.input.MinV) + " to " + part.input.MaxV.String() + ".",
 	}
 	if len(sees.noLowest) > 0 {
-		f.Says += fmt.Sprintf(" The lowest is the worst it can be, whatever is not stated; it would fail only %s lower.", unit.Less(*sees.Lowest, *part.input.MinV))
+		f.Says += fmt.Sprintf(" The lowest is the worst it can be, whatever is not stated; it would fail only %s lower.",
+			unit.Less(*sees.Lowest, *part.input.MinV))
 	}
 	return f
 }
@@ -260,12 +272,22 @@ func (s supply) judgePlugin(part consumer, node Node) (Plugin, verdict.Finding, 
 
 func topCompare(part consumer, full unit.Volts) verdict.Compare {
 	there, needed := unit.Pair(full, *part.input.MaxV)
-	return verdict.Compare{What: "at full charge", Needed: needed + " at most", There: there, Margin: margin(unit.Less(*part.input.MaxV, full))}
+	return verdict.Compare{
+		What:   "at full charge",
+		Needed: needed + " at most",
+		There:  there,
+		Margin: margin(unit.Less(*part.input.MaxV, full)),
+	}
 }
 
 func bottomCompare(part consumer, lowest unit.Volts) verdict.Compare {
 	there, needed := unit.Pair(lowest, *part.input.MinV)
-	return verdict.Compare{What: "lowest under load", Needed: needed + " at least", There: there, Margin: margin(unit.Less(lowest, *part.input.MinV))}
+	return verdict.Compare{
+		What:   "lowest under load",
+		Needed: needed + " at least",
+		There:  there,
+		Margin: margin(unit.Less(lowest, *part.input.MinV)),
+	}
 }
 
 func appendNew(list, more []verdict.Missing) []verdict.Missing {

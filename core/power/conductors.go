@@ -34,7 +34,9 @@ func (s supply) drawOf(part consumer, consumers []consumer) draw {
 func (s supply) checkConductors(consumers []consumer) (findings []verdict.Finding) {
 	for _, part := range consumers {
 		if lead := s.leadOf(part.node); lead != nil && lead.AWG != nil && !part.regulator {
-			findings = append(findings, s.checkCarrier(part, consumers, CodeWire, "the lead", lead.AWG.String(), new(lead.AWG.Carries()), wire.Thinnest, nil)...)
+			findings = append(findings,
+				s.checkCarrier(part, consumers, CodeWire, "the lead", lead.AWG.String(), new(lead.AWG.Carries()), wire.Thinnest,
+					nil)...)
 		}
 	}
 	at := slices.IndexFunc(consumers, func(p consumer) bool { return p.node == fleet.NodeAirUnit })
@@ -70,7 +72,12 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 			findings = append(findings, s.checkWire(part, consumers, harness, w)...)
 			if board := s.board; board != nil && w.To > 0 {
 				if plug, ok := board.Plug(s.Fit.HarnessTo); ok {
-					plugs = append(plugs, plugAt{plug, &board.Entry, "plugs." + plug.ID + ".connector", "the " + plug.Label() + " of " + board.Label()})
+					plugs = append(plugs, plugAt{
+						plug,
+						&board.Entry,
+						"plugs." + plug.ID + ".connector",
+						"the " + plug.Label() + " of " + board.Label(),
+					})
 				}
 			}
 		}
@@ -95,23 +102,29 @@ func (s supply) checkContact(part consumer, consumers []consumer, p plugAt) []ve
 	}
 	connector, ok := gear.Find[*gear.Connector](s.Library, p.plug.Connector)
 	if !ok {
-		return s.checkCarrier(part, consumers, CodeContact, p.label, "", nil, leastContact, []verdict.Missing{verdict.GearValue(p.owner, p.field, "connector")})
+		return s.checkCarrier(part, consumers, CodeContact, p.label, "", nil, leastContact,
+			[]verdict.Missing{verdict.GearValue(p.owner, p.field, "connector")})
 	}
 	missing := []verdict.Missing{verdict.GearValue(&connector.Entry, "maxA", "current a contact carries")}
-	return s.checkCarrier(part, consumers, CodeContact, "a contact of "+p.label, connector.Label(), connector.MaxA, leastContact, missing)
+	return s.checkCarrier(part, consumers, CodeContact, "a contact of "+p.label, connector.Label(), connector.MaxA,
+		leastContact, missing)
 }
 
 func (s supply) checkWire(part consumer, consumers []consumer, h *gear.Harness, w gear.HarnessWire) []verdict.Finding {
-	missing := []verdict.Missing{verdict.GearValue(&h.Entry, fmt.Sprintf("wires.%d.awg", w.From), "gauge of the supply wire")}
+	missing := []verdict.Missing{verdict.GearValue(&h.Entry, fmt.Sprintf("wires.%d.awg", w.From),
+		"gauge of the supply wire")}
 	if w.AWG == nil {
 		return s.checkCarrier(part, consumers, CodeWire, "the supply wire of "+h.Label(), "", nil, wire.Thinnest, missing)
 	}
-	return s.checkCarrier(part, consumers, CodeWire, "the supply wire of "+h.Label(), w.AWG.String(), new(w.AWG.Carries()), wire.Thinnest, nil)
+	return s.checkCarrier(part, consumers, CodeWire, "the supply wire of "+h.Label(), w.AWG.String(), new(w.AWG.Carries()),
+		wire.Thinnest, nil)
 }
 
 // checkCarrier holds the current of a part against what something on its way carries;
 // nil: not stated, and at least enough for a small current.
-func (s supply) checkCarrier(part consumer, consumers []consumer, code verdict.Code, what, kind string, most *unit.Amps, least unit.Amps, missing []verdict.Missing) []verdict.Finding {
+func (s supply) checkCarrier(
+	part consumer, consumers []consumer, code verdict.Code, what, kind string, most *unit.Amps, least unit.Amps, missing []verdict.Missing,
+) []verdict.Finding {
 	d := s.drawOf(part, consumers)
 	limit := least
 	if most != nil {
@@ -128,8 +141,14 @@ func (s supply) checkCarrier(part consumer, consumers []consumer, code verdict.C
 		kind = " (" + kind + ")"
 	}
 	return []verdict.Finding{{Code: code, Level: verdict.Unfit, Subject: part.label, Source: verdict.Practice,
-		Compares: []verdict.Compare{{What: "current of the supply", Needed: needed + " at most", There: there, Margin: signed(float64(unit.Less(limit, d.least)), 2) + " A"}},
-		Says:     fmt.Sprintf("%s draws %s at its lowest voltage; %s%s carries %s: it gets hot and fails.", part.label, there, what, kind, needed)}}
+		Compares: []verdict.Compare{{
+			What:   "current of the supply",
+			Needed: needed + " at most",
+			There:  there,
+			Margin: signed(float64(unit.Less(limit, d.least)), 2) + " A",
+		}},
+		Says: fmt.Sprintf("%s draws %s at its lowest voltage; %s%s carries %s: it gets hot and fails.", part.label, there,
+			what, kind, needed)}}
 }
 
 // checkCapacitor holds the rating of the electrolytic against a full pack.
@@ -144,17 +163,38 @@ func (s supply) checkCapacitor() []verdict.Finding {
 	case full == nil:
 		return nil // said at the parts
 	case f.CapacitorV == nil:
-		return []verdict.Finding{verdict.CannotTell(verdict.Power, CodeCapacitor, "capacitor", verdict.FitValue(s.Case, "capacitorV", "voltage the capacitor of "+s.Quad.Label()+" is rated for"))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Power, CodeCapacitor, "capacitor",
+			verdict.FitValue(s.Case, "capacitorV", "voltage the capacitor of "+s.Quad.Label()+" is rated for"))}
 	}
 	there, needed := unit.Pair(*f.CapacitorV, *full)
-	compares := []verdict.Compare{{What: "rating of the capacitor", Needed: needed + " at least", There: there, Margin: margin(unit.Less(*f.CapacitorV, *full))}}
+	compares := []verdict.Compare{{
+		What:   "rating of the capacitor",
+		Needed: needed + " at least",
+		There:  there,
+		Margin: margin(unit.Less(*f.CapacitorV, *full)),
+	}}
 	switch {
 	case unit.Over(*full, *f.CapacitorV):
-		return []verdict.Finding{{Code: CodeCapacitor, Level: verdict.Unfit, Subject: "capacitor", Source: verdict.Practice, Compares: compares,
-			Says: fmt.Sprintf("The capacitor across the battery leads is rated for %s, a full pack has %s: it bursts.", there, needed)}}
+		return []verdict.Finding{{
+			Code:     CodeCapacitor,
+			Level:    verdict.Unfit,
+			Subject:  "capacitor",
+			Source:   verdict.Practice,
+			Compares: compares,
+			Says: fmt.Sprintf("The capacitor across the battery leads is rated for %s, a full pack has %s: it bursts.",
+				there, needed),
+		}}
 	case unit.Over(*full*capacitorRoom, *f.CapacitorV):
-		return []verdict.Finding{{Code: CodeCapacitor, Level: verdict.Caution, Danger: verdict.Inconvenient, Subject: "capacitor", Source: verdict.Practice, Compares: compares,
-			Says: fmt.Sprintf("The capacitor is rated for %s, a full pack has %s: little room, it ages early.", there, needed)}}
+		return []verdict.Finding{{
+			Code:     CodeCapacitor,
+			Level:    verdict.Caution,
+			Danger:   verdict.Inconvenient,
+			Subject:  "capacitor",
+			Source:   verdict.Practice,
+			Compares: compares,
+			Says: fmt.Sprintf("The capacitor is rated for %s, a full pack has %s: little room, it ages early.", there,
+				needed),
+		}}
 	}
 	return nil
 }

@@ -40,7 +40,11 @@ func Feeds(c fleet.Case) []FeedOption {
 	part := consumers[at]
 	if from, fed := c.Fit.FeedOf(fleet.NodeAirUnit); fed {
 		o := s.originOf(from)
-		now := verdict.Candidate{Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: from, Lead: s.ownLead(part.node)}}}
+		now := verdict.Candidate{Patch: fleet.Patch{Feed: &fleet.Feed{
+			To:   fleet.NodeAirUnit,
+			From: from,
+			Lead: s.ownLead(part.node),
+		}}}
 		option := s.option(now, true)
 		option.Says = "as planned: from " + o.label
 		list = append(list, option)
@@ -64,7 +68,14 @@ func (s supply) option(cand verdict.Candidate, chosen bool) FeedOption {
 	path := Trace(after)
 	cand.Patch = change.Settle(s.Case, cand.Patch)
 	cost := change.Bill(s.Case, cand.Patch)
-	o := FeedOption{Says: change.Words(s.Case, cand.Patch), Chosen: chosen, Level: verdict.Fits, Costs: cost.Words(), Owned: cost.Get == change.Have, Patch: cand.Patch}
+	o := FeedOption{
+		Says:   change.Words(s.Case, cand.Patch),
+		Chosen: chosen,
+		Level:  verdict.Fits,
+		Costs:  cost.Words(),
+		Owned:  cost.Get == change.Have,
+		Patch:  cand.Patch,
+	}
 	from, _ := after.Fit.FeedOf(fleet.NodeAirUnit)
 	way := newSupply(after).originOf(from)
 	concerned := map[string]bool{}

@@ -46,7 +46,10 @@ func TestAPadsOwnWindowIsJudged(t *testing.T) {
 // A regulator that feeds a board carries what its pads deliver, and so all the way up.
 func TestCurrentAddsUpAlongTheChain(t *testing.T) {
 	set := sample.Set()
-	set.Regulators = append(set.Regulators, gear.Regulator{Entry: gear.Entry{ID: "first-stage", Name: "first stage"}, Converter: set.Regulators[0].Converter})
+	set.Regulators = append(set.Regulators, gear.Regulator{
+		Entry:     gear.Entry{ID: "first-stage", Name: "first stage"},
+		Converter: set.Regulators[0].Converter,
+	})
 	set.Boards[0].Input.PeakW = new(unit.Watts(1))
 	set.Regulators[0].MaxA = new(unit.Amps(2))
 	next := fit("first", "lipo-6", "board.10v")
@@ -144,7 +147,12 @@ func TestThePeakIsNeverSkipped(t *testing.T) {
 }
 
 func TestACapacitorIsRatedForItsPack(t *testing.T) {
-	for rating, level := range map[unit.Volts]verdict.Level{25: verdict.Unfit, 25.2: verdict.Caution, 31.4: verdict.Caution, 35: verdict.Fits} {
+	for rating, level := range map[unit.Volts]verdict.Level{
+		25:   verdict.Unfit,
+		25.2: verdict.Caution,
+		31.4: verdict.Caution,
+		35:   verdict.Fits,
+	} {
 		next := fit("second", "lipo-6", "pack")
 		next.CapacitorV = &rating
 		c := sample.Case(sample.Set(), nil, next)
@@ -152,7 +160,8 @@ func TestACapacitorIsRatedForItsPack(t *testing.T) {
 	}
 	next := fit("second", "lipo-6", "pack")
 	next.CapacitorV = nil
-	assert.Equal(t, "next.capacitorV", finding(t, sample.Case(sample.Set(), nil, next), power.CodeCapacitor).Missing[0].Field)
+	assert.Equal(t, "next.capacitorV",
+		finding(t, sample.Case(sample.Set(), nil, next), power.CodeCapacitor).Missing[0].Field)
 	// What is offered suits the pack: 25 V for four cells, 35 V for six.
 	for pack, rating := range map[string]unit.Volts{"lipo-4": 25, "lipo-6": 35} {
 		set, next := sample.Set(), fit("second", pack, "pack")
@@ -176,13 +185,18 @@ func TestACapacitorIsRatedForItsPack(t *testing.T) {
 func TestTwoPartsShareAPad(t *testing.T) {
 	set, next := sample.Set(), fit("first", "lipo-4", "board.cam")
 	next.Jumpers = map[string]string{"cam": "10v"}
-	next.Loads = []fleet.Load{{ID: "gps", Name: "GPS", Input: gear.Input{MinV: volts(4.5), MaxV: volts(5.5), PeakW: new(unit.Watts(0.5))}}}
+	next.Loads = []fleet.Load{{
+		ID:    "gps",
+		Name:  "GPS",
+		Input: gear.Input{MinV: volts(4.5), MaxV: volts(5.5), PeakW: new(unit.Watts(0.5))},
+	}}
 	next.Feeds = append(next.Feeds, fleet.Feed{To: "gps", From: "board.cam"})
 	f := finding(t, sample.Case(set, nil, next), power.CodeOver)
 	assert.Equal(t, verdict.Unfit, f.Level)
 	assert.Contains(t, f.Says, "No choice of the solder jumper of the cam suits it and first")
 	next.Feeds[0].From = "board.10v"
-	assert.Equal(t, verdict.Change, finding(t, sample.Case(set, nil, next), power.CodeJumper).Level, "alone on it, it is set")
+	assert.Equal(t, verdict.Change, finding(t, sample.Case(set, nil, next), power.CodeJumper).Level,
+		"alone on it, it is set")
 }
 
 // Nobody measures full-throttle current: what fits at 3.0 V a cell fits, and what

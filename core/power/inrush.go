@@ -50,7 +50,8 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 	switch {
 	case !unit.Over(2**sees.Full, *p.LimitV):
 		f.Level = verdict.Fits
-		f.Says = fmt.Sprintf("%s sees at most twice the pack's %s for a moment when the pack is plugged in; %s %s.", part.label, sees.Full, ends, p.LimitV)
+		f.Says = fmt.Sprintf("%s sees at most twice the pack's %s for a moment when the pack is plugged in; %s %s.",
+			part.label, sees.Full, ends, p.LimitV)
 		p.Level = f.Level
 		return p, f
 	case len(missing) > 0:
@@ -64,7 +65,12 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 		bare.BulkUF = 0
 		p.WithoutV = new(bare.Peak())
 	}
-	f.Compares = []verdict.Compare{{What: "peak at plug-in", Needed: p.LimitV.String() + " at most", There: peak.String(), Margin: margin(unit.Less(*p.LimitV, peak))}}
+	f.Compares = []verdict.Compare{{
+		What:   "peak at plug-in",
+		Needed: p.LimitV.String() + " at most",
+		There:  peak.String(),
+		Margin: margin(unit.Less(*p.LimitV, peak)),
+	}}
 	f.Says = fmt.Sprintf("%s sees a peak of %s when the pack is plugged in; %s %s.", part.label, peak, ends, p.LimitV)
 	switch {
 	case !unit.Over(peak, *p.LimitV*(1-spikeRoom)):
@@ -77,7 +83,8 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 		p.Cure = cure(circuit, *p.LimitV)
 		if p.Cure != nil {
 			f.Level = verdict.Change
-			f.Says += fmt.Sprintf(" A %s low-ESR electrolytic across the battery leads brings it to %s.", p.Cure, circuit.with(*p.Cure).Peak())
+			f.Says += fmt.Sprintf(" A %s low-ESR electrolytic across the battery leads brings it to %s.", p.Cure,
+				circuit.with(*p.Cure).Peak())
 		}
 	}
 	p.Level = f.Level

@@ -93,11 +93,14 @@ func (s supply) jumpers(part consumer, findings []verdict.Finding) []verdict.Fin
 	case ok:
 		first.Danger = dangers[first.Code]
 		first.Code, first.Level = CodeJumper, verdict.Change
-		first.Says += fmt.Sprintf(" The solder jumper of the %s on %s puts that right.", padLabel(s.board, cure.Pad), padLabel(s.board, cure.Choice))
+		first.Says += fmt.Sprintf(" The solder jumper of the %s on %s puts that right.", padLabel(s.board, cure.Pad),
+			padLabel(s.board, cure.Choice))
 		return []verdict.Finding{first}
 	case len(against) > 0:
 		pad, _, _ := s.jumperOf(part.node)
-		findings[0].Says += fmt.Sprintf(" No choice of the solder jumper of the %s suits it and %s: one of them needs another feed.", pad.Label(), strings.Join(against, ", "))
+		findings[0].Says += fmt.Sprintf(" No choice of the solder jumper of the %s suits it and %s: one of them needs "+
+			"another feed.",
+			pad.Label(), strings.Join(against, ", "))
 	}
 	return findings
 }

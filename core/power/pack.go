@@ -118,7 +118,9 @@ func envelopeBehind(pack *gear.Pack, quad *fleet.Quad, lead *leadAt) Envelope {
 			volts[2] = sagged
 			return e
 		}
-		fullA.Label += fmt.Sprintf(": with the resistance stated it would sag to %s, below the %s to which such a pack is ever flown", sagged, floor)
+		fullA.Label += fmt.Sprintf(": with the resistance stated it would sag to %s, below the %s to which such a pack is "+
+			"ever flown",
+			sagged, floor)
 		e.noLowest = append(e.noLowest, fullA)
 	}
 	e.lowestMost, e.Lowest = &volts[2], &floor

@@ -18,8 +18,15 @@ import (
 )
 
 func fit(airUnit, pack, from string) fleet.Fit {
-	return fleet.Fit{AirUnit: &fleet.Slot{Model: airUnit}, Board: "board", Pack: pack, CapacitorUF: new(power.SpikeCapacitor), CapacitorV: new(unit.Volts(35)), PackLead: sample.Lead(),
-		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}}
+	return fleet.Fit{
+		AirUnit:     &fleet.Slot{Model: airUnit},
+		Board:       "board",
+		Pack:        pack,
+		CapacitorUF: new(power.SpikeCapacitor),
+		CapacitorV:  new(unit.Volts(35)),
+		PackLead:    sample.Lead(),
+		Feeds:       []fleet.Feed{{To: fleet.NodeAirUnit, From: from}},
+	}
 }
 
 func codes(findings []verdict.Finding) (list []verdict.Code) {
@@ -289,9 +296,17 @@ func BenchmarkFeedsOfOneQuad(b *testing.B) {
 // help; a 3.3 V module on 5 V burns (common practice).
 func TestOneCellNeedsABoostAndAModuleBurns(t *testing.T) {
 	set := sample.Set()
-	set.Regulators = append(set.Regulators, gear.Regulator{Entry: gear.Entry{ID: "boost-5", Name: "boost"}, Converter: gear.Converter{Topology: gear.StepUp,
-		Input: gear.Input{MinV: new(unit.Volts(2.8)), MaxV: new(unit.Volts(5)), CeramicUF: new(unit.Microfarads(10)), AbsoluteMaxV: new(unit.Volts(9))},
-		OutV:  new(unit.Volts(5)), ToleranceV: new(unit.Volts(0.1)), MaxA: new(unit.Amps(3)), Efficiency: new(0.9)}})
+	set.Regulators = append(set.Regulators, gear.Regulator{
+		Entry: gear.Entry{ID: "boost-5", Name: "boost"},
+		Converter: gear.Converter{Topology: gear.StepUp,
+			Input: gear.Input{
+				MinV:         new(unit.Volts(2.8)),
+				MaxV:         new(unit.Volts(5)),
+				CeramicUF:    new(unit.Microfarads(10)),
+				AbsoluteMaxV: new(unit.Volts(9)),
+			},
+			OutV: new(unit.Volts(5)), ToleranceV: new(unit.Volts(0.1)), MaxA: new(unit.Amps(3)), Efficiency: new(0.9)},
+	})
 	next := fit("small", "lihv-1", "pack")
 	next.Board = ""
 	for _, o := range power.Feeds(sample.Case(set, nil, next)) {
@@ -299,10 +314,16 @@ func TestOneCellNeedsABoostAndAModuleBurns(t *testing.T) {
 		assert.Equal(t, boosts, o.Level == verdict.Fits, "%s: %s", o.Says, o.Why)
 	}
 	next = fit("first", "lipo-4", "board.10v")
-	next.Loads = []fleet.Load{{ID: "gps", Name: "a 3.3 V module", Input: gear.Input{MinV: new(unit.Volts(3)), MaxV: new(unit.Volts(3.6)), PeakW: new(unit.Watts(0.3))}}}
+	next.Loads = []fleet.Load{{
+		ID:    "gps",
+		Name:  "a 3.3 V module",
+		Input: gear.Input{MinV: new(unit.Volts(3)), MaxV: new(unit.Volts(3.6)), PeakW: new(unit.Watts(0.3))},
+	}}
 	next.Feeds = append(next.Feeds, fleet.Feed{To: "gps", From: "board.5v"})
 	findings := power.Check(sample.Case(set, nil, next))
-	at := slices.IndexFunc(findings, func(f verdict.Finding) bool { return f.Subject == "a 3.3 V module" && f.Code == power.CodeOver })
+	at := slices.IndexFunc(findings, func(f verdict.Finding) bool {
+		return f.Subject == "a 3.3 V module" && f.Code == power.CodeOver
+	})
 	require.GreaterOrEqual(t, at, 0)
 	assert.Contains(t, findings[at].Says, "It burns")
 }

@@ -214,7 +214,13 @@ func (s supply) padConsumer(r *Rail) (consumer, bool) {
 	if input.CeramicUF == nil {
 		input.CeramicUF = s.board.Input.CeramicUF
 	}
-	return consumer{node: r.ID, label: r.Label, input: &input, owner: &s.board.Entry, field: "pads." + id + ".input."}, true
+	return consumer{
+		node:  r.ID,
+		label: r.Label,
+		input: &input,
+		owner: &s.board.Entry,
+		field: "pads." + id + ".input.",
+	}, true
 }
 
 // consumer is a part with an input window.

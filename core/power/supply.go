@@ -179,7 +179,8 @@ func (s supply) originOf(from string) origin {
 			choice = pad.Default
 		}
 		if choice == "" {
-			return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "jumpers."+pad.ID, "how the jumper of "+label+" is soldered")}}
+			return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "jumpers."+pad.ID,
+				"how the jumper of "+label+" is soldered")}}
 		}
 		if choice == fleet.NodePack {
 			return origin{node: fleet.NodePack, label: label + ", jumper on pack", input: fleet.NodeBoard}
@@ -199,7 +200,14 @@ func (s supply) regulatorOrigin(id string) origin {
 	if !ok {
 		return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "regulators", "model of regulator "+id)}}
 	}
-	return origin{node: id, label: "the " + model.Label(), rail: "the " + model.Label(), converter: &model.Converter, owner: &model.Entry, input: id}
+	return origin{
+		node:      id,
+		label:     "the " + model.Label(),
+		rail:      "the " + model.Label(),
+		converter: &model.Converter,
+		owner:     &model.Entry,
+		input:     id,
+	}
 }
 
 // convert is what a converter makes of the voltage it is given.

@@ -78,7 +78,12 @@ func Compare(c fleet.Case, found State) Comparison {
 		w.runs, _ = gear.Find[*gear.FlightFirmware](c.Library, r.ID)
 	}
 	if w.runs == nil {
-		w.Missing = append(w.Missing, verdict.Missing{Of: "quad", ID: c.Quad.ID, Field: c.FitName + ".runs", Label: "flight firmware of " + c.Quad.Label()})
+		w.Missing = append(w.Missing, verdict.Missing{
+			Of:    "quad",
+			ID:    c.Quad.ID,
+			Field: c.FitName + ".runs",
+			Label: "flight firmware of " + c.Quad.Label(),
+		})
 		w.Blocked = "The plan does not say which flight firmware this is: nothing is written."
 	} else {
 		w.leftOpen()
@@ -126,9 +131,15 @@ func (w *comparing) leftOpen() {
 func (w *comparing) row(gate verdict.Gate, code verdict.Code, label, wanted, found, why, change string) {
 	r := Row{Code: code, Label: label, Wanted: wanted, Found: found, Same: wanted == found, Why: why}
 	if !r.Same {
-		r.Finding = &verdict.Finding{Gate: gate, Code: code, Level: verdict.Change, Subject: w.Quad.Label(), Source: verdict.Practice,
+		r.Finding = &verdict.Finding{
+			Gate:     gate,
+			Code:     code,
+			Level:    verdict.Change,
+			Subject:  w.Quad.Label(),
+			Source:   verdict.Practice,
 			Says:     fmt.Sprintf("%s: %s.", label, change),
-			Compares: []verdict.Compare{{What: label, Needed: wanted, There: found}}}
+			Compares: []verdict.Compare{{What: label, Needed: wanted, There: found}},
+		}
 	}
 	w.Rows = append(w.Rows, r)
 }
@@ -136,22 +147,32 @@ func (w *comparing) row(gate verdict.Gate, code verdict.Code, label, wanted, fou
 // lacks is a row for what the board does not have: it is left out, and said so.
 func (w *comparing) lacks(gate verdict.Gate, code verdict.Code, label, says string) {
 	w.Rows = append(w.Rows, Row{Code: code, Label: label, Wanted: "as planned", Found: "the board has none", Why: says,
-		Finding: &verdict.Finding{Gate: gate, Code: code, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: verdict.Practice, Says: verdict.Capital(label) + ": " + says + "."}})
+		Finding: &verdict.Finding{
+			Gate:    gate,
+			Code:    code,
+			Level:   verdict.Unfit,
+			Subject: w.Quad.Label(),
+			Source:  verdict.Practice,
+			Says:    verdict.Capital(label) + ": " + says + ".",
+		}})
 }
 
 // identity asks whether this is the board of the plan at all. A board that is armed,
 // or that runs something else, is not written.
 func (w *comparing) identity() {
-	w.row(verdict.OSD, CodeIdentity, "flight firmware", w.runs.Variant, w.found.Variant, "the numbers of another firmware mean other things", "another board, or flash "+w.runs.Label()+" first")
+	w.row(verdict.OSD, CodeIdentity, "flight firmware", w.runs.Variant, w.found.Variant,
+		"the numbers of another firmware mean other things", "another board, or flash "+w.runs.Label()+" first")
 	if w.runs.Variant == "" || w.runs.Variant != w.found.Variant {
-		w.Blocked = fmt.Sprintf("This board says it runs %q, the plan is for %s (%q): nothing is written.", w.found.Variant, w.runs.Label(), w.runs.Variant)
+		w.Blocked = fmt.Sprintf("This board says it runs %q, the plan is for %s (%q): nothing is written.", w.found.Variant,
+			w.runs.Label(), w.runs.Variant)
 	}
 	if wanted := w.Fit.Runs.Version; wanted.Known() {
 		found := string(w.found.Version)
 		if wanted.Compare(w.found.Version) == 0 {
 			found = string(wanted)
 		}
-		w.row(verdict.OSD, CodeRelease, "its release", string(wanted), found, "the plan was judged for it", "flash "+string(wanted)+", or plan with what is there")
+		w.row(verdict.OSD, CodeRelease, "its release", string(wanted), found, "the plan was judged for it",
+			"flash "+string(wanted)+", or plan with what is there")
 	}
 	if w.found.Armed {
 		w.Blocked = "The board is armed: disarm it, take the pack and the props off. Nothing is written."
@@ -201,7 +222,8 @@ func (w *comparing) receiver() {
 		w.Target.Provider = number
 	}
 	if s := w.Fit.Sticks; s != nil && s.Order != "" {
-		w.row(verdict.Control, CodeReceiver, "channel order", s.Order, w.found.RXMap, "the order the controller sends", "set it to "+s.Order)
+		w.row(verdict.Control, CodeReceiver, "channel order", s.Order, w.found.RXMap, "the order the controller sends",
+			"set it to "+s.Order)
 		w.Target.RXMap = s.Order
 	}
 }
@@ -213,13 +235,15 @@ func (w *comparing) layout() {
 		return
 	}
 	if w.found.Without(LacksOSD) {
-		w.lacks(verdict.OSD, CodeLayout, "OSD elements", "the board's firmware has no OSD over this port: nothing of it is set")
+		w.lacks(verdict.OSD, CodeLayout, "OSD elements",
+			"the board's firmware has no OSD over this port: nothing of it is set")
 		return
 	}
 	if pic.Screen.Canvas && w.found.Without(LacksCanvas) {
 		w.lacks(verdict.OSD, CodeCanvas, "canvas", "the board's firmware has no canvas to set: it is left out")
 	} else if pic.Screen.Canvas && w.runs.Dialect != "" {
-		w.row(verdict.OSD, CodeCanvas, "canvas", pic.Screen.Grid.Words(), canvasWords(w.found.Canvas), "the grid the goggles show", "set it to "+pic.Screen.Grid.Words())
+		w.row(verdict.OSD, CodeCanvas, "canvas", pic.Screen.Grid.Words(), canvasWords(w.found.Canvas),
+			"the grid the goggles show", "set it to "+pic.Screen.Grid.Words())
 		w.Target.Canvas = pic.Screen.Grid
 	}
 	places := places(w.runs, w.Fit.OSD)
@@ -259,7 +283,8 @@ func (w *comparing) layout() {
 	if !slices.ContainsFunc(w.found.OSD, func(c Cell) bool { return c.Profiles != 0 }) {
 		code = CodeBlank
 	}
-	w.row(verdict.OSD, code, "OSD elements", "as planned", found, fmt.Sprintf("%d are placed", len(places)), "place them as planned")
+	w.row(verdict.OSD, code, "OSD elements", "as planned", found, fmt.Sprintf("%d are placed", len(places)),
+		"place them as planned")
 }
 
 // places is where the elements of a layout stand, by their place in the board's list.

@@ -87,7 +87,12 @@ func (w *comparing) modes() {
 		if planned[s.Mode] == nil {
 			order = append(order, s.Mode)
 		}
-		planned[s.Mode] = append(planned[s.Mode], Range{Mode: n, Aux: s.Aux - 1, FromUS: control.BoardSteps(s.FromUS), ToUS: control.BoardSteps(s.ToUS)})
+		planned[s.Mode] = append(planned[s.Mode], Range{
+			Mode:   n,
+			Aux:    s.Aux - 1,
+			FromUS: control.BoardSteps(s.FromUS),
+			ToUS:   control.BoardSteps(s.ToUS),
+		})
 	}
 	for _, mode := range order {
 		n := w.runs.Modes[mode]
@@ -97,6 +102,7 @@ func (w *comparing) modes() {
 		if found == "" {
 			found = "on no switch"
 		}
-		w.row(verdict.Control, CodeModes, "mode "+strings.ReplaceAll(mode, "-", " "), wanted, found, "as the plan has it", "put it on "+wanted)
+		w.row(verdict.Control, CodeModes, "mode "+strings.ReplaceAll(mode, "-", " "), wanted, found, "as the plan has it",
+			"put it on "+wanted)
 	}
 }

@@ -38,7 +38,16 @@ func Factory(c fleet.Case) (State, bool) {
 	if !ok {
 		return State{}, false
 	}
-	blank := State{Variant: runs.Variant, Version: r.Version, Board: c.Fit.Board, Name: c.Quad.Label(), RXMap: "AETR", Ports: []Port{}, Modes: []Range{}, OSD: []Cell{}}
+	blank := State{
+		Variant: runs.Variant,
+		Version: r.Version,
+		Board:   c.Fit.Board,
+		Name:    c.Quad.Label(),
+		RXMap:   "AETR",
+		Ports:   []Port{},
+		Modes:   []Range{},
+		OSD:     []Cell{},
+	}
 	for _, u := range board.UARTs {
 		blank.Ports = append(blank.Ports, Port{ID: u.ID - 1, Rest: []byte{mspBaud, mspBaud, 0, mspBaud}}) // as boards come
 	}

@@ -33,7 +33,12 @@ func PlanOf(c fleet.Case) Plan {
 	}
 	if !ok {
 		if today, ok = Of(c); !ok {
-			p.Missing = append(p.Missing, verdict.Missing{Of: "quad", ID: c.Quad.ID, Field: c.FitName + ".runs", Label: "flight firmware of " + c.Quad.Label()})
+			p.Missing = append(p.Missing, verdict.Missing{
+				Of:    "quad",
+				ID:    c.Quad.ID,
+				Field: c.FitName + ".runs",
+				Label: "flight firmware of " + c.Quad.Label(),
+			})
 			return p
 		}
 	}
@@ -45,7 +50,8 @@ func PlanOf(c fleet.Case) Plan {
 	}
 	if runs, ok := gear.Find[*gear.FlightFirmware](c.Library, c.Fit.Runs.ID); ok {
 		if runs.CanvasFrom != "" {
-			p.Firmware = append(p.Firmware, fmt.Sprintf("%s draws a canvas from %s on (%s)", runs.Label(), runs.CanvasFrom, runs.Source))
+			p.Firmware = append(p.Firmware,
+				fmt.Sprintf("%s draws a canvas from %s on (%s)", runs.Label(), runs.CanvasFrom, runs.Source))
 		}
 		for _, a := range runs.Avoid {
 			p.Firmware = append(p.Firmware, fmt.Sprintf("keep off %s: %s (%s)", a.Firmware, a.Why, runs.Source))

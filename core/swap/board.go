@@ -90,8 +90,16 @@ func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 
 func newRow(c fleet.Case, devices []Device) Row {
 	q := c.Quad
-	row := Row{Quad: q.ID, Name: q.Label(), Use: q.Use, Now: Describe(fleet.NowCase(c.Library, c.Fleet, q)), Next: Describe(c),
-		Gates: []GateLevel{}, Goggles: []link.GogglesReach{}, Flies: link.ReachNever}
+	row := Row{
+		Quad:    q.ID,
+		Name:    q.Label(),
+		Use:     q.Use,
+		Now:     Describe(fleet.NowCase(c.Library, c.Fleet, q)),
+		Next:    Describe(c),
+		Gates:   []GateLevel{},
+		Goggles: []link.GogglesReach{},
+		Flies:   link.ReachNever,
+	}
 	row.Stays = sameUnit(q.Now, *c.Fit)
 	j := Judge(c)
 	row.Level = j.Level
@@ -149,7 +157,12 @@ func needs(c fleet.Case, j Judgement, devices []Device) string {
 	for _, gate := range []struct {
 		name  verdict.Gate
 		needs string
-	}{{verdict.Power, "another feed"}, {verdict.Pins, "other wiring"}, {verdict.Mount, "another seat"}, {verdict.Antenna, "other antennas"}} {
+	}{
+		{verdict.Power, "another feed"},
+		{verdict.Pins, "other wiring"},
+		{verdict.Mount, "another seat"},
+		{verdict.Antenna, "other antennas"},
+	} {
 		if j.Gate(gate.name).Level == verdict.Unfit {
 			shut = append(shut, gate.needs)
 		}
@@ -196,7 +209,8 @@ func (b *Board) sentence() string {
 		return "No quads yet."
 	}
 	if len(brought) == 0 {
-		return fmt.Sprintf("No goggles at the bench: none of %d %s.", len(b.Rows), plural(len(b.Rows), "quad flies", "quads fly"))
+		return fmt.Sprintf("No goggles at the bench: none of %d %s.", len(b.Rows),
+			plural(len(b.Rows), "quad flies", "quads fly"))
 	}
 	var now, after, part, never, unknown int
 	for _, r := range b.Rows {
@@ -226,7 +240,8 @@ func (b *Board) sentence() string {
 	add(part, "needs something more", "need something more")
 	add(never, "cannot come along", "cannot come along")
 	add(unknown, "cannot be told yet", "cannot be told yet")
-	return fmt.Sprintf("With %s at the bench, of %d quads: %s.", change.And(brought), len(b.Rows), strings.Join(says, ", "))
+	return fmt.Sprintf("With %s at the bench, of %d quads: %s.", change.And(brought), len(b.Rows),
+		strings.Join(says, ", "))
 }
 
 func plural(n int, one, many string) string {

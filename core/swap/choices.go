@@ -29,7 +29,11 @@ type Place struct {
 func Places(c fleet.Case) []Place {
 	places := []Place{
 		{"airUnit", "air unit", airUnits(c)},
-		{"goggles", "goggles", devices[*gear.Goggles](c, c.Fit.Goggles, func(s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} })},
+		{
+			"goggles",
+			"goggles",
+			devices[*gear.Goggles](c, c.Fit.Goggles, func(s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} }),
+		},
 		{"controller", "controller", controllers(c)},
 		{"pack", "pack", packs(c)},
 		{"feed", "air unit fed from", feeds(c)},
@@ -98,8 +102,13 @@ func controllers(c fleet.Case) []Option {
 		} else if c.Quad.Now.Receiver != r.ID {
 			note += ", to buy"
 		}
-		options = append(options, Option{Key: "receiver:" + r.ID, Label: r.Label(), Note: note, Chosen: c.Fit.Receiver == r.ID,
-			Patch: fleet.Patch{Controller: &fleet.Slot{}, Receiver: new(r.ID)}})
+		options = append(options, Option{
+			Key:    "receiver:" + r.ID,
+			Label:  r.Label(),
+			Note:   note,
+			Chosen: c.Fit.Receiver == r.ID,
+			Patch:  fleet.Patch{Controller: &fleet.Slot{}, Receiver: new(r.ID)},
+		})
 	}
 	return options
 }
@@ -123,7 +132,12 @@ func feeds(c fleet.Case) []Option {
 		return []Option{}
 	}
 	feed := func(from, label string) Option {
-		return Option{Key: from, Label: label, Chosen: from == current, Patch: fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: from}}}
+		return Option{
+			Key:    from,
+			Label:  label,
+			Chosen: from == current,
+			Patch:  fleet.Patch{Feed: &fleet.Feed{To: fleet.NodeAirUnit, From: from}},
+		}
 	}
 	options := []Option{feed("", "not said"), feed(fleet.NodePack, "the pack, direct")}
 	if board, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {

@@ -57,12 +57,15 @@ func NewDeadline(by, today string, bill Bill, steps []route.Step) (Deadline, err
 		d.Says = fmt.Sprintf("The day it was wanted by, %s, has passed.", by)
 	case need > d.DaysLeft:
 		d.DaysNeeded, d.Holds = &need, new(false)
-		d.Says = fmt.Sprintf("It will not be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench), change.Count(d.DaysLeft, "day"))
+		d.Says = fmt.Sprintf("It will not be ready by %s: %s, and %s. %s left.", by, ordered(delivery),
+			updated(len(steps), bench), change.Count(d.DaysLeft, "day"))
 	case bill.Undated > 0:
-		d.Says = fmt.Sprintf("Whether it is ready by %s is not known: %d %s no delivery time. %s left.", by, bill.Undated, partsState(bill.Undated), change.Count(d.DaysLeft, "day"))
+		d.Says = fmt.Sprintf("Whether it is ready by %s is not known: %d %s no delivery time. %s left.", by, bill.Undated,
+			partsState(bill.Undated), change.Count(d.DaysLeft, "day"))
 	default:
 		d.DaysNeeded, d.Holds = &need, new(true)
-		d.Says = fmt.Sprintf("It can be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench), change.Count(d.DaysLeft, "day"))
+		d.Says = fmt.Sprintf("It can be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench),
+			change.Count(d.DaysLeft, "day"))
 	}
 	return d, nil
 }

@@ -173,7 +173,9 @@ func worthIt(level verdict.Level, c verdict.Candidate) bool {
 // the better verdicts. Two fixes that say the same are one. What leads from unfit into
 // the unknown comes only where nothing else does.
 func best(trials []trial, level verdict.Level) []verdict.Fix {
-	known := slices.DeleteFunc(slices.Clone(trials), func(t trial) bool { return level == verdict.Unfit && t.fix.Gate == verdict.Unknown })
+	known := slices.DeleteFunc(slices.Clone(trials), func(t trial) bool {
+		return level == verdict.Unfit && t.fix.Gate == verdict.Unknown
+	})
 	if len(known) > 0 {
 		trials = known
 	}

@@ -36,7 +36,8 @@ func noFact(path string) bool {
 	case "id", "name", "source", "valueSources", "offer", "note", "text", "family", "why", "use", "title", "format", "version", "license", "kind", "plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "loads", "regulators", "ports", "switches", "elements", "jumpers", "receiver", "kit", "model", "to", "from", "uart", "mode", "never", "shows", "solidXMM", "solidYMM", "xMM", "yMM", "aux", "fromUS", "toUS", "pin", "x", "y", "band", "mhz", "widthMHz", "grid", "needed", "keeps", "entry":
 		return true
 	}
-	if strings.HasSuffix(path, "goggles.firmware") || strings.HasSuffix(path, "airUnit.firmware") || strings.HasSuffix(path, "controller.firmware") {
+	if strings.HasSuffix(path, "goggles.firmware") || strings.HasSuffix(path, "airUnit.firmware") ||
+		strings.HasSuffix(path, "controller.firmware") {
 		return true // a plan; left out, the device stays as it is
 	}
 	if !strings.Contains(path[1:], ".") && !strings.Contains(path, "[") {
@@ -49,7 +50,8 @@ func noFact(path string) bool {
 	if strings.HasSuffix(path, ".antennas") || strings.HasSuffix(path, ".antennas.models") {
 		return true // the antenna gate asks for them, the mount gate only about their leads
 	}
-	return strings.Contains(path, ".jumpers.") || strings.Contains(path, ".valueSources.") || strings.Contains(path, ".offer.") || strings.Contains(path, ".source.")
+	return strings.Contains(path, ".jumpers.") || strings.Contains(path, ".valueSources.") ||
+		strings.Contains(path, ".offer.") || strings.Contains(path, ".source.")
 }
 
 // facts lists the paths of all fields of a JSON value.
@@ -118,7 +120,8 @@ func quadsOf(st *stock.Stock, more int) *fleet.Fleet {
 	f := *st.Fleet
 	f.Quads = slices.Clone(f.Quads)
 	for seed := range more {
-		f.Quads = append(f.Quads, builds.New(uint64(seed), st.Library(), fleet.NewIndex(st.Fleet)).Quad(fmt.Sprintf("build-%d", seed)))
+		f.Quads = append(f.Quads,
+			builds.New(uint64(seed), st.Library(), fleet.NewIndex(st.Fleet)).Quad(fmt.Sprintf("build-%d", seed)))
 	}
 	return &f
 }

@@ -218,7 +218,8 @@ func (l *shoppingList) antennas(q *fleet.Quad, now, next *fleet.Fit) {
 		}
 		on[now.Antennas.Adapter] += len(now.Antennas.Models)
 	}
-	for _, m := range append(slices.Clone(next.Antennas.Models), slices.Repeat([]string{next.Antennas.Adapter}, len(next.Antennas.Models))...) {
+	for _, m := range append(slices.Clone(next.Antennas.Models),
+		slices.Repeat([]string{next.Antennas.Adapter}, len(next.Antennas.Models))...) {
 		if on[m]--; m != "" && on[m] < 0 {
 			l.add(m, "", q.Label(), 1, true, "")
 		}
@@ -247,5 +248,6 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 		l.add(model, "", q.Label(), fleet.UnitScrews, true, "")
 		return
 	}
-	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), fleet.UnitScrews, true, "none in the library is as long")
+	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), fleet.UnitScrews, true,
+		"none in the library is as long")
 }

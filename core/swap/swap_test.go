@@ -23,12 +23,32 @@ import (
 	"yokeswap/demo"
 )
 
-var kit = []fleet.Kit{sample.Own("first", "1.0.6", ""), sample.Own("second", "2.0", ""), sample.Own("small", "3.0", ""),
-	sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("new-hand", "1.0", "")}
+var kit = []fleet.Kit{
+	sample.Own("first", "1.0.6", ""),
+	sample.Own("second", "2.0", ""),
+	sample.Own("small", "3.0", ""),
+	sample.Own("old-eyes", "4.1", "a"),
+	sample.Own("new-eyes", "5.0", "b"),
+	sample.Own("old-hand", "", ""),
+	sample.Own("new-hand", "1.0", ""),
+}
 
 func fit(air, goggles, hand, pack, from string) fleet.Fit {
-	return fleet.Fit{AirUnit: &fleet.Slot{Kit: air}, Goggles: &fleet.Slot{Kit: goggles}, Controller: &fleet.Slot{Kit: hand},
-		Board: "board", Pack: pack, CapacitorUF: new(unit.Microfarads(470)), CapacitorV: new(unit.Volts(35)), PackLead: sample.Lead(), Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: from}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Antennas: sample.Pair(), Mounting: sample.Seat(), Flight: sample.Flight()}
+	return fleet.Fit{
+		AirUnit:     &fleet.Slot{Kit: air},
+		Goggles:     &fleet.Slot{Kit: goggles},
+		Controller:  &fleet.Slot{Kit: hand},
+		Board:       "board",
+		Pack:        pack,
+		CapacitorUF: new(unit.Microfarads(470)),
+		CapacitorV:  new(unit.Volts(35)),
+		PackLead:    sample.Lead(),
+		Feeds:       []fleet.Feed{{To: fleet.NodeAirUnit, From: from}},
+		Wiring:      fleet.Wiring{Wires: sample.Wired()},
+		Antennas:    sample.Pair(),
+		Mounting:    sample.Seat(),
+		Flight:      sample.Flight(),
+	}
 }
 
 func TestTheQuadIsAsBadAsItsWorstGate(t *testing.T) {
@@ -46,8 +66,10 @@ func TestTheQuadIsAsBadAsItsWorstGate(t *testing.T) {
 func TestEveryFixDoesWhatItSays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		pick := func(name string, of ...string) string { return rapid.SampledFrom(of).Draw(t, name) }
-		next := fit(pick("air", "first", "second", "small"), pick("eyes", "old-eyes", "new-eyes"), pick("hand", "old-hand", "new-hand"),
-			pick("pack", "lipo-4", "lipo-6", "lihv-1", "liion-6", ""), pick("from", "pack", "board.10v", "board.5v", "board.cam"))
+		next := fit(pick("air", "first", "second", "small"), pick("eyes", "old-eyes", "new-eyes"),
+			pick("hand", "old-hand", "new-hand"),
+			pick("pack", "lipo-4", "lipo-6", "lihv-1", "liion-6", ""),
+			pick("from", "pack", "board.10v", "board.5v", "board.cam"))
 		if choice := pick("jumper", "", "pack", "10v", "5v"); choice != "" {
 			next.Jumpers = map[string]string{"cam": choice}
 		}
@@ -61,7 +83,8 @@ func TestEveryFixDoesWhatItSays(t *testing.T) {
 				for _, fix := range f.Fixes {
 					after := swap.Judge(c.With(fix.Patch))
 					if after.Level != fix.Quad || after.Gate(g.Gate).Level != fix.Gate {
-						t.Fatalf("%q promised %s and %s, gives %s and %s", fix.Says, fix.Gate, fix.Quad, after.Gate(g.Gate).Level, after.Level)
+						t.Fatalf("%q promised %s and %s, gives %s and %s", fix.Says, fix.Gate, fix.Quad, after.Gate(g.Gate).Level,
+							after.Level)
 					}
 					for _, still := range after.Gate(g.Gate).Findings {
 						if still.Code == f.Code && still.Subject == f.Subject && !f.Level.WorseThan(still.Level) {
@@ -146,9 +169,15 @@ func bigFleet(n int) (*gear.Library, *fleet.Index) {
 	f := &fleet.Fleet{Kit: slices.Clone(kit)}
 	for i := range n {
 		id := fmt.Sprintf("unit-%d", i)
-		f.Kit = append(f.Kit, fleet.Kit{ID: id, Model: []string{"first", "second"}[i%2], Firmware: []firmware.Version{"1.0.6", "2.3"}[i%2], Activated: new(true)})
+		f.Kit = append(f.Kit, fleet.Kit{
+			ID:        id,
+			Model:     []string{"first", "second"}[i%2],
+			Firmware:  []firmware.Version{"1.0.6", "2.3"}[i%2],
+			Activated: new(true),
+		})
 		f.Quads = append(f.Quads, fleet.Quad{ID: fmt.Sprintf("quad-%d", i), FullA: new(unit.Amps(50)),
-			Now: fit(id, []string{"old-eyes", "new-eyes"}[i/2%2], []string{"old-hand", "new-hand"}[i%2], []string{"lipo-4", "lipo-6"}[i/4%2], []string{"board.10v", "pack"}[i/8%2])})
+			Now: fit(id, []string{"old-eyes", "new-eyes"}[i/2%2], []string{"old-hand", "new-hand"}[i%2],
+				[]string{"lipo-4", "lipo-6"}[i/4%2], []string{"board.10v", "pack"}[i/8%2])})
 	}
 	return gear.NewLibrary(sample.Set()), fleet.NewIndex(f)
 }
@@ -210,7 +239,8 @@ func TestACapacitorNobodyOwnsIsNotFree(t *testing.T) {
 }
 
 func TestFindingsComeWorstFirst(t *testing.T) {
-	for _, g := range swap.JudgeWithFixes(sample.Case(sample.Set(), kit, fit("first", "new-eyes", "new-hand", "lipo-6", "pack"))).Gates {
+	for _, g := range swap.JudgeWithFixes(sample.Case(sample.Set(), kit,
+		fit("first", "new-eyes", "new-hand", "lipo-6", "pack"))).Gates {
 		for i := range g.Findings[1:] {
 			assert.False(t, g.Findings[i+1].Level.WorseThan(g.Findings[i].Level))
 		}
@@ -222,7 +252,11 @@ func TestFindingsComeWorstFirst(t *testing.T) {
 // chosen at most.
 func TestWhatIsPickedIsChosen(t *testing.T) {
 	set := sample.Set()
-	set.Harnesses = append(set.Harnesses, gear.Harness{Entry: gear.Entry{ID: "tail", Name: "tail"}, From: "sh-6", Wires: sample.Wires(0, 0, 0, 0, 0, 0)})
+	set.Harnesses = append(set.Harnesses, gear.Harness{
+		Entry: gear.Entry{ID: "tail", Name: "tail"},
+		From:  "sh-6",
+		Wires: sample.Wires(0, 0, 0, 0, 0, 0),
+	})
 	set.Frames[0].Bays = append(set.Frames[0].Bays, gear.Bay{ID: "top", Patterns: []gear.Holes{{XMM: 25.5, YMM: 25.5}}})
 	set.Antennas = append(set.Antennas, gear.Antenna{Entry: gear.Entry{ID: "other"}, Plug: "ufl"})
 	c := sample.Case(set, kit, fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v"))
@@ -249,11 +283,25 @@ func TestWhatIsPickedIsChosen(t *testing.T) {
 func TestFromAnalog(t *testing.T) {
 	c := sample.Case(sample.Set(), kit, fit("second", "new-eyes", "new-hand", "lipo-4", "pack"))
 	assert.Empty(t, swap.FromAnalog(c.Library, c.Fleet, c.Quad), "digital today")
-	c.Quad.Now = fleet.Fit{Analog: "analog", Board: "board", Pack: "lipo-4", Feeds: []fleet.Feed{{To: "tx", From: "board.10v"}},
-		Loads:  []fleet.Load{{ID: "tx", Name: "transmitter", Input: gear.Input{MinV: new(unit.Volts(7)), MaxV: new(unit.Volts(26)), PeakW: new(unit.Watts(5))}}},
-		Wiring: fleet.Wiring{Ports: []fleet.Port{{UART: 2, Use: fleet.UseVTXControl}}}}
+	c.Quad.Now = fleet.Fit{
+		Analog: "analog",
+		Board:  "board",
+		Pack:   "lipo-4",
+		Feeds:  []fleet.Feed{{To: "tx", From: "board.10v"}},
+		Loads: []fleet.Load{{
+			ID:    "tx",
+			Name:  "transmitter",
+			Input: gear.Input{MinV: new(unit.Volts(7)), MaxV: new(unit.Volts(26)), PeakW: new(unit.Watts(5))},
+		}},
+		Wiring: fleet.Wiring{Ports: []fleet.Port{{UART: 2, Use: fleet.UseVTXControl}}},
+	}
 	says := strings.Join(swap.FromAnalog(c.Library, c.Fleet, c.Quad), " ")
-	for _, want := range []string{"UART 2 is free, but only its TX pad is broken out", "transmitter. The 10v is free", "Freed on the 10v: 0.51 A", "OSD feature stays on"} {
+	for _, want := range []string{
+		"UART 2 is free, but only its TX pad is broken out",
+		"transmitter. The 10v is free",
+		"Freed on the 10v: 0.51 A",
+		"OSD feature stays on",
+	} {
 		assert.Contains(t, says, want)
 	}
 }
@@ -286,7 +334,8 @@ func TestShoppingAddsUp(t *testing.T) {
 	for i := range list[1:] {
 		assert.False(t, list[i].Buy == 0 && list[i+1].Buy > 0, "what is to be bought comes first")
 	}
-	assert.Empty(t, swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now}}})))
+	assert.Empty(t,
+		swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now}}})))
 }
 
 // No fix brings anything more dangerous than what it mends, nor burns another part

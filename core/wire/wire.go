@@ -51,7 +51,12 @@ func (g Gauge) PairInductance(length unit.Millimetres) unit.Nanohenries {
 
 // carries is what a wire in free air carries, in amperes, by gauge from 10 on (the
 // chassis wiring column of the usual tables of wire gauges, from memory).
-var carries = [...]unit.Amps{55, 47, 41, 35, 32, 28, 22, 19, 16, 14, 11, 9, 7, 4.7, 3.5, 2.7, 2.2, 1.7, 1.4, 1.2, 0.86, 0.7, 0.53}
+var carries = [...]unit.Amps{
+	55, 47, 41, 35, 32, 28,
+	22, 19, 16, 14, 11, 9,
+	7, 4.7, 3.5, 2.7, 2.2, 1.7,
+	1.4, 1.2, 0.86, 0.7, 0.53,
+}
 
 // Thinnest is the current that even the thinnest wire in use carries, 32 AWG.
 const Thinnest unit.Amps = 0.53

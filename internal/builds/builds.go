@@ -135,12 +135,31 @@ func ids[T gear.Item](m *Maker) (list []string) {
 
 // windows are supply windows with ends where packs and pads have theirs, so that
 // equality is met often.
-var windows = [][2]unit.Volts{{4.5, 5.5}, {3, 3.6}, {4.9, 5.1}, {9, 10.2}, {6, 16.8}, {6, 25.2}, {12, 17}, {7, 30}, {14, 25.2}, {3.3, 4.35}}
+var windows = [][2]unit.Volts{
+	{4.5, 5.5},
+	{3, 3.6},
+	{4.9, 5.1},
+	{9, 10.2},
+	{6, 16.8},
+	{6, 25.2},
+	{12, 17},
+	{7, 30},
+	{14, 25.2},
+	{3.3, 4.35},
+}
 
 func (m *Maker) loads(f *fleet.Fit) {
 	for i := range m.IntN(3) {
 		w := one(m, windows)
-		l := fleet.Load{ID: []string{"gps", "lights"}[i], Input: gear.Input{MinV: &w[0], MaxV: &w[1], PeakW: new(one(m, []unit.Watts{0.5, 3, 14})), CeramicUF: new(unit.Microfarads(10))}}
+		l := fleet.Load{
+			ID: []string{"gps", "lights"}[i],
+			Input: gear.Input{
+				MinV:      &w[0],
+				MaxV:      &w[1],
+				PeakW:     new(one(m, []unit.Watts{0.5, 3, 14})),
+				CeramicUF: new(unit.Microfarads(10)),
+			},
+		}
 		if m.odds(4) {
 			l.Input.PeakW = nil
 		}

@@ -63,13 +63,20 @@ func (m *Maker) wire(f *fleet.Fit) {
 		}
 	}
 	msp, rc := one(m, board.UARTs), one(m, board.UARTs)
-	right := map[string]string{gear.PinGround: gear.PinGround, gear.PinRCGround: gear.PinGround, gear.PinUARTRX: msp.TXPad(), gear.PinUARTTX: msp.RXPad(), gear.PinRCOut: rc.RXPad()}
+	right := map[string]string{
+		gear.PinGround:   gear.PinGround,
+		gear.PinRCGround: gear.PinGround,
+		gear.PinUARTRX:   msp.TXPad(),
+		gear.PinUARTTX:   msp.RXPad(),
+		gear.PinRCOut:    rc.RXPad(),
+	}
 	if pad, ok := fleet.PadOf(feedOf(f)); ok {
 		right[gear.PinSupply] = pad
 	}
 	for i, function := range plug.Pins {
 		to := right[function]
-		if to == "" || m.odds(10) || f.Receiver != "" && (function == gear.PinRCOut || function == gear.PinRCGround) && !m.odds(6) {
+		if to == "" || m.odds(10) || f.Receiver != "" && (function == gear.PinRCOut || function == gear.PinRCGround) &&
+			!m.odds(6) {
 			continue
 		}
 		if m.odds(14) {
@@ -114,7 +121,11 @@ func (m *Maker) antennas(f *fleet.Fit) {
 	if u := m.airUnit(f); u != nil && u.Radio != nil && u.Radio.Antennas != nil && !m.odds(5) {
 		n = *u.Radio.Antennas
 	}
-	a := &fleet.Antennas{AngleDeg: new(one(m, []unit.Degrees{10, 40, 60, 90})), CarbonMM: new(one(m, []unit.Millimetres{10, 40, 60})), ControlMM: new(one(m, []unit.Millimetres{10, 40, 80}))}
+	a := &fleet.Antennas{
+		AngleDeg:  new(one(m, []unit.Degrees{10, 40, 60, 90})),
+		CarbonMM:  new(one(m, []unit.Millimetres{10, 40, 60})),
+		ControlMM: new(one(m, []unit.Millimetres{10, 40, 80})),
+	}
 	for range n {
 		a.Models = append(a.Models, one(m, all))
 	}
@@ -181,7 +192,13 @@ func (m *Maker) flight(f *fleet.Fit) {
 	if m.odds(8) {
 		return
 	}
-	s := &fleet.Sticks{Order: "AETR", MinUS: new(one(m, []int{1000, 1000, 1080})), MaxUS: new(2000), Unit: one(m, []fleet.Variant{fleet.Normal, fleet.Fast}), Board: one(m, []fleet.Variant{fleet.Normal, fleet.Normal, fleet.Fast})}
+	s := &fleet.Sticks{
+		Order: "AETR",
+		MinUS: new(one(m, []int{1000, 1000, 1080})),
+		MaxUS: new(2000),
+		Unit:  one(m, []fleet.Variant{fleet.Normal, fleet.Fast}),
+		Board: one(m, []fleet.Variant{fleet.Normal, fleet.Normal, fleet.Fast}),
+	}
 	var modes []string
 	for mode := range runs.Modes {
 		modes = append(modes, mode)
@@ -192,7 +209,12 @@ func (m *Maker) flight(f *fleet.Fit) {
 			continue
 		}
 		from := one(m, []int{900, 1300, 1700, 2010})
-		s.Switches = append(s.Switches, fleet.Switch{Mode: mode, Aux: 1 + m.IntN(4), FromUS: from, ToUS: one(m, []int{from + 10, from + 90, min(2100, from+400)})})
+		s.Switches = append(s.Switches, fleet.Switch{
+			Mode:   mode,
+			Aux:    1 + m.IntN(4),
+			FromUS: from,
+			ToUS:   one(m, []int{from + 10, from + 90, min(2100, from+400)}),
+		})
 	}
 	f.Sticks = s
 }

@@ -153,7 +153,8 @@ func (w *writer) fact(i int) string {
 	if len(needs) == 0 {
 		return fmt.Sprintf("%s with %s: no statement holds with its controller", quad.Label(), eyes.Label)
 	}
-	return fmt.Sprintf("%s with %s needs %s; now %s carries %s and %s %s%s", quad.Label(), eyes.Label, strings.Join(needs, ", or "),
+	return fmt.Sprintf("%s with %s needs %s; now %s carries %s and %s %s%s", quad.Label(), eyes.Label,
+		strings.Join(needs, ", or "),
 		air.Label, carries(air), eyes.Label, carries(eyes), inMode(goggles, eyes))
 }
 
@@ -222,7 +223,8 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 		slot, costs := &fleet.Slot{Model: unit.ID}, bought
 		for i := range w.Fleet.Kit {
 			kit := &w.Fleet.Kit[i]
-			if _, taken := w.Fleet.Holder(kit.ID, quad.ID); kit.Model == unit.ID && !taken && (fit.AirUnit == nil || fit.AirUnit.Kit != kit.ID) {
+			if _, taken := w.Fleet.Holder(kit.ID,
+				quad.ID); kit.Model == unit.ID && !taken && (fit.AirUnit == nil || fit.AirUnit.Kit != kit.ID) {
 				slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
 				break
 			}
@@ -233,11 +235,15 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 		open := w.Request
 		open.KeepWayBack = false
 		if feasible(open, own) && feasible(open, keep) {
-			ways = append(ways, Way{Says: "take a step that cannot be undone: one-way doors are shut in this plan", Costs: "nothing to buy"})
+			ways = append(ways, Way{
+				Says:  "take a step that cannot be undone: one-way doors are shut in this plan",
+				Costs: "nothing to buy",
+			})
 		}
 	}
 	ways = append(ways, w.controllers(failed, quad, keep)...)
-	if receivers := gear.All[*gear.Receiver](w.Library); fit.Receiver == "" && (fit.Controller != nil || w.Wants[failed].Controller != "") && len(receivers) > 0 {
+	if receivers := gear.All[*gear.Receiver](w.Library); fit.Receiver == "" &&
+		(fit.Controller != nil || w.Wants[failed].Controller != "") && len(receivers) > 0 {
 		receiver, costs := receivers[0], bought
 		for _, r := range receivers {
 			if w.Fleet.SpareCount(r.ID, quad.ID) > 0 {
@@ -245,7 +251,8 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 				break
 			}
 		}
-		try("fit a separate receiver to "+quad.Label()+", the "+receiver.Label(), costs, fleet.Patch{Receiver: new(receiver.ID)})
+		try("fit a separate receiver to "+quad.Label()+", the "+receiver.Label(), costs,
+			fleet.Patch{Receiver: new(receiver.ID)})
 	}
 	slices.SortStableFunc(ways, func(a, b Way) int { return toBuy(a) - toBuy(b) })
 	return ways

@@ -92,7 +92,16 @@ type device struct {
 }
 
 func (r *Request) device(model *gear.Device, s fleet.State, role string) device {
-	d := device{key: s.KitID, label: s.Label, role: role, model: model, current: s.Current, stands: s.Stands(), toBuy: !s.Owned(), notOffered: r.NotOffered[s.KitID]}
+	d := device{
+		key:        s.KitID,
+		label:      s.Label,
+		role:       role,
+		model:      model,
+		current:    s.Current,
+		stands:     s.Stands(),
+		toBuy:      !s.Owned(),
+		notOffered: r.NotOffered[s.KitID],
+	}
 	d.unread = s.Owned() && !s.Current.Known() && len(model.Releases) > 0
 	d.chart = r.Library.Chart(model.ID).Without(d.notOffered)
 	d.modes, _ = gear.Find[*gear.Goggles](r.Library, model.ID)

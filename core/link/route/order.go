@@ -157,7 +157,9 @@ func (w *writer) steps() ([]Step, bool) {
 			shared = append(shared, c)
 		}
 	}
-	slices.SortStableFunc(shared, func(a, b chain) int { return cmp.Compare(a.steps[0].Role, b.steps[0].Role) * -1 }) // goggles first
+	slices.SortStableFunc(shared, func(a, b chain) int {
+		return cmp.Compare(a.steps[0].Role, b.steps[0].Role) * -1
+	}) // goggles first
 	for _, g := range w.groups {
 		for _, m := range g.members {
 			if c := w.chainOf(w.devices[m.key]); len(c.steps) > 0 {
@@ -306,7 +308,9 @@ func (w *writer) current(key string) firmware.Version {
 	return ""
 }
 
-func (w *writer) view(state map[string]firmware.Version, unit string, v firmware.Version) func(string) firmware.Version {
+func (w *writer) view(
+	state map[string]firmware.Version, unit string, v firmware.Version,
+) func(string) firmware.Version {
 	return func(key string) firmware.Version {
 		if key == unit {
 			return v

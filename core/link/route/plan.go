@@ -92,7 +92,15 @@ type writer struct {
 }
 
 func newWriter(r Request, p *problem, s solution) *writer {
-	w := &writer{Request: r, problem: p, solution: s, at: map[string]firmware.Version{}, working: map[string]bool{}, rests: map[string]string{}, devices: map[string]*device{}}
+	w := &writer{
+		Request:  r,
+		problem:  p,
+		solution: s,
+		at:       map[string]firmware.Version{},
+		working:  map[string]bool{},
+		rests:    map[string]string{},
+		devices:  map[string]*device{},
+	}
 	for _, d := range w.everyDevice() {
 		w.devices[d.key] = d
 	}
@@ -103,7 +111,15 @@ func newWriter(r Request, p *problem, s solution) *writer {
 func (w *writer) links() []Link {
 	links := make([]Link, len(w.Wants))
 	for i, want := range w.Wants {
-		links[i] = Link{Quad: want.Quad, QuadName: want.Quad, Goggles: want.Goggles, GogglesName: want.Goggles, Weight: want.Weight, Gained: []string{}, Lost: []string{}}
+		links[i] = Link{
+			Quad:        want.Quad,
+			QuadName:    want.Quad,
+			Goggles:     want.Goggles,
+			GogglesName: want.Goggles,
+			Weight:      want.Weight,
+			Gained:      []string{},
+			Lost:        []string{},
+		}
 		if q, ok := w.Fleet.Quad(want.Quad); ok {
 			links[i].QuadName = q.Label()
 		}
@@ -273,7 +289,9 @@ func sentence(p Plan) string {
 	}
 	says := []string{fmt.Sprintf("%d of %d wanted links work", met, len(p.Links))}
 	if met == 0 {
-		says[0] = fmt.Sprintf("None of the %d wanted links can be had with what is here: look at what stands in the way of each", len(p.Links))
+		says[0] = fmt.Sprintf("None of the %d wanted links can be had with what is here: look at what stands in the way "+
+			"of each",
+			len(p.Links))
 		if len(p.Links) == 1 {
 			says[0] = "The wanted link cannot be had with what is here: look at what stands in its way"
 		}

@@ -17,7 +17,12 @@ import (
 // request is a fleet over the sample gear: quad i carries a unit of the model
 // given, flown with a separate receiver unless a controller is named.
 func request(units map[string]firmware.Version, wants ...fleet.Want) Request {
-	f := &fleet.Fleet{Kit: []fleet.Kit{sample.Own("old-eyes", "4.1", "a"), sample.Own("new-eyes", "5.0", "b"), sample.Own("old-hand", "", ""), sample.Own("new-hand", "1.0", "")}}
+	f := &fleet.Fleet{Kit: []fleet.Kit{
+		sample.Own("old-eyes", "4.1", "a"),
+		sample.Own("new-eyes", "5.0", "b"),
+		sample.Own("old-hand", "", ""),
+		sample.Own("new-hand", "1.0", ""),
+	}}
 	for _, name := range slices.Sorted(func(yield func(string) bool) {
 		for k := range units {
 			if !yield(k) {
@@ -27,7 +32,10 @@ func request(units map[string]firmware.Version, wants ...fleet.Want) Request {
 	}) {
 		model, _, _ := strings.Cut(name, ":")
 		f.Kit = append(f.Kit, fleet.Kit{ID: "unit-" + name, Model: model, Firmware: units[name], Activated: new(true)})
-		f.Quads = append(f.Quads, fleet.Quad{ID: name, Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "unit-" + name}, Board: "board", Receiver: "receiver"}})
+		f.Quads = append(f.Quads, fleet.Quad{
+			ID:  name,
+			Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "unit-" + name}, Board: "board", Receiver: "receiver"},
+		})
 	}
 	return Request{Library: gear.NewLibrary(sample.Set()), Fleet: fleet.NewIndex(f), Wants: wants}
 }
@@ -56,7 +64,8 @@ func moves(p Plan) (list []string) {
 // One unit cannot serve two goggles at once: up to 1.0.6 with the old ones,
 // from 1.1 with the new (common practice).
 func TestOneUnitCannotServeTwoGoggles(t *testing.T) {
-	p := solved(t, request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "old-eyes"), wish("first", "new-eyes")))
+	p := solved(t,
+		request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "old-eyes"), wish("first", "new-eyes")))
 	assert.True(t, p.Links[0].Met)
 	assert.False(t, p.Links[1].Met)
 	assert.Empty(t, p.Steps, "the must holds today")
@@ -74,19 +83,32 @@ func TestOneUnitCannotServeTwoGoggles(t *testing.T) {
 }
 
 func TestTheMiddleGenerationWorksWithBoth(t *testing.T) {
-	p := solved(t, request(map[string]firmware.Version{"second": "2.0"}, must("second", "old-eyes"), must("second", "new-eyes")))
+	p := solved(t,
+		request(map[string]firmware.Version{"second": "2.0"}, must("second", "old-eyes"), must("second", "new-eyes")))
 	assert.True(t, p.Links[0].Met && p.Links[1].Met)
-	assert.Equal(t, []string{"unit-second 2.3", "old-eyes 4.4", "old-eyes 4.6", "old-eyes b"}, moves(p), "the unit first: it flies with the new goggles while the old ones go through their chain")
-	assert.Equal(t, [][]string{{}, {"new-eyes"}, {"new-eyes"}, {"old-eyes", "new-eyes"}, {"old-eyes", "new-eyes"}}, p.Lanes[0].Flies)
+	assert.Equal(t, []string{
+		"unit-second 2.3", "old-eyes 4.4", "old-eyes 4.6", "old-eyes b",
+	}, moves(p), "the unit first: it flies with the new goggles while the old ones go through their chain")
+	assert.Equal(t, [][]string{
+		{},
+		{"new-eyes"},
+		{"new-eyes"},
+		{"old-eyes", "new-eyes"},
+		{"old-eyes", "new-eyes"},
+	}, p.Lanes[0].Flies)
 }
 
 func TestMustsComeBeforeWishesAndWishesBeforeDoors(t *testing.T) {
-	p := solved(t, request(map[string]firmware.Version{"first": "1.0.6"}, wish("first", "old-eyes"), must("first", "new-eyes")))
+	p := solved(t,
+		request(map[string]firmware.Version{"first": "1.0.6"}, wish("first", "old-eyes"), must("first", "new-eyes")))
 	assert.False(t, p.Links[0].Met)
 	assert.True(t, p.Links[1].Met)
 	assert.Contains(t, p.Says, "2 of which cannot be brought back")
 	assert.True(t, slices.ContainsFunc(p.Steps, func(s Step) bool { return s.OneWay }))
-	assert.Equal(t, []string{"new-eyes: nothing known leads back from 5.2 to 5.0", "unit-first: nothing known leads back from 1.1 to 1.0.6"}, slices.Sorted(slices.Values(p.Doors)))
+	assert.Equal(t, []string{
+		"new-eyes: nothing known leads back from 5.2 to 5.0",
+		"unit-first: nothing known leads back from 1.1 to 1.0.6",
+	}, slices.Sorted(slices.Values(p.Doors)))
 
 	r := request(map[string]firmware.Version{"first": "1.0.6"}, must("first", "new-eyes"))
 	r.KeepWayBack = true
@@ -120,8 +142,15 @@ func TestControllerGenerations(t *testing.T) {
 	p := solved(t, r)
 	assert.False(t, p.Links[0].Met, "the old controller does not go through the second generation")
 	require.NotEmpty(t, p.Links[0].Conflict.Ways)
-	assert.Equal(t, Way{Says: "fly second with new-hand", Costs: "nothing to buy"}, p.Links[0].Conflict.Ways[0], "what is owned comes first")
-	assert.Contains(t, p.Links[0].Conflict.Ways, Way{Says: "fit a separate receiver to second, the receiver", Costs: "to buy", Buys: true})
+	assert.Equal(t, Way{
+		Says:  "fly second with new-hand",
+		Costs: "nothing to buy",
+	}, p.Links[0].Conflict.Ways[0], "what is owned comes first")
+	assert.Contains(t, p.Links[0].Conflict.Ways, Way{
+		Says:  "fit a separate receiver to second, the receiver",
+		Costs: "to buy",
+		Buys:  true,
+	})
 	assert.Equal(t, "The wanted link cannot be had with what is here: look at what stands in its way.", p.Says)
 	r.Wants[0].Controller = fleet.SeparateReceiver
 	assert.True(t, solved(t, r).Links[0].Met, "asked for, it is taken as there")
@@ -362,7 +391,9 @@ func TestStatementsAtOddsAreUnknown(t *testing.T) {
 	r.Library = gear.NewLibrary(set)
 	l := solved(t, r).Links[0]
 	assert.False(t, l.Met)
-	assert.Contains(t, l.Says, "unknown: second-old-eyes (common practice) and other (common practice) contradict each other: they name different controllers")
+	assert.Contains(t, l.Says,
+		"unknown: second-old-eyes (common practice) and other (common practice) contradict each other: they name "+
+			"different controllers")
 }
 
 // A mode chain (common practice): the new mode comes with an update, and the
@@ -402,7 +433,9 @@ func TestAReleaseNotListedIsUnknown(t *testing.T) {
 	r := request(map[string]firmware.Version{"first": "1.0.3"}, must("first", "old-eyes"))
 	p := solved(t, r)
 	assert.False(t, p.Links[0].Met, "by its number it would lie in the range")
-	assert.Equal(t, []string{"unit-first carries 1.0.3, which is not among the releases its gear lists: it counts as one nobody has read."}, p.Notes)
+	assert.Equal(t,
+		[]string{"unit-first carries 1.0.3, which is not among the releases its gear lists: it counts as one nobody has read."},
+		p.Notes)
 }
 
 // Nothing unknown passes for good: a quad whose sticks go nobody knows how is
@@ -424,7 +457,10 @@ func TestWhatIsNotKnownIsNotTakenForGood(t *testing.T) {
 	assert.False(t, l.Met)
 	assert.Contains(t, l.Says, "unknown: which controllers go through second with new-eyes")
 
-	r = request(map[string]firmware.Version{"second": "2.3", "small": "3.0"}, must("second", "new-eyes"), wish("small", "old-eyes"))
+	r = request(map[string]firmware.Version{
+		"second": "2.3",
+		"small":  "3.0",
+	}, must("second", "new-eyes"), wish("small", "old-eyes"))
 	set := sample.Set()
 	set.AirUnits[1].Activation.Needed, set.AirUnits[2].Activation.Needed = true, true
 	r.Library = gear.NewLibrary(set)

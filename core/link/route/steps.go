@@ -12,8 +12,10 @@ type Do string
 
 // The usual cautions at an update (common practice).
 const (
-	cautionCable = "A data cable: charge-only cables never show the device. Plug it into the device itself, not the flight board."
-	cautionPack  = "Props off. Antennas and a fan on the unit before the pack goes in, short runs: it overheats without moving air and gets too hot to touch."
+	cautionCable = "A data cable: charge-only cables never show the device. Plug it into the device itself, not the " +
+		"flight board."
+	cautionPack = "Props off. Antennas and a fan on the unit before the pack goes in, short runs: it overheats without " +
+		"moving air and gets too hot to touch."
 )
 
 // What a step can do.
@@ -59,7 +61,8 @@ func (d *device) step(label string, s firmware.Step) Step {
 		step.Do, step.Says = Update, fmt.Sprintf("put %s on %s", s.To, label)
 		step.Cautions = append(step.Cautions, cautionCable)
 		if d.unread {
-			step.Needs = append(step.Needs, "its release read first: stop here where it carries this one already, and plan again with what it says")
+			step.Needs = append(step.Needs,
+				"its release read first: stop here where it carries this one already, and plan again with what it says")
 		}
 		d.install(&step)
 	default:
@@ -112,7 +115,8 @@ func (d *device) switchWarns(from, to string) string {
 	case keeps == nil:
 		return fmt.Sprintf("nothing says whether %s to %s keeps the bindings", d.orNoMode(from), d.modeName(to))
 	case !*keeps:
-		return fmt.Sprintf("%s to %s loses the bindings: every quad flown with it is bound again", d.orNoMode(from), d.modeName(to))
+		return fmt.Sprintf("%s to %s loses the bindings: every quad flown with it is bound again", d.orNoMode(from),
+			d.modeName(to))
 	}
 	return ""
 }
@@ -151,7 +155,15 @@ type ModeUse struct {
 func (w *writer) targets(links []Link) []Target {
 	list := []Target{}
 	add := func(d *device, key, label string) {
-		t := Target{Device: key, Label: label, Role: d.role, From: d.stands.Version, To: w.at[key], Uses: []ModeUse{}, Warns: []string{}}
+		t := Target{
+			Device: key,
+			Label:  label,
+			Role:   d.role,
+			From:   d.stands.Version,
+			To:     w.at[key],
+			Uses:   []ModeUse{},
+			Warns:  []string{},
+		}
 		if !t.To.Known() {
 			t.To = t.From // nothing asks for another release
 		}
@@ -225,7 +237,9 @@ func (w *writer) notes() []string {
 	notes := []string{}
 	for _, t := range w.everyDevice() {
 		if t.stands.Version.Known() && !t.current.Known() {
-			notes = append(notes, fmt.Sprintf("%s carries %s, which is not among the releases its gear lists: it counts as one nobody has read.", t.label, t.stands.Version))
+			notes = append(notes,
+				fmt.Sprintf("%s carries %s, which is not among the releases its gear lists: it counts as one nobody has read.",
+					t.label, t.stands.Version))
 		}
 	}
 	return notes
