@@ -248,96 +248,107 @@ func (w *writer) build() {
 		w.moveUnit()
 		w.changeAntennas()
 	}
+	w.feeds()
+	w.jumpers()
+	w.capacitor()
+}
+
+// feeds lays every feed that changes, and those of parts that are new.
+func (w *writer) feeds() {
 	now := &w.Quad.Now
-	supply := power.Trace(w.Case)
-	for _, node := range supply.Nodes {
+	for _, node := range power.Trace(w.Case).Nodes {
 		from, ok := w.Fit.FeedOf(node.ID)
 		was, had := now.FeedOf(node.ID)
 		moved := !had || was != from
 		fresh := node.ID == fleet.NodeAirUnit && w.newUnit ||
 			node.ID == fleet.NodeReceiver && now.Receiver != w.Fit.Receiver
-		if !ok || node.ID == fleet.NodeBoard || !moved && !fresh {
-			continue
+		if ok && node.ID != fleet.NodeBoard && (moved || fresh) {
+			w.add(w.feed(node, from))
 		}
-		if node.ID == fleet.NodeAirUnit && pins.SupplyPlugged(w.Case) {
-			w.add(Step{
-				ID:    "feed:" + node.ID + ":" + from,
-				Phase: Feed,
-				Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
-				Do: []string{"Its supply comes through the cable: nothing is soldered. Check supply and ground of both plugs " +
-					"against the board's own marking before they go together."},
-				Tools: []string{"loupe"},
-			})
-			continue
-		}
-		step := Step{
-			ID:    "feed:" + node.ID + ":" + from,
-			Phase: Feed,
-			Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
-			Do: []string{
-				"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
-				"Supply and ground only at this step; check both against the board's own marking.",
-			},
-			Tools:     []string{"soldering iron", "side cutters"},
-			Materials: []string{"solder", "silicone wire", "heat-shrink"},
-			Cautions:  []string{cautionIron},
-		}
-		if placed, isRegulator := w.Fit.Regulator(from); isRegulator {
-			step.Materials = append(step.Materials, w.Library.Label(placed.Model))
-			step.Do = append(step.Do, "Wire the regulator's input and output the right way round, and insulate it.")
-		}
-		w.add(step)
+	}
+}
+
+func (w *writer) feed(node power.Node, from string) Step {
+	step := Step{
+		ID:    "feed:" + node.ID + ":" + from,
+		Phase: Feed,
+		Title: fmt.Sprintf("Feed the %s from %s", node.Label, node.From),
+	}
+	if node.ID == fleet.NodeAirUnit && pins.SupplyPlugged(w.Case) {
+		step.Do = []string{"Its supply comes through the cable: nothing is soldered. Check supply and ground of both plugs " +
+			"against the board's own marking before they go together."}
+		step.Tools = []string{"loupe"}
+		return step
+	}
+	step.Do = []string{
+		"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
+		"Supply and ground only at this step; check both against the board's own marking.",
+	}
+	step.Tools = []string{"soldering iron", "side cutters"}
+	step.Materials = []string{"solder", "silicone wire", "heat-shrink"}
+	step.Cautions = []string{cautionIron}
+	if placed, isRegulator := w.Fit.Regulator(from); isRegulator {
+		step.Materials = append(step.Materials, w.Library.Label(placed.Model))
+		step.Do = append(step.Do, "Wire the regulator's input and output the right way round, and insulate it.")
+	}
+	return step
+}
+
+// jumpers sets the solder jumpers: the inverters the wiring needs, and the pads.
+func (w *writer) jumpers() {
+	asItIs := func(set fleet.Jumper) bool {
+		return w.Quad.Now.Jumpers[set.Pad] == set.Choice && w.Quad.Now.Board == w.Fit.Board
 	}
 	for _, set := range pins.InverterJumpers(w.Case) {
-		if now.Jumpers[set.Pad] == set.Choice && now.Board == w.Fit.Board || !w.rewired() {
-			continue
+		if w.rewired() && !asItIs(set) {
+			w.jumper(set, "the inverter of "+strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:])
 		}
-		w.add(Step{
-			ID:    "jumper:" + set.Pad + ":" + set.Choice,
-			Phase: Feed,
-			Title: fmt.Sprintf("Set the inverter of %s to %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice),
-			Do: []string{
-				"Clear the old bridge with wick, then bridge the other side.",
-				"Look at it under a loupe: one bridge only.",
-			},
-			Tools:    []string{"soldering iron", "solder wick"},
-			Cautions: []string{cautionIron},
-		})
 	}
 	for _, pad := range slices.Sorted(maps.Keys(w.Fit.Jumpers)) {
-		if port, sends, serial := gear.SerialPin(pad); serial && !sends && port >= 0 {
-			continue // an inverter's
+		set := fleet.Jumper{Pad: pad, Choice: w.Fit.Jumpers[pad]}
+		if _, sends, serial := gear.SerialPin(pad); serial && !sends || asItIs(set) {
+			continue // an inverter's stand above
 		}
-		choice := w.Fit.Jumpers[pad]
-		if now.Jumpers[pad] == choice && now.Board == w.Fit.Board {
-			continue
-		}
-		w.add(Step{
-			ID:    "jumper:" + pad + ":" + choice,
-			Phase: Feed,
-			Title: fmt.Sprintf("Set the solder jumper of pad %s to %s", pad, choice),
-			Do: []string{
-				"Clear the old bridge with wick, then bridge the other side.",
-				"Look at it under a loupe: one bridge only.",
-			},
-			Tools:    []string{"soldering iron", "solder wick"},
-			Cautions: []string{cautionIron, "A wrong jumper puts pack voltage on a 5 V part."},
-		})
+		w.jumper(set, "the solder jumper of pad "+pad, "A wrong jumper puts pack voltage on a 5 V part.")
 	}
-	if w.Fit.CapacitorUF != nil && (now.CapacitorUF == nil || *now.CapacitorUF != *w.Fit.CapacitorUF) {
-		w.add(Step{
-			ID:    "capacitor",
-			Phase: Feed,
-			Title: fmt.Sprintf("Solder a %s across the battery leads", change.Capacitor(w.Fit)),
-			Do: []string{
-				"As close to the board as it goes, short legs, the stripe on the negative lead.",
-				"Its voltage rating must lie well above a full pack.",
-			},
-			Tools:     []string{"soldering iron"},
-			Materials: []string{change.Capacitor(w.Fit), "solder"},
-			Cautions:  []string{cautionIron, "The wrong way round it bursts: check the polarity twice."},
-		})
+}
+
+func (w *writer) jumper(set fleet.Jumper, what string, cautions ...string) {
+	w.add(Step{
+		ID:    "jumper:" + set.Pad + ":" + set.Choice,
+		Phase: Feed,
+		Title: fmt.Sprintf("Set %s to %s", what, set.Choice),
+		Do: []string{
+			"Clear the old bridge with wick, then bridge the other side.",
+			"Look at it under a loupe: one bridge only.",
+		},
+		Tools:    []string{"soldering iron", "solder wick"},
+		Cautions: append([]string{cautionIron}, cautions...),
+	})
+}
+
+// capacitor solders the electrolytic, also one of the same size and another rating.
+func (w *writer) capacitor() {
+	was, is := change.Capacitor(&w.Quad.Now), change.Capacitor(w.Fit)
+	if is == "" || is == was {
+		return
 	}
+	step := Step{
+		ID:    "capacitor",
+		Phase: Feed,
+		Title: fmt.Sprintf("Solder a %s across the battery leads", is),
+		Do: []string{
+			"As close to the board as it goes, short legs, the stripe on the negative lead.",
+			"Its voltage rating must lie well above a full pack.",
+		},
+		Tools:     []string{"soldering iron"},
+		Materials: []string{is, "solder"},
+		Cautions:  []string{cautionIron, "The wrong way round it bursts: check the polarity twice."},
+	}
+	if was != "" {
+		step.Do = slices.Insert(step.Do, 0, "Take the old one off.")
+	}
+	w.add(step)
 }
 
 // meter asks for readings before the first plug-in.

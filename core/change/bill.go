@@ -66,9 +66,6 @@ func Bill(c fleet.Case, p fleet.Patch) Cost {
 	return cost
 }
 
-// capacitor stands for the electrolytic, which has no model.
-const capacitor = "capacitor"
-
 // taken counts everything a fit takes by model.
 func taken(c fleet.Case, f *fleet.Fit) map[string]int {
 	parts := f.Parts()
@@ -83,8 +80,8 @@ func taken(c fleet.Case, f *fleet.Fit) map[string]int {
 	if frame, ok := gear.Find[*gear.Frame](c.Library, f.Frame); ok && f.Standoff != "" {
 		parts[f.Standoff] += frame.StandoffCount()
 	}
-	if f.CapacitorUF != nil {
-		parts[capacitor]++
+	if capacitor := Capacitor(f); capacitor != "" {
+		parts[capacitor]++ // it has no model
 	}
 	return parts
 }

@@ -101,17 +101,21 @@ func (d *differ) parts() {
 	if was.Pack != is.Pack {
 		d.named(is.Pack, "fly it on the %s", "leave the pack open")
 	}
-	switch {
-	case is.CapacitorUF == nil && was.CapacitorUF != nil:
+	switch before, after := Capacitor(was), Capacitor(is); {
+	case before == after:
+	case after == "":
 		d.say("take the capacitor off the battery leads")
-	case is.CapacitorUF != nil && (!reflect.DeepEqual(was.CapacitorUF, is.CapacitorUF) ||
-		!reflect.DeepEqual(was.CapacitorV, is.CapacitorV)):
-		d.say("solder a %s across the battery leads", Capacitor(is))
+	default:
+		d.say("solder a %s across the battery leads", after)
 	}
 }
 
-// Capacitor names the electrolytic of a fit, with its rating where it has one.
+// Capacitor names the electrolytic of a fit, with its rating where that is stated; it
+// is empty where there is none. Two that read the same are the same.
 func Capacitor(f *fleet.Fit) string {
+	if f.CapacitorUF == nil {
+		return ""
+	}
 	words := f.CapacitorUF.String()
 	if f.CapacitorV != nil {
 		words += " " + strings.TrimSuffix(f.CapacitorV.String(), ".0 V")

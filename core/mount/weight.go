@@ -1,6 +1,7 @@
 package mount
 
 import (
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/unit"
@@ -97,7 +98,7 @@ func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 // leftOut names what a swap brings or takes and nobody weighs one by one.
 func leftOut(now, next *fleet.Fit) []string {
 	list := []string{}
-	if (now.CapacitorUF == nil) != (next.CapacitorUF == nil) {
+	if change.Capacitor(now) != change.Capacitor(next) {
 		list = append(list, "the capacitor")
 	}
 	if now.Harness != next.Harness || len(now.Wires) != len(next.Wires) {

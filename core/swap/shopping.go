@@ -200,8 +200,8 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 	if next.Plate != "" && next.Plate != now.Plate {
 		l.add(next.Plate, "", q.Label(), 1, true, "")
 	}
-	if next.CapacitorUF != nil && now.CapacitorUF == nil {
-		l.add("", change.Capacitor(next), q.Label(), 1, true, "")
+	if capacitor := change.Capacitor(next); capacitor != "" && capacitor != change.Capacitor(now) {
+		l.add("", capacitor, q.Label(), 1, true, "")
 	}
 	l.antennas(q, now, next)
 	l.screws(q, c)

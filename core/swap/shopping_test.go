@@ -6,10 +6,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/bench"
+	"yokeswap/core/change"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/swap"
+	"yokeswap/core/unit"
 )
 
 // Sums are exact to the hundredth, currencies stay apart, and what is not
@@ -51,4 +54,32 @@ func TestWhatIsPlannedAndNotOwnedIsOnTheList(t *testing.T) {
 		buy[i.Label] = i.Buy
 	}
 	assert.Equal(t, map[string]int{"new-eyes": 1, "new-hand": 1, "other board": 1, "lipo-6": 1, "eye": 2, "tail": 2}, buy)
+}
+
+// A capacitor of another rating is another capacitor: it is bought and soldered, and
+// what it costs is said.
+func TestACapacitorOfAnotherRatingIsBoughtAndSoldered(t *testing.T) {
+	now := fit("first", "old-eyes", "old-hand", "lipo-6", "pack")
+	now.CapacitorUF, now.CapacitorV = new(unit.Microfarads(470)), new(unit.Volts(16))
+	next := now.Clone()
+	next.CapacitorV = new(unit.Volts(35))
+	c := sample.Case(sample.Set(), kit, next)
+	c.Quad.Now = now
+	f := fleet.NewIndex(&fleet.Fleet{Kit: kit, Quads: []fleet.Quad{*c.Quad}})
+
+	var bought []string
+	for _, i := range swap.Shopping(c.Library, f) {
+		bought = append(bought, i.Label)
+	}
+	assert.Contains(t, bought, "470 µF 35 V low-ESR capacitor")
+
+	var steps []string
+	for _, s := range bench.NewSheet(c, "", "").Steps {
+		steps = append(steps, s.Title)
+	}
+	assert.Contains(t, steps, "Solder a 470 µF 35 V low-ESR capacitor across the battery leads")
+
+	c = sample.Case(sample.Set(), kit, now)
+	c.Quad.Now = now
+	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{CapacitorV: new(unit.Volts(35))}).Get)
 }

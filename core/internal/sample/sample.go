@@ -35,88 +35,16 @@ func window(low, high unit.Volts) gear.Input {
 // of two generations. The first generation works with the old goggles up to
 // and including 1.0.6 and with the new ones from 1.1 on.
 func Set() *gear.Set {
-	step := func(v firmware.Version, from firmware.Range) gear.Release {
-		return gear.Release{Version: v, From: from}
-	}
-	oneWay := step("1.1", ">=1.0")
-	oneWay.OneWay = true
 	return &gear.Set{
 		Format: gear.SetFormat, Version: gear.SetVersion, ID: "sample", Title: "sample",
-		AirUnits: []gear.AirUnit{
-			{
-				Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay),
-				Input:  window(7.4, 17.6),
-				Plug:   plug(),
-				RCOut:  sticks(),
-				OSD:    screen(),
-				Radio:  sender(),
-				Mount:  seat(20),
-				Camera: camera(),
-			},
-			{
-				Device: device("second", step("2.0", ""), step("2.3", ">=2.0")),
-				Input:  window(7.4, 26.4),
-				Radio:  func() *gear.Radio { r := sender(); r.FullPowerOnlyArmed = new(true); return r }(),
-				Plug:   plug(),
-				RCOut:  sticks(),
-				OSD:    screen(),
-				Mount:  seat(25.5),
-				Camera: camera(),
-			},
-			{
-				Device: device("small", step("3.0", "")),
-				Input:  window(3.7, 13.2),
-				Plug:   plug(),
-				RCOut:  sticks(),
-				OSD:    screen(),
-				Radio:  sender(),
-				Mount:  seat(20),
-				Camera: camera(),
-			},
-		},
-		Goggles: []gear.Goggles{
-			{
-				Device:     device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
-				Modes:      []gear.Mode{{ID: "a"}, {ID: "b", Firmware: ">=4.6"}},
-				ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}},
-				Receive:    receiver(),
-				Canvas:     "*",
-			},
-			{
-				Device:  device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")),
-				Modes:   []gear.Mode{{ID: "b"}},
-				Receive: receiver(),
-				Canvas:  "*",
-			},
-		},
+		AirUnits: airUnits(),
+		Goggles:  goggles(),
 		Controllers: []gear.Controller{
 			{Device: device("old-hand")},
 			{Device: device("new-hand", step("1.0", ""), step("1.1", ""))},
 		},
-		Receivers: []gear.Receiver{{
-			Entry:      entry("receiver"),
-			Input:      gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))},
-			Protocols:  []string{"crsf"},
-			LatencyMS:  new(6.0),
-			FullDuplex: new(true),
-			Inverted:   new(false),
-			FromMHz:    new(unit.Megahertz(2400)),
-			ToMHz:      new(unit.Megahertz(2480)),
-		}},
-		Boards: []gear.Board{{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Pads: []gear.Pad{
-			{ID: "batt", Kind: gear.PadPack},
-			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
-			{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
-			{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v", "5v"}},
-		}, UARTs: []gear.UART{
-			{ID: 1, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertNone},
-			{ID: 2, TX: true, Hardware: new(true), Invert: gear.InvertNone},
-			{ID: 3, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertPad},
-			{ID: 4, TX: true, RX: true, Hardware: new(false), Invert: gear.InvertSoftware},
-		}, Plugs: []gear.Plug{
-			{ID: "hd", Connector: "sh-6", Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
-			{ID: "row", PitchMM: new(unit.Millimetres(1)), Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
-		}}},
+		Receivers: receivers(),
+		Boards:    boards(),
 		Antennas: []gear.Antenna{
 			antenna("round", "ufl", radio.RHCP, 1.5, 360),
 			antenna("eye", "sma", radio.RHCP, 2, 360),
@@ -128,26 +56,7 @@ func Set() *gear.Set {
 			Entry:  entry("home"),
 			Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}},
 		}},
-		Frames: []gear.Frame{{
-			Entry:        entry("frame"),
-			BoardOpen:    []gear.Side{"left"},
-			StandoffMM:   new(unit.Millimetres(28)),
-			StandoffSize: "M3",
-			CageMM:       new(unit.Millimetres(19)),
-			CagePerSide:  new(1),
-			GuardMM:      new(unit.Millimetres(9)),
-			Bays: []gear.Bay{
-				{
-					ID:        "rear",
-					Patterns:  []gear.Holes{{XMM: 20, YMM: 20}},
-					PlateMM:   new(unit.Millimetres(2)),
-					HeightMM:  new(unit.Millimetres(16)),
-					CameraMM:  new(unit.Millimetres(90)),
-					AntennaMM: new(unit.Millimetres(0)),
-					Open:      []gear.Side{"rear", "top"},
-				},
-			},
-		}},
+		Frames: frames(),
 		Plates: []gear.Plate{{
 			Entry:   entry("plate-20-25"),
 			From:    gear.Holes{XMM: 20, YMM: 20},
@@ -177,13 +86,136 @@ func Set() *gear.Set {
 			pack("liion-6", gear.LiIon, 6),
 		},
 		FlightFirmware: []gear.FlightFirmware{flies("common"), flies("superset")},
-		Pairings: []gear.Pairing{
-			pairing("first", "<=1.0.6", "old-eyes", ">=4.1", "a", gear.ControllerRange{ID: "old-hand"}),
-			pairing("first", ">=1.1", "new-eyes", ">=5.2", "", gear.ControllerRange{ID: "old-hand"}),
-			pairing("second", ">=2.0", "old-eyes", ">=4.6", "b", gear.ControllerRange{ID: "new-hand", Firmware: ">=1.1"}),
-			pairing("second", ">=2.3", "new-eyes", "", "", gear.ControllerRange{ID: "new-hand"}),
-			{Entry: entry("small-never"), AirUnit: "small", Goggles: "old-eyes", Never: true},
+		Pairings:       pairings(),
+	}
+}
+
+func step(v firmware.Version, from firmware.Range) gear.Release {
+	return gear.Release{Version: v, From: from}
+}
+
+// airUnits are three generations; the third is small.
+func airUnits() []gear.AirUnit {
+	oneWay := step("1.1", ">=1.0")
+	oneWay.OneWay = true
+	armed := sender()
+	armed.FullPowerOnlyArmed = new(true)
+	return []gear.AirUnit{
+		{
+			Device: device("first", step("1.0", ""), step("1.0.6", ""), oneWay),
+			Input:  window(7.4, 17.6),
+			Plug:   plug(),
+			RCOut:  sticks(),
+			OSD:    screen(),
+			Radio:  sender(),
+			Mount:  seat(20),
+			Camera: camera(),
 		},
+		{
+			Device: device("second", step("2.0", ""), step("2.3", ">=2.0")),
+			Input:  window(7.4, 26.4),
+			Radio:  armed,
+			Plug:   plug(),
+			RCOut:  sticks(),
+			OSD:    screen(),
+			Mount:  seat(25.5),
+			Camera: camera(),
+		},
+		{
+			Device: device("small", step("3.0", "")),
+			Input:  window(3.7, 13.2),
+			Plug:   plug(),
+			RCOut:  sticks(),
+			OSD:    screen(),
+			Radio:  sender(),
+			Mount:  seat(20),
+			Camera: camera(),
+		},
+	}
+}
+
+// goggles are two generations.
+func goggles() []gear.Goggles {
+	return []gear.Goggles{
+		{
+			Device:     device("old-eyes", step("4.1", ""), step("4.4", ">=4.1"), step("4.6", "4.4")),
+			Modes:      []gear.Mode{{ID: "a"}, {ID: "b", Firmware: ">=4.6"}},
+			ModeSwitch: []gear.ModeSwitch{{From: "a", To: "b", Keeps: false}, {From: "b", To: "a", Keeps: true}},
+			Receive:    receiver(),
+			Canvas:     "*",
+		},
+		{
+			Device:  device("new-eyes", step("5.0", ""), step("5.2", ">=5.0")),
+			Modes:   []gear.Mode{{ID: "b"}},
+			Receive: receiver(),
+			Canvas:  "*",
+		},
+	}
+}
+
+// boards is one board with every kind of pad and port.
+func boards() []gear.Board {
+	return []gear.Board{{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Pads: []gear.Pad{
+		{ID: "batt", Kind: gear.PadPack},
+		{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
+		{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
+		{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v", "5v"}},
+	}, UARTs: []gear.UART{
+		{ID: 1, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertNone},
+		{ID: 2, TX: true, Hardware: new(true), Invert: gear.InvertNone},
+		{ID: 3, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertPad},
+		{ID: 4, TX: true, RX: true, Hardware: new(false), Invert: gear.InvertSoftware},
+	}, Plugs: []gear.Plug{
+		{ID: "hd", Connector: "sh-6", Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
+		{ID: "row", PitchMM: new(unit.Millimetres(1)), Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
+	}}}
+}
+
+// frames is one frame with one bay.
+func frames() []gear.Frame {
+	return []gear.Frame{{
+		Entry:        entry("frame"),
+		BoardOpen:    []gear.Side{"left"},
+		StandoffMM:   new(unit.Millimetres(28)),
+		StandoffSize: "M3",
+		CageMM:       new(unit.Millimetres(19)),
+		CagePerSide:  new(1),
+		GuardMM:      new(unit.Millimetres(9)),
+		Bays: []gear.Bay{
+			{
+				ID:        "rear",
+				Patterns:  []gear.Holes{{XMM: 20, YMM: 20}},
+				PlateMM:   new(unit.Millimetres(2)),
+				HeightMM:  new(unit.Millimetres(16)),
+				CameraMM:  new(unit.Millimetres(90)),
+				AntennaMM: new(unit.Millimetres(0)),
+				Open:      []gear.Side{"rear", "top"},
+			},
+		},
+	}}
+}
+
+func receivers() []gear.Receiver {
+	return []gear.Receiver{{
+		Entry:      entry("receiver"),
+		Input:      gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))},
+		Protocols:  []string{"crsf"},
+		LatencyMS:  new(6.0),
+		FullDuplex: new(true),
+		Inverted:   new(false),
+		FromMHz:    new(unit.Megahertz(2400)),
+		ToMHz:      new(unit.Megahertz(2480)),
+	}}
+}
+
+// pairings say which links with which.
+func pairings() []gear.Pairing {
+	return []gear.Pairing{
+		pairing("first", "<=1.0.6", "old-eyes", ">=4.1", "a", gear.ControllerRange{ID: "old-hand"}),
+		pairing("first", ">=1.1", "new-eyes", ">=5.2", "", gear.ControllerRange{ID: "old-hand"}),
+		pairing("second", ">=2.0", "old-eyes", ">=4.6", "b", gear.ControllerRange{ID: "new-hand", Firmware: ">=1.1"}),
+		pairing("second", ">=2.3", "new-eyes", "", "", gear.ControllerRange{ID: "new-hand"}),
+		{Entry: entry("small-never"), AirUnit: "small", Goggles: "old-eyes", Never: true},
 	}
 }
 
