@@ -103,79 +103,74 @@ const modeSlots = 20
 // before those that are emptied: a write that breaks off leaves no mode, least of all
 // arming, on less than it was.
 func WriteBoard(ctx context.Context, c *Client, from, to setup.State) error {
-	set := func(what string, command uint16, payload []byte) error {
-		if _, err := c.Ask(ctx, command, payload); err != nil {
-			return fmt.Errorf("set %s: %w", what, err)
-		}
-		return nil
-	}
 	if len(to.Modes) > modeSlots {
 		return fmt.Errorf("set the modes: the board keeps %d ranges, the plan has %d", modeSlots, len(to.Modes))
 	}
-	for _, step := range []struct {
-		what    string
-		command uint16
-		same    bool
-		payload func() []byte
-	}{
-		{
-			"the serial ports",
-			CmdSetPorts,
-			samePorts(from.Ports, to.Ports) || from.OldPorts,
-			func() []byte { return encodePorts(to.Ports) },
-		},
-		{
-			"the serial ports",
-			CmdSetOldPorts,
-			samePorts(from.Ports, to.Ports) || !from.OldPorts,
-			func() []byte { return encodeOldPorts(to.Ports) },
-		},
-		{
-			"the features",
-			CmdSetFeatures,
-			from.Features == to.Features,
-			func() []byte { return binary.LittleEndian.AppendUint32(nil, to.Features) },
-		},
-		{
-			"the receiver's settings",
-			CmdSetReceiver,
-			bytes.Equal(receiverOf(from), receiverOf(to)),
-			func() []byte { return receiverOf(to) },
-		},
-		{"the channel order", CmdSetRXMap, bytes.Equal(mapOf(from), mapOf(to)), func() []byte { return mapOf(to) }},
-	} {
-		if step.same {
-			continue
-		}
-		if err := set(step.what, step.command, step.payload()); err != nil {
-			return err
+	list := settings(from, to)
+	list = append(list, modes(from, to)...)
+	list = append(list, screen(from, to)...)
+	for _, s := range list {
+		if _, err := c.Ask(ctx, s.command, s.payload); err != nil {
+			return fmt.Errorf("set %s: %w", s.what, err)
 		}
 	}
+	return nil
+}
+
+// setting is one command that changes a board.
+type setting struct {
+	what    string
+	command uint16
+	payload []byte
+}
+
+// settings are those a board has once: ports, features, receiver, order of channels.
+func settings(from, to setup.State) (list []setting) {
+	if !samePorts(from.Ports, to.Ports) {
+		if from.OldPorts {
+			list = append(list, setting{"the serial ports", CmdSetOldPorts, encodeOldPorts(to.Ports)})
+		} else {
+			list = append(list, setting{"the serial ports", CmdSetPorts, encodePorts(to.Ports)})
+		}
+	}
+	if from.Features != to.Features {
+		list = append(list, setting{"the features", CmdSetFeatures, binary.LittleEndian.AppendUint32(nil, to.Features)})
+	}
+	if is := receiverOf(to); !bytes.Equal(receiverOf(from), is) {
+		list = append(list, setting{"the receiver's settings", CmdSetReceiver, is})
+	}
+	if is := mapOf(to); !bytes.Equal(mapOf(from), is) {
+		list = append(list, setting{"the channel order", CmdSetRXMap, is})
+	}
+	return list
+}
+
+// modes are the ranges, those that are emptied last.
+func modes(from, to setup.State) (list []setting) {
 	for _, emptied := range []bool{false, true} {
 		for slot := range max(len(from.Modes), len(to.Modes)) {
 			if was, is := slotOf(from.Modes, slot), slotOf(to.Modes, slot); was != is && is.Empty() == emptied {
-				if err := set("the modes", CmdSetMode, encodeMode(slot, is)); err != nil {
-					return err
-				}
+				list = append(list, setting{"the modes", CmdSetMode, encodeMode(slot, is)})
 			}
 		}
 	}
+	return list
+}
+
+// screen is the canvas and the places of the OSD elements, as far as the board has them.
+func screen(from, to setup.State) (list []setting) {
 	if from.Canvas != to.Canvas && !from.Without(setup.LacksCanvas) {
 		columns, rows, _ := to.Canvas.Size() // none is 0×0
-		if err := set("the canvas", CmdSetCanvas, []byte{byte(columns), byte(rows)}); err != nil {
-			return err
-		}
+		list = append(list, setting{"the canvas", CmdSetCanvas, []byte{byte(columns), byte(rows)}})
 	}
 	for i := range to.OSD {
 		if i < len(from.OSD) && from.OSD[i] == to.OSD[i] || from.Without(setup.LacksOSD) {
 			continue
 		}
-		if err := set("the OSD", CmdSetOSD,
-			binary.LittleEndian.AppendUint16([]byte{byte(i)}, PackCell(to.OSD[i]))); err != nil {
-			return err
-		}
+		cell := binary.LittleEndian.AppendUint16([]byte{byte(i)}, PackCell(to.OSD[i]))
+		list = append(list, setting{"the OSD", CmdSetOSD, cell})
 	}
-	return nil
+	return list
 }
 
 // saveIn is how long a board may take to save: it erases and writes its flash (common

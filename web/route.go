@@ -110,12 +110,20 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	if v.Goals.Values == nil {
 		v.Goals.Values = []string{}
 	}
+	v.choices(snap)
+	v.Plan, err = route.Solve(routeRequest(snap))
+	if err != nil {
+		return nil, problem(err)
+	}
+	v.Deadline = deadlineOf(snap, v.Plan.Steps)
+	return reply(v), nil
+}
+
+// choices lists what a want can be put together from.
+func (v *RouteView) choices(snap *store.Snapshot) {
 	for i := range snap.Fleet.Quads {
-		v.Quads = append(v.Quads, Named{
-			ID:   snap.Fleet.Quads[i].ID,
-			Name: snap.Fleet.Quads[i].Label(),
-			Note: snap.Fleet.Quads[i].Use,
-		})
+		q := &snap.Fleet.Quads[i]
+		v.Quads = append(v.Quads, Named{ID: q.ID, Name: q.Label(), Note: q.Use})
 	}
 	for i := range snap.Fleet.Kit {
 		kit := &snap.Fleet.Kit[i]
@@ -134,19 +142,20 @@ func (s *server) routeView() (*answer[RouteView], error) {
 			}
 		}
 	}
-	v.Plan, err = route.Solve(routeRequest(snap))
-	if err != nil {
-		return nil, problem(err)
+}
+
+// deadlineOf holds the day that is wanted against the fleet; nil where none is set.
+func deadlineOf(snap *store.Snapshot, steps []route.Step) *swap.Deadline {
+	by := snap.Fleet.By
+	if by == "" {
+		return nil
 	}
-	if by := snap.Fleet.By; by != "" {
-		bill := swap.NewBill(swap.Shopping(snap.Library, snap.Index))
-		deadline, err := swap.NewDeadline(by, time.Now().Format(time.DateOnly), bill, v.Plan.Steps)
-		if err != nil { // kept by a release that took any
-			deadline = swap.Deadline{By: by, Says: by + " is no day of the calendar: set another."}
-		}
-		v.Deadline = &deadline
+	bill := swap.NewBill(swap.Shopping(snap.Library, snap.Index))
+	deadline, err := swap.NewDeadline(by, time.Now().Format(time.DateOnly), bill, steps)
+	if err != nil { // kept by a release that took any
+		deadline = swap.Deadline{By: by, Says: by + " is no day of the calendar: set another."}
 	}
-	return reply(v), nil
+	return &deadline
 }
 
 func routeRequest(snap *store.Snapshot) route.Request {

@@ -28,57 +28,13 @@ type sender struct {
 func (p *pair) senders() (list []sender) {
 	if r := p.airUnit.Radio; r != nil {
 		for _, b := range p.used(&p.unit) {
-			s := sender{
-				label:   p.unit.label,
-				owner:   &p.airUnit.Entry,
-				field:   "radio.maxMW",
-				band:    b,
-				maxMW:   r.MaxMW,
-				steps:   r.StepsMW,
-				leastMW: r.BenchMW,
-			}
-			if r.MaxMW == nil {
-				s.missing = append(s.missing, verdict.GearValue(s.owner, s.field, "highest transmit power"))
-			}
-			for _, a := range p.unit.antennas {
-				if a.On(b) == nil {
-					continue
-				}
-				g := gain(a, b)
-				if g == nil {
-					s.missing = append(s.missing, verdict.GearValue(&a.Entry, "bands", fmt.Sprintf("gain on %s GHz", b)))
-				} else if s.gain == nil || *g > *s.gain {
-					s.gain = g
-				}
-			}
-			list = append(list, s)
+			list = append(list, p.unitSends(r, b))
 		}
 	}
 	other := func(item gear.Item, label string, sends *gear.Sender) {
-		if sends == nil {
-			return
+		if sends != nil {
+			list = append(list, otherSends(item, label, sends))
 		}
-		s := sender{
-			label: label,
-			owner: item.Head(),
-			field: "sends.maxMW",
-			band:  sends.Band,
-			maxMW: sends.MaxMW,
-			gain:  sends.GainDBi,
-		}
-		for _, need := range []struct {
-			there       bool
-			field, what string
-		}{
-			{sends.Band != "", "sends.band", "band it sends on"},
-			{sends.MaxMW != nil, "sends.maxMW", "power it sends with"},
-			{sends.GainDBi != nil, "sends.gainDBi", "gain of its sending antenna"},
-		} {
-			if !need.there {
-				s.missing = append(s.missing, verdict.GearValue(s.owner, need.field, need.what))
-			}
-		}
-		list = append(list, s)
 	}
 	if c, state, ok := p.Controller(); ok && p.Fit.Receiver == "" {
 		other(c, state.Label, c.Sends)
@@ -90,6 +46,59 @@ func (p *pair) senders() (list []sender) {
 		other(p.goggles, p.eyes.label, p.goggles.Sends)
 	}
 	return list
+}
+
+// unitSends is the air unit on a band, with the antenna that gains most.
+func (p *pair) unitSends(r *gear.Radio, b gear.Band) sender {
+	s := sender{
+		label:   p.unit.label,
+		owner:   &p.airUnit.Entry,
+		field:   "radio.maxMW",
+		band:    b,
+		maxMW:   r.MaxMW,
+		steps:   r.StepsMW,
+		leastMW: r.BenchMW,
+	}
+	if r.MaxMW == nil {
+		s.missing = append(s.missing, verdict.GearValue(s.owner, s.field, "highest transmit power"))
+	}
+	for _, a := range p.unit.antennas {
+		if a.On(b) == nil {
+			continue
+		}
+		g := gain(a, b)
+		if g == nil {
+			s.missing = append(s.missing, verdict.GearValue(&a.Entry, "bands", fmt.Sprintf("gain on %s GHz", b)))
+		} else if s.gain == nil || *g > *s.gain {
+			s.gain = g
+		}
+	}
+	return s
+}
+
+// otherSends is something else that transmits, as its sheet states it.
+func otherSends(item gear.Item, label string, sends *gear.Sender) sender {
+	s := sender{
+		label: label,
+		owner: item.Head(),
+		field: "sends.maxMW",
+		band:  sends.Band,
+		maxMW: sends.MaxMW,
+		gain:  sends.GainDBi,
+	}
+	for _, need := range []struct {
+		there       bool
+		field, what string
+	}{
+		{sends.Band != "", "sends.band", "band it sends on"},
+		{sends.MaxMW != nil, "sends.maxMW", "power it sends with"},
+		{sends.GainDBi != nil, "sends.gainDBi", "gain of its sending antenna"},
+	} {
+		if !need.there {
+			s.missing = append(s.missing, verdict.GearValue(s.owner, need.field, need.what))
+		}
+	}
+	return s
 }
 
 // checkPower holds whatever transmits against the region's limits. It never says how

@@ -177,22 +177,10 @@ func inMode(g *gear.Goggles, s fleet.State) string {
 }
 
 // ways tries what would let the failed want be met beside all others: giving up
-// the wants in its way, another air unit, a separate receiver.
+// the wants in its way, another air unit, an open door, another controller, a separate
+// receiver.
 func (w *writer) ways(failed int, against, met []int) []Way {
-	var ways []Way
 	keep := append([]int{failed}, met...)
-	if len(against) > 0 {
-		rest := slices.DeleteFunc(slices.Clone(keep), func(k int) bool { return slices.Contains(against, k) })
-		if feasible(w.Request, rest) {
-			var give []string
-			for _, k := range against {
-				quad, _ := w.Fleet.Quad(w.Wants[k].Quad)
-				kit, _ := w.Fleet.Piece(w.Wants[k].Goggles)
-				give = append(give, quad.Label()+" with "+kit.Label())
-			}
-			ways = append(ways, Way{Says: "give up " + strings.Join(give, " and ")})
-		}
-	}
 	quad, _ := w.Fleet.Quad(w.Wants[failed].Quad)
 	own := []int{failed} // the quad's own wants: asked first, they settle most tries
 	for _, k := range met {
@@ -200,37 +188,8 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 			own = append(own, k)
 		}
 	}
-	try := func(says, costs string, patch fleet.Patch) {
-		changed := w.Request
-		changed.Fleet = patched(w.Fleet, quad.ID, patch)
-		if patch.Receiver != nil {
-			changed.Wants = slices.Clone(w.Wants)
-			for i := range changed.Wants {
-				if changed.Wants[i].Quad == quad.ID {
-					changed.Wants[i].Controller = ""
-				}
-			}
-		}
-		if feasible(changed, own) && feasible(changed, keep) {
-			ways = append(ways, Way{Says: says, Costs: costs, Buys: costs == bought})
-		}
-	}
-	fit := quad.NextFit()
-	for _, unit := range gear.All[*gear.AirUnit](w.Library) {
-		if fit.AirUnit != nil && fit.AirUnit.Model == unit.ID {
-			continue
-		}
-		slot, costs := &fleet.Slot{Model: unit.ID}, bought
-		for i := range w.Fleet.Kit {
-			kit := &w.Fleet.Kit[i]
-			if _, taken := w.Fleet.Holder(kit.ID,
-				quad.ID); kit.Model == unit.ID && !taken && (fit.AirUnit == nil || fit.AirUnit.Kit != kit.ID) {
-				slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
-				break
-			}
-		}
-		try("fit "+unit.Label()+" to "+quad.Label(), costs, fleet.Patch{AirUnit: slot})
-	}
+	ways := w.givingUp(against, keep)
+	ways = append(ways, w.otherUnits(quad, own, keep)...)
 	if w.KeepWayBack {
 		open := w.Request
 		open.KeepWayBack = false
@@ -242,20 +201,89 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 		}
 	}
 	ways = append(ways, w.controllers(failed, quad, keep)...)
-	if receivers := gear.All[*gear.Receiver](w.Library); fit.Receiver == "" &&
-		(fit.Controller != nil || w.Wants[failed].Controller != "") && len(receivers) > 0 {
-		receiver, costs := receivers[0], bought
-		for _, r := range receivers {
-			if w.Fleet.SpareCount(r.ID, quad.ID) > 0 {
-				receiver, costs = r, "nothing to buy"
+	ways = append(ways, w.separate(failed, quad, own, keep)...)
+	slices.SortStableFunc(ways, func(a, b Way) int { return toBuy(a) - toBuy(b) })
+	return ways
+}
+
+// givingUp leaves out the wants that stand against the failed one.
+func (w *writer) givingUp(against, keep []int) []Way {
+	if len(against) == 0 {
+		return nil
+	}
+	rest := slices.DeleteFunc(slices.Clone(keep), func(k int) bool { return slices.Contains(against, k) })
+	if !feasible(w.Request, rest) {
+		return nil
+	}
+	var give []string
+	for _, k := range against {
+		quad, _ := w.Fleet.Quad(w.Wants[k].Quad)
+		kit, _ := w.Fleet.Piece(w.Wants[k].Goggles)
+		give = append(give, quad.Label()+" with "+kit.Label())
+	}
+	return []Way{{Says: "give up " + strings.Join(give, " and ")}}
+}
+
+// otherUnits fits another air unit, one that is owned and free before one to buy.
+func (w *writer) otherUnits(quad *fleet.Quad, own, keep []int) (ways []Way) {
+	fit := quad.NextFit()
+	free := func(kit *fleet.Kit) bool {
+		_, taken := w.Fleet.Holder(kit.ID, quad.ID)
+		return !taken && (fit.AirUnit == nil || fit.AirUnit.Kit != kit.ID)
+	}
+	for _, unit := range gear.All[*gear.AirUnit](w.Library) {
+		if fit.AirUnit != nil && fit.AirUnit.Model == unit.ID {
+			continue
+		}
+		slot, costs := &fleet.Slot{Model: unit.ID}, bought
+		for i := range w.Fleet.Kit {
+			if kit := &w.Fleet.Kit[i]; kit.Model == unit.ID && free(kit) {
+				slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
 				break
 			}
 		}
-		try("fit a separate receiver to "+quad.Label()+", the "+receiver.Label(), costs,
-			fleet.Patch{Receiver: new(receiver.ID)})
+		way := Way{Says: "fit " + unit.Label() + " to " + quad.Label(), Costs: costs}
+		ways = append(ways, w.tried(way, quad.ID, fleet.Patch{AirUnit: slot}, own, keep)...)
 	}
-	slices.SortStableFunc(ways, func(a, b Way) int { return toBuy(a) - toBuy(b) })
 	return ways
+}
+
+// separate puts a separate receiver in for the sticks.
+func (w *writer) separate(failed int, quad *fleet.Quad, own, keep []int) []Way {
+	fit := quad.NextFit()
+	receivers := gear.All[*gear.Receiver](w.Library)
+	through := fit.Controller != nil || w.Wants[failed].Controller != ""
+	if fit.Receiver != "" || !through || len(receivers) == 0 {
+		return nil
+	}
+	receiver, costs := receivers[0], bought
+	for _, r := range receivers {
+		if w.Fleet.SpareCount(r.ID, quad.ID) > 0 {
+			receiver, costs = r, "nothing to buy"
+			break
+		}
+	}
+	way := Way{Says: "fit a separate receiver to " + quad.Label() + ", the " + receiver.Label(), Costs: costs}
+	return w.tried(way, quad.ID, fleet.Patch{Receiver: new(receiver.ID)}, own, keep)
+}
+
+// tried is the way where the wants can be met with a quad changed; else nothing.
+func (w *writer) tried(way Way, quad string, patch fleet.Patch, own, keep []int) []Way {
+	changed := w.Request
+	changed.Fleet = patched(w.Fleet, quad, patch)
+	if patch.Receiver != nil {
+		changed.Wants = slices.Clone(w.Wants)
+		for i := range changed.Wants {
+			if changed.Wants[i].Quad == quad {
+				changed.Wants[i].Controller = ""
+			}
+		}
+	}
+	if !feasible(changed, own) || !feasible(changed, keep) {
+		return nil
+	}
+	way.Buys = way.Costs == bought
+	return []Way{way}
 }
 
 // toBuy puts what needs nothing bought first.
