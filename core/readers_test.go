@@ -171,7 +171,7 @@ var parts = []func(w world) any{
 		r := w.route()
 		plan, err := route.Solve(r)
 		back, backErr := route.WayBack(r, route.Homes(w.f.Taken))
-		return []any{plan, fmt.Sprint(err), back, fmt.Sprint(backErr), route.Record(w.f)}
+		return []any{plan, fmt.Sprint(err), back, fmt.Sprint(backErr), route.Record(w.lib, w.f)}
 	},
 	func(w world) any {
 		var pilots []channels.Pilot
@@ -359,8 +359,7 @@ func TestEveryFieldHasAReader(t *testing.T) {
 	fields(reflect.TypeFor[fleet.Fleet](), "fleet", n.ask)
 	n.look(newCorpus(t, func(st *stock.Stock) {
 		for seed := range 6 {
-			q := builds.New(uint64(seed), st.Library(), fleet.NewIndex(st.Fleet)).Quad(fmt.Sprintf("build-%d", seed))
-			st.Fleet.Quads = append(st.Fleet.Quads, q)
+			st.Fleet.Quads = append(st.Fleet.Quads, builds.Alone(uint64(seed), st.Library(), st.Fleet).Quads[0])
 		}
 	}))
 	n.look(newCorpus(t, whatTheDemoLacks))

@@ -102,7 +102,7 @@ func (s *server) routeView() (*answer[RouteView], error) {
 		Goggles:     []Named{},
 		Controllers: []Named{},
 		Features:    []string{},
-		Taken:       route.Record(snap.Index),
+		Taken:       route.Record(snap.Library, snap.Index),
 	}
 	if v.Goals.Wants == nil {
 		v.Goals.Wants = []fleet.Want{}

@@ -104,7 +104,10 @@ func (t *trio) checkPair() []verdict.Finding {
 		findings = append(findings, sticks)
 	}
 	if video == yes {
-		findings = append(findings, t.checkFeatures(p)...)
+		return append(findings, t.checkFeatures(p)...)
+	}
+	if plans, _ := t.plans(list, false); len(plans) > 0 { // what is lost is told before the update
+		return append(findings, t.checkFeatures(plans[0].pairing)...)
 	}
 	return findings
 }
@@ -235,7 +238,7 @@ func (t *trio) unread() []verdict.Missing {
 func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) (verdict.Finding, bool) {
 	f := verdict.Finding{Code: CodeController, Source: p.Source.String()}
 	switch {
-	case t.Fit.Board == "" && t.controller == nil && !t.separate:
+	case t.Fit.Without(fleet.NoBoard) && !t.separate:
 		return verdict.Finding{Code: CodeNoSticks, Level: verdict.Fits, Subject: t.Quad.Label(), Source: "this fit",
 			Says: t.Quad.Label() + " has no flight board and carries no sticks."}, true
 	case t.separate:
@@ -322,7 +325,7 @@ func (t *trio) compare(p *gear.Pairing) []verdict.Compare {
 // compareLimits puts the limits of a statement beside those of today's link.
 func (t *trio) compareLimits(p *gear.Pairing) (list []verdict.Compare) {
 	today := gear.Limits{}
-	if was := t.today(); was != nil && was.Limits != nil {
+	if was, _ := t.today(); was != nil && was.Limits != nil {
 		today = *was.Limits
 	}
 	if p.Limits == nil {

@@ -173,8 +173,16 @@ func (t *trio) checkTaken() []verdict.Finding {
 
 // checkFullPower warns of a craft that never reaches full transmit power.
 func (t *trio) checkFullPower() []verdict.Finding {
-	if t.Fit.Board != "" || t.airUnit.Radio == nil || t.airUnit.Radio.FullPowerOnlyArmed == nil ||
-		!*t.airUnit.Radio.FullPowerOnlyArmed {
+	if t.Fit.Board != "" {
+		return nil
+	}
+	r := t.airUnit.Radio
+	if r == nil || r.FullPowerOnlyArmed == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeLowPower, t.air.Label,
+			verdict.GearValue(&t.airUnit.Entry, "radio.fullPowerOnlyArmed",
+				"whether "+t.airUnit.Label()+" reaches full power without a flight board"))}
+	}
+	if !*r.FullPowerOnlyArmed {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeLowPower, Level: verdict.Caution, Subject: t.air.Label,
@@ -185,36 +193,53 @@ func (t *trio) checkFullPower() []verdict.Finding {
 }
 
 // today is the statement that holds for what the quad flies with today, whatever the
-// goggles; nil where it has no link.
-func (t *trio) today() *gear.Pairing {
+// goggles; nil where it has no link, or where what is missing keeps it from being known.
+func (t *trio) today() (*gear.Pairing, []verdict.Missing) {
 	if t.FitName == "now" {
-		return nil
+		return nil, nil
 	}
 	before, hasAir, hasGoggles := newTrio(fleet.NowCase(t.Library, t.Fleet, t.Quad))
 	if !hasAir || !hasGoggles {
-		return nil
+		return nil, nil
 	}
 	list, _ := before.statements()
-	if p, video := before.holding(list); p != nil && video == yes {
-		return p
+	p, video := before.holding(list)
+	switch {
+	case p == nil || video == no:
+		return nil, nil
+	case video == unsure:
+		return nil, before.lacking(p)
 	}
-	return nil
+	return p, nil
 }
 
 // checkFeatures compares what the link gives now and next: features, limits, and
-// whether the picture of a camera that sits upside down can be turned.
+// whether the picture of a camera that sits upside down can be turned. What would have
+// to be known to tell is named.
 func (t *trio) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
 	subject := t.air.Label + " with " + t.eyes.Label
 	if t.Fit.UpsideDown != nil && *t.Fit.UpsideDown {
 		findings = append(findings, t.checkFlip(next, subject)...)
 	}
-	p := t.today()
-	if p == nil {
-		return findings
+	p, missing := t.today()
+	var lost []string
+	if p != nil && p != next {
+		switch {
+		case p.Features == nil:
+			missing = append(missing, verdict.GearValue(&p.Entry, "features", "what the link of today gives: features"))
+		case next.Features == nil && len(p.Features) > 0:
+			missing = append(missing, verdict.GearValue(&next.Entry, "features", "what this link gives: features"))
+		default:
+			lost = p.Beyond(next)
+		}
+		lost = append(lost, lostLimits(p.Limits, next.Limits)...)
 	}
-	lost := append(p.Beyond(next), lostLimits(p.Limits, next.Limits)...)
-	if before, ok := t.nowUnit(); ok && records(before) && !records(t.airUnit) {
-		lost = append(lost, "a recording that replaces an action camera")
+	if p != nil {
+		recording, unstated := t.lostRecording()
+		lost, missing = append(lost, recording...), append(missing, unstated...)
+	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeFeaturesLost, subject, missing...))
 	}
 	if len(lost) == 0 {
 		return findings
@@ -227,13 +252,38 @@ func (t *trio) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
 		Says: says, Source: next.Source.String()})
 }
 
-func (t *trio) nowUnit() (*gear.AirUnit, bool) {
-	u, _, ok := fleet.NowCase(t.Library, t.Fleet, t.Quad).AirUnit()
-	return u, ok
+// lostRecording is a recording of today's air unit that replaces an action camera, and
+// that the next one does not make.
+func (t *trio) lostRecording() (lost []string, missing []verdict.Missing) {
+	before, _, ok := fleet.NowCase(t.Library, t.Fleet, t.Quad).AirUnit()
+	if !ok || before.ID == t.airUnit.ID {
+		return nil, nil
+	}
+	was, is := records(before), records(t.airUnit)
+	ask := func(u *gear.AirUnit) []verdict.Missing {
+		return []verdict.Missing{verdict.GearValue(&u.Entry, "camera.records", "whether its recording replaces an action camera")}
+	}
+	switch {
+	case was == no || is == yes:
+		return nil, nil
+	case was == unsure:
+		return nil, ask(before)
+	case is == unsure:
+		return nil, ask(t.airUnit)
+	}
+	return []string{"a recording that replaces an action camera"}, nil
 }
 
-func records(u *gear.AirUnit) bool {
-	return u.Camera != nil && u.Camera.RecordsOwn != nil && *u.Camera.RecordsOwn
+func records(u *gear.AirUnit) answer {
+	switch {
+	case u.Without("camera"):
+		return no
+	case u.Camera == nil || u.Camera.RecordsOwn == nil:
+		return unsure
+	case *u.Camera.RecordsOwn:
+		return yes
+	}
+	return no
 }
 
 // lostLimits says which limits are tighter than before.

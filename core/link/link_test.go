@@ -237,7 +237,7 @@ func TestActivationAndWhereToStop(t *testing.T) {
 
 func TestFullPowerNeedsAFlightBoard(t *testing.T) {
 	next := fit("second", "new-eyes", "")
-	next.Board, next.AirUnit.Firmware = "", "2.3"
+	next.Board, next.None, next.AirUnit.Firmware = "", []string{fleet.NoBoard}, "2.3"
 	findings := link.Check(sample.Case(sample.Set(), kit(), next))
 	require.NotNil(t, byCode(findings, link.CodeLowPower))
 	assert.Equal(t, verdict.Caution, verdict.Worst(findings))

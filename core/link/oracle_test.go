@@ -83,7 +83,11 @@ func TestReachAgreesWithBruteForce(t *testing.T) {
 		}
 		air := sample.Own("first", rapid.SampledFrom(set.AirUnits[0].Releases).Draw(t, "carries").Version, "")
 		eyes := sample.Own("old-eyes", rapid.SampledFrom(set.Goggles[0].Releases).Draw(t, "worn").Version, "a")
-		c := sample.Case(set, []fleet.Kit{air, eyes}, fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "old-eyes"}})
+		c := sample.Case(set, []fleet.Kit{air, eyes}, fleet.Fit{
+			Nones:   gear.Nones{None: []string{fleet.NoBoard}}, // the picture alone
+			AirUnit: &fleet.Slot{Kit: "first"},
+			Goggles: &fleet.Slot{Kit: "old-eyes"},
+		})
 		got := link.ReachOf(c, "old-eyes")
 
 		updates, found := bruteForce(set, air, eyes)

@@ -72,8 +72,11 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 	return best
 }
 
-// needsSticks says whether the sticks have to reach a flight board.
-func (t *trio) needsSticks() bool { return t.Fit.Board != "" && !t.Fit.Without(fleet.NoController) }
+// needsSticks says whether the sticks have to reach a flight board: they do where nobody
+// has said that there is none.
+func (t *trio) needsSticks() bool {
+	return !t.Fit.Without(fleet.NoBoard) && !t.Fit.Without(fleet.NoController)
+}
 
 // reachPicture answers for the picture alone.
 func (t *trio) reachPicture() GogglesReach { return t.reachAs(false) }

@@ -3,6 +3,7 @@ package pins
 import (
 	"fmt"
 	"slices"
+	"strconv"
 
 	"yokeswap/core/change"
 	"yokeswap/core/fleet"
@@ -167,6 +168,11 @@ func (l *loom) checkPlaces() (found places) {
 					len(l.airUnit.Plug.Pins))})
 		}
 		if !c.Live() {
+			continue
+		}
+		if l.board != nil && !l.board.Terminal(c.Terminal) {
+			found.destroys = append(found.destroys, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
+				verdict.GearValue(&l.board.Entry, "pads", "what "+c.Terminal+" is, where pin "+strconv.Itoa(c.Pin)+" ends")))
 			continue
 		}
 		code, why := l.judgePlace(c)

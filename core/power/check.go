@@ -104,6 +104,10 @@ func Trace(c fleet.Case) Path {
 		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeNothingFed, c.Quad.Label(),
 			verdict.FitValue(s.Case, "airUnit", "any part that takes power on "+c.Quad.Label())))
 	}
+	if c.Fit.Board == "" && !c.Fit.Without(fleet.NoBoard) {
+		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeUnknown, c.Quad.Label(),
+			verdict.FitValue(s.Case, "board", "flight board of "+c.Quad.Label()+", or that it has none")))
+	}
 	path.findings = verdict.Said(verdict.Power, c.Quad.Label(), path.findings, dangers)
 	return path
 }

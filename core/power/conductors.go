@@ -82,10 +82,29 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 			}
 		}
 	}
+	if cabled {
+		findings = append(findings, s.checkCable(part, consumers, unitModel, harness)...)
+	}
 	for _, p := range plugs {
 		findings = append(findings, s.checkContact(part, consumers, p)...)
 	}
 	return findings
+}
+
+// checkCable asks which wire of a cable the supply goes through, where that is not
+// stated.
+func (s supply) checkCable(part consumer, consumers []consumer, u *gear.AirUnit, h *gear.Harness) []verdict.Finding {
+	var missing []verdict.Missing
+	if len(u.Plug.Pins) == 0 {
+		missing = append(missing, verdict.GearValue(&u.Entry, "plug.pins", "pins of its plug"))
+	}
+	if len(h.Wires) == 0 {
+		missing = append(missing, verdict.GearValue(&h.Entry, "wires", "its wires"))
+	}
+	if len(missing) == 0 {
+		return nil
+	}
+	return s.checkCarrier(part, consumers, CodeWire, "", "", nil, wire.Thinnest, missing)
 }
 
 // plugAt is a plug with where its connector is stated.

@@ -29,12 +29,33 @@ import (
 // names, sources and offers, which no verdict rests on; entries of lists; what the
 // schema asks for; and the choices docs/format/versions.md lists with their default.
 
+var noFacts = slices.Concat(
+	[]string{ // names, and where a value is from
+		"id", "name", "source", "valueSources", "offer", "note", "text", "family", "why", "use", "title", "format",
+		"version", "license", "kind", "shows", "entry",
+	},
+	[]string{ // choices with a default: docs/format/versions.md
+		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
+		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
+		"limits", "bitrateMbps", "rangeKM",
+	},
+	[]string{ // what an entry of a list is; without it the entry is another, or none
+		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
+		"mhz", "widthMHz", "grid", "never", "needed", "keeps",
+	},
+	[]string{"loads", "regulators", "ports", "switches", "elements"}, // whole lists
+)
+
 // noFact says whether a path names no fact of a gear entry or a fit.
 func noFact(path string) bool {
-	last := path[strings.LastIndex(path, ".")+1:]
-	switch last {
-	case "id", "name", "source", "valueSources", "offer", "note", "text", "family", "why", "use", "title", "format", "version", "license", "kind", "plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "loads", "regulators", "ports", "switches", "elements", "jumpers", "receiver", "kit", "model", "to", "from", "uart", "mode", "never", "shows", "solidXMM", "solidYMM", "xMM", "yMM", "aux", "fromUS", "toUS", "pin", "x", "y", "band", "mhz", "widthMHz", "grid", "needed", "keeps", "entry":
+	if slices.Contains(noFacts, path[strings.LastIndex(path, ".")+1:]) {
 		return true
+	}
+	if strings.HasPrefix(path, ".pairings") && (strings.HasSuffix(path, "].airUnit") || strings.HasSuffix(path, "].goggles")) {
+		return true // the schema asks for them
+	}
+	if strings.Contains(path, ".modes[") || strings.Contains(path, ".controllers[") && strings.HasPrefix(path, ".pairings") {
+		return true // a mode is there, and a controller goes, on every release where none is stated
 	}
 	if strings.HasSuffix(path, "goggles.firmware") || strings.HasSuffix(path, "airUnit.firmware") ||
 		strings.HasSuffix(path, "controller.firmware") {
@@ -49,6 +70,9 @@ func noFact(path string) bool {
 	}
 	if strings.HasSuffix(path, ".antennas") || strings.HasSuffix(path, ".antennas.models") {
 		return true // the antenna gate asks for them, the mount gate only about their leads
+	}
+	if strings.Contains(path, ".access.") {
+		return true // an entry of a list: what is not named is not there
 	}
 	return strings.Contains(path, ".jumpers.") || strings.Contains(path, ".valueSources.") ||
 		strings.Contains(path, ".offer.") || strings.Contains(path, ".source.")
@@ -115,15 +139,24 @@ func demoStock(t *testing.T) *stock.Stock {
 	return st
 }
 
-// quadsOf is the demo's fleet, with builds beside it.
-func quadsOf(st *stock.Stock, more int) *fleet.Fleet {
-	f := *st.Fleet
-	f.Quads = slices.Clone(f.Quads)
-	for seed := range more {
-		f.Quads = append(f.Quads,
-			builds.New(uint64(seed), st.Library(), fleet.NewIndex(st.Fleet)).Quad(fmt.Sprintf("build-%d", seed)))
+// fleetsOf are the demo's fleet, and builds each in a fleet of its own.
+func fleetsOf(st *stock.Stock, builtToo int) []*fleet.Index {
+	list := []*fleet.Index{fleet.NewIndex(st.Fleet)}
+	for seed := range builtToo {
+		list = append(list, builds.Alone(uint64(seed), st.Library(), st.Fleet))
 	}
-	return &f
+	return list
+}
+
+// judged are the verdicts over all quads of some fleets.
+func judged(lib *gear.Library, fleets []*fleet.Index) []swap.Judgement {
+	lists := make([][]swap.Judgement, len(fleets))
+	var wait sync.WaitGroup
+	for i := range fleets {
+		wait.Go(func() { lists[i] = swap.JudgeAll(lib, fleets[i]) })
+	}
+	wait.Wait()
+	return slices.Concat(lists...)
 }
 
 func howMany(usual int) int {
@@ -138,9 +171,8 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 		t.Skip("runs without the race detector")
 	}
 	st := demoStock(t)
-	f := quadsOf(st, howMany(30))
-	index := fleet.NewIndex(f)
-	before := swap.JudgeAll(st.Library(), index)
+	fleets := fleetsOf(st, howMany(30))
+	before := judged(st.Library(), fleets)
 	seen := map[string]bool{}
 	checked := 0
 	for at, set := range st.Sets {
@@ -155,12 +187,12 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 			require.NoError(t, json.Unmarshal(text, &less))
 			sets := slices.Clone(st.Sets)
 			sets[at] = &less
-			after := swap.JudgeAll(gear.NewLibrary(sets...), index)
+			after := judged(gear.NewLibrary(sets...), fleets)
 			checked++
 			for i := range after {
 				if how := better(before[i], after[i]); how != "" && !seen[key] {
 					seen[key] = true
-					t.Errorf("%s without %s (%v): %s", f.Quads[i].ID, path, value, how)
+					t.Errorf("quad %d without %s (%v): %s", i, path, value, how)
 				}
 			}
 		})
@@ -173,58 +205,76 @@ func TestMissingOfAFleetIsNeverBetter(t *testing.T) {
 		t.Skip("runs without the race detector")
 	}
 	st := demoStock(t)
-	f := quadsOf(st, howMany(200))
 	lib := st.Library()
-	index := fleet.NewIndex(f)
-	before := swap.JudgeAll(lib, index)
-	var mu sync.Mutex
-	seen := map[string]bool{}
-	checked := 0
-	for i := range f.Quads {
-		tree := anyOf(t, f.Quads[i]).(map[string]any)
-		facts(tree, "", func(path string, holder map[string]any, key string) {
-			if path == ".now" || path == ".next" || strings.HasPrefix(path, ".now.") {
-				return
-			}
-			value := holder[key]
-			delete(holder, key)
-			defer func() { holder[key] = value }()
-			text, err := json.Marshal(tree)
-			require.NoError(t, err)
-			var less fleet.Quad
-			require.NoError(t, json.Unmarshal(text, &less))
-			after := swap.Judge(fleet.NewCase(lib, index, &less))
-			mu.Lock()
-			defer mu.Unlock()
-			checked++
-			if how := better(before[i], after); how != "" && !seen[path] {
-				seen[path] = true
-				t.Errorf("%s without %s (%v): %s", f.Quads[i].ID, path, value, how)
-			}
-		})
+	law := lawOfFleets{T: t, lib: lib, seen: map[string]bool{}}
+	for _, f := range fleetsOf(st, howMany(200)) {
+		before := swap.JudgeAll(lib, f)
+		for i := range f.Quads {
+			law.quad(f, &f.Quads[i], before[i])
+		}
 	}
-	for k := range f.Kit {
-		for _, field := range []string{"firmware", "mode", "activated", "antennas", "adapter", "matings"} {
-			tree := anyOf(t, f.Kit[k]).(map[string]any)
-			if _, stated := tree[field]; !stated {
-				continue
-			}
-			delete(tree, field)
-			text, err := json.Marshal(tree)
-			require.NoError(t, err)
-			less := *f
-			less.Kit = slices.Clone(f.Kit)
-			less.Kit[k] = fleet.Kit{}
-			require.NoError(t, json.Unmarshal(text, &less.Kit[k]))
-			after := swap.JudgeAll(lib, fleet.NewIndex(&less))
-			checked++
-			for i := range after {
-				if how := better(before[i], after[i]); how != "" && !seen["kit."+field] {
-					seen["kit."+field] = true
-					t.Errorf("%s without %s of %s: %s", f.Quads[i].ID, field, f.Kit[k].ID, how)
-				}
+	fleets := fleetsOf(st, howMany(30))
+	before := judged(lib, fleets)
+	for k := range st.Fleet.Kit {
+		law.kit(fleets, k, before)
+	}
+	t.Logf("%d facts of fleets taken away", law.checked)
+}
+
+// lawOfFleets takes facts of quads and kit away, each in turn.
+type lawOfFleets struct {
+	*testing.T
+	lib     *gear.Library
+	seen    map[string]bool // what has been said of a field is not said again
+	checked int
+}
+
+func (l *lawOfFleets) quad(f *fleet.Index, q *fleet.Quad, before swap.Judgement) {
+	tree := anyOf(l.T, q).(map[string]any)
+	facts(tree, "", func(path string, holder map[string]any, key string) {
+		if path == ".now" || path == ".next" || strings.HasPrefix(path, ".now.") {
+			return
+		}
+		value := holder[key]
+		delete(holder, key)
+		defer func() { holder[key] = value }()
+		var less fleet.Quad
+		l.read(tree, &less)
+		l.checked++
+		if how := better(before, swap.Judge(fleet.NewCase(l.lib, f, &less))); how != "" && !l.seen[path] {
+			l.seen[path] = true
+			l.Errorf("%s without %s (%v): %s", q.ID, path, value, how)
+		}
+	})
+}
+
+func (l *lawOfFleets) kit(fleets []*fleet.Index, k int, before []swap.Judgement) {
+	for _, field := range []string{"firmware", "mode", "activated", "antennas", "adapter", "matings"} {
+		tree := anyOf(l.T, fleets[0].Kit[k]).(map[string]any)
+		if _, stated := tree[field]; !stated {
+			continue
+		}
+		delete(tree, field)
+		var less []*fleet.Index
+		for _, f := range fleets {
+			own := *f.Fleet
+			own.Kit = slices.Clone(f.Kit)
+			own.Kit[k] = fleet.Kit{}
+			l.read(tree, &own.Kit[k])
+			less = append(less, fleet.NewIndex(&own))
+		}
+		l.checked++
+		for i, after := range judged(l.lib, less) {
+			if how := better(before[i], after); how != "" && !l.seen["kit."+field] {
+				l.seen["kit."+field] = true
+				l.Errorf("quad %d without %s of %s: %s", i, field, fleets[0].Kit[k].ID, how)
 			}
 		}
 	}
-	t.Logf("%d facts of fleets taken away", checked)
+}
+
+func (l *lawOfFleets) read(tree, into any) {
+	text, err := json.Marshal(tree)
+	require.NoError(l.T, err)
+	require.NoError(l.T, json.Unmarshal(text, into))
 }

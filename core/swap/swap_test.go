@@ -342,27 +342,20 @@ func TestShoppingAddsUp(t *testing.T) {
 // instead; over the demo and builds.
 func TestNoFixTradesASmallDangerForAGreatOne(t *testing.T) {
 	st := demoStock(t)
-	f := quadsOf(st, 60)
-	index := fleet.NewIndex(f)
 	pressed := 0
-	for i := range f.Quads {
-		c := fleet.NewCase(st.Library(), index, &f.Quads[i])
-		before := swap.JudgeWithFixes(c)
-		said := map[string]bool{}
-		for _, g := range before.Gates {
-			for _, finding := range g.Findings {
-				said[string(finding.Code)+finding.Subject+string(finding.Level)] = true
-			}
-		}
-		for _, g := range before.Gates {
-			for _, mended := range g.Findings {
-				for _, fix := range mended.Fixes {
-					pressed++
-					for _, gate := range swap.Judge(c.With(fix.Patch)).Gates {
-						for _, is := range gate.Findings {
-							if is.Level == verdict.Unfit && !said[string(is.Code)+is.Subject+string(is.Level)] {
+	for _, f := range fleetsOf(st, 100) {
+		for i := range f.Quads {
+			c := fleet.NewCase(st.Library(), f, &f.Quads[i])
+			before := swap.JudgeWithFixes(c)
+			said := unfit(before)
+			for _, g := range before.Gates {
+				for _, mended := range g.Findings {
+					for _, fix := range mended.Fixes {
+						pressed++
+						for key, is := range unfit(swap.Judge(c.With(fix.Patch))) {
+							if _, was := said[key]; !was {
 								assert.False(t, is.Danger.WorseThan(mended.Danger) || is.Danger == verdict.Destroys,
-									"%s: %s brings %s (%s) for %s (%s)", f.Quads[i].ID, fix.Says, is.Says, is.Danger, mended.Says, mended.Danger)
+									"%s: %s brings %s (%s) for %s (%s)", c.Quad.ID, fix.Says, is.Says, is.Danger, mended.Says, mended.Danger)
 							}
 						}
 					}
@@ -370,7 +363,20 @@ func TestNoFixTradesASmallDangerForAGreatOne(t *testing.T) {
 			}
 		}
 	}
-	assert.Greater(t, pressed, 200)
+	assert.Greater(t, pressed, 400)
+}
+
+// unfit is what shuts a gate, by what it is about.
+func unfit(j swap.Judgement) map[string]verdict.Finding {
+	list := map[string]verdict.Finding{}
+	for _, g := range j.Gates {
+		for _, f := range g.Findings {
+			if f.Level == verdict.Unfit {
+				list[string(f.Code)+" "+f.Subject] = f
+			}
+		}
+	}
+	return list
 }
 
 // A capacitor rated too low is a fix of its own: another one of the same size.

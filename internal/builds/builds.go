@@ -8,6 +8,7 @@
 package builds
 
 import (
+	"fmt"
 	"math/rand/v2"
 	"slices"
 
@@ -58,6 +59,15 @@ func (m *Maker) Quad(id string) fleet.Quad {
 	}
 	q.Next = &next
 	return q
+}
+
+// Alone draws a build into a fleet of its own, with the kit and spares of another: in
+// that one the demo's quads, or other builds, have a claim on every piece, and a link
+// gate that says so says nothing else.
+func Alone(seed uint64, lib *gear.Library, f *fleet.Fleet) *fleet.Index {
+	own := *f
+	own.Quads = []fleet.Quad{New(seed, lib, fleet.NewIndex(f)).Quad(fmt.Sprintf("build-%d", seed))}
+	return fleet.NewIndex(&own)
 }
 
 // Fit draws a fit.

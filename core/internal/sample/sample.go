@@ -344,11 +344,12 @@ func seat(across unit.Millimetres) *gear.UnitMount {
 
 func camera() *gear.Camera {
 	return &gear.Camera{
-		WidthMM: new(unit.Millimetres(19)),
-		LensMM:  new(unit.Millimetres(8)),
-		CableMM: new(unit.Millimetres(120)),
-		PerSide: new(1),
-		Screw:   "M2",
+		WidthMM:    new(unit.Millimetres(19)),
+		LensMM:     new(unit.Millimetres(8)),
+		CableMM:    new(unit.Millimetres(120)),
+		PerSide:    new(1),
+		RecordsOwn: new(false),
+		Screw:      "M2",
 	}
 }
 

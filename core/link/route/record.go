@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
 )
 
 // TakenStep is a step carried out, in words.
@@ -14,19 +15,24 @@ type TakenStep struct {
 }
 
 // Record puts the steps carried out into words, oldest first.
-func Record(f *fleet.Index) []TakenStep {
+func Record(lib *gear.Library, f *fleet.Index) []TakenStep {
 	steps := []TakenStep{}
 	for _, t := range f.Taken {
-		label := t.Kit
+		label, mode := t.Kit, t.Mode
 		if kit, ok := f.Piece(t.Kit); ok {
 			label = kit.Label()
+			if goggles, ok := gear.Find[*gear.Goggles](lib, kit.Model); ok {
+				if m, ok := goggles.Mode(t.Mode); ok {
+					mode = m.Label()
+				}
+			}
 		}
 		step := TakenStep{Taken: t, AsPlan: true}
 		switch {
 		case t.NotOffered:
 			step.Says, step.AsPlan = fmt.Sprintf("%s: %s was not offered", label, t.Planned), false
 		case t.Do == string(Mode):
-			step.Says = fmt.Sprintf("%s: switched to mode %s", label, t.Mode)
+			step.Says = fmt.Sprintf("%s: switched to mode %s", label, mode)
 		case t.Do == string(Activate):
 			step.Says = label + ": activated"
 		default:
