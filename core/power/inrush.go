@@ -80,11 +80,10 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 		f.Says += " Little room: keep the leads as short as planned."
 	default:
 		f.Level = verdict.Unfit
-		p.Cure = cure(circuit, *p.LimitV)
-		if p.Cure != nil {
+		var to unit.Volts
+		if p.Cure, to = cure(circuit, *p.LimitV); p.Cure != nil {
 			f.Level = verdict.Change
-			f.Says += fmt.Sprintf(" A %s low-ESR electrolytic across the battery leads brings it to %s.", p.Cure,
-				circuit.with(*p.Cure).Peak())
+			f.Says += fmt.Sprintf(" A %s low-ESR electrolytic across the battery leads brings it to %s.", p.Cure, to)
 		}
 	}
 	p.Level = f.Level
@@ -96,14 +95,18 @@ func (c Circuit) with(bulk unit.Microfarads) Circuit {
 	return c
 }
 
-// cure is the smallest electrolytic that keeps the peak below the limit.
-func cure(c Circuit, limit unit.Volts) *unit.Microfarads {
+// cure is the smallest electrolytic that keeps the peak within the limit, and the
+// peak with it; nil where none does.
+func cure(c Circuit, limit unit.Volts) (*unit.Microfarads, unit.Volts) {
 	for _, bulk := range capacitors {
-		if bulk > c.BulkUF && c.with(bulk).Peak() <= limit {
-			return &bulk
+		if bulk <= c.BulkUF {
+			continue
+		}
+		if peak := c.with(bulk).Peak(); !unit.Over(peak, limit) {
+			return &bulk, peak
 		}
 	}
-	return nil
+	return nil, 0
 }
 
 // circuit is what rings when the pack is plugged in: the pack and its leads with

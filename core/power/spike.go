@@ -99,6 +99,9 @@ func rootsOfCubic(d [4]float64) [3]complex128 {
 	high := 0.0
 	for range 200 {
 		mid := (low + high) / 2
+		if mid == low || mid == high {
+			break // as near as numbers are
+		}
 		if value(mid) > 0 {
 			high = mid
 		} else {
