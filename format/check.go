@@ -255,9 +255,9 @@ func checkPairing(ps *Problems, path string, p *gear.Pairing) {
 	}
 }
 
-// checkFleet finds what a schema cannot say of a fleet file; kit is owned
-// besides the file's own.
-func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
+// checkFleet finds what a schema cannot say of a fleet file; there is the fleet it
+// comes into, nil where it stands alone.
+func checkFleet(f, there *fleet.Fleet) Problems {
 	var ps Problems
 	pieces, quads, spares := map[string]string{}, map[string]string{}, map[string]string{}
 	for i, s := range f.Spares {
@@ -266,8 +266,10 @@ func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
 	for i, k := range f.Kit {
 		once(&ps, pieces, indexed("kit", i)+".id", k.ID)
 	}
-	for _, k := range kit {
-		pieces[k.ID] = ""
+	if there != nil {
+		for i := range there.Kit {
+			pieces[there.Kit[i].ID] = ""
+		}
 	}
 	for i := range f.Quads {
 		q := &f.Quads[i]
@@ -276,6 +278,11 @@ func checkFleet(f *fleet.Fleet, kit []fleet.Kit) Problems {
 		checkFit(&ps, path+".now", &q.Now, pieces)
 		if q.Next != nil {
 			checkFit(&ps, path+".next", q.Next, pieces)
+		}
+	}
+	if there != nil {
+		for i := range there.Quads {
+			quads[there.Quads[i].ID] = ""
 		}
 	}
 	checkWants(&ps, f, quads, pieces)

@@ -19,9 +19,9 @@ var listOf = map[string]string{
 }
 
 // ReadEntry reads a single entry of a kind, as it would stand in its list in a
-// file, for the gear pack with the given id or the fleet with the given kit.
-// Paths in Problems start at the entry.
-func ReadEntry(kind string, data []byte, set *gear.Set, kit []fleet.Kit) (Document, error) {
+// file, for the given gear pack or the fleet it comes into. Paths in Problems start at
+// the entry.
+func ReadEntry(kind string, data []byte, set *gear.Set, there *fleet.Fleet) (Document, error) {
 	list, ok := listOf[kind]
 	if !ok {
 		return Document{}, Problems{{"", fmt.Sprintf("%q is no kind of entry", kind)}}
@@ -41,7 +41,7 @@ func ReadEntry(kind string, data []byte, set *gear.Set, kit []fleet.Kit) (Docume
 	if err != nil {
 		return Document{}, fmt.Errorf("wrap the entry: %w", err)
 	}
-	doc, err := read(text, kit)
+	doc, err := read(text, there)
 	if ps, ok := err.(Problems); ok {
 		return doc, ps.below(list + "[0]")
 	}

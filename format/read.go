@@ -19,8 +19,8 @@ type Document struct {
 // any problem it gives nothing but the Problems.
 func Read(data []byte) (Document, error) { return read(data, nil) }
 
-// read reads a file; kit is what is owned already, besides the file's own.
-func read(data []byte, kit []fleet.Kit) (Document, error) {
+// read reads a file; there is the fleet it comes into, nil where it stands alone.
+func read(data []byte, there *fleet.Fleet) (Document, error) {
 	value, problems := parse(data)
 	if value == nil && len(problems) > 0 {
 		return Document{}, problems
@@ -52,7 +52,7 @@ func read(data []byte, kit []fleet.Kit) (Document, error) {
 	if doc.Set != nil {
 		problems = checkSet(doc.Set)
 	} else {
-		problems = checkFleet(doc.Fleet, kit)
+		problems = checkFleet(doc.Fleet, there)
 	}
 	if err := problems.orNil(); err != nil {
 		return Document{}, err

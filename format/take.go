@@ -53,7 +53,7 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 			set = there
 		}
 	}
-	doc, err := ReadEntry(ref.Kind, body, set, st.Fleet.Kit)
+	doc, err := ReadEntry(ref.Kind, body, set, st.Fleet)
 	if err != nil {
 		return err
 	}
@@ -77,7 +77,26 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 	if ps, wrong := CheckModels(doc.Fleet, st.Library()).(Problems); wrong {
 		return ps.below(listOf[ref.Kind] + "[0]")
 	}
+	if ref.Kind != stock.KindKit {
+		return nil // nothing rests on a quad or a spare
+	}
 	return brokenStock(st)
+}
+
+// TakeHead reads the fleet's head again, with its kit and spares, as if they came in a
+// file: a change of them can bring in nothing a file could not. The quads are as they
+// were.
+func TakeHead(st *stock.Stock) error {
+	head := *st.Fleet
+	head.Quads = nil
+	text, err := Write(&head)
+	if err != nil {
+		return err
+	}
+	if _, err := read(text, st.Fleet); err != nil {
+		return err
+	}
+	return CheckModels(&head, st.Library())
 }
 
 // onlyID is the id of the one entry of a document.

@@ -8,8 +8,6 @@
 package store
 
 import (
-	"encoding/json"
-	"errors"
 	"fmt"
 	"net/url"
 	"os"
@@ -43,10 +41,25 @@ type Store struct {
 // Snapshot is everything stored at one moment. It must not be changed.
 type Snapshot struct {
 	stock.Stock
-	Library   *gear.Library
-	Index     *fleet.Index
-	Revision  int64               // of everything
-	Revisions map[stock.Ref]int64 // of each entry
+	Library  *gear.Library
+	Index    *fleet.Index
+	Revision int64 // of everything
+	kept     map[stock.Ref]kept
+}
+
+// kept is what the database has of an entry beside the entry itself.
+type kept struct {
+	revision int64
+	position int // its place in its list; only the order counts
+}
+
+// RevisionOf is an entry's revision, zero where there is none; of the whole stock for
+// Everything.
+func (s *Snapshot) RevisionOf(ref stock.Ref) int64 {
+	if ref == Everything {
+		return s.Revision
+	}
+	return s.kept[ref].revision
 }
 
 // Stale says that an entry has changed since the writer read it.
@@ -131,35 +144,50 @@ type Expect struct {
 }
 
 // Update changes the stock in one transaction. The change works on a stock of
-// its own and is kept whole when it returns nil, and not at all otherwise. An
-// entry expected at another revision than it has is refused with Stale.
+// its own, which shares with what is stored what it leaves alone: entries are replaced,
+// never written through. It is kept whole when the change returns nil, and not at all
+// otherwise. An entry expected at another revision than it has is refused with Stale.
 func (s *Store) Update(change func(*stock.Stock) error, expect ...Expect) error {
-	s.write.Lock()
-	defer s.write.Unlock()
-	return s.db.Transaction(func(tx *gorm.DB) error { return s.changeStock(tx, change, expect...) })
+	return s.change(func(tx *gorm.DB) (*Snapshot, error) { return s.changeStock(tx, change, expect...) })
 }
 
-func (s *Store) changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect) error {
+// change runs what writes in a transaction. The stock it leaves is what is read from
+// then on; nil: as it was.
+func (s *Store) change(write func(tx *gorm.DB) (*Snapshot, error)) error {
+	s.write.Lock()
+	defer s.write.Unlock()
+	var after *Snapshot
+	err := s.db.Transaction(func(tx *gorm.DB) (err error) {
+		after, err = write(tx)
+		return err
+	})
+	if err == nil && after != nil {
+		s.mu.Lock()
+		s.latest = after
+		s.mu.Unlock()
+	}
+	return err
+}
+
+func (s *Store) changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect) (*Snapshot, error) {
 	before, err := s.asItIs(tx)
 	if err != nil {
-		return fmt.Errorf("read the database: %w", err)
+		return nil, fmt.Errorf("read the database: %w", err)
 	}
 	for _, e := range expect {
-		if have := before.revisionOf(e.Ref); have != e.Revision {
-			return Stale{e.Ref, have}
+		if have := before.RevisionOf(e.Ref); have != e.Revision {
+			return nil, Stale{e.Ref, have}
 		}
 	}
-	after, err := load(tx) // a copy, for the change to work on
+	after := before.Fork()
+	if err := change(after); err != nil {
+		return nil, err
+	}
+	next, err := save(tx, before, after)
 	if err != nil {
-		return fmt.Errorf("read the database: %w", err)
+		return nil, fmt.Errorf("write the database: %w", err)
 	}
-	if err := change(&after.Stock); err != nil {
-		return err
-	}
-	if err := save(tx, before, &after.Stock); err != nil {
-		return fmt.Errorf("write the database: %w", err)
-	}
-	return nil
+	return next, nil
 }
 
 // asItIs is the stock before a change: as it was read last, where nobody has written
@@ -176,14 +204,6 @@ func (s *Store) asItIs(tx *gorm.DB) (*Snapshot, error) {
 		return latest, nil
 	}
 	return load(tx)
-}
-
-// revisionOf is an entry's revision; of the whole stock for the kind "all".
-func (s *Snapshot) revisionOf(ref stock.Ref) int64 {
-	if ref == Everything {
-		return s.Revision
-	}
-	return s.Revisions[ref]
 }
 
 // FleetHead is the fleet's own entry: its title and goals.
@@ -208,24 +228,22 @@ func (s *Store) Records(quad string) ([]bench.Record, error) {
 // Confirm records a step of a quad. Confirm decides, on the records as they
 // are within the transaction, what to keep.
 func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, error)) error {
-	s.write.Lock()
-	defer s.write.Unlock()
-	return s.db.Transaction(func(tx *gorm.DB) error {
+	return s.change(func(tx *gorm.DB) (*Snapshot, error) {
 		inner := Store{db: tx}
 		records, err := inner.Records(quad)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		r, err := decide(records)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		row := benchRow{Quad: quad, Step: r.Step, Done: r.Done, Value: r.Value, At: r.At.UTC().Truncate(time.Second)}
 		if err := tx.Save(&row).Error; err != nil {
-			return fmt.Errorf("record the step: %w", err)
+			return nil, fmt.Errorf("record the step: %w", err)
 		}
 		if r.Mated == 0 {
-			return nil
+			return nil, nil
 		}
 		return s.changeStock(tx, func(st *stock.Stock) error {
 			st.Mate(r.Mates, r.Mated)
@@ -238,13 +256,11 @@ func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, 
 // measured at a step of the bench run, if it was; the run's records go, and the log
 // says what they were.
 func (s *Store) Finish(quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect) error {
-	s.write.Lock()
-	defer s.write.Unlock()
-	return s.db.Transaction(func(tx *gorm.DB) error {
+	return s.change(func(tx *gorm.DB) (*Snapshot, error) {
 		inner := Store{db: tx}
 		records, err := inner.Records(quad)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		var measured *unit.Grams
 		for _, r := range records {
@@ -252,109 +268,13 @@ func (s *Store) Finish(quad, weighed string, says func([]bench.Record) string, a
 				measured = new(unit.Grams(*r.Value))
 			}
 		}
-		if err := s.changeStock(tx, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...); err != nil {
-			return err
+		after, err := s.changeStock(tx, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...)
+		if err != nil {
+			return nil, err
 		}
 		if err := tx.Where("quad = ?", quad).Delete(&benchRow{}).Error; err != nil {
-			return fmt.Errorf("clear the bench records: %w", err)
+			return nil, fmt.Errorf("clear the bench records: %w", err)
 		}
-		return inner.note(quad, says(records), at)
+		return after, inner.note(quad, says(records), at)
 	})
-}
-
-func load(tx *gorm.DB) (*Snapshot, error) {
-	snap := &Snapshot{Stock: *stock.New(), Revisions: map[stock.Ref]int64{}}
-	var counter counterRow
-	if err := tx.First(&counter, 1).Error; err != nil {
-		return nil, err
-	}
-	snap.Revision = counter.Revision
-	if err := snap.loadGear(tx); err != nil {
-		return nil, err
-	}
-	if err := snap.loadFleet(tx); err != nil {
-		return nil, err
-	}
-	snap.Library = snap.Stock.Library()
-	snap.Index = fleet.NewIndex(snap.Fleet)
-	return snap, nil
-}
-
-func (s *Snapshot) loadGear(tx *gorm.DB) error {
-	var sets []setRow
-	if err := tx.Order("position, id").Find(&sets).Error; err != nil {
-		return err
-	}
-	for _, r := range sets {
-		s.Sets = append(s.Sets, &gear.Set{
-			Format:  gear.SetFormat,
-			Version: gear.SetVersion,
-			ID:      r.ID,
-			Title:   r.Title,
-			License: r.License,
-		})
-		s.Revisions[stock.Ref{Kind: stock.KindSet, ID: r.ID}] = r.Revision
-	}
-	var rows []gearRow
-	if err := tx.Order("position, id").Find(&rows).Error; err != nil {
-		return err
-	}
-	for _, r := range rows {
-		item := newItem(r.Kind)
-		set, ok := s.Set(r.Set)
-		if item == nil || !ok {
-			return fmt.Errorf("gear %q is of an unknown kind %q or gear pack %q", r.ID, r.Kind, r.Set)
-		}
-		if err := json.Unmarshal([]byte(r.Body), item); err != nil {
-			return fmt.Errorf("gear %q: %w", r.ID, err)
-		}
-		set.Add(item)
-		s.Revisions[stock.Ref{Kind: r.Kind, ID: r.ID}] = r.Revision
-	}
-	return nil
-}
-
-func (s *Snapshot) loadFleet(tx *gorm.DB) error {
-	var head fleetRow
-	switch err := tx.First(&head, 1).Error; {
-	case errors.Is(err, gorm.ErrRecordNotFound):
-	case err != nil:
-		return err
-	default:
-		s.Revisions[FleetHead] = head.Revision
-		if err := json.Unmarshal([]byte(head.Body), s.Fleet); err != nil {
-			return fmt.Errorf("fleet: %w", err)
-		}
-	}
-	var rows []entryRow
-	if err := tx.Order("position, id").Find(&rows).Error; err != nil {
-		return err
-	}
-	for _, r := range rows {
-		var err error
-		switch r.Kind {
-		case stock.KindKit:
-			err = appendDecoded(&s.Fleet.Kit, r.Body)
-		case stock.KindSpare:
-			err = appendDecoded(&s.Fleet.Spares, r.Body)
-		case stock.KindQuad:
-			err = appendDecoded(&s.Fleet.Quads, r.Body)
-		default:
-			err = fmt.Errorf("unknown kind")
-		}
-		if err != nil {
-			return fmt.Errorf("%s %q: %w", r.Kind, r.ID, err)
-		}
-		s.Revisions[stock.Ref{Kind: r.Kind, ID: r.ID}] = r.Revision
-	}
-	return nil
-}
-
-func appendDecoded[T any](list *[]T, body string) error {
-	var entry T
-	if err := json.Unmarshal([]byte(body), &entry); err != nil {
-		return err
-	}
-	*list = append(*list, entry)
-	return nil
 }

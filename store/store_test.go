@@ -90,7 +90,7 @@ func TestAFailedChangeChangesNothing(t *testing.T) {
 func TestAStaleWriteIsRefused(t *testing.T) {
 	st, _ := withDemo(t)
 	quern := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
-	read := snapshot(t, st).Revisions[quern]
+	read := snapshot(t, st).RevisionOf(quern)
 	plan := func(pack string) error {
 		return st.Update(func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &pack}) }, store.Expect{Ref: quern, Revision: read})
 	}
@@ -100,14 +100,14 @@ func TestAStaleWriteIsRefused(t *testing.T) {
 	assert.Equal(t, quern, stale.Ref)
 	snap := snapshot(t, st)
 	assert.Equal(t, "tallow-6s", snap.Index.Quads[1].Next.Pack)
-	assert.Greater(t, snap.Revisions[quern], read)
-	assert.Equal(t, read, snap.Revisions[stock.Ref{Kind: stock.KindQuad, ID: "damsel"}], "other quads stay at their revision")
+	assert.Greater(t, snap.RevisionOf(quern), read)
+	assert.Equal(t, read, snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: "damsel"}), "other quads stay at their revision")
 }
 
 func TestOfManyWritersAtOneRevisionOneWins(t *testing.T) {
 	st, _ := withDemo(t)
 	quern := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
-	read := snapshot(t, st).Revisions[quern]
+	read := snapshot(t, st).RevisionOf(quern)
 	var wait sync.WaitGroup
 	var mu sync.Mutex
 	won := 0
@@ -141,7 +141,7 @@ func TestEntriesComeAndGo(t *testing.T) {
 	snap := snapshot(t, st)
 	_, there := snap.Library.Item("tallow-3s")
 	assert.False(t, there)
-	assert.Zero(t, snap.Revisions[ref])
+	assert.Zero(t, snap.RevisionOf(ref))
 	assert.NotNil(t, kept)
 	assert.NotEmpty(t, snap.ReferrersTo(stock.Ref{Kind: stock.KindKit, ID: "visor-c-1"}))
 	assert.NotEmpty(t, snap.ReferrersTo(stock.Ref{Kind: string(gear.KindGoggles), ID: "visor-c"}))
@@ -237,7 +237,7 @@ func TestFinishingIsWholeOrNot(t *testing.T) {
 	weigh(431)
 	says := func(records []bench.Record) string { return strconv.Itoa(len(records)) + " recorded" }
 	ref := stock.Ref{Kind: stock.KindQuad, ID: "hopper"}
-	revision := snapshot(t, st).Revisions[ref]
+	revision := snapshot(t, st).RevisionOf(ref)
 	err := st.Finish("hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision - 1})
 	require.ErrorAs(t, err, new(store.Stale))
 	records, err := st.Records("hopper")

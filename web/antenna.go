@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/stock"
+	"yokeswap/format"
 )
 
 // AntennaView is what the antenna gate shows beside its findings.
@@ -28,7 +29,7 @@ func (s *server) registerRegion(api huma.API) {
 	}) (*answer[Health], error) {
 		err := s.store.Update(func(st *stock.Stock) error {
 			st.SetRegion(in.Body.Region)
-			return readAgain(st)
+			return format.TakeHead(st)
 		})
 		if err != nil {
 			return nil, problem(err)
@@ -64,7 +65,7 @@ func (s *server) registerAntennas(api huma.API) {
 			if err := st.Screw(in.Kit, in.Port-1, in.Body.Model, in.Body.From); err != nil {
 				return huma.Error409Conflict(err.Error())
 			}
-			return readAgain(st)
+			return format.TakeHead(st)
 		})
 		if err != nil {
 			return nil, problem(err)

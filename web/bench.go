@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/stock"
 	"yokeswap/core/swap"
+	"yokeswap/format"
 	"yokeswap/store"
 )
 
@@ -93,7 +94,7 @@ func (s *server) confirmDevice(quad string, step *bench.Step, read firmware.Vers
 		if err := st.Take(taken); err != nil {
 			return notFound("piece of kit", do.Kit)
 		}
-		return readAgain(st)
+		return format.TakeHead(st)
 	})
 	if err != nil {
 		return nil, problem(err)

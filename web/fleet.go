@@ -153,7 +153,7 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 		return nil, problem(err)
 	}
 	return reply(QuadView{
-		ID: q.ID, Name: q.Label(), Use: q.Use, Revision: snap.Revisions[stock.Ref{Kind: stock.KindQuad, ID: id}],
+		ID: q.ID, Name: q.Label(), Use: q.Use, Revision: snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: id}),
 		Now: fitView(now), Next: fitView(next),
 		NowLevel: string(swap.Judge(now).Level), Planned: q.Next != nil,
 		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),

@@ -64,7 +64,7 @@ func (s *server) saveGoals(_ context.Context, in *struct {
 		if err := want(st); err != nil {
 			return err
 		}
-		return readAgain(st)
+		return format.TakeHead(st)
 	}, store.Expect{Ref: store.FleetHead, Revision: in.Body.Revision})
 	if conflict, ok := problem(err).(*Conflict); ok {
 		s.describe(conflict, store.FleetHead, want)
@@ -76,18 +76,6 @@ func (s *server) saveGoals(_ context.Context, in *struct {
 	return s.routeView()
 }
 
-// readAgain reads the whole fleet as if it came in a file.
-func readAgain(st *stock.Stock) error {
-	text, err := format.Write(st.Fleet)
-	if err != nil {
-		return err
-	}
-	if _, err := format.Read(text); err != nil {
-		return err
-	}
-	return format.CheckStock(st)
-}
-
 func (s *server) routeView() (*answer[RouteView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
@@ -95,7 +83,7 @@ func (s *server) routeView() (*answer[RouteView], error) {
 	}
 	v := RouteView{
 		Title:       snap.Fleet.Title,
-		Revision:    snap.Revisions[store.FleetHead],
+		Revision:    snap.RevisionOf(store.FleetHead),
 		Whole:       snap.Revision,
 		Goals:       snap.Fleet.Goals,
 		Quads:       []Named{},

@@ -67,7 +67,7 @@ func (s *server) registerShelf(api huma.API) {
 func shelf(snap *store.Snapshot) Shelf {
 	out := Shelf{Title: snap.Fleet.Title, Revision: snap.Revision, Sets: []ShelfSet{}, Entries: []ShelfEntry{}}
 	add := func(e ShelfEntry) {
-		e.Revision = snap.Revisions[stock.Ref{Kind: e.Kind, ID: e.ID}]
+		e.Revision = snap.RevisionOf(stock.Ref{Kind: e.Kind, ID: e.ID})
 		out.Entries = append(out.Entries, e)
 	}
 	for _, set := range snap.Sets {
@@ -176,5 +176,5 @@ func (s *server) saved(ref stock.Ref, removed any) (*answer[Saved], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.Revisions[ref], Removed: removed}), nil
+	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Removed: removed}), nil
 }

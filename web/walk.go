@@ -8,6 +8,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/link/route"
 	"yokeswap/core/stock"
+	"yokeswap/format"
 	"yokeswap/store"
 )
 
@@ -46,7 +47,7 @@ func (s *server) recordRead(_ context.Context, in *struct {
 		if err := st.Take(taken); err != nil {
 			return notFound("piece of kit", b.Device)
 		}
-		return readAgain(st)
+		return format.TakeHead(st)
 	})
 }
 

@@ -16,8 +16,10 @@ const OwnSet = "own"
 
 // Stock is all gear packs and the fleet.
 type Stock struct {
-	Sets  []*gear.Set
-	Fleet *fleet.Fleet
+	Sets    []*gear.Set
+	Fleet   *fleet.Fleet
+	library *gear.Library // over indexed, where those are still the gear packs
+	indexed []*gear.Set
 }
 
 // Kinds of entries besides the kinds of gear.
@@ -47,11 +49,17 @@ func New() *Stock {
 func (s *Stock) Fork() *Stock {
 	f := *s.Fleet
 	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
-	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f}
+	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f, library: s.library, indexed: s.indexed}
 }
 
-// Library indexes the gear packs.
-func (s *Stock) Library() *gear.Library { return gear.NewLibrary(s.Sets...) }
+// Library indexes the gear packs. It is made once for the packs as they are: a pack
+// that changes is replaced, never written through.
+func (s *Stock) Library() *gear.Library {
+	if s.library == nil || !slices.Equal(s.indexed, s.Sets) {
+		s.library, s.indexed = gear.NewLibrary(s.Sets...), slices.Clone(s.Sets)
+	}
+	return s.library
+}
 
 // Set looks up a gear pack.
 func (s *Stock) Set(id string) (*gear.Set, bool) {
@@ -126,7 +134,12 @@ func (s *Stock) Remove(ref Ref) bool {
 		return drop(&s.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == ref.ID })
 	}
 	set, ok := s.SetOf(ref.ID)
-	return ok && removeGear(set, ref.ID)
+	if !ok {
+		return false
+	}
+	less := *set
+	s.Sets[slices.Index(s.Sets, set)] = &less
+	return removeGear(&less, ref.ID)
 }
 
 func removeGear(set *gear.Set, id string) bool {
