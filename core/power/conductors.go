@@ -16,6 +16,7 @@ type draw struct {
 	most, least unit.Amps
 	missing     []verdict.Missing // what keeps it from being known, or from being pinned down
 	known       bool
+	starved     bool // a low pack gives it nothing: its window, or the rail, says so
 }
 
 func (s supply) drawOf(part consumer, consumers []consumer) draw {
@@ -23,6 +24,9 @@ func (s supply) drawOf(part consumer, consumers []consumer) draw {
 	sees := s.sees(part.node)
 	d := draw{missing: append(missing, sees.noLowest...)}
 	if len(missing) > 0 || sees.Lowest == nil {
+		return d
+	}
+	if d.starved = *sees.Lowest <= 0; d.starved {
 		return d
 	}
 	d.known, d.most, d.least = true, watts.Current(*sees.Lowest), watts.Current(*sees.bottom())
@@ -150,7 +154,7 @@ func (s supply) checkCarrier(
 		limit, missing = *most, nil
 	}
 	switch {
-	case d.known && !unit.Over(d.most, limit):
+	case d.starved, d.known && !unit.Over(d.most, limit):
 		return nil
 	case !d.known || most == nil || !unit.Over(d.least, limit):
 		return []verdict.Finding{verdict.CannotTell(verdict.Power, code, part.label, appendNew(missing, d.missing)...)}

@@ -1,6 +1,7 @@
 package power_test
 
 import (
+	"encoding/json"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -257,4 +258,22 @@ func TestNothingUnknownIsOffered(t *testing.T) {
 			assert.NotContains(t, []string{"board.cam", "board.5v"}, feed.From)
 		}
 	}
+}
+
+// A step-down whose input falls to its dropout gives nothing: that is said, and no
+// endless current is reckoned from no voltage.
+func TestAStarvedRailGivesNothing(t *testing.T) {
+	set := sample.Set()
+	set.Regulators[0].DropoutV = volts(13.2)
+	next := fit("first", "lipo-4", "reg")
+	next.Regulators = []fleet.PlacedRegulator{{ID: "reg", Model: "step-down-12"}}
+	next.Feeds = append(next.Feeds, fleet.Feed{To: "reg", From: "pack"})
+	c := sample.Case(set, nil, next)
+	f := finding(t, c, power.CodeDropout)
+	assert.Equal(t, verdict.Unfit, f.Level)
+	assert.Equal(t, verdict.Falls, f.Danger)
+	_, err := json.Marshal(power.Trace(c))
+	assert.NoError(t, err)
+	set.Regulators[0].DropoutV = volts(12)
+	assert.Equal(t, verdict.Caution, finding(t, c, power.CodeDropout).Level, "it sags")
 }

@@ -23,6 +23,7 @@ type Rail struct {
 	origin   origin
 	knownA   unit.Amps // what is known of the load, at worst
 	leastA   unit.Amps // and at least
+	starved  bool      // on a low pack it gives nothing: no current can be reckoned
 	noLoad   []verdict.Missing
 	noBottom []verdict.Missing // what would pin down the voltage it is reckoned at
 	consumes []string          // node ids
@@ -71,6 +72,10 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 		rail.noLoad = append(rail.noLoad, out.noLowest...)
 		return
 	}
+	rail.noBottom = out.noLowest
+	if rail.starved = *out.Lowest <= 0; rail.starved {
+		return
+	}
 	for i, node := range rail.consumes {
 		watts, missing := s.peakPower(node, consumers, maxDepth)
 		rail.noLoad = append(rail.noLoad, missing...)
@@ -81,7 +86,6 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 			rail.Carries[i].PeakA = &peak
 		}
 	}
-	rail.noBottom = out.noLowest
 	if len(rail.noLoad) > 0 {
 		return
 	}
@@ -295,6 +299,12 @@ func judgeRail(r *Rail) verdict.Finding {
 		missing = append(missing, verdict.GearValue(r.origin.owner, r.origin.field+"maxA", "current rating of "+r.Label))
 	}
 	switch {
+	case r.starved && len(r.noBottom) > 0:
+		f = verdict.CannotTell(verdict.Power, CodeUnknown, r.Label, r.noBottom...)
+		f.Danger = verdict.Falls
+	case r.starved:
+		f.Code, f.Level, f.Danger, f.Compares = CodeDropout, verdict.Unfit, verdict.Falls, nil
+		f.Says = verdict.Capital(r.Label) + " gives nothing on a low pack: its input is no higher than its dropout."
 	case r.MaxA != nil && unit.Over(r.leastA, *r.MaxA):
 		f.Code, f.Level = CodeRailOver, verdict.Unfit
 		there, needed := unit.Pair(r.leastA, *r.MaxA)
@@ -319,7 +329,7 @@ func judgeRail(r *Rail) verdict.Finding {
 // on a low pack: its output then follows the pack down.
 func (s supply) judgeDropout(r *Rail) (verdict.Finding, bool) {
 	c, in := r.origin.converter, s.sees(r.origin.input)
-	if c.Topology != gear.StepDown || c.DropoutV == nil || c.OutV == nil || in.Lowest == nil {
+	if r.starved || c.Topology != gear.StepDown || c.DropoutV == nil || c.OutV == nil || in.Lowest == nil {
 		return verdict.Finding{}, false // what is missing is said at the parts it feeds
 	}
 	needed := *c.OutV + *c.DropoutV
