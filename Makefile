@@ -85,6 +85,7 @@ test: build chromium references
 soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a fact taken away
 	@SOAK=1000 go test ./core/swap -run Missing -timeout 4h -v
 	SOAK=5000 go test ./web -run EveryPatch -timeout 12h -v
+	SOAK=500 go test ./web -run Whatever -timeout 4h -v
 
 bench: build
 	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/osd ./core/link/route ./msp ./sim ./store ./cmd/yokeswap

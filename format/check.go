@@ -266,39 +266,26 @@ func checkFleet(f, there *fleet.Fleet) Problems {
 	for i, k := range f.Kit {
 		once(&ps, pieces, indexed("kit", i)+".id", k.ID)
 	}
-	if there != nil {
-		for i := range there.Kit {
-			pieces[there.Kit[i].ID] = ""
-		}
-	}
 	for i := range f.Quads {
 		q := &f.Quads[i]
 		path := indexed("quads", i)
 		once(&ps, quads, path+".id", q.ID)
-		checkFit(&ps, path+".now", &q.Now, pieces)
+		checkFit(&ps, path+".now", &q.Now)
 		if q.Next != nil {
-			checkFit(&ps, path+".next", q.Next, pieces)
+			checkFit(&ps, path+".next", q.Next)
 		}
 	}
-	if there != nil {
-		for i := range there.Quads {
-			quads[there.Quads[i].ID] = ""
-		}
-	}
-	checkWants(&ps, f, quads, pieces)
+	ps = append(ps, Document{Fleet: f}.checkFleetNames(there)...)
+	checkWants(&ps, f)
 	for i, t := range f.Taken {
-		path := indexed("taken", i)
-		if _, ok := pieces[t.Kit]; !ok {
-			ps.add(path+".kit", "expected the id of a piece of kit in this fleet, %q is none", t.Kit)
-		}
 		if _, err := time.Parse(time.RFC3339, t.At); err != nil {
-			ps.add(path+".at", "expected a time such as 2026-11-20T18:30:00Z, got %q", t.At)
+			ps.add(indexed("taken", i)+".at", "expected a time such as 2026-11-20T18:30:00Z, got %q", t.At)
 		}
 	}
 	return ps
 }
 
-func checkWants(ps *Problems, f *fleet.Fleet, quads, pieces map[string]string) {
+func checkWants(ps *Problems, f *fleet.Fleet) {
 	if f.By != "" {
 		if _, err := time.Parse(time.DateOnly, f.By); err != nil {
 			ps.add("by", "%s is no day of the calendar", f.By)
@@ -308,15 +295,6 @@ func checkWants(ps *Problems, f *fleet.Fleet, quads, pieces map[string]string) {
 	seen := map[link]int{}
 	for i, w := range f.Wants {
 		path := indexed("wants", i)
-		if _, ok := quads[w.Quad]; !ok {
-			ps.add(path+".quad", "expected the id of a quad in this fleet, %q is none", w.Quad)
-		}
-		if _, ok := pieces[w.Goggles]; !ok {
-			ps.add(path+".goggles", "expected the id of a piece of kit in this fleet, %q is none", w.Goggles)
-		}
-		if _, ok := pieces[w.Controller]; w.Controller != "" && w.Controller != fleet.SeparateReceiver && !ok {
-			ps.add(path+".controller", "expected the id of a piece of kit in this fleet, or separate, %q is none", w.Controller)
-		}
 		if first, twice := seen[link{w.Quad, w.Goggles}]; twice {
 			ps.add(path, "%s with %s is wanted already at wants[%d]", w.Quad, w.Goggles, first)
 		}
@@ -324,18 +302,7 @@ func checkWants(ps *Problems, f *fleet.Fleet, quads, pieces map[string]string) {
 	}
 }
 
-func checkFit(ps *Problems, path string, f *fleet.Fit, pieces map[string]string) {
-	for _, s := range []struct {
-		name string
-		slot *fleet.Slot
-	}{{"airUnit", f.AirUnit}, {"goggles", f.Goggles}, {"controller", f.Controller}} {
-		if s.slot == nil || s.slot.Kit == "" {
-			continue
-		}
-		if _, ok := pieces[s.slot.Kit]; !ok {
-			ps.add(path+"."+s.name+".kit", "expected the id of a piece of kit in this fleet, %q is none", s.slot.Kit)
-		}
-	}
+func checkFit(ps *Problems, path string, f *fleet.Fit) {
 	for i, none := range f.None {
 		if none == fleet.NoBoard && f.Board != "" || none == fleet.NoReceiver && f.Receiver != "" ||
 			none == fleet.NoController && f.Controller != nil || none == fleet.NoAnalog && f.Analog != "" {

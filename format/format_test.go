@@ -469,14 +469,14 @@ func TestReferencesMustPointSomewhere(t *testing.T) {
 		_, err = format.Take(st, doc)
 		return err
 	}
-	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of gear in the library")
-	assert.ErrorContains(t, take(fit(`"board":"visor-a"`)), `"visor-a" is a goggles`)
+	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of a board in the library")
+	assert.ErrorContains(t, take(fit(`"board":"visor-a"`)), `"visor-a" is goggles`)
 	assert.ErrorContains(t,
 		take(fit(`"board":"bramble-f7","receiver":"lantern-r2","feeds":[{"to":"receiver","from":"board.99v"}]`)),
 		"quads[0].now.feeds[0].from: expected a pad")
 	assert.ErrorContains(t, take(fit(`"board":"bramble-f7","jumpers":{"cam":"12v"}`)), "quads[0].now.jumpers.cam")
 	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"bramble-f7"}]`)),
-		"kit[0].model: expected an air unit, goggles or controller")
+		"kit[0].model: expected the id of an air unit, goggles or a controller")
 	assert.ErrorContains(t, take(fleetFile(`"kit":[{"id":"k","model":"visor-b","mode":"ninth"}]`)), "kit[0].mode")
 	assert.ErrorContains(t,
 		take(gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"aldine-one","goggles":"nix"}]`)),
@@ -502,7 +502,7 @@ func TestOneEntryIsReadLikeAFile(t *testing.T) {
 	assert.ErrorContains(t, format.TakeEntry(st, stock.Ref{Kind: "cake", ID: "x"}, []byte(`{}`)), "no kind of entry")
 	quad := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
 	assert.ErrorContains(t, format.TakeEntry(st, quad, []byte(`{"id":"quern","now":{"airUnit":{"kit":"visor-a-1"}}}`)),
-		"now.airUnit.kit: expected a airUnit")
+		"now.airUnit.kit: expected an air unit")
 }
 
 func FuzzRead(f *testing.F) {

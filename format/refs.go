@@ -24,46 +24,26 @@ func CheckStock(s *stock.Stock) error {
 	return all.orNil()
 }
 
-// CheckPairings finds pairings that point at nothing in the library.
+// CheckPairings finds what a gear pack names and the library does not have, and
+// pairings in modes that are none.
 func CheckPairings(s *gear.Set, lib *gear.Library) error {
-	var ps Problems
+	ps := Document{Set: s}.checkGear(lib)
 	for i := range s.Pairings {
 		p := &s.Pairings[i]
-		path := indexed("pairings", i)
-		expect[*gear.AirUnit](&ps, lib, path+".airUnit", p.AirUnit, "an air unit")
-		if goggles, ok := expect[*gear.Goggles](&ps, lib, path+".goggles", p.Goggles, "goggles"); ok && p.Mode != "" {
+		if goggles, ok := gear.Find[*gear.Goggles](lib, p.Goggles); ok && p.Mode != "" {
 			if _, has := goggles.Mode(p.Mode); !has {
-				ps.add(path+".mode", "expected a mode of %s, %q is none", goggles.Label(), p.Mode)
+				ps.add(indexed("pairings", i)+".mode", "expected a mode of %s, %q is none", goggles.Label(), p.Mode)
 			}
-		}
-		for k, c := range p.Controllers {
-			expect[*gear.Controller](&ps, lib, path+"."+indexed("controllers", k)+".id", c.ID, "a controller")
 		}
 	}
 	ps = append(ps, checkConnectors(s, lib)...)
 	return ps.orNil()
 }
 
-func expect[T gear.Item](ps *Problems, lib *gear.Library, path, id, what string) (T, bool) {
-	item, ok := gear.Find[T](lib, id)
-	if !ok {
-		ps.add(path, "expected the id of %s in the library, %q is none; import its gear pack first", what, id)
-	}
-	return item, ok
-}
-
-// CheckModels finds references of a fleet that point at nothing in the
-// library, or at gear of the wrong kind, and feeds from pads the board lacks.
+// CheckModels finds what a fleet names and the library does not have, or has as another
+// kind, and feeds from pads the board lacks.
 func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
-	var ps Problems
-	f.Models(func(path string, kind gear.Kind, id string) {
-		item, ok := lib.Item(id)
-		if !ok {
-			ps.add(path, "expected the id of gear in the library, %q is none; import its gear pack first", id)
-		} else if kind != "" && item.Kind() != kind {
-			ps.add(path, "expected the id of a %s, %q is a %s", kind, id, item.Kind())
-		}
-	})
+	ps := Document{Fleet: f}.checkGear(lib)
 	kit, models := map[string]gear.Kind{}, map[string]string{}
 	for i, k := range f.Kit {
 		item, ok := lib.Item(k.Model)
@@ -71,9 +51,6 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 			continue
 		}
 		kit[k.ID], models[k.ID] = item.Kind(), k.Model
-		if _, linked := item.(gear.Linked); !linked {
-			ps.add(indexed("kit", i)+".model", "expected an air unit, goggles or controller, %q is a %s", k.Model, item.Kind())
-		}
 		goggles, isGoggles := item.(*gear.Goggles)
 		if k.Mode == "" {
 			continue
@@ -86,10 +63,10 @@ func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
 	}
 	for i, w := range f.Wants {
 		if kind, known := kit[w.Goggles]; known && kind != gear.KindGoggles {
-			ps.add(indexed("wants", i)+".goggles", "expected goggles, %q is a %s", w.Goggles, kind)
+			ps.add(indexed("wants", i)+".goggles", "expected goggles, %q is %s", w.Goggles, withArticle(string(kind)))
 		}
 		if kind, known := kit[w.Controller]; known && kind != gear.KindController {
-			ps.add(indexed("wants", i)+".controller", "expected a controller, %q is a %s", w.Controller, kind)
+			ps.add(indexed("wants", i)+".controller", "expected a controller, %q is %s", w.Controller, withArticle(string(kind)))
 		}
 	}
 	for i := range f.Quads {
@@ -114,11 +91,15 @@ func checkPlaces(
 		{"goggles", f.Goggles, gear.KindGoggles},
 		{"controller", f.Controller, gear.KindController},
 	} {
-		if s.slot == nil || s.slot.Kit == "" {
+		if s.slot == nil {
 			continue
 		}
 		if kind, known := kit[s.slot.Kit]; known && kind != s.kind {
-			ps.add(path+"."+s.name+".kit", "expected a %s, %q is a %s", s.kind, s.slot.Kit, kind)
+			ps.add(path+"."+s.name+".kit", "expected %s, %q is %s", withArticle(string(s.kind)), s.slot.Kit, withArticle(string(kind)))
+		}
+		if item, known := lib.Item(s.slot.Model); known && item.Kind() != s.kind {
+			ps.add(path+"."+s.name+".model", "expected the id of %s, %q is %s", withArticle(string(s.kind)), s.slot.Model,
+				withArticle(string(item.Kind())))
 		}
 	}
 	checkTerminals(ps, path, f, lib)

@@ -143,53 +143,34 @@ func checkTerminals(ps *Problems, path string, f *fleet.Fit, lib *gear.Library) 
 	}
 }
 
-// checkConnectors finds connectors of plugs and harnesses that point at nothing,
-// and slots a connector does not have.
+// checkConnectors finds plugs and harnesses with slots that their connectors do not
+// have, and channels outside the bands of a unit.
 func checkConnectors(s *gear.Set, lib *gear.Library) (ps Problems) {
-	known := func(path, id string) *gear.Connector {
-		if id == "" {
-			return nil
-		}
-		c, _ := expect[*gear.Connector](&ps, lib, path, id, "a connector")
+	find := func(id string) *gear.Connector {
+		c, _ := gear.Find[*gear.Connector](lib, id)
 		return c
-	}
-	for i := range s.Antennas {
-		known(indexed("antennas", i)+".plug", s.Antennas[i].Plug)
-	}
-	for i := range s.Adapters {
-		known(indexed("adapters", i)+".from", s.Adapters[i].From)
-		known(indexed("adapters", i)+".to", s.Adapters[i].To)
-	}
-	for i := range s.Goggles {
-		if p := s.Goggles[i].Receive; p != nil {
-			known(indexed("goggles", i)+".receive.plug", p.Plug)
-		}
 	}
 	for i := range s.AirUnits {
 		if r := s.AirUnits[i].Radio; r != nil {
-			known(indexed("airUnits", i)+".radio.plug", r.Plug)
-			if r.BandPlan != "" {
-				path := indexed("airUnits", i) + ".radio.bandPlan"
-				plan, ok := expect[*gear.BandPlan](&ps, lib, path, r.BandPlan, "a band plan")
-				for k := 0; ok && len(r.Bands) > 0 && k < len(plan.Channels); k++ {
-					outside(&ps, path, &plan.Channels[k].MHz, r.Bands...)
-				}
+			plan, ok := gear.Find[*gear.BandPlan](lib, r.BandPlan)
+			for k := 0; ok && len(r.Bands) > 0 && k < len(plan.Channels); k++ {
+				outside(&ps, indexed("airUnits", i)+".radio.bandPlan", &plan.Channels[k].MHz, r.Bands...)
 			}
 		}
 		if p := s.AirUnits[i].Plug; p != nil {
-			pinCount(&ps, indexed("airUnits", i)+".plug", p, known(indexed("airUnits", i)+".plug.connector", p.Connector))
+			pinCount(&ps, indexed("airUnits", i)+".plug", p, find(p.Connector))
 		}
 	}
 	for i := range s.Boards {
 		for k := range s.Boards[i].Plugs {
-			at := indexed("boards", i) + "." + indexed("plugs", k)
-			pinCount(&ps, at, &s.Boards[i].Plugs[k], known(at+".connector", s.Boards[i].Plugs[k].Connector))
+			p := &s.Boards[i].Plugs[k]
+			pinCount(&ps, indexed("boards", i)+"."+indexed("plugs", k), p, find(p.Connector))
 		}
 	}
 	for i := range s.Harnesses {
 		h := &s.Harnesses[i]
 		at := indexed("harnesses", i)
-		from, to := known(at+".from", h.From), known(at+".to", h.To)
+		from, to := find(h.From), find(h.To)
 		for k, w := range h.Wires {
 			if from != nil && from.Pins != nil && w.From > *from.Pins {
 				ps.add(at+"."+indexed("wires", k)+".from", "%s has %d slots", from.Label(), *from.Pins)

@@ -143,8 +143,8 @@ func TestEntriesComeAndGo(t *testing.T) {
 	assert.False(t, there)
 	assert.Zero(t, snap.RevisionOf(ref))
 	assert.NotNil(t, kept)
-	assert.NotEmpty(t, snap.ReferrersTo(stock.Ref{Kind: stock.KindKit, ID: "visor-c-1"}))
-	assert.NotEmpty(t, snap.ReferrersTo(stock.Ref{Kind: string(gear.KindGoggles), ID: "visor-c"}))
+	assert.NotEmpty(t, format.Referrers(&snap.Stock, stock.Ref{Kind: stock.KindKit, ID: "visor-c-1"}))
+	assert.NotEmpty(t, format.Referrers(&snap.Stock, stock.Ref{Kind: string(gear.KindGoggles), ID: "visor-c"}))
 }
 
 func TestBenchRecordsLast(t *testing.T) {

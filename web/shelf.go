@@ -143,7 +143,7 @@ func (s *server) removeEntry(_ context.Context, in *struct {
 		if removed == nil {
 			return notFound(in.Kind, in.ID)
 		}
-		if users := st.ReferrersTo(ref); len(users) > 0 {
+		if users := format.Referrers(st, ref); len(users) > 0 {
 			return huma.Error409Conflict(fmt.Sprintf("it is still named by %s", strings.Join(users[:min(3, len(users))], ", ")))
 		}
 		removed = copyOf(removed)

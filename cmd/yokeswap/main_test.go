@@ -75,7 +75,7 @@ func TestCheckSaysWhatItFoundByItsExitCode(t *testing.T) {
 
 	exit, _, errs = yoke("check", one)
 	assert.Equal(t, exitBad, exit)
-	assert.Contains(t, errs, "brayer.json: kit[0].model: expected the id of gear in the library")
+	assert.Contains(t, errs, "brayer.json: kit[0].model: expected the id of an air unit, goggles or a controller in the library")
 }
 
 func TestBadInputIsRefusedWithItsPlace(t *testing.T) {

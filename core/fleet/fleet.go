@@ -8,7 +8,6 @@ import (
 	"slices"
 
 	"yokeswap/core/firmware"
-	"yokeswap/core/gear"
 	"yokeswap/core/unit"
 )
 
@@ -197,32 +196,4 @@ func (f *Fleet) AddSpare(model string) {
 		i = len(f.Spares) - 1
 	}
 	f.Spares[i].Count++
-}
-
-// Models lists the gear ids a fleet refers to with the path of each reference
-// in the file, for checking that they point somewhere.
-func (f *Fleet) Models(visit func(path string, kind gear.Kind, id string)) {
-	if f.Region != "" {
-		visit("region", gear.KindRegion, f.Region)
-	}
-	for i, k := range f.Kit {
-		visit(indexed("kit", i)+".model", "", k.Model)
-		for n, model := range k.Antennas {
-			visit(indexed("kit", i)+"."+indexed("antennas", n), gear.KindAntenna, model)
-		}
-		if k.Adapter != "" {
-			visit(indexed("kit", i)+".adapter", gear.KindAdapter, k.Adapter)
-		}
-	}
-	for i, s := range f.Spares {
-		visit(indexed("spares", i)+".model", "", s.Model)
-	}
-	for i := range f.Quads {
-		q := &f.Quads[i]
-		base := indexed("quads", i)
-		q.Now.models(base+".now", visit)
-		if q.Next != nil {
-			q.Next.models(base+".next", visit)
-		}
-	}
 }

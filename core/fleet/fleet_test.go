@@ -9,7 +9,6 @@ import (
 	"pgregory.net/rapid"
 
 	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/unit"
 )
@@ -179,10 +178,6 @@ func TestIndex(t *testing.T) {
 	assert.Equal(t, 2, x.SpareCount("reg", "a"))
 	assert.True(t, x.OwnsModel("first"))
 	assert.False(t, x.OwnsModel("none"))
-	var paths []string
-	f.Models(func(path string, kind gear.Kind, id string) { paths = append(paths, path+" "+string(kind)+" "+id) })
-	assert.Contains(t, paths, "kit[0].model  first")
-	assert.Contains(t, paths, "quads[1].now.board board board")
 }
 
 // A spare that another quad's plan takes is not there to be taken again; the

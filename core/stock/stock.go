@@ -167,56 +167,6 @@ func drop[T any](list *[]T, gone func(T) bool) bool {
 	return len(*list) < before
 }
 
-// ReferrersTo lists what in the stock names an entry, in words. Nothing needs a
-// spare or a quad to be there.
-func (s *Stock) ReferrersTo(ref Ref) []string {
-	var list []string
-	if ref.Kind == KindQuad || ref.Kind == KindSpare {
-		return nil
-	}
-	if ref.Kind == KindKit {
-		for i := range s.Fleet.Quads {
-			q := &s.Fleet.Quads[i]
-			if usesKit(&q.Now, ref.ID) || q.Next != nil && usesKit(q.Next, ref.ID) {
-				list = append(list, "quad "+q.Label())
-			}
-		}
-		for _, w := range s.Fleet.Wants {
-			if w.Goggles == ref.ID || w.Controller == ref.ID {
-				list = append(list, "what the route wants for quad "+w.Quad)
-			}
-		}
-		return list
-	}
-	s.Fleet.Models(func(path string, _ gear.Kind, id string) {
-		if id == ref.ID {
-			list = append(list, "the fleet at "+path)
-		}
-	})
-	for _, set := range s.Sets {
-		for i := range set.Pairings {
-			p := &set.Pairings[i]
-			named := p.AirUnit == ref.ID || p.Goggles == ref.ID
-			for _, c := range p.Controllers {
-				named = named || c.ID == ref.ID
-			}
-			if named {
-				list = append(list, "pairing "+p.ID)
-			}
-		}
-	}
-	return list
-}
-
-func usesKit(f *fleet.Fit, id string) bool {
-	for _, slot := range []*fleet.Slot{f.AirUnit, f.Goggles, f.Controller} {
-		if slot != nil && slot.Kit == id {
-			return true
-		}
-	}
-	return false
-}
-
 // Want sets what the route shall bring together.
 func (s *Stock) Want(goals fleet.Goals) {
 	f := *s.Fleet

@@ -94,15 +94,6 @@ func TestEntriesAreFoundAndRemovedByKind(t *testing.T) {
 	assert.Nil(t, full(t).Entry(stock.Ref{Kind: "pack", ID: "first"}), "first is no pack")
 }
 
-func TestReferrersAreNamed(t *testing.T) {
-	s := full(t)
-	assert.Equal(t, []string{"quad q"}, s.ReferrersTo(stock.Ref{Kind: "kit", ID: "first"}))
-	assert.Empty(t, s.ReferrersTo(stock.Ref{Kind: "kit", ID: "old-eyes"}))
-	assert.Contains(t, s.ReferrersTo(stock.Ref{Kind: "airUnit", ID: "first"}), "pairing first-old-eyes")
-	assert.Contains(t, s.ReferrersTo(stock.Ref{Kind: "controller", ID: "new-hand"}), "pairing second-new-eyes")
-	assert.Equal(t, []string{"the fleet at quads[0].now.pack"}, s.ReferrersTo(stock.Ref{Kind: "pack", ID: "lipo-4"}))
-}
-
 func TestCompareNamesEachValue(t *testing.T) {
 	a := fleet.Quad{ID: "q", Now: fleet.Fit{Pack: "a", Feeds: []fleet.Feed{{To: "x", From: "y"}}}}
 	b := fleet.Quad{ID: "q", Name: "Quern", Now: fleet.Fit{Pack: "b", Feeds: []fleet.Feed{{To: "x", From: "z"}}}}
