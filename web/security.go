@@ -9,6 +9,8 @@ import (
 	"net"
 	"net/http"
 	"net/netip"
+	"path/filepath"
+	"runtime"
 	"strings"
 	"time"
 
@@ -113,6 +115,42 @@ func refuse(status int, detail string) http.Handler {
 		w.WriteHeader(status)
 		_ = json.NewEncoder(w).Encode(map[string]any{"status": status, "title": http.StatusText(status), "detail": detail})
 	})
+}
+
+// recovered answers a panic as any other fault of the program: a problem on the screen,
+// one line with the place in the log.
+func recovered(log *slog.Logger) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			defer func() {
+				switch why := recover(); why {
+				case nil:
+				case http.ErrAbortHandler:
+					panic(why) // the connection is given up on purpose
+				default:
+					log.Error("a fault of the program", "method", r.Method, "path", r.URL.Path, "panic", fmt.Sprint(why), "at", panicPlace())
+					refuse(http.StatusInternalServerError, "This is a fault of the program: it stopped while it worked on the "+
+						"answer. Nothing was changed by it after that. The program's log says where.").ServeHTTP(w, r)
+				}
+			}()
+			next.ServeHTTP(w, r)
+		})
+	}
+}
+
+// panicPlace is the line of our own that a panic came from.
+func panicPlace() string {
+	var callers [64]uintptr
+	frames := runtime.CallersFrames(callers[:runtime.Callers(4, callers[:])])
+	for {
+		frame, more := frames.Next()
+		if strings.HasPrefix(frame.Function, "yokeswap/") {
+			return fmt.Sprintf("%s:%d", filepath.Base(frame.File), frame.Line)
+		}
+		if !more {
+			return "an unknown place"
+		}
+	}
 }
 
 // logged writes a line for each request that changes something or fails.

@@ -14,7 +14,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
-	"github.com/go-chi/chi/v5/middleware"
 
 	"yokeswap/store"
 )
@@ -37,7 +36,7 @@ type server struct {
 // New makes the handler for the whole program.
 func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
-	router.Use(logged(options.Log), middleware.Recoverer, secured(options.AccessKey), bounded)
+	router.Use(logged(options.Log), recovered(options.Log), secured(options.AccessKey), bounded)
 	newAPI(router, &server{st, options, newBoards()})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router

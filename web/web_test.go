@@ -358,6 +358,23 @@ func TestAnAccessKeyIsAskedWhereItIsSet(t *testing.T) {
 	assert.Equal(t, 200, status)
 }
 
+// A panic is a problem document on the screen and one line in the log, without a trace.
+func TestAPanicIsAProblem(t *testing.T) {
+	var lines bytes.Buffer
+	handler := web.Recovered(slog.New(slog.NewTextHandler(&lines, nil)))(http.HandlerFunc(func(http.ResponseWriter, *http.Request) {
+		var none *web.RouteView
+		_ = none.Title
+	}))
+	answer := httptest.NewRecorder()
+	handler.ServeHTTP(answer, httptest.NewRequest("GET", "/api/board", nil))
+	assert.Equal(t, 500, answer.Code)
+	assert.Equal(t, "application/problem+json", answer.Header().Get("Content-Type"))
+	assert.Contains(t, answer.Body.String(), "fault of the program")
+	assert.NotContains(t, answer.Body.String(), "nil pointer")
+	assert.Equal(t, 1, strings.Count(lines.String(), "\n"), lines.String())
+	assert.Contains(t, lines.String(), "at=web_test.go:")
+}
+
 func TestLoopback(t *testing.T) {
 	for address, want := range map[string]bool{
 		"127.0.0.1:8740": true,

@@ -1,0 +1,127 @@
+package core_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"os"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/stock"
+	"yokeswap/demo"
+	"yokeswap/format"
+	"yokeswap/internal/builds"
+)
+
+// Nothing stops a view: whatever a fleet states or leaves out, all the program says and
+// draws of it can be said and drawn, and written as JSON.
+
+// drawn is a fleet of two builds, with the halves of one exchanged and facts left out.
+func drawn(st *stock.Stock, seed uint64) *fleet.Index {
+	r := rand.New(rand.NewPCG(seed, 7))
+	f := *st.Fleet
+	first := builds.Alone(seed, st.Library(), st.Fleet).Quads[0]
+	other := builds.Alone(seed+1_000_003, st.Library(), st.Fleet).Quads[0]
+	first.ID, other.ID = "first", "other"
+	if r.IntN(2) == 0 {
+		first.Next, other.Next = other.Next, first.Next
+	}
+	f.Quads = []fleet.Quad{first, other}
+	f.Wants = []fleet.Want{{Quad: "first", Goggles: "visor-c-1", Weight: fleet.Must}}
+	f.Taken = nil
+	text, err := json.Marshal(&f)
+	if err != nil {
+		return nil
+	}
+	var whole any
+	if json.Unmarshal(text, &whole) != nil {
+		return nil
+	}
+	for range r.IntN(4) {
+		cutOut(r, whole.(map[string]any))
+	}
+	if text, err = json.Marshal(whole); err != nil {
+		return nil
+	}
+	doc, err := format.Read(text)
+	if err != nil || format.CheckModels(doc.Fleet, st.Library()) != nil {
+		return nil // no file that is taken
+	}
+	return fleet.NewIndex(doc.Fleet)
+}
+
+// cutOut takes a value out, somewhere inside.
+func cutOut(r *rand.Rand, from map[string]any) {
+	var found []func()
+	var walk func(v any)
+	walk = func(v any) {
+		switch x := v.(type) {
+		case map[string]any:
+			for key, inside := range x {
+				found = append(found, func() { delete(x, key) })
+				walk(inside)
+			}
+		case []any:
+			for _, inside := range x {
+				walk(inside)
+			}
+		}
+	}
+	walk(from["quads"])
+	if len(found) > 0 {
+		found[r.IntN(len(found))]()
+	}
+}
+
+// viewed drives everything over a fleet.
+func viewed(t *testing.T, st *stock.Stock, f *fleet.Index) {
+	w := world{st.Library(), f}
+	for i := range parts {
+		text, err := json.Marshal(parts[i](w))
+		require.NoError(t, err)
+		if strings.Contains(string(text), `"stopped"`) {
+			file, _ := format.Write(f.Fleet)
+			t.Fatalf("part %d stops: %s", i, file)
+		}
+	}
+}
+
+func demoStock(t testing.TB) *stock.Stock {
+	st := stock.New()
+	require.NoError(t, demo.Load(st))
+	return st
+}
+
+func TestNothingStopsAView(t *testing.T) {
+	st := demoStock(t)
+	n, taken := 150, 0
+	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {
+		n = soak
+	}
+	for seed := range n {
+		if f := drawn(st, uint64(seed)); f != nil {
+			taken++
+			t.Run(fmt.Sprint(seed), func(t *testing.T) { viewed(t, st, f) })
+		}
+	}
+	if taken < n/3 {
+		t.Errorf("only %d of %d fleets could stand in a file", taken, n)
+	}
+}
+
+func FuzzViews(f *testing.F) {
+	for seed := range uint64(8) {
+		f.Add(seed)
+	}
+	st := demoStock(f)
+	f.Fuzz(func(t *testing.T, seed uint64) {
+		if fleet := drawn(st, seed); fleet != nil {
+			viewed(t, st, fleet)
+		}
+	})
+}
