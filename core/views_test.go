@@ -98,6 +98,9 @@ func demoStock(t testing.TB) *stock.Stock {
 }
 
 func TestNothingStopsAView(t *testing.T) {
+	if raced {
+		t.Skip("runs without the race detector")
+	}
 	st := demoStock(t)
 	n, taken := 150, 0
 	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {

@@ -13,8 +13,9 @@ import (
 	"strings"
 )
 
-// MaxBytes is the largest file that is read: 8 MiB.
-const MaxBytes = 8 << 20
+// MaxBytes is the largest file that is read: 128 MiB, twice what the program writes of
+// 10,000 quads. How much is made of it is bounded while it is read.
+const MaxBytes = 128 << 20
 
 // Problem is one thing wrong with a file.
 type Problem struct {

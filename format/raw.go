@@ -4,19 +4,43 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"strconv"
+	"strings"
+	"unicode"
 	"unicode/utf8"
 )
 
-// maxDepth bounds the nesting of a file.
-const maxDepth = 64
+// What is read is bounded while it is read, before anything is made of it.
+const (
+	maxDepth  = 64
+	maxList   = 10_000 // entries of a list
+	maxFields = 1_000  // of an object
+	maxText   = 10_000 // bytes of a text
+	maxDigits = 40     // of a number
+	maxValues = 50_000 // in one entry
+)
 
 // parse turns bytes into a JSON value and reports where they are no JSON, cut
 // short, not UTF-8, too large, or carry the same key twice.
 func parse(data []byte) (any, Problems) {
+	p, problems := newParser(data)
+	if problems != nil {
+		return nil, problems
+	}
+	value := p.value("", 0)
+	p.end()
+	if p.failed != nil {
+		return nil, Problems{*p.failed}
+	}
+	return value, p.problems
+}
+
+// newParser begins to read a text that is UTF-8 and not too large.
+func newParser(data []byte) (*parser, Problems) {
 	if len(data) > MaxBytes {
-		return nil, Problems{{"", "the file is larger than 8 MiB; a gear pack or fleet file is never that large"}}
+		return nil, Problems{{"", fmt.Sprintf("the file is larger than %d MiB; a gear pack or fleet file is never that large", MaxBytes>>20)}}
 	}
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
 	if !utf8.Valid(data) {
@@ -32,27 +56,27 @@ func parse(data []byte) (any, Problems) {
 	}
 	dec := json.NewDecoder(bytes.NewReader(data))
 	dec.UseNumber()
-	p := parser{dec: dec, data: data}
-	value := p.value("", 0)
-	if p.failed == nil && dec.More() {
-		p.fail("expected the end of the file, found more")
-	}
-	if p.failed == nil {
-		if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-			p.fail("expected the end of the file, found more")
-		}
-	}
-	if p.failed != nil {
-		return nil, Problems{*p.failed}
-	}
-	return value, p.problems
+	return &parser{dec: dec, data: data}, nil
 }
 
 type parser struct {
 	dec      *json.Decoder
 	data     []byte
-	failed   *Problem // the JSON itself is broken
+	values   int      // in the entry that is read
+	failed   *Problem // the JSON itself is broken, or more than is read
 	problems Problems
+}
+
+// end is the end of the file: nothing may follow.
+func (p *parser) end() {
+	if p.failed == nil && p.dec.More() {
+		p.fail("expected the end of the file, found more")
+	}
+	if p.failed == nil {
+		if _, err := p.dec.Token(); !errors.Is(err, io.EOF) {
+			p.fail("expected the end of the file, found more")
+		}
+	}
 }
 
 func (p *parser) fail(says string) {
@@ -80,51 +104,124 @@ func (p *parser) token() json.Token {
 }
 
 func (p *parser) value(path string, depth int) any {
-	token := p.token()
-	if p.failed != nil {
-		return nil
+	return p.valueOf(p.token(), path, depth)
+}
+
+// valueOf reads on from a token.
+func (p *parser) valueOf(token json.Token, path string, depth int) any {
+	if p.values++; p.values > maxValues {
+		p.fail("more than " + strconv.Itoa(maxValues) + " values in one entry: this is no gear and no fleet")
 	}
 	if depth > maxDepth {
 		p.fail("nested deeper than " + strconv.Itoa(maxDepth))
+	}
+	if p.failed != nil {
 		return nil
 	}
-	switch token {
-	case json.Delim('{'):
-		return p.object(path, depth)
-	case json.Delim('['):
+	switch x := token.(type) {
+	case json.Delim:
+		if x == '{' {
+			return p.object(path, depth)
+		}
 		list := []any{}
-		for p.failed == nil && p.dec.More() {
-			list = append(list, p.value(path+"["+strconv.Itoa(len(list))+"]", depth+1))
-		}
-		p.token()
+		p.list(path, func(at string) { list = append(list, p.value(at, depth+1)) })
 		return list
-	}
-	if number, ok := token.(json.Number); ok {
-		x, err := strconv.ParseFloat(number.String(), 64)
-		if err != nil {
-			p.problems.add(path, "expected a finite number, got %s", number)
-		}
-		return x
+	case json.Number:
+		return p.number(path, x.String())
+	case string:
+		return p.text(path, x)
 	}
 	return token
 }
 
-func (p *parser) object(path string, depth int) any {
-	object := map[string]any{}
-	for p.failed == nil && p.dec.More() {
-		key, ok := p.token().(string)
-		if !ok {
-			p.fail("expected a field name")
-			return nil
+// list reads the entries of a list whose bracket has been read.
+func (p *parser) list(path string, entry func(at string)) {
+	for n := 0; p.failed == nil && p.dec.More(); n++ {
+		if n == maxList {
+			p.fail("more than " + strconv.Itoa(maxList) + " entries in " + orFile(path))
+			return
 		}
-		at := join(path, key)
+		entry(indexed(path, n))
+	}
+	p.token()
+}
+
+func orFile(path string) string {
+	if path == "" {
+		return "a list"
+	}
+	return path
+}
+
+func (p *parser) number(path, digits string) any {
+	if len(digits) > maxDigits {
+		p.problems.add(path, "expected a number of %d digits at most, this has %d", maxDigits, len(digits))
+		return 0.0
+	}
+	x, err := strconv.ParseFloat(digits, 64)
+	if err != nil {
+		p.problems.add(path, "expected a finite number, got %s", digits)
+	}
+	return x
+}
+
+func (p *parser) text(path, x string) string {
+	switch {
+	case len(x) > maxText:
+		p.problems.add(path, "expected a text of %d bytes at most, this has %d", maxText, len(x))
+		return ""
+	case strings.ContainsFunc(x, unseen):
+		p.problems.add(path, "expected text, found a character that cannot be seen, such as a control code, in %q", short(x))
+	case strings.ContainsRune(x, utf8.RuneError):
+		p.problems.add(path, "expected text, found half a character (an unpaired surrogate) in %q", short(x))
+	}
+	return x
+}
+
+// unseen says whether a character has no place in a text: control codes, and those
+// that turn the direction of what follows.
+func unseen(r rune) bool {
+	return unicode.IsControl(r) && r != '\n' && r != '\r' && r != '\t' || r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069
+}
+
+// short cuts a text for a message.
+func short(x string) string {
+	const most = 60
+	if runes := []rune(x); len(runes) > most {
+		return string(runes[:most]) + "…"
+	}
+	return x
+}
+
+func (p *parser) object(path string, depth int) map[string]any {
+	object := map[string]any{}
+	p.fields(path, func(key, at string) {
 		if _, twice := object[key]; twice {
 			p.problems.add(at, "the field %q stands here twice", key)
 		}
 		object[key] = p.value(at, depth+1)
+	})
+	return object
+}
+
+// fields reads the fields of an object whose brace has been read.
+func (p *parser) fields(path string, field func(key, at string)) {
+	for n := 0; p.failed == nil && p.dec.More(); n++ {
+		key, ok := p.token().(string)
+		switch {
+		case !ok:
+			p.fail("expected a field name")
+			return
+		case n == maxFields:
+			p.fail("more than " + strconv.Itoa(maxFields) + " fields in one object")
+			return
+		case len(key) > maxText:
+			p.fail("a field name of " + strconv.Itoa(len(key)) + " bytes")
+			return
+		}
+		field(p.text(path, key), join(path, key))
 	}
 	p.token()
-	return object
 }
 
 func join(path, key string) string {

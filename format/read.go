@@ -2,8 +2,11 @@ package format
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"fmt"
+	"slices"
+	"strings"
 
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
@@ -20,33 +23,30 @@ type Document struct {
 func Read(data []byte) (Document, error) { return read(data, nil) }
 
 // read reads a file; there is the fleet it comes into, nil where it stands alone.
+//
+// A list of entries is read entry by entry, each checked and decoded before the next,
+// so that what a file takes to be read is bounded by its largest entry, and reading
+// ends when there are more problems than anybody reads.
 func read(data []byte, there *fleet.Fleet) (Document, error) {
-	value, problems := parse(data)
-	if value == nil && len(problems) > 0 {
+	p, problems := newParser(data)
+	if problems != nil {
 		return Document{}, problems
 	}
-	object, ok := value.(map[string]any)
-	if !ok {
+	if p.token() != json.Delim('{') {
+		if p.failed != nil {
+			return Document{}, Problems{*p.failed}
+		}
 		return Document{}, Problems{{"", "expected a JSON object with a format field"}}
 	}
-	name, _ := object["format"].(string)
-	var doc Document
-	var target any
-	switch name {
-	case gear.SetFormat:
-		doc.Set = &gear.Set{}
-		target = doc.Set
-	case fleet.FileFormat:
-		doc.Fleet = &fleet.Fleet{}
-		target = doc.Fleet
-	default:
-		return Document{}, Problems{{"format", `expected "gear-pack" or "fleet"`}}
+	r := reader{parser: p, head: map[string]any{}, set: &gear.Set{}, fleet: &fleet.Fleet{}}
+	p.fields("", r.field)
+	p.end()
+	if p.failed != nil {
+		return Document{}, Problems{*p.failed}
 	}
-	if problems = append(problems, validate(name, value)...); len(problems) > 0 {
-		return Document{}, problems
-	}
-	if err := decode(value, target); err != nil {
-		return Document{}, Problems{{"", err.Error()}}
+	doc, err := r.document()
+	if err != nil {
+		return Document{}, err
 	}
 	doc.raise()
 	if doc.Set != nil {
@@ -56,6 +56,129 @@ func read(data []byte, there *fleet.Fleet) (Document, error) {
 	}
 	if err := problems.orNil(); err != nil {
 		return Document{}, err
+	}
+	return doc, nil
+}
+
+// reader fills a document while its file is read.
+type reader struct {
+	*parser
+	head     map[string]any // all but the lists of entries
+	set      *gear.Set
+	fleet    *fleet.Fleet
+	releases int // of all devices so far
+}
+
+// maxReleases are the releases of all devices in a gear pack: each has a few dozen.
+const maxReleases = 50_000
+
+// field reads a field of the file itself.
+func (r *reader) field(key, at string) {
+	if _, twice := r.head[key]; twice {
+		r.problems.add(at, "the field %q stands here twice", key)
+	}
+	r.values = 0
+	format, add := r.taker(key)
+	token := r.token()
+	if add == nil || token != json.Delim('[') {
+		r.head[key] = r.valueOf(token, at, 1)
+		return
+	}
+	r.head[key] = []any{} // stands for the list where the file itself is checked
+	r.list(at, func(at string) {
+		r.values = 0
+		value := r.value(at, 2)
+		if r.failed != nil {
+			return
+		}
+		found := validateEntry(format, key, value)
+		for _, p := range found {
+			r.problems.add(below(at, p.Path), "%s", p.Says)
+		}
+		if len(r.problems) == mostProblems {
+			r.failed = &Problem{"", "wrong throughout, such as " + r.problems[0].String()}
+		}
+		if len(found) == 0 && len(r.problems) == 0 {
+			if err := add(value); err != nil {
+				r.problems.add(at, "%s", err)
+			}
+		}
+	})
+}
+
+// below is a path within an entry.
+func below(at, path string) string {
+	if path == "" || strings.HasPrefix(path, "[") {
+		return at + path
+	}
+	return at + "." + path
+}
+
+// taker finds the format a list of entries belongs to, and what takes an entry of it;
+// nil where the field is no such list.
+func (r *reader) taker(list string) (format string, add func(value any) error) {
+	switch list {
+	case "kit":
+		return fleet.FileFormat, func(v any) error { return appendTo(&r.fleet.Kit, v) }
+	case "spares":
+		return fleet.FileFormat, func(v any) error { return appendTo(&r.fleet.Spares, v) }
+	case "quads":
+		return fleet.FileFormat, func(v any) error { return appendTo(&r.fleet.Quads, v) }
+	}
+	for kind, of := range listOf {
+		if item := gear.New(gear.Kind(kind)); of == list && item != nil {
+			return gear.SetFormat, func(v any) error {
+				item := gear.New(gear.Kind(kind))
+				if err := decode(v, item); err != nil {
+					return err
+				}
+				if device, ok := item.(gear.Linked); ok {
+					if r.releases += len(device.AsDevice().Releases); r.releases > maxReleases {
+						r.fail(fmt.Sprintf("more than %d releases in one gear pack", maxReleases))
+					}
+				}
+				r.set.Add(item)
+				return nil
+			}
+		}
+	}
+	return "", nil
+}
+
+func appendTo[T any](list *[]T, value any) error {
+	var entry T
+	if err := decode(value, &entry); err != nil {
+		return err
+	}
+	*list = append(*list, entry)
+	return nil
+}
+
+// document checks the file itself and puts it together with its entries.
+func (r *reader) document() (Document, error) {
+	name, _ := r.head["format"].(string)
+	var doc Document
+	var target any
+	switch name {
+	case gear.SetFormat:
+		doc.Set, target = r.set, r.set
+	case fleet.FileFormat:
+		doc.Fleet, target = r.fleet, r.fleet
+	default:
+		return Document{}, Problems{{"format", `expected "gear-pack" or "fleet"`}}
+	}
+	problems := append(r.problems, validate(name, r.head)...)
+	if len(problems) > 0 {
+		slices.SortStableFunc(problems, func(a, b Problem) int { return cmp.Compare(a.Path, b.Path) })
+		return Document{}, problems
+	}
+	for key := range r.head {
+		if _, add := r.taker(key); add != nil {
+			delete(r.head, key) // its entries are there already
+		}
+	}
+	if err := decode(r.head, target); err != nil {
+		return Document{}, Problems{{"", err.Error()}}
 	}
 	return doc, nil
 }

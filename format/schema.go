@@ -36,9 +36,17 @@ var schemas = sync.OnceValue(func() map[string]*jsonschema.Schema {
 			panic(err)
 		}
 		compiled[name] = compiler.MustCompile(file)
+		for list := range member(doc.(map[string]any), "properties") {
+			if listHolds(list) {
+				compiled[name+"/"+list] = compiler.MustCompile(file + "#/properties/" + list + "/items")
+			}
+		}
 	}
 	return compiled
 })
+
+// validateEntry checks an entry of a list against the published schema of its format.
+func validateEntry(name, list string, value any) Problems { return validate(name+"/"+list, value) }
 
 // validate checks a value against the published schema of its format.
 func validate(name string, value any) Problems {

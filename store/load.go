@@ -55,7 +55,7 @@ func (s *Snapshot) loadGear(tx *gorm.DB) error {
 		return err
 	}
 	for _, r := range rows {
-		item := newItem(r.Kind)
+		item := gear.New(gear.Kind(r.Kind))
 		set, ok := s.Set(r.Set)
 		if item == nil || !ok {
 			return fmt.Errorf("gear %q is of an unknown kind %q or gear pack %q", r.ID, r.Kind, r.Set)

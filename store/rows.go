@@ -1,10 +1,6 @@
 package store
 
-import (
-	"time"
-
-	"yokeswap/core/gear"
-)
+import "time"
 
 // The rows. A body is an entry as JSON, in the shape of the open formats; the
 // columns beside it are what the database itself has to know.
@@ -66,50 +62,3 @@ type counterRow struct {
 }
 
 func (counterRow) TableName() string { return "counters" }
-
-// newItem makes an empty entry of a kind.
-func newItem(kind string) gear.Item {
-	switch gear.Kind(kind) {
-	case gear.KindAirUnit:
-		return &gear.AirUnit{}
-	case gear.KindGoggles:
-		return &gear.Goggles{}
-	case gear.KindController:
-		return &gear.Controller{}
-	case gear.KindReceiver:
-		return &gear.Receiver{}
-	case gear.KindBoard:
-		return &gear.Board{}
-	case gear.KindRegulator:
-		return &gear.Regulator{}
-	case gear.KindPack:
-		return &gear.Pack{}
-	case gear.KindConnector:
-		return &gear.Connector{}
-	case gear.KindHarness:
-		return &gear.Harness{}
-	case gear.KindAntenna:
-		return &gear.Antenna{}
-	case gear.KindAdapter:
-		return &gear.Adapter{}
-	case gear.KindRegion:
-		return &gear.Region{}
-	case gear.KindBandPlan:
-		return &gear.BandPlan{}
-	case gear.KindFrame:
-		return &gear.Frame{}
-	case gear.KindPlate:
-		return &gear.Plate{}
-	case gear.KindScrew:
-		return &gear.Screw{}
-	case gear.KindWasher:
-		return &gear.Washer{}
-	case gear.KindStandoff:
-		return &gear.Standoff{}
-	case gear.KindFlightFirmware:
-		return &gear.FlightFirmware{}
-	case gear.KindPairing:
-		return &gear.Pairing{}
-	}
-	return nil
-}

@@ -202,7 +202,7 @@ func (w *writer) drop(ref stock.Ref) error {
 }
 
 func (e entry) row(k kept, body string) any {
-	if newItem(e.ref.Kind) != nil {
+	if gear.New(gear.Kind(e.ref.Kind)) != nil {
 		return &gearRow{ID: e.ref.ID, Set: e.set, Kind: e.ref.Kind, Position: k.position, Revision: k.revision, Body: body}
 	}
 	return &entryRow{Kind: e.ref.Kind, ID: e.ref.ID, Position: k.position, Revision: k.revision, Body: body}

@@ -24,8 +24,10 @@ type Import struct {
 	Base int64 `json:"base"`
 }
 
+const importPath = "/api/import"
+
 func (s *server) registerFiles(api huma.API) {
-	huma.Register(api, huma.Operation{Method: http.MethodPost, Path: "/api/import", OperationID: "import-file",
+	huma.Register(api, huma.Operation{Method: http.MethodPost, Path: importPath, OperationID: "import-file",
 		MaxBodyBytes: format.MaxBytes, SkipValidateBody: true, Summary: "Preview a gear pack or fleet file, or take it in"}, s.importFile)
 	huma.Get(api, "/api/export/fleet", func(_ context.Context, _ *struct{}) (*download, error) {
 		return s.export(func(snap *store.Snapshot) (any, string, error) { return snap.Fleet, "fleet.json", nil })

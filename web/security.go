@@ -96,14 +96,23 @@ func sameKey(given, key string) bool {
 	return subtle.ConstantTimeCompare(a[:], b[:]) == 1
 }
 
-// bounded limits request bodies to the largest file that is read, and a little.
+// maxBody is the largest request body but for files taken in, in bytes.
+const maxBody = 8 << 20
+
+// bounded limits request bodies: a file to the largest that is read, anything else to
+// more than an entry ever is.
 func bounded(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.ContentLength > format.MaxBytes {
-			refuse(http.StatusRequestEntityTooLarge, "the body is larger than 8 MiB; a gear pack or fleet file is never that large").ServeHTTP(w, r)
+		most := int64(maxBody)
+		if r.URL.Path == importPath {
+			most = format.MaxBytes
+		}
+		if r.ContentLength > most {
+			refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the body is larger than %d MiB; nothing that is sent here is "+
+				"ever that large", most>>20)).ServeHTTP(w, r)
 			return
 		}
-		r.Body = http.MaxBytesReader(w, r.Body, format.MaxBytes+1024)
+		r.Body = http.MaxBytesReader(w, r.Body, most+1024)
 		next.ServeHTTP(w, r)
 	})
 }

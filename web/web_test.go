@@ -330,7 +330,7 @@ func TestOnlyThisMachineAndThisPageAreAnswered(t *testing.T) {
 	assert.Equal(t, 403, status, "another site's page")
 	status, _ = c.do("POST", "/api/quads/quern/next", "{}", "Sec-Fetch-Site", "cross-site")
 	assert.Equal(t, 403, status)
-	status, text := c.do("POST", "/api/import", strings.Repeat(" ", 9<<20))
+	status, text := c.do("POST", "/api/quads/quern/next", strings.Repeat(" ", 9<<20))
 	assert.Equal(t, 413, status, text)
 
 	response, err := http.Get(c.server.URL + "/")

@@ -20,6 +20,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/demo"
+	"yokeswap/format"
 )
 
 // yoke runs the program within the test.
@@ -87,10 +88,10 @@ func TestBadInputIsRefusedWithItsPlace(t *testing.T) {
 	assert.Contains(t, errs, "harrow-fell.gear.json: airUnits[0].input: minV 7.2 V is above maxV 1.8 V")
 
 	huge := filepath.Join(t.TempDir(), "huge.json")
-	require.NoError(t, os.WriteFile(huge, bytes.Repeat([]byte(" "), 50<<20), 0o600))
+	require.NoError(t, os.WriteFile(huge, bytes.Repeat([]byte(" "), format.MaxBytes+1), 0o600))
 	exit, _, errs = yoke("check", huge)
 	assert.Equal(t, exitBad, exit)
-	assert.Contains(t, errs, "larger than 8 MiB")
+	assert.Contains(t, errs, "larger than 128 MiB")
 
 	for _, args := range [][]string{{}, {"dance"}, {"check"}, {"check", "nowhere.json"}, {"check", "--loud", "x"}, {"serve", "extra"},
 		{"serve", "--listen", "0.0.0.0:0", "--data", t.TempDir()}, {"import", "--data", t.TempDir()}, {"export", "--data", t.TempDir(), "--gear", "nix"}} {

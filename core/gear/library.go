@@ -132,6 +132,53 @@ func (s *Set) Add(item Item) {
 	}
 }
 
+// New makes an empty entry of a kind; nil where there is no such kind.
+func New(kind Kind) Item {
+	switch kind {
+	case KindAirUnit:
+		return &AirUnit{}
+	case KindGoggles:
+		return &Goggles{}
+	case KindController:
+		return &Controller{}
+	case KindReceiver:
+		return &Receiver{}
+	case KindBoard:
+		return &Board{}
+	case KindRegulator:
+		return &Regulator{}
+	case KindPack:
+		return &Pack{}
+	case KindConnector:
+		return &Connector{}
+	case KindHarness:
+		return &Harness{}
+	case KindAntenna:
+		return &Antenna{}
+	case KindAdapter:
+		return &Adapter{}
+	case KindRegion:
+		return &Region{}
+	case KindBandPlan:
+		return &BandPlan{}
+	case KindFrame:
+		return &Frame{}
+	case KindPlate:
+		return &Plate{}
+	case KindScrew:
+		return &Screw{}
+	case KindWasher:
+		return &Washer{}
+	case KindStandoff:
+		return &Standoff{}
+	case KindFlightFirmware:
+		return &FlightFirmware{}
+	case KindPairing:
+		return &Pairing{}
+	}
+	return nil
+}
+
 // Library finds gear by id over any number of gear packs. It is not changed
 // after NewLibrary, so it may be shared between goroutines.
 type Library struct {
