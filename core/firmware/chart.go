@@ -3,6 +3,7 @@ package firmware
 import (
 	"slices"
 	"sync"
+	"sync/atomic"
 )
 
 // Move is one release a device offers, as the way finder needs it.
@@ -42,45 +43,81 @@ type Step struct {
 }
 
 // Chart is all moves of a device model. Its moves are not changed after
-// NewChart, so it may be shared between goroutines; ways found are kept.
+// NewChart, so it may be shared between goroutines; what is found is kept. Nothing is
+// worked out before it is asked for: a library has many devices, a quad has three.
 type Chart struct {
 	moves      []Move
 	modes      []Mode
-	activation *Range   // releases it can be activated on; nil: no activation needed
-	back       [][]bool // whether moves lead from one release to another, modes and activation apart
-	plain      bool     // no move depends on a mode or on activation
+	activation *Range // releases it can be activated on; nil: no activation needed
+	plain      bool   // no move depends on a mode or on activation
 	rolledTo   []Version
-	found      sync.Map // trip to way
-}
-
-type trip struct{ from, goal State }
-
-type way struct {
-	steps []Step
-	ok    bool
+	laid       sync.Once
+	over       [][]bool                 // whether a release goes over another, by their places
+	rolls      [][]bool                 // whether a release may be replaced by an older one
+	newest     int                      // the newest release offered; unlisted: none
+	back       []atomic.Pointer[[]bool] // by release: to which moves lead from it, modes and activation apart
+	trees      sync.Map                 // origin to *tree
 }
 
 // NewChart charts a device's releases, modes and activation. A nil activation
 // means none is needed.
 func NewChart(moves []Move, modes []Mode, activation *Range) *Chart {
-	c := &Chart{moves: moves, modes: modes, activation: activation, plain: true}
-	c.back = make([][]bool, len(moves))
+	c := &Chart{moves: moves, modes: modes, activation: activation, plain: true, newest: unlisted}
 	for i := range moves {
 		c.plain = c.plain && moves[i].Mode == "" && !moves[i].Activated
 		c.rolledTo = append(c.rolledTo, moves[i].RollbackTo...)
-		c.back[i] = make([]bool, len(moves))
-		for k := range moves {
-			c.back[i][k] = c.installs(k, i) || c.rollsBack(i, k)
-		}
 	}
-	for via := range moves { // Warshall's transitive closure
-		for i := range moves {
-			for k := range moves {
-				c.back[i][k] = c.back[i][k] || c.back[i][via] && c.back[via][k]
+	return c
+}
+
+// lay works out once which release goes over which.
+func (c *Chart) lay() {
+	c.laid.Do(func() {
+		n := len(c.moves)
+		c.over, c.rolls, c.back = table(n), table(n), make([]atomic.Pointer[[]bool], n)
+		for i := range c.moves {
+			m := &c.moves[i]
+			if m.Withheld {
+				continue
+			}
+			if c.newest == unlisted || m.Version.Compare(c.moves[c.newest].Version) > 0 {
+				c.newest = i
+			}
+			for k := range c.moves {
+				o := &c.moves[k]
+				c.over[i][k] = m.Version.Compare(o.Version) > 0 && m.From.Holds(o.Version)
+				c.rolls[k][i] = holds(o.RollbackTo, m.Version)
+			}
+		}
+	})
+}
+
+func table(n int) [][]bool {
+	rows, cells := make([][]bool, n), make([]bool, n*n)
+	for i := range rows {
+		rows[i] = cells[i*n : (i+1)*n]
+	}
+	return rows
+}
+
+// leadsBack says to which releases moves lead from one.
+func (c *Chart) leadsBack(from int) []bool {
+	if row := c.back[from].Load(); row != nil {
+		return *row
+	}
+	row := make([]bool, len(c.moves))
+	for open := []int{from}; len(open) > 0; {
+		at := open[0]
+		open = open[1:]
+		for to := range c.moves {
+			if !row[to] && (c.over[to][at] || c.rolls[at][to]) {
+				row[to] = true
+				open = append(open, to)
 			}
 		}
 	}
-	return c
+	c.back[from].Store(&row)
+	return row
 }
 
 // Without is the chart while some of its releases are not offered.
@@ -114,24 +151,19 @@ func (c *Chart) place(v Version) int {
 // nobody knows only the newest goes, and only if it goes over everything: any
 // other could turn out to be a downgrade.
 func (c *Chart) installs(release, over int) bool {
-	m := &c.moves[release]
-	if m.Withheld {
-		return false
-	}
+	c.lay()
 	if over != unlisted {
-		return m.Version.Compare(c.moves[over].Version) > 0 && m.From.Holds(c.moves[over].Version)
+		return c.over[release][over]
 	}
-	newest := !slices.ContainsFunc(c.moves, func(o Move) bool { return !o.Withheld && o.Version.Compare(m.Version) > 0 })
-	return newest && m.From.IsAny()
+	m := &c.moves[release]
+	return c.newest != unlisted && !m.Withheld && m.From.IsAny() && m.Version.Compare(c.moves[c.newest].Version) == 0
 }
 
-func (c *Chart) rollsBack(from, to int) bool {
-	return from != unlisted && !c.moves[to].Withheld && slices.ContainsFunc(c.moves[from].RollbackTo, func(v Version) bool { return v.Compare(c.moves[to].Version) == 0 })
-}
+func (c *Chart) rollsBack(from, to int) bool { return from != unlisted && c.rolls[from][to] }
 
 // door says whether nothing leads back from a release just installed.
 func (c *Chart) door(release, over int) bool {
-	return c.moves[release].OneWay || over == unlisted || !c.back[release][over]
+	return c.moves[release].OneWay || over == unlisted || !c.leadsBack(release)[over]
 }
 
 // has says whether the release at a place has a mode.
@@ -188,13 +220,9 @@ func (c *Chart) Way(from, goal State) ([]Step, bool) {
 	if step, ok := c.direct(from, goal, start, target); ok {
 		return []Step{step}, true
 	}
-	key := trip{from, goal}
-	if w, ok := c.found.Load(key); ok {
-		return w.(way).steps, w.(way).ok
-	}
-	steps, ok := c.search(from, goal, start, target)
-	c.found.Store(key, way{steps, ok})
-	return steps, ok
+	return c.tree(origin{from, goal.Mode, goal.Activated}).way(func(n node) bool {
+		return n.at == target && (goal.Mode == "" || goal.Mode == n.mode) && (n.activated || !goal.Activated)
+	})
 }
 
 // direct is the way of most devices: one update, where nothing can be better.
@@ -207,89 +235,6 @@ func (c *Chart) direct(from, goal State, start, target int) (Step, bool) {
 		return Step{}, false // perhaps it can be rolled back to, round the door
 	}
 	return Step{From: from.Version, To: m.Version, OneWay: c.door(target, start)}, true
-}
-
-// node is a place in the search.
-type node struct {
-	at        int
-	mode      string
-	activated bool
-}
-
-// visit is a node with the cheapest way to it so far.
-type visit struct {
-	node
-	cost   [3]int // one-way steps, steps, steps after activation
-	step   Step   // that led here
-	before int    // place of the visit before
-	closed bool
-}
-
-func (c *Chart) search(from, goal State, start, target int) ([]Step, bool) {
-	visits := []visit{{node: node{start, from.Mode, from.Activated}, before: -1}}
-	for {
-		at := -1
-		for i := range visits {
-			if !visits[i].closed && (at < 0 || slices.Compare(visits[i].cost[:], visits[at].cost[:]) < 0) {
-				at = i
-			}
-		}
-		if at < 0 {
-			return nil, false
-		}
-		here := visits[at]
-		if here.at == target && (goal.Mode == "" || goal.Mode == here.mode) && (here.activated || !goal.Activated) {
-			return walked(visits, at), true
-		}
-		visits[at].closed = true
-		c.leave(here.node, from, goal, func(to node, step Step) {
-			cost := here.cost
-			if step.OneWay {
-				cost[0]++
-			}
-			cost[1]++
-			if here.activated && !from.Activated {
-				cost[2]++
-			}
-			next := visit{node: to, cost: cost, step: step, before: at}
-			i := slices.IndexFunc(visits, func(v visit) bool { return v.node == to })
-			if i < 0 {
-				visits = append(visits, next)
-			} else if !visits[i].closed && slices.Compare(cost[:], visits[i].cost[:]) < 0 {
-				visits[i] = next
-			}
-		})
-	}
-}
-
-// leave lists the steps that lead on from a node.
-func (c *Chart) leave(here node, from, goal State, visit func(node, Step)) {
-	version := from.Version
-	if here.at != unlisted {
-		version = c.moves[here.at].Version
-	}
-	for i := range c.moves {
-		m := &c.moves[i]
-		if (m.Mode != "" && m.Mode != here.mode) || m.Activated && !here.activated || !c.installs(i, here.at) {
-			continue
-		}
-		visit(node{i, c.keepsMode(here.mode, i), here.activated}, Step{From: version, To: m.Version, OneWay: c.door(i, here.at)})
-	}
-	for i := range c.moves {
-		if c.rollsBack(here.at, i) {
-			visit(node{i, c.keepsMode(here.mode, i), here.activated}, Step{From: version, To: c.moves[i].Version, Back: true})
-		}
-	}
-	if !c.plain || goal.Mode != "" {
-		for _, mode := range c.modes {
-			if mode.ID != here.mode && c.has(mode, here.at) {
-				visit(node{here.at, mode.ID, here.activated}, Step{From: version, FromMode: here.mode, Mode: mode.ID})
-			}
-		}
-	}
-	if !here.activated && (!c.plain || goal.Activated) && c.activates(here.at) {
-		visit(node{here.at, here.mode, true}, Step{From: version, Activate: true})
-	}
 }
 
 // Doors counts the one-way steps of a way.
@@ -310,13 +255,4 @@ func Updates(steps []Step) (n int) {
 		}
 	}
 	return n
-}
-
-func walked(visits []visit, at int) []Step {
-	var steps []Step
-	for ; visits[at].before >= 0; at = visits[at].before {
-		steps = append(steps, visits[at].step)
-	}
-	slices.Reverse(steps)
-	return steps
 }

@@ -1,6 +1,7 @@
 package firmware
 
 import (
+	"fmt"
 	"strconv"
 	"strings"
 	"testing"
@@ -223,7 +224,8 @@ func TestNoWayIsBetter(t *testing.T) {
 				}
 				return
 			}
-			c.leave(node{c.place(s.Version), s.Mode, s.Activated}, s, goal, func(to node, step Step) {
+			here := node{c.place(s.Version), s.Mode, s.Activated}
+			visit := func(to node, oneWay bool) {
 				next := State{c.moves[to.at].Version, to.mode, to.activated}
 				for _, b := range been {
 					if b == next {
@@ -231,15 +233,41 @@ func TestNoWayIsBetter(t *testing.T) {
 					}
 				}
 				price := [2]int{cost[0], cost[1] + 1}
-				if step.OneWay {
+				if oneWay {
 					price[0]++
 				}
 				walk(next, append(been, next), price)
-			})
+			}
+			c.lay()
+			(&tree{chart: c, origin: origin{from: s, activated: goal.Activated}}).leave(here, visit)
+			for _, mode := range c.modes { // also those the search takes for no use
+				if mode.ID != s.Mode && c.has(mode, here.at) {
+					visit(node{here.at, mode.ID, here.activated}, false)
+				}
+			}
 		}
 		walk(from, []State{from}, [2]int{})
 		steps, ok := c.Way(from, goal)
 		require.Equal(t, found, ok)
 		require.Equal(t, best, [2]int{Doors(steps), len(steps)})
 	})
+}
+
+// The search grows with what is reachable: modes that nothing asks for are not walked
+// through.
+func TestASearchGrowsWithWhatIsReachable(t *testing.T) {
+	var releases []Move
+	var modes []Mode
+	for i := range 200 {
+		releases = append(releases, Move{Version: Version(fmt.Sprintf("1.%d", i)), From: Any})
+	}
+	for i := range 20 {
+		modes = append(modes, Mode{ID: fmt.Sprintf("mode-%d", i), On: Any})
+	}
+	releases[100].Mode = "mode-3"
+	c := NewChart(releases, modes, nil)
+	from := State{Version: "1.0", Mode: "mode-0", Activated: true}
+	_, ok := c.Way(from, State{Version: "1.100"})
+	assert.True(t, ok)
+	assert.LessOrEqual(t, len(c.tree(origin{from, "", false}).nodes), 2*200)
 }

@@ -133,7 +133,7 @@ func worst(g swap.GateVerdict) string {
 	return ""
 }
 
-func demoStock(t *testing.T) *stock.Stock {
+func demoStock(t testing.TB) *stock.Stock {
 	st := &stock.Stock{Fleet: &fleet.Fleet{}}
 	require.NoError(t, demo.Load(st))
 	return st
