@@ -41,6 +41,7 @@ type RouteView struct {
 func (s *server) registerRoute(api huma.API) {
 	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[RouteView], error) { return s.routeView() })
 	huma.Put(api, "/api/route", s.saveGoals)
+	huma.Get(api, "/api/route/why", s.why)
 	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {
 		return s.backView()
 	})
@@ -74,6 +75,28 @@ func (s *server) saveGoals(_ context.Context, in *struct {
 		return nil, problem(err)
 	}
 	return s.routeView()
+}
+
+// why explains one want that failed, of which the plan itself explains the first.
+func (s *server) why(_ context.Context, in *struct {
+	Want  int   `query:"want" required:"true" minimum:"0" doc:"its place among the wants"`
+	Whole int64 `query:"whole" required:"true" doc:"revision of everything the route was planned on"`
+}) (*answer[route.Conflict], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	if snap.Revision != in.Whole {
+		return nil, huma.Error409Conflict("The fleet has changed since the route was planned: look at it again.")
+	}
+	conflict, err := route.Why(routeRequest(snap), in.Want)
+	switch {
+	case err != nil:
+		return nil, huma.Error404NotFound(err.Error())
+	case conflict == nil:
+		return nil, huma.Error404NotFound("this want is met")
+	}
+	return reply(*conflict), nil
 }
 
 func (s *server) routeView() (*answer[RouteView], error) {

@@ -9,12 +9,22 @@ type Index struct {
 	holders map[string][]*Quad
 	spares  map[string]int
 	taken   map[string]map[string]int // model to quad to how many its plan takes
+	takes   map[string]int            // model to how many all plans take
 	owned   map[string]bool
+	instead *Quad // stands for the quad of its id; nil: each for itself
+}
+
+// Planning is the fleet with a quad planned in another way, to ask what that would do;
+// what the quads have a claim on is as it was.
+func (x *Index) Planning(q *Quad) *Index {
+	other := *x
+	other.instead = q
+	return &other
 }
 
 // NewIndex indexes a fleet.
 func NewIndex(f *Fleet) *Index {
-	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, spares: map[string]int{}, taken: map[string]map[string]int{}, owned: map[string]bool{}}
+	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, spares: map[string]int{}, taken: map[string]map[string]int{}, takes: map[string]int{}, owned: map[string]bool{}}
 	for i := range f.Kit {
 		x.pieces[f.Kit[i].ID] = &f.Kit[i]
 		x.owned[f.Kit[i].Model] = true
@@ -41,6 +51,9 @@ func (x *Index) Piece(id string) (*Kit, bool) {
 
 // Quad looks up a quad by its id.
 func (x *Index) Quad(id string) (*Quad, bool) {
+	if x.instead != nil && x.instead.ID == id {
+		return x.instead, true
+	}
 	q, ok := x.quads[id]
 	return q, ok
 }
@@ -72,6 +85,7 @@ func (x *Index) take(q *Quad) {
 				x.taken[model] = map[string]int{}
 			}
 			x.taken[model][q.ID] = n
+			x.takes[model] += n
 		}
 	}
 }
@@ -79,13 +93,7 @@ func (x *Index) take(q *Quad) {
 // SpareCount is how many loose parts of a model are left for a quad, after what
 // the plans of the other quads take.
 func (x *Index) SpareCount(model, quad string) int {
-	n := x.spares[model]
-	for other, taken := range x.taken[model] {
-		if other != quad {
-			n -= taken
-		}
-	}
-	return max(0, n)
+	return max(0, x.spares[model]-x.takes[model]+x.taken[model][quad])
 }
 
 // OwnsModel says whether kit or spares hold the model.

@@ -1,6 +1,7 @@
 package route
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -28,22 +29,37 @@ type Way struct {
 	Buys  bool   `json:"buys"` // something has to be bought for it
 }
 
-// explain gives every want that failed its conflict.
-func (w *writer) explain(links []Link) {
-	var met []int
-	for i, l := range links {
-		if l.Met {
-			met = append(met, i)
-		}
+// MostExplained is how many wants that failed a plan explains by itself; more than
+// anybody reads at once. Why explains any of the others.
+const MostExplained = 40
+
+// Why explains why a want fails in the plan for all; nil where it does not.
+func Why(r Request, want int) (*Conflict, error) {
+	p, err := prepare(r)
+	if err != nil {
+		return nil, err
 	}
+	w := newWriter(r, p, p.solve(cmp.Or(r.Budget, DefaultBudget)))
+	links := w.links()
+	if want < 0 || want >= len(links) {
+		return nil, fmt.Errorf("wants[%d]: there are %d wants", want, len(links))
+	}
+	w.explain(links, func(i int) bool { return i == want })
+	return links[want].Conflict, nil
+}
+
+// explain gives the wants that failed and are asked for their conflicts.
+func (w *writer) explain(links []Link, asked func(i int) bool) {
+	stand := w.standing(links)
 	refused := map[int]bool{}
 	for _, r := range w.refused {
 		refused[r.want] = true
 	}
 	for i := range links {
-		if links[i].Met {
+		if links[i].Met || !asked(i) {
 			continue
 		}
+		met := stand.beside(w.Wants[i].Quad)
 		c := &Conflict{Wants: []int{i}, Facts: []string{}, Ways: []Way{}}
 		if !refused[i] {
 			c.Wants = w.smallest(i, met)
@@ -54,6 +70,59 @@ func (w *writer) explain(links []Link) {
 		c.Ways = append(c.Ways, w.ways(i, c.Wants[1:], met)...)
 		links[i].Conflict = c
 	}
+}
+
+// standing are met wants that stand for all of them: of quads alike, with the same
+// wants met, the wants of one. Where those can be met so can the others, since each
+// unit is set for itself. What a fleet takes to explain so grows with its kinds of
+// quads, not with their number.
+type standing struct {
+	all   []int            // one quad of each kind
+	kind  map[string]int   // quad to its kind
+	first []string         // kind to the quad that stands for it
+	own   map[string][]int // quad to its met wants
+}
+
+func (w *writer) standing(links []Link) standing {
+	s := standing{kind: map[string]int{}, own: map[string][]int{}}
+	kinds := map[string]int{}
+	for g, group := range w.groups {
+		for _, m := range group.members {
+			key := fmt.Sprint(g)
+			var own []int
+			for k, i := range m.wants {
+				if links[i].Met {
+					own = append(own, i)
+					key += fmt.Sprint(" ", k)
+				}
+			}
+			if len(own) == 0 {
+				continue
+			}
+			quad := w.Wants[own[0]].Quad
+			kind, seen := kinds[key]
+			if !seen {
+				kind = len(s.first)
+				kinds[key] = kind
+				s.first = append(s.first, quad)
+				s.all = append(s.all, own...)
+			}
+			s.kind[quad], s.own[quad] = kind, own
+		}
+	}
+	slices.Sort(s.all)
+	return s
+}
+
+// beside are the met wants that stand for all, with all of one quad's own.
+func (s *standing) beside(quad string) []int {
+	own := s.own[quad]
+	if len(own) == 0 || s.first[s.kind[quad]] == quad {
+		return s.all
+	}
+	list := append(slices.Clone(s.all), own...)
+	slices.Sort(list)
+	return list
 }
 
 // feasible asks whether all these wants can be met at once.
@@ -200,7 +269,7 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 			})
 		}
 	}
-	ways = append(ways, w.controllers(failed, quad, keep)...)
+	ways = append(ways, w.controllers(failed, quad, own, keep)...)
 	ways = append(ways, w.separate(failed, quad, own, keep)...)
 	slices.SortStableFunc(ways, func(a, b Way) int { return toBuy(a) - toBuy(b) })
 	return ways
@@ -231,21 +300,48 @@ func (w *writer) otherUnits(quad *fleet.Quad, own, keep []int) (ways []Way) {
 		_, taken := w.Fleet.Holder(kit.ID, quad.ID)
 		return !taken && (fit.AirUnit == nil || fit.AirUnit.Kit != kit.ID)
 	}
+	owned := w.ownedUnits()
 	for _, unit := range gear.All[*gear.AirUnit](w.Library) {
 		if fit.AirUnit != nil && fit.AirUnit.Model == unit.ID {
 			continue
 		}
 		slot, costs := &fleet.Slot{Model: unit.ID}, bought
-		for i := range w.Fleet.Kit {
-			if kit := &w.Fleet.Kit[i]; kit.Model == unit.ID && free(kit) {
-				slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
-				break
-			}
+		if at := slices.IndexFunc(owned[unit.ID], free); at >= 0 {
+			kit := owned[unit.ID][at]
+			slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
 		}
 		way := Way{Says: "fit " + unit.Label() + " to " + quad.Label(), Costs: costs}
 		ways = append(ways, w.tried(way, quad.ID, fleet.Patch{AirUnit: slot}, own, keep)...)
 	}
 	return ways
+}
+
+// ownedUnits are the units that no quad's plan has on board, by model.
+func (w *writer) ownedUnits() map[string][]*fleet.Kit {
+	if w.units == nil {
+		w.units = map[string][]*fleet.Kit{}
+		for i := range w.Fleet.Kit {
+			kit := &w.Fleet.Kit[i]
+			if _, taken := w.Fleet.Holder(kit.ID, ""); !taken {
+				w.units[kit.Model] = append(w.units[kit.Model], kit)
+			}
+		}
+	}
+	return w.units
+}
+
+// ownedControllers are the controllers there are.
+func (w *writer) ownedControllers() []*fleet.Kit {
+	if w.hands == nil {
+		w.hands = []*fleet.Kit{}
+		for i := range w.Fleet.Kit {
+			kit := &w.Fleet.Kit[i]
+			if _, ok := gear.Find[*gear.Controller](w.Library, kit.Model); ok {
+				w.hands = append(w.hands, kit)
+			}
+		}
+	}
+	return w.hands
 }
 
 // separate puts a separate receiver in for the sticks.
@@ -271,19 +367,38 @@ func (w *writer) separate(failed int, quad *fleet.Quad, own, keep []int) []Way {
 func (w *writer) tried(way Way, quad string, patch fleet.Patch, own, keep []int) []Way {
 	changed := w.Request
 	changed.Fleet = patched(w.Fleet, quad, patch)
-	if patch.Receiver != nil {
-		changed.Wants = slices.Clone(w.Wants)
-		for i := range changed.Wants {
-			if changed.Wants[i].Quad == quad {
-				changed.Wants[i].Controller = ""
-			}
+	return w.met(way, changed, own, keep, func(_ int, want *fleet.Want) {
+		if patch.Receiver != nil && want.Quad == quad {
+			want.Controller = ""
+		}
+	})
+}
+
+// met is the way where the wants to be kept can be met once they are changed; the
+// quad's own are asked first, they settle most tries.
+func (w *writer) met(way Way, r Request, own, keep []int, change func(k int, want *fleet.Want)) []Way {
+	r.Wants = make([]fleet.Want, len(keep))
+	asked := make([]int, 0, len(own))
+	for i, k := range keep {
+		r.Wants[i] = w.Wants[k]
+		change(k, &r.Wants[i])
+		if slices.Contains(own, k) {
+			asked = append(asked, i)
 		}
 	}
-	if !feasible(changed, own) || !feasible(changed, keep) {
+	if !feasible(r, asked) || !feasible(r, upTo(len(keep))) {
 		return nil
 	}
 	way.Buys = way.Costs == bought
 	return []Way{way}
+}
+
+func upTo(n int) []int {
+	list := make([]int, n)
+	for i := range list {
+		list[i] = i
+	}
+	return list
 }
 
 // toBuy puts what needs nothing bought first.
@@ -295,33 +410,28 @@ func toBuy(w Way) int {
 }
 
 // controllers tries the other controllers owned for a failed want.
-func (w *writer) controllers(failed int, quad *fleet.Quad, keep []int) (ways []Way) {
+func (w *writer) controllers(failed int, quad *fleet.Quad, own, keep []int) (ways []Way) {
 	if fit := quad.NextFit(); fit.Receiver != "" && w.Wants[failed].Controller == "" {
 		return nil
 	}
-	for i := range w.Fleet.Kit {
-		kit := &w.Fleet.Kit[i]
-		if _, ok := gear.Find[*gear.Controller](w.Library, kit.Model); !ok || kit.ID == w.Wants[failed].Controller {
+	for _, kit := range w.ownedControllers() {
+		if kit.ID == w.Wants[failed].Controller {
 			continue
 		}
-		changed := w.Request
-		changed.Wants = slices.Clone(w.Wants)
-		changed.Wants[failed].Controller = kit.ID
-		if feasible(changed, keep) {
-			ways = append(ways, Way{Says: "fly " + quad.Label() + " with " + kit.Label(), Costs: "nothing to buy"})
-		}
+		way := Way{Says: "fly " + quad.Label() + " with " + kit.Label(), Costs: "nothing to buy"}
+		ways = append(ways, w.met(way, w.Request, own, keep, func(k int, want *fleet.Want) {
+			if k == failed {
+				want.Controller = kit.ID
+			}
+		})...)
 	}
 	return ways
 }
 
 // patched is the fleet with one quad's next fit changed.
 func patched(x *fleet.Index, quadID string, p fleet.Patch) *fleet.Index {
-	f := *x.Fleet
-	f.Quads = slices.Clone(f.Quads)
-	for i := range f.Quads {
-		if f.Quads[i].ID == quadID {
-			f.Quads[i].Next = new(f.Quads[i].NextFit().With(p))
-		}
-	}
-	return fleet.NewIndex(&f)
+	quad, _ := x.Quad(quadID)
+	changed := *quad
+	changed.Next = new(quad.NextFit().With(p))
+	return x.Planning(&changed)
 }

@@ -420,7 +420,7 @@ func BenchmarkRoute(b *testing.B) {
 
 // The whole answer, with conflicts, order and lanes, as the screen asks for it.
 func BenchmarkSolve(b *testing.B) {
-	for _, size := range [][2]int{{9, 3}, {200, 3}} {
+	for _, size := range [][2]int{{9, 3}, {200, 3}, {1000, 3}, {10000, 3}} {
 		r := instance(11, size[0], size[1])
 		b.Run(fmt.Sprintf("quads=%d/goggles=%d", size[0], size[1]), func(b *testing.B) {
 			for b.Loop() {

@@ -91,10 +91,11 @@ func (w *writer) crafts() []*craft {
 			}
 		}
 	}
-	slices.SortStableFunc(list, func(a, b *craft) int {
-		return cmp.Compare(slices.IndexFunc(w.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == a.quad.ID }),
-			slices.IndexFunc(w.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == b.quad.ID }))
-	})
+	place := make(map[string]int, len(w.Fleet.Quads))
+	for i := range w.Fleet.Quads {
+		place[w.Fleet.Quads[i].ID] = i
+	}
+	slices.SortStableFunc(list, func(a, b *craft) int { return cmp.Compare(place[a.quad.ID], place[b.quad.ID]) })
 	return list
 }
 
@@ -205,8 +206,9 @@ func (o *ordering) descend(order []int, taken []int) {
 	}
 	o.tried++
 	price := [3]int{0, 0, o.toolChanges(order)}
+	states := o.states(order)
 	for _, c := range o.crafts {
-		_, dark := o.flip(c, order)
+		_, dark := o.flip(c, states)
 		price[1] += dark
 		if c.must {
 			price[0] += dark
@@ -239,8 +241,7 @@ func toolOf(s Step) string {
 // flip finds after how many shared steps a quad's unit is best updated, and for
 // how many of the states between the shared steps the quad is dark then. Among
 // the best it takes the last: goggles first.
-func (o *ordering) flip(c *craft, order []int) (after, dark int) {
-	states := o.states(order)
+func (o *ordering) flip(c *craft, states []map[string]firmware.Version) (after, dark int) {
 	current, target := o.current(c.unit), o.at[c.unit]
 	darkAt := func(state map[string]firmware.Version, unit firmware.Version) int {
 		if len(c.flies(o.view(state, c.unit, unit), nil)) == 0 {
@@ -250,7 +251,7 @@ func (o *ordering) flip(c *craft, order []int) (after, dark int) {
 	}
 	first, last := darkAt(states[0], current), darkAt(states[len(states)-1], target)
 	if first == 1 && last == 1 {
-		return len(order), 0 // it never flies: nothing to keep flyable
+		return len(states) - 1, 0 // it never flies: nothing to keep flyable
 	}
 	old, fresh := make([]int, len(states)), make([]int, len(states))
 	total := 0
@@ -258,7 +259,7 @@ func (o *ordering) flip(c *craft, order []int) (after, dark int) {
 		old[i], fresh[i] = darkAt(s, current), darkAt(s, target)
 		total += old[i]
 	}
-	after, dark = len(order), total // never flipped; only if nothing changes
+	after, dark = len(states)-1, total // never flipped; only if nothing changes
 	if current.Compare(target) == 0 && current.Known() {
 		return after, dark
 	}
@@ -325,18 +326,20 @@ func (w *writer) view(
 // arrange puts the units' steps between the shared ones: where their quads are
 // dark the shortest, must-fly quads first, the same tool together.
 func (o *ordering) arrange(units []chain) []Step {
-	slots := make([][]chain, len(o.best)+1)
+	slots, states := make([][]chain, len(o.best)+1), o.states(o.best)
+	of := map[string][]*craft{} // by unit
+	for _, c := range o.crafts {
+		of[c.unit] = append(of[c.unit], c)
+	}
 	for _, u := range units {
 		slot := len(o.best)
-		for _, c := range o.crafts {
-			if c.unit == u.key {
-				slot, _ = o.flip(c, o.best)
-			}
+		for _, c := range of[u.key] {
+			slot, _ = o.flip(c, states)
 		}
 		slots[slot] = append(slots[slot], u)
 	}
 	must := func(u chain) int {
-		if slices.ContainsFunc(o.crafts, func(c *craft) bool { return c.unit == u.key && c.must }) {
+		if slices.ContainsFunc(of[u.key], func(c *craft) bool { return c.must }) {
 			return 0
 		}
 		return 1
@@ -379,19 +382,53 @@ func take(s Step, at map[string]firmware.Version, asleep map[string]bool) {
 	}
 }
 
-// lanes says who can fly after each step.
+// lanes says who can fly after each step. A quad is looked at again only where a step
+// touches what it flies with.
 func (w *writer) lanes(steps []Step) []Lane {
 	lanes := []Lane{}
+	at := map[string][]int{} // by device: the steps that touch it
+	for i, s := range steps {
+		at[s.Device] = append(at[s.Device], i)
+	}
 	for _, c := range w.crafts() {
 		lane := Lane{Quad: c.quad.ID, Name: c.quad.Label(), Bench: c.bench}
-		at, asleep := map[string]firmware.Version{}, w.asleep()
-		look := func() { lane.Flies = append(lane.Flies, c.flies(w.view(at, "", ""), asleep)) }
-		look()
-		for _, s := range steps {
-			take(s, at, asleep)
-			look()
+		carries, sleeps := map[string]firmware.Version{}, map[string]bool{}
+		touched := slices.Clone(at[c.unit])
+		keys := []string{c.unit}
+		for _, want := range c.wants {
+			keys = append(keys, want.goggles, want.controller)
+		}
+		for _, key := range keys {
+			touched = append(touched, at[key]...)
+			if d, ok := w.devices[key]; ok && d.wakes {
+				sleeps[key] = true
+			}
+		}
+		slices.Sort(touched)
+		lane.turn(0, c.flies(w.view(carries, "", ""), sleeps))
+		for _, i := range slices.Compact(touched) {
+			take(steps[i], carries, sleeps)
+			lane.turn(i+1, c.flies(w.view(carries, "", ""), sleeps))
 		}
 		lanes = append(lanes, lane)
 	}
 	return lanes
+}
+
+// turn notes what a quad flies with after a number of steps, where that is another.
+func (l *Lane) turn(after int, flies []string) {
+	if n := len(l.Turns); n == 0 || !slices.Equal(l.Turns[n-1].Flies, flies) {
+		l.Turns = append(l.Turns, Turn{after, flies})
+	}
+}
+
+// Flies are the goggles a quad links with after a number of steps.
+func (l *Lane) Flies(after int) []string {
+	flies := []string{}
+	for _, turn := range l.Turns {
+		if turn.After <= after {
+			flies = turn.Flies
+		}
+	}
+	return flies
 }

@@ -1,6 +1,7 @@
 package route
 
 import (
+	"cmp"
 	"fmt"
 	"math/bits"
 	"strings"
@@ -41,7 +42,7 @@ type Link struct {
 	Gained      []string     `json:"gained"`
 	Lost        []string     `json:"lost"`
 	Says        string       `json:"says"`
-	Conflict    *Conflict    `json:"conflict,omitempty"`
+	Conflict    *Conflict    `json:"conflict,omitempty"` // absent: it is met, or has to be asked for
 
 	has *gear.Pairing // what holds at the end
 }
@@ -51,9 +52,13 @@ type Lane struct {
 	Quad  string `json:"quad"`
 	Name  string `json:"name"`
 	Bench bool   `json:"bench"` // its next unit is not on it yet: the swap comes first
-	// Flies are the goggles wanted that link, before the first step and after
-	// each.
-	Flies [][]string `json:"flies"`
+	Turns []Turn `json:"turns"` // in order, the first before any step
+}
+
+// Turn is what a quad flies with from a number of steps on.
+type Turn struct {
+	After int      `json:"after"` // steps carried out
+	Flies []string `json:"flies"` // the goggles wanted that link
 }
 
 // Solve finds the best plan for a request. The errors name what in the request
@@ -63,14 +68,11 @@ func Solve(r Request) (Plan, error) {
 	if err != nil {
 		return Plan{}, err
 	}
-	budget := r.Budget
-	if budget <= 0 {
-		budget = DefaultBudget
-	}
-	s := p.solve(budget)
+	s := p.solve(cmp.Or(r.Budget, DefaultBudget))
 	w := newWriter(r, p, s)
 	plan := Plan{Bounded: s.bounded, Links: w.links(), Steps: []Step{}, Lanes: []Lane{}}
-	w.explain(plan.Links)
+	explained := 0
+	w.explain(plan.Links, func(int) bool { explained++; return explained <= MostExplained })
 	plan.Devices, plan.Notes = w.targets(plan.Links), w.notes()
 	plan.Steps, plan.OrderBounded = w.steps()
 	plan.Lanes = w.lanes(plan.Steps)
@@ -89,6 +91,8 @@ type writer struct {
 	rests   map[string]string           // goggles to the mode they end in
 	home    map[string]firmware.State   // on the way back: where each device shall stand
 	devices map[string]*device
+	units   map[string][]*fleet.Kit // that are free, by model; made when first asked for
+	hands   []*fleet.Kit            // controllers, likewise
 }
 
 func newWriter(r Request, p *problem, s solution) *writer {

@@ -95,7 +95,7 @@ func TestTheMiddleGenerationWorksWithBoth(t *testing.T) {
 		{"new-eyes"},
 		{"old-eyes", "new-eyes"},
 		{"old-eyes", "new-eyes"},
-	}, p.Lanes[0].Flies)
+	}, through(p.Lanes[0], p.Steps))
 }
 
 func TestMustsComeBeforeWishesAndWishesBeforeDoors(t *testing.T) {
@@ -189,7 +189,7 @@ func TestNobodyFliesOnWhatIsNotActivated(t *testing.T) {
 	}
 	p := solved(t, r)
 	require.Equal(t, []string{"unit-second "}, moves(p))
-	assert.Equal(t, [][]string{{}, {"new-eyes"}}, p.Lanes[0].Flies)
+	assert.Equal(t, [][]string{{}, {"new-eyes"}}, through(p.Lanes[0], p.Steps))
 }
 
 func TestWhatNoFirmwareDecides(t *testing.T) {
@@ -211,10 +211,10 @@ func TestWhatNoFirmwareDecides(t *testing.T) {
 func dark(p Plan, wants []fleet.Want) (n int) {
 	for _, l := range p.Lanes {
 		isMust := slices.ContainsFunc(wants, func(w fleet.Want) bool { return w.Quad == l.Quad && w.Weight == fleet.Must })
-		if !isMust || len(l.Flies[0]) == 0 && len(l.Flies[len(l.Flies)-1]) == 0 {
+		if !isMust || len(l.Flies(0)) == 0 && len(l.Flies(len(p.Steps))) == 0 {
 			continue
 		}
-		for _, f := range l.Flies {
+		for _, f := range through(l, p.Steps) {
 			if len(f) == 0 {
 				n++
 			}
@@ -276,7 +276,8 @@ func TestEveryPlanCanBeWalked(t *testing.T) {
 			require.Equal(t, works, p.Links[i].Met, "seed %d, want %d", seed, i)
 		}
 		for _, lane := range p.Lanes {
-			require.Len(t, lane.Flies, len(p.Steps)+1)
+			require.NotEmpty(t, lane.Turns, "seed %d", seed)
+			require.Zero(t, lane.Turns[0].After, "seed %d", seed)
 		}
 	}
 }
@@ -321,7 +322,7 @@ func TestNoOrderStrandsLess(t *testing.T) {
 		w.links()
 		best := -1
 		permute(p.Steps, func(order []Step) {
-			if n := dark(Plan{Lanes: w.lanes(order)}, r.Wants); best < 0 || n < best {
+			if n := dark(Plan{Steps: order, Lanes: w.lanes(order)}, r.Wants); best < 0 || n < best {
 				best = n
 			}
 		})
@@ -425,7 +426,7 @@ func TestAChainThroughModesIsPartOfTheRoute(t *testing.T) {
 		back = append(back, s.Says)
 	}
 	assert.Equal(t, []string{"put 4.4 on old-eyes", "put 4.1 on old-eyes", "switch old-eyes to mode a"}, back)
-	assert.Equal(t, [][]string{{"old-eyes"}, {}, {}, {}}, b.Lanes[0].Flies)
+	assert.Equal(t, [][]string{{"old-eyes"}, {}, {}, {}}, through(b.Lanes[0], b.Steps))
 }
 
 // A release the gear does not list is one nobody has read, and that is said.
@@ -469,7 +470,7 @@ func TestWhatIsNotKnownIsNotTakenForGood(t *testing.T) {
 	}
 	p := solved(t, r)
 	assert.Equal(t, []string{"unit-second "}, moves(p), "only what takes part in a link that works")
-	assert.Equal(t, [][]string{{}, {"new-eyes"}}, p.Lanes[0].Flies)
+	assert.Equal(t, [][]string{{}, {"new-eyes"}}, through(p.Lanes[0], p.Steps))
 }
 
 // A door that is shut says so, and opening it is a way out.
@@ -497,4 +498,49 @@ func TestAUnreadUnitOnTheRoute(t *testing.T) {
 		}
 	}
 	assert.True(t, read)
+}
+
+// through is what a quad flies with before the first step and after each.
+func through(l Lane, steps []Step) (list [][]string) {
+	for after := range len(steps) + 1 {
+		list = append(list, l.Flies(after))
+	}
+	return list
+}
+
+// Whatever the plan leaves unexplained is explained when it is asked for, in the same
+// words.
+func TestAskedForItIsExplainedTheSame(t *testing.T) {
+	compared := 0
+	for seed := range uint64(40) {
+		r := instance(seed, 4, 2)
+		for i, l := range solved(t, r).Links {
+			conflict, err := Why(r, i)
+			require.NoError(t, err)
+			assert.Equal(t, l.Conflict, conflict, "seed %d, want %d", seed, i)
+			if conflict != nil {
+				compared++
+			}
+		}
+	}
+	assert.Greater(t, compared, 20)
+	r := instance(11, 300, 3)
+	p := solved(t, r)
+	explained, silent := 0, 0
+	for i, l := range p.Links {
+		switch {
+		case l.Conflict != nil:
+			explained++
+		case !l.Met:
+			if silent++; silent == 1 {
+				conflict, err := Why(r, i)
+				require.NoError(t, err)
+				assert.NotNil(t, conflict)
+			}
+		}
+	}
+	assert.Equal(t, MostExplained, explained)
+	assert.Positive(t, silent)
+	_, err := Why(r, len(p.Links))
+	assert.ErrorContains(t, err, "wants[")
 }

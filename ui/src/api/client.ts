@@ -40,6 +40,7 @@ export type FieldChange = Schemas['FieldChange'];
 export type RouteView = Schemas['RouteView'];
 export type RouteStep = RouteView['plan']['steps'][number];
 export type RouteLane = RouteView['plan']['lanes'][number];
+export type RouteConflict = NonNullable<RouteView['plan']['links'][number]['conflict']>;
 export type BackView = Schemas['BackView'];
 /** What was read off a device after a step of the real route. */
 export type Read = NonNullable<paths['/api/route/read']['post']['requestBody']>['content']['application/json'];
@@ -126,6 +127,7 @@ export const api = {
   confirm: (quad: string, step: string, done: boolean, value?: number, read?: string) =>
     written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value, read } }))),
   route: () => read(() => client.GET('/api/route')),
+  routeWhy: (want: number, whole: number) => read(() => client.GET('/api/route/why', { params: { query: { want, whole } } })),
   saveGoals: (revision: number, goals: RouteView['goals']) => written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
   wayBack: () => read(() => client.GET('/api/route/back')),
   recordRead: (body: Read) => written(answered(client.POST('/api/route/read', { body }))),

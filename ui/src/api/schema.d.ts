@@ -565,6 +565,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/route/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API route why */
+        get: operations["get-api-route-why"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -1743,9 +1760,9 @@ export interface components {
         };
         RouteLane: {
             bench: boolean;
-            flies: string[][];
             name: string;
             quad: string;
+            turns: components["schemas"]["RouteTurn"][];
         };
         RouteLink: {
             before: boolean;
@@ -1818,6 +1835,11 @@ export interface components {
             to?: string;
             uses: components["schemas"]["RouteModeUse"][];
             warns: string[];
+        };
+        RouteTurn: {
+            /** Format: int64 */
+            after: number;
+            flies: string[];
         };
         RouteView: {
             controllers: components["schemas"]["Named"][];
@@ -3400,6 +3422,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RouteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-route-why": {
+        parameters: {
+            query: {
+                /** @description its place among the wants */
+                want: number;
+                /** @description revision of everything the route was planned on */
+                whole: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteConflict"];
                 };
             };
             /** @description Error */

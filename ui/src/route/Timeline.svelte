@@ -10,6 +10,7 @@
   }
   let { steps, lanes, begins }: Props = $props();
   const stops = $derived([null, ...steps]);
+  const fliesAfter = (lane: RouteLane, done: number) => lane.turns.findLast((t) => t.after <= done)?.flies ?? [];
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
@@ -38,7 +39,7 @@
         <tr>
           <th scope="row" class="quad">{lane.name}{#if lane.bench}<small>its swap comes first</small>{/if}</th>
           {#each stops as _, i (i)}
-            {@const flies = lane.flies[i] ?? []}
+            {@const flies = fliesAfter(lane, i)}
             <td class={flies.length > 0 ? (lane.bench ? 'bench' : 'flies') : 'dark'}>{flies.length > 0 ? flies.join(', ') : 'none'}</td>
           {/each}
         </tr>

@@ -73,7 +73,7 @@
         <label><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>
         <label class="by">by <input type="date" value={r.goals.by ?? ''} onchange={(e) => { const by = e.currentTarget.value || undefined; change((g) => ({ ...g, by })); }} /></label>
       </section>
-      <Refusals links={r.plan.links} />
+      <Refusals links={r.plan.links} whole={r.whole} />
     </div>
     {#if r.plan.steps.length > 0}
       <h2>The steps, and who can fly after each</h2>
