@@ -20,6 +20,7 @@ type BoardSnapshot struct {
 type boardRow struct {
 	ID   int64 `gorm:"primaryKey"`
 	Quad string
+	Life int64
 	At   time.Time
 	Why  string
 	Body string
@@ -36,25 +37,52 @@ func (s *Store) KeepBoard(quad, why string, state setup.State, at time.Time) (in
 	}
 	s.write.Lock()
 	defer s.write.Unlock()
-	row := boardRow{Quad: quad, At: at.UTC().Truncate(time.Second), Why: why, Body: string(body)}
+	row := boardRow{Quad: quad, Life: s.life(s.db, quad), At: at.UTC().Truncate(time.Second), Why: why, Body: string(body)}
 	if err := s.db.Create(&row).Error; err != nil {
 		return 0, fmt.Errorf("keep the board's settings: %w", err)
 	}
 	return row.ID, nil
 }
 
-// Boards lists the snapshots of a quad's flight board, the newest first.
-func (s *Store) Boards(quad string) ([]BoardSnapshot, error) {
+// Boards lists a page of the snapshots of a quad's flight board before one (0: the
+// newest), the newest first.
+func (s *Store) Boards(quad string, before int64, count int) ([]BoardSnapshot, error) {
+	query := s.db.Where("quad = ? AND life = ?", quad, s.life(s.db, quad)).Order("id DESC").Limit(page(count))
+	if before > 0 {
+		query = query.Where("id < ?", before)
+	}
 	var rows []boardRow
-	if err := s.db.Where("quad = ?", quad).Order("id DESC").Find(&rows).Error; err != nil {
+	if err := query.Find(&rows).Error; err != nil {
 		return nil, fmt.Errorf("read the board snapshots of %s: %w", quad, err)
 	}
 	list := make([]BoardSnapshot, len(rows))
-	for i, r := range rows {
-		list[i] = BoardSnapshot{ID: r.ID, Quad: r.Quad, At: r.At, Why: r.Why}
-		if err := json.Unmarshal([]byte(r.Body), &list[i].State); err != nil {
-			return nil, fmt.Errorf("read board snapshot %d: %w", r.ID, err)
+	for i := range rows {
+		var err error
+		if list[i], err = rows[i].snapshot(); err != nil {
+			return nil, err
 		}
 	}
 	return list, nil
+}
+
+// Board is one snapshot of a quad's flight board; false where there is none.
+func (s *Store) Board(quad string, id int64) (BoardSnapshot, bool, error) {
+	var rows []boardRow
+	err := s.db.Where("quad = ? AND life = ? AND id = ?", quad, s.life(s.db, quad), id).Limit(1).Find(&rows).Error
+	if err != nil {
+		return BoardSnapshot{}, false, fmt.Errorf("read board snapshot %d: %w", id, err)
+	}
+	if len(rows) == 0 {
+		return BoardSnapshot{}, false, nil
+	}
+	b, err := rows[0].snapshot()
+	return b, true, err
+}
+
+func (r *boardRow) snapshot() (BoardSnapshot, error) {
+	b := BoardSnapshot{ID: r.ID, Quad: r.Quad, At: r.At, Why: r.Why}
+	if err := json.Unmarshal([]byte(r.Body), &b.State); err != nil {
+		return b, fmt.Errorf("read board snapshot %d: %w", r.ID, err)
+	}
+	return b, nil
 }

@@ -48,7 +48,7 @@ func (s *Snapshot) loadGear(tx *gorm.DB) error {
 			Title:   r.Title,
 			License: r.License,
 		})
-		s.kept[stock.Ref{Kind: stock.KindSet, ID: r.ID}] = kept{r.Revision, r.Position}
+		s.kept[stock.Ref{Kind: stock.KindSet, ID: r.ID}] = kept{revision: r.Revision, position: r.Position}
 	}
 	var rows []gearRow
 	if err := tx.Order("position, id").Find(&rows).Error; err != nil {
@@ -64,7 +64,7 @@ func (s *Snapshot) loadGear(tx *gorm.DB) error {
 			return fmt.Errorf("gear %q: %w", r.ID, err)
 		}
 		set.Add(item)
-		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{r.Revision, r.Position}
+		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{revision: r.Revision, position: r.Position}
 	}
 	return nil
 }
@@ -100,7 +100,7 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 		if err != nil {
 			return fmt.Errorf("%s %q: %w", r.Kind, r.ID, err)
 		}
-		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{r.Revision, r.Position}
+		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{r.Revision, r.Position, r.Life}
 	}
 	return nil
 }

@@ -33,6 +33,28 @@ var migrations = []*gormigrate.Migration{
 			`CREATE INDEX log_by_quad ON log(quad)`,
 		),
 	},
+	{
+		ID: "2026-11-26-events",
+		Migrate: run(
+			`CREATE TABLE events (id INTEGER PRIMARY KEY, at DATETIME NOT NULL, change INTEGER NOT NULL DEFAULT 0, who TEXT NOT NULL DEFAULT '',
+				does TEXT NOT NULL DEFAULT '', kind TEXT NOT NULL DEFAULT '', entry TEXT NOT NULL DEFAULT '', pack TEXT NOT NULL DEFAULT '',
+				quad TEXT NOT NULL DEFAULT '', life INTEGER NOT NULL DEFAULT 0, says TEXT NOT NULL DEFAULT '', before BLOB, after BLOB)`,
+			`CREATE INDEX events_by_change ON events(change)`,
+			`CREATE INDEX events_by_quad ON events(quad, life, id)`,
+			`CREATE INDEX events_by_time ON events(at)`,
+			`INSERT INTO events (at, quad, says) SELECT at, quad, says FROM log ORDER BY id`,
+			`DROP TABLE log`,
+			`ALTER TABLE fleet_entries ADD COLUMN life INTEGER NOT NULL DEFAULT 0`,
+			`CREATE TABLE bench_records_2 (quad TEXT NOT NULL, life INTEGER NOT NULL, step TEXT NOT NULL, done NUMERIC NOT NULL, value REAL, at DATETIME NOT NULL,
+				PRIMARY KEY (quad, life, step))`,
+			`INSERT INTO bench_records_2 SELECT quad, 0, step, done, value, at FROM bench_records`,
+			`DROP TABLE bench_records`,
+			`ALTER TABLE bench_records_2 RENAME TO bench_records`,
+			`ALTER TABLE board_snapshots ADD COLUMN life INTEGER NOT NULL DEFAULT 0`,
+			`DROP INDEX board_snapshots_by_quad`,
+			`CREATE INDEX board_snapshots_by_quad ON board_snapshots(quad, life, id)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -41,12 +41,14 @@ type entryRow struct {
 	Position int
 	Revision int64
 	Body     string
+	Life     int64 // quads: the revision that brought it
 }
 
 func (entryRow) TableName() string { return "fleet_entries" }
 
 type benchRow struct {
 	Quad  string `gorm:"primaryKey"`
+	Life  int64  `gorm:"primaryKey;autoIncrement:false"`
 	Step  string `gorm:"primaryKey"`
 	Done  bool
 	Value *float64

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"maps"
 	"reflect"
+	"slices"
+	"time"
 
 	"gorm.io/gorm"
 
@@ -15,13 +17,26 @@ import (
 
 // save writes what differs between the snapshot and the stock after a change,
 // raises the revision of every entry written, and gives the snapshot after it.
-func save(tx *gorm.DB, before *Snapshot, after *stock.Stock) (*Snapshot, error) {
-	w := writer{tx: tx, revision: before.Revision + 1, before: before, kept: maps.Clone(before.kept)}
+func save(tx *gorm.DB, before *Snapshot, after *stock.Stock, deed Deed, lives map[string]int64) (*Snapshot, error) {
+	w := writer{
+		tx:       tx,
+		revision: before.Revision + 1,
+		before:   before,
+		kept:     maps.Clone(before.kept),
+		deed:     deed,
+		lives:    lives,
+		at:       time.Now().UTC(),
+	}
 	if err := w.gear(after.Sets); err != nil {
 		return nil, err
 	}
 	if err := w.fleet(after.Fleet); err != nil {
 		return nil, err
+	}
+	if len(w.events) > 0 {
+		if err := tx.CreateInBatches(w.events, 100).Error; err != nil {
+			return nil, fmt.Errorf("history: %w", err)
+		}
 	}
 	if err := tx.Save(&counterRow{ID: 1, Revision: w.revision}).Error; err != nil {
 		return nil, err
@@ -37,6 +52,30 @@ type writer struct {
 	revision int64 // what is written gets
 	before   *Snapshot
 	kept     map[stock.Ref]kept
+	deed     Deed
+	lives    map[string]int64 // of quads that come back
+	at       time.Time
+	events   []eventRow
+}
+
+// event notes that an entry was written or taken out; an empty body: it was, or is, not
+// there.
+func (w *writer) event(e entry, before, after string, life int64) {
+	row := eventRow{
+		At:     w.at,
+		Change: w.revision,
+		Who:    w.deed.Who,
+		Does:   w.deed.Does,
+		Kind:   e.ref.Kind,
+		Entry:  e.ref.ID,
+		Pack:   e.set,
+		Before: squeezed(before),
+		After:  squeezed(after),
+	}
+	if e.ref.Kind == stock.KindQuad {
+		row.Quad, row.Life = e.ref.ID, life
+	}
+	w.events = append(w.events, row)
 }
 
 // entry is one entry on its way into the database.
@@ -54,7 +93,7 @@ func (w *writer) gear(sets []*gear.Set) error {
 			continue
 		}
 		if !had || old.Title != set.Title || old.License != set.License {
-			w.kept[stock.Ref{Kind: stock.KindSet, ID: set.ID}] = kept{w.revision, i}
+			w.kept[stock.Ref{Kind: stock.KindSet, ID: set.ID}] = kept{revision: w.revision, position: i}
 			row := setRow{ID: set.ID, Position: i, Revision: w.revision, Title: set.Title, License: set.License}
 			if err := w.tx.Save(&row).Error; err != nil {
 				return fmt.Errorf("gear pack %q: %w", set.ID, err)
@@ -79,7 +118,7 @@ func (w *writer) gear(sets []*gear.Set) error {
 		}
 		for _, list := range set.Lists() {
 			for _, item := range list.Items {
-				if err := w.drop(stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}); err != nil {
+				if err := w.drop(entry{stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}, set.ID}, item); err != nil {
 					return err
 				}
 			}
@@ -125,6 +164,7 @@ func (w *writer) head(f *fleet.Fleet) error {
 		return nil
 	}
 	w.kept[FleetHead] = kept{revision: w.revision}
+	w.event(entry{ref: FleetHead}, string(old), string(body), 0)
 	return w.tx.Save(&fleetRow{ID: 1, Revision: w.revision, Body: string(body)}).Error
 }
 
@@ -161,21 +201,20 @@ func writeList[T any](w *writer, was, is []T, of func(T) entry, decode func(stri
 		if err != nil {
 			return fmt.Errorf("encode %s: %w", e.ref, err)
 		}
-		revision := w.revision
+		now := kept{w.revision, last, w.lifeOf(e.ref, place, there)}
+		before := []byte(nil)
 		if there {
-			before, err := json.Marshal(was[at])
-			if err != nil {
+			if before, err = json.Marshal(was[at]); err != nil {
 				return fmt.Errorf("encode %s: %w", e.ref, err)
 			}
-			if string(before) == string(body) { // only its place in the list moved
-				revision = place.revision
-				if inOrder {
-					continue
-				}
-			}
 		}
-		w.kept[e.ref] = kept{revision, last}
-		if err := w.tx.Save(e.row(kept{revision, last}, string(body))).Error; err != nil {
+		if moved := string(before) == string(body); !moved {
+			w.event(e, string(before), string(body), now.life)
+		} else if now.revision = place.revision; inOrder {
+			continue
+		}
+		w.kept[e.ref] = now
+		if err := w.tx.Save(e.row(now, string(body))).Error; err != nil {
 			return fmt.Errorf("%s: %w", e.ref, err)
 		}
 		if decode == nil {
@@ -185,18 +224,37 @@ func writeList[T any](w *writer, was, is []T, of func(T) entry, decode func(stri
 			return fmt.Errorf("%s: %w", e.ref, err)
 		}
 	}
-	for ref := range old {
-		if err := w.drop(ref); err != nil {
+	for _, at := range slices.Sorted(maps.Values(old)) {
+		if err := w.drop(of(was[at]), was[at]); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func (w *writer) drop(ref stock.Ref) error {
-	delete(w.kept, ref)
-	if err := w.tx.Delete(entry{ref: ref}.row(kept{}, "")).Error; err != nil {
-		return fmt.Errorf("%s: %w", ref, err)
+// lifeOf is the life a quad has, or begins.
+func (w *writer) lifeOf(ref stock.Ref, has kept, there bool) int64 {
+	back, comesBack := w.lives[ref.ID]
+	switch {
+	case ref.Kind != stock.KindQuad:
+		return 0
+	case there:
+		return has.life
+	case comesBack:
+		return back
+	}
+	return w.revision
+}
+
+func (w *writer) drop(e entry, was any) error {
+	body, err := json.Marshal(was)
+	if err != nil {
+		return fmt.Errorf("encode %s: %w", e.ref, err)
+	}
+	w.event(e, string(body), "", w.kept[e.ref].life)
+	delete(w.kept, e.ref)
+	if err := w.tx.Delete(e.row(kept{}, "")).Error; err != nil {
+		return fmt.Errorf("%s: %w", e.ref, err)
 	}
 	return nil
 }
@@ -205,7 +263,7 @@ func (e entry) row(k kept, body string) any {
 	if gear.New(gear.Kind(e.ref.Kind)) != nil {
 		return &gearRow{ID: e.ref.ID, Set: e.set, Kind: e.ref.Kind, Position: k.position, Revision: k.revision, Body: body}
 	}
-	return &entryRow{Kind: e.ref.Kind, ID: e.ref.ID, Position: k.position, Revision: k.revision, Body: body}
+	return &entryRow{Kind: e.ref.Kind, ID: e.ref.ID, Position: k.position, Revision: k.revision, Body: body, Life: k.life}
 }
 
 func decoded[T any](body string) (out T, err error) {

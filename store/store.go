@@ -50,7 +50,8 @@ type Snapshot struct {
 // kept is what the database has of an entry beside the entry itself.
 type kept struct {
 	revision int64
-	position int // its place in its list; only the order counts
+	position int   // its place in its list; only the order counts
+	life     int64 // quads: the revision that brought it
 }
 
 // RevisionOf is an entry's revision, zero where there is none; of the whole stock for
@@ -147,8 +148,8 @@ type Expect struct {
 // its own, which shares with what is stored what it leaves alone: entries are replaced,
 // never written through. It is kept whole when the change returns nil, and not at all
 // otherwise. An entry expected at another revision than it has is refused with Stale.
-func (s *Store) Update(change func(*stock.Stock) error, expect ...Expect) error {
-	return s.change(func(tx *gorm.DB) (*Snapshot, error) { return s.changeStock(tx, change, expect...) })
+func (s *Store) Update(deed Deed, change func(*stock.Stock) error, expect ...Expect) error {
+	return s.change(func(tx *gorm.DB) (*Snapshot, error) { return s.changeStock(tx, deed, change, expect...) })
 }
 
 // change runs what writes in a transaction. The stock it leaves is what is read from
@@ -169,7 +170,14 @@ func (s *Store) change(write func(tx *gorm.DB) (*Snapshot, error)) error {
 	return err
 }
 
-func (s *Store) changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect ...Expect) (*Snapshot, error) {
+func (s *Store) changeStock(tx *gorm.DB, deed Deed, change func(*stock.Stock) error, expect ...Expect) (*Snapshot, error) {
+	return s.changeStockAs(tx, deed, nil, change, expect...)
+}
+
+// changeStockAs changes the stock; lives are those of quads that come back.
+func (s *Store) changeStockAs(
+	tx *gorm.DB, deed Deed, lives map[string]int64, change func(*stock.Stock) error, expect ...Expect,
+) (*Snapshot, error) {
 	before, err := s.asItIs(tx)
 	if err != nil {
 		return nil, fmt.Errorf("read the database: %w", err)
@@ -183,7 +191,7 @@ func (s *Store) changeStock(tx *gorm.DB, change func(*stock.Stock) error, expect
 	if err := change(after); err != nil {
 		return nil, err
 	}
-	next, err := save(tx, before, after)
+	next, err := save(tx, before, after, deed, lives)
 	if err != nil {
 		return nil, fmt.Errorf("write the database: %w", err)
 	}
@@ -215,7 +223,7 @@ var Everything = stock.Ref{Kind: "all"}
 // Records gives what was confirmed at the bench for a quad.
 func (s *Store) Records(quad string) ([]bench.Record, error) {
 	var rows []benchRow
-	if err := s.db.Where("quad = ?", quad).Find(&rows).Error; err != nil {
+	if err := s.db.Where("quad = ? AND life = ?", quad, s.life(s.db, quad)).Find(&rows).Error; err != nil {
 		return nil, fmt.Errorf("read the bench records of %s: %w", quad, err)
 	}
 	records := make([]bench.Record, len(rows))
@@ -227,7 +235,7 @@ func (s *Store) Records(quad string) ([]bench.Record, error) {
 
 // Confirm records a step of a quad. Confirm decides, on the records as they
 // are within the transaction, what to keep.
-func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, error)) error {
+func (s *Store) Confirm(deed Deed, quad string, decide func([]bench.Record) (bench.Record, error)) error {
 	return s.change(func(tx *gorm.DB) (*Snapshot, error) {
 		inner := Store{db: tx}
 		records, err := inner.Records(quad)
@@ -238,14 +246,14 @@ func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, 
 		if err != nil {
 			return nil, err
 		}
-		row := benchRow{Quad: quad, Step: r.Step, Done: r.Done, Value: r.Value, At: r.At.UTC().Truncate(time.Second)}
+		row := benchRow{Quad: quad, Life: s.life(tx, quad), Step: r.Step, Done: r.Done, Value: r.Value, At: r.At.UTC().Truncate(time.Second)}
 		if err := tx.Save(&row).Error; err != nil {
 			return nil, fmt.Errorf("record the step: %w", err)
 		}
 		if r.Mated == 0 {
 			return nil, nil
 		}
-		return s.changeStock(tx, func(st *stock.Stock) error {
+		return s.changeStock(tx, deed, func(st *stock.Stock) error {
 			st.Mate(r.Mates, r.Mated)
 			return nil
 		})
@@ -255,7 +263,7 @@ func (s *Store) Confirm(quad string, decide func([]bench.Record) (bench.Record, 
 // Finish ends a quad's swap: what was planned is what it flies, with the weight
 // measured at a step of the bench run, if it was; the run's records go, and the log
 // says what they were.
-func (s *Store) Finish(quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect) error {
+func (s *Store) Finish(deed Deed, quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect) error {
 	return s.change(func(tx *gorm.DB) (*Snapshot, error) {
 		inner := Store{db: tx}
 		records, err := inner.Records(quad)
@@ -268,13 +276,13 @@ func (s *Store) Finish(quad, weighed string, says func([]bench.Record) string, a
 				measured = new(unit.Grams(*r.Value))
 			}
 		}
-		after, err := s.changeStock(tx, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...)
+		after, err := s.changeStock(tx, deed, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...)
 		if err != nil {
 			return nil, err
 		}
-		if err := tx.Where("quad = ?", quad).Delete(&benchRow{}).Error; err != nil {
+		if err := tx.Where("quad = ? AND life = ?", quad, s.life(tx, quad)).Delete(&benchRow{}).Error; err != nil {
 			return nil, fmt.Errorf("clear the bench records: %w", err)
 		}
-		return after, inner.note(quad, says(records), at)
+		return after, s.note(tx, quad, says(records), at)
 	})
 }

@@ -34,7 +34,7 @@ func withDemo(t *testing.T) (*store.Store, string) {
 	t.Helper()
 	dir := t.TempDir()
 	st := open(t, dir)
-	require.NoError(t, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
+	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) }))
 	return st, dir
 }
 
@@ -74,7 +74,7 @@ func TestAFailedChangeChangesNothing(t *testing.T) {
 	st, _ := withDemo(t)
 	before := snapshot(t, st).Revision
 	failed := errors.New("no")
-	err := st.Update(func(s *stock.Stock) error {
+	err := st.Update(store.Deed{}, func(s *stock.Stock) error {
 		s.Fleet.Quads = nil
 		s.Fleet.Title = "gone"
 		s.Sets = nil
@@ -92,7 +92,7 @@ func TestAStaleWriteIsRefused(t *testing.T) {
 	quern := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
 	read := snapshot(t, st).RevisionOf(quern)
 	plan := func(pack string) error {
-		return st.Update(func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &pack}) }, store.Expect{Ref: quern, Revision: read})
+		return st.Update(store.Deed{}, func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &pack}) }, store.Expect{Ref: quern, Revision: read})
 	}
 	require.NoError(t, plan("tallow-6s"))
 	var stale store.Stale
@@ -113,7 +113,7 @@ func TestOfManyWritersAtOneRevisionOneWins(t *testing.T) {
 	won := 0
 	for i := range 8 {
 		wait.Go(func() {
-			err := st.Update(func(s *stock.Stock) error { s.Fleet.Quads[1].Note = strconv.Itoa(i); return nil }, store.Expect{Ref: quern, Revision: read})
+			err := st.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Quads[1].Note = strconv.Itoa(i); return nil }, store.Expect{Ref: quern, Revision: read})
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -131,7 +131,7 @@ func TestEntriesComeAndGo(t *testing.T) {
 	st, _ := withDemo(t)
 	ref := stock.Ref{Kind: string(gear.KindPack), ID: "tallow-3s"}
 	var kept any
-	require.NoError(t, st.Update(func(s *stock.Stock) error {
+	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error {
 		kept = s.Entry(ref)
 		if !s.Remove(ref) {
 			return errors.New("nothing to remove")
@@ -151,9 +151,9 @@ func TestBenchRecordsLast(t *testing.T) {
 	st, dir := withDemo(t)
 	at := time.Date(2026, 10, 1, 9, 30, 0, 0, time.UTC)
 	record := bench.Record{Step: "meter-short:pack", Done: true, Value: new(4700.0), At: at}
-	require.NoError(t, st.Confirm("quern", func([]bench.Record) (bench.Record, error) { return record, nil }))
+	require.NoError(t, st.Confirm(store.Deed{}, "quern", func([]bench.Record) (bench.Record, error) { return record, nil }))
 	refused := errors.New("held")
-	assert.ErrorIs(t, st.Confirm("quern", func(have []bench.Record) (bench.Record, error) {
+	assert.ErrorIs(t, st.Confirm(store.Deed{}, "quern", func(have []bench.Record) (bench.Record, error) {
 		assert.Equal(t, []bench.Record{record}, have)
 		return bench.Record{}, refused
 	}), refused)
@@ -174,10 +174,10 @@ func BenchmarkPlan(b *testing.B) {
 	st, err := store.Open(b.TempDir())
 	require.NoError(b, err)
 	defer st.Close()
-	require.NoError(b, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
+	require.NoError(b, st.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) }))
 	packs := []string{"tallow-4s", "tallow-6s"}
 	for i := 0; b.Loop(); i++ {
-		if err := st.Update(func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &packs[i%2]}) }); err != nil {
+		if err := st.Update(store.Deed{}, func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &packs[i%2]}) }); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -189,7 +189,7 @@ func TestAnotherProgramsChangeIsSeen(t *testing.T) {
 	st, dir := withDemo(t)
 	snapshot(t, st)
 	other := open(t, dir)
-	require.NoError(t, other.Update(func(s *stock.Stock) error { s.Fleet.Title = "Changed by the other"; return nil }))
+	require.NoError(t, other.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Title = "Changed by the other"; return nil }))
 	assert.Equal(t, "Changed by the other", snapshot(t, st).Fleet.Title)
 }
 
@@ -210,16 +210,16 @@ func TestBoardsAndLogLast(t *testing.T) {
 	require.NoError(t, st.Close())
 
 	st = open(t, dir)
-	kept, err := st.Boards("rynd")
+	kept, err := st.Boards("rynd", 0, 0)
 	require.NoError(t, err)
 	require.Len(t, kept, 2)
 	assert.Equal(t, []int64{second, first}, []int64{kept[0].ID, kept[1].ID})
 	assert.Equal(t, state, kept[0].State)
 	assert.Equal(t, at, kept[1].At.UTC())
-	notes, err := st.LogOf("rynd")
+	notes, err := st.LogOf("rynd", 0, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"two", "one"}, []string{notes[0].Says, notes[1].Says})
-	none, err := st.Boards("whip")
+	none, err := st.Boards("whip", 0, 0)
 	require.NoError(t, err)
 	assert.Empty(t, none)
 }
@@ -230,7 +230,7 @@ func TestFinishingIsWholeOrNot(t *testing.T) {
 	st, _ := withDemo(t)
 	at := time.Date(2026, 11, 20, 18, 0, 0, 0, time.UTC)
 	weigh := func(grams float64) {
-		require.NoError(t, st.Confirm("hopper", func([]bench.Record) (bench.Record, error) {
+		require.NoError(t, st.Confirm(store.Deed{}, "hopper", func([]bench.Record) (bench.Record, error) {
 			return bench.Record{Step: bench.WeighStep, Done: true, Value: &grams, At: at}, nil
 		}))
 	}
@@ -238,22 +238,22 @@ func TestFinishingIsWholeOrNot(t *testing.T) {
 	says := func(records []bench.Record) string { return strconv.Itoa(len(records)) + " recorded" }
 	ref := stock.Ref{Kind: stock.KindQuad, ID: "hopper"}
 	revision := snapshot(t, st).RevisionOf(ref)
-	err := st.Finish("hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision - 1})
+	err := st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision - 1})
 	require.ErrorAs(t, err, new(store.Stale))
 	records, err := st.Records("hopper")
 	require.NoError(t, err)
 	assert.Len(t, records, 1)
-	require.NoError(t, st.Finish("hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision}))
+	require.NoError(t, st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision}))
 	q, _ := snapshot(t, st).Fleet.Quad("hopper")
 	assert.Nil(t, q.Next)
 	assert.InDelta(t, 431, float64(*q.AUWG), 1e-9)
 	records, err = st.Records("hopper")
 	require.NoError(t, err)
 	assert.Empty(t, records)
-	notes, err := st.LogOf("hopper")
+	notes, err := st.LogOf("hopper", 0, 0)
 	require.NoError(t, err)
 	assert.Equal(t, "1 recorded", notes[0].Says)
-	assert.Error(t, st.Finish("hopper", bench.WeighStep, says, at), "nothing is planned any more")
+	assert.Error(t, st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at), "nothing is planned any more")
 }
 
 // A mating is counted with its record, or not at all.
@@ -265,7 +265,7 @@ func TestAMatingIsCountedWithItsRecord(t *testing.T) {
 	}
 	require.Zero(t, matings())
 	tick := func(by int, fail error) error {
-		return st.Confirm("quern", func([]bench.Record) (bench.Record, error) {
+		return st.Confirm(store.Deed{}, "quern", func([]bench.Record) (bench.Record, error) {
 			return bench.Record{Step: "fit", Done: by > 0, Mates: "two-quern", Mated: by, At: time.Now()}, fail
 		})
 	}

@@ -22,12 +22,12 @@ type AntennaView struct {
 }
 
 func (s *server) registerRegion(api huma.API) {
-	huma.Put(api, "/api/region", func(_ context.Context, in *struct {
+	huma.Put(api, "/api/region", func(ctx context.Context, in *struct {
 		Body struct {
 			Region string `json:"region" doc:"id of a region; empty: none"`
 		}
 	}) (*answer[Health], error) {
-		err := s.store.Update(func(st *stock.Stock) error {
+		err := s.store.Update(deed(ctx, "chose the region"), func(st *stock.Stock) error {
 			st.SetRegion(in.Body.Region)
 			return format.TakeHead(st)
 		})
@@ -40,7 +40,7 @@ func (s *server) registerRegion(api huma.API) {
 
 // registerAntennas lets the antennas on goggles be changed.
 func (s *server) registerAntennas(api huma.API) {
-	huma.Put(api, "/api/kit/{kit}/antennas/{port}", func(_ context.Context, in *struct {
+	huma.Put(api, "/api/kit/{kit}/antennas/{port}", func(ctx context.Context, in *struct {
 		Kit  string `path:"kit"`
 		Port int    `path:"port" minimum:"1" maximum:"16"`
 		Body struct {
@@ -50,7 +50,7 @@ func (s *server) registerAntennas(api huma.API) {
 		}
 	}) (*answer[Saved], error) {
 		ref := stock.Ref{Kind: stock.KindKit, ID: in.Kit}
-		err := s.store.Update(func(st *stock.Stock) error {
+		err := s.store.Update(deed(ctx, "changed antennas"), func(st *stock.Stock) error {
 			kit, ok := st.Fleet.Piece(in.Kit)
 			if !ok {
 				return notFound("kit", in.Kit)
@@ -70,7 +70,7 @@ func (s *server) registerAntennas(api huma.API) {
 		if err != nil {
 			return nil, problem(err)
 		}
-		return s.saved(ref, nil)
+		return s.saved(ref)
 	})
 }
 

@@ -52,7 +52,7 @@ func (s *server) run(quad string) (*answer[bench.Run], error) {
 }
 
 // confirm ticks a step, takes a tick back, or records a reading.
-func (s *server) confirm(_ context.Context, in *struct {
+func (s *server) confirm(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
 		Step  string           `json:"step"`
@@ -66,9 +66,9 @@ func (s *server) confirm(_ context.Context, in *struct {
 		return nil, problem(err)
 	}
 	if step, ok := sheet.Step(in.Body.Step); ok && step.Reads != nil && in.Body.Done {
-		return s.confirmDevice(in.Quad, step, in.Body.Read)
+		return s.confirmDevice(ctx, in.Quad, step, in.Body.Read)
 	}
-	err = s.store.Confirm(in.Quad, func(records []bench.Record) (bench.Record, error) {
+	err = s.store.Confirm(deed(ctx, "ticked at the bench"), in.Quad, func(records []bench.Record) (bench.Record, error) {
 		run := bench.NewRun(sheet, records)
 		record, err := run.Confirm(in.Body.Step, in.Body.Done, in.Body.Value, time.Now())
 		if err != nil {
@@ -84,13 +84,13 @@ func (s *server) confirm(_ context.Context, in *struct {
 
 // confirmDevice records what was read off a device after a step of the sheet:
 // the kit follows, and with it the rest of the sheet.
-func (s *server) confirmDevice(quad string, step *bench.Step, read firmware.Version) (*answer[bench.Run], error) {
+func (s *server) confirmDevice(ctx context.Context, quad string, step *bench.Step, read firmware.Version) (*answer[bench.Run], error) {
 	if step.Held != "" {
 		return nil, huma.Error409Conflict(step.Held)
 	}
 	do := step.Reads
 	taken := fleet.Taken{Kit: do.Kit, Do: do.Do, Planned: do.Release, Read: read, Mode: do.Mode, At: now()}
-	err := s.store.Update(func(st *stock.Stock) error {
+	err := s.store.Update(deed(ctx, "read at the bench"), func(st *stock.Stock) error {
 		if err := st.Take(taken); err != nil {
 			return notFound("piece of kit", do.Kit)
 		}
@@ -103,7 +103,7 @@ func (s *server) confirmDevice(quad string, step *bench.Step, read firmware.Vers
 }
 
 // finish ends a swap: next becomes now, and the run goes into the log.
-func (s *server) finish(_ context.Context, in *struct {
+func (s *server) finish(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
 		Revision int64 `json:"revision" doc:"of the quad, as read"`
@@ -129,16 +129,12 @@ func (s *server) finish(_ context.Context, in *struct {
 		return nil, huma.Error409Conflict(fmt.Sprintf("%d of %d steps are not done. Do them, or finish it anyway.", len(run.States)-run.Done, len(run.States)))
 	}
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
-	err = s.store.Finish(in.Quad, bench.WeighStep, func(records []bench.Record) string {
+	err = s.store.Finish(deed(ctx, "finished the swap"), in.Quad, bench.WeighStep, func(records []bench.Record) string {
 		run := bench.NewRun(sheet, records)
 		return run.Summary()
 	}, time.Now(), store.Expect{Ref: ref, Revision: in.Body.Revision})
 	if err != nil {
 		return nil, problem(err)
 	}
-	notes, err := s.store.LogOf(in.Quad)
-	if err != nil {
-		return nil, problem(err)
-	}
-	return reply(notes), nil
+	return s.notes(in.Quad, 0)
 }

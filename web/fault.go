@@ -3,7 +3,6 @@ package web
 import (
 	"context"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -25,33 +24,6 @@ type FaultView struct {
 
 func (s *server) registerFault(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/fault", s.fault)
-	huma.Get(api, "/api/quads/{quad}/log", func(_ context.Context, in *struct {
-		Quad string `path:"quad"`
-	}) (*answer[[]store.Note], error) {
-		notes, err := s.store.LogOf(in.Quad)
-		if err != nil {
-			return nil, problem(err)
-		}
-		return reply(notes), nil
-	})
-	huma.Post(api, "/api/quads/{quad}/log", func(_ context.Context, in *struct {
-		Quad string `path:"quad"`
-		Body struct {
-			Says string `json:"says" minLength:"1" maxLength:"500"`
-		}
-	}) (*answer[[]store.Note], error) {
-		if _, err := s.planned(in.Quad); err != nil {
-			return nil, err
-		}
-		if err := s.store.Log(in.Quad, in.Body.Says, time.Now()); err != nil {
-			return nil, problem(err)
-		}
-		notes, err := s.store.LogOf(in.Quad)
-		if err != nil {
-			return nil, problem(err)
-		}
-		return reply(notes), nil
-	})
 }
 
 // fault narrows a symptom down by the quad's facts, the answers so far and, where an
@@ -68,7 +40,7 @@ func (s *server) fault(ctx context.Context, in *struct {
 		return nil, err
 	}
 	v := FaultView{Quad: c.Quad.Label(), Symptoms: diagnose.Symptoms()}
-	if v.Log, err = s.store.LogOf(in.Quad); err != nil {
+	if v.Log, err = s.store.LogOf(in.Quad, 0, store.DefaultPage); err != nil {
 		return nil, problem(err)
 	}
 	if in.Symptom == "" {

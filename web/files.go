@@ -48,7 +48,7 @@ func (s *server) registerFiles(api huma.API) {
 // importFile shows the difference a file would make; with apply it takes the
 // file in, whole or not at all. Entries that are there already, otherwise, are
 // replaced only with replace.
-func (s *server) importFile(_ context.Context, in *struct {
+func (s *server) importFile(ctx context.Context, in *struct {
 	Apply   bool   `query:"apply"`
 	Replace bool   `query:"replace"`
 	Base    int64  `query:"base" doc:"with apply: the base of the preview"`
@@ -60,7 +60,7 @@ func (s *server) importFile(_ context.Context, in *struct {
 	}
 	var out Import
 	if in.Apply {
-		err = s.store.Update(func(st *stock.Stock) error {
+		err = s.store.Update(deed(ctx, "took in a file"), func(st *stock.Stock) error {
 			if out.Difference, err = format.Take(st, doc); err != nil {
 				return err
 			}

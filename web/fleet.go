@@ -91,7 +91,7 @@ func (s *server) registerFleet(api huma.API) {
 }
 
 // plan applies a pick or a fix to a quad's next fit.
-func (s *server) plan(_ context.Context, in *struct {
+func (s *server) plan(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
 		Revision int64       `json:"revision" doc:"of the quad, as read"`
@@ -99,7 +99,7 @@ func (s *server) plan(_ context.Context, in *struct {
 	}
 }) (*answer[QuadView], error) {
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
-	err := s.store.Update(func(st *stock.Stock) error {
+	err := s.store.Update(deed(ctx, "planned"), func(st *stock.Stock) error {
 		if err := st.Plan(in.Quad, in.Body.Patch); err != nil {
 			return notFound("quad", in.Quad)
 		}

@@ -395,21 +395,22 @@ func (s *server) keepBoard(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return s.kept(in.Quad)
+	return s.kept(in.Quad, 0)
 }
 
 func (s *server) keptBoards(_ context.Context, in *struct {
-	Quad string `path:"quad"`
+	Quad   string `path:"quad"`
+	Before int64  `query:"before" doc:"those before this one; absent: the newest"`
 }) (*answer[[]BoardKept], error) {
-	return s.kept(in.Quad)
+	return s.kept(in.Quad, in.Before)
 }
 
-func (s *server) kept(quad string) (*answer[[]BoardKept], error) {
+func (s *server) kept(quad string, before int64) (*answer[[]BoardKept], error) {
 	c, err := s.planned(quad)
 	if err != nil {
 		return nil, err
 	}
-	list, err := s.store.Boards(quad)
+	list, err := s.store.Boards(quad, before, store.DefaultPage)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -442,16 +443,14 @@ func runsOf(c fleet.Case, variant string) *gear.FlightFirmware {
 }
 
 func (s *server) keptBoard(quad string, id int64) (store.BoardSnapshot, error) {
-	list, err := s.store.Boards(quad)
+	b, ok, err := s.store.Board(quad, id)
 	if err != nil {
-		return store.BoardSnapshot{}, problem(err)
+		return b, problem(err)
 	}
-	for _, b := range list {
-		if b.ID == id {
-			return b, nil
-		}
+	if !ok {
+		return b, notFound("snapshot", fmt.Sprint(id))
 	}
-	return store.BoardSnapshot{}, notFound("snapshot", fmt.Sprint(id))
+	return b, nil
 }
 
 // betweenBoards compares two snapshots of a quad's board.

@@ -51,7 +51,7 @@ func (s *server) registerRoute(api huma.API) {
 }
 
 // saveGoals sets what is wanted and answers with the plan for it.
-func (s *server) saveGoals(_ context.Context, in *struct {
+func (s *server) saveGoals(ctx context.Context, in *struct {
 	Body struct {
 		Revision int64       `json:"revision" doc:"of the goals, as read"`
 		Goals    fleet.Goals `json:"goals"`
@@ -61,7 +61,7 @@ func (s *server) saveGoals(_ context.Context, in *struct {
 		st.Want(in.Body.Goals)
 		return nil
 	}
-	err := s.store.Update(func(st *stock.Stock) error {
+	err := s.store.Update(deed(ctx, "set the goals"), func(st *stock.Stock) error {
 		if err := want(st); err != nil {
 			return err
 		}

@@ -82,5 +82,6 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFiles(api)
 	s.registerFlightBoard(api)
 	s.registerFault(api)
+	s.registerHistory(api)
 	return api
 }

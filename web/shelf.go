@@ -47,8 +47,7 @@ type Saved struct {
 	Kind     string `json:"kind"`
 	ID       string `json:"id"`
 	Revision int64  `json:"revision"`
-	// Removed is the entry taken out, to put it back with.
-	Removed any `json:"removed,omitempty"`
+	Change   int64  `json:"change" doc:"to take it back with"`
 }
 
 func (s *server) registerShelf(api huma.API) {
@@ -112,14 +111,14 @@ func name(lib *gear.Library, item gear.Item) string {
 
 // saveEntry adds or replaces one entry. The revision is the one that was read,
 // zero for a new entry. Gear that is new goes into the gear pack "own".
-func (s *server) saveEntry(_ context.Context, in *struct {
+func (s *server) saveEntry(ctx context.Context, in *struct {
 	Kind     string `path:"kind"`
 	ID       string `path:"id"`
 	Revision int64  `query:"revision"`
 	RawBody  []byte `contentType:"application/json"`
 }) (*answer[Saved], error) {
 	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
-	err := s.store.Update(func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) }, store.Expect{Ref: ref, Revision: in.Revision})
+	err := s.store.Update(deed(ctx, "saved"), func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) }, store.Expect{Ref: ref, Revision: in.Revision})
 	if conflict, ok := problem(err).(*Conflict); ok {
 		s.describe(conflict, ref, func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) })
 		return nil, conflict
@@ -127,54 +126,36 @@ func (s *server) saveEntry(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.saved(ref, nil)
+	return s.saved(ref)
 }
 
 // removeEntry takes one entry out, unless something still refers to it.
-func (s *server) removeEntry(_ context.Context, in *struct {
+func (s *server) removeEntry(ctx context.Context, in *struct {
 	Kind     string `path:"kind"`
 	ID       string `path:"id"`
 	Revision int64  `query:"revision"`
 }) (*answer[Saved], error) {
 	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
-	var removed any
-	err := s.store.Update(func(st *stock.Stock) error {
-		removed = st.Entry(ref)
-		if removed == nil {
+	err := s.store.Update(deed(ctx, "took out"), func(st *stock.Stock) error {
+		if st.Entry(ref) == nil {
 			return notFound(in.Kind, in.ID)
 		}
 		if users := format.Referrers(st, ref); len(users) > 0 {
 			return huma.Error409Conflict(fmt.Sprintf("it is still named by %s", strings.Join(users[:min(3, len(users))], ", ")))
 		}
-		removed = copyOf(removed)
 		st.Remove(ref)
 		return nil
 	}, store.Expect{Ref: ref, Revision: in.Revision})
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.saved(ref, removed)
+	return s.saved(ref)
 }
 
-// copyOf keeps an entry from moving with the list it points into.
-func copyOf(entry any) any {
-	text, err := format.Write(entry)
-	if err != nil {
-		return entry
-	}
-	return rawJSON(text)
-}
-
-// rawJSON is JSON that is passed on as it is.
-type rawJSON []byte
-
-// MarshalJSON gives the text itself.
-func (r rawJSON) MarshalJSON() ([]byte, error) { return r, nil }
-
-func (s *server) saved(ref stock.Ref, removed any) (*answer[Saved], error) {
+func (s *server) saved(ref stock.Ref) (*answer[Saved], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
-	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Removed: removed}), nil
+	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Change: snap.Revision}), nil
 }

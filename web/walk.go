@@ -22,7 +22,7 @@ type BackView struct {
 // recordRead takes a step of the real route: what was read off the device after
 // it. The kit's state follows, whatever the plan said, and the answer is the
 // route from there.
-func (s *server) recordRead(_ context.Context, in *struct {
+func (s *server) recordRead(ctx context.Context, in *struct {
 	Body struct {
 		Device     string           `json:"device"`
 		Do         route.Do         `json:"do" enum:"update,mode,activate"`
@@ -43,7 +43,7 @@ func (s *server) recordRead(_ context.Context, in *struct {
 		NotOffered: b.NotOffered,
 		At:         now(),
 	}
-	return s.walk(b.Revision, func(st *stock.Stock) error {
+	return s.walk(ctx, b.Revision, func(st *stock.Stock) error {
 		if err := st.Take(taken); err != nil {
 			return notFound("piece of kit", b.Device)
 		}
@@ -52,14 +52,14 @@ func (s *server) recordRead(_ context.Context, in *struct {
 }
 
 // offered takes back that a release was not offered.
-func (s *server) offered(_ context.Context, in *struct {
+func (s *server) offered(ctx context.Context, in *struct {
 	Body struct {
 		Device   string           `json:"device"`
 		Release  firmware.Version `json:"release"`
 		Revision int64            `json:"revision" doc:"of the whole"`
 	}
 }) (*answer[RouteView], error) {
-	return s.walk(in.Body.Revision, func(st *stock.Stock) error {
+	return s.walk(ctx, in.Body.Revision, func(st *stock.Stock) error {
 		st.Offered(in.Body.Device, in.Body.Release)
 		return nil
 	})
@@ -67,8 +67,8 @@ func (s *server) offered(_ context.Context, in *struct {
 
 // walk changes what of the route has been carried out and answers with the
 // route from there.
-func (s *server) walk(revision int64, change func(*stock.Stock) error) (*answer[RouteView], error) {
-	if err := s.store.Update(change, store.Expect{Ref: store.Everything, Revision: revision}); err != nil {
+func (s *server) walk(ctx context.Context, revision int64, change func(*stock.Stock) error) (*answer[RouteView], error) {
+	if err := s.store.Update(deed(ctx, "walked the route"), change, store.Expect{Ref: store.Everything, Revision: revision}); err != nil {
 		return nil, problem(err)
 	}
 	return s.routeView()
@@ -77,12 +77,12 @@ func (s *server) walk(revision int64, change func(*stock.Stock) error) (*answer[
 func now() string { return time.Now().UTC().Format(time.RFC3339) }
 
 // closeRoute forgets the steps taken, and with them the way back.
-func (s *server) closeRoute(_ context.Context, in *struct {
+func (s *server) closeRoute(ctx context.Context, in *struct {
 	Body struct {
 		Revision int64 `json:"revision" doc:"of the whole"`
 	}
 }) (*answer[RouteView], error) {
-	return s.walk(in.Body.Revision, func(st *stock.Stock) error {
+	return s.walk(ctx, in.Body.Revision, func(st *stock.Stock) error {
 		st.CloseRoute()
 		return nil
 	})

@@ -39,7 +39,7 @@ func newClient(t *testing.T, key string) client {
 	t.Helper()
 	st, err := store.Open(t.TempDir())
 	require.NoError(t, err)
-	require.NoError(t, st.Update(func(s *stock.Stock) error { return demo.Load(s) }))
+	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) }))
 	server := httptest.NewServer(web.New(st, web.Options{
 		Version:   "test",
 		AccessKey: key,
@@ -256,10 +256,12 @@ func TestEntriesByHand(t *testing.T) {
 	status, text = c.do("DELETE", "/api/entries/airUnit/mine?revision=2", "")
 	require.Equal(t, 200, status, text)
 	require.NoError(t, json.Unmarshal([]byte(text), &saved))
-	back, err := json.Marshal(saved.Removed)
-	require.NoError(t, err)
-	status, text = put("0", string(back))
+	status, text = c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, saved.Change))
 	assert.Equal(t, 200, status, "what was taken out can be put back: %s", text)
+	status, text = c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, saved.Change))
+	assert.Equal(t, 409, status, "once: %s", text)
+	status, _ = c.do("POST", "/api/undo", `{"change":99999}`)
+	assert.Equal(t, 404, status)
 }
 
 func TestTheRouteFollowsWhatIsWanted(t *testing.T) {

@@ -64,7 +64,7 @@ func demoServe(c *call) error {
 		return err
 	}
 	if len(snap.Fleet.Quads) == 0 { // a folder kept from an earlier demo stays as it was left
-		if err := st.Update(func(s *stock.Stock) error { return demo.Load(s) }); err != nil {
+		if err := st.Update(store.Deed{Does: "loaded the demo", Who: "the command line"}, func(s *stock.Stock) error { return demo.Load(s) }); err != nil {
 			return err
 		}
 	}

@@ -38,7 +38,7 @@ func importFiles(c *call) error {
 		return err
 	}
 	defer st.Close()
-	err = st.Update(func(s *stock.Stock) error {
+	err = st.Update(store.Deed{Does: "took in a file", Who: "the command line"}, func(s *stock.Stock) error {
 		for i, doc := range docs {
 			d, err := format.Take(s, doc)
 			if err != nil {

@@ -3,6 +3,7 @@
 package stock
 
 import (
+	"encoding/json"
 	"fmt"
 	"slices"
 
@@ -140,6 +141,57 @@ func (s *Stock) Remove(ref Ref) bool {
 	less := *set
 	s.Sets[slices.Index(s.Sets, set)] = &less
 	return removeGear(&less, ref.ID)
+}
+
+// Put puts an entry in, or in the place of the one that is there, from its JSON. Gear
+// goes into a gear pack, which is made where it is missing. Nothing is checked.
+func (s *Stock) Put(ref Ref, pack string, body []byte) error {
+	switch ref.Kind {
+	case KindKit:
+		return put(&s.Fleet.Kit, body, func(k *fleet.Kit) bool { return k.ID == ref.ID })
+	case KindSpare:
+		return put(&s.Fleet.Spares, body, func(p *fleet.Spare) bool { return p.Model == ref.ID })
+	case KindQuad:
+		return put(&s.Fleet.Quads, body, func(q *fleet.Quad) bool { return q.ID == ref.ID })
+	case KindFleet:
+		head := fleet.Fleet{}
+		if err := json.Unmarshal(body, &head); err != nil {
+			return err
+		}
+		head.Kit, head.Spares, head.Quads = s.Fleet.Kit, s.Fleet.Spares, s.Fleet.Quads
+		s.Fleet = &head
+		return nil
+	}
+	item := gear.New(gear.Kind(ref.Kind))
+	if item == nil {
+		return fmt.Errorf("%q is no kind of entry", ref.Kind)
+	}
+	if err := json.Unmarshal(body, item); err != nil {
+		return err
+	}
+	in := &gear.Set{ID: pack, Title: pack}
+	if there, ok := s.Set(pack); ok {
+		in.Title, in.License = there.Title, there.License
+	}
+	in.Add(item)
+	_, err := s.MergeSet(in)
+	return err
+}
+
+func put[T any](list *[]T, body []byte, is func(*T) bool) error {
+	var entry T
+	if err := json.Unmarshal(body, &entry); err != nil {
+		return err
+	}
+	*list = slices.Clone(*list)
+	for i := range *list {
+		if is(&(*list)[i]) {
+			(*list)[i] = entry
+			return nil
+		}
+	}
+	*list = append(*list, entry)
+	return nil
 }
 
 func removeGear(set *gear.Set, id string) bool {

@@ -154,6 +154,7 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/board/restore', { params: { path: { quad } }, body: { address, snapshot, propsOff } }))),
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
+  undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
   shelf: () => read(() => client.GET('/api/shelf')),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(

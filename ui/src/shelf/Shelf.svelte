@@ -14,7 +14,7 @@
 
   const shelf = new Loaded<Shelf>();
   let refused = $state.raw<Failure | null>(null);
-  let removed = $state.raw<{ kind: string; id: string; name: string; entry: unknown } | null>(null);
+  let removed = $state.raw<{ name: string; change: number } | null>(null);
   let find = $state('');
 
   const reload = async () => {
@@ -38,7 +38,7 @@
   async function takeOut(e: ShelfEntry) {
     const answer = await api.remove(e.kind, e.id, e.revision);
     if (answer.ok) {
-      removed = { kind: e.kind, id: e.id, name: e.name, entry: answer.data.removed };
+      removed = { name: e.name, change: answer.data.change };
       refused = null;
       await reload();
     } else refused = answer.failure;
@@ -46,7 +46,7 @@
 
   async function putBack() {
     if (!removed) return;
-    const answer = await api.save(removed.kind, removed.id, 0, removed.entry);
+    const answer = await api.undo(removed.change);
     if (answer.ok) {
       removed = null;
       await reload();
