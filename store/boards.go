@@ -39,7 +39,7 @@ func (s *Store) KeepBoard(quad, why string, state setup.State, at time.Time) (in
 	defer s.write.Unlock()
 	row := boardRow{Quad: quad, Life: s.life(s.db, quad), At: at.UTC().Truncate(time.Second), Why: why, Body: string(body)}
 	if err := s.db.Create(&row).Error; err != nil {
-		return 0, fmt.Errorf("keep the board's settings: %w", err)
+		return 0, s.writing(fmt.Errorf("keep the board's settings: %w", err))
 	}
 	return row.ID, nil
 }

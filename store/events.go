@@ -260,7 +260,7 @@ func (s *Store) Log(quad, says string, at time.Time) error {
 func (s *Store) note(tx *gorm.DB, quad, says string, at time.Time) error {
 	row := eventRow{Quad: quad, Life: s.life(tx, quad), At: at.UTC().Truncate(time.Second), Says: says}
 	if err := tx.Create(&row).Error; err != nil {
-		return fmt.Errorf("write the log: %w", err)
+		return s.writing(fmt.Errorf("write the log: %w", err))
 	}
 	return nil
 }

@@ -1,6 +1,8 @@
 package store
 
 import (
+	"errors"
+
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
 )
@@ -72,5 +74,9 @@ func migrate(db *gorm.DB) error {
 	options := *gormigrate.DefaultOptions
 	options.UseTransaction = true
 	options.ValidateUnknownMigrations = true // a database from a newer program is refused
-	return gormigrate.New(db, &options, migrations).Migrate()
+	err := gormigrate.New(db, &options, migrations).Migrate()
+	if errors.Is(err, gormigrate.ErrUnknownPastMigration) {
+		return errors.New("it was written by a later release of this program: use that one; nothing was changed")
+	}
+	return err
 }

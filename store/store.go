@@ -9,15 +9,11 @@ package store
 
 import (
 	"fmt"
-	"net/url"
-	"os"
-	"path/filepath"
 	"sync"
+	"sync/atomic"
 	"time"
 
-	"github.com/glebarez/sqlite"
 	"gorm.io/gorm"
-	"gorm.io/gorm/logger"
 
 	"yokeswap/core/bench"
 	"yokeswap/core/fleet"
@@ -34,8 +30,10 @@ type Store struct {
 	db    *gorm.DB
 	write sync.Mutex // one writer at a time; SQLite allows no more
 
-	mu     sync.Mutex
-	latest *Snapshot
+	mu      sync.Mutex
+	latest  *Snapshot
+	dir     string
+	trouble atomic.Pointer[Trouble] // of the last write; nil: it went well
 }
 
 // Snapshot is everything stored at one moment. It must not be changed.
@@ -73,46 +71,6 @@ func (s Stale) Error() string {
 	return fmt.Sprintf("%s has changed meanwhile (it is at revision %d)", s.Ref, s.Have)
 }
 
-// Open opens the database in a directory, making both where missing, and
-// brings its tables up to date.
-func Open(dir string) (*Store, error) {
-	if err := os.MkdirAll(dir, 0o700); err != nil {
-		return nil, fmt.Errorf("make the data directory: %w", err)
-	}
-	address := url.URL{Scheme: "file", Opaque: filepath.ToSlash(filepath.Join(dir, FileName)),
-		RawQuery: "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate"}
-	db, err := gorm.Open(sqlite.Open(address.String()), &gorm.Config{
-		Logger: logger.Default.LogMode(logger.Silent), SkipDefaultTransaction: true, TranslateError: true})
-	if err != nil {
-		return nil, fmt.Errorf("open the database in %s: %w", dir, err)
-	}
-	if err := migrate(db); err != nil {
-		return nil, fmt.Errorf("bring the database in %s up to date: %w", dir, err)
-	}
-	return &Store{db: db}, nil
-}
-
-// Close closes the database.
-func (s *Store) Close() error {
-	db, err := s.db.DB()
-	if err != nil {
-		return fmt.Errorf("close the database: %w", err)
-	}
-	return db.Close()
-}
-
-// Check asks the database whether it is sound.
-func (s *Store) Check() error {
-	var answer string
-	if err := s.db.Raw("PRAGMA quick_check(1)").Scan(&answer).Error; err != nil {
-		return fmt.Errorf("check the database: %w", err)
-	}
-	if answer != "ok" {
-		return fmt.Errorf("check the database: %s", answer)
-	}
-	return nil
-}
-
 // Snapshot gives everything stored. It is read from the database when that has
 // changed, by this program or another, and kept until it changes again.
 func (s *Store) Snapshot() (*Snapshot, error) {
@@ -120,7 +78,7 @@ func (s *Store) Snapshot() (*Snapshot, error) {
 	defer s.mu.Unlock()
 	var counter counterRow
 	if err := s.db.First(&counter, 1).Error; err != nil {
-		return nil, fmt.Errorf("read the database: %w", err)
+		return nil, s.inWords(fmt.Errorf("read the database: %w", err))
 	}
 	if s.latest != nil && s.latest.Revision == counter.Revision {
 		return s.latest, nil
@@ -131,7 +89,7 @@ func (s *Store) Snapshot() (*Snapshot, error) {
 		return err
 	})
 	if err != nil {
-		return nil, fmt.Errorf("read the database: %w", err)
+		return nil, s.inWords(fmt.Errorf("read the database: %w", err))
 	}
 	s.latest = snap
 	return snap, nil
@@ -158,10 +116,10 @@ func (s *Store) change(write func(tx *gorm.DB) (*Snapshot, error)) error {
 	s.write.Lock()
 	defer s.write.Unlock()
 	var after *Snapshot
-	err := s.db.Transaction(func(tx *gorm.DB) (err error) {
+	err := s.writing(s.db.Transaction(func(tx *gorm.DB) (err error) {
 		after, err = write(tx)
 		return err
-	})
+	}))
 	if err == nil && after != nil {
 		s.mu.Lock()
 		s.latest = after

@@ -27,17 +27,29 @@ func problem(err error) error {
 	}
 	var wrong format.Problems
 	var stale store.Stale
+	var trouble *store.Trouble
 	var status huma.StatusError
 	switch {
 	case errors.As(err, &status):
 		return err
 	case errors.As(err, &wrong):
 		return invalid(wrong)
+	case errors.As(err, &trouble):
+		return huma.NewError(statusOf[trouble.Condition], trouble.Says)
 	case errors.As(err, &stale):
 		return &Conflict{ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: "Changed meanwhile",
 			Detail: fmt.Sprintf("%s. Nothing was written.", stale.Error())}, Revision: stale.Have, Differences: []stock.FieldChange{}}
 	}
 	return huma.Error500InternalServerError("something went wrong; nothing was changed", err)
+}
+
+// statusOf is what a fault of the database or its disk is answered with.
+var statusOf = map[store.Condition]int{
+	store.Full:     http.StatusInsufficientStorage,
+	store.ReadOnly: http.StatusServiceUnavailable,
+	store.Locked:   http.StatusServiceUnavailable,
+	store.Closed:   http.StatusServiceUnavailable,
+	store.Damaged:  http.StatusInternalServerError,
 }
 
 func invalid(wrong format.Problems) error {

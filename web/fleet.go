@@ -22,15 +22,18 @@ import (
 type Health struct {
 	Status   string `json:"status"`
 	Version  string `json:"version"`
-	Database string `json:"database"`
+	Database string `json:"database" enum:"ok,read-only,full,locked,damaged,not there"`
+	Says     string `json:"says,omitempty" doc:"what is wrong, and what to do"`
 }
 
 func (s *server) registerHealth(api huma.API) {
 	huma.Get(api, "/api/health", func(_ context.Context, _ *struct{}) (*answer[Health], error) {
-		if err := s.store.Check(); err != nil {
-			return nil, huma.Error503ServiceUnavailable("the database does not answer", err)
+		condition, err := s.store.Health()
+		v := Health{Status: "ok", Version: s.options.Version, Database: string(condition)}
+		if err != nil {
+			v.Status, v.Says = "trouble", err.Error()
 		}
-		return reply(Health{Status: "ok", Version: s.options.Version, Database: "ok"}), nil
+		return reply(v), nil
 	})
 }
 

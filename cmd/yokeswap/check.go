@@ -117,7 +117,7 @@ func behind(lead, text string) string {
 func gearFor(doc format.Document, path string, gearFiles []string, data string) (*stock.Stock, error) {
 	st := stock.New()
 	if data != "" {
-		db, err := store.Open(data)
+		db, err := store.OpenExisting(data)
 		if err != nil {
 			return nil, err
 		}

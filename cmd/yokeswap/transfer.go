@@ -84,7 +84,7 @@ func export(c *call) error {
 	if names, err := c.parse(); err != nil || len(names) > 0 {
 		return orUnexpected(err, names)
 	}
-	st, err := store.Open(*data)
+	st, err := store.OpenExisting(*data)
 	if err != nil {
 		return err
 	}

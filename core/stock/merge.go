@@ -118,10 +118,7 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 			packs = append(packs, id)
 		}
 	}
-	empty := len(out.Kit)+len(out.Spares)+len(out.Quads) == 0
-	if !empty {
-		d.compare(Ref{KindFleet, "fleet"}, Head(&out), Head(&fleet.Fleet{Title: in.Title, GearPacks: packs, Goals: in.Goals, Taken: out.Taken, Region: out.Region}))
-	}
+	before := Head(&out)
 	out.Title, out.GearPacks = in.Title, packs
 	out.Goals = in.Goals
 	if in.Region != "" {
@@ -129,6 +126,10 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	}
 	if len(in.Taken) > 0 {
 		out.Taken = in.Taken
+	}
+	fresh := reflect.DeepEqual(before, Head(New().Fleet)) // nothing of it has been chosen yet
+	if !fresh || len(out.Kit)+len(out.Spares)+len(out.Quads) > 0 {
+		d.compare(Ref{KindFleet, "fleet"}, before, Head(&out))
 	}
 	merge(&d, KindKit, &out.Kit, in.Kit, func(k *fleet.Kit) string { return k.ID })
 	merge(&d, KindSpare, &out.Spares, in.Spares, func(p *fleet.Spare) string { return p.Model })
