@@ -55,6 +55,7 @@ var migrations = []*gormigrate.Migration{
 			`ALTER TABLE board_snapshots ADD COLUMN life INTEGER NOT NULL DEFAULT 0`,
 			`DROP INDEX board_snapshots_by_quad`,
 			`CREATE INDEX board_snapshots_by_quad ON board_snapshots(quad, life, id)`,
+			`CREATE TABLE sessions (id INTEGER PRIMARY KEY, hash TEXT NOT NULL UNIQUE, name TEXT NOT NULL, at DATETIME NOT NULL)`,
 		),
 	},
 }

@@ -119,7 +119,7 @@ func (s *Store) upToDate(path string) error {
 }
 
 // tables are those a sound database has.
-var tables = []string{"gear_packs", "gear", "fleets", "fleet_entries", "bench_records", "board_snapshots", "events", "counters"}
+var tables = []string{"gear_packs", "gear", "fleets", "fleet_entries", "bench_records", "board_snapshots", "events", "counters", "sessions"}
 
 // Close closes the database.
 func (s *Store) Close() error {

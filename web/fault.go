@@ -24,41 +24,58 @@ type FaultView struct {
 
 func (s *server) registerFault(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/fault", s.fault)
+	huma.Post(api, "/api/quads/{quad}/fault", s.faultAsking)
 }
 
-// fault narrows a symptom down by the quad's facts, the answers so far and, where an
-// address is given, its flight board.
-func (s *server) fault(ctx context.Context, in *struct {
+// FaultQuestion is a symptom and the answers so far.
+type FaultQuestion struct {
 	Quad    string `path:"quad"`
 	Symptom string `query:"symptom"`
 	Yes     string `query:"yes" doc:"causes a test has found, separated by commas"`
 	No      string `query:"no" doc:"causes a test has ruled out, separated by commas"`
-	Address string `query:"address" doc:"of the flight board, to ask it"`
+}
+
+// fault narrows a symptom down by the quad's facts and the answers so far.
+func (s *server) fault(_ context.Context, in *FaultQuestion) (*answer[FaultView], error) {
+	return s.narrowed(in, nil)
+}
+
+// faultAsking asks the flight board too.
+func (s *server) faultAsking(ctx context.Context, in *struct {
+	FaultQuestion
+	Body BoardAddress
 }) (*answer[FaultView], error) {
 	c, err := s.planned(in.Quad)
 	if err != nil {
 		return nil, err
 	}
-	v := FaultView{Quad: c.Quad.Label(), Symptoms: diagnose.Symptoms()}
+	var comparison setup.Comparison
+	err = s.withBoard(ctx, in.Body, func(ctx context.Context, client *msp.Client) error {
+		state, err := msp.ReadBoard(ctx, client)
+		if err == nil {
+			comparison = setup.Compare(c, state)
+		}
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return s.narrowed(&in.FaultQuestion, &comparison)
+}
+
+// narrowed is what is left of a symptom's causes; board is nil where it was not asked.
+func (s *server) narrowed(in *FaultQuestion, board *setup.Comparison) (*answer[FaultView], error) {
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	v := FaultView{Quad: c.Quad.Label(), Symptoms: diagnose.Symptoms(), BoardRead: board != nil}
+	s.tellLater()
 	if v.Log, err = s.store.LogOf(in.Quad, 0, store.DefaultPage); err != nil {
 		return nil, problem(err)
 	}
 	if in.Symptom == "" {
 		return reply(v), nil
-	}
-	var board *setup.Comparison
-	if in.Address != "" {
-		err := s.withBoard(ctx, in.Address, func(ctx context.Context, client *msp.Client) error {
-			state, err := msp.ReadBoard(ctx, client)
-			if err == nil {
-				comparison := setup.Compare(c, state)
-				board, v.BoardRead = &comparison, true
-			}
-			return err
-		})
-		if err != nil {
-			return nil, err
-		}
 	}
 	answers := map[string]diagnose.Answer{}
 	for said, list := range map[diagnose.Answer]string{diagnose.Yes: in.Yes, diagnose.No: in.No} {

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -30,9 +31,55 @@ type boards struct {
 	sims map[string]*sim.FlightBoard // by quad
 	busy string                      // what is talked to; empty: nothing
 	from time.Time
+
+	confirmed map[string]bool // addresses that the user has said are boards
+	ports     func() ([]string, error)
+	unlogged  []store.Note // what happened to boards and could not be written down yet
+}
+
+// permit lets an address be opened that this program knows: a serial port that the
+// system lists, one of its own stand-ins, or an address on this machine or in its own
+// network that the user has said is a board. Nothing else is opened, whoever asks.
+func (b *boards) permit(in BoardAddress) error {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	for _, standIn := range b.sims {
+		if standIn.Address() == in.Address {
+			return nil
+		}
+	}
+	if strings.HasPrefix(in.Address, "serial:") {
+		ports, err := b.ports()
+		if err != nil {
+			return huma.Error502BadGateway(err.Error())
+		}
+		if !slices.Contains(ports, in.Address) {
+			return huma.Error422UnprocessableEntity("This machine lists no such port: plug the board in with a data cable, " +
+				"and pick its port.")
+		}
+		return nil
+	}
+	if in.Confirmed {
+		b.confirmed[in.Address] = true
+	}
+	if !b.confirmed[in.Address] {
+		return huma.Error422UnprocessableEntity("Nobody has said that a flight board is at " + in.Address + ": say so first.")
+	}
+	return nil
 }
 
 // begin takes the line to a board, or says who has it.
+func (s *server) begin(ctx context.Context, in BoardAddress) (end func(), err error) {
+	if far(ctx) && !s.options.FarBoards {
+		return nil, huma.Error403Forbidden("Flight boards are reached from the machine they are plugged into; it can let others " +
+			"do so, with serve --far-boards.")
+	}
+	if err := s.boards.permit(in); err != nil {
+		return nil, err
+	}
+	return s.boards.begin(ctx, in.Address)
+}
+
 func (b *boards) begin(ctx context.Context, address string) (end func(), err error) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
@@ -51,7 +98,9 @@ func (b *boards) begin(ctx context.Context, address string) (end func(), err err
 	}, nil
 }
 
-func newBoards() *boards { return &boards{sims: map[string]*sim.FlightBoard{}} }
+func newBoards() *boards {
+	return &boards{sims: map[string]*sim.FlightBoard{}, confirmed: map[string]bool{}, ports: msp.Ports}
+}
 
 // BoardPorts is where a flight board can be reached.
 type BoardPorts struct {
@@ -97,7 +146,8 @@ const boardTime = 60 * time.Second
 
 // BoardAddress names a connection to a board.
 type BoardAddress struct {
-	Address string `json:"address" minLength:"1" maxLength:"200" doc:"serial:NAME or tcp:HOST:PORT"`
+	Address   string `json:"address" minLength:"1" maxLength:"200" doc:"serial:NAME or tcp:HOST:PORT"`
+	Confirmed bool   `json:"confirmed,omitempty" doc:"the user has typed it, and says that a flight board is there"`
 }
 
 // BoardWrite asks for a board to be changed.
@@ -204,15 +254,15 @@ func dialer(address string) msp.Dial {
 }
 
 // withBoard talks to a board, one request at a time.
-func (s *server) withBoard(ctx context.Context, address string, talk func(context.Context, *msp.Client) error) error {
-	end, err := s.boards.begin(ctx, address)
+func (s *server) withBoard(ctx context.Context, in BoardAddress, talk func(context.Context, *msp.Client) error) error {
+	end, err := s.begin(ctx, in)
 	if err != nil {
 		return err
 	}
 	defer end()
 	ctx, cancel := context.WithTimeout(ctx, boardTime)
 	defer cancel()
-	conn, err := msp.Open(ctx, address)
+	conn, err := msp.Open(ctx, in.Address)
 	if err != nil {
 		return boardProblem(err)
 	}
@@ -247,7 +297,7 @@ func (s *server) readBoard(ctx context.Context, in *struct {
 		return nil, err
 	}
 	var state setup.State
-	err = s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) (err error) {
+	err = s.withBoard(ctx, in.Body, func(ctx context.Context, client *msp.Client) (err error) {
 		state, err = msp.ReadBoard(ctx, client)
 		return err
 	})
@@ -328,7 +378,7 @@ func (s *server) apply(
 		return nil, huma.Error422UnprocessableEntity("Take the props off first, and say so: a board that is being set can " +
 			"start the motors.")
 	}
-	end, err := s.boards.begin(ctx, in.Address)
+	end, err := s.begin(ctx, in.BoardAddress)
 	if err != nil {
 		return nil, err
 	}
@@ -347,10 +397,36 @@ func (s *server) apply(
 			out.Says += notSet(comparison)
 		}
 	}
-	if err := s.store.Log(c.Quad.ID, "Flight board, "+string(out.Outcome)+": "+out.Says, time.Now()); err != nil {
-		out.Says += " (It could not be written into the log: " + err.Error() + ")"
-	}
+	s.tell(c.Quad.ID, "Flight board, "+string(out.Outcome)+": "+out.Says, &out)
 	return reply(out), nil
+}
+
+// tell writes down what happened to a board. The board is as it is whatever the disk
+// does: what cannot be written now is said, kept, and written later.
+func (s *server) tell(quad, says string, out *BoardReport) {
+	note := store.Note{Quad: quad, Says: says, At: time.Now()}
+	err := s.store.Log(quad, says, note.At)
+	if err == nil {
+		return
+	}
+	out.Says += " It could not be written into the log yet: " + err.Error()
+	s.options.Log.Error("a flight board was worked on and the log cannot be written", "quad", quad, "says", says, "error", err)
+	s.boards.mu.Lock()
+	defer s.boards.mu.Unlock()
+	s.boards.unlogged = append(s.boards.unlogged, note)
+}
+
+// tellLater writes down what could not be written before.
+func (s *server) tellLater() {
+	s.boards.mu.Lock()
+	defer s.boards.mu.Unlock()
+	for len(s.boards.unlogged) > 0 {
+		note := s.boards.unlogged[0]
+		if s.store.Log(note.Quad, note.Says, note.At) != nil {
+			return
+		}
+		s.boards.unlogged = s.boards.unlogged[1:]
+	}
 }
 
 func (s *server) liveBoard(ctx context.Context, in *struct {
@@ -362,7 +438,7 @@ func (s *server) liveBoard(ctx context.Context, in *struct {
 		return nil, err
 	}
 	var live BoardLive
-	err = s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) (err error) {
+	err = s.withBoard(ctx, in.Body, func(ctx context.Context, client *msp.Client) (err error) {
 		live.Live, err = msp.ReadLive(ctx, client)
 		return err
 	})
@@ -384,7 +460,7 @@ func (s *server) keepBoard(ctx context.Context, in *struct {
 	if _, err := s.planned(in.Quad); err != nil {
 		return nil, err
 	}
-	err := s.withBoard(ctx, in.Body.Address, func(ctx context.Context, client *msp.Client) error {
+	err := s.withBoard(ctx, in.Body, func(ctx context.Context, client *msp.Client) error {
 		state, err := msp.ReadBoard(ctx, client)
 		if err != nil {
 			return err

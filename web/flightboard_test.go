@@ -126,7 +126,7 @@ func TestTheBoardIsReadSetAndReadBack(t *testing.T) {
 	assert.Contains(t, text, "nothing is written")
 	status, _ = post("stand-in", `{"stop":true,"faults":{}}`)
 	require.Equal(t, 200, status)
-	status, text = post("read", `{`+at+`}`)
+	status, text = post("read", `{`+at+`,"confirmed":true}`)
 	assert.Equal(t, 502, status)
 	assert.Contains(t, text, "Check the cable and the port")
 	status, text = c.do("POST", "/api/quads/whip/board/stand-in", `{"faults":{}}`)
@@ -144,10 +144,15 @@ func TestThePlantedFaultIsFound(t *testing.T) {
 	_, text := c.do("POST", "/api/quads/brayer/board/stand-in", `{"osdOff":true,"faults":{}}`)
 	var ports web.BoardPorts
 	require.NoError(t, json.Unmarshal([]byte(text), &ports))
-	asked := first("/api/quads/brayer/fault?symptom=no-osd&address=" + ports.StandIn)
+	status, text := c.do("POST", "/api/quads/brayer/fault?symptom=no-osd", `{"address":"`+ports.StandIn+`"}`)
+	require.Equal(t, 200, status, text)
+	var view web.FaultView
+	require.NoError(t, json.Unmarshal([]byte(text), &view))
+	assert.True(t, view.BoardRead)
+	asked := view.Diagnosis.Causes[0]
 	assert.Equal(t, "osd-off", asked.ID)
 	assert.Equal(t, diagnose.Found, asked.Standing)
-	status, _ := c.do("GET", "/api/quads/brayer/fault?symptom=gremlins", "")
+	status, _ = c.do("GET", "/api/quads/brayer/fault?symptom=gremlins", "")
 	assert.Equal(t, 404, status)
 	status, text = c.do("POST", "/api/quads/brayer/log", `{"says":"It was this: the OSD feature is off."}`)
 	assert.Equal(t, 200, status, text)
@@ -191,10 +196,10 @@ func TestBadInputToTheBoard(t *testing.T) {
 		says       string
 	}{
 		{"read", `{"address":""}`, 422, "length"},
-		{"read", `{"address":"pigeon:loft"}`, 502, "expected serial:NAME or tcp:HOST:PORT"},
-		{"read", `{"address":"tcp:198.51.100.7:5761"}`, 502, "not on this machine or in its own network"},
-		{"read", `{"address":"serial:/dev/none"}`, 502, "plug the board in"},
-		{"set", `{"address":"tcp:127.0.0.1:1","propsOff":true}`, 200, "nothing was written"},
+		{"read", `{"address":"pigeon:loft","confirmed":true}`, 502, "expected serial:NAME or tcp:HOST:PORT"},
+		{"read", `{"address":"tcp:198.51.100.7:8741","confirmed":true}`, 502, "not on this machine or in its own network"},
+		{"read", `{"address":"serial:/dev/none"}`, 422, "plug the board in"},
+		{"set", `{"address":"tcp:127.0.0.1:1","confirmed":true,"propsOff":true}`, 200, "nothing was written"},
 		{"restore", `{"address":"tcp:127.0.0.1:1","propsOff":true,"snapshot":99}`, 404, "no snapshot"},
 		{"stand-in", `{"faults":{"gremlins":true}}`, 422, "unexpected property"},
 	} {

@@ -94,6 +94,7 @@ func (s *server) logOf(_ context.Context, in *struct {
 }
 
 func (s *server) notes(quad string, before int64) (*answer[[]store.Note], error) {
+	s.tellLater()
 	notes, err := s.store.LogOf(quad, before, store.DefaultPage)
 	if err != nil {
 		return nil, problem(err)

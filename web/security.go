@@ -1,8 +1,6 @@
 package web
 
 import (
-	"crypto/sha256"
-	"crypto/subtle"
 	"encoding/json"
 	"fmt"
 	"log/slog"
@@ -23,9 +21,6 @@ import (
 const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
 	"connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 
-// KeyCookie carries the access key of a browser that has given it once.
-const KeyCookie = "yokeswap-key"
-
 // IsLoopback says whether an address to listen on can only be reached from
 // this machine.
 func IsLoopback(listen string) bool {
@@ -40,12 +35,11 @@ func IsLoopback(listen string) bool {
 	return err == nil && addr.IsLoopback()
 }
 
-// secured checks Host, Origin and the access key, and sets the headers that
-// keep the page to itself.
+// secured checks Host and Origin, and sets the headers that keep the page to itself.
 //
-// Without an access key the server listens on loopback only, so a Host that is
+// Without a key the server listens on loopback only, so a Host that is
 // not a loopback name is a page elsewhere that has pointed its name at us.
-func secured(key string) func(http.Handler) http.Handler {
+func secured(local bool) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		origins := http.NewCrossOriginProtection()
 		origins.SetDenyHandler(refuse(http.StatusForbidden, "the request comes from another site"))
@@ -57,12 +51,8 @@ func secured(key string) func(http.Handler) http.Handler {
 			h.Set("Referrer-Policy", "no-referrer")
 			h.Set("Cross-Origin-Opener-Policy", "same-origin")
 			h.Set("Cross-Origin-Resource-Policy", "same-origin")
-			if key == "" && !loopbackHost(r.Host) {
+			if local && !loopbackHost(r.Host) {
 				refuse(http.StatusMisdirectedRequest, "this server answers to localhost only").ServeHTTP(w, r)
-				return
-			}
-			if key != "" && !hasKey(w, r, key) {
-				refuse(http.StatusUnauthorized, "an access key is needed: open the address printed at the start, with ?key=…").ServeHTTP(w, r)
 				return
 			}
 			checked.ServeHTTP(w, r)
@@ -75,25 +65,6 @@ func loopbackHost(host string) bool {
 		host += ":80"
 	}
 	return IsLoopback(host)
-}
-
-// hasKey accepts the key as a bearer token, from the cookie, or once in the
-// address, which then sets the cookie.
-func hasKey(w http.ResponseWriter, r *http.Request, key string) bool {
-	if given, ok := strings.CutPrefix(r.Header.Get("Authorization"), "Bearer "); ok {
-		return sameKey(given, key)
-	}
-	if given := r.URL.Query().Get("key"); given != "" && sameKey(given, key) {
-		http.SetCookie(w, &http.Cookie{Name: KeyCookie, Value: key, Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
-		return true
-	}
-	cookie, err := r.Cookie(KeyCookie)
-	return err == nil && sameKey(cookie.Value, key)
-}
-
-func sameKey(given, key string) bool {
-	a, b := sha256.Sum256([]byte(given)), sha256.Sum256([]byte(key))
-	return subtle.ConstantTimeCompare(a[:], b[:]) == 1
 }
 
 // maxBody is the largest request body but for files taken in, in bytes.

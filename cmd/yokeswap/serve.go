@@ -27,7 +27,7 @@ const shutdownTime = 5 * time.Second
 
 func serve(c *call) error {
 	listen := c.flags.String("listen", defaultListen, "address to listen on")
-	key := c.flags.String("key", os.Getenv("YOKESWAP_KEY"), "access key, needed to listen on more than this machine")
+	farBoards := c.flags.Bool("far-boards", false, "let other machines reach flight boards plugged into this one")
 	data := c.dataFlag()
 	if names, err := c.parse(); err != nil || len(names) > 0 {
 		return orUnexpected(err, names)
@@ -36,7 +36,7 @@ func serve(c *call) error {
 	if err != nil {
 		return err
 	}
-	return listenAndServe(c, st, *listen, *key)
+	return listenAndServe(c, st, *listen, *farBoards)
 }
 
 // demoServe serves the demo from a folder of its own, which goes at the end
@@ -68,7 +68,7 @@ func demoServe(c *call) error {
 			return err
 		}
 	}
-	return listenAndServe(c, st, *listen, "")
+	return listenAndServe(c, st, *listen, false)
 }
 
 func orUnexpected(err error, names []string) error {
@@ -79,10 +79,11 @@ func orUnexpected(err error, names []string) error {
 }
 
 // listenAndServe serves until it is told to stop, then closes the store.
-func listenAndServe(c *call, st *store.Store, listen, key string) (err error) {
+func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (err error) {
 	defer func() { err = errors.Join(err, st.Close()) }()
-	if !web.IsLoopback(listen) && key == "" {
-		return fmt.Errorf("%s can be reached from other machines: give an access key with --key, or listen on a loopback address", listen)
+	key := ""
+	if !web.IsLoopback(listen) {
+		key = web.NewKey()
 	}
 	log := slog.New(slog.NewTextHandler(c.stderr, nil))
 	listener, err := net.Listen("tcp", listen)
@@ -90,15 +91,15 @@ func listenAndServe(c *call, st *store.Store, listen, key string) (err error) {
 		return fmt.Errorf("listen on %s: %w", listen, err)
 	}
 	server := &http.Server{
-		Handler:           web.New(st, web.Options{Version: version, Interface: ui.Files(), AccessKey: key, Log: log}),
+		Handler:           web.New(st, web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log}),
 		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute,
 		ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 	}
 	address := url.URL{Scheme: "http", Host: listener.Addr().String(), Path: "/"}
-	if key != "" {
-		address.RawQuery = url.Values{"key": {key}}.Encode()
-	}
 	fmt.Fprintf(c.stdout, "Yoke Swap is at %s (stop with Ctrl-C)\n", address.String())
+	if key != "" {
+		fmt.Fprintf(c.stdout, "Other machines reach it; each browser is asked once for this key:\n\n    %s\n\n", key)
+	}
 
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()

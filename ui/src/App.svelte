@@ -3,8 +3,10 @@
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
+  import { door } from './api/client.svelte';
   import Bench from './bench/Bench.svelte';
   import Fleet from './fleet/Fleet.svelte';
+  import Door from './lib/Door.svelte';
   import { everywhere, typing } from './lib/keys';
   import NotFound from './lib/NotFound.svelte';
   import { switchTheme, theme } from './lib/theme.svelte';
@@ -92,7 +94,7 @@
   </div>
 </header>
 <main id="content" tabindex="-1">
-  <Router {routes} restoreScrollState={true} />
+  {#if door.shut}<Door />{:else}<Router {routes} restoreScrollState={true} />{/if}
 </main>
 
 <Modal title="Keys" bind:open={listing} size="sm">

@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API events */
+        get: operations["get-api-events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export/fleet": {
         parameters: {
             query?: never;
@@ -338,7 +355,8 @@ export interface paths {
         /** Get API quads by quad fault */
         get: operations["get-api-quads-by-quad-fault"];
         put?: never;
-        post?: never;
+        /** Post API quads by quad fault */
+        post: operations["post-api-quads-by-quad-fault"];
         delete?: never;
         options?: never;
         head?: never;
@@ -582,6 +600,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API session */
+        post: operations["post-api-session"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API sessions */
+        get: operations["list-api-sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API sessions by ID */
+        delete: operations["delete-api-sessions-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -643,6 +712,23 @@ export interface paths {
         get: operations["get-api-together"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API undo */
+        post: operations["post-api-undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -797,6 +883,8 @@ export interface components {
         BoardAddress: {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
+            /** @description the user has typed it, and says that a flight board is there */
+            confirmed?: boolean;
         };
         BoardKept: {
             /** Format: date-time */
@@ -844,6 +932,8 @@ export interface components {
         BoardWrite: {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
+            /** @description the user has typed it, and says that a flight board is there */
+            confirmed?: boolean;
             /** @description the builder has said that the props are off */
             propsOff: boolean;
         };
@@ -947,6 +1037,9 @@ export interface components {
             /** Format: int64 */
             same: number;
         };
+        EnteredBody: {
+            name: string;
+        };
         Envelope: {
             /** Format: double */
             full?: number;
@@ -995,6 +1088,28 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Event: {
+            after?: unknown;
+            /** Format: date-time */
+            at: string;
+            before?: unknown;
+            /**
+             * Format: int64
+             * @description revision of the change it is part of; 0: a line of the log
+             */
+            change: number;
+            does: string;
+            /** @description its id */
+            entry: string;
+            /** Format: int64 */
+            id: number;
+            /** @description of the entry; empty: a line of the log */
+            kind: string;
+            quad?: string;
+            /** @description a line of the log */
+            says?: string;
+            who: string;
         };
         FaultCause: {
             askBoard: boolean;
@@ -1108,9 +1223,20 @@ export interface components {
             updates: number;
         };
         Health: {
-            database: string;
+            /** @enum {string} */
+            database: "ok" | "read-only" | "full" | "locked" | "damaged" | "not there";
+            /** @description what is wrong, and what to do */
+            says?: string;
             status: string;
             version: string;
+        };
+        History: {
+            /**
+             * Format: int64
+             * @description ask for the page before this one; absent: there is none
+             */
+            before?: number;
+            events: components["schemas"]["Event"][];
         };
         Holes: {
             /** Format: double */
@@ -1578,6 +1704,8 @@ export interface components {
         "Post-api-quads-by-quad-board-restoreRequest": {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
+            /** @description the user has typed it, and says that a flight board is there */
+            confirmed?: boolean;
             /** @description the builder has said that the props are off */
             propsOff: boolean;
             /** Format: int64 */
@@ -1647,6 +1775,15 @@ export interface components {
              * @description of the whole, as the route was planned on
              */
             revision: number;
+        };
+        "Post-api-sessionRequest": {
+            key: string;
+            /** @description what to call this browser in the history */
+            name?: string;
+        };
+        "Post-api-undoRequest": {
+            /** Format: int64 */
+            change: number;
         };
         "Put-api-kit-by-kit-antennas-by-portRequest": {
             /** @description goggles it comes from, in exchange; empty: the drawer */
@@ -1903,11 +2040,22 @@ export interface components {
             version?: string;
         };
         Saved: {
+            /**
+             * Format: int64
+             * @description to take it back with
+             */
+            change: number;
             id: string;
             kind: string;
-            removed?: unknown;
             /** Format: int64 */
             revision: number;
+        };
+        Session: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         SetupCell: {
             /** Format: int32 */
@@ -2288,6 +2436,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-events": {
+        parameters: {
+            query?: {
+                /** @description of this quad alone */
+                quad?: string;
+                before?: number;
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
                 };
             };
             /** @description Error */
@@ -2807,7 +2989,10 @@ export interface operations {
     };
     "list-api-quads-by-quad-board-snapshots": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description those before this one; absent: the newest */
+                before?: number;
+            };
             header?: never;
             path: {
                 quad: string;
@@ -2913,8 +3098,6 @@ export interface operations {
                 yes?: string;
                 /** @description causes a test has ruled out, separated by commas */
                 no?: string;
-                /** @description of the flight board, to ask it */
-                address?: string;
             };
             header?: never;
             path: {
@@ -2923,6 +3106,47 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-fault": {
+        parameters: {
+            query?: {
+                symptom?: string;
+                /** @description causes a test has found, separated by commas */
+                yes?: string;
+                /** @description causes a test has ruled out, separated by commas */
+                no?: string;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAddress"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2981,7 +3205,10 @@ export interface operations {
     };
     "list-api-quads-by-quad-log": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description lines before this one; absent: the newest */
+                before?: number;
+            };
             header?: never;
             path: {
                 quad: string;
@@ -3469,6 +3696,100 @@ export interface operations {
             };
         };
     };
+    "post-api-session": {
+        parameters: {
+            query?: never;
+            header?: {
+                "User-Agent"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-sessionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnteredBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-sessions-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-shelf": {
         parameters: {
             query?: never;
@@ -3579,6 +3900,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TogetherView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-undoRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Error */

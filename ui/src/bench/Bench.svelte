@@ -3,7 +3,7 @@
   // left and on paper.
   import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, type Board, type Failure, type Run } from '../api/client';
+  import { api, type Board, type Failure, type Run } from '../api/client.svelte';
   import { gateWord } from '../lib/levels';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';

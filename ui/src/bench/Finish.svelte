@@ -1,7 +1,7 @@
 <script lang="ts">
   // The end of a swap: what was planned becomes what the quad flies. And its log.
   import { untrack } from 'svelte';
-  import { api, type Failure, type Note, type Run } from '../api/client';
+  import { api, type Failure, type Note, type Run } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import LogList from '../lib/LogList.svelte';
 

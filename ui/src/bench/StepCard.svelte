@@ -1,7 +1,7 @@
 <script lang="ts">
   // One step, large: what, with what, the caution, the reading, done.
   import { Button, Input } from 'flowbite-svelte';
-  import type { StepState } from '../api/client';
+  import type { StepState } from '../api/client.svelte';
   import { typing } from '../lib/keys';
   import { readNumber } from './reading';
   import RunTimer from './RunTimer.svelte';

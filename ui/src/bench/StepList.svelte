@@ -1,6 +1,6 @@
 <script lang="ts">
   // All steps in order. On paper each shows what to do, with a box to tick.
-  import type { StepState } from '../api/client';
+  import type { StepState } from '../api/client.svelte';
   import { stateWords } from './states';
 
   interface Props {

@@ -2,7 +2,7 @@
   // The flight board of one quad: read it, hold it against the plan, set it, and put
   // back what was there. Nothing is written that is not shown first.
   import { untrack } from 'svelte';
-  import { api, type BoardKept, type BoardPorts, type BoardReport, type BoardView, type Comparison, type Failure } from '../api/client';
+  import { api, type BoardKept, type BoardPorts, type BoardReport, type BoardView, type Comparison, type Failure } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import Kept from './Kept.svelte';
@@ -16,6 +16,7 @@
   const kept = new Loaded<BoardKept[]>();
 
   let address = $state('');
+  let confirmed = $state(false);
   let view = $state.raw<BoardView | null>(null);
   let report = $state.raw<BoardReport | null>(null);
   let failure = $state.raw<Failure | null>(null);
@@ -35,6 +36,8 @@
     if (await ports.take(api.boardPorts(id))) address = ports.data?.standIn || (ports.data?.ports.includes(address) ? address : '');
   }
   const known = $derived([...(ports.data?.standIn ? [ports.data.standIn] : []), ...(ports.data?.ports ?? [])]);
+  // The program connects to nothing that it has not listed, unless it is told that a board is there.
+  const typed = $derived(address !== '' && !known.includes(address));
   const name = (at: string) => (at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, ''));
 
   /** Does one thing with the board; what it said before goes. */
@@ -49,7 +52,7 @@
   }
   async function readBoard() {
     report = null;
-    view = (await during('Reading the board…', api.readBoard(id, address))) ?? view;
+    view = (await during('Reading the board…', api.readBoard(id, address, typed && confirmed))) ?? view;
   }
   async function take(what: string, call: ReturnType<typeof api.setBoard>) {
     const answer = await during(what, call);
@@ -87,8 +90,9 @@
       </select>
     </label>
     <button type="button" onclick={listPorts}>Look again</button>
-    <label>or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => (address = e.currentTarget.value.trim())} /></label>
-    <button type="button" class="main" disabled={!address || busy !== ''} onclick={readBoard}>Read it</button>
+    <label>or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => { address = e.currentTarget.value.trim(); confirmed = false; }} /></label>
+    {#if typed}<label class="props there"><input type="checkbox" bind:checked={confirmed} /> a flight board of mine is there: connect to it</label>{/if}
+    <button type="button" class="main" disabled={!address || busy !== '' || (typed && !confirmed)} onclick={readBoard}>Read it</button>
   </div>
   {#if ports.data?.note}<p class="warn">{ports.data.note}</p>{/if}
   {#key id}<StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />{/key}
@@ -156,6 +160,12 @@
   .row label {
     display: grid;
     color: var(--soft);
+  }
+  .row .there {
+    display: flex;
+    align-items: center;
+    gap: 0.4rem;
+    min-height: 42px;
   }
   select,
   input[type='text'] {

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The snapshots of this quad's board: what changed from one to the next, to take
   // along as a file, and to put back.
-  import { api, type BoardKept } from '../api/client';
+  import { api, type BoardKept } from '../api/client.svelte';
 
   interface Props {
     quad: string;

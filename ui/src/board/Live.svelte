@@ -1,6 +1,6 @@
 <script lang="ts">
   // Sticks as bars, switches as lights, the battery: moved while one looks.
-  import { api, type BoardLive } from '../api/client';
+  import { api, type BoardLive } from '../api/client.svelte';
 
   let { quad, address }: { quad: string; address: string } = $props();
   let on = $state(false);

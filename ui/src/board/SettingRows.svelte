@@ -1,6 +1,6 @@
 <script lang="ts">
   // Each setting as it is wanted and as it was found; what differs comes first.
-  import type { Comparison } from '../api/client';
+  import type { Comparison } from '../api/client.svelte';
 
   interface Props {
     rows: Comparison['rows'];

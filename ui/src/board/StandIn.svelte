@@ -1,6 +1,6 @@
 <script lang="ts">
   // A stand-in for this quad's board, to try it out on, faults included.
-  import { api, type Faults } from '../api/client';
+  import { api, type Faults } from '../api/client.svelte';
 
   interface Props {
     quad: string;

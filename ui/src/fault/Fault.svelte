@@ -3,7 +3,7 @@
   // test after another, the flight board asked where it can be.
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
-  import { api, type BoardPorts, type FaultView } from '../api/client';
+  import { api, type BoardPorts, type FaultView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import LogList from '../lib/LogList.svelte';
   import { Loaded } from '../lib/loaded.svelte';
@@ -21,7 +21,7 @@
 
   $effect(() => {
     const [quad, s, yes, no, at] = [id, symptom, query.get('yes') ?? '', query.get('no') ?? '', address];
-    untrack(() => void view.take(api.fault(quad, { symptom: s, yes, no, ...(at ? { address: at } : {}) })));
+    untrack(() => void view.take(at && s ? api.faultAsking(quad, { symptom: s, yes, no }, at) : api.fault(quad, { symptom: s, yes, no })));
   });
   $effect(() => {
     const quad = id;

@@ -3,7 +3,7 @@
   // pair of goggles whether it links. Toggling what is brought asks anew.
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
-  import { api, type Board } from '../api/client';
+  import { api, type Board } from '../api/client.svelte';
   import { gateWord } from '../lib/levels';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';

@@ -3,7 +3,7 @@
   // lands on whom, and what is left for one more.
   import { untrack } from 'svelte';
   import { replace, router } from 'svelte-spa-router';
-  import { api, type Together } from '../api/client';
+  import { api, type Together } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
 

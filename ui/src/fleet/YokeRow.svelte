@@ -1,6 +1,6 @@
 <script lang="ts">
   // One quad of the yoke board.
-  import type { Board, Row } from '../api/client';
+  import type { Board, Row } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { gateWord, levelOf, levelWords } from '../lib/levels';
   import { reachWords } from './reach';

@@ -1,5 +1,5 @@
 // How a goggles' answer reads on the board.
-import type { Row } from '../api/client';
+import type { Row } from '../api/client.svelte';
 
 type Reach = Row['goggles'][number];
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   // A stale write: what is there now beside what was sent, and the two ways on.
   import { Button } from 'flowbite-svelte';
-  import type { FieldChange } from '../api/client';
+  import type { FieldChange } from '../api/client.svelte';
 
   interface Props {
     conflict: { revision: number; differences: FieldChange[] };

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What went wrong, where, and what to do. Data on screen stays beside it.
   import { Button } from 'flowbite-svelte';
-  import type { Failure } from '../api/client';
+  import type { Failure } from '../api/client.svelte';
 
   interface Props {
     failure: Failure;

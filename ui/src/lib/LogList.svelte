@@ -1,6 +1,6 @@
 <script lang="ts">
   // A quad's log: what was done and found, the newest first.
-  import type { Note } from '../api/client';
+  import type { Note } from '../api/client.svelte';
 
   let { name, notes }: { name: string; notes: Note[] } = $props();
 </script>

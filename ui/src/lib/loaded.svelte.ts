@@ -1,5 +1,5 @@
 // What a screen shows while it waits, when it failed, and when it has data.
-import type { Answer, Failure } from '../api/client';
+import type { Answer, Failure } from '../api/client.svelte';
 
 export class Loaded<T> {
   data = $state.raw<T | null>(null);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { failureOf } from '../api/client';
+import { failureOf } from '../api/client.svelte';
 import { clock, readNumber } from '../bench/reading';
 import { reachWords } from '../fleet/reach';
 import { shortVolts, voltageScale } from '../swap/scale';

@@ -2,7 +2,7 @@
   // What cannot be had: the facts that exclude each other, and the ways out
   // that were tried.
   import { Button } from 'flowbite-svelte';
-  import { api, type Failure, type RouteConflict, type RouteView } from '../api/client';
+  import { api, type Failure, type RouteConflict, type RouteView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   let { links, whole }: { links: RouteView['plan']['links']; whole: number } = $props();

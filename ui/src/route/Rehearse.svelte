@@ -3,7 +3,7 @@
   // what a builder would see and why. Nothing real is touched or stored.
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { api, type Action, type Rehearsal } from '../api/client';
+  import { api, type Action, type Rehearsal } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import { moveOf } from './words';

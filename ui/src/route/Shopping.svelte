@@ -1,7 +1,7 @@
 <script lang="ts">
   // What to have before the bench day: what stops it first.
   import { onMount } from 'svelte';
-  import { api, type Shopping } from '../api/client';
+  import { api, type Shopping } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
 

@@ -2,7 +2,7 @@
   // One step on the real device: what is read off it afterwards is recorded,
   // and the rest is planned again from there.
   import { Button, Input } from 'flowbite-svelte';
-  import type { Read, RouteStep } from '../api/client';
+  import type { Read, RouteStep } from '../api/client.svelte';
   import { capital } from './words';
 
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
   // What each device ends on, and for goggles which quads in which mode.
-  import type { RouteView } from '../api/client';
+  import type { RouteView } from '../api/client.svelte';
 
   let { devices }: { devices: RouteView['plan']['devices'] } = $props();
   const roles: Record<string, string> = { airUnit: 'air unit', goggles: 'goggles', controller: 'controller' };

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The steps from left to right, and under each who can fly then and with what.
-  import type { RouteLane, RouteStep } from '../api/client';
+  import type { RouteLane, RouteStep } from '../api/client.svelte';
   import { moveOf } from './words';
 
   interface Props {

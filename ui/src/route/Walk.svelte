@@ -2,7 +2,7 @@
   // The route carried out at the bench, there or back: what has been done, the
   // step to do now, and what is still to come.
   import { untrack } from 'svelte';
-  import { api, type BackView, type Failure, type Read, type RouteView } from '../api/client';
+  import { api, type BackView, type Failure, type Read, type RouteView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import TakeStep from './TakeStep.svelte';

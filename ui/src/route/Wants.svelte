@@ -1,7 +1,7 @@
 <script lang="ts">
   // The matrix of wants: press a cell for a wish, again for a must, again for
   // not needed. A mark says whether the plan meets it.
-  import type { RouteView } from '../api/client';
+  import type { RouteView } from '../api/client.svelte';
   import { controllerOf, next, weightOf, withController, withWant } from './goals';
 
   interface Props {

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The way back: first what does not open again, then the steps.
   import { onMount } from 'svelte';
-  import { api, type BackView } from '../api/client';
+  import { api, type BackView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import Timeline from './Timeline.svelte';

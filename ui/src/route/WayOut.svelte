@@ -2,7 +2,7 @@
   // The route: what shall work together above, the steps and who can fly after
   // each below, and for what cannot be had the facts that exclude each other.
   import { onMount } from 'svelte';
-  import { api, type Failure, type RouteView } from '../api/client';
+  import { api, type Failure, type RouteView } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';

@@ -1,5 +1,5 @@
 // What is wanted, as the matrix on screen cycles through it.
-import type { RouteView } from '../api/client';
+import type { RouteView } from '../api/client.svelte';
 
 type Goals = RouteView['goals'];
 export type Weight = 'must' | 'wish' | null;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { RouteStep } from '../api/client';
+import type { RouteStep } from '../api/client.svelte';
 import { capital, moveOf } from './words';
 
 const step = (part: Partial<RouteStep>) => ({ do: 'update', ...part }) as RouteStep;

@@ -1,5 +1,5 @@
 // A step of the route in few words.
-import type { RouteStep } from '../api/client';
+import type { RouteStep } from '../api/client.svelte';
 
 /** What a step changes: "4.1 → 4.4", "to mode Second" or "activate". */
 export function moveOf(step: RouteStep): string {

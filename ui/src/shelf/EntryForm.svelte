@@ -3,7 +3,7 @@
   // as unknown at the gate that needs it.
   import { Button } from 'flowbite-svelte';
   import { untrack } from 'svelte';
-  import { api, type Failure, type ShelfEntry } from '../api/client';
+  import { api, type Failure, type ShelfEntry } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { idFor, valueAt, type Entry } from './entry';

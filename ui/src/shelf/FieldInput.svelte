@@ -1,7 +1,7 @@
 <script lang="ts">
   // One field of an entry, or a list of groups of fields.
   import { Button, Input, Select } from 'flowbite-svelte';
-  import type { ShelfEntry } from '../api/client';
+  import type { ShelfEntry } from '../api/client.svelte';
   import { parseNumber, parseWords, valueAt, withValue, type Entry } from './entry';
   import { asked, type Field } from './fields';
   import Self from './FieldInput.svelte';

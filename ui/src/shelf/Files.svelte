@@ -2,7 +2,7 @@
   // Taking files in and writing them out. A file is shown as a difference
   // first, and taken whole or not at all.
   import { Button } from 'flowbite-svelte';
-  import { api, type Failure, type Import, type Shelf } from '../api/client';
+  import { api, type Failure, type Import, type Shelf } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   interface Props {

@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client';
+  import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import EntryForm from './EntryForm.svelte';

@@ -2,7 +2,7 @@
   // Both ends of the link with what is on them: bands as boxes, the hand drawn as
   // the way it turns, the pattern as a polar plot. Below, the budget against today
   // and what of the drawer does best.
-  import type { AntennaView } from '../api/client';
+  import type { AntennaView } from '../api/client.svelte';
   import BandBars from './BandBars.svelte';
   import BeamPlot from './BeamPlot.svelte';
   import LinkFall from './LinkFall.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The bands of both ends on one scale: what each port uses, what each antenna is
   // made for. Bars that stand over each other meet.
-  import type { AntennaView } from '../api/client';
+  import type { AntennaView } from '../api/client.svelte';
 
   let { ends }: { ends: AntennaView['picture']['ends'] } = $props();
 

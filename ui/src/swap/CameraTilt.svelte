@@ -1,6 +1,6 @@
 <script lang="ts">
   // The camera in its cage from the side: as it is to look, and as far as it goes.
-  import type { MountView } from '../api/client';
+  import type { MountView } from '../api/client.svelte';
 
   type Tilt = NonNullable<MountView['picture']['tilt']>;
   let { tilt }: { tilt: Tilt } = $props();

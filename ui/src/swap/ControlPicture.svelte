@@ -1,6 +1,6 @@
 <script lang="ts">
   // The sticks' way from hand to flight board, and each switch's range.
-  import type { ControlView } from '../api/client';
+  import type { ControlView } from '../api/client.svelte';
 
   let { view }: { view: ControlView } = $props();
   const low = 900;

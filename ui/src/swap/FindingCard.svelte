@@ -1,7 +1,7 @@
 <script lang="ts">
   // One finding: the sentence, the numbers it compared, where the rule comes
   // from, what is missing, and the fixes the engine has tried.
-  import type { Finding, Fix } from '../api/client';
+  import type { Finding, Fix } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { levelOf } from '../lib/levels';
 

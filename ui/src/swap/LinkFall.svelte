@@ -1,7 +1,7 @@
 <script lang="ts">
   // The link held against today's as a waterfall: from today's link each part
   // lifts or lowers it, and the last bar is what is left.
-  import type { AntennaView } from '../api/client';
+  import type { AntennaView } from '../api/client.svelte';
   import { signed } from './scale';
 
   let { budget }: { budget: AntennaView['budgets'][number] } = $props();

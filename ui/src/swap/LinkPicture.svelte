@@ -1,7 +1,7 @@
 <script lang="ts">
   // The statements about a pair as bars over each device's releases, so that
   // one sees which releases overlap, where each device stands and where it goes.
-  import type { Picture } from '../api/client';
+  import type { Picture } from '../api/client.svelte';
 
   let { picture }: { picture: Picture } = $props();
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The unit's holes laid over the bay's, to scale and with dimensions, the screw
   // in section beside them, the height and the camera's tilt from the side.
-  import type { MountView } from '../api/client';
+  import type { MountView } from '../api/client.svelte';
   import CameraTilt from './CameraTilt.svelte';
   import WeightChange from './WeightChange.svelte';
 

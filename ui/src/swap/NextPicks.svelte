@@ -1,7 +1,7 @@
 <script lang="ts">
   // The places of the next fit. Picking sends the option's own patch.
   import { Select } from 'flowbite-svelte';
-  import type { Patch, QuadView } from '../api/client';
+  import type { Patch, QuadView } from '../api/client.svelte';
 
   interface Props {
     places: QuadView['places'];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { QuadView } from '../api/client';
+  import type { QuadView } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
 
   let { fit, level }: { fit: QuadView['now']; level: string } = $props();

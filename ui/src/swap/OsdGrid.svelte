@@ -1,7 +1,7 @@
 <script lang="ts">
   // One character grid. With onmove its elements can be dragged, or moved by the
   // arrow keys once chosen.
-  import type { OsdDrawn } from '../api/client';
+  import type { OsdDrawn } from '../api/client.svelte';
 
   interface Props {
     drawn: OsdDrawn;

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The layout today and as it is to be. Drag an element, or choose it and use the
   // arrow keys; each move is a change of the plan, and can be taken back.
-  import type { OsdView, Patch } from '../api/client';
+  import type { OsdView, Patch } from '../api/client.svelte';
   import OsdGrid from './OsdGrid.svelte';
 
   interface Props {

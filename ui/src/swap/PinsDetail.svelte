@@ -2,7 +2,7 @@
   // Below the picture of the pins: the serial ports, the crimps to move, old
   // against new, what to solder, and the files to take along.
   import { Button } from 'flowbite-svelte';
-  import type { Patch, PinsView } from '../api/client';
+  import type { Patch, PinsView } from '../api/client.svelte';
 
   interface Props {
     quad: string;

@@ -1,7 +1,7 @@
 <script lang="ts">
   // Both plugs face to face as seen from the mating side, and each wire in its own
   // colour with its name, from the pin it sits in to where it ends.
-  import type { PinsPicture } from '../api/client';
+  import type { PinsPicture } from '../api/client.svelte';
   import { levelOf, levelWords } from '../lib/levels';
   import { wireColour } from './wirecolours';
 

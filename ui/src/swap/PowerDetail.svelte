@@ -2,7 +2,7 @@
   // Below the picture of the supply: the peak at plug-in, what lives on USB, and
   // every way to feed the air unit, the best first.
   import { Button } from 'flowbite-svelte';
-  import type { Patch, SupplyView } from '../api/client';
+  import type { Patch, SupplyView } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { shortVolts } from './scale';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   // The supply as a ladder: one rung a part, its window as an open channel, the
   // voltage it will really see as a bar in it. What sticks out is hatched.
-  import type { Path } from '../api/client';
+  import type { Path } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { levelOf, levelWords } from '../lib/levels';
   import { shortVolts, voltageScale } from './scale';

@@ -3,7 +3,7 @@
   // pick and every fix is the same small patch to the next fit.
   import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client';
+  import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client.svelte';
   import AntennaPicture from './AntennaPicture.svelte';
   import ControlPicture from './ControlPicture.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What to set on the flight board and in the goggles, against how the quad flies
   // today, and the way to the board itself.
-  import type { QuadView } from '../api/client';
+  import type { QuadView } from '../api/client.svelte';
   import SettingRows from '../board/SettingRows.svelte';
 
   let { quad, plan }: { quad: string; plan: QuadView['settings'] } = $props();

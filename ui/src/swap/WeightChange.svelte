@@ -1,6 +1,6 @@
 <script lang="ts">
   // What comes and leaves in grams, and what the scale said.
-  import type { MountView } from '../api/client';
+  import type { MountView } from '../api/client.svelte';
 
   let { weight }: { weight: MountView['weight'] } = $props();
   const grams = (g: number) => `${g > 0 ? '+' : g < 0 ? '−' : '±'}${Math.abs(g).toFixed(1)} g`;

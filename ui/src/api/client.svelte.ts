@@ -64,6 +64,9 @@ export interface Failure {
 
 export type Answer<T> = { ok: true; data: T } | { ok: false; failure: Failure };
 
+/** Shut: the program asks this browser for its key. */
+export const door = $state({ shut: false });
+
 const client = createClient<paths>({ baseUrl: '', fetch: (request) => fetch(request) });
 
 interface Problem {
@@ -99,6 +102,7 @@ async function answered<T>(call: Promise<{ data?: T; error?: unknown; response: 
   try {
     const { data, error, response } = await call;
     if (response.ok && data !== undefined) return { ok: true, data };
+    if (response.status === 401) door.shut = true;
     return { ok: false, failure: failureOf(response.status, error as Problem | undefined) };
   } catch {
     return { ok: false, failure: unreachable };
@@ -140,11 +144,14 @@ export const api = {
   boardPorts: (quad: string) => read(() => client.GET('/api/quads/{quad}/board', { params: { path: { quad } } })),
   standIn: (quad: string, faults: Faults, more: { stop?: boolean; osdOff?: boolean } = {}) =>
     written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, ...more } }))),
-  fault: (quad: string, query: { symptom?: string; yes?: string; no?: string; address?: string }) => read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
+  enter: (key: string, name: string) => answered(client.POST('/api/session', { body: { key, name } })),
+  fault: (quad: string, query: { symptom?: string; yes?: string; no?: string }) => read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
+  faultAsking: (quad: string, query: { symptom?: string; yes?: string; no?: string }, address: string) =>
+    read(() => client.POST('/api/quads/{quad}/fault', { params: { path: { quad }, query }, body: { address } })),
   finish: (quad: string, revision: number, anyway: boolean) => written(answered(client.POST('/api/quads/{quad}/finish', { params: { path: { quad } }, body: { revision, anyway } }))),
   logOf: (quad: string) => read(() => client.GET('/api/quads/{quad}/log', { params: { path: { quad } } })),
   log: (quad: string, says: string) => written(answered(client.POST('/api/quads/{quad}/log', { params: { path: { quad } }, body: { says } }))),
-  readBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address } }))),
+  readBoard: (quad: string, address: string, confirmed: boolean) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address, confirmed } }))),
   setBoard: (quad: string, address: string, propsOff: boolean) => written(answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } }))),
   liveBoard: (quad: string, address: string) => read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
   keepBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
