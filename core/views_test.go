@@ -49,7 +49,7 @@ func drawn(st *stock.Stock, seed uint64) *fleet.Index {
 		return nil
 	}
 	doc, err := format.Read(text)
-	if err != nil || format.CheckModels(doc.Fleet, st.Library()) != nil {
+	if err != nil || format.CheckStock(&stock.Stock{Sets: st.Sets, Fleet: doc.Fleet}) != nil {
 		return nil // no file that is taken
 	}
 	return fleet.NewIndex(doc.Fleet)

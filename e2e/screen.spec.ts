@@ -117,6 +117,25 @@ test('what is taken out can be put back; what is in use cannot be taken out', as
   await expect(page.getByRole('alert')).toContainText('still named by');
 });
 
+test('everything goes into one file, and the file into the place of everything', async ({ page, open }, info) => {
+  await open('/shelf/files');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Write a backup' }).click();
+  const path = info.outputPath('all.backup.jsonl');
+  await (await download).saveAs(path);
+  await open('/shelf');
+  await page.getByRole('button', { name: 'Take out Whip' }).click();
+  await expect(page.getByText('Took out Whip.')).toBeVisible();
+  await open('/shelf/files');
+  await page.getByLabel('Put a backup in the place').setInputFiles(path);
+  await expect(page.getByRole('button', { name: 'Take it in' })).toBeDisabled();
+  await page.getByLabel('What is here may go').check();
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText(/^Taken in: \d+ rows/)).toBeVisible();
+  await open('/shelf');
+  await expect(page.getByRole('link', { name: 'Whip', exact: true })).toBeVisible();
+});
+
 test('a program that stops answering says so, and goes on when it is back', async ({ page, open, program }) => {
   await open('/');
   await expect(page.getByRole('rowheader')).toHaveCount(9);

@@ -10,6 +10,7 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/power"
+	"yokeswap/core/stock"
 	"yokeswap/core/unit"
 )
 
@@ -255,9 +256,9 @@ func checkPairing(ps *Problems, path string, p *gear.Pairing) {
 	}
 }
 
-// checkFleet finds what a schema cannot say of a fleet file; there is the fleet it
-// comes into, nil where it stands alone.
-func checkFleet(f, there *fleet.Fleet) Problems {
+// checkFleet finds what a schema cannot say of a fleet file; there is what it comes into,
+// nil where it stands alone.
+func checkFleet(f *fleet.Fleet, there *stock.Stock) Problems {
 	var ps Problems
 	pieces, quads, spares := map[string]string{}, map[string]string{}, map[string]string{}
 	for i, s := range f.Spares {

@@ -19,9 +19,9 @@ var listOf = map[string]string{
 }
 
 // ReadEntry reads a single entry of a kind, as it would stand in its list in a
-// file, for the given gear pack or the fleet it comes into. Paths in Problems start at
+// file, for the given gear pack or the fleet of what it comes into. Paths in Problems start at
 // the entry.
-func ReadEntry(kind string, data []byte, set *gear.Set, there *fleet.Fleet) (Document, error) {
+func ReadEntry(kind string, data []byte, set *gear.Set, there *stock.Stock) (Document, error) {
 	list, ok := listOf[kind]
 	if !ok {
 		return Document{}, Problems{{"", fmt.Sprintf("%q is no kind of entry", kind)}}

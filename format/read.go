@@ -10,6 +10,7 @@ import (
 
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
+	"yokeswap/core/stock"
 )
 
 // Document is a file that has been read: a gear pack or a fleet, never both.
@@ -22,12 +23,12 @@ type Document struct {
 // any problem it gives nothing but the Problems.
 func Read(data []byte) (Document, error) { return read(data, nil) }
 
-// read reads a file; there is the fleet it comes into, nil where it stands alone.
+// read reads a file; there is what it comes into, nil where it stands alone.
 //
 // A list of entries is read entry by entry, each checked and decoded before the next,
 // so that what a file takes to be read is bounded by its largest entry, and reading
 // ends when there are more problems than anybody reads.
-func read(data []byte, there *fleet.Fleet) (Document, error) {
+func read(data []byte, there *stock.Stock) (Document, error) {
 	p, problems := newParser(data)
 	if problems != nil {
 		return Document{}, problems

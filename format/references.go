@@ -184,12 +184,14 @@ func (d Document) names(visit func(r reference, path, id string)) {
 
 // checkGear finds gear that a document names and the library does not have, or has as
 // another kind.
-func (d Document) checkGear(lib *gear.Library) (ps Problems) {
+func (d Document) checkGear(st *stock.Stock) (ps Problems) {
+	lib := st.Library()
 	d.names(func(r reference, path, id string) {
 		if r.ofFleet() {
 			return
 		}
 		switch item, ok := lib.Item(id); {
+		case !ok && st.SetAside(id):
 		case !ok:
 			ps.add(path, "expected the id of %s in the library, %q is none; import its gear pack first", r.words(), id)
 		case r.kinds[0] != kindGear && !slices.Contains(r.kinds, string(item.Kind())):
@@ -200,13 +202,17 @@ func (d Document) checkGear(lib *gear.Library) (ps Problems) {
 }
 
 // checkFleetNames finds kit and quads that a fleet names and does not have; there is
-// the fleet it comes into, nil where it stands alone.
-func (d Document) checkFleetNames(there *fleet.Fleet) (ps Problems) {
+// what it comes into, nil where it stands alone.
+func (d Document) checkFleetNames(there *stock.Stock) (ps Problems) {
 	known := map[stock.Ref]bool{}
-	for _, f := range []*fleet.Fleet{d.Fleet, there} {
-		if f == nil {
-			continue
+	fleets := []*fleet.Fleet{d.Fleet}
+	if there != nil {
+		fleets = append(fleets, there.Fleet)
+		for _, a := range there.Aside {
+			known[a.Ref] = true
 		}
+	}
+	for _, f := range fleets {
 		for i := range f.Kit {
 			known[stock.Ref{Kind: stock.KindKit, ID: f.Kit[i].ID}] = true
 		}

@@ -11,23 +11,23 @@ import (
 
 // CheckStock finds everything in a stock that points at nothing.
 func CheckStock(s *stock.Stock) error {
-	lib := s.Library()
 	var all Problems
 	for _, set := range s.Sets {
-		if ps, ok := CheckPairings(set, lib).(Problems); ok {
+		if ps, ok := checkPairings(set, s).(Problems); ok {
 			all = append(all, ps...)
 		}
 	}
-	if ps, ok := CheckModels(s.Fleet, lib).(Problems); ok {
+	if ps, ok := checkModels(s.Fleet, s).(Problems); ok {
 		all = append(all, ps...)
 	}
 	return all.orNil()
 }
 
-// CheckPairings finds what a gear pack names and the library does not have, and
+// checkPairings finds what a gear pack names and the library does not have, and
 // pairings in modes that are none.
-func CheckPairings(s *gear.Set, lib *gear.Library) error {
-	ps := Document{Set: s}.checkGear(lib)
+func checkPairings(s *gear.Set, st *stock.Stock) error {
+	lib := st.Library()
+	ps := Document{Set: s}.checkGear(st)
 	for i := range s.Pairings {
 		p := &s.Pairings[i]
 		if goggles, ok := gear.Find[*gear.Goggles](lib, p.Goggles); ok && p.Mode != "" {
@@ -40,10 +40,11 @@ func CheckPairings(s *gear.Set, lib *gear.Library) error {
 	return ps.orNil()
 }
 
-// CheckModels finds what a fleet names and the library does not have, or has as another
+// checkModels finds what a fleet names and the library does not have, or has as another
 // kind, and feeds from pads the board lacks.
-func CheckModels(f *fleet.Fleet, lib *gear.Library) error {
-	ps := Document{Fleet: f}.checkGear(lib)
+func checkModels(f *fleet.Fleet, st *stock.Stock) error {
+	lib := st.Library()
+	ps := Document{Fleet: f}.checkGear(st)
 	kit, models := map[string]gear.Kind{}, map[string]string{}
 	for i, k := range f.Kit {
 		item, ok := lib.Item(k.Model)

@@ -17,13 +17,13 @@ func Take(st *stock.Stock, doc Document) (stock.Difference, error) {
 		if err != nil {
 			return d, Problems{{"", err.Error()}}
 		}
-		if err := CheckPairings(doc.Set, st.Library()); err != nil {
+		if err := checkPairings(doc.Set, st); err != nil {
 			return d, err
 		}
 		return d, brokenStock(st)
 	}
 	d := st.MergeFleet(doc.Fleet)
-	if err := CheckModels(doc.Fleet, st.Library()); err != nil {
+	if err := checkModels(doc.Fleet, st); err != nil {
 		return d, err
 	}
 	return d, brokenStock(st)
@@ -53,7 +53,7 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 			set = there
 		}
 	}
-	doc, err := ReadEntry(ref.Kind, body, set, st.Fleet)
+	doc, err := ReadEntry(ref.Kind, body, set, st)
 	if err != nil {
 		return err
 	}
@@ -64,7 +64,7 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 		if _, err := st.MergeSet(doc.Set); err != nil {
 			return Problems{{"id", err.Error()}}
 		}
-		if ps, wrong := CheckPairings(doc.Set, st.Library()).(Problems); wrong {
+		if ps, wrong := checkPairings(doc.Set, st).(Problems); wrong {
 			return ps.below("pairings[0]")
 		}
 		return brokenStock(st)
@@ -74,7 +74,7 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 	doc.Fleet = &head
 	st.MergeFleet(doc.Fleet)
 	doc.Fleet.Kit = append(doc.Fleet.Kit, st.Fleet.Kit...)
-	if ps, wrong := CheckModels(doc.Fleet, st.Library()).(Problems); wrong {
+	if ps, wrong := checkModels(doc.Fleet, st).(Problems); wrong {
 		return ps.below(listOf[ref.Kind] + "[0]")
 	}
 	if ref.Kind != stock.KindKit {
@@ -93,10 +93,18 @@ func TakeHead(st *stock.Stock) error {
 	if err != nil {
 		return err
 	}
-	if _, err := read(text, st.Fleet); err != nil {
+	if _, err := read(text, st); err != nil {
 		return err
 	}
-	return CheckModels(&head, st.Library())
+	return checkModels(&head, st)
+}
+
+// CheckWhole holds a stock against all that a file is held against.
+func CheckWhole(st *stock.Stock) error {
+	if err := TakeHead(st); err != nil {
+		return err
+	}
+	return CheckStock(st)
 }
 
 // onlyID is the id of the one entry of a document.

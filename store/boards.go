@@ -18,12 +18,12 @@ type BoardSnapshot struct {
 }
 
 type boardRow struct {
-	ID   int64 `gorm:"primaryKey"`
-	Quad string
-	Life int64
-	At   time.Time
-	Why  string
-	Body string
+	ID   int64     `gorm:"primaryKey" json:"id"`
+	Quad string    `json:"quad"`
+	Life int64     `json:"life,omitempty"`
+	At   time.Time `json:"at"`
+	Why  string    `json:"why"`
+	Body string    `json:"body"`
 }
 
 func (boardRow) TableName() string { return "board_snapshots" }

@@ -40,19 +40,19 @@ type Event struct {
 }
 
 type eventRow struct {
-	ID     int64 `gorm:"primaryKey"`
-	At     time.Time
-	Change int64
-	Who    string
-	Does   string
-	Kind   string
-	Entry  string
-	Pack   string // gear: the gear pack it stands in
-	Quad   string
-	Life   int64 // of the quad
-	Says   string
-	Before []byte // deflated; nil: it was not there
-	After  []byte
+	ID     int64     `gorm:"primaryKey" json:"id"`
+	At     time.Time `json:"at"`
+	Change int64     `json:"change,omitempty"`
+	Who    string    `json:"who,omitempty"`
+	Does   string    `json:"does,omitempty"`
+	Kind   string    `json:"kind,omitempty"`
+	Entry  string    `json:"entry,omitempty"`
+	Pack   string    `json:"pack,omitempty"` // gear: the gear pack it stands in
+	Quad   string    `json:"quad,omitempty"`
+	Life   int64     `json:"life,omitempty"` // of the quad
+	Says   string    `json:"says,omitempty"`
+	Before []byte    `json:"before,omitempty"` // deflated; nil: it was not there
+	After  []byte    `json:"after,omitempty"`
 }
 
 func (eventRow) TableName() string { return "events" }

@@ -57,11 +57,14 @@ func (s *Snapshot) loadGear(tx *gorm.DB) error {
 	for _, r := range rows {
 		item := gear.New(gear.Kind(r.Kind))
 		set, ok := s.Set(r.Set)
+		ref := stock.Ref{Kind: r.Kind, ID: r.ID}
 		if item == nil || !ok {
-			return fmt.Errorf("gear %q is of an unknown kind %q or gear pack %q", r.ID, r.Kind, r.Set)
+			s.putAside(ref, true, r.Body, fmt.Errorf("of an unknown kind %q or gear pack %q", r.Kind, r.Set))
+			continue
 		}
 		if err := json.Unmarshal([]byte(r.Body), item); err != nil {
-			return fmt.Errorf("gear %q: %w", r.ID, err)
+			s.putAside(ref, true, r.Body, err)
+			continue
 		}
 		set.Add(item)
 		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{revision: r.Revision, position: r.Position}
@@ -78,7 +81,8 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 	default:
 		s.kept[FleetHead] = kept{revision: head.Revision}
 		if err := json.Unmarshal([]byte(head.Body), s.Fleet); err != nil {
-			return fmt.Errorf("fleet: %w", err)
+			s.putAside(FleetHead, false, head.Body, err)
+			s.Fleet = stock.New().Fleet
 		}
 	}
 	var rows []entryRow
@@ -98,11 +102,17 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 			err = fmt.Errorf("unknown kind")
 		}
 		if err != nil {
-			return fmt.Errorf("%s %q: %w", r.Kind, r.ID, err)
+			s.putAside(stock.Ref{Kind: r.Kind, ID: r.ID}, false, r.Body, err)
+			continue
 		}
 		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{r.Revision, r.Position, r.Life}
 	}
 	return nil
+}
+
+// putAside leaves out an entry that cannot be read; the rest goes on.
+func (s *Snapshot) putAside(ref stock.Ref, gear bool, body string, why error) {
+	s.Aside = append(s.Aside, stock.Aside{Ref: ref, Why: why.Error(), Gear: gear, Body: body})
 }
 
 func appendDecoded[T any](list *[]T, body string) error {

@@ -1,9 +1,15 @@
 package web
 
 import (
+	"bytes"
 	"context"
+	"errors"
 	"fmt"
+	"io"
 	"net/http"
+	"os"
+	"path/filepath"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -43,6 +49,64 @@ func (s *server) registerFiles(api huma.API) {
 			return set, in.Set + ".gear.json", nil
 		})
 	})
+}
+
+const restorePath = "/api/restore"
+
+// Restored says what a backup brought.
+type Restored struct {
+	Rows int `json:"rows"`
+}
+
+func (s *server) registerBackup(api huma.API) {
+	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/backup", OperationID: "backup"}, s.backup)
+	huma.Register(api, huma.Operation{Method: http.MethodPost, Path: restorePath, OperationID: "restore",
+		MaxBodyBytes: format.MaxBytes, SkipValidateBody: true, Summary: "Put a backup in the place of all that is kept"}, s.restore)
+}
+
+// backup writes all that is kept to a file beside the database, checks it, and sends it.
+func (s *server) backup(context.Context, *struct{}) (*huma.StreamResponse, error) {
+	dir, err := os.MkdirTemp("", "yokeswap-backup-")
+	if err != nil {
+		return nil, problem(err)
+	}
+	path := filepath.Join(dir, "backup.jsonl")
+	if _, err := s.store.BackupTo(path, time.Now()); err != nil {
+		_ = os.RemoveAll(dir)
+		return nil, problem(err)
+	}
+	return &huma.StreamResponse{Body: func(ctx huma.Context) {
+		defer os.RemoveAll(dir)
+		f, err := os.Open(path)
+		if err != nil {
+			s.options.Log.Error("send the backup", "error", err)
+			return
+		}
+		defer f.Close()
+		ctx.SetHeader("Content-Type", "application/jsonl")
+		ctx.SetHeader("Content-Disposition", `attachment; filename="yokeswap-`+time.Now().Format(time.DateOnly)+`.backup.jsonl"`)
+		if _, err := io.Copy(ctx.BodyWriter(), f); err != nil {
+			s.options.Log.Warn("the backup was not taken to the end", "error", err)
+		}
+	}}, nil
+}
+
+func (s *server) restore(_ context.Context, in *struct {
+	Replace bool   `query:"replace" doc:"what is here may go; a copy of it is kept"`
+	RawBody []byte `contentType:"application/jsonl"`
+}) (*answer[Restored], error) {
+	rows, err := s.store.Restore(bytes.NewReader(in.RawBody), in.Replace, format.CheckWhole, time.Now())
+	var trouble *store.Trouble
+	switch {
+	case errors.Is(err, store.ErrNotEmpty):
+		return nil, huma.Error409Conflict("There is something here already. Say that the backup may take its place; a copy of what " +
+			"is here stays beside the database.")
+	case errors.As(err, &trouble), errors.As(err, new(format.Problems)):
+		return nil, problem(err)
+	case err != nil:
+		return nil, huma.Error422UnprocessableEntity("Nothing was changed. " + err.Error())
+	}
+	return reply(Restored{rows}), nil
 }
 
 // importFile shows the difference a file would make; with apply it takes the

@@ -62,7 +62,7 @@ func (s *server) undo(ctx context.Context, in *struct {
 		Change int64 `json:"change" minimum:"1"`
 	}
 }) (*answer[Saved], error) {
-	err := s.store.Undo(in.Body.Change, deed(ctx, "took back"), checkWhole)
+	err := s.store.Undo(in.Body.Change, deed(ctx, "took back"), format.CheckWhole)
 	var later store.Undone
 	switch {
 	case errors.Is(err, store.ErrNoChange):
@@ -73,14 +73,6 @@ func (s *server) undo(ctx context.Context, in *struct {
 		return nil, problem(err)
 	}
 	return s.saved(stock.Ref{})
-}
-
-// checkWhole holds a stock against all that a file is held against.
-func checkWhole(st *stock.Stock) error {
-	if err := format.TakeHead(st); err != nil {
-		return err
-	}
-	return format.CheckStock(st)
 }
 
 func (s *server) logOf(_ context.Context, in *struct {

@@ -75,7 +75,7 @@ const maxBody = 8 << 20
 func bounded(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		most := int64(maxBody)
-		if r.URL.Path == importPath {
+		if r.URL.Path == importPath || r.URL.Path == restorePath {
 			most = format.MaxBytes
 		}
 		if r.ContentLength > most {

@@ -84,6 +84,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerRehearsal(api)
 	s.registerShelf(api)
 	s.registerFiles(api)
+	s.registerBackup(api)
 	s.registerFlightBoard(api)
 	s.registerFault(api)
 	s.registerHistory(api)

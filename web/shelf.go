@@ -40,6 +40,14 @@ type Shelf struct {
 	Revision int64        `json:"revision"`
 	Sets     []ShelfSet   `json:"sets"`
 	Entries  []ShelfEntry `json:"entries"`
+	Aside    []SetAside   `json:"aside" doc:"entries that cannot be read, left as they are"`
+}
+
+// SetAside is an entry that cannot be read.
+type SetAside struct {
+	Kind string `json:"kind"`
+	ID   string `json:"id"`
+	Why  string `json:"why"`
 }
 
 // Saved is the answer to a change of one entry.
@@ -64,7 +72,10 @@ func (s *server) registerShelf(api huma.API) {
 }
 
 func shelf(snap *store.Snapshot) Shelf {
-	out := Shelf{Title: snap.Fleet.Title, Revision: snap.Revision, Sets: []ShelfSet{}, Entries: []ShelfEntry{}}
+	out := Shelf{Title: snap.Fleet.Title, Revision: snap.Revision, Sets: []ShelfSet{}, Entries: []ShelfEntry{}, Aside: []SetAside{}}
+	for _, a := range snap.Aside {
+		out.Aside = append(out.Aside, SetAside{a.Kind, a.ID, a.Why})
+	}
 	add := func(e ShelfEntry) {
 		e.Revision = snap.RevisionOf(stock.Ref{Kind: e.Kind, ID: e.ID})
 		out.Entries = append(out.Entries, e)

@@ -52,6 +52,9 @@ var commands = []command{
 		"stand in for a flight board over TCP",
 		standIn,
 	},
+	{"backup", "[--data DIR] FILE", "write all that is kept into one file, and check it", backup},
+	{"restore", "[--data DIR] [--replace] FILE", "put a backup into DIR", restore},
+	{"doctor", "[--data DIR] [--repair]", "say what is wrong with the database in DIR, and mend it", doctor},
 	{"openapi", "", "write the description of the API", openapi},
 	{"version", "", "say which version this is", func(c *call) error {
 		_, err := fmt.Fprintln(c.stdout, "yokeswap", version)

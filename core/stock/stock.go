@@ -17,10 +17,26 @@ const OwnSet = "own"
 
 // Stock is all gear packs and the fleet.
 type Stock struct {
-	Sets    []*gear.Set
-	Fleet   *fleet.Fleet
+	Sets  []*gear.Set
+	Fleet *fleet.Fleet
+	// Aside are entries that are there and cannot be read: they are left as they are, and
+	// what names them goes on naming them.
+	Aside   []Aside
 	library *gear.Library // over indexed, where those are still the gear packs
 	indexed []*gear.Set
+}
+
+// Aside is an entry that cannot be read.
+type Aside struct {
+	Ref
+	Why  string `json:"why"`
+	Gear bool   `json:"gear"`
+	Body string `json:"body"` // as it stands
+}
+
+// SetAside says whether an id is that of an entry that cannot be read.
+func (s *Stock) SetAside(id string) bool {
+	return slices.ContainsFunc(s.Aside, func(a Aside) bool { return a.ID == id })
 }
 
 // Kinds of entries besides the kinds of gear.
@@ -50,7 +66,7 @@ func New() *Stock {
 func (s *Stock) Fork() *Stock {
 	f := *s.Fleet
 	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
-	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f, library: s.library, indexed: s.indexed}
+	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f, Aside: s.Aside, library: s.library, indexed: s.indexed}
 }
 
 // Library indexes the gear packs. It is made once for the packs as they are: a pack

@@ -174,6 +174,15 @@ export const api = {
     )),
   remove: (kind: string, id: string, revision: number) =>
     written(answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } }))),
+  restore: (file: Blob, replace: boolean) =>
+    written(answered(
+      client.POST('/api/restore', {
+        params: { query: { replace } },
+        body: file as never,
+        bodySerializer: (blob) => blob as unknown as Blob,
+        headers: { 'Content-Type': 'application/jsonl' },
+      }),
+    )),
   importFile: (file: Blob, options: { apply?: boolean; replace?: boolean; base?: number } = {}) =>
     written(answered(
       client.POST('/api/import', {

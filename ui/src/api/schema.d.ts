@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["backup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board": {
         parameters: {
             query?: never;
@@ -491,6 +507,23 @@ export interface paths {
         put?: never;
         /** Post API rehearsal */
         post: operations["post-api-rehearsal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a backup in the place of all that is kept */
+        post: operations["restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1884,6 +1917,10 @@ export interface components {
             oneWay?: boolean;
             version: string;
         };
+        Restored: {
+            /** Format: int64 */
+            rows: number;
+        };
         RouteBack: {
             doors: string[];
             lanes: components["schemas"]["RouteLane"][];
@@ -2057,6 +2094,11 @@ export interface components {
             id: number;
             name: string;
         };
+        SetAside: {
+            id: string;
+            kind: string;
+            why: string;
+        };
         SetupCell: {
             /** Format: int32 */
             profiles: number;
@@ -2131,6 +2173,8 @@ export interface components {
             version: string;
         };
         Shelf: {
+            /** @description entries that cannot be read, left as they are */
+            aside: components["schemas"]["SetAside"][];
             entries: components["schemas"]["ShelfEntry"][];
             /** Format: int64 */
             revision: number;
@@ -2345,6 +2389,33 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-board": {
         parameters: {
             query?: {
@@ -3459,6 +3530,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rehearsal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: {
+                /** @description what is here may go; a copy of it is kept */
+                replace?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/jsonl": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
                 };
             };
             /** @description Error */

@@ -3,6 +3,7 @@
   // first, and taken whole or not at all.
   import { Button } from 'flowbite-svelte';
   import { api, type Failure, type Import, type Shelf } from '../api/client.svelte';
+  import Backup from './Backup.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   interface Props {
@@ -94,6 +95,7 @@
       {/each}
     </ul>
   </div>
+  <Backup {onreload} />
 </section>
 
 <style>

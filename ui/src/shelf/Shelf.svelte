@@ -64,6 +64,12 @@
 </div>
 {#if shelf.failure}<FailureNote failure={shelf.failure} again={reload} />{/if}
 {#if refused}<FailureNote failure={refused} />{/if}
+{#if shelf.data && shelf.data.aside.length > 0}
+  <div class="aside" role="alert">
+    <p>{shelf.data.aside.length === 1 ? 'One entry cannot' : `${shelf.data.aside.length} entries cannot`} be read and {shelf.data.aside.length === 1 ? 'is' : 'are'} left as {shelf.data.aside.length === 1 ? 'it is' : 'they are'}; what rests on {shelf.data.aside.length === 1 ? 'it' : 'them'} is unknown. Stop the program and run <code class="mono">yokeswap doctor --repair</code>.</p>
+    <ul>{#each shelf.data.aside as a (a.kind + a.id)}<li>{a.kind} <strong>{a.id}</strong> <span class="soft">{a.why}</span></li>{/each}</ul>
+  </div>
+{/if}
 {#if removed}
   <p class="undo" role="status">Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button></p>
 {/if}
@@ -117,6 +123,12 @@
 {/if}
 
 <style>
+  .aside {
+    border-left: 5px solid var(--unfit);
+    background: var(--sheet);
+    padding: 0.6rem 0.9rem;
+    margin-bottom: 0.7rem;
+  }
   .title {
     display: flex;
     flex-wrap: wrap;
