@@ -7,6 +7,7 @@ import (
 	"html"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"yokeswap/core/pins"
 	"yokeswap/core/swap"
@@ -62,12 +63,15 @@ func ShoppingList(items []swap.Item) ([]byte, error) {
 	return table(rows)
 }
 
+// blank is what a spreadsheet passes over at the beginning of a cell.
+func blank(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }
+
 func table(rows [][]string) ([]byte, error) {
 	var out bytes.Buffer
 	w := csv.NewWriter(&out)
 	for _, row := range rows {
 		for i, cell := range row { // a cell a spreadsheet would take for a formula is made text
-			if cell != "" && (cell[0] == '=' || cell[0] == '+' || cell[0] == '-' || cell[0] == '@') {
+			if first := strings.TrimLeftFunc(cell, blank); first != "" && strings.ContainsRune("=+-@", rune(first[0])) {
 				row[i] = "'" + cell
 			}
 		}

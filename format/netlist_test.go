@@ -42,3 +42,14 @@ func TestExportsHoldNames(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 3, strings.Count(string(text), "\n"))
 }
+
+// A cell that a spreadsheet would take for a formula is made text, whatever stands before.
+func TestNoCellIsAFormula(t *testing.T) {
+	for _, label := range []string{"=1+1", "+1", "-1", "@x", "\r=1+1", "\n=1+1", " \t=1+1", "\u00a0=1+1"} {
+		text, err := format.ShoppingList([]swap.Item{{Label: label}})
+		require.NoError(t, err)
+		rows, err := csv.NewReader(strings.NewReader(string(text))).ReadAll()
+		require.NoError(t, err)
+		assert.Equal(t, byte('\''), rows[1][0][0], "%q", label)
+	}
+}

@@ -37,6 +37,13 @@ func parse(data []byte) (any, Problems) {
 	return value, p.problems
 }
 
+// CheckJSON says what is wrong with a text as JSON: what no reader agrees on, such as
+// the same key twice, and what has no place in a text.
+func CheckJSON(data []byte) Problems {
+	_, problems := parse(data)
+	return problems
+}
+
 // newParser begins to read a text that is UTF-8 and not too large.
 func newParser(data []byte) (*parser, Problems) {
 	if len(data) > MaxBytes {

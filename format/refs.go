@@ -36,6 +36,12 @@ func checkPairings(s *gear.Set, st *stock.Stock) error {
 			}
 		}
 	}
+	for key, n := range lib.PairingCounts() {
+		if n > gear.MostPairings {
+			ps.add("pairings", "%d statements about %s with %s: more than %d are not taken", n, lib.Label(key[0]), lib.Label(key[1]),
+				gear.MostPairings)
+		}
+	}
 	ps = append(ps, checkConnectors(s, lib)...)
 	return ps.orNil()
 }

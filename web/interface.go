@@ -29,9 +29,17 @@ func serveInterface(files fs.FS) http.Handler {
 			refuse(http.StatusNotFound, "there is nothing at "+r.URL.Path).ServeHTTP(w, r)
 			return
 		}
+		if name != "" && strings.HasSuffix(r.URL.Path, "/") {
+			refuse(http.StatusNotFound, "there is nothing at "+r.URL.Path).ServeHTTP(w, r) // no listing of a folder
+			return
+		}
 		w.Header().Set("Cache-Control", "no-cache")
 		if strings.HasPrefix(name, "assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		if info, err := fs.Stat(files, name); name != "" && err == nil && info.IsDir() {
+			refuse(http.StatusNotFound, "there is nothing at "+r.URL.Path).ServeHTTP(w, r)
+			return
 		}
 		server.ServeHTTP(w, r)
 	})

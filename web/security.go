@@ -1,8 +1,10 @@
 package web
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
+	"io"
 	"log/slog"
 	"net"
 	"net/http"
@@ -84,9 +86,34 @@ func bounded(next http.Handler) http.Handler {
 			return
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, most+1024)
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			w.Header().Set("Cache-Control", "no-store") // it changes with every press
+		}
+		if most == format.MaxBytes { // a large file on a slow line takes its time, and so does its answer
+			deadline := http.NewResponseController(w)
+			_ = deadline.SetReadDeadline(time.Now().Add(fileTime))
+			_ = deadline.SetWriteDeadline(time.Now().Add(2 * fileTime))
+			next.ServeHTTP(w, r)
+			return
+		}
+		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(r.URL.Path, "/api/") {
+			body, err := io.ReadAll(r.Body)
+			if err != nil {
+				refuse(http.StatusRequestEntityTooLarge, "the body did not come whole").ServeHTTP(w, r)
+				return
+			}
+			if wrong := format.CheckJSON(body); len(wrong) > 0 {
+				refuse(http.StatusUnprocessableEntity, "nothing was changed: "+wrong[0].String()).ServeHTTP(w, r)
+				return
+			}
+			r.Body = io.NopCloser(bytes.NewReader(body))
+		}
 		next.ServeHTTP(w, r)
 	})
 }
+
+// fileTime is how long a file may take to come in.
+const fileTime = 10 * time.Minute
 
 // refuse answers with a problem as RFC 9457 has it.
 func refuse(status int, detail string) http.Handler {

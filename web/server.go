@@ -15,6 +15,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
 
 	"yokeswap/store"
 )
@@ -40,7 +41,7 @@ type server struct {
 func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
 	at := &door{key: options.Key, store: st, now: time.Now}
-	router.Use(logged(options.Log), recovered(options.Log), secured(options.Key == ""), at.admitted, bounded)
+	router.Use(logged(options.Log), recovered(options.Log), secured(options.Key == ""), at.admitted, middleware.Compress(5, "application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "image/svg+xml", "text/csv"), bounded)
 	newAPI(router, &server{st, options, newBoards(), at})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router

@@ -189,7 +189,7 @@ func TestAPatchBringsInNothingAFileCouldNot(t *testing.T) {
 	status, _ := post(c, "nix", 0, `{}`)
 	assert.Equal(t, 404, status)
 	status, text := c.do("POST", "/api/quads/quern/next", "not json")
-	assert.Equal(t, 400, status, text)
+	assert.Equal(t, 422, status, text)
 }
 
 func TestImportIsPreviewedAndNeverOverwritesSilently(t *testing.T) {

@@ -271,3 +271,12 @@ func TestASearchGrowsWithWhatIsReachable(t *testing.T) {
 	assert.True(t, ok)
 	assert.LessOrEqual(t, len(c.tree(origin{from, "", false}).nodes), 2*200)
 }
+
+func TestBlanksAroundARangeChangeNothing(t *testing.T) {
+	for _, r := range []Range{" ", " * ", "* ", "\t"} {
+		assert.True(t, r.IsAny(), "%q", r)
+	}
+	for _, v := range []Version{"1.0", "1.1", "2.0"} {
+		assert.Equal(t, Range(">=1.1 <2").Holds(v), Range("  >=1.1   <2 ").Holds(v), v)
+	}
+}

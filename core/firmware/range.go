@@ -71,7 +71,9 @@ func parseBound(field string) bound {
 
 // IsAny says whether the range holds every version, so that a version need
 // not be known to lie in it.
-func (r Range) IsAny() bool { return r == "" || r == Any }
+func (r Range) IsAny() bool {
+	return r == "" || r == Any || (r[0] <= ' ' || r[len(r)-1] <= ' ') && Range(strings.TrimSpace(string(r))).IsAny()
+}
 
 // Holds says whether the version lies in the range. An unknown version lies
 // only in the range of every version.

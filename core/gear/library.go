@@ -255,6 +255,19 @@ func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
 	return l.pairings[pairKey{airUnit, goggles}]
 }
 
+// MostPairings is how many statements about one pair of models are taken: a plan of a
+// route holds them in the bits of a word.
+const MostPairings = 64
+
+// PairingCounts counts the statements about each pair of models, air unit first.
+func (l *Library) PairingCounts() map[[2]string]int {
+	counts := make(map[[2]string]int, len(l.pairings))
+	for key, list := range l.pairings {
+		counts[[2]string{key.airUnit, key.goggles}] = len(list)
+	}
+	return counts
+}
+
 // note keeps that a further statement about a pair contradicts an earlier one.
 func (l *Library) note(key pairKey, p *Pairing) {
 	for _, other := range l.pairings[key] {

@@ -175,8 +175,8 @@ func (b *builder) pair(air *gear.AirUnit, goggles *gear.Goggles) (p *pair, never
 	if len(list) == 0 {
 		return nil, "", nil
 	}
-	if len(list) > 64 {
-		return nil, "", fmt.Errorf("%d statements about %s with %s: more than 64 are not taken", len(list), air.Label(), goggles.Label())
+	if len(list) > gear.MostPairings {
+		return nil, "", fmt.Errorf("%d statements about %s with %s: more than %d are not taken", len(list), air.Label(), goggles.Label(), gear.MostPairings)
 	}
 	p = &pair{air: air.ID, goggles: goggles.ID}
 	for i, s := range list {

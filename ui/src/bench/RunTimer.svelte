@@ -11,9 +11,9 @@
   const left = $derived(started === null ? seconds : seconds - (now - started) / 1000);
 
   function start() {
-    started = now = Date.now();
+    started = now = performance.now();
     clearInterval(timer);
-    timer = setInterval(() => (now = Date.now()), 250);
+    timer = setInterval(() => (now = performance.now()), 250);
   }
   function stop() {
     clearInterval(timer);
