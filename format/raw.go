@@ -15,7 +15,7 @@ import (
 // What is read is bounded while it is read, before anything is made of it.
 const (
 	maxDepth  = 64
-	maxList   = 10_000 // entries of a list
+	maxList   = 50_000 // entries of a list; the schemas say less of most
 	maxFields = 1_000  // of an object
 	maxText   = 10_000 // bytes of a text
 	maxDigits = 40     // of a number

@@ -86,7 +86,12 @@ func (r *reader) field(key, at string) {
 		return
 	}
 	r.head[key] = []any{} // stands for the list where the file itself is checked
+	n, most := 0, mostEntries(format, key)
 	r.list(at, func(at string) {
+		if n++; n > most {
+			r.fail(fmt.Sprintf("more than %d entries in %s", most, key))
+			return
+		}
 		r.values = 0
 		value := r.value(at, 2)
 		if r.failed != nil {

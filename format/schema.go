@@ -141,3 +141,12 @@ func instancePath(root any, location []string) string {
 	}
 	return path
 }
+
+// mostEntries is how many entries the published schema lets a list of a file have.
+func mostEntries(name, list string) int {
+	most, stated := member(member(schemaText(name), "properties"), list)["maxItems"].(float64)
+	if !stated {
+		return maxList
+	}
+	return int(most)
+}

@@ -137,13 +137,13 @@ func (w *writer) fleet(f *fleet.Fleet) error {
 	}
 	was := w.before.Fleet
 	of := func(kind, id string) entry { return entry{ref: stock.Ref{Kind: kind, ID: id}} }
-	if err := writeList(w, was.Kit, f.Kit, func(k fleet.Kit) entry { return of(stock.KindKit, k.ID) }, decoded[fleet.Kit]); err != nil {
+	if err := keepList(w, was.Kit, &f.Kit, func(k fleet.Kit) entry { return of(stock.KindKit, k.ID) }); err != nil {
 		return err
 	}
-	if err := writeList(w, was.Spares, f.Spares, func(s fleet.Spare) entry { return of(stock.KindSpare, s.Model) }, decoded[fleet.Spare]); err != nil {
+	if err := keepList(w, was.Spares, &f.Spares, func(s fleet.Spare) entry { return of(stock.KindSpare, s.Model) }); err != nil {
 		return err
 	}
-	return writeList(w, was.Quads, f.Quads, func(q fleet.Quad) entry { return of(stock.KindQuad, q.ID) }, decoded[fleet.Quad])
+	return keepList(w, was.Quads, &f.Quads, func(q fleet.Quad) entry { return of(stock.KindQuad, q.ID) })
 }
 
 // head writes the fleet's own title and goals.
@@ -166,6 +166,19 @@ func (w *writer) head(f *fleet.Fleet) error {
 	w.kept[FleetHead] = kept{revision: w.revision}
 	w.event(entry{ref: FleetHead}, string(old), string(body), 0)
 	return w.tx.Save(&fleetRow{ID: 1, Revision: w.revision, Body: string(body)}).Error
+}
+
+// keepList writes what differs in a list of the fleet; where nothing does it stays the very
+// list it was, so that what was found from it still holds.
+func keepList[T any](w *writer, was []T, is *[]T, of func(T) entry) error {
+	before := len(w.events)
+	if err := writeList(w, was, *is, of, decoded[T]); err != nil {
+		return err
+	}
+	if len(w.events) == before && len(was) == len(*is) {
+		*is = was
+	}
+	return nil
 }
 
 // writeList writes the entries of a list that differ and takes out those that are

@@ -1,7 +1,9 @@
 package web
 
 import (
+	"cmp"
 	"context"
+	"fmt"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -76,22 +78,44 @@ type QuadView struct {
 }
 
 func (s *server) registerFleet(api huma.API) {
-	huma.Get(api, "/api/board", func(_ context.Context, in *struct {
-		Left string `query:"left" doc:"ids of goggles and controllers left at home, separated by commas"`
-	}) (*answer[swap.Board], error) {
-		snap, err := s.store.Snapshot()
-		if err != nil {
-			return nil, problem(err)
-		}
-		return reply(swap.NewBoard(snap.Library, snap.Index, strings.Split(in.Left, ","))), nil
-	})
+	huma.Get(api, "/api/board", s.board)
 	huma.Get(api, "/api/quads/{quad}", func(_ context.Context, in *struct {
 		Quad string `path:"quad"`
-	}) (*answer[QuadView], error) {
+	}) (*answer[ready[QuadView]], error) {
 		return s.quadView(in.Quad)
 	})
 	huma.Post(api, "/api/quads/{quad}/next", s.plan)
 }
+
+// BoardPage is the yoke board, or a part of its rows.
+type BoardPage struct {
+	swap.Board
+	Of int `json:"of" doc:"how many rows there are in all"`
+}
+
+// board is the yoke board; the sentence speaks of all quads, the rows are those asked for.
+func (s *server) board(_ context.Context, in *struct {
+	Left  string `query:"left" doc:"ids of goggles and controllers left at home, separated by commas"`
+	From  int    `query:"from" minimum:"0" doc:"the first row"`
+	Count int    `query:"count" minimum:"0" maximum:"10000" doc:"how many rows; absent: 200"`
+}) (*answer[ready[BoardPage]], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	count := cmp.Or(in.Count, rowsAtOnce)
+	question := fmt.Sprintf("board %s from %d count %d", in.Left, in.From, count)
+	return answered(&s.answers, snap.Revision, question, func() (*BoardPage, error) {
+		page := BoardPage{Board: s.memory.Board(snap.Library, snap.Index, strings.Split(in.Left, ","))}
+		page.Of = len(page.Rows)
+		from := min(in.From, page.Of)
+		page.Rows = page.Rows[from:min(from+count, page.Of)]
+		return &page, nil
+	})
+}
+
+// rowsAtOnce is how many rows of the board are answered where nobody says.
+const rowsAtOnce = 200
 
 // plan applies a pick or a fix to a quad's next fit.
 func (s *server) plan(ctx context.Context, in *struct {
@@ -100,7 +124,7 @@ func (s *server) plan(ctx context.Context, in *struct {
 		Revision int64       `json:"revision" doc:"of the quad, as read"`
 		Patch    fleet.Patch `json:"patch"`
 	}
-}) (*answer[QuadView], error) {
+}) (*answer[ready[QuadView]], error) {
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
 	err := s.store.Update(deed(ctx, "planned"), func(st *stock.Stock) error {
 		if err := st.Plan(in.Quad, in.Body.Patch); err != nil {
@@ -141,7 +165,7 @@ func (s *server) describe(c *Conflict, ref stock.Ref, change func(*stock.Stock) 
 	}
 }
 
-func (s *server) quadView(id string) (*answer[QuadView], error) {
+func (s *server) quadView(id string) (*answer[ready[QuadView]], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
@@ -150,18 +174,43 @@ func (s *server) quadView(id string) (*answer[QuadView], error) {
 	if !ok {
 		return nil, notFound("quad", id)
 	}
-	now, next := fleet.NowCase(snap.Library, snap.Index, q), fleet.NewCase(snap.Library, snap.Index, q)
-	seat, err := s.mountOf(next)
+	measured, err := s.measured(id)
 	if err != nil {
 		return nil, problem(err)
 	}
-	return reply(QuadView{
-		ID: q.ID, Name: q.Label(), Use: q.Use, Revision: snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: id}),
-		Now: fitView(now), Next: fitView(next),
-		NowLevel: string(swap.Judge(now).Level), Planned: q.Next != nil,
-		Judgement: swap.JudgeWithFixes(next), Places: swap.Places(next),
-		Power: SupplyView{power.Trace(next), power.Feeds(next)}, Link: link.Draw(next), Pins: wiringOf(next), Antenna: antennasOf(next), Mount: seat, OSD: osd.Draw(next), Control: control.Draw(next), Settings: setup.PlanOf(next),
-	}), nil
+	question := "quad " + id
+	if measured != nil {
+		question += fmt.Sprint(" at ", float64(*measured))
+	}
+	return answered(&s.answers, snap.Revision, question, func() (*QuadView, error) {
+		v := viewOf(snap, q)
+		v.Mount = mountOf(fleet.NewCase(snap.Library, snap.Index, q), measured)
+		return &v, nil
+	})
+}
+
+// viewOf is a quad as it is shown, but for its weight.
+func viewOf(snap *store.Snapshot, q *fleet.Quad) QuadView {
+	now, next := fleet.NowCase(snap.Library, snap.Index, q), fleet.NewCase(snap.Library, snap.Index, q)
+	return QuadView{
+		ID:        q.ID,
+		Name:      q.Label(),
+		Use:       q.Use,
+		Revision:  snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.ID}),
+		Now:       fitView(now),
+		Next:      fitView(next),
+		NowLevel:  string(swap.Judge(now).Level),
+		Planned:   q.Next != nil,
+		Judgement: swap.JudgeWithFixes(next),
+		Places:    swap.Places(next),
+		Power:     SupplyView{power.Trace(next), power.Feeds(next)},
+		Link:      link.Draw(next),
+		Pins:      wiringOf(next),
+		Antenna:   antennasOf(next),
+		OSD:       osd.Draw(next),
+		Control:   control.Draw(next),
+		Settings:  setup.PlanOf(next),
+	}
 }
 
 func fitView(c fleet.Case) FitView {

@@ -26,19 +26,19 @@ type ShoppingView struct {
 	Bill  swap.Bill   `json:"bill"`
 }
 
-// mountOf takes the weight the bench has measured after the swap into account.
-func (s *server) mountOf(c fleet.Case) (MountView, error) {
-	records, err := s.store.Records(c.Quad.ID)
-	if err != nil {
-		return MountView{}, err
-	}
-	var measured *unit.Grams
+// measured is the weight the bench has read after the swap; nil where it has not.
+func (s *server) measured(quad string) (measured *unit.Grams, err error) {
+	records, err := s.store.Records(quad)
 	for _, r := range records {
 		if r.Step == bench.WeighStep && r.Done && r.Value != nil {
 			measured = new(unit.Grams(*r.Value))
 		}
 	}
-	return MountView{Picture: mount.Draw(c), Weight: mount.Weigh(c.Library, c.Fleet, c.Quad, measured)}, nil
+	return measured, err
+}
+
+func mountOf(c fleet.Case, measured *unit.Grams) MountView {
+	return MountView{Picture: mount.Draw(c), Weight: mount.Weigh(c.Library, c.Fleet, c.Quad, measured)}
 }
 
 func (s *server) registerShopping(api huma.API) {

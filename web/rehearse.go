@@ -57,11 +57,11 @@ func (s *server) registerRehearsal(api huma.API) {
 }
 
 func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], error) {
-	view, err := s.routeView()
-	if err != nil {
-		return nil, err
-	}
 	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	view, err := routeOf(snap)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -76,7 +76,7 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 		}
 		return list
 	}
-	steps := view.Body.Plan.Steps
+	steps := view.Plan.Steps
 	r.Plan = toDo(steps)
 	var homeward []route.Step
 	if back {

@@ -39,7 +39,7 @@ type RouteView struct {
 }
 
 func (s *server) registerRoute(api huma.API) {
-	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[RouteView], error) { return s.routeView() })
+	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[ready[RouteView]], error) { return s.routeView() })
 	huma.Put(api, "/api/route", s.saveGoals)
 	huma.Get(api, "/api/route/why", s.why)
 	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {
@@ -56,7 +56,7 @@ func (s *server) saveGoals(ctx context.Context, in *struct {
 		Revision int64       `json:"revision" doc:"of the goals, as read"`
 		Goals    fleet.Goals `json:"goals"`
 	}
-}) (*answer[RouteView], error) {
+}) (*answer[ready[RouteView]], error) {
 	want := func(st *stock.Stock) error {
 		st.Want(in.Body.Goals)
 		return nil
@@ -99,11 +99,16 @@ func (s *server) why(_ context.Context, in *struct {
 	return reply(*conflict), nil
 }
 
-func (s *server) routeView() (*answer[RouteView], error) {
+func (s *server) routeView() (*answer[ready[RouteView]], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
+	question := "route on " + time.Now().Format(time.DateOnly)
+	return answered(&s.answers, snap.Revision, question, func() (*RouteView, error) { return routeOf(snap) })
+}
+
+func routeOf(snap *store.Snapshot) (*RouteView, error) {
 	v := RouteView{
 		Title:       snap.Fleet.Title,
 		Revision:    snap.RevisionOf(store.FleetHead),
@@ -122,12 +127,12 @@ func (s *server) routeView() (*answer[RouteView], error) {
 		v.Goals.Values = []string{}
 	}
 	v.choices(snap)
-	v.Plan, err = route.Solve(routeRequest(snap))
-	if err != nil {
-		return nil, problem(err)
+	var err error
+	if v.Plan, err = route.Solve(routeRequest(snap)); err != nil {
+		return nil, err
 	}
 	v.Deadline = deadlineOf(snap, v.Plan.Steps)
-	return reply(v), nil
+	return &v, nil
 }
 
 // choices lists what a want can be put together from.

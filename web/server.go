@@ -17,6 +17,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"yokeswap/core/swap"
 	"yokeswap/store"
 )
 
@@ -35,6 +36,8 @@ type server struct {
 	options Options
 	boards  *boards
 	door    *door
+	answers answers
+	memory  swap.Memory // of what the yoke board shows of each quad
 }
 
 // New makes the handler for the whole program.
@@ -42,7 +45,7 @@ func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
 	at := &door{key: options.Key, store: st, now: time.Now}
 	router.Use(logged(options.Log), recovered(options.Log), secured(options.Key == ""), at.admitted, middleware.Compress(5, "application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "image/svg+xml", "text/csv"), bounded)
-	newAPI(router, &server{st, options, newBoards(), at})
+	newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
 }
@@ -62,7 +65,7 @@ func schemaName(t reflect.Type, hint string) string {
 
 // OpenAPI describes the API without serving it.
 func OpenAPI(version string) ([]byte, error) {
-	api := newAPI(chi.NewRouter(), &server{nil, Options{Version: version}, newBoards(), &door{}})
+	api := newAPI(chi.NewRouter(), &server{options: Options{Version: version}, boards: newBoards(), door: &door{}})
 	return api.OpenAPI().MarshalJSON()
 }
 

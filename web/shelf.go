@@ -1,8 +1,10 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -40,6 +42,7 @@ type Shelf struct {
 	Revision int64        `json:"revision"`
 	Sets     []ShelfSet   `json:"sets"`
 	Entries  []ShelfEntry `json:"entries"`
+	Of       int          `json:"of" doc:"how many entries there are of what was asked for"`
 	Aside    []SetAside   `json:"aside" doc:"entries that cannot be read, left as they are"`
 }
 
@@ -59,16 +62,36 @@ type Saved struct {
 }
 
 func (s *server) registerShelf(api huma.API) {
-	huma.Get(api, "/api/shelf", func(_ context.Context, _ *struct{}) (*answer[Shelf], error) {
-		snap, err := s.store.Snapshot()
-		if err != nil {
-			return nil, problem(err)
-		}
-		return reply(shelf(snap)), nil
-	})
+	huma.Get(api, "/api/shelf", s.shelf)
 	// The body is read by format, which names every problem by its path.
 	huma.Put(api, "/api/entries/{kind}/{id}", s.saveEntry, func(o *huma.Operation) { o.SkipValidateBody = true })
 	huma.Delete(api, "/api/entries/{kind}/{id}", s.removeEntry)
+}
+
+// shelf is everything that has been put in, or what is asked for of it.
+func (s *server) shelf(_ context.Context, in *struct {
+	Kind  string `query:"kind" doc:"entries of this kind alone"`
+	Find  string `query:"find" doc:"entries whose id, name, model or source hold these letters"`
+	From  int    `query:"from" minimum:"0" doc:"the first entry of those"`
+	Count int    `query:"count" minimum:"0" maximum:"20000" doc:"how many; absent: all"`
+}) (*answer[ready[Shelf]], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	question := fmt.Sprintf("shelf %s %q from %d count %d", in.Kind, in.Find, in.From, in.Count)
+	return answered(&s.answers, snap.Revision, question, func() (*Shelf, error) {
+		all := shelf(snap)
+		find := strings.ToLower(in.Find)
+		all.Entries = slices.DeleteFunc(all.Entries, func(e ShelfEntry) bool {
+			return in.Kind != "" && e.Kind != in.Kind ||
+				find != "" && !strings.Contains(strings.ToLower(e.ID+" "+e.Name+" "+e.Model+" "+e.Source), find)
+		})
+		all.Of = len(all.Entries)
+		from := min(in.From, all.Of)
+		all.Entries = all.Entries[from:min(from+cmp.Or(in.Count, all.Of), all.Of)]
+		return &all, nil
+	})
 }
 
 func shelf(snap *store.Snapshot) Shelf {

@@ -1,5 +1,7 @@
 package fleet
 
+import "slices"
+
 // Index is a fleet with its parts found by id in constant time. It holds for
 // as long as the fleet is not changed.
 type Index struct {
@@ -7,11 +9,73 @@ type Index struct {
 	pieces  map[string]*Kit
 	quads   map[string]*Quad
 	holders map[string][]*Quad
+	fliers  map[string][]*Quad
 	spares  map[string]int
 	taken   map[string]map[string]int // model to quad to how many its plan takes
 	takes   map[string]int            // model to how many all plans take
 	owned   map[string]bool
 	instead *Quad // stands for the quad of its id; nil: each for itself
+	places  map[string][]int
+	asked   *Asked // what is asked of the plans of other quads is noted there; nil: it is not
+}
+
+// Asked is what was asked of the plans of other quads, and what was answered.
+type Asked struct {
+	spares  []spareAsked
+	holders []holderAsked
+}
+
+type spareAsked struct {
+	model, quad string
+	count       int
+}
+
+type holderAsked struct {
+	kit, except, quad string
+}
+
+// Recording is the fleet with a note of what is asked of it about other quads' plans. It
+// is for one goroutine.
+func (x *Index) Recording() (*Index, *Asked) {
+	other := *x
+	other.asked = &Asked{}
+	return &other, other.asked
+}
+
+// Still says whether the same would be answered now.
+func (a *Asked) Still(x *Index) bool {
+	for _, s := range a.spares {
+		if x.SpareCount(s.model, s.quad) != s.count {
+			return false
+		}
+	}
+	for _, h := range a.holders {
+		if q, _ := x.Holder(h.kit, h.except); idOf(q) != h.quad {
+			return false
+		}
+	}
+	return true
+}
+
+func idOf(q *Quad) string {
+	if q == nil {
+		return ""
+	}
+	return q.ID
+}
+
+// PiecesOf are the pieces of kit of some models, in the fleet's order.
+func (x *Index) PiecesOf(models ...string) []*Kit {
+	var at []int
+	for _, model := range models {
+		at = append(at, x.places[model]...)
+	}
+	slices.Sort(at)
+	list := make([]*Kit, len(at))
+	for i, place := range at {
+		list[i] = &x.Kit[place]
+	}
+	return list
 }
 
 // Planning is the fleet with a quad planned in another way, to ask what that would do;
@@ -24,10 +88,11 @@ func (x *Index) Planning(q *Quad) *Index {
 
 // NewIndex indexes a fleet.
 func NewIndex(f *Fleet) *Index {
-	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, spares: map[string]int{}, taken: map[string]map[string]int{}, takes: map[string]int{}, owned: map[string]bool{}}
+	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, fliers: map[string][]*Quad{}, spares: map[string]int{}, taken: map[string]map[string]int{}, takes: map[string]int{}, owned: map[string]bool{}, places: map[string][]int{}}
 	for i := range f.Kit {
 		x.pieces[f.Kit[i].ID] = &f.Kit[i]
 		x.owned[f.Kit[i].Model] = true
+		x.places[f.Kit[i].Model] = append(x.places[f.Kit[i].Model], i)
 	}
 	for _, s := range f.Spares {
 		x.spares[s.Model] += s.Count
@@ -36,6 +101,9 @@ func NewIndex(f *Fleet) *Index {
 	for i := range f.Quads {
 		x.quads[f.Quads[i].ID] = &f.Quads[i]
 		x.take(&f.Quads[i])
+		if slot := f.Quads[i].Now.AirUnit; slot != nil && slot.Kit != "" {
+			x.fliers[slot.Kit] = append(x.fliers[slot.Kit], &f.Quads[i])
+		}
 		if slot := f.Quads[i].plan().AirUnit; slot != nil && slot.Kit != "" {
 			x.holders[slot.Kit] = append(x.holders[slot.Kit], &f.Quads[i])
 		}
@@ -61,7 +129,22 @@ func (x *Index) Quad(id string) (*Quad, bool) {
 // Holder is a quad, other than the one given, whose plan has the piece of kit
 // on board. Goggles and controllers serve many quads and have no holder.
 func (x *Index) Holder(kitID, except string) (*Quad, bool) {
+	var holder *Quad
 	for _, q := range x.holders[kitID] {
+		if q.ID != except {
+			holder = q
+			break
+		}
+	}
+	if x.asked != nil {
+		x.asked.holders = append(x.asked.holders, holderAsked{kitID, except, idOf(holder)})
+	}
+	return holder, holder != nil
+}
+
+// Flier is a quad, other than the one given, that carries a piece of kit today.
+func (x *Index) Flier(kitID, except string) (*Quad, bool) {
+	for _, q := range x.fliers[kitID] {
 		if q.ID != except {
 			return q, true
 		}
@@ -93,7 +176,11 @@ func (x *Index) take(q *Quad) {
 // SpareCount is how many loose parts of a model are left for a quad, after what
 // the plans of the other quads take.
 func (x *Index) SpareCount(model, quad string) int {
-	return max(0, x.spares[model]-x.takes[model]+x.taken[model][quad])
+	n := max(0, x.spares[model]-x.takes[model]+x.taken[model][quad])
+	if x.asked != nil {
+		x.asked.spares = append(x.asked.spares, spareAsked{model, quad, n})
+	}
+	return n
 }
 
 // OwnsModel says whether kit or spares hold the model.

@@ -187,6 +187,8 @@ type Library struct {
 	pairings map[pairKey][]*Pairing
 	charts   map[string]*firmware.Chart
 	atOdds   map[pairKey]string
+
+	controllers []string
 }
 
 type pairKey struct{ airUnit, goggles string }
@@ -213,6 +215,9 @@ func NewLibrary(sets ...*Set) *Library {
 					key := pairKey{p.AirUnit, p.Goggles}
 					lib.note(key, p)
 					lib.pairings[key] = append(lib.pairings[key], p)
+				}
+				if item.Kind() == KindController {
+					lib.controllers = append(lib.controllers, id)
 				}
 				if d, ok := item.(Linked); ok {
 					lib.charts[id] = d.Chart()
@@ -246,6 +251,9 @@ func All[T Item](l *Library) []T {
 	}
 	return out
 }
+
+// Controllers are the ids of all controllers.
+func (l *Library) Controllers() []string { return l.controllers }
 
 // Items gives everything in library order.
 func (l *Library) Items() []Item { return l.ordered }

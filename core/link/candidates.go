@@ -1,6 +1,8 @@
 package link
 
 import (
+	"fmt"
+
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/verdict"
@@ -15,6 +17,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 	if hasAir && hasGoggles {
 		list = append(list, t.firmwareCandidates()...)
 	}
+	tried := map[string]bool{} // of pieces alike one stands for all
 	for i := range c.Fleet.Kit {
 		kit := &c.Fleet.Kit[i]
 		cand, ok := t.swapTo(kit.Model, &fleet.Slot{Kit: kit.ID})
@@ -24,8 +27,17 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 		if _, taken := c.Fleet.Holder(kit.ID, c.Quad.ID); taken {
 			continue
 		}
-		if flying := t.fliesOn(kit.ID); flying != "" {
-			cand.Costs = "from " + flying + ", once that is swapped"
+		flying, flies := c.Fleet.Flier(kit.ID, c.Quad.ID)
+		alike := fmt.Sprint(kit.Model, " ", kit.Firmware, " ", kit.Mode, " ", kit.Antennas, kit.Adapter, flies)
+		if kit.Activated != nil {
+			alike += fmt.Sprint(*kit.Activated)
+		}
+		if tried[alike] {
+			continue
+		}
+		tried[alike] = true
+		if flies {
+			cand.Costs = "from " + flying.Label() + ", once that is swapped"
 		}
 		list = append(list, t.withPlan(cand)...)
 	}
@@ -95,17 +107,6 @@ func (t *trio) swapTo(model string, slot *fleet.Slot) (verdict.Candidate, bool) 
 			!t.separate && t.Fit.Board != ""
 	}
 	return verdict.Candidate{}, false
-}
-
-// fliesOn names another quad that carries a piece of kit today.
-func (t *trio) fliesOn(kitID string) string {
-	for i := range t.Fleet.Quads {
-		q := &t.Fleet.Quads[i]
-		if slot := q.Now.AirUnit; q.ID != t.Quad.ID && slot != nil && slot.Kit == kitID {
-			return q.Label()
-		}
-	}
-	return ""
 }
 
 func (t *trio) uses(kitID string) bool {

@@ -2,7 +2,6 @@ package link
 
 import (
 	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
 )
 
 // Reach says whether a quad's next fit links with a pair of goggles.
@@ -53,9 +52,8 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 	if picture.Reach != ReachNow && picture.Reach != ReachAfter {
 		return picture
 	}
-	for i := range c.Fleet.Kit {
-		kit := &c.Fleet.Kit[i]
-		if _, ok := gear.Find[*gear.Controller](c.Library, kit.Model); !ok || kit.ID == t.hand.KitID {
+	for _, kit := range c.Fleet.PiecesOf(c.Library.Controllers()...) {
+		if kit.ID == t.hand.KitID {
 			continue
 		}
 		other, _, _ := newTrio(c.With(fleet.Patch{Controller: &fleet.Slot{Kit: kit.ID}}))

@@ -2,6 +2,7 @@ package swap
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"yokeswap/core/change"
@@ -60,11 +61,18 @@ func LeaveSwap(quad string) string { return "swap:" + quad }
 // that are brought. Left lists the kit left at home and, by LeaveSwap, the
 // swaps left out: those quads are judged as they are now. All else is brought.
 func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
+	var none Memory
+	return none.Board(lib, f, left)
+}
+
+// Board is NewBoard with what is remembered of quads that nothing has changed for.
+func (m *Memory) Board(lib *gear.Library, f *fleet.Index, left []string) Board {
 	b := Board{Title: f.Title, Devices: []Device{}}
 	home := map[string]bool{}
 	for _, id := range left {
 		home[id] = true
 	}
+	var goggles []string
 	for i := range f.Kit {
 		kit := &f.Kit[i]
 		item, _ := lib.Item(kit.Model)
@@ -72,51 +80,55 @@ func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 		case *gear.Goggles, *gear.Controller:
 			b.Devices = append(b.Devices, Device{Kit: kit.ID, Name: kit.Label(), Kind: item.Kind(),
 				Brought: !home[kit.ID], Firmware: string(kit.Firmware)})
+			if item.Kind() == gear.KindGoggles {
+				goggles = append(goggles, kit.ID)
+			}
 		}
 	}
+	m.on(groundOf(lib, f))
 	b.Rows = make([]Row, len(f.Quads))
 	each(len(f.Quads), func(i int) {
-		c := fleet.NewCase(lib, f, &f.Quads[i])
-		planned := !sameUnit(c.Quad.Now, *c.Fit)
-		if home[LeaveSwap(c.Quad.ID)] {
-			c.Fit = &c.Quad.Now
-		}
-		b.Rows[i] = newRow(c, b.Devices)
-		b.Rows[i].Planned = planned
+		q := &f.Quads[i]
+		swapLeft := home[LeaveSwap(q.ID)]
+		b.Rows[i] = newRow(q, swapLeft, m.of(lib, f, q, swapLeft, goggles), b.Devices)
 	})
 	b.Says = b.sentence()
 	return b
 }
 
-func newRow(c fleet.Case, devices []Device) Row {
-	q := c.Quad
+// newRow is a quad's row, with what is brought.
+func newRow(q *fleet.Quad, swapLeft bool, found found, devices []Device) Row {
+	next := q.Next
+	if next == nil {
+		next = &q.Now
+	}
+	planned := !sameUnit(q.Now, *next)
+	if swapLeft {
+		next = &q.Now
+	}
 	row := Row{
 		Quad:    q.ID,
 		Name:    q.Label(),
 		Use:     q.Use,
-		Now:     Describe(fleet.NowCase(c.Library, c.Fleet, q)),
-		Next:    Describe(c),
-		Gates:   []GateLevel{},
-		Goggles: []link.GogglesReach{},
+		Now:     found.now,
+		Next:    found.next,
+		Stays:   sameUnit(q.Now, *next),
+		Planned: planned,
+		Level:   found.level,
+		Gates:   found.gates,
+		Goggles: found.goggles,
 		Flies:   link.ReachNever,
 	}
-	row.Stays = sameUnit(q.Now, *c.Fit)
-	j := Judge(c)
-	row.Level = j.Level
-	for _, g := range j.Gates {
-		row.Gates = append(row.Gates, GateLevel{Gate: g.Gate, Level: g.Level, Says: worstWords(g)})
-	}
+	brought := map[string]bool{}
 	for _, d := range devices {
-		if d.Kind != gear.KindGoggles {
-			continue
-		}
-		reach := link.ReachOf(c, d.Kit)
-		row.Goggles = append(row.Goggles, reach)
-		if d.Brought && better(reach.Reach, row.Flies) {
+		brought[d.Kit] = d.Brought
+	}
+	for _, reach := range found.goggles {
+		if brought[reach.Goggles] && better(reach.Reach, row.Flies) {
 			row.Flies = reach.Reach
 		}
 	}
-	row.Needs = needs(c, j, devices)
+	row.Needs = needs(next, found, devices)
 	return row
 }
 
@@ -142,16 +154,16 @@ func better(a, b link.Reach) bool { return reachOrder[a] < reachOrder[b] }
 
 // needs says what stands in the way besides the goggles: a controller left at
 // home, a part not owned, a gate that is shut.
-func needs(c fleet.Case, j Judgement, devices []Device) string {
-	if slot := c.Fit.Controller; slot != nil && c.Fit.Receiver == "" {
+func needs(fit *fleet.Fit, found found, devices []Device) string {
+	if slot := fit.Controller; slot != nil && fit.Receiver == "" {
 		for _, d := range devices {
 			if d.Kit == slot.Kit && !d.Brought {
 				return "its controller, " + d.Name
 			}
 		}
 	}
-	if part, ok := NotOwned(c); ok {
-		return part
+	if found.notOwned != "" {
+		return found.notOwned
 	}
 	var shut []string
 	for _, gate := range []struct {
@@ -163,7 +175,7 @@ func needs(c fleet.Case, j Judgement, devices []Device) string {
 		{verdict.Mount, "another seat"},
 		{verdict.Antenna, "other antennas"},
 	} {
-		if j.Gate(gate.name).Level == verdict.Unfit {
+		if slices.ContainsFunc(found.gates, func(g GateLevel) bool { return g.Gate == gate.name && g.Level == verdict.Unfit }) {
 			shut = append(shut, gate.needs)
 		}
 	}

@@ -333,13 +333,7 @@ func (w *writer) ownedUnits() map[string][]*fleet.Kit {
 // ownedControllers are the controllers there are.
 func (w *writer) ownedControllers() []*fleet.Kit {
 	if w.hands == nil {
-		w.hands = []*fleet.Kit{}
-		for i := range w.Fleet.Kit {
-			kit := &w.Fleet.Kit[i]
-			if _, ok := gear.Find[*gear.Controller](w.Library, kit.Model); ok {
-				w.hands = append(w.hands, kit)
-			}
-		}
+		w.hands = w.Fleet.PiecesOf(w.Library.Controllers()...)
 	}
 	return w.hands
 }

@@ -4,7 +4,7 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
-export type Board = Schemas['Board'];
+export type Board = Schemas['BoardPage'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
 export type Finding = Schemas['Finding'];
@@ -123,7 +123,7 @@ async function read<T>(call: () => Promise<{ data?: T; error?: unknown; response
 }
 
 export const api = {
-  board: (left: string[]) => read(() => client.GET('/api/board', { params: { query: { left: left.join(',') } } })),
+  board: (left: string[], count?: number) => read(() => client.GET('/api/board', { params: { query: { left: left.join(','), count } } })),
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
@@ -162,7 +162,7 @@ export const api = {
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
-  shelf: () => read(() => client.GET('/api/shelf')),
+  shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(
       client.PUT('/api/entries/{kind}/{id}', {

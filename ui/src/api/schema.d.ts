@@ -907,12 +907,6 @@ export interface components {
             /** Format: int64 */
             unpriced: number;
         };
-        Board: {
-            devices: components["schemas"]["Device"][];
-            rows: components["schemas"]["Row"][];
-            says: string;
-            title: string;
-        };
         BoardAddress: {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
@@ -939,6 +933,17 @@ export interface components {
             voltageStep: string;
             /** Format: double */
             volts: number;
+        };
+        BoardPage: {
+            devices: components["schemas"]["Device"][];
+            /**
+             * Format: int64
+             * @description how many rows there are in all
+             */
+            of: number;
+            rows: components["schemas"]["Row"][];
+            says: string;
+            title: string;
         };
         BoardPorts: {
             /** @description why the serial ports are not listed */
@@ -2176,6 +2181,11 @@ export interface components {
             /** @description entries that cannot be read, left as they are */
             aside: components["schemas"]["SetAside"][];
             entries: components["schemas"]["ShelfEntry"][];
+            /**
+             * Format: int64
+             * @description how many entries there are of what was asked for
+             */
+            of: number;
             /** Format: int64 */
             revision: number;
             sets: components["schemas"]["ShelfSet"][];
@@ -2421,6 +2431,10 @@ export interface operations {
             query?: {
                 /** @description ids of goggles and controllers left at home, separated by commas */
                 left?: string;
+                /** @description the first row */
+                from?: number;
+                /** @description how many rows; absent: 200 */
+                count?: number;
             };
             header?: never;
             path?: never;
@@ -2434,7 +2448,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Board"];
+                    "application/json": components["schemas"]["BoardPage"];
                 };
             };
             /** @description Error */
@@ -3899,7 +3913,16 @@ export interface operations {
     };
     "get-api-shelf": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description entries of this kind alone */
+                kind?: string;
+                /** @description entries whose id, name, model or source hold these letters */
+                find?: string;
+                /** @description the first entry of those */
+                from?: number;
+                /** @description how many; absent: all */
+                count?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -13,10 +13,12 @@
   const board = new Loaded<Board>();
   const left = $derived(new URLSearchParams(router.querystring ?? '').get('left')?.split(',').filter(Boolean) ?? []);
   let at = $state(-1);
+  const atOnce = 200;
+  let shown = $state(atOnce);
 
   $effect(() => {
-    const leaving = left;
-    untrack(() => void board.take(api.board(leaving)));
+    const [leaving, count] = [left, shown];
+    untrack(() => void board.take(api.board(leaving, count)));
   });
 
   const goggles = $derived(board.data?.devices.filter((d) => d.kind === 'goggles') ?? []);
@@ -41,7 +43,7 @@
 <svelte:window {onkeydown} />
 
 {#if board.failure}
-  <FailureNote failure={board.failure} again={() => board.take(api.board(left))} />
+  <FailureNote failure={board.failure} again={() => board.take(api.board(left, shown))} />
 {/if}
 {#if board.data}
   {@const b = board.data}
@@ -83,6 +85,9 @@
         {/each}
       </tbody>
     </table></div>
+    {#if b.of > b.rows.length}
+      <p class="more"><button type="button" disabled={board.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button> <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span></p>
+    {/if}
     <p class="foot soft">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
   {/if}
 {:else if !board.failure}
@@ -90,6 +95,18 @@
 {/if}
 
 <style>
+  .more {
+    margin-top: 0.7rem;
+  }
+  .more button {
+    min-height: 42px;
+    padding: 0 1rem;
+    border: 1px solid var(--accent);
+    border-radius: 4px;
+    background: var(--raised);
+    color: var(--ink);
+    font-weight: 700;
+  }
   .together {
     margin-left: auto;
     align-self: center;

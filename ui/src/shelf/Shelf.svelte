@@ -1,7 +1,7 @@
 <script lang="ts">
   // The shelf: everything put in, by kind; add, change, take out, files.
   import { Button } from 'flowbite-svelte';
-  import { onMount } from 'svelte';
+  import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -17,17 +17,23 @@
   let removed = $state.raw<{ name: string; change: number } | null>(null);
   let find = $state('');
 
-  const reload = async () => {
-    await shelf.take(api.shelf());
-  };
-  onMount(reload);
-
   const tab = $derived(params.tab ?? 'all');
+  const atOnce = 300;
+  let shown = $state(atOnce);
+
+  // The list is looked through by the program, a part at a time; the forms know all there is.
+  const reload = async () => {
+    await shelf.take(tab === 'all' ? api.shelf({ find: find.trim(), count: shown }) : api.shelf());
+  };
+  $effect(() => {
+    const [, words, count] = [tab, find, shown];
+    const wait = setTimeout(() => untrack(() => void reload()), words && count === atOnce ? 120 : 0);
+    return () => clearTimeout(wait);
+  });
   const entries = $derived(shelf.data?.entries ?? []);
   const adding = $derived(tab === 'add' ? kindOf(params.kind ?? '') : undefined);
   const changed = $derived(tab === 'edit' ? entries.find((e) => e.id === params.id && (params.kind === 'gear' ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === params.kind)) : undefined);
-  const found = $derived(entries.filter((e) => `${e.name} ${e.id} ${e.model ?? ''}`.toLowerCase().includes(find.trim().toLowerCase())));
-  const groups = $derived(kinds.map((k) => ({ kind: k, entries: found.filter((e) => e.kind === k.kind) })));
+  const groups = $derived(kinds.map((k) => ({ kind: k, entries: entries.filter((e) => e.kind === k.kind) })));
 
   async function saved(kind: string, id: string) {
     await reload();
@@ -94,7 +100,7 @@
     {/if}
   {:else if tab === 'edit'}
     <p>There is no {params.kind} “{params.id}” on the shelf. <a href="#/shelf">Back to the shelf</a></p>
-  {:else if entries.length === 0}
+  {:else if entries.length === 0 && find === ''}
     <section class="panel empty">
       <h2>The shelf is empty</h2>
       <p><a href="#/shelf/files">Take in a gear pack</a>, or <a href="#/shelf/add">add your own gear by hand</a>.</p>
@@ -117,6 +123,9 @@
     {:else}
       <p class="soft">Nothing on the shelf is called that.</p>
     {/each}
+    {#if shelf.data.of > entries.length}
+      <p><Button size="sm" color="alternative" disabled={shelf.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, shelf.data.of - entries.length)} more</Button> <span class="soft">{entries.length} of {shelf.data.of} are shown.</span></p>
+    {/if}
   {/if}
 {:else if !shelf.failure}
   <p class="soft" role="status">Looking on the shelf…</p>

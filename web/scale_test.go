@@ -1,0 +1,88 @@
+package web_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/stock"
+	"yokeswap/demo"
+	"yokeswap/format"
+	"yokeswap/internal/builds"
+	"yokeswap/store"
+	"yokeswap/web"
+)
+
+func grown(t testing.TB, quads int) (*store.Store, http.Handler) {
+	st, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	t.Cleanup(func() { st.Close() })
+	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error {
+		if err := demo.Load(s); err != nil {
+			return err
+		}
+		builds.Grow(s, quads)
+		return format.CheckStock(s)
+	}))
+	return st, web.New(st, web.Options{Log: slog.New(slog.DiscardHandler)})
+}
+
+// A fleet of 10,000 quads goes in, is judged, routed, written out, and what is written out
+// is taken in again and is the same.
+func TestTenThousandQuadsGoRound(t *testing.T) {
+	_, handler := grown(t, 10_000)
+	server := httptest.NewServer(handler)
+	defer server.Close()
+	c := client{t, server}
+	board := get[web.BoardPage](c, "/api/board?count=10")
+	assert.Len(t, board.Rows, 10)
+	assert.Equal(t, 10_000, board.Of)
+	route := get[web.RouteView](c, "/api/route")
+	assert.Len(t, route.Plan.Links, 10_000-9)
+	status, text := c.do("GET", "/api/export/fleet", "")
+	require.Equal(t, 200, status)
+	status, answer := c.do("POST", "/api/import", text)
+	require.Equal(t, 200, status, answer)
+	var in web.Import
+	require.NoError(t, json.Unmarshal([]byte(answer), &in))
+	assert.Empty(t, in.Difference.New)
+	assert.Empty(t, in.Difference.Changed)
+	assert.Greater(t, in.Difference.Same, 19_000)
+}
+
+func BenchmarkPick1000(b *testing.B) {
+	_, handler := grown(b, 1000)
+	server := httptest.NewServer(handler)
+	defer server.Close()
+	for n := 0; b.Loop(); n++ {
+		quad := fmt.Sprintf("quad-%d", 100+n%500)
+		b.StopTimer()
+		request, _ := http.NewRequest("GET", server.URL+"/api/quads/"+quad, nil)
+		response, err := http.DefaultClient.Do(request)
+		require.NoError(b, err)
+		var v web.QuadView
+		require.NoError(b, json.NewDecoder(response.Body).Decode(&v))
+		response.Body.Close()
+		b.StartTimer()
+		post := fmt.Sprintf(`{"revision":%d,"patch":{"pack":%q}}`, v.Revision, []string{"tallow-4s", "tallow-6s"}[n%2])
+		require.Equal(b, 200, posted(b, server.URL+"/api/quads/"+quad+"/next", post))
+	}
+	b.ReportMetric(60, "goal-ms")
+}
+
+func posted(b *testing.B, url, body string) int {
+	response, err := http.Post(url, "application/json", strings.NewReader(body))
+	require.NoError(b, err)
+	defer response.Body.Close()
+	_, err = io.Copy(io.Discard, response.Body)
+	require.NoError(b, err)
+	return response.StatusCode
+}
