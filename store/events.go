@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"slices"
+	"sync"
 	"time"
 
 	"gorm.io/gorm"
@@ -63,11 +64,18 @@ func squeezed(body string) []byte {
 		return nil
 	}
 	var out bytes.Buffer
-	w, _ := flate.NewWriter(&out, flate.BestSpeed)
+	w := squeezers.Get().(*flate.Writer)
+	defer squeezers.Put(w)
+	w.Reset(&out)
 	_, _ = io.WriteString(w, body) // to memory: cannot fail
 	_ = w.Close()
 	return out.Bytes()
 }
+
+var squeezers = sync.Pool{New: func() any {
+	w, _ := flate.NewWriter(nil, flate.BestSpeed)
+	return w
+}}
 
 func unsqueezed(kept []byte) ([]byte, error) {
 	if kept == nil {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -82,10 +83,6 @@ func antennasOf(c fleet.Case) AntennaView {
 	if c.Fit.Goggles == nil {
 		return v
 	}
-	for _, s := range antenna.Sets(c.Library, c.Fleet) {
-		if s.Goggles == c.Fit.Goggles.Kit {
-			v.Sets = append(v.Sets, s)
-		}
-	}
+	v.Sets = antenna.SetsFor(c.Library, c.Fleet, cmp.Or(c.Fit.Goggles.Kit, "none owned"))
 	return v
 }

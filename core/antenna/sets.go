@@ -85,10 +85,16 @@ type owned struct {
 // bought. Each antenna hears for itself, so the best set is the best antennas one
 // by one; its worth is the mean over the quads of gain less polarisation loss,
 // with a missing band as 20 dB.
-func Sets(lib *gear.Library, f *fleet.Index) []Set {
+func Sets(lib *gear.Library, f *fleet.Index) []Set { return SetsFor(lib, f, "") }
+
+// SetsFor are those of one pair of goggles; of all where it is empty.
+func SetsFor(lib *gear.Library, f *fleet.Index, only string) []Set {
 	list := []Set{}
 	for i := range f.Kit {
 		kit := &f.Kit[i]
+		if only != "" && kit.ID != only {
+			continue
+		}
 		goggles, ok := gear.Find[*gear.Goggles](lib, kit.Model)
 		if !ok || goggles.Receive == nil || goggles.Receive.Antennas == nil {
 			continue
@@ -96,7 +102,10 @@ func Sets(lib *gear.Library, f *fleet.Index) []Set {
 		var links []*pair
 		for q := range f.Quads {
 			c := fleet.NewCase(lib, f, &f.Quads[q])
-			if p := newPair(c); c.Fit.Goggles != nil && c.Fit.Goggles.Kit == kit.ID && p.hasUnit && len(p.unit.missing) == 0 {
+			if c.Fit.Goggles == nil || c.Fit.Goggles.Kit != kit.ID {
+				continue
+			}
+			if p := newPair(c); p.hasUnit && len(p.unit.missing) == 0 {
 				links = append(links, p)
 			}
 		}

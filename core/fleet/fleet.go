@@ -6,6 +6,8 @@ package fleet
 import (
 	"fmt"
 	"slices"
+	"strconv"
+	"strings"
 
 	"yokeswap/core/firmware"
 	"yokeswap/core/unit"
@@ -145,6 +147,15 @@ func (f *Fleet) Quad(id string) (*Quad, bool) {
 		}
 	}
 	return nil, false
+}
+
+// Alike is the same for pieces of kit of which one stands for the other.
+func (k *Kit) Alike() string {
+	activated := "?"
+	if k.Activated != nil {
+		activated = strconv.FormatBool(*k.Activated)
+	}
+	return strings.Join(append([]string{k.Model, string(k.Firmware), k.Mode, activated, k.Adapter}, k.Antennas...), " ")
 }
 
 // plan is NextFit without the copy, for reading only.

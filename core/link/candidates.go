@@ -1,8 +1,6 @@
 package link
 
 import (
-	"fmt"
-
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/verdict"
@@ -28,9 +26,9 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 			continue
 		}
 		flying, flies := c.Fleet.Flier(kit.ID, c.Quad.ID)
-		alike := fmt.Sprint(kit.Model, " ", kit.Firmware, " ", kit.Mode, " ", kit.Antennas, kit.Adapter, flies)
-		if kit.Activated != nil {
-			alike += fmt.Sprint(*kit.Activated)
+		alike := kit.Alike()
+		if flies {
+			alike += " flying"
 		}
 		if tried[alike] {
 			continue

@@ -63,13 +63,32 @@ func airUnits(c fleet.Case) []Option {
 	return options
 }
 
-// devices lists nothing and the pieces of kit of one type.
+// mostElsewhere is how many pieces that other quads' plans have are listed for a place.
+const mostElsewhere = 40
+
+// devices lists nothing and the pieces of kit of one type. In a large fleet one free piece
+// stands for those alike, and not every piece planned into another quad is listed.
 func devices[T gear.Linked](c fleet.Case, chosen *fleet.Slot, patch func(*fleet.Slot) fleet.Patch) []Option {
 	options := []Option{{Key: "none", Label: "none", Chosen: chosen == nil, Patch: patch(&fleet.Slot{})}}
+	elsewhere, alike := 0, map[string]int{}
 	for i := range c.Fleet.Kit {
 		kit := &c.Fleet.Kit[i]
 		if _, ok := gear.Find[T](c.Library, kit.Model); !ok {
 			continue
+		}
+		other, taken := c.Fleet.Holder(kit.ID, c.Quad.ID)
+		key := kit.Alike()
+		switch {
+		case chosen != nil && chosen.Kit == kit.ID:
+		case taken:
+			if elsewhere++; elsewhere > mostElsewhere {
+				continue
+			}
+		case alike[key] > 0 && len(c.Fleet.Kit) > 100:
+			alike[key]++
+			continue
+		default:
+			alike[key]++
 		}
 		option := Option{Key: "kit:" + kit.ID, Label: kit.Label(), Patch: patch(&fleet.Slot{Kit: kit.ID}),
 			Chosen: chosen != nil && chosen.Kit == kit.ID}
@@ -77,7 +96,7 @@ func devices[T gear.Linked](c fleet.Case, chosen *fleet.Slot, patch func(*fleet.
 		if kit.Firmware.Known() {
 			option.Note = "on " + string(kit.Firmware)
 		}
-		if other, taken := c.Fleet.Holder(kit.ID, c.Quad.ID); taken {
+		if taken {
 			option.Note += ", planned into " + other.Label()
 		}
 		options = append(options, option)
