@@ -4,6 +4,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"runtime"
+	"sync"
 
 	"gorm.io/gorm"
 
@@ -89,37 +91,48 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 	if err := tx.Order("position, id").Find(&rows).Error; err != nil {
 		return err
 	}
+	byKind := map[string][]entryRow{}
 	for _, r := range rows {
-		var err error
 		switch r.Kind {
-		case stock.KindKit:
-			err = appendDecoded(&s.Fleet.Kit, r.Body)
-		case stock.KindSpare:
-			err = appendDecoded(&s.Fleet.Spares, r.Body)
-		case stock.KindQuad:
-			err = appendDecoded(&s.Fleet.Quads, r.Body)
+		case stock.KindKit, stock.KindSpare, stock.KindQuad:
+			byKind[r.Kind] = append(byKind[r.Kind], r)
 		default:
-			err = fmt.Errorf("unknown kind")
+			s.putAside(stock.Ref{Kind: r.Kind, ID: r.ID}, false, r.Body, errors.New("unknown kind"))
 		}
-		if err != nil {
-			s.putAside(stock.Ref{Kind: r.Kind, ID: r.ID}, false, r.Body, err)
+	}
+	s.Fleet.Kit = entriesOf[fleet.Kit](s, byKind[stock.KindKit])
+	s.Fleet.Spares = entriesOf[fleet.Spare](s, byKind[stock.KindSpare])
+	s.Fleet.Quads = entriesOf[fleet.Quad](s, byKind[stock.KindQuad])
+	return nil
+}
+
+// entriesOf reads rows on all processors; what cannot be read is put aside.
+func entriesOf[T any](s *Snapshot, rows []entryRow) []T {
+	read, wrong := make([]T, len(rows)), make([]error, len(rows))
+	workers := runtime.GOMAXPROCS(0)
+	var wait sync.WaitGroup
+	for w := range workers {
+		wait.Go(func() {
+			for i := w; i < len(rows); i += workers {
+				read[i], wrong[i] = decoded[T](rows[i].Body)
+			}
+		})
+	}
+	wait.Wait()
+	var list []T
+	for i, r := range rows {
+		ref := stock.Ref{Kind: r.Kind, ID: r.ID}
+		if wrong[i] != nil {
+			s.putAside(ref, false, r.Body, wrong[i])
 			continue
 		}
-		s.kept[stock.Ref{Kind: r.Kind, ID: r.ID}] = kept{r.Revision, r.Position, r.Life}
+		list = append(list, read[i])
+		s.kept[ref] = kept{r.Revision, r.Position, r.Life}
 	}
-	return nil
+	return list
 }
 
 // putAside leaves out an entry that cannot be read; the rest goes on.
 func (s *Snapshot) putAside(ref stock.Ref, gear bool, body string, why error) {
 	s.Aside = append(s.Aside, stock.Aside{Ref: ref, Why: why.Error(), Gear: gear, Body: body})
-}
-
-func appendDecoded[T any](list *[]T, body string) error {
-	entry, err := decoded[T](body)
-	if err != nil {
-		return err
-	}
-	*list = append(*list, entry)
-	return nil
 }

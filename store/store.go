@@ -52,6 +52,9 @@ type kept struct {
 	life     int64 // quads: the revision that brought it
 }
 
+// Dir is the folder that holds the database.
+func (s *Store) Dir() string { return s.dir }
+
 // RevisionOf is an entry's revision, zero where there is none; of the whole stock for
 // Everything.
 func (s *Snapshot) RevisionOf(ref stock.Ref) int64 {

@@ -47,19 +47,26 @@ func (a *answers) of(revision int64, question string, find func() (any, error)) 
 }
 
 // ready is an answer that is text already; in the description of the API it is a T.
-type ready[T any] struct{ text json.RawMessage }
+type ready[T any] struct {
+	ContentType string `header:"Content-Type"`
+	Body        []byte
+}
 
-// MarshalJSON is the text itself.
-func (r ready[T]) MarshalJSON() ([]byte, error) { return r.text, nil }
-
-// Schema is that of what the text holds.
-func (ready[T]) Schema(r huma.Registry) *huma.Schema { return r.Schema(reflect.TypeFor[T](), true, "") }
+// holds describes an operation whose answer is ready as one that answers with a T.
+func holds[T any](api huma.API) func(*huma.Operation) {
+	return func(o *huma.Operation) {
+		schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[T](), true, "")
+		o.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{
+			"application/json": {Schema: schema},
+		}}}
+	}
+}
 
 // answered gives the answer to a question on a revision as a response.
-func answered[T any](a *answers, revision int64, question string, find func() (*T, error)) (*answer[ready[T]], error) {
+func answered[T any](a *answers, revision int64, question string, find func() (*T, error)) (*ready[T], error) {
 	text, err := a.of(revision, question, func() (any, error) { return find() })
 	if err != nil {
 		return nil, problem(err)
 	}
-	return reply(ready[T]{text}), nil
+	return &ready[T]{"application/json", text}, nil
 }

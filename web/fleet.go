@@ -78,13 +78,13 @@ type QuadView struct {
 }
 
 func (s *server) registerFleet(api huma.API) {
-	huma.Get(api, "/api/board", s.board)
+	huma.Get(api, "/api/board", s.board, holds[BoardPage](api))
 	huma.Get(api, "/api/quads/{quad}", func(_ context.Context, in *struct {
 		Quad string `path:"quad"`
-	}) (*answer[ready[QuadView]], error) {
+	}) (*ready[QuadView], error) {
 		return s.quadView(in.Quad)
-	})
-	huma.Post(api, "/api/quads/{quad}/next", s.plan)
+	}, holds[QuadView](api))
+	huma.Post(api, "/api/quads/{quad}/next", s.plan, holds[QuadView](api))
 }
 
 // BoardPage is the yoke board, or a part of its rows.
@@ -98,7 +98,7 @@ func (s *server) board(_ context.Context, in *struct {
 	Left  string `query:"left" doc:"ids of goggles and controllers left at home, separated by commas"`
 	From  int    `query:"from" minimum:"0" doc:"the first row"`
 	Count int    `query:"count" minimum:"0" maximum:"10000" doc:"how many rows; absent: 200"`
-}) (*answer[ready[BoardPage]], error) {
+}) (*ready[BoardPage], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
@@ -124,7 +124,7 @@ func (s *server) plan(ctx context.Context, in *struct {
 		Revision int64       `json:"revision" doc:"of the quad, as read"`
 		Patch    fleet.Patch `json:"patch"`
 	}
-}) (*answer[ready[QuadView]], error) {
+}) (*ready[QuadView], error) {
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
 	err := s.store.Update(deed(ctx, "planned"), func(st *stock.Stock) error {
 		if err := st.Plan(in.Quad, in.Body.Patch); err != nil {
@@ -165,7 +165,7 @@ func (s *server) describe(c *Conflict, ref stock.Ref, change func(*stock.Stock) 
 	}
 }
 
-func (s *server) quadView(id string) (*answer[ready[QuadView]], error) {
+func (s *server) quadView(id string) (*ready[QuadView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)

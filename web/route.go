@@ -39,15 +39,15 @@ type RouteView struct {
 }
 
 func (s *server) registerRoute(api huma.API) {
-	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*answer[ready[RouteView]], error) { return s.routeView() })
-	huma.Put(api, "/api/route", s.saveGoals)
+	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*ready[RouteView], error) { return s.routeView() }, holds[RouteView](api))
+	huma.Put(api, "/api/route", s.saveGoals, holds[RouteView](api))
 	huma.Get(api, "/api/route/why", s.why)
 	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {
 		return s.backView()
 	})
-	huma.Post(api, "/api/route/read", s.recordRead)
-	huma.Post(api, "/api/route/offered", s.offered)
-	huma.Post(api, "/api/route/close", s.closeRoute)
+	huma.Post(api, "/api/route/read", s.recordRead, holds[RouteView](api))
+	huma.Post(api, "/api/route/offered", s.offered, holds[RouteView](api))
+	huma.Post(api, "/api/route/close", s.closeRoute, holds[RouteView](api))
 }
 
 // saveGoals sets what is wanted and answers with the plan for it.
@@ -56,7 +56,7 @@ func (s *server) saveGoals(ctx context.Context, in *struct {
 		Revision int64       `json:"revision" doc:"of the goals, as read"`
 		Goals    fleet.Goals `json:"goals"`
 	}
-}) (*answer[ready[RouteView]], error) {
+}) (*ready[RouteView], error) {
 	want := func(st *stock.Stock) error {
 		st.Want(in.Body.Goals)
 		return nil
@@ -99,7 +99,7 @@ func (s *server) why(_ context.Context, in *struct {
 	return reply(*conflict), nil
 }
 
-func (s *server) routeView() (*answer[ready[RouteView]], error) {
+func (s *server) routeView() (*ready[RouteView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)

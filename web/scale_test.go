@@ -58,6 +58,19 @@ func TestTenThousandQuadsGoRound(t *testing.T) {
 	assert.Greater(t, in.Difference.Same, 19_000)
 }
 
+func BenchmarkStart1000(b *testing.B) {
+	st, _ := grown(b, 1000)
+	dir := st.Dir()
+	for b.Loop() {
+		again, err := store.Open(dir)
+		require.NoError(b, err)
+		_, err = again.Snapshot()
+		require.NoError(b, err)
+		require.NoError(b, again.Close())
+	}
+	b.ReportMetric(250, "goal-ms")
+}
+
 func BenchmarkPick1000(b *testing.B) {
 	_, handler := grown(b, 1000)
 	server := httptest.NewServer(handler)

@@ -62,7 +62,7 @@ type Saved struct {
 }
 
 func (s *server) registerShelf(api huma.API) {
-	huma.Get(api, "/api/shelf", s.shelf)
+	huma.Get(api, "/api/shelf", s.shelf, holds[Shelf](api))
 	// The body is read by format, which names every problem by its path.
 	huma.Put(api, "/api/entries/{kind}/{id}", s.saveEntry, func(o *huma.Operation) { o.SkipValidateBody = true })
 	huma.Delete(api, "/api/entries/{kind}/{id}", s.removeEntry)
@@ -74,7 +74,7 @@ func (s *server) shelf(_ context.Context, in *struct {
 	Find  string `query:"find" doc:"entries whose id, name, model or source hold these letters"`
 	From  int    `query:"from" minimum:"0" doc:"the first entry of those"`
 	Count int    `query:"count" minimum:"0" maximum:"20000" doc:"how many; absent: all"`
-}) (*answer[ready[Shelf]], error) {
+}) (*ready[Shelf], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)

@@ -32,7 +32,7 @@ func (s *server) recordRead(ctx context.Context, in *struct {
 		NotOffered bool             `json:"notOffered,omitempty" doc:"the tool did not offer the planned release; nothing was done"`
 		Revision   int64            `json:"revision" doc:"of the whole, as the route was planned on"`
 	}
-}) (*answer[ready[RouteView]], error) {
+}) (*ready[RouteView], error) {
 	b := in.Body
 	taken := fleet.Taken{
 		Kit:        b.Device,
@@ -58,7 +58,7 @@ func (s *server) offered(ctx context.Context, in *struct {
 		Release  firmware.Version `json:"release"`
 		Revision int64            `json:"revision" doc:"of the whole"`
 	}
-}) (*answer[ready[RouteView]], error) {
+}) (*ready[RouteView], error) {
 	return s.walk(ctx, in.Body.Revision, func(st *stock.Stock) error {
 		st.Offered(in.Body.Device, in.Body.Release)
 		return nil
@@ -67,7 +67,7 @@ func (s *server) offered(ctx context.Context, in *struct {
 
 // walk changes what of the route has been carried out and answers with the
 // route from there.
-func (s *server) walk(ctx context.Context, revision int64, change func(*stock.Stock) error) (*answer[ready[RouteView]], error) {
+func (s *server) walk(ctx context.Context, revision int64, change func(*stock.Stock) error) (*ready[RouteView], error) {
 	if err := s.store.Update(deed(ctx, "walked the route"), change, store.Expect{Ref: store.Everything, Revision: revision}); err != nil {
 		return nil, problem(err)
 	}
@@ -81,7 +81,7 @@ func (s *server) closeRoute(ctx context.Context, in *struct {
 	Body struct {
 		Revision int64 `json:"revision" doc:"of the whole"`
 	}
-}) (*answer[ready[RouteView]], error) {
+}) (*ready[RouteView], error) {
 	return s.walk(ctx, in.Body.Revision, func(st *stock.Stock) error {
 		st.CloseRoute()
 		return nil

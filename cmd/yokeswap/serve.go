@@ -10,6 +10,7 @@ import (
 	"net/url"
 	"os"
 	"os/signal"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -85,6 +86,7 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 	if !web.IsLoopback(listen) {
 		key = web.NewKey()
 	}
+	time.AfterFunc(2*time.Second, debug.FreeOSMemory) // what reading the database took
 	log := slog.New(slog.NewTextHandler(c.stderr, nil))
 	listener, err := net.Listen("tcp", listen)
 	if err != nil {

@@ -103,7 +103,10 @@ func find(c fleet.Case, goggles []string) found {
 		goggles: make([]link.GogglesReach, len(goggles)),
 	}
 	for i, g := range j.Gates {
-		out.gates[i] = GateLevel{Gate: g.Gate, Level: g.Level, Says: worstWords(g)}
+		out.gates[i] = GateLevel{Gate: g.Gate, Level: g.Level}
+		if g.Level != verdict.Fits {
+			out.gates[i].Says = worstWords(g)
+		}
 	}
 	for i, kit := range goggles {
 		out.goggles[i] = link.ReachOf(c, kit)

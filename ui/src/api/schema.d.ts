@@ -27,8 +27,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API board */
-        get: operations["get-api-board"];
+        /** List API board */
+        get: operations["list-api-board"];
         put?: never;
         post?: never;
         delete?: never;
@@ -164,8 +164,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API quads by quad */
-        get: operations["get-api-quads-by-quad"];
+        /** List API quads by quad */
+        get: operations["list-api-quads-by-quad"];
         put?: never;
         post?: never;
         delete?: never;
@@ -537,8 +537,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API route */
-        get: operations["get-api-route"];
+        /** List API route */
+        get: operations["list-api-route"];
         /** Put API route */
         put: operations["put-api-route"];
         post?: never;
@@ -691,8 +691,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API shelf */
-        get: operations["get-api-shelf"];
+        /** List API shelf */
+        get: operations["list-api-shelf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1237,7 +1237,7 @@ export interface components {
         GateLevel: {
             gate: string;
             level: string;
-            says: string;
+            says?: string;
         };
         GateVerdict: {
             findings: components["schemas"]["Finding"][];
@@ -2426,7 +2426,7 @@ export interface operations {
             };
         };
     };
-    "get-api-board": {
+    "list-api-board": {
         parameters: {
             query?: {
                 /** @description ids of goggles and controllers left at home, separated by commas */
@@ -2445,6 +2445,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2735,7 +2736,7 @@ export interface operations {
             };
         };
     };
-    "get-api-quads-by-quad": {
+    "list-api-quads-by-quad": {
         parameters: {
             query?: never;
             header?: never;
@@ -2749,6 +2750,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3375,6 +3377,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3593,7 +3596,7 @@ export interface operations {
             };
         };
     };
-    "get-api-route": {
+    "list-api-route": {
         parameters: {
             query?: never;
             header?: never;
@@ -3605,6 +3608,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3638,6 +3642,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3700,6 +3705,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3733,6 +3739,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3766,6 +3773,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3911,7 +3919,7 @@ export interface operations {
             };
         };
     };
-    "get-api-shelf": {
+    "list-api-shelf": {
         parameters: {
             query?: {
                 /** @description entries of this kind alone */
@@ -3932,6 +3940,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {

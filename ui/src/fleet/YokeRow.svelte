@@ -24,7 +24,7 @@
   <td class="now"><span class="small-gate">now</span>{row.now}</td>
   {#each row.gates as g, i (g.gate)}
     <td class="gate" class:first={i === 0} class:last={i === row.gates.length - 1}>
-      <button type="button" onclick={() => onopen(g.gate)} title={g.says} aria-label={`${row.name}, ${gateWord(g.gate)}: ${levelWords[levelOf(g.level)]}. ${g.says}`}>
+      <button type="button" onclick={() => onopen(g.gate)} title={g.says ?? ''} aria-label={`${row.name}, ${gateWord(g.gate)}: ${levelWords[levelOf(g.level)]}. ${g.says ?? ''}`}>
         <span class="small-gate" aria-hidden="true">{gateWord(g.gate)}</span>
         <LevelMark level={g.level} size={24} />
         <span class="word {levelOf(g.level)}" aria-hidden="true">{levelWords[levelOf(g.level)]}</span>
