@@ -10,7 +10,7 @@ GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VER
 UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
 CHROMIUM := /usr/bin/chromium
 
-.PHONY: help demo test build release tools chromium references bench soak screenshots types
+.PHONY: help demo test build release tools chromium references bench soak load screenshots types
 
 help:
 	@echo "make demo         build everything and serve the demo"
@@ -19,6 +19,7 @@ help:
 	@echo "make release      build release/ for Linux, Windows and macOS"
 	@echo "make soak         run the nets over far more builds (hours)"
 	@echo "make bench        run the benchmarks and print the sizes"
+	@echo "make load         run the program with large fleets and print how it holds up"
 	@echo "make screenshots  take docs/screenshots anew"
 
 tools:
@@ -85,12 +86,16 @@ test: build chromium references
 soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a fact taken away
 	@SOAK=1000 go test ./core/swap -run Missing -timeout 4h -v
 	SOAK=5000 go test ./web -run EveryPatch -timeout 12h -v
-	SOAK=500 go test ./web -run Whatever -timeout 4h -v
+	SOAK=500 go test ./web -run "Whatever|Thousands" -timeout 4h -v
+	SOAK=20000 go test ./core -run NothingStops -timeout 2h
 
 bench: build
 	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/osd ./core/link/route ./msp ./sim ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
+
+load: build # the whole program with 200, 1,000, 5,000 and 10,000 quads, beside its goals
+	@go run ./internal/load
 
 screenshots: build chromium
 	@node e2e/screenshots.mjs

@@ -220,3 +220,25 @@ func TestASwapIsFinished(t *testing.T) {
 	assert.Error(t, st.Finish("q", nil), "nothing is planned any more")
 	assert.Error(t, st.Finish("nix", nil))
 }
+
+// What a file says of the region and of steps taken is shown as a difference like the
+// rest; nothing of its head is taken over unseen.
+func TestNothingOfAFilesHeadIsTakenOverUnseen(t *testing.T) {
+	for name, change := range map[string]func(f *fleet.Fleet){
+		"region": func(f *fleet.Fleet) { f.Region = "elsewhere" },
+		"taken":  func(f *fleet.Fleet) { f.Taken = []fleet.Taken{{Kit: "first", Do: "activate"}} },
+		"title":  func(f *fleet.Fleet) { f.Title = "another" },
+		"goals":  func(f *fleet.Fleet) { f.KeepWayBack = true },
+	} {
+		for what, s := range map[string]*stock.Stock{"full": full(t), "chosen": stock.New()} {
+			if what == "chosen" { // nothing is in it, but something of it has been chosen
+				s.SetRegion("here")
+			}
+			in := *s.Fleet
+			change(&in)
+			d := s.MergeFleet(&in)
+			require.Len(t, d.Changed, 1, "%s, %s", name, what)
+			assert.NotEmpty(t, d.Changed[0].Fields, name)
+		}
+	}
+}
