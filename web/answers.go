@@ -2,6 +2,7 @@ package web
 
 import (
 	"encoding/json"
+	"errors"
 	"reflect"
 	"sync"
 
@@ -25,6 +26,9 @@ type kept struct {
 // mostKept bounds the memory: a view of a quad takes some 100 kB.
 const mostKept = 256
 
+// errStopped is what those are told who ask again for what a fault of the program stopped.
+var errStopped = errors.New("a fault of the program stopped the answer; its log says where")
+
 // of is the answer to a question on a revision.
 func (a *answers) of(revision int64, question string, find func() (any, error)) (json.RawMessage, error) {
 	a.mu.Lock()
@@ -38,10 +42,12 @@ func (a *answers) of(revision int64, question string, find func() (any, error)) 
 	}
 	a.mu.Unlock()
 	k.once.Do(func() {
-		var found any
-		if found, k.err = find(); k.err == nil {
-			k.text, k.err = json.Marshal(found)
+		k.err = errStopped // unless it comes to an end
+		found, err := find()
+		if err == nil {
+			k.text, err = json.Marshal(found)
 		}
+		k.err = err
 	})
 	return k.text, k.err
 }
