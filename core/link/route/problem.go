@@ -181,7 +181,10 @@ func (b *builder) pair(air *gear.AirUnit, goggles *gear.Goggles) (p *pair, never
 	p = &pair{air: air.ID, goggles: goggles.ID}
 	for i, s := range list {
 		if s.Never {
-			never = strings.TrimSpace(fmt.Sprintf("%s never links with %s, whatever the firmware. %s", air.Label(), goggles.Label(), s.Note))
+			never = fmt.Sprintf("%s never links with %s, whatever the firmware", air.Label(), goggles.Label())
+			if s.Note != "" {
+				never += ". " + strings.TrimSuffix(s.Note, ".") // whoever shows it ends the sentence
+			}
 		}
 		valued := 0
 		for _, f := range s.Features {
@@ -194,7 +197,7 @@ func (b *builder) pair(air *gear.AirUnit, goggles *gear.Goggles) (p *pair, never
 	if odds := b.Library.Contradiction(air.ID, goggles.ID); odds != "" && never == "" {
 		never = "unknown: " + odds
 	} else if odds != "" {
-		never += " But " + odds + "."
+		never += ". But " + odds
 	}
 	if never != "" {
 		return nil, never, nil
