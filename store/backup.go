@@ -239,25 +239,9 @@ func (s *Store) Restore(in io.Reader, replace bool, check func(*stock.Stock) err
 		}
 		_ = os.Chmod(kept, 0o600)
 	}
-	byName := map[string]table{}
-	for _, t := range backedUp {
-		byName[t.name] = t
-	}
 	err = s.change(func(tx *gorm.DB) (*Snapshot, error) {
-		for i := len(backedUp) - 1; i >= 0; i-- {
-			if err := backedUp[i].clear(tx); err != nil {
-				return nil, err
-			}
-		}
 		var err error
-		rows, err = readBackup(in, func(name string, row []byte) error {
-			t, known := byName[name]
-			if !known {
-				return fmt.Errorf("there is no table %q", name)
-			}
-			return t.add(tx, row)
-		})
-		if err != nil {
+		if rows, err = fill(tx, in); err != nil {
 			return nil, err
 		}
 		// A page that still shows what was here before is behind.
@@ -279,4 +263,22 @@ func (s *Store) Restore(in io.Reader, replace bool, check func(*stock.Stock) err
 		return 0, fmt.Errorf("take the backup in: %w", err)
 	}
 	return rows, nil
+}
+
+// fill puts the rows of a backup in the place of those there are.
+func fill(tx *gorm.DB, in io.Reader) (rows int, err error) {
+	byName := map[string]table{}
+	for i := len(backedUp) - 1; i >= 0; i-- {
+		byName[backedUp[i].name] = backedUp[i]
+		if err := backedUp[i].clear(tx); err != nil {
+			return 0, err
+		}
+	}
+	return readBackup(in, func(name string, row []byte) error {
+		t, known := byName[name]
+		if !known {
+			return fmt.Errorf("there is no table %q", name)
+		}
+		return t.add(tx, row)
+	})
 }

@@ -2,14 +2,9 @@ package web
 
 import (
 	"context"
-	"encoding/json"
-	"errors"
 	"fmt"
-	"io"
 	"net/http"
-	"slices"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -21,86 +16,7 @@ import (
 	"yokeswap/core/setup"
 	"yokeswap/msp"
 	"yokeswap/sim"
-	"yokeswap/store"
 )
-
-// boards holds the stand-ins that run, and lets one request at a time talk to a
-// board: another one is refused at once, it never waits.
-type boards struct {
-	mu   sync.Mutex
-	sims map[string]*sim.FlightBoard // by quad
-	busy string                      // what is talked to; empty: nothing
-	from time.Time
-
-	confirmed map[string]bool // addresses that the user has said are boards
-	ports     func() ([]string, error)
-	unlogged  []store.Note // what happened to boards and could not be written down yet
-}
-
-// permit lets an address be opened that this program knows: a serial port that the
-// system lists, one of its own stand-ins, or an address on this machine or in its own
-// network that the user has said is a board. Nothing else is opened, whoever asks.
-func (b *boards) permit(in BoardAddress) error {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	for _, standIn := range b.sims {
-		if standIn.Address() == in.Address {
-			return nil
-		}
-	}
-	if strings.HasPrefix(in.Address, "serial:") {
-		ports, err := b.ports()
-		if err != nil {
-			return huma.Error502BadGateway(err.Error())
-		}
-		if !slices.Contains(ports, in.Address) {
-			return huma.Error422UnprocessableEntity("This machine lists no such port: plug the board in with a data cable, " +
-				"and pick its port.")
-		}
-		return nil
-	}
-	if in.Confirmed {
-		b.confirmed[in.Address] = true
-	}
-	if !b.confirmed[in.Address] {
-		return huma.Error422UnprocessableEntity("Nobody has said that a flight board is at " + in.Address + ": say so first.")
-	}
-	return nil
-}
-
-// begin takes the line to a board, or says who has it.
-func (s *server) begin(ctx context.Context, in BoardAddress) (end func(), err error) {
-	if far(ctx) && !s.options.FarBoards {
-		return nil, huma.Error403Forbidden("Flight boards are reached from the machine they are plugged into; it can let others " +
-			"do so, with serve --far-boards.")
-	}
-	if err := s.boards.permit(in); err != nil {
-		return nil, err
-	}
-	return s.boards.begin(ctx, in.Address)
-}
-
-func (b *boards) begin(ctx context.Context, address string) (end func(), err error) {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	if err := ctx.Err(); err != nil {
-		return nil, err // the page is gone: nothing is begun for it
-	}
-	if b.busy != "" {
-		return nil, huma.Error409Conflict(fmt.Sprintf("Busy with board %s since %s. Try again when that has ended.", b.busy,
-			b.from.Format("15:04:05")))
-	}
-	b.busy, b.from = address, time.Now()
-	return func() {
-		b.mu.Lock()
-		defer b.mu.Unlock()
-		b.busy = ""
-	}, nil
-}
-
-func newBoards() *boards {
-	return &boards{sims: map[string]*sim.FlightBoard{}, confirmed: map[string]bool{}, ports: msp.Ports}
-}
 
 // BoardPorts is where a flight board can be reached.
 type BoardPorts struct {
@@ -123,15 +39,6 @@ type BoardReport struct {
 	Comparison *setup.Comparison `json:"comparison,omitempty"`
 }
 
-// BoardKept is a snapshot in the list.
-type BoardKept struct {
-	ID      int64              `json:"id"`
-	At      time.Time          `json:"at"`
-	Why     string             `json:"why"`
-	Runs    string             `json:"runs" doc:"flight firmware and release"`
-	Differs []setup.Difference `json:"differs" doc:"against the snapshot before it"`
-}
-
 // BoardLive is what a board says while sticks and switches are moved.
 type BoardLive struct {
 	msp.Live
@@ -139,15 +46,6 @@ type BoardLive struct {
 	// The steps of the bench sheet that take these readings.
 	SticksStep  string `json:"sticksStep"`
 	VoltageStep string `json:"voltageStep"`
-}
-
-// boardTime bounds one talk with a board, reboot and all.
-const boardTime = 60 * time.Second
-
-// BoardAddress names a connection to a board.
-type BoardAddress struct {
-	Address   string `json:"address" minLength:"1" maxLength:"200" doc:"serial:NAME or tcp:HOST:PORT"`
-	Confirmed bool   `json:"confirmed,omitempty" doc:"the user has typed it, and says that a flight board is there"`
 }
 
 // BoardWrite asks for a board to be changed.
@@ -247,45 +145,6 @@ func (s *server) standIn(_ context.Context, in *struct {
 		b.Plant(func(s *setup.State) { s.Features &^= 1 << bit })
 	}
 	return reply(BoardPorts{Quad: next.Quad.Label(), Ports: []string{}, StandIn: b.Address()}), nil
-}
-
-func dialer(address string) msp.Dial {
-	return func(ctx context.Context) (io.ReadWriteCloser, error) { return msp.Open(ctx, address) }
-}
-
-// withBoard talks to a board, one request at a time.
-func (s *server) withBoard(ctx context.Context, in BoardAddress, talk func(context.Context, *msp.Client) error) error {
-	end, err := s.begin(ctx, in)
-	if err != nil {
-		return err
-	}
-	defer end()
-	ctx, cancel := context.WithTimeout(ctx, boardTime)
-	defer cancel()
-	conn, err := msp.Open(ctx, in.Address)
-	if err != nil {
-		return boardProblem(err)
-	}
-	client := msp.NewClient(conn)
-	defer client.Close()
-	if err := talk(ctx, client); err != nil {
-		return boardProblem(err)
-	}
-	return nil
-}
-
-// boardProblem says what to do where a board fails.
-func boardProblem(err error) error {
-	does := "Check the cable and the port, and that no other program has it open."
-	switch {
-	case errors.Is(err, msp.ErrRefused):
-		does = "It does not have that: its firmware may be too old or another one."
-	case errors.Is(err, msp.ErrSilent):
-		does = "Nothing answers there: is it the board's port, and is the board powered?"
-	case errors.Is(err, msp.ErrGone):
-		does = "The connection ended: plug it in again with a data cable."
-	}
-	return huma.Error502BadGateway("The board was not read. " + does + " Nothing was written. (" + err.Error() + ")")
 }
 
 func (s *server) readBoard(ctx context.Context, in *struct {
@@ -401,34 +260,6 @@ func (s *server) apply(
 	return reply(out), nil
 }
 
-// tell writes down what happened to a board. The board is as it is whatever the disk
-// does: what cannot be written now is said, kept, and written later.
-func (s *server) tell(quad, says string, out *BoardReport) {
-	note := store.Note{Quad: quad, Says: says, At: time.Now()}
-	err := s.store.Log(quad, says, note.At)
-	if err == nil {
-		return
-	}
-	out.Says += " It could not be written into the log yet: " + err.Error()
-	s.options.Log.Error("a flight board was worked on and the log cannot be written", "quad", quad, "says", says, "error", err)
-	s.boards.mu.Lock()
-	defer s.boards.mu.Unlock()
-	s.boards.unlogged = append(s.boards.unlogged, note)
-}
-
-// tellLater writes down what could not be written before.
-func (s *server) tellLater() {
-	s.boards.mu.Lock()
-	defer s.boards.mu.Unlock()
-	for len(s.boards.unlogged) > 0 {
-		note := s.boards.unlogged[0]
-		if s.store.Log(note.Quad, note.Says, note.At) != nil {
-			return
-		}
-		s.boards.unlogged = s.boards.unlogged[1:]
-	}
-}
-
 func (s *server) liveBoard(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body BoardAddress
@@ -453,60 +284,6 @@ func (s *server) liveBoard(ctx context.Context, in *struct {
 	return reply(live), nil
 }
 
-func (s *server) keepBoard(ctx context.Context, in *struct {
-	Quad string `path:"quad"`
-	Body BoardAddress
-}) (*answer[[]BoardKept], error) {
-	if _, err := s.planned(in.Quad); err != nil {
-		return nil, err
-	}
-	err := s.withBoard(ctx, in.Body, func(ctx context.Context, client *msp.Client) error {
-		state, err := msp.ReadBoard(ctx, client)
-		if err != nil {
-			return err
-		}
-		_, err = s.store.KeepBoard(in.Quad, "kept by hand", state, time.Now())
-		return err
-	})
-	if err != nil {
-		return nil, err
-	}
-	return s.kept(in.Quad, 0)
-}
-
-func (s *server) keptBoards(_ context.Context, in *struct {
-	Quad   string `path:"quad"`
-	Before int64  `query:"before" doc:"those before this one; absent: the newest"`
-}) (*answer[[]BoardKept], error) {
-	return s.kept(in.Quad, in.Before)
-}
-
-func (s *server) kept(quad string, before int64) (*answer[[]BoardKept], error) {
-	c, err := s.planned(quad)
-	if err != nil {
-		return nil, err
-	}
-	list, err := s.store.Boards(quad, before, store.DefaultPage)
-	if err != nil {
-		return nil, problem(err)
-	}
-	out := []BoardKept{}
-	for i, b := range list {
-		k := BoardKept{
-			ID:      b.ID,
-			At:      b.At,
-			Why:     b.Why,
-			Runs:    b.State.Variant + " " + string(b.State.Version),
-			Differs: []setup.Difference{},
-		}
-		if i+1 < len(list) {
-			k.Differs = setup.Between(list[i+1].State, b.State, runsOf(c, b.State.Variant))
-		}
-		out = append(out, k)
-	}
-	return reply(out), nil
-}
-
 // runsOf finds the flight firmware that calls itself so; one without numbers where
 // none does.
 func runsOf(c fleet.Case, variant string) *gear.FlightFirmware {
@@ -516,55 +293,4 @@ func runsOf(c fleet.Case, variant string) *gear.FlightFirmware {
 		}
 	}
 	return &gear.FlightFirmware{}
-}
-
-func (s *server) keptBoard(quad string, id int64) (store.BoardSnapshot, error) {
-	b, ok, err := s.store.Board(quad, id)
-	if err != nil {
-		return b, problem(err)
-	}
-	if !ok {
-		return b, notFound("snapshot", fmt.Sprint(id))
-	}
-	return b, nil
-}
-
-// betweenBoards compares two snapshots of a quad's board.
-func (s *server) betweenBoards(_ context.Context, in *struct {
-	Quad string `path:"quad"`
-	A    int64  `query:"a" required:"true"`
-	B    int64  `query:"b" required:"true"`
-}) (*answer[[]setup.Difference], error) {
-	c, err := s.planned(in.Quad)
-	if err != nil {
-		return nil, err
-	}
-	a, err := s.keptBoard(in.Quad, in.A)
-	if err != nil {
-		return nil, err
-	}
-	b, err := s.keptBoard(in.Quad, in.B)
-	if err != nil {
-		return nil, err
-	}
-	return reply(setup.Between(a.State, b.State, runsOf(c, b.State.Variant))), nil
-}
-
-func (s *server) exportBoard(_ context.Context, in *struct {
-	Quad string `path:"quad"`
-	ID   int64  `path:"id"`
-}) (*download, error) {
-	b, err := s.keptBoard(in.Quad, in.ID)
-	if err != nil {
-		return nil, err
-	}
-	text, err := json.MarshalIndent(b, "", "  ")
-	if err != nil {
-		return nil, problem(err)
-	}
-	return &download{
-		ContentType:        "application/json",
-		ContentDisposition: fmt.Sprintf(`attachment; filename="%s-board-%d.json"`, in.Quad, in.ID),
-		Body:               append(text, '\n'),
-	}, nil
 }
