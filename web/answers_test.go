@@ -1,6 +1,10 @@
 package web
 
 import (
+	"context"
+	"fmt"
+	"log/slog"
+	"runtime"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -11,11 +15,12 @@ import (
 // The same question on the same revision is worked out once, however many ask at once; on
 // another it is worked out anew; a fault is never answered as if there were nothing.
 func TestAQuestionIsWorkedOutOncePerRevision(t *testing.T) {
-	var a answers
+	a := newAnswers(slog.New(slog.DiscardHandler))
+	ctx := context.Background()
 	var worked atomic.Int64
 	find := func() (any, error) { return worked.Add(1), nil }
 	ask := func(revision int64, question string) string {
-		text, err := a.of(revision, question, find)
+		text, err := a.of(ctx, revision, question, find)
 		assert.NoError(t, err)
 		return string(text)
 	}
@@ -31,7 +36,41 @@ func TestAQuestionIsWorkedOutOncePerRevision(t *testing.T) {
 		ask(8, string(rune('a'+n)))
 		assert.LessOrEqual(t, len(a.kept), mostKept)
 	}
-	assert.Panics(t, func() { _, _ = a.of(9, "fault", func() (any, error) { panic("here") }) })
-	_, err := a.of(9, "fault", find)
+	assert.Panics(t, func() { _, _ = a.of(ctx, 9, "fault", func() (any, error) { panic("here") }) })
+	_, err := a.of(ctx, 9, "fault", find)
 	assert.ErrorIs(t, err, errStopped)
+}
+
+// What nobody waits for any more is not begun, and who comes after is answered.
+func TestAQuestionGivenUpIsNotWorkedOn(t *testing.T) {
+	a := newAnswers(slog.New(slog.DiscardHandler))
+	hold := make(chan struct{})
+	var wait sync.WaitGroup
+	for n := range cap(a.at) { // every place is taken
+		wait.Go(func() {
+			_, _ = a.of(context.Background(), 1, fmt.Sprint("busy ", n), func() (any, error) { <-hold; return 1, nil })
+		})
+	}
+	for len(a.at) < cap(a.at) {
+		runtime.Gosched()
+	}
+	var worked atomic.Int64
+	find := func() (any, error) { return worked.Add(1), nil }
+	gone, goes := context.WithCancel(context.Background())
+	left := make(chan error)
+	go func() {
+		_, err := a.of(gone, 1, "given up", find)
+		left <- err
+	}()
+	waits := make(chan string)
+	go func() {
+		text, _ := a.of(context.Background(), 1, "given up", find)
+		waits <- string(text)
+	}()
+	goes()
+	assert.ErrorIs(t, <-left, context.Canceled)
+	assert.Zero(t, worked.Load())
+	close(hold)
+	assert.Equal(t, "1", <-waits, "who still waits is answered")
+	wait.Wait()
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -34,6 +35,8 @@ func problem(err error) error {
 		return err
 	case errors.As(err, &wrong):
 		return invalid(wrong)
+	case errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
+		return huma.Error503ServiceUnavailable("The question was given up before it was answered: ask again.")
 	case errors.As(err, &trouble):
 		return huma.NewError(statusOf[trouble.Condition], trouble.Says)
 	case errors.As(err, &stale):

@@ -79,10 +79,10 @@ type QuadView struct {
 
 func (s *server) registerFleet(api huma.API) {
 	huma.Get(api, "/api/board", s.board, holds[BoardPage](api))
-	huma.Get(api, "/api/quads/{quad}", func(_ context.Context, in *struct {
+	huma.Get(api, "/api/quads/{quad}", func(ctx context.Context, in *struct {
 		Quad string `path:"quad"`
 	}) (*ready[QuadView], error) {
-		return s.quadView(in.Quad)
+		return s.quadView(ctx, in.Quad)
 	}, holds[QuadView](api))
 	huma.Post(api, "/api/quads/{quad}/next", s.plan, holds[QuadView](api))
 }
@@ -94,7 +94,7 @@ type BoardPage struct {
 }
 
 // board is the yoke board; the sentence speaks of all quads, the rows are those asked for.
-func (s *server) board(_ context.Context, in *struct {
+func (s *server) board(ctx context.Context, in *struct {
 	Left  string `query:"left" doc:"ids of goggles and controllers left at home, separated by commas"`
 	From  int    `query:"from" minimum:"0" doc:"the first row"`
 	Count int    `query:"count" minimum:"0" maximum:"10000" doc:"how many rows; absent: 200"`
@@ -105,7 +105,7 @@ func (s *server) board(_ context.Context, in *struct {
 	}
 	count := cmp.Or(in.Count, rowsAtOnce)
 	question := fmt.Sprintf("board %s from %d count %d", in.Left, in.From, count)
-	return answered(&s.answers, snap.Revision, question, func() (*BoardPage, error) {
+	return answered(ctx, s.answers, snap.Revision, question, func() (*BoardPage, error) {
 		page := BoardPage{Board: s.memory.Board(snap.Library, snap.Index, strings.Split(in.Left, ","))}
 		page.Of = len(page.Rows)
 		from := min(in.From, page.Of)
@@ -139,7 +139,7 @@ func (s *server) plan(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.quadView(in.Quad)
+	return s.quadView(ctx, in.Quad)
 }
 
 // takeAgain reads a changed entry as if it came in a file, so that a patch can
@@ -165,7 +165,7 @@ func (s *server) describe(c *Conflict, ref stock.Ref, change func(*stock.Stock) 
 	}
 }
 
-func (s *server) quadView(id string) (*ready[QuadView], error) {
+func (s *server) quadView(ctx context.Context, id string) (*ready[QuadView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
@@ -182,7 +182,7 @@ func (s *server) quadView(id string) (*ready[QuadView], error) {
 	if measured != nil {
 		question += fmt.Sprint(" at ", float64(*measured))
 	}
-	return answered(&s.answers, snap.Revision, question, func() (*QuadView, error) {
+	return answered(ctx, s.answers, snap.Revision, question, func() (*QuadView, error) {
 		v := viewOf(snap, q)
 		v.Mount = mountOf(fleet.NewCase(snap.Library, snap.Index, q), measured)
 		return &v, nil

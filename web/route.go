@@ -39,7 +39,7 @@ type RouteView struct {
 }
 
 func (s *server) registerRoute(api huma.API) {
-	huma.Get(api, "/api/route", func(_ context.Context, _ *struct{}) (*ready[RouteView], error) { return s.routeView() }, holds[RouteView](api))
+	huma.Get(api, "/api/route", func(ctx context.Context, _ *struct{}) (*ready[RouteView], error) { return s.routeView(ctx) }, holds[RouteView](api))
 	huma.Put(api, "/api/route", s.saveGoals, holds[RouteView](api))
 	huma.Get(api, "/api/route/why", s.why)
 	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {
@@ -74,7 +74,7 @@ func (s *server) saveGoals(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.routeView()
+	return s.routeView(ctx)
 }
 
 // why explains one want that failed, of which the plan itself explains the first.
@@ -99,13 +99,13 @@ func (s *server) why(_ context.Context, in *struct {
 	return reply(*conflict), nil
 }
 
-func (s *server) routeView() (*ready[RouteView], error) {
+func (s *server) routeView(ctx context.Context) (*ready[RouteView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
 	question := "route on " + time.Now().Format(time.DateOnly)
-	return answered(&s.answers, snap.Revision, question, func() (*RouteView, error) { return routeOf(snap) })
+	return answered(ctx, s.answers, snap.Revision, question, func() (*RouteView, error) { return routeOf(snap) })
 }
 
 func routeOf(snap *store.Snapshot) (*RouteView, error) {

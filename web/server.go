@@ -36,7 +36,7 @@ type server struct {
 	options Options
 	boards  *boards
 	door    *door
-	answers answers
+	answers *answers
 	memory  swap.Memory // of what the yoke board shows of each quad
 }
 
@@ -45,7 +45,7 @@ func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
 	at := &door{key: options.Key, store: st, now: time.Now}
 	router.Use(logged(options.Log), recovered(options.Log), secured(options.Key == ""), at.admitted, middleware.Compress(5, "application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "image/svg+xml", "text/csv"), bounded)
-	newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at})
+	newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log)})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
 }

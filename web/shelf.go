@@ -69,7 +69,7 @@ func (s *server) registerShelf(api huma.API) {
 }
 
 // shelf is everything that has been put in, or what is asked for of it.
-func (s *server) shelf(_ context.Context, in *struct {
+func (s *server) shelf(ctx context.Context, in *struct {
 	Kind  string `query:"kind" doc:"entries of this kind alone"`
 	Find  string `query:"find" doc:"entries whose id, name, model or source hold these letters"`
 	From  int    `query:"from" minimum:"0" doc:"the first entry of those"`
@@ -80,7 +80,7 @@ func (s *server) shelf(_ context.Context, in *struct {
 		return nil, problem(err)
 	}
 	question := fmt.Sprintf("shelf %s %q from %d count %d", in.Kind, in.Find, in.From, in.Count)
-	return answered(&s.answers, snap.Revision, question, func() (*Shelf, error) {
+	return answered(ctx, s.answers, snap.Revision, question, func() (*Shelf, error) {
 		all := shelf(snap)
 		find := strings.ToLower(in.Find)
 		all.Entries = slices.DeleteFunc(all.Entries, func(e ShelfEntry) bool {

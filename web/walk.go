@@ -71,7 +71,7 @@ func (s *server) walk(ctx context.Context, revision int64, change func(*stock.St
 	if err := s.store.Update(deed(ctx, "walked the route"), change, store.Expect{Ref: store.Everything, Revision: revision}); err != nil {
 		return nil, problem(err)
 	}
-	return s.routeView()
+	return s.routeView(ctx)
 }
 
 func now() string { return time.Now().UTC().Format(time.RFC3339) }

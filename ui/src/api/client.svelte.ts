@@ -37,6 +37,7 @@ export type Shelf = Schemas['Shelf'];
 export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
 export type FieldChange = Schemas['FieldChange'];
+export type Session = Schemas['Session'];
 export type RouteView = Schemas['RouteView'];
 export type RouteStep = RouteView['plan']['steps'][number];
 export type RouteLane = RouteView['plan']['lanes'][number];
@@ -145,6 +146,8 @@ export const api = {
   standIn: (quad: string, faults: Faults, more: { stop?: boolean; osdOff?: boolean } = {}) =>
     written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, ...more } }))),
   enter: (key: string, name: string) => answered(client.POST('/api/session', { body: { key, name } })),
+  sessions: () => read(() => client.GET('/api/sessions')),
+  endSession: (id: number) => written(answered(client.DELETE('/api/sessions/{id}', { params: { path: { id } } }).then((r) => ({ ...r, data: r.response.ok ? true : undefined })))),
   fault: (quad: string, query: { symptom?: string; yes?: string; no?: string }) => read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
   faultAsking: (quad: string, query: { symptom?: string; yes?: string; no?: string }, address: string) =>
     read(() => client.POST('/api/quads/{quad}/fault', { params: { path: { quad }, query }, body: { address } })),

@@ -4,6 +4,7 @@
   import { Button } from 'flowbite-svelte';
   import { api, type Failure, type Import, type Shelf } from '../api/client.svelte';
   import Backup from './Backup.svelte';
+  import Sessions from './Sessions.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   interface Props {
@@ -96,6 +97,7 @@
     </ul>
   </div>
   <Backup {onreload} />
+  <Sessions />
 </section>
 
 <style>

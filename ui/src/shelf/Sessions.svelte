@@ -1,0 +1,60 @@
+<script lang="ts">
+  // Who was let in from other machines; nothing is shown where nobody was.
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { api, type Failure, type Session } from '../api/client.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+
+  let list = $state.raw<Session[]>([]);
+  let failure = $state.raw<Failure | null>(null);
+
+  async function look() {
+    const answer = await api.sessions();
+    if (answer.ok) list = answer.data;
+    else failure = answer.failure;
+  }
+  onMount(look);
+
+  async function end(id: number) {
+    const answer = await api.endSession(id);
+    failure = answer.ok ? null : answer.failure;
+    if (answer.ok) await look();
+  }
+</script>
+
+{#if list.length > 0 || failure}
+  <div class="panel">
+    <h2>Who was let in</h2>
+    <p class="soft">Browsers that knew the key. One that is let in no longer is asked for it again.</p>
+    {#if failure}<FailureNote {failure} />{/if}
+    <ul>
+      {#each list as s (s.id)}
+        <li><span><strong>{s.name}</strong> <span class="soft">since {new Date(s.at).toLocaleString()}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
+      {/each}
+    </ul>
+  </div>
+{/if}
+
+<style>
+  .panel {
+    padding: 1rem 1.2rem 1.2rem;
+    display: grid;
+    gap: 0.6rem;
+    min-width: 0;
+  }
+  h2 {
+    font-size: 1.2rem;
+    font-weight: 700;
+  }
+  ul {
+    display: grid;
+    gap: 0.4rem;
+  }
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0.4rem;
+    overflow-wrap: anywhere;
+  }
+</style>
