@@ -61,7 +61,7 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 	if err != nil {
 		return nil, problem(err)
 	}
-	view, err := routeOf(snap)
+	steps, err := route.Steps(routeRequest(snap))
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -76,7 +76,6 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 		}
 		return list
 	}
-	steps := view.Plan.Steps
 	r.Plan = toDo(steps)
 	var homeward []route.Step
 	if back {

@@ -99,11 +99,11 @@ func (s *server) backView() (*answer[BackView], error) {
 	v := BackView{Whole: snap.Revision}
 	homes := route.Homes(snap.Fleet.Taken)
 	if v.Began = len(homes) > 0; !v.Began {
-		plan, err := route.Solve(request)
+		steps, err := route.Steps(request)
 		if err != nil {
 			return nil, problem(err)
 		}
-		if request, homes, err = route.After(request, plan.Steps); err != nil {
+		if request, homes, err = route.After(request, steps); err != nil {
 			return nil, problem(err)
 		}
 	}

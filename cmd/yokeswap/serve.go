@@ -86,7 +86,13 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 	if !web.IsLoopback(listen) {
 		key = web.NewKey()
 	}
-	time.AfterFunc(2*time.Second, debug.FreeOSMemory) // what reading the database took
+	// Reading the database and judging for the first time is a rush that leaves much behind;
+	// after it what is held is held for long, and the rest given back.
+	debug.SetGCPercent(200)
+	time.AfterFunc(3*time.Second, func() {
+		debug.SetGCPercent(100)
+		debug.FreeOSMemory()
+	})
 	log := slog.New(slog.NewTextHandler(c.stderr, nil))
 	listener, err := net.Listen("tcp", listen)
 	if err != nil {

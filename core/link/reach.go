@@ -19,8 +19,8 @@ const (
 type GogglesReach struct {
 	Goggles string `json:"goggles"` // kit id
 	Reach   Reach  `json:"reach"`
-	Updates int    `json:"updates"` // firmware updates the nearest plan takes
-	Swap    bool   `json:"swap"`    // the air unit has still to go in
+	Updates int    `json:"updates,omitempty"` // firmware updates the nearest plan takes
+	Swap    bool   `json:"swap,omitempty"`    // the air unit has still to go in
 	// Controller is what the sticks go through, by name: a controller owned or the
 	// separate receiver; empty where none is needed, or none owned goes.
 	Controller string `json:"controller,omitempty"`

@@ -81,6 +81,18 @@ func Solve(r Request) (Plan, error) {
 	return plan, nil
 }
 
+// Steps are those of Solve alone, without the reasons why and who can fly when.
+func Steps(r Request) ([]Step, error) {
+	p, err := prepare(r)
+	if err != nil {
+		return nil, err
+	}
+	w := newWriter(r, p, p.solve(cmp.Or(r.Budget, DefaultBudget)))
+	w.targets(w.links()) // which says the mode that goggles end in
+	steps, _ := w.steps()
+	return steps, nil
+}
+
 // writer turns a solution into words.
 type writer struct {
 	Request

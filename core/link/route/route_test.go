@@ -526,6 +526,9 @@ func TestAskedForItIsExplainedTheSame(t *testing.T) {
 	assert.Greater(t, compared, 20)
 	r := instance(11, 300, 3)
 	p := solved(t, r)
+	steps, err := Steps(r)
+	require.NoError(t, err)
+	assert.Equal(t, p.Steps, steps, "the steps alone are the same")
 	explained, silent := 0, 0
 	for i, l := range p.Links {
 		switch {
@@ -541,6 +544,6 @@ func TestAskedForItIsExplainedTheSame(t *testing.T) {
 	}
 	assert.Equal(t, MostExplained, explained)
 	assert.Positive(t, silent)
-	_, err := Why(r, len(p.Links))
+	_, err = Why(r, len(p.Links))
 	assert.ErrorContains(t, err, "wants[")
 }

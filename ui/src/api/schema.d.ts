@@ -1256,9 +1256,9 @@ export interface components {
             noSticks?: boolean;
             reach: string;
             says: string;
-            swap: boolean;
+            swap?: boolean;
             /** Format: int64 */
-            updates: number;
+            updates?: number;
         };
         Health: {
             /** @enum {string} */

@@ -8,7 +8,7 @@ export function reachWords(r: Reach): string {
     case 'now':
       return r.swap ? 'after the swap' : 'now';
     case 'after':
-      return r.updates === 0 ? 'after a mode switch' : `after ${r.updates} update${r.updates === 1 ? '' : 's'}`;
+      return !r.updates ? 'after a mode switch' : `after ${r.updates} update${r.updates === 1 ? '' : 's'}`;
     case 'never':
       return 'never';
     default:
