@@ -221,6 +221,10 @@ func (s *Store) Health() (Condition, error) {
 	if t := s.trouble.Load(); t != nil {
 		return t.Condition, t
 	}
+	if !s.write.TryLock() {
+		return Sound, nil // it is being written to at this moment
+	}
+	defer s.write.Unlock()
 	if err := s.db.Exec("BEGIN IMMEDIATE; ROLLBACK").Error; err != nil {
 		var t *Trouble
 		if errors.As(s.inWords(err), &t) && t.Condition == ReadOnly {

@@ -57,6 +57,7 @@ type Chart struct {
 	newest     int                      // the newest release offered; unlisted: none
 	back       []atomic.Pointer[[]bool] // by release: to which moves lead from it, modes and activation apart
 	trees      sync.Map                 // origin to *tree
+	places     sync.Map                 // version to its place
 }
 
 // NewChart charts a device's releases, modes and activation. A nil activation
@@ -144,7 +145,12 @@ func (c *Chart) place(v Version) int {
 	if !v.Known() {
 		return unlisted
 	}
-	return slices.IndexFunc(c.moves, func(m Move) bool { return m.Version.Compare(v) == 0 })
+	if at, known := c.places.Load(v); known {
+		return at.(int)
+	}
+	at := slices.IndexFunc(c.moves, func(m Move) bool { return m.Version.Compare(v) == 0 })
+	c.places.Store(v, at)
+	return at
 }
 
 // installs says whether a release goes over the one at a place. Over a release
@@ -220,9 +226,7 @@ func (c *Chart) Way(from, goal State) ([]Step, bool) {
 	if step, ok := c.direct(from, goal, start, target); ok {
 		return []Step{step}, true
 	}
-	return c.tree(origin{from, goal.Mode, goal.Activated}).way(func(n node) bool {
-		return n.at == target && (goal.Mode == "" || goal.Mode == n.mode) && (n.activated || !goal.Activated)
-	})
+	return c.tree(origin{from, goal.Mode, goal.Activated}).to(target)
 }
 
 // direct is the way of most devices: one update, where nothing can be better.

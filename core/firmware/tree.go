@@ -3,6 +3,7 @@ package firmware
 import (
 	"container/heap"
 	"slices"
+	"sync"
 )
 
 // origin is where the ways of a tree begin, and what decides which steps are worth
@@ -27,8 +28,15 @@ type tree struct {
 	chart  *Chart
 	origin origin
 	nodes  []node
-	before []int32 // where the way to a node comes from; -1: the origin
-	order  []int32 // the nodes, the cheapest to reach first
+	before []int32  // where the way to a node comes from; -1: the origin
+	order  []int32  // the nodes, the cheapest to reach first
+	ways   sync.Map // place of a release to *way
+}
+
+// way is the best way to a release, as it is wanted in the end.
+type way struct {
+	steps []Step
+	ok    bool
 }
 
 // cost of a way: one-way steps, steps, steps after activation.
@@ -138,13 +146,25 @@ func (t *tree) wants(mode string) bool {
 	return mode == t.origin.mode || slices.ContainsFunc(t.chart.moves, func(m Move) bool { return m.Mode == mode })
 }
 
-// way is the best way to a node.
-func (t *tree) way(is func(node) bool) ([]Step, bool) {
+// to is the best way to the release at a place, in the mode and state that is wanted in
+// the end. It is traced once.
+func (t *tree) to(target int) ([]Step, bool) {
+	if known, ok := t.ways.Load(target); ok {
+		w := known.(*way)
+		return w.steps, w.ok
+	}
+	w := &way{}
+	w.steps, w.ok = t.trace(target)
+	t.ways.Store(target, w)
+	return w.steps, w.ok
+}
+
+func (t *tree) trace(target int) (steps []Step, ok bool) {
 	for _, at := range t.order {
-		if !is(t.nodes[at]) {
+		n := t.nodes[at]
+		if n.at != target || t.origin.mode != "" && t.origin.mode != n.mode || t.origin.activated && !n.activated {
 			continue
 		}
-		var steps []Step
 		for ; t.before[at] >= 0; at = t.before[at] {
 			steps = append(steps, t.step(t.nodes[t.before[at]], t.nodes[at]))
 		}

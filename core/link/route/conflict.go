@@ -56,8 +56,8 @@ func (w *writer) explain(links []Link, asked func(i int) bool) {
 		refused[r.want] = true
 	}
 	for i := range links {
-		if links[i].Met || !asked(i) {
-			continue
+		if links[i].Met || *w.spent > mostLooks || !asked(i) {
+			continue // what takes too long is explained when it is asked for
 		}
 		met := stand.beside(w.Wants[i].Quad)
 		c := &Conflict{Wants: []int{i}, Facts: []string{}, Ways: []Way{}}
@@ -125,8 +125,19 @@ func (s *standing) beside(quad string) []int {
 	return list
 }
 
-// feasible asks whether all these wants can be met at once.
+// feasible asks whether all these wants can be met at once; excluded whether it is
+// proven that they cannot: neither where the search was cut off at its bound.
 func feasible(r Request, wants []int) bool {
+	all, _ := tryAll(r, wants)
+	return all
+}
+
+func excluded(r Request, wants []int) bool {
+	all, bounded := tryAll(r, wants)
+	return !all && !bounded
+}
+
+func tryAll(r Request, wants []int) (all, bounded bool) {
 	sub := r
 	sub.Wants, sub.Values = nil, nil
 	for _, i := range wants {
@@ -136,10 +147,13 @@ func feasible(r Request, wants []int) bool {
 	}
 	p, err := prepare(sub)
 	if err != nil || len(p.refused) > 0 {
-		return false
+		return false, false
 	}
-	s := p.solve(DefaultBudget)
-	return int(s.score.high>>(2*part)) == len(wants)
+	s := p.solveWithin(DefaultBudget, mostLooks/30)
+	if r.spent != nil {
+		*r.spent += s.looks
+	}
+	return int(s.score.high>>(2*part)) == len(wants), s.bounded
 }
 
 // smallest finds the fewest wants, the failed one among them, that cannot all
@@ -147,12 +161,15 @@ func feasible(r Request, wants []int) bool {
 // beyond that a set of which none can be spared. Only wants that share a device
 // with the set can matter.
 func (w *writer) smallest(failed int, met []int) []int {
-	if !feasible(w.Request, []int{failed}) {
+	if excluded(w.Request, []int{failed}) {
 		return []int{failed}
 	}
 	near := w.near(failed, met)
 	for _, a := range near {
-		if !feasible(w.Request, []int{failed, a}) {
+		if *w.spent > mostLooks {
+			break
+		}
+		if excluded(w.Request, []int{failed, a}) {
 			return []int{failed, a}
 		}
 	}
@@ -160,21 +177,21 @@ func (w *writer) smallest(failed int, met []int) []int {
 	tried := 0
 	for i, a := range near {
 		for _, b := range near[i+1:] {
-			if tried++; tried > mostPairs {
+			if tried++; tried > mostPairs || *w.spent > mostLooks {
 				break
 			}
-			if !feasible(w.Request, []int{failed, a, b}) {
+			if excluded(w.Request, []int{failed, a, b}) {
 				return []int{failed, a, b}
 			}
 		}
 	}
 	set := append([]int{failed}, met...)
-	if feasible(w.Request, set) {
+	if !excluded(w.Request, set) {
 		return []int{failed} // dearer than what was chosen, not excluded by it
 	}
 	for i := len(set) - 1; i > 0; i-- { // take out whatever is not needed for the conflict
 		without := slices.Delete(slices.Clone(set), i, i+1)
-		if !feasible(w.Request, without) {
+		if excluded(w.Request, without) {
 			set = without
 		}
 	}

@@ -12,7 +12,7 @@ import (
 // The bounds of the search for an order. They are counts of work, not times, so
 // that the same request gives the same plan everywhere.
 const (
-	mostOrders  = 20_000  // orders of the shared devices' steps, times quads
+	mostOrders  = 60_000  // orders of the shared devices' steps, times quads and states
 	exactSteps  = 7       // so many steps are tried in every order
 	mostRefined = 400_000 // quads times steps looked at while moving steps about
 )
@@ -180,7 +180,7 @@ type ordering struct {
 	shared   []chain
 	crafts   []*craft
 	sleeping map[string]bool
-	tried    int
+	tried    int   // quads looked at in states between steps
 	best     []int // which chain steps next
 	price    [3]int
 }
@@ -188,7 +188,7 @@ type ordering struct {
 // descend tries every order that goes on from the one begun; taken counts the
 // steps of each chain in it.
 func (o *ordering) descend(order []int, taken []int) {
-	if o.tried > 0 && o.tried*len(o.crafts) > mostOrders {
+	if o.tried > mostOrders {
 		return
 	}
 	done := true
@@ -204,7 +204,8 @@ func (o *ordering) descend(order []int, taken []int) {
 	if !done {
 		return
 	}
-	o.tried++
+	first := o.tried == 0
+	o.tried += max(1, len(o.crafts)*(len(order)+1))
 	price := [3]int{0, 0, o.toolChanges(order)}
 	states := o.states(order)
 	for _, c := range o.crafts {
@@ -214,7 +215,7 @@ func (o *ordering) descend(order []int, taken []int) {
 			price[0] += dark
 		}
 	}
-	if o.tried == 1 || slices.Compare(price[:], o.price[:]) < 0 {
+	if first || slices.Compare(price[:], o.price[:]) < 0 {
 		o.best, o.price = slices.Clone(order), price
 	}
 }

@@ -108,6 +108,7 @@ type writer struct {
 }
 
 func newWriter(r Request, p *problem, s solution) *writer {
+	r.spent = new(int)
 	w := &writer{
 		Request:  r,
 		problem:  p,

@@ -20,6 +20,8 @@ type Request struct {
 	// NotOffered are releases a tool has been seen not to offer, by kit id.
 	NotOffered map[string][]firmware.Version
 	Budget     int // most nodes to search; 0 for DefaultBudget
+
+	spent *int // looks of the searches that explain
 }
 
 // DefaultBudget is the most nodes searched where the request sets none.

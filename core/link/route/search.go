@@ -14,6 +14,9 @@ type search struct {
 	sum    score      // of best, and of the costs chosen
 	budget int
 	nodes  int
+	looks  int // releases of units looked at: the work of it
+
+	mostLooks int
 
 	found  bool
 	top    score
@@ -28,10 +31,17 @@ type solution struct {
 	ofUnits  []int // choice of each group
 	bounded  bool
 	nodes    int
+	looks    int
 }
 
-func (p *problem) solve(budget int) solution {
-	s := &search{problem: p, budget: budget, now: make([]int, len(p.shared)), chosen: make([]int, len(p.shared))}
+// mostLooks bounds the work of one search where devices have very many releases that
+// differ: about a second. Fleets that are flown stay far below.
+const mostLooks = 30_000_000
+
+func (p *problem) solve(budget int) solution { return p.solveWithin(budget, mostLooks) }
+
+func (p *problem) solveWithin(budget, looks int) solution {
+	s := &search{problem: p, budget: budget, mostLooks: looks, now: make([]int, len(p.shared)), chosen: make([]int, len(p.shared))}
 	for i, d := range p.shared {
 		s.order = append(s.order, i)
 		s.masks = append(s.masks, d.any)
@@ -44,7 +54,7 @@ func (p *problem) solve(budget int) solution {
 		s.sum = s.sum.add(v)
 	}
 	s.descend(0)
-	out := solution{score: s.top, ofShared: s.chosen, bounded: s.nodes > s.budget, nodes: s.nodes}
+	out := solution{score: s.top, ofShared: s.chosen, bounded: s.over(), nodes: s.nodes, looks: s.looks}
 	for i, d := range p.shared {
 		s.masks[i] = d.choices[s.chosen[i]].masks
 	}
@@ -55,9 +65,11 @@ func (p *problem) solve(budget int) solution {
 	return out
 }
 
+func (s *search) over() bool { return s.nodes > s.budget || s.looks > s.mostLooks }
+
 func (s *search) descend(depth int) {
 	s.nodes++
-	if s.nodes > s.budget && s.found || s.found && !s.top.less(s.sum) {
+	if s.found && (s.over() || !s.top.less(s.sum)) {
 		return
 	}
 	if depth == len(s.order) {
@@ -77,6 +89,7 @@ func (s *search) descend(depth int) {
 		s.masks[at] = d.choices[c].masks
 		b := branch{choice: c, sum: s.sum.add(d.choices[c].cost.score()), best: make([]score, len(d.uses))}
 		for k, g := range d.uses {
+			s.looks += len(s.groups[g].unit.choices) * len(s.groups[g].wants)
 			_, v := s.groups[g].choose(s.masks)
 			b.best[k] = v.times(len(s.groups[g].members))
 			b.sum = b.sum.add(b.best[k]).add(s.best[g].times(-1))
