@@ -71,7 +71,7 @@ test: build chromium references
 	go tool staticcheck ./...
 	echo "== Go: tests"
 	if command -v gcc >/dev/null; then go test -race ./core/...; else echo "no C compiler: the core's tests run without -race"; go test ./core/...; fi
-	go test ./core/link/route -run Explanation
+	go test ./core/link/route -run "Explanation|LongCharts"
 	go test ./core ./core/swap -run "Missing|EveryField|NothingStops"
 	go test $$(go list ./... | grep -v '^yokeswap/core')
 	echo "== API types in step"

@@ -1,3 +1,7 @@
+//go:build !race
+
+// It takes long with the race detector, so it is run without.
+
 package route
 
 import (
