@@ -144,9 +144,20 @@ func instancePath(root any, location []string) string {
 
 // mostEntries is how many entries the published schema lets a list of a file have.
 func mostEntries(name, list string) int {
-	most, stated := member(member(schemaText(name), "properties"), list)["maxItems"].(float64)
-	if !stated {
-		return maxList
+	if most, stated := listBounds()[name+"/"+list]; stated {
+		return most
 	}
-	return int(most)
+	return maxList
 }
+
+var listBounds = sync.OnceValue(func() map[string]int {
+	bounds := map[string]int{}
+	for _, name := range []string{"gear-pack", "fleet"} {
+		for list, is := range member(schemaText(name), "properties") {
+			if most, stated := is.(map[string]any)["maxItems"].(float64); stated {
+				bounds[name+"/"+list] = int(most)
+			}
+		}
+	}
+	return bounds
+})

@@ -115,6 +115,7 @@ func TestABrokenRowIsSetAside(t *testing.T) {
 	require.Len(t, snap.Aside, 2)
 	assert.Equal(t, "visor-c", snap.Aside[0].ID)
 	assert.NotEmpty(t, snap.Aside[0].Why)
+	assert.Len(t, snap.Library.AllUnread(), 2, "what rests on them is unknown")
 	for _, change := range []func(s *stock.Stock) error{
 		func(s *stock.Stock) error {
 			text, err := format.Write(s.Entry(stock.Ref{Kind: stock.KindQuad, ID: "quern"}))
@@ -150,7 +151,8 @@ func TestABrokenRowIsSetAside(t *testing.T) {
 	assert.Empty(t, found)
 	st = open(t, dir)
 	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error { s.SetRegion("harrow"); return nil }))
-	assert.Len(t, snapshot(t, st).Aside, 0)
+	assert.Empty(t, snapshot(t, st).Aside)
+	assert.Empty(t, snapshot(t, st).Library.AllUnread())
 	copies, err := filepath.Glob(filepath.Join(dir, store.FileName+".before-doctor-*"))
 	require.NoError(t, err)
 	assert.NotEmpty(t, copies)

@@ -132,12 +132,12 @@ func (s *Store) Events(quad string, before int64, count int) ([]Event, error) {
 	return list, nil
 }
 
-// Undone says that a change cannot be taken back: later ones have touched the same.
-type Undone struct {
+// ChangedSince says that a change cannot be taken back: later ones have touched the same.
+type ChangedSince struct {
 	Ref stock.Ref
 }
 
-func (u Undone) Error() string {
+func (u ChangedSince) Error() string {
 	return fmt.Sprintf("%s has been changed again since: take that back first", u.Ref)
 }
 
@@ -161,6 +161,18 @@ func (s *Store) Undo(change int64, deed Deed, check func(*stock.Stock) error) er
 			return nil, fmt.Errorf("read the database: %w", err)
 		}
 		lives := map[string]int64{}
+		ticks := rows[:0:0]
+		rows = slices.DeleteFunc(rows, func(r eventRow) bool {
+			if r.Kind == kindTick {
+				ticks = append(ticks, r)
+			}
+			return r.Kind == kindTick
+		})
+		for i := range ticks {
+			if err := ticks[i].tickAgain(tx); err != nil {
+				return nil, err
+			}
+		}
 		for i := range rows {
 			ref := stock.Ref{Kind: rows[i].Kind, ID: rows[i].Entry}
 			still, err := rows[i].stands(&before.Stock, ref)
@@ -168,7 +180,7 @@ func (s *Store) Undo(change int64, deed Deed, check func(*stock.Stock) error) er
 				return nil, err
 			}
 			if !still {
-				return nil, Undone{ref}
+				return nil, ChangedSince{ref}
 			}
 			if rows[i].Kind == stock.KindQuad {
 				lives[rows[i].Entry] = rows[i].Life
@@ -183,6 +195,42 @@ func (s *Store) Undo(change int64, deed Deed, check func(*stock.Stock) error) er
 			return check(st)
 		})
 	})
+}
+
+// kindTick is the kind of an event that tells of a step of the bench; its entry is the step.
+const kindTick = "tick"
+
+// tickAgain brings a step of the bench to what it was before an event.
+func (r *eventRow) tickAgain(tx *gorm.DB) error {
+	body, err := unsqueezed(r.Before)
+	if err != nil || body == nil {
+		return err // it was not ticked; what has been ticked since stays
+	}
+	var was benchRow
+	if err := json.Unmarshal(body, &was); err != nil {
+		return fmt.Errorf("read event %d: %w", r.ID, err)
+	}
+	return tx.Save(&was).Error
+}
+
+// tickEvent tells of a step of the bench that was ticked, or cleared away with its run.
+func tickEvent(deed Deed, change int64, before, after *benchRow, at time.Time) (eventRow, error) {
+	row := eventRow{At: at.UTC(), Change: change, Who: deed.Who, Does: deed.Does, Kind: kindTick}
+	for _, side := range []struct {
+		is   *benchRow
+		into *[]byte
+	}{{before, &row.Before}, {after, &row.After}} {
+		if side.is == nil {
+			continue
+		}
+		body, err := json.Marshal(side.is)
+		if err != nil {
+			return row, fmt.Errorf("encode the step: %w", err)
+		}
+		*side.into = squeezed(string(body))
+		row.Quad, row.Life, row.Entry = side.is.Quad, side.is.Life, side.is.Step
+	}
+	return row, nil
 }
 
 // stands says whether an entry is as the event left it.
@@ -223,7 +271,7 @@ func (s *Store) AsOf(at time.Time) (*stock.Stock, error) {
 		return nil, err
 	}
 	st := snap.Fork()
-	rows, err := s.db.Model(&eventRow{}).Where("kind <> '' AND change <= ? AND at > ?", snap.Revision, at.UTC()).Order("id DESC").Rows()
+	rows, err := s.db.Model(&eventRow{}).Where("kind NOT IN ('', ?) AND change <= ? AND at > ?", kindTick, snap.Revision, at.UTC()).Order("id DESC").Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}

@@ -59,7 +59,7 @@ func TestTicksDoNotOutliveAQuad(t *testing.T) {
 	}))
 	ticks, lines, boards := has()
 	assert.Zero(t, ticks+lines+boards, "a new quad begins anew")
-	var later store.Undone
+	var later store.ChangedSince
 	assert.ErrorAs(t, st.Undo(removal, store.Deed{}, anything), &later, "its id is taken")
 
 	require.NoError(t, st.Undo(snapshot(t, st).Revision, store.Deed{}, anything))
@@ -143,4 +143,49 @@ func sorted(t *testing.T, text string) map[string]int {
 		}
 	}
 	return lines
+}
+
+// A swap that was finished by mistake is taken back with all that was ticked for it.
+func TestAFinishedSwapIsTakenBackWithItsTicks(t *testing.T) {
+	st, _ := withDemo(t)
+	began := asText(t, &snapshot(t, st).Stock)
+	require.NoError(t, st.Confirm(store.Deed{Does: "ticked", Who: "the phone"}, "quern", func([]bench.Record) (bench.Record, error) {
+		return bench.Record{Step: "no-short", Done: true, Value: new(5100.0), At: time.Now()}, nil
+	}))
+	events, err := st.Events("quern", 0, 1)
+	require.NoError(t, err)
+	assert.Equal(t, "the phone", events[0].Who, "a tick is part of the history")
+	assert.Equal(t, "no-short", events[0].Entry)
+	require.NoError(t, st.Finish(store.Deed{Does: "finished"}, "quern", "weigh", func([]bench.Record) string { return "done" }, time.Now()))
+	records, err := st.Records("quern")
+	require.NoError(t, err)
+	assert.Empty(t, records)
+	finished := snapshot(t, st).Revision
+	then, err := st.AsOf(time.Now())
+	require.NoError(t, err)
+	assert.NotEqual(t, began, asText(t, then))
+	require.NoError(t, st.Undo(finished, store.Deed{Does: "took back"}, anything))
+	records, err = st.Records("quern")
+	require.NoError(t, err)
+	require.Len(t, records, 1)
+	assert.Equal(t, 5100.0, *records[0].Value)
+	assert.Equal(t, sorted(t, began), sorted(t, asText(t, &snapshot(t, st).Stock)))
+}
+
+// What is newer is said by what was written later, whatever the clock does.
+func TestAClockThatGoesBackChangesNoOrder(t *testing.T) {
+	st, _ := withDemo(t)
+	now := time.Now()
+	require.NoError(t, st.Log("quern", "first", now))
+	require.NoError(t, st.Log("quern", "then", now.Add(-48*time.Hour)))
+	notes, err := st.LogOf("quern", 0, 0)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"then", "first"}, []string{notes[0].Says, notes[1].Says})
+	for _, at := range []time.Time{now, now.Add(-48 * time.Hour)} {
+		_, err := st.KeepBoard("quern", at.String(), setup.State{}, at)
+		require.NoError(t, err)
+	}
+	kept, err := st.Boards("quern", 0, 0)
+	require.NoError(t, err)
+	assert.Equal(t, now.Add(-48*time.Hour).String(), kept[0].Why, "the one kept last is the newest")
 }

@@ -42,6 +42,10 @@ func save(tx *gorm.DB, before *Snapshot, after *stock.Stock, deed Deed, lives ma
 		return nil, err
 	}
 	next := &Snapshot{Stock: *after, Revision: w.revision, kept: w.kept}
+	next.Aside = slices.DeleteFunc(slices.Clone(next.Aside), func(a stock.Aside) bool {
+		_, mended := w.kept[a.Ref] // something that can be read was put in its place
+		return mended
+	})
 	next.index()
 	return next, nil
 }

@@ -8,6 +8,7 @@
 package store
 
 import (
+	"errors"
 	"fmt"
 	"sync"
 	"sync/atomic"
@@ -208,7 +209,19 @@ func (s *Store) Confirm(deed Deed, quad string, decide func([]bench.Record) (ben
 			return nil, err
 		}
 		row := benchRow{Quad: quad, Life: s.life(tx, quad), Step: r.Step, Done: r.Done, Value: r.Value, At: r.At.UTC().Truncate(time.Second)}
-		if err := tx.Save(&row).Error; err != nil {
+		var before []benchRow
+		if err := tx.Where("quad = ? AND life = ? AND step = ?", row.Quad, row.Life, row.Step).Limit(1).Find(&before).Error; err != nil {
+			return nil, fmt.Errorf("record the step: %w", err)
+		}
+		var was *benchRow
+		if len(before) > 0 {
+			was = &before[0]
+		}
+		event, err := tickEvent(deed, 0, was, &row, r.At)
+		if err != nil {
+			return nil, err
+		}
+		if err := errors.Join(tx.Save(&row).Error, tx.Create(&event).Error); err != nil {
 			return nil, fmt.Errorf("record the step: %w", err)
 		}
 		if r.Mated == 0 {
@@ -219,6 +232,24 @@ func (s *Store) Confirm(deed Deed, quad string, decide func([]bench.Record) (ben
 			return nil
 		})
 	})
+}
+
+// clearRun takes a quad's ticks away, into the history.
+func (s *Store) clearRun(tx *gorm.DB, deed Deed, quad string, change int64, at time.Time) error {
+	var rows []benchRow
+	if err := tx.Where("quad = ? AND life = ?", quad, s.life(tx, quad)).Find(&rows).Error; err != nil {
+		return err
+	}
+	for i := range rows {
+		event, err := tickEvent(deed, change, &rows[i], nil, at)
+		if err != nil {
+			return err
+		}
+		if err := errors.Join(tx.Delete(&rows[i]).Error, tx.Create(&event).Error); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Finish ends a quad's swap: what was planned is what it flies, with the weight
@@ -241,7 +272,7 @@ func (s *Store) Finish(deed Deed, quad, weighed string, says func([]bench.Record
 		if err != nil {
 			return nil, err
 		}
-		if err := tx.Where("quad = ? AND life = ?", quad, s.life(tx, quad)).Delete(&benchRow{}).Error; err != nil {
+		if err := s.clearRun(tx, deed, quad, after.Revision, at); err != nil {
 			return nil, fmt.Errorf("clear the bench records: %w", err)
 		}
 		return after, s.note(tx, quad, says(records), at)

@@ -63,7 +63,7 @@ func (s *server) undo(ctx context.Context, in *struct {
 	}
 }) (*answer[Saved], error) {
 	err := s.store.Undo(in.Body.Change, deed(ctx, "took back"), format.CheckWhole)
-	var later store.Undone
+	var later store.ChangedSince
 	switch {
 	case errors.Is(err, store.ErrNoChange):
 		return nil, huma.Error404NotFound(err.Error())

@@ -181,8 +181,7 @@ func (s *server) registerSessions(api huma.API) {
 
 // enter gives a browser that knows the key a session.
 func (s *server) enter(_ context.Context, in *struct {
-	Agent string `header:"User-Agent"`
-	Body  struct {
+	Body struct {
 		Key  string `json:"key" minLength:"1" maxLength:"200"`
 		Name string `json:"name,omitempty" maxLength:"60" doc:"what to call this browser in the history"`
 	}

@@ -189,7 +189,20 @@ type Library struct {
 	atOdds   map[pairKey]string
 
 	controllers []string
+	unread      []Unread
 }
+
+// Unread is an entry, of gear or of a fleet, that is stored and cannot be read.
+type Unread struct{ Kind, ID string }
+
+// Without notes entries that cannot be read. It is called before the library is shared.
+func (l *Library) Without(unread ...Unread) *Library {
+	l.unread = unread
+	return l
+}
+
+// AllUnread are the entries that cannot be read.
+func (l *Library) AllUnread() []Unread { return l.unread }
 
 type pairKey struct{ airUnit, goggles string }
 

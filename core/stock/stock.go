@@ -72,8 +72,12 @@ func (s *Stock) Fork() *Stock {
 // Library indexes the gear packs. It is made once for the packs as they are: a pack
 // that changes is replaced, never written through.
 func (s *Stock) Library() *gear.Library {
-	if s.library == nil || !slices.Equal(s.indexed, s.Sets) {
-		s.library, s.indexed = gear.NewLibrary(s.Sets...), slices.Clone(s.Sets)
+	if s.library == nil || !slices.Equal(s.indexed, s.Sets) || len(s.library.AllUnread()) != len(s.Aside) {
+		unread := make([]gear.Unread, len(s.Aside))
+		for i, a := range s.Aside {
+			unread[i] = gear.Unread{Kind: a.Kind, ID: a.ID}
+		}
+		s.library, s.indexed = gear.NewLibrary(s.Sets...).Without(unread...), slices.Clone(s.Sets)
 	}
 	return s.library
 }

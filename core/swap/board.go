@@ -85,7 +85,7 @@ func (m *Memory) Board(lib *gear.Library, f *fleet.Index, left []string) Board {
 			}
 		}
 	}
-	m.on(groundOf(lib, f))
+	m.on(groundOf(lib, f), len(f.Quads))
 	b.Rows = make([]Row, len(f.Quads))
 	each(len(f.Quads), func(i int) {
 		q := &f.Quads[i]

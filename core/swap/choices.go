@@ -63,6 +63,9 @@ func airUnits(c fleet.Case) []Option {
 	return options
 }
 
+// smallFleet is how much kit can be listed piece by piece.
+const smallFleet = 100
+
 // mostElsewhere is how many pieces that other quads' plans have are listed for a place.
 const mostElsewhere = 40
 
@@ -84,7 +87,7 @@ func devices[T gear.Linked](c fleet.Case, chosen *fleet.Slot, patch func(*fleet.
 			if elsewhere++; elsewhere > mostElsewhere {
 				continue
 			}
-		case alike[key] > 0 && len(c.Fleet.Kit) > 100:
+		case alike[key] > 0 && len(c.Fleet.Kit) > smallFleet:
 			alike[key]++
 			continue
 		default:

@@ -83,12 +83,33 @@ func each(n int, do func(i int)) {
 	wait.Wait()
 }
 
+// CodeUnread is the finding of a fit that rests on an entry nobody can read.
+const CodeUnread verdict.Code = "swap.unread"
+
+func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict.Finding {
+	missing := make([]verdict.Missing, len(unread))
+	for i, u := range unread {
+		of := "gear"
+		if u.Kind == "kit" || u.Kind == "quad" {
+			of = u.Kind
+		}
+		missing[i] = verdict.Missing{Of: of, ID: u.ID, Label: "what is stored of " + u.Kind + " " + u.ID + ", which cannot be read"}
+	}
+	f := verdict.CannotTell(gate, CodeUnread, c.Quad.Label(), missing...)
+	f.Danger = verdict.Destroys // whatever it said may have been that
+	return f
+}
+
 // Judge runs all gates over a fit, without trying fixes.
 func Judge(c fleet.Case) Judgement {
 	j := Judgement{Gates: make([]GateVerdict, len(gates))}
 	levels := make([]verdict.Level, len(gates))
+	unread := c.Unread()
 	for i, g := range gates {
 		findings := g.check(c)
+		if len(unread) > 0 {
+			findings = append(findings, cannotBeRead(c, g.name, unread))
+		}
 		levels[i] = verdict.Worst(findings)
 		if danger := verdict.Greatest(findings); danger.WorseThan(j.Danger) {
 			j.Danger = danger

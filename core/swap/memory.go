@@ -63,11 +63,14 @@ type found struct {
 	notOwned  string
 }
 
+// keptBeyond is how many quads that are no more are remembered before all is let go.
+const keptBeyond = 1000
+
 // on makes sure that what is kept stands on this ground.
-func (m *Memory) on(g ground) {
+func (m *Memory) on(g ground, quads int) {
 	m.mu.Lock()
 	defer m.mu.Unlock()
-	if m.kept == nil || m.ground != g {
+	if m.kept == nil || m.ground != g || len(m.kept) > 2*quads+keptBeyond {
 		m.ground, m.kept = g, map[keptKey]*remembered{}
 	}
 }

@@ -200,6 +200,42 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 	t.Logf("%d facts of gear taken away", checked)
 }
 
+// The same for a whole entry that is stored and cannot be read: whatever rests on it is
+// unknown, and never better.
+func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
+	if raced {
+		t.Skip("runs without the race detector")
+	}
+	st := demoStock(t)
+	fleets := fleetsOf(st, howMany(20))
+	before := judged(st.Library(), fleets)
+	tried := func(ref stock.Ref, lib *gear.Library, fleets []*fleet.Index) {
+		for i, after := range judged(lib.Without(gear.Unread{Kind: ref.Kind, ID: ref.ID}), fleets) {
+			if how := better(before[i], after); how != "" {
+				t.Errorf("quad %d, %s cannot be read: %s", i, ref, how)
+				return
+			}
+		}
+	}
+	for _, list := range st.Sets[0].Lists() {
+		for _, item := range list.Items {
+			ref := stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}
+			less := st.Fork()
+			less.Remove(ref)
+			tried(ref, gear.NewLibrary(less.Sets...), fleets)
+		}
+	}
+	for _, kit := range st.Fleet.Kit {
+		var less []*fleet.Index
+		for _, f := range fleets {
+			own := *f.Fleet
+			own.Kit = slices.DeleteFunc(slices.Clone(own.Kit), func(k fleet.Kit) bool { return k.ID == kit.ID })
+			less = append(less, fleet.NewIndex(&own))
+		}
+		tried(stock.Ref{Kind: stock.KindKit, ID: kit.ID}, gear.NewLibrary(st.Sets...), less)
+	}
+}
+
 func TestMissingOfAFleetIsNeverBetter(t *testing.T) {
 	if raced {
 		t.Skip("runs without the race detector")
