@@ -18,9 +18,22 @@ import (
 // Netlist writes the wires of a picture as CSV; docs/format/wiring.md says what
 // the columns hold.
 func Netlist(p pins.Picture) ([]byte, error) {
-	rows := [][]string{{"from", "from_pin", "from_function", "to", "to_pin", "to_function", "colour", "awg", "length_mm", "level", "note"}}
+	rows := [][]string{{"from", "from_pin", "from_function", "to", "to_pin", "to_function", "colour", "awg",
+		"length_mm", "level", "note"}}
 	for _, w := range p.Wires {
-		row := []string{p.Unit.Label, number(w.Pin + 1), w.Function, p.Board.Label, "", w.Terminal, w.Colour, gauge(w.AWG), length(w.LengthMM), string(w.Level), w.Says}
+		row := []string{
+			p.Unit.Label,
+			number(w.Pin + 1),
+			w.Function,
+			p.Board.Label,
+			"",
+			w.Terminal,
+			w.Colour,
+			gauge(w.AWG),
+			length(w.LengthMM),
+			string(w.Level),
+			w.Says,
+		}
 		if w.Spot >= 0 && w.Spot < len(p.Board.Pins) {
 			row[4] = number(p.Board.Pins[w.Spot].N)
 		}
@@ -43,7 +56,8 @@ func SolderingList(l pins.List) ([]byte, error) {
 
 // ShoppingList writes the parts to have before the bench day as CSV.
 func ShoppingList(items []swap.Item) ([]byte, error) {
-	rows := [][]string{{"part", "need", "have", "buy", "for", "mass_g", "price", "currency", "lead_days", "stops_the_day", "note"}}
+	rows := [][]string{{"part", "need", "have", "buy", "for", "mass_g", "price", "currency", "lead_days",
+		"stops_the_day", "note"}}
 	for _, i := range items {
 		mass, price, currency, days := "", "", "", ""
 		if i.MassG != nil {
@@ -58,7 +72,19 @@ func ShoppingList(items []swap.Item) ([]byte, error) {
 				days = strconv.Itoa(*o.Days)
 			}
 		}
-		rows = append(rows, []string{i.Label, strconv.Itoa(i.Need), strconv.Itoa(i.Have), strconv.Itoa(i.Buy), strings.Join(i.For, ", "), mass, price, currency, days, strconv.FormatBool(i.Stops && i.Buy > 0), i.Note})
+		rows = append(rows, []string{
+			i.Label,
+			strconv.Itoa(i.Need),
+			strconv.Itoa(i.Have),
+			strconv.Itoa(i.Buy),
+			strings.Join(i.For, ", "),
+			mass,
+			price,
+			currency,
+			days,
+			strconv.FormatBool(i.Stops && i.Buy > 0),
+			i.Note,
+		})
 	}
 	return table(rows)
 }
@@ -107,7 +133,8 @@ func length(mm *unit.Millimetres) string {
 // WireColours are the colours a drawing shows wires in, by the words people use;
 // others are drawn grey.
 var WireColours = map[string]string{
-	"red": "#c62828", "black": "#1c1c1c", "white": "#f5f5f5", "grey": "#8a8f94", "gray": "#8a8f94", "yellow": "#e6b800", "orange": "#e07b1a",
+	"red": "#c62828", "black": "#1c1c1c", "white": "#f5f5f5", "grey": "#8a8f94", "gray": "#8a8f94",
+	"yellow": "#e6b800", "orange": "#e07b1a",
 	"blue": "#2258b8", "green": "#2e8540", "brown": "#7a4a21", "purple": "#6b3fa0", "pink": "#e58fb1",
 }
 

@@ -33,14 +33,15 @@ func Doctor(dir string, mend bool, at time.Time) ([]Ailment, error) {
 		return nil, err
 	}
 	d := doctor{Store: &Store{dir: dir}, mend: mend}
-	d.db, err = gorm.Open(sqlite.Open(where), &gorm.Config{Logger: logger.Default.LogMode(logger.Silent), SkipDefaultTransaction: true})
+	d.db, err = gorm.Open(sqlite.Open(where), &gorm.Config{Logger: logger.Default.LogMode(logger.Silent),
+		SkipDefaultTransaction: true})
 	if err != nil {
 		return nil, d.inWords(fmt.Errorf("open the database in %s: %w", dir, err))
 	}
 	defer d.Close()
 	if err := d.Check(); err != nil {
-		return append(d.found, Ailment{Says: err.Error() + ": the file itself is damaged. Restore a backup, or one of the copies " +
-			"that lie beside it (" + FileName + ".before-…)."}), nil
+		return []Ailment{{Says: err.Error() + ": the file itself is damaged. Restore a backup, or one of the copies that lie " +
+			"beside it (" + FileName + ".before-…)."}}, nil
 	}
 	if mend {
 		kept := path + ".before-doctor-" + at.UTC().Format("20060102-150405.000000000")
@@ -89,7 +90,8 @@ func (d *doctor) tables() error {
 			continue
 		}
 		var made []string
-		if err := model.Raw("SELECT sql FROM sqlite_master WHERE tbl_name = ? AND sql IS NOT NULL ORDER BY type DESC", name).Scan(&made).Error; err != nil {
+		const howMade = "SELECT sql FROM sqlite_master WHERE tbl_name = ? AND sql IS NOT NULL ORDER BY type DESC"
+		if err := model.Raw(howMade, name).Scan(&made).Error; err != nil {
 			return err
 		}
 		for _, sql := range made {
@@ -99,7 +101,8 @@ func (d *doctor) tables() error {
 		}
 		switch name {
 		case "counters":
-			err = d.db.Exec("INSERT INTO counters (id, revision) VALUES (1, 1 + COALESCE((SELECT MAX(revision) FROM fleet_entries), 0))").Error
+			err = d.db.Exec("INSERT INTO counters (id, revision) VALUES (1, 1 + COALESCE((SELECT MAX(revision) " +
+				"FROM fleet_entries), 0))").Error
 		case "migrations":
 			for _, m := range migrations {
 				err = errors.Join(err, d.db.Exec("INSERT INTO migrations (id) VALUES (?)", m.ID).Error)

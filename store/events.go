@@ -85,7 +85,17 @@ func unsqueezed(kept []byte) ([]byte, error) {
 }
 
 func (r *eventRow) event(whole bool) (Event, error) {
-	e := Event{ID: r.ID, At: r.At, Change: r.Change, Who: r.Who, Does: r.Does, Kind: r.Kind, Entry: r.Entry, Quad: r.Quad, Says: r.Says}
+	e := Event{
+		ID:     r.ID,
+		At:     r.At,
+		Change: r.Change,
+		Who:    r.Who,
+		Does:   r.Does,
+		Kind:   r.Kind,
+		Entry:  r.Entry,
+		Quad:   r.Quad,
+		Says:   r.Says,
+	}
 	if !whole {
 		return e, nil
 	}
@@ -271,7 +281,8 @@ func (s *Store) AsOf(at time.Time) (*stock.Stock, error) {
 		return nil, err
 	}
 	st := snap.Fork()
-	rows, err := s.db.Model(&eventRow{}).Where("kind NOT IN ('', ?) AND change <= ? AND at > ?", kindTick, snap.Revision, at.UTC()).Order("id DESC").Rows()
+	rows, err := s.db.Model(&eventRow{}).Order("id DESC").
+		Where("kind NOT IN ('', ?) AND change <= ? AND at > ?", kindTick, snap.Revision, at.UTC()).Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}
@@ -323,7 +334,8 @@ func (s *Store) note(tx *gorm.DB, quad, says string, at time.Time) error {
 
 // LogOf is a page of a quad's log before a line (0: the newest), the newest first.
 func (s *Store) LogOf(quad string, before int64, count int) ([]Note, error) {
-	query := s.db.Where("quad = ? AND life = ? AND says <> ''", quad, s.life(s.db, quad)).Order("id DESC").Limit(page(count))
+	query := s.db.Order("id DESC").Limit(page(count)).
+		Where("quad = ? AND life = ? AND says <> ''", quad, s.life(s.db, quad))
 	if before > 0 {
 		query = query.Where("id < ?", before)
 	}

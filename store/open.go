@@ -21,7 +21,8 @@ var ErrNoDatabase = errors.New("there is no database")
 
 // settings of every connection: what was confirmed is on the disk, references hold, and
 // another program's write is waited for.
-const settings = "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate"
+const settings = "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)" +
+	"&_pragma=busy_timeout(5000)&_txlock=immediate"
 
 // address names a file to the driver. The path is escaped: a folder may be called
 // anything, "a?b" and "50%" too.
@@ -119,7 +120,17 @@ func (s *Store) upToDate(path string) error {
 }
 
 // tables are those a sound database has.
-var tables = []string{"gear_packs", "gear", "fleets", "fleet_entries", "bench_records", "board_snapshots", "events", "counters", "sessions"}
+var tables = []string{
+	"gear_packs",
+	"gear",
+	"fleets",
+	"fleet_entries",
+	"bench_records",
+	"board_snapshots",
+	"events",
+	"counters",
+	"sessions",
+}
 
 // Close closes the database.
 func (s *Store) Close() error {
@@ -172,22 +183,27 @@ func (s *Store) inWords(err error) error {
 	t := &Trouble{Err: err}
 	switch coded.Code() & 0xff {
 	case codeFull:
-		t.Condition, t.Says = Full, "The disk that holds "+s.dir+" is full. Nothing was changed: make room on it, then do this again."
+		t.Condition, t.Says = Full, "The disk that holds "+s.dir+" is full. Nothing was changed: make room on "+
+			"it, then do this again."
 	case codeReadOnly:
 		t.Condition = ReadOnly
-		t.Says = "The database in " + s.dir + " can be read and not written. Nothing was changed: let this user write the folder and the file, then do this again."
+		t.Says = "The database in " + s.dir + " can be read and not written. Nothing was changed: let this user " +
+			"write the folder and the file, then do this again."
 	case codeBusy, codeLocked:
 		t.Condition = Locked
-		t.Says = "Another program holds the database in " + s.dir + " and does not let go. Nothing was changed: end it, then do this again."
+		t.Says = "Another program holds the database in " + s.dir + " and does not let go. Nothing was changed: " +
+			"end it, then do this again."
 	case codeCorrupt, codeNotADB:
 		t.Condition = Damaged
-		t.Says = "The database in " + s.dir + " is damaged. Stop the program, keep a copy of the folder, and run yokeswap doctor."
+		t.Says = "The database in " + s.dir + " is damaged. Stop the program, keep a copy of the folder, and run " +
+			"yokeswap doctor."
 	case codeCannotOpen:
 		t.Condition = Closed
 		t.Says = "The database in " + s.dir + " cannot be opened: is the folder there, and may this user read it?"
 	case codeIO:
 		t.Condition = Damaged
-		t.Says = "The disk that holds " + s.dir + " does not answer as it should. Nothing was changed: is it still plugged in?"
+		t.Says = "The disk that holds " + s.dir + " does not answer as it should. Nothing was changed: is it " +
+			"still plugged in?"
 	default:
 		return err
 	}

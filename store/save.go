@@ -140,15 +140,19 @@ func (w *writer) fleet(f *fleet.Fleet) error {
 		return err
 	}
 	was := w.before.Fleet
-	of := func(kind, id string) entry { return entry{ref: stock.Ref{Kind: kind, ID: id}} }
-	if err := keepList(w, was.Kit, &f.Kit, func(k fleet.Kit) entry { return of(stock.KindKit, k.ID) }); err != nil {
+	kit := func(k fleet.Kit) entry { return entryOf(stock.KindKit, k.ID) }
+	spare := func(s fleet.Spare) entry { return entryOf(stock.KindSpare, s.Model) }
+	quad := func(q fleet.Quad) entry { return entryOf(stock.KindQuad, q.ID) }
+	if err := keepList(w, was.Kit, &f.Kit, kit); err != nil {
 		return err
 	}
-	if err := keepList(w, was.Spares, &f.Spares, func(s fleet.Spare) entry { return of(stock.KindSpare, s.Model) }); err != nil {
+	if err := keepList(w, was.Spares, &f.Spares, spare); err != nil {
 		return err
 	}
-	return keepList(w, was.Quads, &f.Quads, func(q fleet.Quad) entry { return of(stock.KindQuad, q.ID) })
+	return keepList(w, was.Quads, &f.Quads, quad)
 }
+
+func entryOf(kind, id string) entry { return entry{ref: stock.Ref{Kind: kind, ID: id}} }
 
 // head writes the fleet's own title and goals.
 func (w *writer) head(f *fleet.Fleet) error {

@@ -132,7 +132,9 @@ func (s *Store) change(write func(tx *gorm.DB) (*Snapshot, error)) error {
 	return err
 }
 
-func (s *Store) changeStock(tx *gorm.DB, deed Deed, change func(*stock.Stock) error, expect ...Expect) (*Snapshot, error) {
+func (s *Store) changeStock(
+	tx *gorm.DB, deed Deed, change func(*stock.Stock) error, expect ...Expect,
+) (*Snapshot, error) {
 	return s.changeStockAs(tx, deed, nil, change, expect...)
 }
 
@@ -208,20 +210,15 @@ func (s *Store) Confirm(deed Deed, quad string, decide func([]bench.Record) (ben
 		if err != nil {
 			return nil, err
 		}
-		row := benchRow{Quad: quad, Life: s.life(tx, quad), Step: r.Step, Done: r.Done, Value: r.Value, At: r.At.UTC().Truncate(time.Second)}
-		var before []benchRow
-		if err := tx.Where("quad = ? AND life = ? AND step = ?", row.Quad, row.Life, row.Step).Limit(1).Find(&before).Error; err != nil {
-			return nil, fmt.Errorf("record the step: %w", err)
+		row := benchRow{
+			Quad:  quad,
+			Life:  s.life(tx, quad),
+			Step:  r.Step,
+			Done:  r.Done,
+			Value: r.Value,
+			At:    r.At.UTC().Truncate(time.Second),
 		}
-		var was *benchRow
-		if len(before) > 0 {
-			was = &before[0]
-		}
-		event, err := tickEvent(deed, 0, was, &row, r.At)
-		if err != nil {
-			return nil, err
-		}
-		if err := errors.Join(tx.Save(&row).Error, tx.Create(&event).Error); err != nil {
+		if err := s.tick(tx, deed, row, r.At); err != nil {
 			return nil, fmt.Errorf("record the step: %w", err)
 		}
 		if r.Mated == 0 {
@@ -232,6 +229,24 @@ func (s *Store) Confirm(deed Deed, quad string, decide func([]bench.Record) (ben
 			return nil
 		})
 	})
+}
+
+// tick keeps a step, and that it was ticked.
+func (s *Store) tick(tx *gorm.DB, deed Deed, row benchRow, at time.Time) error {
+	var before []benchRow
+	same := tx.Where("quad = ? AND life = ? AND step = ?", row.Quad, row.Life, row.Step)
+	if err := same.Limit(1).Find(&before).Error; err != nil {
+		return err
+	}
+	var was *benchRow
+	if len(before) > 0 {
+		was = &before[0]
+	}
+	event, err := tickEvent(deed, 0, was, &row, at)
+	if err != nil {
+		return err
+	}
+	return errors.Join(tx.Save(&row).Error, tx.Create(&event).Error)
 }
 
 // clearRun takes a quad's ticks away, into the history.
@@ -255,7 +270,9 @@ func (s *Store) clearRun(tx *gorm.DB, deed Deed, quad string, change int64, at t
 // Finish ends a quad's swap: what was planned is what it flies, with the weight
 // measured at a step of the bench run, if it was; the run's records go, and the log
 // says what they were.
-func (s *Store) Finish(deed Deed, quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect) error {
+func (s *Store) Finish(
+	deed Deed, quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect,
+) error {
 	return s.change(func(tx *gorm.DB) (*Snapshot, error) {
 		inner := Store{db: tx}
 		records, err := inner.Records(quad)

@@ -84,7 +84,9 @@ func (s *server) confirm(ctx context.Context, in *struct {
 
 // confirmDevice records what was read off a device after a step of the sheet:
 // the kit follows, and with it the rest of the sheet.
-func (s *server) confirmDevice(ctx context.Context, quad string, step *bench.Step, read firmware.Version) (*answer[bench.Run], error) {
+func (s *server) confirmDevice(
+	ctx context.Context, quad string, step *bench.Step, read firmware.Version,
+) (*answer[bench.Run], error) {
 	if step.Held != "" {
 		return nil, huma.Error409Conflict(step.Held)
 	}
@@ -126,7 +128,8 @@ func (s *server) finish(ctx context.Context, in *struct {
 		return nil, problem(err)
 	}
 	if run := bench.NewRun(sheet, records); run.Done < len(run.States) && !in.Body.Anyway {
-		return nil, huma.Error409Conflict(fmt.Sprintf("%d of %d steps are not done. Do them, or finish it anyway.", len(run.States)-run.Done, len(run.States)))
+		return nil, huma.Error409Conflict(fmt.Sprintf("%d of %d steps are not done. Do them, or finish "+
+			"it anyway.", len(run.States)-run.Done, len(run.States)))
 	}
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
 	err = s.store.Finish(deed(ctx, "finished the swap"), in.Quad, bench.WeighStep, func(records []bench.Record) string {

@@ -34,7 +34,8 @@ const importPath = "/api/import"
 
 func (s *server) registerFiles(api huma.API) {
 	huma.Register(api, huma.Operation{Method: http.MethodPost, Path: importPath, OperationID: "import-file",
-		MaxBodyBytes: format.MaxBytes, SkipValidateBody: true, Summary: "Preview a gear pack or fleet file, or take it in"}, s.importFile)
+		MaxBodyBytes: format.MaxBytes, SkipValidateBody: true, Summary: "Preview a gear pack or fleet file, or " +
+			"take it in"}, s.importFile)
 	huma.Get(api, "/api/export/fleet", func(_ context.Context, _ *struct{}) (*download, error) {
 		return s.export(func(snap *store.Snapshot) (any, string, error) { return snap.Fleet, "fleet.json", nil })
 	})
@@ -99,8 +100,8 @@ func (s *server) restore(_ context.Context, in *struct {
 	var trouble *store.Trouble
 	switch {
 	case errors.Is(err, store.ErrNotEmpty):
-		return nil, huma.Error409Conflict("There is something here already. Say that the backup may take its place; a copy of what " +
-			"is here stays beside the database.")
+		return nil, huma.Error409Conflict("There is something here already. Say that the backup may take its place; a copy of " +
+			"what is here stays beside the database.")
 	case errors.As(err, &trouble), errors.As(err, new(format.Problems)):
 		return nil, problem(err)
 	case err != nil:
@@ -129,7 +130,8 @@ func (s *server) importFile(ctx context.Context, in *struct {
 				return err
 			}
 			if len(out.Difference.Changed) > 0 && !in.Replace {
-				return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the difference and choose to replace them", len(out.Difference.Changed)))
+				return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the "+
+					"difference and choose to replace them", len(out.Difference.Changed)))
 			}
 			return nil
 		}, store.Expect{Ref: store.Everything, Revision: in.Base})
@@ -176,5 +178,9 @@ func (s *server) export(pick func(*store.Snapshot) (any, string, error)) (*downl
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &download{ContentType: "application/json", ContentDisposition: `attachment; filename="` + file + `"`, Body: text}, nil
+	return &download{
+		ContentType:        "application/json",
+		ContentDisposition: `attachment; filename="` + file + `"`,
+		Body:               text,
+	}, nil
 }

@@ -214,7 +214,14 @@ func viewOf(snap *store.Snapshot, q *fleet.Quad) QuadView {
 }
 
 func fitView(c fleet.Case) FitView {
-	v := FitView{AirUnit: swap.Describe(c), Goggles: "none", Controller: "none", Pack: "none", Feed: "not said", Board: "none"}
+	v := FitView{
+		AirUnit:    swap.Describe(c),
+		Goggles:    "none",
+		Controller: "none",
+		Pack:       "none",
+		Feed:       "not said",
+		Board:      "none",
+	}
 	if _, s, ok := c.Goggles(); ok {
 		v.Goggles = s.Label
 	}

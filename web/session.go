@@ -191,7 +191,8 @@ func (s *server) enter(_ context.Context, in *struct {
 	}
 	switch ok, wait := s.door.try(in.Body.Key); {
 	case wait > 0:
-		return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong keys: try again in %d seconds.", int(wait.Seconds())+1))
+		return nil, huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong keys: try again in %d seconds.",
+			int(wait.Seconds())+1))
 	case !ok:
 		return nil, huma.Error401Unauthorized("That is not the key the program printed at its start.")
 	}

@@ -95,7 +95,13 @@ func (s *server) shelf(ctx context.Context, in *struct {
 }
 
 func shelf(snap *store.Snapshot) Shelf {
-	out := Shelf{Title: snap.Fleet.Title, Revision: snap.Revision, Sets: []ShelfSet{}, Entries: []ShelfEntry{}, Aside: []SetAside{}}
+	out := Shelf{
+		Title:    snap.Fleet.Title,
+		Revision: snap.Revision,
+		Sets:     []ShelfSet{},
+		Entries:  []ShelfEntry{},
+		Aside:    []SetAside{},
+	}
 	for _, a := range snap.Aside {
 		out.Aside = append(out.Aside, SetAside{a.Kind, a.ID, a.Why})
 	}
@@ -108,7 +114,14 @@ func shelf(snap *store.Snapshot) Shelf {
 		for _, list := range set.Lists() {
 			for _, item := range list.Items {
 				head := item.Head()
-				add(ShelfEntry{Kind: string(item.Kind()), ID: head.ID, Name: name(snap.Library, item), Set: set.ID, Source: head.Source.String(), Entry: item})
+				add(ShelfEntry{
+					Kind:   string(item.Kind()),
+					ID:     head.ID,
+					Name:   name(snap.Library, item),
+					Set:    set.ID,
+					Source: head.Source.String(),
+					Entry:  item,
+				})
 				count++
 			}
 		}
@@ -120,7 +133,13 @@ func shelf(snap *store.Snapshot) Shelf {
 	}
 	for i := range snap.Fleet.Spares {
 		p := &snap.Fleet.Spares[i]
-		add(ShelfEntry{Kind: stock.KindSpare, ID: p.Model, Name: fmt.Sprintf("%d × %s", p.Count, snap.Library.Label(p.Model)), Model: snap.Library.Label(p.Model), Entry: p})
+		add(ShelfEntry{
+			Kind:  stock.KindSpare,
+			ID:    p.Model,
+			Name:  fmt.Sprintf("%d × %s", p.Count, snap.Library.Label(p.Model)),
+			Model: snap.Library.Label(p.Model),
+			Entry: p,
+		})
 	}
 	for i := range snap.Fleet.Quads {
 		q := &snap.Fleet.Quads[i]
@@ -152,9 +171,10 @@ func (s *server) saveEntry(ctx context.Context, in *struct {
 	RawBody  []byte `contentType:"application/json"`
 }) (*answer[Saved], error) {
 	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
-	err := s.store.Update(deed(ctx, "saved"), func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) }, store.Expect{Ref: ref, Revision: in.Revision})
+	take := func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) }
+	err := s.store.Update(deed(ctx, "saved"), take, store.Expect{Ref: ref, Revision: in.Revision})
 	if conflict, ok := problem(err).(*Conflict); ok {
-		s.describe(conflict, ref, func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) })
+		s.describe(conflict, ref, take)
 		return nil, conflict
 	}
 	if err != nil {

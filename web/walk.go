@@ -68,7 +68,8 @@ func (s *server) offered(ctx context.Context, in *struct {
 // walk changes what of the route has been carried out and answers with the
 // route from there.
 func (s *server) walk(ctx context.Context, revision int64, change func(*stock.Stock) error) (*ready[RouteView], error) {
-	if err := s.store.Update(deed(ctx, "walked the route"), change, store.Expect{Ref: store.Everything, Revision: revision}); err != nil {
+	seen := store.Expect{Ref: store.Everything, Revision: revision}
+	if err := s.store.Update(deed(ctx, "walked the route"), change, seen); err != nil {
 		return nil, problem(err)
 	}
 	return s.routeView(ctx)

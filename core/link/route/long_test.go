@@ -29,7 +29,8 @@ func long() Request {
 		}
 		return list
 	}
-	unit := gear.AirUnit{Device: gear.Device{Entry: gear.Entry{ID: "u"}, Releases: releases(func(int) *gear.Install { return nil })}}
+	unit := gear.AirUnit{Device: gear.Device{Entry: gear.Entry{ID: "u"},
+		Releases: releases(func(int) *gear.Install { return nil })}}
 	goggles := gear.Goggles{Device: gear.Device{Entry: gear.Entry{ID: "g"}, Releases: releases(func(n int) *gear.Install {
 		return &gear.Install{Mode: fmt.Sprintf("m-%d", n%20)}
 	})}}
@@ -39,13 +40,25 @@ func long() Request {
 	}
 	for n := range 40 {
 		holds := firmware.Range(fmt.Sprintf(">=1.%d", 150+n))
-		set.Pairings = append(set.Pairings, gear.Pairing{Entry: gear.Entry{ID: fmt.Sprintf("p-%d", n)}, AirUnit: "u", Goggles: "g",
-			AirFirmware: holds, GogglesFirmware: holds, Mode: fmt.Sprintf("m-%d", n%20), Controllers: []gear.ControllerRange{}})
+		set.Pairings = append(set.Pairings, gear.Pairing{
+			Entry:           gear.Entry{ID: fmt.Sprintf("p-%d", n)},
+			AirUnit:         "u",
+			Goggles:         "g",
+			AirFirmware:     holds,
+			GogglesFirmware: holds,
+			Mode:            fmt.Sprintf("m-%d", n%20),
+			Controllers:     []gear.ControllerRange{},
+		})
 	}
 	set.AirUnits, set.Goggles = []gear.AirUnit{unit}, []gear.Goggles{goggles}
 	f := &fleet.Fleet{}
 	for k := range 4 {
-		f.Kit = append(f.Kit, fleet.Kit{ID: fmt.Sprintf("g-%d", k), Model: "g", Firmware: firmware.Version(fmt.Sprintf("1.%d", k)), Mode: "m-1"})
+		f.Kit = append(f.Kit, fleet.Kit{
+			ID:       fmt.Sprintf("g-%d", k),
+			Model:    "g",
+			Firmware: firmware.Version(fmt.Sprintf("1.%d", k)),
+			Mode:     "m-1",
+		})
 	}
 	for n := range 20 {
 		kit := fleet.Kit{ID: fmt.Sprintf("u-%d", n), Model: "u", Firmware: firmware.Version(fmt.Sprintf("1.%d", n%7))}

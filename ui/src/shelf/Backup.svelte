@@ -2,6 +2,7 @@
   // All that is kept as one file, and such a file put in the place of all that is kept.
   import { Button } from 'flowbite-svelte';
   import { api, type Failure } from '../api/client.svelte';
+  import Card from '../lib/Card.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   let { onreload }: { onreload: () => Promise<void> } = $props();
@@ -31,8 +32,7 @@
   }
 </script>
 
-<div class="panel">
-  <h2>Everything at once</h2>
+<Card title="Everything at once">
   <p class="soft">The fleet, all gear packs, the bench, kept flight boards and the whole history in one file, to move to another machine or to lie in a drawer. It is read again and found whole before it is sent.</p>
   <p><a href="/api/backup" download>Write a backup</a></p>
   <label for="backup">Put a backup in the place of all that is here</label>
@@ -47,19 +47,9 @@
   {/if}
   {#if failure}<FailureNote {failure} />{/if}
   {#if done}<p role="status">{done}</p>{/if}
-</div>
+</Card>
 
 <style>
-  .panel {
-    padding: 1rem 1.2rem 1.2rem;
-    display: grid;
-    gap: 0.6rem;
-    min-width: 0;
-  }
-  h2 {
-    font-size: 1.2rem;
-    font-weight: 700;
-  }
   label {
     font-weight: 600;
   }

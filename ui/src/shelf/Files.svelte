@@ -5,6 +5,7 @@
   import { api, type Failure, type Import, type Shelf } from '../api/client.svelte';
   import Backup from './Backup.svelte';
   import Sessions from './Sessions.svelte';
+  import Card from '../lib/Card.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   interface Props {
@@ -53,8 +54,7 @@
 </script>
 
 <section class="files">
-  <div class="panel">
-    <h2>Take a file in</h2>
+  <Card title="Take a file in">
     <p class="soft">A gear pack or a fleet file (JSON). You see what it changes before anything is changed.</p>
     <label for="file">File</label>
     <input id="file" type="file" accept=".json,application/json" onchange={(e) => choose(e.currentTarget)} />
@@ -86,16 +86,15 @@
       </div>
     {/if}
     {#if done}<p class="done" role="status">{done}</p>{/if}
-  </div>
-  <div class="panel">
-    <h2>Write files out</h2>
+  </Card>
+  <Card title="Write files out">
     <ul>
       <li><a href="/api/export/fleet" download="fleet.json">The fleet “{shelf.title}”</a></li>
       {#each shelf.sets as s (s.id)}
         <li><a href={`/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}</span></li>
       {/each}
     </ul>
-  </div>
+  </Card>
   <Backup {onreload} />
   <Sessions />
 </section>
@@ -106,16 +105,6 @@
     grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
     gap: 1rem;
     align-items: start;
-  }
-  .panel {
-    padding: 1rem 1.2rem 1.2rem;
-    display: grid;
-    gap: 0.6rem;
-    min-width: 0;
-  }
-  h2 {
-    font-size: 1.2rem;
-    font-weight: 700;
   }
   label {
     font-weight: 600;

@@ -3,6 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, type Failure, type Session } from '../api/client.svelte';
+  import Card from '../lib/Card.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   let list = $state.raw<Session[]>([]);
@@ -23,8 +24,7 @@
 </script>
 
 {#if list.length > 0 || failure}
-  <div class="panel">
-    <h2>Who was let in</h2>
+  <Card title="Who was let in">
     <p class="soft">Browsers that knew the key. One that is let in no longer is asked for it again.</p>
     {#if failure}<FailureNote {failure} />{/if}
     <ul>
@@ -32,20 +32,10 @@
         <li><span><strong>{s.name}</strong> <span class="soft">since {new Date(s.at).toLocaleString()}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
       {/each}
     </ul>
-  </div>
+  </Card>
 {/if}
 
 <style>
-  .panel {
-    padding: 1rem 1.2rem 1.2rem;
-    display: grid;
-    gap: 0.6rem;
-    min-width: 0;
-  }
-  h2 {
-    font-size: 1.2rem;
-    font-weight: 700;
-  }
   ul {
     display: grid;
     gap: 0.4rem;
