@@ -3828,9 +3828,7 @@ export interface operations {
     "post-api-session": {
         parameters: {
             query?: never;
-            header?: {
-                "User-Agent"?: string;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };
