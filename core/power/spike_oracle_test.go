@@ -16,20 +16,8 @@ import (
 
 	"yokeswap/core/power"
 	"yokeswap/core/unit"
+	"yokeswap/internal/outside"
 )
-
-// needs finds a reference program; `make test` installs it from Debian.
-func needs(t *testing.T, name string) string {
-	t.Helper()
-	path, err := exec.LookPath(name)
-	if err != nil {
-		if os.Getenv("CI") != "" {
-			t.Fatalf("%s is missing", name)
-		}
-		t.Skipf("%s is not installed: this check against it is left out", name)
-	}
-	return path
-}
 
 var maximum = regexp.MustCompile(`(?m)^top\s*=\s*(\S+)`)
 
@@ -58,7 +46,7 @@ func spice(t *testing.T, program string, c power.Circuit) float64 {
 func TestThePeakAgreesWithACircuitSimulator(t *testing.T) {
 	named := power.Circuit{Volts: 25.2, Milliohms: 50, Nanohenries: 200, CeramicUF: 10}
 	assert.InDelta(t, 39.53, float64(named.Peak()), 0.01)
-	program := needs(t, "ngspice")
+	program := outside.Program(t, "ngspice")
 	assert.InEpsilon(t, spice(t, program, named), float64(named.Peak()), 0.01)
 	r := rand.New(rand.NewPCG(4, 7))
 	between := func(low, high float64) float64 { return low + r.Float64()*(high-low) }

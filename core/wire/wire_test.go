@@ -2,7 +2,6 @@ package wire
 
 import (
 	"fmt"
-	"os"
 	"os/exec"
 	"strconv"
 	"strings"
@@ -12,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/unit"
+	"yokeswap/internal/outside"
 )
 
 // Bare diameters of ASTM B258 and the resistance of solid copper at 20 °C of the
@@ -27,13 +27,7 @@ func TestDiametersAndResistancesOfTheTable(t *testing.T) {
 
 // Outside check: GNU Units knows the same wire gauges.
 func TestGaugesAgreeWithGNUUnits(t *testing.T) {
-	program, err := exec.LookPath("units")
-	if err != nil {
-		if os.Getenv("CI") != "" {
-			t.Fatal("units is missing")
-		}
-		t.Skip("GNU Units is not installed: this check against it is left out")
-	}
+	program := outside.Program(t, "units")
 	for gauge := Gauge(10); gauge <= 36; gauge++ {
 		out, err := exec.Command(program, "-t", fmt.Sprintf("wiregauge(%d)", gauge), "mm").Output()
 		require.NoError(t, err)

@@ -74,6 +74,9 @@ func long() Request {
 // A small file with long charts comes to an end: the work is bounded, not only the nodes,
 // and it is said that it was.
 func TestLongChartsComeToAnEnd(t *testing.T) {
+	if testing.Short() {
+		t.Skip("short: takes seconds")
+	}
 	r := long()
 	p, err := Solve(r)
 	require.NoError(t, err)
