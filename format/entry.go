@@ -10,13 +10,24 @@ import (
 	"yokeswap/core/stock"
 )
 
-// listOf names the list of a kind in its file.
-var listOf = map[string]string{
-	string(gear.KindAirUnit): "airUnits", string(gear.KindGoggles): "goggles", string(gear.KindController): "controllers",
-	string(gear.KindReceiver): "receivers", string(gear.KindBoard): "boards", string(gear.KindRegulator): "regulators",
-	string(gear.KindPack): "packs", string(gear.KindConnector): "connectors", string(gear.KindHarness): "harnesses", string(gear.KindAntenna): "antennas", string(gear.KindAdapter): "adapters", string(gear.KindRegion): "regions", string(gear.KindBandPlan): "bandPlans", string(gear.KindFrame): "frames", string(gear.KindPlate): "plates", string(gear.KindScrew): "screws", string(gear.KindWasher): "washers", string(gear.KindStandoff): "standoffs", string(gear.KindFlightFirmware): "flightFirmware", string(gear.KindPairing): "pairings",
-	stock.KindKit: "kit", stock.KindSpare: "spares", stock.KindQuad: "quads",
+// fleetKinds are the kinds of entries of a fleet: their lists and words.
+var fleetKinds = []struct{ kind, list, word, words string }{
+	{stock.KindQuad, "quads", "quad", "quads"},
+	{stock.KindKit, "kit", "piece of kit", "kit"},
+	{stock.KindSpare, "spares", "spare", "spares"},
 }
+
+// listOf names the list of a kind in its file.
+var listOf = func() map[string]string {
+	lists := map[string]string{}
+	for _, row := range gear.Kinds {
+		lists[string(row.Kind)] = row.List
+	}
+	for _, row := range fleetKinds {
+		lists[row.kind] = row.list
+	}
+	return lists
+}()
 
 // ReadEntry reads a single entry of a kind, as it would stand in its list in a
 // file, for the given gear pack or the fleet of what it comes into. Paths in Problems start at

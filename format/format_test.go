@@ -469,7 +469,7 @@ func TestReferencesMustPointSomewhere(t *testing.T) {
 		_, err = format.Take(st, doc)
 		return err
 	}
-	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of a board in the library")
+	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of a flight board in the library")
 	assert.ErrorContains(t, take(fit(`"board":"visor-a"`)), `"visor-a" is goggles`)
 	assert.ErrorContains(t,
 		take(fit(`"board":"bramble-f7","receiver":"lantern-r2","feeds":[{"to":"receiver","from":"board.99v"}]`)),

@@ -131,10 +131,10 @@ func (r *reader) taker(list string) (format string, add func(value any) error) {
 	case "quads":
 		return fleet.FileFormat, func(v any) error { return appendTo(&r.fleet.Quads, v) }
 	}
-	for kind, of := range listOf {
-		if item := gear.New(gear.Kind(kind)); of == list && item != nil {
+	for _, row := range gear.Kinds {
+		if row.List == list {
 			return gear.SetFormat, func(v any) error {
-				item := gear.New(gear.Kind(kind))
+				item := gear.New(row.Kind)
 				if err := decode(v, item); err != nil {
 					return err
 				}

@@ -245,17 +245,21 @@ func (r reference) words() string {
 	return strings.Join(words[:last], ", ") + " or " + words[last]
 }
 
-// kindWords are the kinds whose word is another than their name in a file.
-var kindWords = map[string]string{
-	string(gear.KindAirUnit): "air unit", string(gear.KindBandPlan): "band plan",
-	string(gear.KindFlightFirmware): "flight firmware", stock.KindKit: "piece of kit", string(gear.KindPack): "flight pack",
+// wordOf is what one entry of a kind is called.
+func wordOf(kind string) string {
+	if row, ok := gear.Kind(kind).Row(); ok {
+		return row.Word
+	}
+	for _, row := range fleetKinds {
+		if row.kind == kind {
+			return row.word
+		}
+	}
+	return kind
 }
 
 func withArticle(kind string) string {
-	word := kind
-	if other, ok := kindWords[kind]; ok {
-		word = other
-	}
+	word := wordOf(kind)
 	switch {
 	case kind == kindGear || kind == string(gear.KindGoggles) || kind == string(gear.KindFlightFirmware):
 		return word

@@ -63,26 +63,10 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 			}
 		}
 	}
-	mergeGear(&d, gear.KindAirUnit, &set.AirUnits, in.AirUnits)
-	mergeGear(&d, gear.KindGoggles, &set.Goggles, in.Goggles)
-	mergeGear(&d, gear.KindController, &set.Controllers, in.Controllers)
-	mergeGear(&d, gear.KindReceiver, &set.Receivers, in.Receivers)
-	mergeGear(&d, gear.KindBoard, &set.Boards, in.Boards)
-	mergeGear(&d, gear.KindRegulator, &set.Regulators, in.Regulators)
-	mergeGear(&d, gear.KindPack, &set.Packs, in.Packs)
-	mergeGear(&d, gear.KindConnector, &set.Connectors, in.Connectors)
-	mergeGear(&d, gear.KindHarness, &set.Harnesses, in.Harnesses)
-	mergeGear(&d, gear.KindAntenna, &set.Antennas, in.Antennas)
-	mergeGear(&d, gear.KindAdapter, &set.Adapters, in.Adapters)
-	mergeGear(&d, gear.KindRegion, &set.Regions, in.Regions)
-	mergeGear(&d, gear.KindBandPlan, &set.BandPlans, in.BandPlans)
-	mergeGear(&d, gear.KindFrame, &set.Frames, in.Frames)
-	mergeGear(&d, gear.KindPlate, &set.Plates, in.Plates)
-	mergeGear(&d, gear.KindScrew, &set.Screws, in.Screws)
-	mergeGear(&d, gear.KindWasher, &set.Washers, in.Washers)
-	mergeGear(&d, gear.KindStandoff, &set.Standoffs, in.Standoffs)
-	mergeGear(&d, gear.KindFlightFirmware, &set.FlightFirmware, in.FlightFirmware)
-	mergeGear(&d, gear.KindPairing, &set.Pairings, in.Pairings)
+	for i, list := range in.Lists() {
+		kind := gear.Kinds[i].Kind
+		set.Put(kind, list.Items, func(before, after gear.Item) { d.taken(Ref{string(kind), after.Head().ID}, before, after) })
+	}
 	return d, s.idsOnce(&set)
 }
 
@@ -101,11 +85,13 @@ func (s *Stock) idsOnce(set *gear.Set) error {
 	return nil
 }
 
-func mergeGear[T any, P interface {
-	*T
-	gear.Item
-}](d *Difference, kind gear.Kind, list *[]T, in []T) {
-	merge(d, string(kind), list, in, func(g *T) string { return P(g).Head().ID })
+// taken notes what taking an entry of gear in does.
+func (d *Difference) taken(ref Ref, before, after gear.Item) {
+	if before == nil {
+		d.New = append(d.New, ref)
+		return
+	}
+	d.compare(ref, before, after)
 }
 
 // MergeFleet takes a fleet file in, like MergeSet.

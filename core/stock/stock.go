@@ -160,7 +160,7 @@ func (s *Stock) Remove(ref Ref) bool {
 	}
 	less := *set
 	s.Sets[slices.Index(s.Sets, set)] = &less
-	return removeGear(&less, ref.ID)
+	return less.Drop(ref.ID)
 }
 
 // Put puts an entry in, or in the place of the one that is there, from its JSON. Gear
@@ -212,22 +212,6 @@ func put[T any](list *[]T, body []byte, is func(*T) bool) error {
 	}
 	*list = append(*list, entry)
 	return nil
-}
-
-func removeGear(set *gear.Set, id string) bool {
-	return dropGear(&set.AirUnits, id) || dropGear(&set.Goggles, id) || dropGear(&set.Controllers, id) ||
-		dropGear(&set.Receivers, id) || dropGear(&set.Boards, id) || dropGear(&set.Regulators, id) ||
-		dropGear(&set.Packs, id) || dropGear(&set.Pairings, id) || dropGear(&set.Connectors, id) || dropGear(&set.Harnesses, id) ||
-		dropGear(&set.Antennas, id) || dropGear(&set.Adapters, id) || dropGear(&set.Regions, id) ||
-		dropGear(&set.BandPlans, id) || dropGear(&set.Frames, id) || dropGear(&set.Plates, id) || dropGear(&set.Screws, id) ||
-		dropGear(&set.Washers, id) || dropGear(&set.Standoffs, id) || dropGear(&set.FlightFirmware, id)
-}
-
-func dropGear[T any, P interface {
-	*T
-	gear.Item
-}](list *[]T, id string) bool {
-	return drop(list, func(g T) bool { return P(&g).Head().ID == id })
 }
 
 func drop[T any](list *[]T, gone func(T) bool) bool {
