@@ -162,7 +162,7 @@ var parts = []func(w world) any{
 	func(w world) any { return swap.NewBoard(w.lib, w.f, nil) },
 	func(w world) any {
 		return w.quads(func(q *fleet.Quad) any {
-			return []any{antenna.Compare(w.lib, w.f, q), mount.Weigh(w.lib, w.f, q, nil), pins.Compare(w.lib, w.f, q), swap.FromAnalog(w.lib, w.f, q), bench.NewSheet(fleet.NewCase(w.lib, w.f, q), "", "")}
+			return []any{antenna.Compare(w.lib, w.f, q), mount.Weigh(w.lib, w.f, q, nil), pins.Compare(w.lib, w.f, q), swap.FromAnalog(w.lib, w.f, q), bench.NewSheet(fleet.NewCase(w.lib, w.f, q), swap.Judge(fleet.NewCase(w.lib, w.f, q)), "", "")}
 		})
 	},
 	func(w world) any { return swap.Shopping(w.lib, w.f) },

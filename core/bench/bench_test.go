@@ -15,6 +15,7 @@ import (
 	"yokeswap/core/gear"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/setup"
+	"yokeswap/core/swap"
 	"yokeswap/core/unit"
 )
 
@@ -49,7 +50,7 @@ func ready() fleet.Fit {
 
 func sheet(set *gear.Set, next fleet.Fit) bench.Sheet {
 	set.AirUnits[0].Activation.Needed = true
-	return bench.NewSheet(sample.Case(set, kit(), next), "analog", "first")
+	return sheetOf(sample.Case(set, kit(), next), "analog", "first")
 }
 
 func ids(s bench.Sheet) (list []string) {
@@ -255,12 +256,12 @@ func TestATickCountsAMating(t *testing.T) {
 	c.Quad.Now.Antennas, c.Quad.Next.Antennas = &fleet.Antennas{Models: []string{
 		"round", "round",
 	}}, &fleet.Antennas{Models: []string{"stick", "stick"}}
-	swap := bench.NewSheet(c, "first", "first")
+	swap := sheetOf(c, "first", "first")
 	at := slices.Index(ids(swap), "antennas:stick+stick")
 	require.GreaterOrEqual(t, at, 0, ids(swap))
 	assert.Equal(t, "first", swap.Steps[at].Mates)
 	c.Quad.Next.Antennas = c.Quad.Now.Antennas
-	assert.NotContains(t, strings.Join(ids(bench.NewSheet(c, "first", "first")), " "), "antennas:", "they stay on")
+	assert.NotContains(t, strings.Join(ids(sheetOf(c, "first", "first")), " "), "antennas:", "they stay on")
 }
 
 // Drilling comes before the unit goes in, with its own caution; a unit that stays
@@ -296,8 +297,8 @@ func TestTheFrameIsMadeReadyFirst(t *testing.T) {
 	c := sample.Case(set, kit(), next)
 	c.Quad.Now = c.Quad.Next.Clone()
 	c.Quad.Now.Bay, c.Quad.Now.Drill = "front", true
-	assert.Contains(t, ids(bench.NewSheet(c, "first", "first")), "seat:frame:rear:")
-	assert.NotContains(t, ids(bench.NewSheet(c, "first", "first")), "drill:rear:20×20")
+	assert.Contains(t, ids(sheetOf(c, "first", "first")), "seat:frame:rear:")
+	assert.NotContains(t, ids(sheetOf(c, "first", "first")), "drill:rear:20×20")
 }
 
 // A plug-to-plug swap has no iron in it; an exchanged board has its own steps and is
@@ -310,7 +311,7 @@ func TestStepsFollowWhatIsReallyDone(t *testing.T) {
 	next.CapacitorUF, now.CapacitorUF = new(unit.Microfarads(470)), new(unit.Microfarads(470))
 	c := sample.Case(set, kit(), next)
 	c.Quad.Now = now
-	for _, step := range bench.NewSheet(c, "second", "first").Steps {
+	for _, step := range sheetOf(c, "second", "first").Steps {
 		assert.NotContains(t, step.Tools, "soldering iron", step.Title)
 	}
 
@@ -319,7 +320,7 @@ func TestStepsFollowWhatIsReallyDone(t *testing.T) {
 	next.Board = "other-board"
 	c = sample.Case(set, kit(), next)
 	c.Quad.Now = now
-	list := ids(bench.NewSheet(c, "second", "first"))
+	list := ids(sheetOf(c, "second", "first"))
 	assert.Contains(t, list, "board:other-board")
 	assert.Contains(t, list, "board-up:other-board")
 	for _, r := range setup.PlanOf(c).Rows {
@@ -333,8 +334,8 @@ func TestStepsFollowWhatIsReallyDone(t *testing.T) {
 	stays.AirUnit = &fleet.Slot{Kit: "first"}
 	c = sample.Case(sample.Set(), kit(), stays)
 	c.Quad.Now = stays.Clone()
-	for _, step := range bench.NewSheet(c, "first", "first").Steps {
-		if step.Phase == bench.Prove {
+	for _, step := range sheetOf(c, "first", "first").Steps {
+		if step.Phase == bench.Check {
 			assert.Empty(t, step.Held, step.Title)
 		}
 	}
@@ -350,7 +351,7 @@ func TestTheCableIsMeteredBeforeItGoesIntoTheUnit(t *testing.T) {
 	next.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd"}
 	c := sample.Case(set, kit(), next)
 	c.Quad.Now = fleet.Fit{Analog: "old camera"}
-	sheet := bench.NewSheet(c, "analog", "first")
+	sheet := sheetOf(c, "analog", "first")
 	at := func(title string) int {
 		return slices.IndexFunc(sheet.Steps, func(s bench.Step) bool { return strings.Contains(s.Title, title) })
 	}
@@ -361,4 +362,9 @@ func TestTheCableIsMeteredBeforeItGoesIntoTheUnit(t *testing.T) {
 	for _, step := range []int{board, power} {
 		assert.Contains(t, strings.Join(sheet.Steps[step].Do, " "), "(count 6): it has no key")
 	}
+}
+
+// sheetOf is the sheet of a case as it is judged.
+func sheetOf(c fleet.Case, from, to string) bench.Sheet {
+	return bench.NewSheet(c, swap.Judge(c), from, to)
 }

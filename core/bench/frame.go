@@ -82,12 +82,12 @@ func (w *writer) changeBoard() {
 	})
 }
 
-// proveBoard checks what a new flight board does before it ever arms.
-func (w *writer) proveBoard() {
+// checkBoard checks what a new flight board does before it ever arms.
+func (w *writer) checkBoard() {
 	if !w.otherBoard() {
 		return
 	}
-	w.add(Step{ID: "board-up:" + w.Fit.Board, Phase: Prove, Title: "Set the new flight board up from factory state",
+	w.add(Step{ID: "board-up:" + w.Fit.Board, Phase: Check, Title: "Set the new flight board up from factory state",
 		Do: []string{
 			"It knows nothing of this quad: ports, receiver, modes, failsafe, OSD, craft name and yaw alignment are set " +
 				"anew, none of the old board's settings fit unseen.",

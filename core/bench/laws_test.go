@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/swap"
 )
 
 // Laws of a sheet, whatever the fit: steps have ids of their own, something to
@@ -19,7 +20,7 @@ import (
 // its steps; done step by step with readings that hold, it comes to its end or
 // says what holds it.
 func TestLawsOfASheet(t *testing.T) {
-	order := []bench.Phase{bench.Prepare, bench.Firmware, bench.Build, bench.Feed, bench.Meter, bench.Power, bench.Bind, bench.Prove}
+	order := []swap.Phase{bench.Prepare, bench.Firmware, bench.Build, bench.Feed, bench.Meter, bench.Power, bench.Bind, bench.Check}
 	rapid.Check(t, func(t *rapid.T) {
 		pick := func(name string, of ...string) string { return rapid.SampledFrom(of).Draw(t, name) }
 		slot := func(id string) *fleet.Slot {
@@ -37,7 +38,7 @@ func TestLawsOfASheet(t *testing.T) {
 				next.Wires = sample.Wired()
 			}
 		}
-		s := bench.NewSheet(sample.Case(sample.Set(), kit(), next), "a", "b")
+		s := sheetOf(sample.Case(sample.Set(), kit(), next), "a", "b")
 		ids, last := map[string]bool{}, 0
 		for _, step := range s.Steps {
 			require.False(t, ids[step.ID], step.ID)

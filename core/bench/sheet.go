@@ -11,42 +11,35 @@ package bench
 import (
 	"slices"
 
-	"yokeswap/core/antenna"
 	"yokeswap/core/firmware"
 	"yokeswap/core/fleet"
-	"yokeswap/core/link"
-	"yokeswap/core/mount"
-	"yokeswap/core/pins"
-	"yokeswap/core/power"
+	"yokeswap/core/swap"
 	"yokeswap/core/verdict"
 )
 
-// Phase groups the steps of a sheet.
-type Phase string
-
-// The phases, in bench order.
+// The phases of a bench day, in order.
 const (
-	Prepare  Phase = "prepare"
-	Firmware Phase = "firmware"
-	Build    Phase = "build"
-	Feed     Phase = "feed"
-	Meter    Phase = "meter"
-	Power    Phase = "power"
-	Bind     Phase = "bind"
-	Prove    Phase = "check"
+	Prepare  = swap.PhasePrepare
+	Firmware = swap.PhaseFirmware
+	Build    = swap.PhaseBuild
+	Feed     = swap.PhaseFeed
+	Meter    = swap.PhaseMeter
+	Power    = swap.PhasePower
+	Bind     = swap.PhaseBind
+	Check    = swap.PhaseCheck
 )
 
 // Step is one thing to do. Its id stays the same as long as what is to be
 // done stays the same, so that ticks survive a change elsewhere in the plan.
 type Step struct {
-	ID        string   `json:"id"`
-	Phase     Phase    `json:"phase"`
-	Title     string   `json:"title"`
-	Do        []string `json:"do"`
-	Tools     []string `json:"tools,omitempty"`
-	Materials []string `json:"materials,omitempty"`
-	Cautions  []string `json:"cautions,omitempty"`
-	Reading   *Reading `json:"reading,omitempty"`
+	ID        string     `json:"id"`
+	Phase     swap.Phase `json:"phase"`
+	Title     string     `json:"title"`
+	Do        []string   `json:"do"`
+	Tools     []string   `json:"tools,omitempty"`
+	Materials []string   `json:"materials,omitempty"`
+	Cautions  []string   `json:"cautions,omitempty"`
+	Reading   *Reading   `json:"reading,omitempty"`
 	// Reads is what the step does to a device owned: what is read off it
 	// afterwards becomes its state.
 	Reads *DeviceStep `json:"reads,omitempty"`
@@ -79,7 +72,13 @@ type Sheet struct {
 	Materials []string `json:"materials"`
 	// Holds are the verdicts that keep steps from being done: change the plan
 	// first.
-	Holds []verdict.Finding `json:"holds"`
+	Holds []Holding `json:"holds"`
+}
+
+// Holding is a finding that keeps steps from being done, with the name of its gate.
+type Holding struct {
+	Title string `json:"title"`
+	verdict.Finding
 }
 
 // WeighStep is the step at which the quad is weighed after the swap.
@@ -92,8 +91,8 @@ const (
 	VoltageStep = "check:voltage"
 )
 
-// NewSheet writes the sheet for a quad's next fit.
-func NewSheet(c fleet.Case, from, to string) Sheet {
+// NewSheet writes the sheet for a quad's next fit, as it is judged.
+func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	w := newWriter(c)
 	w.prepare()
 	w.firmware()
@@ -103,7 +102,7 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	w.meter()
 	w.powerUp()
 	w.bind()
-	w.prove()
+	w.check()
 
 	s := Sheet{
 		Quad:      c.Quad.ID,
@@ -113,15 +112,9 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 		Steps:     w.steps,
 		Tools:     []string{},
 		Materials: []string{},
-		Holds:     []verdict.Finding{},
+		Holds:     []Holding{},
 	}
-	if w.touched() { // a quad that stays as it is flies already: nothing is spoiled by binding it
-		s.hold(power.Check(c), verdict.Change, "the power gate", Feed, Meter, Power)
-		s.hold(pins.Check(c), verdict.Change, "the pins gate", Power, Bind, Prove)
-		s.hold(mount.Check(c), verdict.Unfit, "the mount gate", Build)
-		s.hold(antenna.Check(c), verdict.Unfit, "the antenna gate", Power, Bind)
-	}
-	s.hold(link.Check(c), verdict.Change, "the link gate", Bind)
+	s.holdBy(j, w.touched())
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
 		s.Materials = appendNew(s.Materials, step.Materials...)
@@ -129,15 +122,24 @@ func NewSheet(c fleet.Case, from, to string) Sheet {
 	return s
 }
 
-// hold keeps the steps of some phases from being done while a gate says something
-// as bad as a level, or worse: where a wrong start destroys, already a change that
-// the plan does not hold yet or a value that is missing.
-func (s *Sheet) hold(findings []verdict.Finding, from verdict.Level, gate string, phases ...Phase) {
+// holdBy keeps steps from being done while a gate is shut, as the register of gates has
+// it: first what is said of the quad itself, then what is said of any.
+func (s *Sheet) holdBy(j swap.Judgement, touched bool) {
+	for _, always := range []bool{false, true} {
+		for _, gate := range swap.Gates {
+			if h := gate.Holds; h != nil && h.Always == always && (always || touched) {
+				s.hold(j.Gate(gate.Name), *h)
+			}
+		}
+	}
+}
+
+func (s *Sheet) hold(gate swap.GateVerdict, by swap.Hold) {
 	var worst *verdict.Finding
-	for i := range findings {
-		f := &findings[i]
-		if !from.WorseThan(f.Level) {
-			s.Holds = append(s.Holds, *f)
+	for i := range gate.Findings {
+		f := &gate.Findings[i]
+		if !by.From.WorseThan(f.Level) {
+			s.Holds = append(s.Holds, Holding{gate.Title, *f})
 			if worst == nil || f.Level.WorseThan(worst.Level) {
 				worst = f
 			}
@@ -147,8 +149,8 @@ func (s *Sheet) hold(findings []verdict.Finding, from verdict.Level, gate string
 		return
 	}
 	for i := range s.Steps {
-		if slices.Contains(phases, s.Steps[i].Phase) && s.Steps[i].Held == "" {
-			s.Steps[i].Held = "Held by " + gate + ": " + worst.Says
+		if slices.Contains(by.Phases, s.Steps[i].Phase) && s.Steps[i].Held == "" {
+			s.Steps[i].Held = "Held by the " + gate.Title + " gate: " + worst.Says
 		}
 	}
 }

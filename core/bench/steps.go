@@ -15,6 +15,7 @@ import (
 	"yokeswap/core/pins"
 	"yokeswap/core/power"
 	"yokeswap/core/setup"
+	"yokeswap/core/swap"
 	"yokeswap/core/unit"
 )
 
@@ -135,7 +136,7 @@ func (w *writer) firmware() {
 
 // updates writes the steps that bring one device where it shall be: updates,
 // modes on the way and at the end, and its activation.
-func (w *writer) updates(d *gear.Device, s fleet.State, phase Phase) {
+func (w *writer) updates(d *gear.Device, s fleet.State, phase swap.Phase) {
 	key := s.KitID
 	if key == "" {
 		key = s.ModelID
@@ -468,22 +469,22 @@ func (w *writer) bind() {
 	}
 }
 
-func (w *writer) prove() {
+func (w *writer) check() {
 	if w.hasAir && w.hasGoggles {
 		w.add(Step{
 			ID:       "check:picture",
-			Phase:    Prove,
+			Phase:    Check,
 			Title:    "Check the picture",
 			Do:       []string{"A clear picture in the goggles, the right way up.", "Antennas and plugs still tight."},
 			Cautions: []string{cautionHot},
 		})
 	}
-	w.proveBoard()
+	w.checkBoard()
 	w.setUp()
 	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		w.add(Step{
 			ID:    fmt.Sprintf("check:yaw:%s", turn),
-			Phase: Prove,
+			Phase: Check,
 			Title: fmt.Sprintf("Set the board's yaw alignment to %s", turn),
 			Do: []string{"The flight board is turned for access: set the alignment, then tilt the quad by hand and see " +
 				"that the horizon follows."},
@@ -491,7 +492,7 @@ func (w *writer) prove() {
 		})
 	}
 	if w.Fit.Board != "" {
-		w.add(Step{ID: SticksStep, Phase: Prove, Title: "Check every stick and switch",
+		w.add(Step{ID: SticksStep, Phase: Check, Title: "Check every stick and switch",
 			Do: []string{
 				"Every stick to both ends, the right way round; every switch on its mode. The flight board's screen here shows " +
 					"it live.",
@@ -506,7 +507,7 @@ func (w *writer) prove() {
 			}})
 		w.add(Step{
 			ID:    "check:failsafe",
-			Phase: Prove,
+			Phase: Check,
 			Title: "Test the failsafe",
 			Do: []string{
 				"Props off. Arm as far as it lets you, then switch the controller off.",
@@ -518,7 +519,7 @@ func (w *writer) prove() {
 	}
 	w.add(Step{
 		ID:       WeighStep,
-		Phase:    Prove,
+		Phase:    Check,
 		Title:    "Close the frame and weigh it",
 		Do:       []string{"Screws, antenna plugs, wires tied. Weigh it as it flies."},
 		Tools:    []string{"scale"},
@@ -539,7 +540,7 @@ func (w *writer) setUp() {
 	plan := setup.PlanOf(w.Case)
 	step := Step{
 		ID:       "set-up",
-		Phase:    Prove,
+		Phase:    Check,
 		Title:    "Set up the flight board and the goggles",
 		Tools:    []string{"USB data cable"},
 		Cautions: []string{cautionFail, cautionProps, cautionCable},
@@ -567,7 +568,7 @@ func (w *writer) setUp() {
 func (w *writer) checkVoltage() {
 	for _, node := range power.Trace(w.Case).Nodes {
 		if node.ID == fleet.NodeBoard && w.hasAir && node.Sees.Full != nil && node.Sees.Lowest != nil {
-			w.add(Step{ID: VoltageStep, Phase: Prove, Title: "Read the battery in the goggles",
+			w.add(Step{ID: VoltageStep, Phase: Check, Title: "Read the battery in the goggles",
 				Do:       []string{"The voltage on screen is the flight board's: where it shows and is right, the OSD's data flows."},
 				Cautions: []string{cautionHot},
 				Reading: &Reading{

@@ -2,7 +2,6 @@ package swap
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"yokeswap/core/change"
@@ -51,7 +50,14 @@ type Board struct {
 	Title   string   `json:"title"`
 	Says    string   `json:"says"`
 	Devices []Device `json:"devices"`
+	Gates   []Column `json:"gates"` // of every row, in order
 	Rows    []Row    `json:"rows"`
+}
+
+// Column is a gate as a column of the board.
+type Column struct {
+	Gate  verdict.Gate `json:"gate"`
+	Title string       `json:"title"`
 }
 
 // LeaveSwap stands for leaving out the planned swap of a quad.
@@ -67,7 +73,10 @@ func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 
 // Board is NewBoard with what is remembered of quads that nothing has changed for.
 func (m *Memory) Board(lib *gear.Library, f *fleet.Index, left []string) Board {
-	b := Board{Title: f.Title, Devices: []Device{}}
+	b := Board{Title: f.Title, Devices: []Device{}, Gates: make([]Column, len(Gates))}
+	for i, g := range Gates {
+		b.Gates[i] = Column{g.Name, g.Title}
+	}
 	home := map[string]bool{}
 	for _, id := range left {
 		home[id] = true
@@ -166,17 +175,9 @@ func needs(fit *fleet.Fit, found found, devices []Device) string {
 		return found.notOwned
 	}
 	var shut []string
-	for _, gate := range []struct {
-		name  verdict.Gate
-		needs string
-	}{
-		{verdict.Power, "another feed"},
-		{verdict.Pins, "other wiring"},
-		{verdict.Mount, "another seat"},
-		{verdict.Antenna, "other antennas"},
-	} {
-		if slices.ContainsFunc(found.gates, func(g GateLevel) bool { return g.Gate == gate.name && g.Level == verdict.Unfit }) {
-			shut = append(shut, gate.needs)
+	for i, g := range found.gates {
+		if remedy := Gates[i].Remedy; remedy != "" && g.Level == verdict.Unfit {
+			shut = append(shut, remedy)
 		}
 	}
 	return change.And(shut)

@@ -26,13 +26,13 @@ const mostFixes = 4
 // else is left, and says what is not known then.
 func JudgeWithFixes(c fleet.Case) Judgement {
 	j := Judge(c)
-	for i, g := range gates {
+	for i, g := range Gates {
 		before := j.Gates[i]
 		if before.Level == verdict.Fits {
 			continue
 		}
 		tried := make([][]trial, len(before.Findings))
-		for _, candidate := range g.candidates(c) {
+		for _, candidate := range g.Candidates(c) {
 			candidate.Patch = change.Settle(c, candidate.Patch)
 			after := Judge(c.With(candidate.Patch))
 			if worse(&j, &after, i) {

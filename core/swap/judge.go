@@ -7,39 +7,16 @@ import (
 	"sync"
 	"sync/atomic"
 
-	"yokeswap/core/antenna"
-	"yokeswap/core/control"
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
-	"yokeswap/core/link"
-	"yokeswap/core/mount"
-	"yokeswap/core/osd"
-	"yokeswap/core/pins"
-	"yokeswap/core/power"
 	"yokeswap/core/verdict"
 )
-
-// gate is one gate with its entry and its proposals.
-type gate struct {
-	name       verdict.Gate
-	check      func(fleet.Case) []verdict.Finding
-	candidates func(fleet.Case) []verdict.Candidate
-}
-
-// gates lists the gates in bench order.
-var gates = []gate{
-	{verdict.Link, link.Check, link.Candidates},
-	{verdict.Power, power.Check, power.Candidates},
-	{verdict.Pins, pins.Check, pins.Candidates},
-	{verdict.Mount, mount.Check, mount.Candidates},
-	{verdict.Antenna, antenna.Check, antenna.Candidates},
-	{verdict.OSD, osd.Check, osd.Candidates},
-	{verdict.Control, control.Check, control.Candidates},
-}
 
 // GateVerdict is what one gate says of a fit.
 type GateVerdict struct {
 	Gate     verdict.Gate      `json:"gate"`
+	Title    string            `json:"title"`    // its name as it is written
+	Question string            `json:"question"` // what it asks
 	Level    verdict.Level     `json:"level"`
 	Findings []verdict.Finding `json:"findings"`
 }
@@ -102,19 +79,19 @@ func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict
 
 // Judge runs all gates over a fit, without trying fixes.
 func Judge(c fleet.Case) Judgement {
-	j := Judgement{Gates: make([]GateVerdict, len(gates))}
-	levels := make([]verdict.Level, len(gates))
+	j := Judgement{Gates: make([]GateVerdict, len(Gates))}
+	levels := make([]verdict.Level, len(Gates))
 	unread := c.Unread()
-	for i, g := range gates {
-		findings := g.check(c)
+	for i, g := range Gates {
+		findings := g.Check(c)
 		if len(unread) > 0 {
-			findings = append(findings, cannotBeRead(c, g.name, unread))
+			findings = append(findings, cannotBeRead(c, g.Name, unread))
 		}
 		levels[i] = verdict.Worst(findings)
 		if danger := verdict.Greatest(findings); danger.WorseThan(j.Danger) {
 			j.Danger = danger
 		}
-		j.Gates[i] = GateVerdict{Gate: g.name, Level: levels[i], Findings: findings}
+		j.Gates[i] = GateVerdict{Gate: g.Name, Title: g.Title, Question: g.Question, Level: levels[i], Findings: findings}
 	}
 	j.Level = verdict.WorstOf(levels...)
 	return j

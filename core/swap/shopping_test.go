@@ -74,7 +74,7 @@ func TestACapacitorOfAnotherRatingIsBoughtAndSoldered(t *testing.T) {
 	assert.Contains(t, bought, "470 µF 35 V low-ESR capacitor")
 
 	var steps []string
-	for _, s := range bench.NewSheet(c, "", "").Steps {
+	for _, s := range bench.NewSheet(c, swap.Judge(c), "", "").Steps {
 		steps = append(steps, s.Title)
 	}
 	assert.Contains(t, steps, "Solder a 470 µF 35 V low-ESR capacitor across the battery leads")

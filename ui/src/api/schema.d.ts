@@ -936,6 +936,7 @@ export interface components {
         };
         BoardPage: {
             devices: components["schemas"]["Device"][];
+            gates: components["schemas"]["Column"][];
             /**
              * Format: int64
              * @description how many rows there are in all
@@ -1012,6 +1013,10 @@ export interface components {
             system: string;
             /** Format: double */
             width?: number;
+        };
+        Column: {
+            gate: string;
+            title: string;
         };
         Compare: {
             margin?: string;
@@ -1243,6 +1248,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             gate: string;
             level: string;
+            question: string;
+            title: string;
         };
         Goals: {
             by?: string;
@@ -1275,6 +1282,19 @@ export interface components {
              */
             before?: number;
             events: components["schemas"]["Event"][];
+        };
+        Holding: {
+            code: string;
+            compares?: components["schemas"]["Compare"][];
+            danger?: string;
+            fixes?: components["schemas"]["Fix"][];
+            gate: string;
+            level: string;
+            missing?: components["schemas"]["Missing"][];
+            says: string;
+            source: string;
+            subject: string;
+            title: string;
         };
         Holes: {
             /** Format: double */
@@ -2067,7 +2087,7 @@ export interface components {
             /** Format: int64 */
             done: number;
             from: string;
-            holds: components["schemas"]["Finding"][];
+            holds: components["schemas"]["Holding"][];
             materials: string[];
             name: string;
             next: string;

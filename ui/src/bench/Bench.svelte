@@ -4,7 +4,6 @@
   import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, type Board, type Failure, type Run } from '../api/client.svelte';
-  import { gateWord } from '../lib/levels';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
@@ -120,7 +119,7 @@
       <h2>The plan is not ready: some steps are held</h2>
       <ul>
         {#each r.holds as f, i (i)}
-          <li><a href={`#/swap/${r.quad}/${f.gate}`}>{gateWord(f.gate)}</a>: {f.says}</li>
+          <li><a href={`#/swap/${r.quad}/${f.gate}`}>{f.title}</a>: {f.says}</li>
         {/each}
       </ul>
     </div>

@@ -4,7 +4,6 @@
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
   import { api, type Board } from '../api/client.svelte';
-  import { gateWord } from '../lib/levels';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
@@ -68,20 +67,20 @@
       {/each}
       <a class="together" href="#/together">Who can fly together?</a>
     </div>
-    <div class="wide"><table style:--least={`${390 + 84 * ((b.rows[0]?.gates.length ?? 0) + goggles.length)}px`}>
+    <div class="wide"><table style:--least={`${390 + 84 * (b.gates.length + goggles.length)}px`}>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
       <thead>
         <tr>
           <th scope="col">quad</th>
           <th scope="col" class="now">now</th>
-          {#each b.rows[0]?.gates ?? [] as g (g.gate)}<th scope="col" class="gate">{gateWord(g.gate)}</th>{/each}
+          {#each b.gates as g (g.gate)}<th scope="col" class="gate">{g.title}</th>{/each}
           <th scope="col">next</th>
           {#each goggles as g (g.kit)}<th scope="col" class="eyes" class:home={!g.brought}>{g.name}</th>{/each}
         </tr>
       </thead>
       <tbody>
         {#each b.rows as row, i (row.quad)}
-          <YokeRow {row} {goggles} {left} ontoggle={toggle} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
+          <YokeRow {row} gates={b.gates} {goggles} {left} ontoggle={toggle} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
         {/each}
       </tbody>
     </table></div>

@@ -2,18 +2,19 @@
   // One quad of the yoke board.
   import type { Board, Row } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
-  import { gateWord, levelOf, levelWords } from '../lib/levels';
+  import { levelOf, levelWords } from '../lib/levels';
   import { reachWords } from './reach';
 
   interface Props {
     row: Row;
+    gates: Board['gates'];
     goggles: Board['devices'];
     left: string[];
     ontoggle: (what: string) => void;
     onopen: (gate?: string) => void;
     onfocusrow: () => void;
   }
-  let { row, goggles, left, ontoggle, onopen, onfocusrow }: Props = $props();
+  let { row, gates, goggles, left, ontoggle, onopen, onfocusrow }: Props = $props();
 </script>
 
 <tr onfocusin={onfocusrow}>
@@ -24,8 +25,8 @@
   <td class="now"><span class="small-gate">now</span>{row.now}</td>
   {#each row.gates as g, i (g.gate)}
     <td class="gate" class:first={i === 0} class:last={i === row.gates.length - 1}>
-      <button type="button" onclick={() => onopen(g.gate)} title={g.says ?? ''} aria-label={`${row.name}, ${gateWord(g.gate)}: ${levelWords[levelOf(g.level)]}. ${g.says ?? ''}`}>
-        <span class="small-gate" aria-hidden="true">{gateWord(g.gate)}</span>
+      <button type="button" onclick={() => onopen(g.gate)} title={g.says ?? ''} aria-label={`${row.name}, ${gates[i]?.title}: ${levelWords[levelOf(g.level)]}. ${g.says ?? ''}`}>
+        <span class="small-gate" aria-hidden="true">{gates[i]?.title}</span>
         <LevelMark level={g.level} size={24} />
         <span class="word {levelOf(g.level)}" aria-hidden="true">{levelWords[levelOf(g.level)]}</span>
       </button>

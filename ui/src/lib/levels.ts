@@ -17,8 +17,3 @@ export const levelWords: Record<Level, string> = {
   unknown: 'unknown',
   unfit: 'does not fit',
 };
-
-/** A gate's name as it is written. */
-export function gateWord(gate: string): string {
-  return gate === 'osd' ? 'OSD' : gate;
-}

@@ -4,25 +4,15 @@
   import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client.svelte';
-  import AntennaPicture from './AntennaPicture.svelte';
-  import ControlPicture from './ControlPicture.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
-  import { gateWord } from '../lib/levels';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import FindingCard from './FindingCard.svelte';
-  import LinkPicture from './LinkPicture.svelte';
-  import MountPicture from './MountPicture.svelte';
   import NextPicks from './NextPicks.svelte';
   import NowColumn from './NowColumn.svelte';
-  import OsdPicture from './OsdPicture.svelte';
-  import PinsDetail from './PinsDetail.svelte';
-  import PinsPicture from './PinsPicture.svelte';
-  import PowerDetail from './PowerDetail.svelte';
-  import PowerPicture from './PowerPicture.svelte';
-  import ToSet from './ToSet.svelte';
+  import { gateParts, type Part } from './gates';
 
   let { params }: { params: { quad: string; gate?: string } } = $props();
 
@@ -44,16 +34,6 @@
 
   const gates = $derived(quad.data?.judgement.gates ?? []);
   const gate = $derived(gates.find((g) => g.gate === params.gate) ?? gates.find((g) => g.level === quad.data?.judgement.level) ?? gates[0]);
-  const questions: Record<string, string> = {
-    link: 'Do air unit, goggles and controller talk to each other?',
-    power: 'Does every part see a voltage it can live with?',
-    pins: 'Does every wire end where it belongs?',
-    mount: 'Does it really go into the frame?',
-    antenna: 'Do the antennas at both ends hear each other?',
-    osd: 'Does the data of the flight board show in the goggles?',
-    control: 'Do the sticks arrive, and do the switches what you expect?',
-  };
-
   // One change after another: the next is sent on the revision the last one made.
   let queue: Promise<void> = Promise.resolve();
   function apply(patch: Patch, says: string, onTopOf?: number) {
@@ -109,6 +89,12 @@
 
 <svelte:window {onkeydown} />
 
+{#snippet piece(part: Part | undefined, q: QuadView)}
+  {#if part}
+    {#key q.id}<part.component {...part.props(q, { apply, setRegion, screwOn })} />{/key}
+  {/if}
+{/snippet}
+
 {#if quad.failure}
   <FailureNote failure={quad.failure} again={() => quad.take(api.quad(params.quad))} />
 {:else if !quad.data}
@@ -134,29 +120,21 @@
         {#each gates as g, i (g.gate)}
           <a href={`#/swap/${q.id}/${g.gate}`} aria-current={g.gate === gate?.gate ? 'true' : undefined}>
             <LevelMark level={g.level} size={30} />
-            <span><kbd aria-hidden="true">{i + 1}</kbd> {gateWord(g.gate)}</span>
+            <span><kbd aria-hidden="true">{i + 1}</kbd> {g.title}</span>
           </a>
         {/each}
       </nav>
       {#if gate}
-        <section class="gate" aria-label={`Gate ${gate.gate}`}>
-          <h2>{questions[gate.gate] ?? gate.gate}</h2>
-          {#if gate.gate === 'power'}<PowerPicture path={q.power} />{/if}
-          {#if gate.gate === 'link'}<LinkPicture picture={q.link} />{/if}
-          {#if gate.gate === 'mount'}<MountPicture view={q.mount} />{/if}
-          {#if gate.gate === 'osd'}{#key q.id}<OsdPicture view={q.osd} onpick={(patch, says) => apply(patch, says)} />{/key}{/if}
-          {#if gate.gate === 'control'}<ControlPicture view={q.control} />{/if}
-          {#if gate.gate === 'antenna'}<AntennaPicture view={q.antenna} onregion={setRegion} onscrew={screwOn} />{/if}
-          {#if gate.gate === 'pins'}<PinsPicture picture={q.pins.picture} />{/if}
+        <section class="gate" aria-label={`Gate ${gate.title}`}>
+          <h2>{gate.question}</h2>
+          {@render piece(gateParts[gate.gate]?.picture, q)}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">
             {#each gate.findings as f, i (f.code + f.subject + i)}
               <FindingCard finding={f} open={i === 0} onfix={applyFix} />
             {/each}
           </div>
-          {#if gate.gate === 'power'}<PowerDetail power={q.power} onpick={(patch, says) => apply(patch, says)} />{/if}
-          {#if gate.gate === 'osd' || gate.gate === 'control'}<ToSet quad={q.id} plan={q.settings} />{/if}
-          {#if gate.gate === 'pins'}<PinsDetail quad={q.id} pins={q.pins} onpick={(patch, says) => apply(patch, says)} />{/if}
+          {@render piece(gateParts[gate.gate]?.below, q)}
         </section>
       {/if}
     </div>
