@@ -72,7 +72,7 @@ test('own gear and an own quad entered by hand; what is left empty is unknown an
   await choose('air unit', 'my sender');
   await choose('goggles', 'Visor B');
   await choose('flight pack', 'Tallow 4-cell 1400');
-  await page.getByRole('button', { name: 'Add a feed' }).click();
+  await page.getByRole('button', { name: 'Add to what is fed from what' }).click();
   await page.getByLabel('part (needed)').fill('airUnit');
   await page.getByLabel('fed from (needed)').fill('pack');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
@@ -317,11 +317,11 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
   await open('/shelf/add/board');
   await page.getByLabel('name (needed)').fill('Spindle board');
   await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
-  await page.getByRole('button', { name: 'Add a port' }).click();
-  await page.getByLabel('UART', { exact: true }).fill('1');
+  await page.getByRole('button', { name: 'Add to serial ports' }).click();
+  await page.getByLabel('UART (needed)').fill('1');
   await page.getByLabel('TX broken out').selectOption('yes');
   await page.getByLabel('RX broken out').selectOption('yes');
-  await page.getByRole('button', { name: 'Add a plug' }).click();
+  await page.getByRole('button', { name: 'Add to plugs and rows of pads' }).click();
   const plug = page.getByRole('group', { name: /plugs and rows of pads/ });
   await plug.getByLabel('id (needed)').fill('hd');
   await plug.getByRole('button', { name: 'Add a pin' }).click();

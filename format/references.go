@@ -1,7 +1,6 @@
 package format
 
 import (
-	"encoding/json"
 	"fmt"
 	"reflect"
 	"slices"
@@ -11,7 +10,6 @@ import (
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 	"yokeswap/core/stock"
-	formatdocs "yokeswap/docs/format"
 )
 
 // Who names whom is said in the schemas alone: a field with "x-names" holds the id of
@@ -59,17 +57,6 @@ func listHolds(list string) bool {
 		}
 	}
 	return false
-}
-
-func schemaText(name string) (schema map[string]any) {
-	text, err := formatdocs.Files.ReadFile(name + ".schema.json")
-	if err == nil {
-		err = json.Unmarshal(text, &schema)
-	}
-	if err != nil {
-		panic(err) // embedded: cannot be missing or broken
-	}
-	return schema
 }
 
 func member(object map[string]any, name string) map[string]any {

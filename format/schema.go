@@ -3,6 +3,7 @@ package format
 import (
 	"bytes"
 	"cmp"
+	"encoding/json"
 	"fmt"
 	"math/big"
 	"slices"
@@ -44,6 +45,63 @@ var schemas = sync.OnceValue(func() map[string]*jsonschema.Schema {
 	}
 	return compiled
 })
+
+// orderKey holds the names of an object's properties in the order of the schema.
+const orderKey = "x-order"
+
+// schemaText reads a published schema, the order of its properties kept.
+func schemaText(name string) map[string]any {
+	text, err := formatdocs.Files.ReadFile(name + ".schema.json")
+	if err != nil {
+		panic(err) // embedded: cannot be missing
+	}
+	schema, _, err := inOrder(json.NewDecoder(bytes.NewReader(text)))
+	if err != nil {
+		panic(err)
+	}
+	return schema.(map[string]any)
+}
+
+// inOrder decodes a value, and gives the keys of an object in their order.
+func inOrder(dec *json.Decoder) (value any, keys []string, err error) {
+	token, err := dec.Token()
+	if err != nil {
+		return nil, nil, err
+	}
+	switch token {
+	case json.Delim('{'):
+		object := map[string]any{}
+		for dec.More() {
+			key, err := dec.Token()
+			if err != nil {
+				return nil, nil, err
+			}
+			name := key.(string)
+			below, order, err := inOrder(dec)
+			if err != nil {
+				return nil, nil, err
+			}
+			object[name], keys = below, append(keys, name)
+			if name == "properties" {
+				object[orderKey] = order
+			}
+		}
+		_, err = dec.Token()
+		return object, keys, err
+	case json.Delim('['):
+		list := []any{}
+		for dec.More() {
+			one, _, err := inOrder(dec)
+			if err != nil {
+				return nil, nil, err
+			}
+			list = append(list, one)
+		}
+		_, err = dec.Token()
+		return list, nil, err
+	}
+	return token, nil, nil
+}
 
 // validateEntry checks an entry of a list against the published schema of its format.
 func validateEntry(name, list string, value any) Problems { return validate(name+"/"+list, value) }

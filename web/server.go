@@ -87,6 +87,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerRoute(api)
 	s.registerRehearsal(api)
 	s.registerShelf(api)
+	s.registerForms(api)
 	s.registerFiles(api)
 	s.registerBackup(api)
 	s.registerFlightBoard(api)

@@ -213,3 +213,10 @@ func (s *server) saved(ref stock.Ref) (*answer[Saved], error) {
 	}
 	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Change: snap.Revision}), nil
 }
+
+// registerForms serves what can be entered of each kind, made from the published schemas.
+func (s *server) registerForms(api huma.API) {
+	huma.Get(api, "/api/forms", func(_ context.Context, _ *struct{}) (*answer[[]format.Form], error) {
+		return reply(format.Forms()), nil
+	})
+}

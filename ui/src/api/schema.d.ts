@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API forms */
+        get: operations["list-api-forms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -1014,6 +1031,10 @@ export interface components {
             /** Format: double */
             width?: number;
         };
+        Choice: {
+            name: string;
+            value: string;
+        };
         Column: {
             gate: string;
             title: string;
@@ -1205,6 +1226,27 @@ export interface components {
             /** Format: int64 */
             wires: number;
         };
+        Field: {
+            about?: string;
+            fields?: components["schemas"]["Field"][];
+            from?: string;
+            hint?: string;
+            keys?: string[];
+            kinds?: string[];
+            label: string;
+            list?: string;
+            models?: string[];
+            numbers: boolean;
+            onlyIf?: components["schemas"]["OnlyIf"];
+            options?: components["schemas"]["Choice"][];
+            path: string;
+            rare: boolean;
+            required: boolean;
+            /** @enum {string} */
+            type: "text" | "number" | "yesno" | "pick" | "choices" | "ref" | "refs" | "within" | "words" | "list" | "map" | "pins" | "wires";
+            unit?: string;
+            whole: boolean;
+        };
         FieldChange: {
             after: string;
             before: string;
@@ -1239,6 +1281,12 @@ export interface components {
             says: string;
             warns?: string[];
         };
+        Form: {
+            groups: components["schemas"]["Group"][];
+            kind: string;
+            word: string;
+            words: string;
+        };
         GateLevel: {
             gate: string;
             level: string;
@@ -1266,6 +1314,12 @@ export interface components {
             swap?: boolean;
             /** Format: int64 */
             updates?: number;
+        };
+        Group: {
+            fields: components["schemas"]["Field"][];
+            folded: boolean;
+            gate?: string;
+            title: string;
         };
         Health: {
             /** @enum {string} */
@@ -1566,6 +1620,10 @@ export interface components {
             alive: string[];
             dead: string[];
             unknown: string[];
+        };
+        OnlyIf: {
+            is?: string;
+            path: string;
         };
         Option: {
             chosen: boolean;
@@ -2640,6 +2698,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Form"][];
                 };
             };
             /** @description Error */

@@ -2,23 +2,24 @@
   // Entering or changing one entry. What is not known stays empty and is shown
   // as unknown at the gate that needs it.
   import { Button } from 'flowbite-svelte';
-  import { untrack } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
   import { api, type Failure, type ShelfEntry } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { idFor, valueAt, type Entry } from './entry';
   import FieldInput from './FieldInput.svelte';
-  import { asked, type Kind } from './fields';
+  import { asked, controlID, locate, stated, type Form } from './forms';
 
   interface Props {
-    kind: Kind;
+    form: Form;
     entries: ShelfEntry[];
     existing?: ShelfEntry | undefined;
+    field?: string | undefined; // the value to lead to, as gates name it
     onsaved: (kind: string, id: string) => void;
     onclose: () => void;
     onreload: () => Promise<void>;
   }
-  let { kind, entries, existing, onsaved, onclose, onreload }: Props = $props();
+  let { form, entries, existing, field, onsaved, onclose, onreload }: Props = $props();
 
   // The form works on a copy of its own, taken when it opens.
   let entry = $state.raw<Entry>(untrack(() => (existing ? (structuredClone($state.snapshot(existing.entry)) as Entry) : {})));
@@ -26,28 +27,46 @@
   let failure = $state.raw<Failure | null>(null);
   let missing = $state('');
 
-  const isGear = $derived(!['kit', 'spare', 'quad'].includes(kind.kind));
+  const isGear = $derived(!['kit', 'spare', 'quad'].includes(form.kind));
+  const fields = $derived(form.groups.flatMap((g) => g.fields));
   const wrong = $derived(Object.fromEntries((failure?.wrong ?? []).map((w) => [w.location, w.message])));
-  const shown = $derived(new Set(kind.fields.map((f) => f.path)));
-  const elsewhere = $derived((failure?.wrong ?? []).filter((w) => !shown.has(w.location) && !/\[\d+\]/.test(w.location)));
+  const shown = $derived(new Set(fields.map((f) => f.path)));
+  const under = $derived(fields.map((f) => f.path));
+  const elsewhere = $derived((failure?.wrong ?? []).filter((w) => !shown.has(w.location) && !under.some((p) => w.location.startsWith(p + '[') || w.location.startsWith(p + '.'))));
 
   function identify(): string {
     if (existing) return existing.id;
-    if (kind.kind === 'spare') return String(entry.model ?? '');
-    const taken = new Set(entries.filter((e) => (isGear ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === kind.kind)).map((e) => e.id));
-    const name = kind.kind === 'pairing' ? `${String(entry.airUnit)}-on-${String(entry.goggles)}` : String(entry.name ?? '');
+    if (form.kind === 'spare') return String(entry.model ?? '');
+    const taken = new Set(entries.filter((e) => (isGear ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === form.kind)).map((e) => e.id));
+    const name = form.kind === 'pairing' ? `${String(entry.airUnit)}-on-${String(entry.goggles)}` : String(entry.name ?? '');
     return idFor(name, taken);
   }
 
+  // Open are the groups that hold something, and for a new entry the first ones; the
+  // others are a press away.
+  let open = $state(untrack(() => form.groups.map((g, i) => !g.folded && (stated(g.fields, entry) > 0 || i === 0 || (!existing && i < 3)))));
+
+  // A finding that lacks a value leads to its very field.
+  const target = untrack(() => (field ? locate(fields, entry, field) : undefined));
+  onMount(async () => {
+    if (!target) return;
+    const at = form.groups.findIndex((g) => g.fields.some((f) => target === f.path || target.startsWith(f.path + '[') || target.startsWith(f.path + '.')));
+    if (at >= 0) open[at] = true;
+    await tick();
+    const control = document.getElementById(controlID(target));
+    control?.scrollIntoView({ block: 'center' });
+    (control?.matches('input,select') ? control : control?.querySelector<HTMLElement>('input,select,button'))?.focus();
+  });
+
   async function save(at: number) {
-    const lacking = kind.fields.filter((f) => asked(f, entry) && 'required' in f && f.required && valueAt(entry, f.path) === undefined);
+    const lacking = fields.filter((f) => asked(f, entry) && f.required && (f.type !== 'list' || isGear) && valueAt(entry, f.path) === undefined);
     missing = lacking.length > 0 ? `Still needed: ${lacking.map((f) => f.label).join(', ')}.` : '';
     if (missing) return;
     const id = identify();
     const defaults: Record<string, Entry> = { spare: { count: 0 }, quad: { id, now: {} } };
-    const body: Entry = { ...(defaults[kind.kind] ?? { id }), ...entry };
-    const answer = await api.save(kind.kind, id, at, body);
-    if (answer.ok) onsaved(kind.kind, id);
+    const body: Entry = { ...(defaults[form.kind] ?? { id }), ...entry };
+    const answer = await api.save(form.kind, id, at, body);
+    if (answer.ok) onsaved(form.kind, id);
     else failure = answer.failure;
   }
 
@@ -57,19 +76,26 @@
   }
 </script>
 
-<form class="panel" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${kind.name}`}>
-  <h2>{existing ? `Change ${existing.name}` : `Add a ${kind.name}`.replace('Add a air', 'Add an air').replace('Add a goggles', 'Add goggles')}</h2>
+<form class="panel" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
+  <h2>{existing ? `Change ${existing.name}` : `Add: ${form.word}`}</h2>
   <p class="soft">Leave empty what you do not know: the gate that needs it will say so, and never “fits”.</p>
   {#if failure?.conflict}
     <ConflictNote conflict={failure.conflict} {keepTheirs} applyMine={(at) => { revision = at; failure = null; void save(at); }} />
   {:else if failure}
     <FailureNote failure={{ ...failure, wrong: elsewhere }} />
   {/if}
-  <div class="fields">
-    {#each kind.fields.filter((f) => asked(f, entry)) as field (field.path)}
-      <FieldInput {field} {entry} {entries} {wrong} onchange={(to) => (entry = to)} />
-    {/each}
-  </div>
+  {#each form.groups as group, i (group.title)}
+    <details bind:open={open[i]}>
+      <summary>{group.title} <span class="soft">{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate}, for the {group.gate === 'osd' ? 'OSD' : group.gate} gate{/if}</span></summary>
+      {#if open[i]}
+        <div class="fields">
+          {#each group.fields.filter((f) => asked(f, entry)) as f (f.path)}
+            <FieldInput field={f} {entry} root={entry} {entries} {wrong} onchange={(to) => (entry = to)} />
+          {/each}
+        </div>
+      {/if}
+    </details>
+  {/each}
   {#if missing}<p class="missing" role="alert">{missing}</p>{/if}
   <div class="buttons">
     <Button type="submit">{existing ? 'Save' : 'Add'}</Button>
@@ -92,6 +118,23 @@
     grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
     gap: 0.8rem 1.2rem;
   }
+  details {
+    border-top: 1px solid var(--line);
+    padding-top: 0.5rem;
+  }
+  summary {
+    font-weight: 700;
+    font-size: 1.05rem;
+    min-height: 40px;
+    cursor: pointer;
+  }
+  summary::first-letter {
+    text-transform: uppercase;
+  }
+  summary .soft {
+    font-weight: 400;
+    font-size: 0.9rem;
+  }
   .missing {
     color: var(--unfit);
     font-weight: 700;
@@ -100,7 +143,7 @@
     display: flex;
     gap: 0.6rem;
   }
-  form :global(input),
+  form :global(input:not([type='checkbox'])),
   form :global(select) {
     background-color: var(--raised);
     color: var(--ink);

@@ -1,90 +1,108 @@
 <script lang="ts">
-  // One field of an entry, or a list of groups of fields.
-  import { Button, Input, Select } from 'flowbite-svelte';
+  // One field of an entry. Lists, maps and rows of pins or wires have editors of their own.
+  import { Input, Select } from 'flowbite-svelte';
   import type { ShelfEntry } from '../api/client.svelte';
+  import ChoicesField from './ChoicesField.svelte';
   import { parseNumber, parseWords, valueAt, withValue, type Entry } from './entry';
-  import { asked, type Field } from './fields';
-  import Self from './FieldInput.svelte';
+  import { controlID, within, type Choice, type Field } from './forms';
+  import ListField from './ListField.svelte';
+  import MapField from './MapField.svelte';
   import PinEditor from './PinEditor.svelte';
   import type { HarnessWire } from './pins';
+  import RefsField from './RefsField.svelte';
   import WireEditor from './WireEditor.svelte';
 
   interface Props {
     field: Field;
-    entry: Entry;
+    entry: Entry; // what the field's path is below
+    root: Entry; // the whole entry
     entries: ShelfEntry[];
     wrong: Record<string, string>;
-    base?: string;
+    base?: string; // the path of entry below root
     onchange: (entry: Entry) => void;
   }
-  let { field, entry, entries, wrong, base = '', onchange }: Props = $props();
+  let { field, entry, root, entries, wrong, base = '', onchange }: Props = $props();
 
   const path = $derived(base + field.path);
-  const id = $derived('field-' + path.replaceAll(/[^a-zA-Z0-9]+/g, '-'));
+  const id = $derived(controlID(path));
   const value = $derived(valueAt(entry, field.path));
   let unread = $state('');
 
   const error = $derived(unread || wrong[path] || '');
   // What is wrong with one of a row, such as plugs[0].pins[2].
-  const within = $derived(Object.entries(wrong).filter(([at]) => at.startsWith(path + '[')).map(([at, says]) => `${at.slice(path.length)}: ${says}`));
+  const inRow = $derived(Object.entries(wrong).filter(([at]) => at.startsWith(path + '[')).map(([at, says]) => `${at.slice(path.length)}: ${says}`));
 
   function set(to: unknown) {
     onchange(withValue(entry, field.path, to));
   }
-  function setNumber(text: string, whole?: boolean) {
-    const parsed = parseNumber(text, whole);
+  function setNumber(typed: string) {
+    const parsed = parseNumber(typed, field.whole);
     unread = parsed.wrong ?? '';
     if (!parsed.wrong) set(parsed.value);
   }
-  const refs = $derived.by(() => {
-    if (field.type !== 'ref') return [];
-    const { kinds, of } = field;
+  function setWords(typed: string) {
+    const words = parseWords(typed);
+    if (!field.numbers || !words) {
+      unread = '';
+      set(words);
+      return;
+    }
+    const numbers = words.map((w) => parseNumber(w));
+    unread = numbers.find((n) => n.wrong)?.wrong ?? '';
+    if (!unread) set(numbers.map((n) => n.value));
+  }
+
+  const named = $derived.by((): Choice[] => {
+    if (field.type !== 'ref' && field.type !== 'refs') return [];
+    const kinds = field.kinds ?? [];
+    const models = field.models ?? [];
     const kindOfModel = new Map(entries.map((e) => [e.id, e.kind]));
-    return entries.filter((e) =>
-      of === 'gear' ? kinds.includes(e.kind) : e.kind === 'kit' && kinds.includes(kindOfModel.get(String((e.entry as Entry).model)) ?? ''),
-    );
+    return entries
+      .filter((e) => (kinds.includes(e.kind) || (kinds.includes('gear') && e.set !== undefined)) && (e.kind !== 'kit' || models.length === 0 || models.includes(kindOfModel.get(String((e.entry as Entry).model)) ?? '')))
+      .map((e) => ({ value: e.id, name: e.name }));
   });
-  const items = $derived(field.type === 'list' && Array.isArray(value) ? (value as Entry[]) : []);
-  const text = (e: Event) => (e.currentTarget as HTMLInputElement | HTMLSelectElement).value;
+  const choices = $derived.by((): Choice[] => {
+    const list = field.type === 'ref' ? named : field.type === 'pick' ? (field.options ?? []) : field.type === 'within' ? inside() : [];
+    const there = typeof value === 'string' && value !== '' && !list.some((c) => c.value === value);
+    return there ? [...list, { value, name: value }] : list;
+  });
+  function inside(): Choice[] {
+    return within(field, root, base, (at) => entries.find((e) => e.id === at)?.entry as Entry | undefined);
+  }
+  const picked = $derived(field.type === 'ref' || field.type === 'pick' || (field.type === 'within' && choices.length > 0));
+  const nothing = $derived(field.type === 'ref' ? 'none' : 'not known');
+  const textOf = (e: Event) => (e.currentTarget as HTMLInputElement | HTMLSelectElement).value;
 </script>
 
 {#if field.type === 'list'}
-  <fieldset>
-    <legend>{field.label} {#if field.hint}<span class="soft">{field.hint}</span>{/if}</legend>
-    {#if wrong[path]}<p class="wrong" role="alert">{wrong[path]}</p>{/if}
-    {#each items as item, i (i)}
-      <div class="group">
-        {#each field.fields.filter((f) => asked(f, item)) as f (f.path)}
-          <Self field={f} entry={item} {entries} {wrong} base={`${path}[${i}].`} onchange={(to) => set(items.map((x, k) => (k === i ? to : x)))} />
-        {/each}
-        <Button type="button" size="xs" color="alternative" onclick={() => { const rest = items.filter((_, k) => k !== i); set(rest.length > 0 ? rest : undefined); }} aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button>
-      </div>
-    {/each}
-    <Button type="button" size="xs" color="alternative" onclick={() => set([...items, {}])}>{field.add}</Button>
-  </fieldset>
+  <ListField {field} {path} {id} items={Array.isArray(value) ? (value as Entry[]) : []} {root} {entries} {wrong} onchange={set} />
+{:else if field.type === 'map'}
+  <MapField {field} {path} {id} value={(value ?? {}) as Entry} keys={[...(field.keys ?? []), ...(field.list ? inside().map((c) => c.value) : [])]} {root} {entries} {wrong} onchange={set} />
 {:else if field.type === 'pins'}
-  <PinEditor {id} label={field.label} pins={Array.isArray(value) ? (value as string[]) : []} known={field.known} onchange={set} />
-  {#each error ? [error] : within as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
+  <PinEditor {id} label={field.label} pins={Array.isArray(value) ? (value as string[]) : []} known={field.keys ?? []} onchange={set} />
+  {#each error ? [error] : inRow as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
 {:else if field.type === 'wires'}
   <WireEditor {id} wires={Array.isArray(value) ? (value as HarnessWire[]) : []} bare={!entry.to} onchange={set} />
-  {#each error ? [error] : within as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
+  {#each error ? [error] : inRow as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
+{:else if field.type === 'choices'}
+  <ChoicesField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} {error} onchange={set} />
+{:else if field.type === 'refs'}
+  <RefsField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} options={named} error={error || inRow.join('; ')} onchange={set} />
 {:else}
-  <div class="field">
-    <label for={id}>{field.label}{'required' in field && field.required ? ' (needed)' : ''}{#if field.type === 'number' && field.unit}<span class="soft">&nbsp;in {field.unit}</span>{/if}</label>
-    {#if field.type === 'pick'}
-      <Select {id} size="sm" placeholder="" value={value ?? ''} items={[{ value: '', name: 'not known' }, ...field.options]} onchange={(e: Event) => set(text(e) || undefined)} aria-invalid={error !== ''} />
+  <div class="field" title={field.about}>
+    <label for={id}>{field.label}{field.required ? ' (needed)' : ''}{#if field.unit}<span class="soft">&nbsp;in {field.unit}</span>{/if}</label>
+    {#if picked}
+      <Select {id} size="sm" placeholder="" value={value ?? ''} items={[{ value: '', name: nothing }, ...choices]} onchange={(e: Event) => set(textOf(e) || undefined)} aria-invalid={error !== ''} />
     {:else if field.type === 'yesno'}
-      <Select {id} size="sm" placeholder="" value={value === true ? 'yes' : value === false ? 'no' : ''} items={[{ value: '', name: 'not known' }, { value: 'yes', name: 'yes' }, { value: 'no', name: 'no' }]} onchange={(e: Event) => set(text(e) === '' ? undefined : text(e) === 'yes')} aria-invalid={error !== ''} />
-    {:else if field.type === 'ref'}
-      <Select {id} size="sm" placeholder="" value={value ?? ''} items={[{ value: '', name: 'none' }, ...refs.map((r) => ({ value: r.id, name: r.name }))]} onchange={(e: Event) => set(text(e) || undefined)} aria-invalid={error !== ''} />
+      <Select {id} size="sm" placeholder="" value={value === true ? 'yes' : value === false ? 'no' : ''} items={[{ value: '', name: 'not known' }, { value: 'yes', name: 'yes' }, { value: 'no', name: 'no' }]} onchange={(e: Event) => set(textOf(e) === '' ? undefined : textOf(e) === 'yes')} aria-invalid={error !== ''} />
     {:else if field.type === 'number'}
-      <Input {id} size="sm" inputmode="decimal" autocomplete="off" value={value === undefined ? '' : String(value)} onchange={(e: Event) => setNumber(text(e), field.type === 'number' && field.whole)} aria-invalid={error !== ''} />
+      <Input {id} size="sm" inputmode="decimal" autocomplete="off" value={value === undefined ? '' : String(value)} onchange={(e: Event) => setNumber(textOf(e))} aria-invalid={error !== ''} />
     {:else if field.type === 'words'}
-      <Input {id} size="sm" autocomplete="off" value={Array.isArray(value) ? value.join(', ') : ''} onchange={(e: Event) => set(parseWords(text(e)))} aria-invalid={error !== ''} />
+      <Input {id} size="sm" autocomplete="off" value={Array.isArray(value) ? value.join(', ') : ''} onchange={(e: Event) => setWords(textOf(e))} aria-invalid={error !== ''} />
     {:else}
-      <Input {id} size="sm" autocomplete="off" placeholder="" value={typeof value === 'string' ? value : ''} onchange={(e: Event) => set(text(e).trim() || undefined)} aria-invalid={error !== ''} />
+      <Input {id} size="sm" autocomplete="off" placeholder="" value={typeof value === 'string' ? value : ''} onchange={(e: Event) => set(textOf(e).trim() || undefined)} aria-invalid={error !== ''} />
     {/if}
-    {#if error}<p class="wrong" role="alert">{error}</p>{:else if field.hint}<p class="soft hint">{field.hint}</p>{/if}
+    {#if error}<p class="wrong" role="alert">{error}</p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft hint">{[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : ''].filter(Boolean).join('; ')}</p>{/if}
   </div>
 {/if}
 
@@ -95,13 +113,11 @@
     align-content: start;
     min-width: 0;
   }
-  label,
-  legend {
+  label {
     font-size: 0.92rem;
     font-weight: 600;
   }
-  label .soft,
-  legend .soft {
+  label .soft {
     font-weight: 400;
   }
   .hint {
@@ -112,31 +128,5 @@
     font-weight: 600;
     font-size: 0.9rem;
     overflow-wrap: anywhere;
-  }
-  fieldset {
-    grid-column: 1 / -1;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.5rem 0.8rem 0.8rem;
-    display: grid;
-    gap: 0.6rem;
-    justify-items: start;
-    min-width: 0;
-  }
-  .group {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
-    gap: 0.5rem 0.8rem;
-    align-items: start;
-    width: 100%;
-    border-bottom: 1px dashed var(--line);
-    padding-bottom: 0.5rem;
-  }
-  fieldset :global(button) {
-    min-height: 36px;
-  }
-  .group > :global(button) {
-    margin-top: 1.5rem;
-    justify-self: start;
   }
 </style>

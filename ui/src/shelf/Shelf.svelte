@@ -2,17 +2,21 @@
   // The shelf: everything put in, by kind; add, change, take out, files.
   import { Button } from 'flowbite-svelte';
   import { untrack } from 'svelte';
-  import { push } from 'svelte-spa-router';
+  import { push, router } from 'svelte-spa-router';
   import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import EntryForm from './EntryForm.svelte';
-  import { kindOf, kinds } from './fields';
   import Files from './Files.svelte';
+  import type { Form } from './forms';
 
   let { params }: { params: { tab?: string; kind?: string; id?: string } } = $props();
 
   const shelf = new Loaded<Shelf>();
+  const forms = new Loaded<Form[]>();
+  void forms.take(api.forms());
+  const kinds = $derived(forms.data ?? []);
+  const kindOf = (kind: string) => kinds.find((k) => k.kind === kind);
   let refused = $state.raw<Failure | null>(null);
   let removed = $state.raw<{ name: string; change: number } | null>(null);
   let find = $state('');
@@ -69,6 +73,7 @@
   </nav>
 </div>
 {#if shelf.failure}<FailureNote failure={shelf.failure} again={reload} />{/if}
+{#if forms.failure}<FailureNote failure={forms.failure} again={() => forms.take(api.forms())} />{/if}
 {#if refused}<FailureNote failure={refused} />{/if}
 {#if shelf.data && shelf.data.aside.length > 0}
   <div class="aside" role="alert">
@@ -79,23 +84,23 @@
 {#if removed}
   <p class="undo" role="status">Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button></p>
 {/if}
-{#if shelf.data}
+{#if shelf.data && forms.data}
   {#if tab === 'files'}
     <Files shelf={shelf.data} onreload={reload} />
   {:else if adding}
     {#key adding.kind}
-      <EntryForm kind={adding} {entries} onsaved={saved} onclose={() => push('/shelf')} onreload={reload} />
+      <EntryForm form={adding} {entries} onsaved={saved} onclose={() => push('/shelf')} onreload={reload} />
     {/key}
   {:else if tab === 'add'}
     <p class="soft">What do you want to add? Own gear first (a model and what its sheet says), then kit (the piece you own), then the quad.</p>
     <ul class="kinds">
-      {#each kinds as k (k.kind)}<li><a class="panel" href={`#/shelf/add/${k.kind}`}>{k.name}</a></li>{/each}
+      {#each kinds as k (k.kind)}<li><a class="panel" href={`#/shelf/add/${k.kind}`}>{k.word}</a></li>{/each}
     </ul>
   {:else if tab === 'edit' && changed}
-    {@const kind = kindOf(changed.kind)}
-    {#if kind}
+    {@const form = kindOf(changed.kind)}
+    {#if form}
       {#key changed.id}
-        <EntryForm {kind} {entries} existing={changed} onsaved={saved} onclose={() => history.back()} onreload={reload} />
+        <EntryForm {form} {entries} existing={changed} field={new URLSearchParams(router.querystring).get('field') ?? undefined} onsaved={saved} onclose={() => history.back()} onreload={reload} />
       {/key}
     {/if}
   {:else if tab === 'edit'}
@@ -109,7 +114,7 @@
     <div class="find"><label for="find">Find</label><input id="find" type="search" bind:value={find} autocomplete="off" /></div>
     {#each groups.filter((g) => g.entries.length > 0) as g (g.kind.kind)}
       <section class="kind">
-        <h2>{g.kind.plural} <span class="soft">{g.entries.length}</span> <a href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add a ${g.kind.name}`}>add</a></h2>
+        <h2>{g.kind.words} <span class="soft">{g.entries.length}</span> <a href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add: ${g.kind.word}`}>add</a></h2>
         <ul class="panel">
           {#each g.entries as e (e.id)}
             <li>
@@ -127,7 +132,7 @@
       <p><Button size="sm" color="alternative" disabled={shelf.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, shelf.data.of - entries.length)} more</Button> <span class="soft">{entries.length} of {shelf.data.of} are shown.</span></p>
     {/if}
   {/if}
-{:else if !shelf.failure}
+{:else if !shelf.failure && !forms.failure}
   <p class="soft" role="status">Looking on the shelf…</p>
 {/if}
 

@@ -48,12 +48,10 @@
     {#each finding.missing ?? [] as m, i (i)}
       <p>
         Missing: <code class="mono">{m.field}</code>.
-        {#if m.of === 'quad' && /^next\.(airUnit|goggles|controller|pack|feeds\.airUnit|frame|bay|antennas\.models|wires)$/.test(m.field)}
-          Pick it under “next”.
-        {:else if m.of === 'fleet'}
+        {#if m.of === 'fleet'}
           Pick your region on the antenna gate.
         {:else}
-          <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}`}>Enter {m.label}</a>
+          <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}?field=${encodeURIComponent(m.field)}`}>Enter {m.label}</a>
         {/if}
       </p>
     {/each}

@@ -1,0 +1,349 @@
+package format
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+	"sync"
+
+	"yokeswap/core/fleet"
+	"yokeswap/core/gear"
+)
+
+// A form is made from the schema of an entry: its labels, units, hints, choices and
+// groups are annotations there ("title", and the keywords with "x-"), so that a value
+// the format holds always has its field.
+
+// Form is what can be entered of a kind.
+type Form struct {
+	Kind   string  `json:"kind"`
+	Word   string  `json:"word"`  // one of them
+	Words  string  `json:"words"` // several
+	Groups []Group `json:"groups"`
+}
+
+// Group is fields that belong together.
+type Group struct {
+	Title  string  `json:"title"`
+	Gate   string  `json:"gate,omitempty"` // the gate that asks for them
+	Folded bool    `json:"folded"`         // asked for last
+	Fields []Field `json:"fields"`
+}
+
+// The types of fields.
+const (
+	FieldText    = "text"
+	FieldNumber  = "number"
+	FieldYesNo   = "yesno"
+	FieldPick    = "pick"    // one of Options
+	FieldChoices = "choices" // any of Options
+	FieldRef     = "ref"     // the id of an entry of Kinds
+	FieldRefs    = "refs"    // several
+	FieldWithin  = "within"  // the id of something within another entry, at From and List
+	FieldWords   = "words"   // several texts
+	FieldList    = "list"    // entries of Fields
+	FieldMap     = "map"     // Fields by a key
+	FieldPins    = "pins"
+	FieldWires   = "wires"
+)
+
+// Field is one value of an entry.
+type Field struct {
+	Path     string   `json:"path"` // below the entry, or below the entry of its list
+	Label    string   `json:"label"`
+	Type     string   `json:"type" enum:"text,number,yesno,pick,choices,ref,refs,within,words,list,map,pins,wires"`
+	Unit     string   `json:"unit,omitempty"`
+	Hint     string   `json:"hint,omitempty"`
+	About    string   `json:"about,omitempty"` // what it is, in a sentence
+	Required bool     `json:"required"`
+	Rare     bool     `json:"rare"`    // asked for only where it has a value
+	Whole    bool     `json:"whole"`   // a whole number
+	Numbers  bool     `json:"numbers"` // words that are numbers
+	Options  []Choice `json:"options,omitempty"`
+	Kinds    []string `json:"kinds,omitempty"`  // of the entries that can be named
+	Models   []string `json:"models,omitempty"` // kinds of model, where kit is named
+	From     string   `json:"from,omitempty"`   // the field that names the entry to look within; empty: this one
+	List     string   `json:"list,omitempty"`   // its list
+	Keys     []string `json:"keys,omitempty"`   // usual keys of a map
+	OnlyIf   *OnlyIf  `json:"onlyIf,omitempty"`
+	Fields   []Field  `json:"fields,omitempty"`
+}
+
+// Choice is a value to choose.
+type Choice struct {
+	Value string `json:"value"`
+	Name  string `json:"name"`
+}
+
+// OnlyIf says beside which value of its group a field is asked for; Is empty: any.
+type OnlyIf struct {
+	Path string `json:"path"`
+	Is   string `json:"is,omitempty"`
+}
+
+// Forms are the forms of all kinds of entries, those of the fleet first.
+var Forms = sync.OnceValue(func() []Form {
+	var forms []Form
+	ofFleet, ofGear := schemaText(fleet.FileFormat), schemaText(gear.SetFormat)
+	for _, row := range fleetKinds {
+		forms = append(forms, formOf(ofFleet, row.kind, row.list, row.word, row.words))
+	}
+	for _, row := range gear.Kinds {
+		forms = append(forms, formOf(ofGear, string(row.Kind), row.List, row.Word, row.Words))
+	}
+	return forms
+})
+
+func formOf(schema map[string]any, kind, list, word, words string) Form {
+	b := formBuilder{schema: schema}
+	entry := b.resolved(member(member(member(schema, "properties"), list), "items"))
+	b.entry(entry, "", "", false)
+	form := Form{Kind: kind, Word: word, Words: words}
+	for _, group := range b.groups {
+		if len(group.Fields) > 0 {
+			form.Groups = append(form.Groups, *group)
+		}
+	}
+	return form
+}
+
+// formBuilder walks the schema of an entry.
+type formBuilder struct {
+	schema map[string]any
+	groups []*Group
+}
+
+// entry puts the fields of an object into their groups. A field that has none holds
+// fits, each with groups of its own.
+func (b *formBuilder) entry(object map[string]any, path, of string, folded bool) {
+	groups := map[string]*Group{}
+	for _, known := range b.schema["x-groups"].([]any) {
+		known := known.(map[string]any)
+		group := &Group{Title: of + text(known, "title"), Gate: text(known, "gate"), Folded: folded}
+		groups[text(known, "title")] = group
+		b.groups = append(b.groups, group)
+	}
+	for _, name := range propertiesOf(object) {
+		part := b.resolved(member(member(object, "properties"), name))
+		if name == "id" && of == "" {
+			continue // made from the name
+		}
+		if group := groups[text(part, "x-group")]; group != nil {
+			group.Fields = append(group.Fields, b.fields(part, place{path: path + name, label: "", required: requires(object, name)})...)
+			continue
+		}
+		b.entry(part, path+name+".", name+": ", name == "next")
+	}
+}
+
+// place is where a part of the schema stands in its entry.
+type place struct {
+	path, label string
+	models      string // kinds of model that kit may be of
+	required    bool
+	onlyIf      *OnlyIf
+}
+
+// fields are the fields of a part: one, or those of the object it is.
+func (b *formBuilder) fields(part map[string]any, at place) []Field {
+	if models := text(part, "x-kinds"); models != "" {
+		at.models = models
+	}
+	label := text(part, "title")
+	if at.label != "" && label != "" {
+		label = at.label + ", " + label
+	}
+	label = cmp.Or(label, at.label)
+	if only, ok := part["x-if"].(map[string]any); ok {
+		at.onlyIf = onlyIf(only, at.path)
+	}
+	if properties := member(part, "properties"); properties != nil {
+		var fields []Field
+		for _, name := range propertiesOf(part) {
+			below := place{path: at.path + "." + name, label: label, models: at.models, onlyIf: at.onlyIf}
+			below.required = at.required && requires(part, name)
+			fields = append(fields, b.fields(b.resolved(member(properties, name)), below)...)
+		}
+		return fields
+	}
+	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
+		About: text(part, "description"), Required: at.required || part["x-needed"] == true,
+		Rare: part["x-planned"] == true && strings.HasPrefix(at.path, "now."), OnlyIf: at.onlyIf}
+	b.typed(&f, part, at)
+	return []Field{f}
+}
+
+// typed says how a value is entered.
+func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
+	items := b.resolved(member(part, "items"))
+	names := strings.Fields(text(part, namesKey))
+	switch {
+	case text(part, "x-editor") != "":
+		f.Type, f.Keys = text(part, "x-editor"), textsOf(part["x-keys"])
+	case len(names) > 0:
+		f.Type = FieldRef
+		b.named(f, names, at)
+	case text(part, "x-picks") != "" && part["type"] != "object":
+		f.Type = FieldWithin
+		f.within(text(part, "x-picks"))
+	case part["enum"] != nil:
+		f.Type, f.Options = FieldPick, options(part["enum"], part)
+	case part["x-known"] != nil:
+		f.Type, f.Options = FieldPick, options(part["x-known"], part)
+	case part["type"] == "boolean":
+		f.Type = FieldYesNo
+	case part["type"] == "number" || part["type"] == "integer":
+		f.Type, f.Whole = FieldNumber, part["type"] == "integer"
+	case part["type"] == "array" && items["properties"] != nil:
+		f.Type, f.Fields = FieldList, b.inside(items)
+	case part["type"] == "array" && items["enum"] != nil:
+		f.Type, f.Options = FieldChoices, options(items["enum"], part)
+	case part["type"] == "array" && text(items, namesKey) != "":
+		f.Type = FieldRefs
+		b.named(f, strings.Fields(text(items, namesKey)), at)
+	case part["type"] == "array":
+		f.Type, f.Numbers = FieldWords, items["type"] == "number" || items["type"] == "integer"
+	case part["type"] == "object":
+		f.Type, f.Keys = FieldMap, textsOf(part["x-keys"])
+		if f.Keys == nil {
+			f.Keys = textsOf(member(part, "propertyNames")["enum"])
+		}
+		if picks := text(part, "x-picks"); picks != "" {
+			f.within(picks)
+		}
+		value := b.resolved(member(part, "additionalProperties"))
+		f.Fields = b.fields(value, place{path: "value", label: cmp.Or(text(value, "title"), "value")})
+		for i := range f.Fields {
+			if words := part["x-words"]; words != nil && f.Fields[i].Type == FieldPick {
+				f.Fields[i].Options = options(value["enum"], part)
+			}
+		}
+	default:
+		f.Type = FieldText
+	}
+}
+
+// inside are the fields of the entries of a list.
+func (b *formBuilder) inside(object map[string]any) (fields []Field) {
+	for _, name := range propertiesOf(object) {
+		fields = append(fields, b.fields(b.resolved(member(member(object, "properties"), name)), place{path: name, required: requires(object, name)})...)
+	}
+	return fields
+}
+
+// named says which entries a field can name. Kit is narrowed to models of some kinds,
+// and so is gear where any can be named.
+func (b *formBuilder) named(f *Field, kinds []string, at place) {
+	f.Kinds = kinds
+	if at.models == "" {
+		return
+	}
+	if slices.Contains(kinds, "kit") {
+		f.Models = strings.Fields(at.models)
+		return
+	}
+	f.Kinds = strings.Fields(at.models)
+}
+
+// within says where the choices stand: "frame.bays" is the list bays of the entry that
+// the field frame names.
+func (f *Field) within(picks string) {
+	cut := strings.LastIndex(picks, ".")
+	f.From, f.List = picks[:cut], picks[cut+1:]
+}
+
+// resolved is a part with what it refers to; what it says itself comes first.
+func (b *formBuilder) resolved(part map[string]any) map[string]any {
+	target, refers := part["$ref"].(string)
+	if !refers {
+		return part
+	}
+	whole := map[string]any{}
+	for _, from := range []map[string]any{b.resolved(member(member(b.schema, "$defs"), strings.TrimPrefix(target, "#/$defs/"))), part} {
+		for key, value := range from {
+			if key != "$ref" {
+				whole[key] = value
+			}
+		}
+	}
+	return whole
+}
+
+// propertiesOf are the fields of an object in the order of the schema.
+func propertiesOf(object map[string]any) []string {
+	order, _ := object[orderKey].([]string)
+	return order
+}
+
+func text(part map[string]any, key string) string {
+	is, _ := part[key].(string)
+	return is
+}
+
+func textsOf(list any) (out []string) {
+	of, _ := list.([]any)
+	for _, one := range of {
+		if is, ok := one.(string); ok {
+			out = append(out, is)
+		}
+	}
+	return out
+}
+
+func options(values any, annotated map[string]any) (list []Choice) {
+	words := member(annotated, "x-words")
+	for _, value := range textsOf(values) {
+		list = append(list, Choice{value, cmp.Or(text(words, value), strings.ReplaceAll(value, "-", " "))})
+	}
+	return list
+}
+
+func requires(object map[string]any, name string) bool {
+	return slices.Contains(textsOf(object["required"]), name)
+}
+
+func onlyIf(only map[string]any, path string) *OnlyIf {
+	for name, is := range only {
+		value, _ := is.(string)
+		return &OnlyIf{Path: path[:strings.LastIndex(path, ".")+1] + name, Is: value}
+	}
+	return nil
+}
+
+// FieldAt is the field of a form at which a value can be entered, from its path as gates
+// name it: fields with dots, an entry of a list by its id or number, one of a map by its
+// key. A path that names an object leads to its first field.
+func (f Form) FieldAt(path string) (Field, bool) {
+	for _, group := range f.Groups {
+		if field, ok := fieldAt(group.Fields, path); ok {
+			return field, true
+		}
+	}
+	return Field{}, false
+}
+
+func fieldAt(fields []Field, path string) (Field, bool) {
+	path = strings.NewReplacer("[", ".", "]", "").Replace(path)
+	for _, field := range fields {
+		rest, below := strings.CutPrefix(path, field.Path+".")
+		switch {
+		case field.Path == path || strings.HasPrefix(field.Path, path+"."):
+			return field, true
+		case !below:
+		case field.Type == FieldList || field.Type == FieldMap:
+			_, inside, deeper := strings.Cut(rest, ".")
+			if !deeper {
+				return field, true
+			}
+			if field.Type == FieldMap {
+				inside = "value." + inside
+			}
+			if found, ok := fieldAt(field.Fields, inside); ok {
+				return found, true
+			}
+		case field.Type == FieldPins || field.Type == FieldWires || field.Type == FieldRefs || field.Type == FieldWords || field.Type == FieldChoices:
+			return field, true
+		}
+	}
+	return Field{}, false
+}

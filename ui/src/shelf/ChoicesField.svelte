@@ -1,0 +1,38 @@
+<script lang="ts">
+  // Any of some choices.
+  import { Checkbox } from 'flowbite-svelte';
+  import FieldSet from './FieldSet.svelte';
+  import type { Field } from './forms';
+
+  interface Props {
+    field: Field;
+    id: string;
+    value: string[];
+    error: string;
+    onchange: (value: string[] | undefined) => void;
+  }
+  let { field, id, value, error, onchange }: Props = $props();
+
+  function toggle(one: string, on: boolean) {
+    const next = on ? [...value, one] : value.filter((v) => v !== one);
+    onchange(next.length > 0 ? next : undefined);
+  }
+</script>
+
+<FieldSet {field} {id} {error}>
+  <div class="choices">
+    {#each field.options ?? [] as o (o.value)}
+      <Checkbox checked={value.includes(o.value)} onchange={(e: Event) => toggle(o.value, (e.currentTarget as HTMLInputElement).checked)}>{o.name}</Checkbox>
+    {/each}
+  </div>
+</FieldSet>
+
+<style>
+  .choices {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem 1.2rem;
+    min-height: 36px;
+    align-items: center;
+  }
+</style>

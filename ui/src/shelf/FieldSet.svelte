@@ -1,0 +1,62 @@
+<script lang="ts">
+  // A frame around a field of several parts: its label, what is wrong with it as a whole,
+  // and the parts.
+  import type { Snippet } from 'svelte';
+  import type { Field } from './forms';
+
+  interface Props {
+    field: Field;
+    id: string;
+    error?: string | undefined;
+    children: Snippet;
+  }
+  let { field, id, error, children }: Props = $props();
+</script>
+
+<fieldset {id} title={field.about}>
+  <legend>{field.label}{field.required ? ' (needed)' : ''} {#if field.hint}<span class="soft">{field.hint}</span>{/if}</legend>
+  {#if error}<p class="wrong" role="alert">{error}</p>{/if}
+  {@render children()}
+</fieldset>
+
+<style>
+  fieldset {
+    grid-column: 1 / -1;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    padding: 0.5rem 0.8rem 0.8rem;
+    display: grid;
+    gap: 0.6rem;
+    justify-items: start;
+    min-width: 0;
+  }
+  legend {
+    font-size: 0.92rem;
+    font-weight: 600;
+  }
+  .soft {
+    font-weight: 400;
+  }
+  .wrong {
+    color: var(--unfit);
+    font-weight: 600;
+    font-size: 0.9rem;
+    overflow-wrap: anywhere;
+  }
+  fieldset :global(button) {
+    min-height: 36px;
+  }
+  fieldset :global(.part) {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+    gap: 0.5rem 0.8rem;
+    align-items: start;
+    width: 100%;
+    border-bottom: 1px dashed var(--line);
+    padding-bottom: 0.5rem;
+  }
+  fieldset :global(.part > button) {
+    margin-top: 1.5rem;
+    justify-self: start;
+  }
+</style>
