@@ -25,10 +25,14 @@ type AntennaView struct {
 func (s *server) registerRegion(api huma.API) {
 	huma.Put(api, "/api/region", func(ctx context.Context, in *struct {
 		Body struct {
+			Was    string `json:"was" doc:"the region that was shown as chosen; empty: none"`
 			Region string `json:"region" doc:"id of a region; empty: none"`
 		}
 	}) (*answer[Health], error) {
 		err := s.store.Update(deed(ctx, "chose the region"), func(st *stock.Stock) error {
+			if st.Fleet.Region != in.Body.Was {
+				return huma.Error409Conflict("Another region has been chosen meanwhile: look at the gate again.")
+			}
 			st.SetRegion(in.Body.Region)
 			return format.TakeHead(st)
 		})

@@ -56,7 +56,7 @@ func TestAKeyIsAskedWhereOthersReachIt(t *testing.T) {
 	as := web.SessionCookie + "=" + cookie.Value
 	status, _ = c.do("GET", "/api/health", "", "Cookie", as)
 	assert.Equal(t, 200, status)
-	status, text := c.do("PUT", "/api/region", `{"region":""}`, "Cookie", as)
+	status, text := c.do("PUT", "/api/region", `{"was":"harrow-shire","region":""}`, "Cookie", as)
 	assert.Equal(t, 200, status, text)
 	_, text = c.do("GET", "/api/events?count=1", "", "Cookie", as)
 	assert.Contains(t, text, `"who":"the phone"`)

@@ -26,8 +26,6 @@ type cause struct {
 	// clear it where they do not; clears are rows that can only clear it.
 	board  []verdict.Code
 	clears []verdict.Code
-	// labels narrows both down to rows with these first words.
-	labels []string
 }
 
 // symptom is what a builder sees, with what is looked at first, in order. The
@@ -59,7 +57,7 @@ var (
 	swapped = cause{id: "swapped", label: "RX and TX are swapped", test: "Follow both wires from the unit's pins to the board's pads, with the meter on continuity.", question: "Does the unit's RX end on the board's RX?", fix: "Cross them: the unit's RX to the board's TX, and the other way round.", caution: pack,
 		findings: []verdict.Code{pins.CodeSwapped, pins.CodeTwoPorts, pins.CodeHalf, pins.CodeNoOSD}}
 	osdOff = cause{id: "osd-off", label: "the OSD feature is off", test: "Look at the board's features.", question: "Is OSD off?", fix: "Switch it on: it is what makes the board send, though its own chip draws nothing.", caution: props,
-		board: []verdict.Code{setup.CodeFeature}, labels: []string{"feature osd"}}
+		board: []verdict.Code{setup.CodeOSDFeature}}
 	noMSP = cause{id: "msp-off", label: "MSP is not on that port", test: "Look at the functions of the port the unit is wired to.", question: "Is MSP, or the digital function, off there?", fix: "Set the port as the plan has it.", caution: props,
 		board: []verdict.Code{setup.CodePort}, findings: []verdict.Code{pins.CodeSoftSerial, pins.CodePort}}
 	dialect = cause{id: "dialect", label: "board and unit speak different kinds of MSP", test: "Read which flight firmware the board runs.", question: "Is it a superset set to plain MSP, or one the unit does not understand?", fix: "Use its own function for digital goggles, or other flight firmware.",
@@ -81,7 +79,7 @@ var (
 	rxPort     = cause{id: "rx-port", label: "the serial receiver is on another port", test: "Look at the functions of the ports.", question: "Is the receiver on another UART than its wire?", fix: "Set it as the plan has it.", caution: props,
 		board: []verdict.Code{setup.CodeSticksPort}, findings: []verdict.Code{pins.CodePort}}
 	provider = cause{id: "provider", label: "another receiver protocol is set", test: "Look at the receiver's protocol.", question: "Is it another than the sticks come as?", fix: "Set it as the plan has it.", caution: props,
-		board: []verdict.Code{setup.CodeReceiver}, labels: []string{"receiver protocol"}, findings: []verdict.Code{control.CodeProtocol}}
+		board: []verdict.Code{setup.CodeReceiver}, findings: []verdict.Code{control.CodeProtocol}}
 	notInverted = cause{id: "not-inverted", label: "the signal is inverted and the port is not", test: "See whether the port has an inverter, a jumper or software for it.", question: "Does it take no inverted signal?", fix: "Another port, or its jumper.", caution: pack, findings: []verdict.Code{pins.CodeInverted, pins.CodeJumper}}
 	rcWires     = cause{id: "rc-wires", label: "the RC wires are not fitted", test: "Follow the RC wire from the unit.", question: "Is it off, or on no RX pad?", fix: "Fit it to the RX of a port that takes it.", caution: pack, findings: []verdict.Code{pins.CodeNoSticks, control.CodeNothing}}
 	variant     = cause{id: "variant", label: "normal against fast", test: "Read the RC protocol in the goggles and on the board.", question: "Do they differ?", fix: "Set both the same.", findings: []verdict.Code{control.CodeVariant}}

@@ -4,7 +4,6 @@ package diagnose
 
 import (
 	"slices"
-	"strings"
 
 	"yokeswap/core/setup"
 	"yokeswap/core/swap"
@@ -155,10 +154,7 @@ func (c *cause) ask(out *Cause, board *setup.Comparison) {
 
 // speaksOf says whether a row is about what the cause is.
 func (c *cause) speaksOf(r setup.Row) bool {
-	if !slices.Contains(c.board, r.Code) && !slices.Contains(c.clears, r.Code) {
-		return false
-	}
-	return len(c.labels) == 0 || slices.ContainsFunc(c.labels, func(l string) bool { return strings.HasPrefix(r.Label, l) })
+	return slices.Contains(c.board, r.Code) || slices.Contains(c.clears, r.Code)
 }
 
 func (d *Diagnosis) sentence() string {

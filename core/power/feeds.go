@@ -21,7 +21,7 @@ type FeedOption struct {
 	Costs  string        `json:"costs,omitempty"`
 	Owned  bool          `json:"owned"`
 	Wires  int           `json:"wires"` // to lay or move
-	AddsG  *unit.Grams   `json:"addsG,omitempty"`
+	AddsG  *unit.Grams   `json:"addsG,omitempty"` // in its costs, where it is stated
 	HeatW  *unit.Watts   `json:"heatW,omitempty"` // its converter's, at peak
 	Patch  fleet.Patch   `json:"patch"`
 }

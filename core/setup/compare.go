@@ -22,7 +22,9 @@ const (
 	CodeSticksPort verdict.Code = "board.sticks-port"
 	CodeOtherPort  verdict.Code = "board.other-port"
 	CodeFeature    verdict.Code = "board.feature"
-	CodeReceiver   verdict.Code = "board.receiver"
+	CodeOSDFeature verdict.Code = "board.osd-feature"
+	CodeReceiver   verdict.Code = "board.receiver" // its protocol
+	CodeOrder      verdict.Code = "board.channel-order"
 	CodeModes      verdict.Code = "board.modes"
 	CodeCanvas     verdict.Code = "board.canvas"
 	CodeLayout     verdict.Code = "board.layout"
@@ -190,21 +192,21 @@ func onOff(on bool) string {
 // features switches on what the plan takes. The OSD feature stays on although the
 // board's own chip draws nothing: it is what makes the board send.
 func (w *comparing) features() {
-	set := func(name, why string) {
+	set := func(code verdict.Code, name, why string) {
 		n, ok := w.runs.Features[name]
 		if !ok {
 			return
 		}
 		bit := uint32(1) << n
-		w.row(verdict.OSD, CodeFeature, "feature "+name, "on", onOff(w.found.Features&bit != 0), why, "switch it on")
+		w.row(verdict.OSD, code, "feature "+name, "on", onOff(w.found.Features&bit != 0), why, "switch it on")
 		w.Target.Features |= bit
 	}
 	if _, _, hasUnit := w.AirUnit(); hasUnit {
-		set(gear.FeatureOSD, "it makes the board send, though its own chip draws nothing")
+		set(CodeOSDFeature, gear.FeatureOSD, "it makes the board send, though its own chip draws nothing")
 	}
-	set(gear.FeatureRXSerial, "the sticks come in on a serial port")
+	set(CodeFeature, gear.FeatureRXSerial, "the sticks come in on a serial port")
 	if w.runs.NeedsTelemetry != nil && *w.runs.NeedsTelemetry {
-		set(gear.FeatureTelemetry, w.runs.Label()+" only sends back with it")
+		set(CodeFeature, gear.FeatureTelemetry, w.runs.Label()+" only sends back with it")
 	}
 }
 
@@ -222,7 +224,7 @@ func (w *comparing) receiver() {
 		w.Target.Provider = number
 	}
 	if s := w.Fit.Sticks; s != nil && s.Order != "" {
-		w.row(verdict.Control, CodeReceiver, "channel order", s.Order, w.found.RXMap, "the order the controller sends",
+		w.row(verdict.Control, CodeOrder, "channel order", s.Order, w.found.RXMap, "the order the controller sends",
 			"set it to "+s.Order)
 		w.Target.RXMap = s.Order
 	}

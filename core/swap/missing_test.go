@@ -320,3 +320,17 @@ func (l *lawOfFleets) read(tree, into any) {
 	require.NoError(l.T, err)
 	require.NoError(l.T, json.Unmarshal(text, into))
 }
+
+// An unknown says what is missing: a builder who reads it knows what to look up.
+func TestEveryUnknownNamesWhatIsMissing(t *testing.T) {
+	st := demoStock(t)
+	for _, j := range judged(st.Library(), fleetsOf(st, 200)) {
+		for _, gate := range j.Gates {
+			for _, f := range gate.Findings {
+				if f.Level == verdict.Unknown && len(f.Missing) == 0 {
+					t.Errorf("%s, %s: %s", f.Code, f.Subject, f.Says)
+				}
+			}
+		}
+	}
+}

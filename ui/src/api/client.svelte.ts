@@ -139,7 +139,7 @@ export const api = {
   offered: (device: string, release: string, revision: number) => written(answered(client.POST('/api/route/offered', { body: { device, release, revision } }))),
   closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
   rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
-  setRegion: (region: string) => written(answered(client.PUT('/api/region', { body: { region } }))),
+  setRegion: (was: string, region: string) => written(answered(client.PUT('/api/region', { body: { was, region } }))),
   screwOn: (kit: string, port: number, was: string, model: string, from: string) =>
     written(answered(client.PUT('/api/kit/{kit}/antennas/{port}', { params: { path: { kit, port } }, body: { was, model, from } }))),
   boardPorts: (quad: string) => read(() => client.GET('/api/quads/{quad}/board', { params: { path: { quad } } })),

@@ -1912,6 +1912,8 @@ export interface components {
         "Put-api-regionRequest": {
             /** @description id of a region; empty: none */
             region: string;
+            /** @description the region that was shown as chosen; empty: none */
+            was: string;
         };
         "Put-api-routeRequest": {
             goals: components["schemas"]["Goals"];

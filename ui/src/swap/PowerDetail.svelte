@@ -46,7 +46,7 @@
             <LevelMark level={f.level} size={18} />
             <div>
               <b>{f.says}</b>
-              <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.addsG !== undefined && !f.costs?.includes('g') ? `+${f.addsG} g` : '', f.heatW !== undefined ? `${f.heatW.toFixed(1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
+              <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.heatW !== undefined ? `${f.heatW.toFixed(1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
               <p>{f.why}</p>
             </div>
             {#if f.chosen}<span class="soft">as planned</span>{:else}<Button size="xs" color="alternative" onclick={() => onpick(f.patch, `Planned: ${f.says}.`)}>Take it</Button>{/if}

@@ -59,7 +59,7 @@
   }
 
   async function setRegion(region: string) {
-    const answer = await api.setRegion(region);
+    const answer = await api.setRegion(quad.data?.antenna.region ?? '', region);
     if (answer.ok) await quad.take(api.quad(params.quad));
     else refused = { failure: answer.failure, patch: {} };
   }
