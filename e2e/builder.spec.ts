@@ -213,7 +213,7 @@ test('the OSD and the sticks: a layout onto the new grid, moved by hand and by k
   await expect(page.getByText(/link quality: Aldine One Compact's own layout does not know it; warnings tells nearly the same/)).toBeVisible();
   await open('/swap/hopper/control');
   await page.getByRole('button', { name: /put arm on AUX 1 from 1700 to 2100/ }).click();
-  await expect(page.getByText(/The sticks come in on UART 1 as CRSF, order AETR, with 4 switches/)).toBeVisible();
+  await expect(page.getByText(/The sticks come in on UART 1 as LEAT, order AETR, with 4 switches/)).toBeVisible();
 });
 
 test('the flight board: read, three differences, a cut cable, set, read back clean, and put back', async ({ page, open }) => {

@@ -101,7 +101,7 @@ func TestTheTradesCases(t *testing.T) {
 		})
 	}
 	set := sample.Set()
-	set.FlightFirmware[0].Providers = map[string]int{"crsf": 9}
+	set.FlightFirmware[0].Providers = map[string]int{"leat": 9}
 	assert.Equal(t, verdict.Unfit, verdict.Worst(control.Check(caseOf(set, func(*fleet.Fit) {}))), "it reads no SBUS")
 }
 
@@ -168,7 +168,7 @@ func TestTheWayOfTheSticks(t *testing.T) {
 	assert.Equal(t, []string{
 		"the pilot's own controller: 1000 to 2000 µs",
 		"receiver: separate; the air unit's RC wires stay off",
-		"UART 3: serial receiver, crsf",
+		"UART 3: serial receiver, leat",
 		"board: order AETR",
 	}, way(separate))
 	nothing := caseOf(sample.Set(), func(f *fleet.Fit) { f.Sticks = nil })

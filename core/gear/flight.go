@@ -71,6 +71,19 @@ type OSDElement struct {
 	Within  []string `json:"within,omitempty"`  // elements it is meant to lie in
 }
 
+// quadName stands in a sample for the name of the quad.
+const quadName = "{quad}"
+
+// Sample is how the element looks on a quad of some name; {quad} in it is that name, as
+// much of it as has room.
+func (e *OSDElement) Sample(quad string) string {
+	name := []rune(strings.ToUpper(quad))
+	if e.Width != nil && len(name) > *e.Width {
+		name = name[:*e.Width]
+	}
+	return strings.ReplaceAll(e.Shows, quadName, string(name))
+}
+
 // Label is the element's name, or its id.
 func (e *OSDElement) Label() string {
 	if e.Name != "" {

@@ -136,7 +136,7 @@ func TestWhatIsLostOnAUnitsOwnLayout(t *testing.T) {
 	flight.OSD = &fleet.Layout{
 		Grid: "30x16",
 		Elements: []fleet.Placed{
-			{ID: "craft-name", X: 1, Y: 1},
+			{ID: "quad-name", X: 1, Y: 1},
 			{ID: "home-arrow", X: 14, Y: 2},
 			{ID: "battery-voltage", X: 1, Y: 14},
 			{ID: "cell-voltage", X: 8, Y: 14},
@@ -174,7 +174,7 @@ func TestAnAnalogLayoutOnTheNewGrid(t *testing.T) {
 		{ID: "flight-time", X: 25, Y: 15},
 		{ID: "warnings", X: 9, Y: 10},
 		{ID: "crosshair", X: 13, Y: 7},
-		{ID: "craft-name", X: 12, Y: 0},
+		{ID: "quad-name", X: 12, Y: 0},
 	}}
 	out, dropped := osd.Convert(analog, "53x20", sizes)
 	assert.Empty(t, dropped)
@@ -185,7 +185,7 @@ func TestAnAnalogLayoutOnTheNewGrid(t *testing.T) {
 		{ID: "flight-time", X: 48, Y: 19},
 		{ID: "warnings", X: 21, Y: 13},
 		{ID: "crosshair", X: 25, Y: 9},
-		{ID: "craft-name", X: 24, Y: 0},
+		{ID: "quad-name", X: 24, Y: 0},
 	}}, out)
 }
 
@@ -401,8 +401,8 @@ func TestWhatIsMeantToLieInAnother(t *testing.T) {
 	}
 	horizon, cross := fleet.Placed{ID: "horizon", X: 22, Y: 7}, fleet.Placed{ID: "crosshair", X: 25, Y: 9}
 	assert.NotContains(t, judged(true, horizon, cross), osd.CodeOverlap)
-	assert.Contains(t, judged(true, horizon, fleet.Placed{ID: "craft-name", X: 24, Y: 9}), osd.CodeOverlap)
-	arrow, name := fleet.Placed{ID: "home-arrow", X: 5, Y: 5}, fleet.Placed{ID: "craft-name", X: 3, Y: 5}
+	assert.Contains(t, judged(true, horizon, fleet.Placed{ID: "quad-name", X: 24, Y: 9}), osd.CodeOverlap)
+	arrow, name := fleet.Placed{ID: "home-arrow", X: 5, Y: 5}, fleet.Placed{ID: "quad-name", X: 3, Y: 5}
 	assert.NotContains(t, judged(false, arrow, name, fleet.Placed{ID: "battery-voltage", X: 5, Y: 5}), osd.CodeOverlap,
 		"only the voltage is drawn")
 

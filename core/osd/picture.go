@@ -98,7 +98,7 @@ func (v *view) cell(e fleet.Placed) Cell {
 	c := Cell{Placed: e, Label: v.label(e.ID)}
 	c.Width, c.Height = v.sizes(e.ID)
 	if el, ok := v.runs.Element(e.ID); ok {
-		c.Shows = el.Shows
+		c.Shows = el.Sample(v.Quad.Label())
 	}
 	return c
 }

@@ -55,7 +55,7 @@ func TestEachDifferenceIsFoundAndSet(t *testing.T) {
 		{"the sticks on two ports", func(s *setup.State) { s.Ports[1].Functions = 64 }, []string{"UART 2"}, "rc"},
 		{"something nobody knows on the port", func(s *setup.State) { s.Ports[0].Functions |= 1 << 30 }, []string{"UART 1"}, "displayport + msp + something else"},
 		{"the OSD feature off, as digital has its own", func(s *setup.State) { s.Features &^= 1 << 18 }, []string{"feature osd"}, "off"},
-		{"another receiver protocol", func(s *setup.State) { s.Provider = 9 }, []string{"receiver protocol"}, "crsf"},
+		{"another receiver protocol", func(s *setup.State) { s.Provider = 9 }, []string{"receiver protocol"}, "leat"},
 		{"an unknown one", func(s *setup.State) { s.Provider = 77 }, []string{"receiver protocol"}, "number 77"},
 		{"another channel order", func(s *setup.State) { s.RXMap = "TAER" }, []string{"channel order"}, "TAER"},
 		{"arming on another switch", func(s *setup.State) { s.Modes[0].Aux = 4 }, []string{"mode arm"}, "AUX 5, 1700 to 2100 µs"},

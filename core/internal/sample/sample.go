@@ -199,7 +199,7 @@ func receivers() []gear.Receiver {
 	return []gear.Receiver{{
 		Entry:      entry("receiver"),
 		Input:      gear.Input{MinV: new(unit.Volts(4.5)), MaxV: new(unit.Volts(5.5)), PeakW: new(unit.Watts(0.5))},
-		Protocols:  []string{"crsf"},
+		Protocols:  []string{"leat"},
 		LatencyMS:  new(6.0),
 		FullDuplex: new(true),
 		Inverted:   new(false),
@@ -263,7 +263,7 @@ func flies(dialect gear.Dialect) gear.FlightFirmware {
 			gear.FunctionCanvas:    17,
 		},
 		Features:  map[string]int{gear.FeatureRXSerial: 3, gear.FeatureTelemetry: 10, gear.FeatureOSD: 18},
-		Providers: map[string]int{"sbus": 2, "crsf": 9},
+		Providers: map[string]int{"sbus": 2, "leat": 9},
 		Modes:     map[string]int{"arm": 0, "level": 1, "beeper": 13, "flip-over": 35, "return-home": 46},
 	}
 	for i, e := range []gear.OSDElement{
@@ -275,7 +275,7 @@ func flies(dialect gear.Dialect) gear.FlightFirmware {
 		{ID: "flight-time", Shows: "03:21"},
 		{ID: "crosshair", Shows: "-+-"},
 		{ID: "horizon", Width: new(9), Height: new(5)},
-		{ID: "craft-name", Shows: "SAMPLE"},
+		{ID: "quad-name", Shows: "SAMPLE"},
 	} {
 		e.Index = new(i)
 		f.Elements = append(f.Elements, e)
