@@ -20,7 +20,12 @@ type Picture struct {
 	Tilt    *Tilt             `json:"tilt,omitempty"` // of the camera; absent: not known
 	StackMM *unit.Millimetres `json:"stackMM,omitempty"`
 	ClearMM *unit.Millimetres `json:"clearMM,omitempty"`
-	Drilled bool              `json:"drilled"` // the unit's holes are new in the bay
+	// SpareMM is how much lower than clear it stands; less than none: it is too high.
+	SpareMM *unit.Millimetres `json:"spareMM,omitempty"`
+	TooHigh bool              `json:"tooHigh"`
+	// WrongScrew: the screw chosen is too long or too short.
+	WrongScrew bool `json:"wrongScrew"`
+	Drilled    bool `json:"drilled"` // the unit's holes are new in the bay
 	// SolidXMM and SolidYMM are how far the bay's plate is solid.
 	SolidXMM *unit.Millimetres `json:"solidXMM,omitempty"`
 	SolidYMM *unit.Millimetres `json:"solidYMM,omitempty"`
@@ -51,6 +56,9 @@ func Draw(c fleet.Case) Picture {
 	on, _ := gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff)
 	if clear, missing := s.clear(s.bay, on); len(missing) == 0 {
 		pic.ClearMM = &clear
+		if pic.StackMM != nil {
+			pic.SpareMM, pic.TooHigh = new(unit.Less(clear, *pic.StackMM)), unit.Over(*pic.StackMM, clear)
+		}
 	}
 	holes, ok := s.holds()
 	if !ok {
@@ -66,6 +74,9 @@ func Draw(c fleet.Case) Picture {
 		if screw, ok := gear.Find[*gear.Screw](c.Library, pic.Screw.Use); ok {
 			pic.Chosen = screw.LengthMM
 		}
+	}
+	if plan, chosen := pic.Screw, pic.Chosen; plan != nil && chosen != nil {
+		pic.WrongScrew = unit.Over(*chosen, plan.MostMM) || unit.Over(plan.LeastMM, *chosen)
 	}
 	return pic
 }

@@ -162,22 +162,30 @@ func (v *view) checkLayout() (findings []verdict.Finding) {
 // unsound says what overlaps or falls off the grid; empty where nothing does.
 func (v *view) unsound(all *fleet.Layout) string {
 	l := v.shown(all) // what is not drawn lies on nothing
-	columns, rows, _ := l.Grid.Size()
 	for i, e := range l.Elements {
-		w, h := v.sizes(e.ID)
-		b := box{e.X, e.Y, w, h}
-		if e.X+w > columns || e.Y+h > rows {
+		if v.falls(&l, e) {
 			return fmt.Sprintf("%s falls off the grid of %s.", v.label(e.ID), l.Grid.Words())
 		}
 		for _, o := range l.Elements[:i] {
-			ow, oh := v.sizes(o.ID)
-			if e.ProfileBits()&o.ProfileBits() != 0 && !v.within(e.ID, o.ID) && !v.within(o.ID, e.ID) &&
-				b.overlaps(box{o.X, o.Y, ow, oh}) {
+			if v.clash(e, o) {
 				return fmt.Sprintf("%s lies over %s.", v.label(e.ID), v.label(o.ID))
 			}
 		}
 	}
 	return ""
+}
+
+// falls says whether an element reaches beyond the grid.
+func (v *view) falls(l *fleet.Layout, e fleet.Placed) bool {
+	columns, rows, _ := l.Grid.Size()
+	b := v.box(e)
+	return b.x+b.w > columns || b.y+b.h > rows
+}
+
+// clash says whether two elements lie over each other in a profile, and are not meant to.
+func (v *view) clash(e, o fleet.Placed) bool {
+	return e.ProfileBits()&o.ProfileBits() != 0 && !v.within(e.ID, o.ID) && !v.within(o.ID, e.ID) &&
+		v.box(e).overlaps(v.box(o))
 }
 
 // Candidates proposes the converted layout, and releases that draw a canvas or are

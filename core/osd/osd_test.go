@@ -421,3 +421,20 @@ func TestWhatIsMeantToLieInAnother(t *testing.T) {
 		}
 	}
 }
+
+// The picture marks what the gate speaks of, and nothing else: both of two that lie over
+// each other, and what falls off the grid.
+func TestThePictureMarksWhatLiesOver(t *testing.T) {
+	at := func(elements ...fleet.Placed) (over []bool) {
+		c := caseOf(sample.Set(), sample.Flight())
+		c.Quad.Now.OSD = &fleet.Layout{Grid: "53x20", Elements: elements}
+		for _, cell := range osd.Draw(c).Before.Elements {
+			over = append(over, cell.Over)
+		}
+		return over
+	}
+	battery, name := fleet.Placed{ID: "battery-voltage", X: 4, Y: 4}, func(x int) fleet.Placed { return fleet.Placed{ID: "quad-name", X: x, Y: 4} }
+	assert.Equal(t, []bool{false, false}, at(battery, name(20)))
+	assert.Equal(t, []bool{true, true}, at(battery, name(5)))
+	assert.Equal(t, []bool{false, true}, at(battery, name(51)))
+}

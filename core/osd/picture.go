@@ -1,6 +1,8 @@
 package osd
 
 import (
+	"slices"
+
 	"yokeswap/core/fleet"
 	"yokeswap/core/gear"
 )
@@ -34,6 +36,7 @@ type Cell struct {
 	Shows  string `json:"shows"`
 	Width  int    `json:"width"`
 	Height int    `json:"height"`
+	Over   bool   `json:"over"` // lies over another, or falls off the grid
 }
 
 // Draw makes the picture of a fit's OSD.
@@ -88,8 +91,11 @@ func contains(l *fleet.Layout, id string) bool {
 func (v *view) draw(l fleet.Layout) *Drawn {
 	d := &Drawn{Grid: l.Grid, Elements: []Cell{}}
 	d.Columns, d.Rows, _ = l.Grid.Size()
-	for _, e := range l.Elements {
-		d.Elements = append(d.Elements, v.cell(e))
+	for i, e := range l.Elements {
+		cell := v.cell(e)
+		cell.Over = v.falls(&l, e) || slices.ContainsFunc(slices.Delete(slices.Clone(l.Elements), i, i+1),
+			func(o fleet.Placed) bool { return v.clash(e, o) })
+		d.Elements = append(d.Elements, cell)
 	}
 	return d
 }

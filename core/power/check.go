@@ -63,6 +63,8 @@ type Node struct {
 	Sees  Envelope      `json:"sees"`
 	MinV  *unit.Volts   `json:"minV,omitempty"`
 	MaxV  *unit.Volts   `json:"maxV,omitempty"`
+	Over  bool          `json:"over"`  // what it sees lies above its window
+	Under bool          `json:"under"` // or below
 	Level verdict.Level `json:"level"`
 }
 
@@ -89,6 +91,8 @@ func Trace(c fleet.Case) Path {
 	}
 	for _, part := range consumers {
 		node, findings := s.judge(part)
+		node.Over = node.Sees.Full != nil && node.MaxV != nil && unit.Over(*node.Sees.Full, *node.MaxV)
+		node.Under = node.Sees.Lowest != nil && node.MinV != nil && unit.Over(*node.MinV, *node.Sees.Lowest)
 		path.Nodes = append(path.Nodes, node)
 		path.findings = append(path.findings, findings...)
 		path.plugIn(s.judgePlugin(part, node))

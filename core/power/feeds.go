@@ -20,7 +20,7 @@ type FeedOption struct {
 	Why    string        `json:"why"` // the worst finding of it, in words
 	Costs  string        `json:"costs,omitempty"`
 	Owned  bool          `json:"owned"`
-	Wires  int           `json:"wires"` // to lay or move
+	Wires  int           `json:"wires"`           // to lay or move
 	AddsG  *unit.Grams   `json:"addsG,omitempty"` // in its costs, where it is stated
 	HeatW  *unit.Watts   `json:"heatW,omitempty"` // its converter's, at peak
 	Patch  fleet.Patch   `json:"patch"`

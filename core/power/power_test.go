@@ -327,3 +327,23 @@ func TestOneCellNeedsABoostAndAModuleBurns(t *testing.T) {
 	require.GreaterOrEqual(t, at, 0)
 	assert.Contains(t, findings[at].Says, "It burns")
 }
+
+// The picture marks what lies outside the window as the gate compares it: in whole
+// thousandths, so that six cells at 4.2 V just fit 25.2 V.
+func TestThePictureMarksWhatLiesOutside(t *testing.T) {
+	of := func(low, high float64) power.Node {
+		set := sample.Set()
+		set.AirUnits[0].Input.MinV, set.AirUnits[0].Input.MaxV = new(unit.Volts(low)), new(unit.Volts(high))
+		for _, node := range power.Trace(sample.Case(set, nil, fit("first", "lipo-4", fleet.NodePack))).Nodes {
+			if node.ID == fleet.NodeAirUnit {
+				return node
+			}
+		}
+		return power.Node{}
+	}
+	full, lowest := *of(1, 40).Sees.Full, *of(1, 40).Sees.Lowest
+	assert.False(t, of(1, float64(full)).Over, "its very limit is no fault")
+	assert.True(t, of(1, float64(full)-0.01).Over)
+	assert.False(t, of(float64(lowest), 40).Under)
+	assert.True(t, of(float64(lowest)+0.01, 40).Under)
+}

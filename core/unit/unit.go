@@ -90,15 +90,25 @@ func decimal(x float64, digits int) string {
 }
 
 func appendDecimal(to []byte, x float64, digits int) []byte {
-	text := strconv.AppendFloat(to, x, 'f', digits, 64)
-	if text[0] == '-' && len(bytes.Trim(text, "-0.")) == 0 {
-		return text[1:] // never "-0.0"
+	return withMinus(strconv.AppendFloat(to, x, 'f', digits, 64))
+}
+
+// minus is the sign as it is written, not the hyphen of a keyboard.
+const minus = "\u2212"
+
+// withMinus gives a printed number its sign; never "-0.0".
+func withMinus(text []byte) []byte {
+	if text[0] != '-' {
+		return text
 	}
-	return text
+	if len(bytes.Trim(text, "-0.")) == 0 {
+		return text[1:]
+	}
+	return append([]byte(minus), text[1:]...)
 }
 
 // shortest prints in as few digits as it takes, to the thousandth: what lies beyond
 // comes from reckoning.
 func shortest(x float64) string {
-	return strconv.FormatFloat(math.Round(x*1000)/1000+0, 'f', -1, 64)
+	return string(withMinus(strconv.AppendFloat(nil, math.Round(x*1000)/1000+0, 'f', -1, 64)))
 }

@@ -1455,9 +1455,13 @@ export interface components {
             /** Format: double */
             solidYMM?: number;
             /** Format: double */
+            spareMM?: number;
+            /** Format: double */
             stackMM?: number;
             tilt?: components["schemas"]["MountTilt"];
+            tooHigh: boolean;
             unit: string;
+            wrongScrew: boolean;
         };
         MountScrewPlan: {
             clamped: components["schemas"]["MountClamp"][];
@@ -1557,7 +1561,9 @@ export interface components {
             maxV?: number;
             /** Format: double */
             minV?: number;
+            over: boolean;
             sees: components["schemas"]["Envelope"];
+            under: boolean;
         };
         Note: {
             /** Format: date-time */
@@ -1572,6 +1578,7 @@ export interface components {
             height: number;
             id: string;
             label: string;
+            over: boolean;
             profiles?: number[];
             shows: string;
             /** Format: int64 */

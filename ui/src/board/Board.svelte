@@ -9,6 +9,7 @@
   import Live from './Live.svelte';
   import SettingRows from './SettingRows.svelte';
   import StandIn from './StandIn.svelte';
+  import { moment } from '../lib/words';
 
   let { params }: { params: { quad: string } } = $props();
   const id = $derived(params.quad);
@@ -104,7 +105,7 @@
     <h2 id="outcome">{report.outcome === 'set' ? '✓ ' : '! '}{report.says}</h2>
     {#if report.steps.length > 0}<p>Done: {report.steps.join(', ')}.</p>{/if}
     {#if report.restore && latest}
-      <p>Kept before: {new Date(latest.at).toLocaleString()}.</p>
+      <p>Kept before: {moment(latest.at)}.</p>
       <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
       <button type="button" disabled={!propsOff || busy !== ''} onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button>
     {/if}

@@ -2,6 +2,7 @@
   // The snapshots of this quad's board: what changed from one to the next, to take
   // along as a file, and to put back.
   import { api, type BoardKept } from '../api/client.svelte';
+  import { moment } from '../lib/words';
 
   interface Props {
     quad: string;
@@ -19,7 +20,7 @@
     const answer = await api.betweenBoards(quad, pair[0], pair[1]);
     between = answer.ok ? answer.data : null;
   }
-  const when = (k: BoardKept) => `${new Date(k.at).toLocaleString()}, ${k.why}`;
+  const when = (k: BoardKept) => `${moment(k.at)}, ${k.why}`;
 </script>
 
 <section class="panel" aria-labelledby="kept">
@@ -32,10 +33,10 @@
     <ul>
       {#each list as k, i (k.id)}
         <li>
-          <p><b>{new Date(k.at).toLocaleString()}</b> {k.why} <span class="mono">{k.runs}</span></p>
+          <p><b>{moment(k.at)}</b> {k.why} <span class="mono">{k.runs}</span></p>
           <p class="soft">{i === list.length - 1 ? 'the first kept' : k.differs.length === 0 ? 'as the one before' : `against the one before: ${k.differs.slice(0, 6).map((d) => `${d.label} ${d.a || 'nothing'} → ${d.b || 'nothing'}`).join('; ')}${k.differs.length > 6 ? ` and ${k.differs.length - 6} more` : ''}`}</p>
           <p><a href={`/api/quads/${quad}/board/snapshots/${k.id}`} download>JSON</a>
-            <button type="button" disabled={!canWrite || !propsOff} onclick={() => onrestore(k.id, propsOff)} aria-label={`Put back the settings of ${new Date(k.at).toLocaleString()}`}>Put back</button></p>
+            <button type="button" disabled={!canWrite || !propsOff} onclick={() => onrestore(k.id, propsOff)} aria-label={`Put back the settings of ${moment(k.at)}`}>Put back</button></p>
         </li>
       {/each}
     </ul>

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Sticks as bars, switches as lights, the battery: moved while one looks.
   import { api, type BoardLive } from '../api/client.svelte';
+  import { fixed } from '../lib/words';
 
   let { quad, address }: { quad: string; address: string } = $props();
   let on = $state(false);
@@ -36,7 +37,7 @@
   async function store() {
     if (!live) return;
     const says: string[] = [];
-    for (const [step, value, label] of [[live.sticksStep, travel, `shortest travel ${travel} µs`], [live.voltageStep, live.volts, `${live.volts.toFixed(2)} V`]] as const) {
+    for (const [step, value, label] of [[live.sticksStep, travel, `shortest travel ${travel} µs`], [live.voltageStep, live.volts, `${fixed(live.volts, 2)} V`]] as const) {
       const answer = await api.confirm(quad, step, true, value);
       const state = answer.ok ? answer.data.states.find((s) => s.id === step) : undefined;
       says.push(answer.ok ? `${label}: ${state?.state === 'done' ? 'in the bench sheet' : (state?.says ?? 'in the bench sheet')}` : `${label}: ${answer.failure.detail}`);
@@ -53,7 +54,7 @@
   <button type="button" aria-pressed={on} onclick={() => (on = !on)}>{on ? 'Stop' : 'Start'}</button>
   {#if lost}<p role="alert">{lost}</p>{/if}
   {#if live}
-    <p class="state"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{live.volts.toFixed(2)} V</span></p>
+    <p class="state"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{fixed(live.volts, 2)} V</span></p>
     {#if live.modes.length > 0}
       <p class="lights">{#each live.modes as m (m.mode + String(m.aux))}<span class:on={m.on}><i aria-hidden="true">{m.on ? '●' : '○'}</i> {m.mode.replaceAll('-', ' ')} <small>AUX {m.aux}, {m.on ? 'on' : 'off'}</small></span>{/each}</p>
     {/if}

@@ -67,7 +67,7 @@
       {/each}
       <a class="together" href="#/together">Who can fly together?</a>
     </div>
-    <div class="wide"><table style:--least={`${390 + 84 * (b.gates.length + goggles.length)}px`}>
+    <div class="wide"><table style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
       <thead>
         <tr>
@@ -115,11 +115,10 @@
     margin-bottom: 0.6rem;
   }
   h1 {
-    font-size: clamp(1.15rem, 1.8vw, 1.4rem);
+    font-size: clamp(1.1rem, 1.6vw, 1.3rem);
     font-weight: 700;
     line-height: 1.25;
-    max-width: 80ch;
-    text-wrap: balance;
+    text-wrap: pretty;
   }
   .empty {
     padding: 2rem;
@@ -195,16 +194,16 @@
       min-width: var(--least);
     }
     th:first-child {
-      width: 124px;
+      width: 150px;
     }
     th.now {
-      width: 112px;
+      width: 118px;
     }
     th.gate {
-      width: 84px;
+      width: 68px;
     }
     th.eyes {
-      width: 84px;
+      width: 92px;
     }
   }
   @media (max-width: 1120px) {

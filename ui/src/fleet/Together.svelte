@@ -6,6 +6,7 @@
   import { api, type Together } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import { fixed } from '../lib/words';
 
   const view = new Loaded<Together>();
   const query = $derived(new URLSearchParams(router.querystring ?? ''));
@@ -31,7 +32,7 @@
   const says = $derived(
     seats.length === 0 ? 'Who flies at the same time?'
     : grounded.length > 0 ? `${flown.length} of ${seats.length} can fly together; no channel is left for ${grounded.join(', ')}`
-    : `All ${seats.length} can fly together${view.data?.plan.spacing === undefined ? '' : `, ${view.data.plan.spacing.toFixed(0)} MHz clear between the nearest`}`,
+    : `All ${seats.length} can fly together${view.data?.plan.spacing === undefined ? '' : `, ${fixed(view.data.plan.spacing, 0)} MHz clear between the nearest`}`,
   );
 </script>
 

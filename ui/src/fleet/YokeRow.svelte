@@ -2,7 +2,7 @@
   // One quad of the yoke board.
   import type { Board, Row } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
-  import { levelOf, levelWords } from '../lib/levels';
+  import { levelOf, levelShort, levelWords } from '../lib/levels';
   import { reachWords } from './reach';
 
   interface Props {
@@ -28,18 +28,18 @@
       <button type="button" onclick={() => onopen(g.gate)} title={g.says ?? ''} aria-label={`${row.name}, ${gates[i]?.title}: ${levelWords[levelOf(g.level)]}. ${g.says ?? ''}`}>
         <span class="small-gate" aria-hidden="true">{gates[i]?.title}</span>
         <LevelMark level={g.level} size={24} />
-        <span class="word {levelOf(g.level)}" aria-hidden="true">{levelWords[levelOf(g.level)]}</span>
+        <span class="word {levelOf(g.level)}" aria-hidden="true">{levelShort[levelOf(g.level)]}</span>
       </button>
     </td>
   {/each}
   <td class="next">
     <span class="small-gate">next</span><strong>{row.stays ? 'stays' : row.next}</strong>
-    {#if row.needs}<small>still needs {row.needs}</small>{/if}
     {#if row.planned}
       <button type="button" class="swap" aria-pressed={!left.includes(`swap:${row.quad}`)} onclick={() => ontoggle(`swap:${row.quad}`)}>
-        {left.includes(`swap:${row.quad}`) ? '○ swap left out' : '● swap planned'}<span class="unseen"> of {row.name}</span>
+        {left.includes(`swap:${row.quad}`) ? '○ left out' : '● planned'}<span class="unseen">: swap of {row.name}</span>
       </button>
     {/if}
+    {#if row.needs}<small>still needs {row.needs}</small>{/if}
   </td>
   {#each row.goggles as r (r.goggles)}
     {@const device = goggles.find((g) => g.kit === r.goggles)}
@@ -78,20 +78,20 @@
     display: block;
     color: var(--soft);
     font-weight: 400;
-    font-size: 0.85rem;
+    font-size: 0.82rem;
+    line-height: 1.15;
   }
   .gate {
     padding: 0;
     position: relative;
-    width: 84px;
-    min-width: 78px;
+    min-width: 64px;
   }
   .gate::before {
     content: '';
     position: absolute;
     left: 0;
     right: 0;
-    top: calc(50% - 14px); /* through the knots, however tall the row */
+    top: calc(50% - 9px); /* through the knots, however tall the row */
     border-top: 3px solid var(--ink);
   }
   .gate.first::before {
@@ -105,8 +105,8 @@
     display: grid;
     justify-items: center;
     width: 100%;
-    min-height: 50px;
-    padding: 8px 0 2px;
+    min-height: 46px;
+    padding: 4px 0 2px;
     cursor: pointer;
     background: none;
     border: 0;
@@ -114,8 +114,6 @@
   .word {
     font-size: 0.8rem;
     line-height: 1.15;
-    max-width: 78px;
-    min-height: 2.3em;
     text-align: center;
   }
   .word.fits {
@@ -135,12 +133,11 @@
     font-weight: 700;
   }
   .swap {
-    display: block;
     border: 0;
     background: none;
     color: var(--soft);
     font-size: 0.82rem;
-    padding: 0;
+    padding: 0 0 0 0.4rem;
     min-height: 24px;
     cursor: pointer;
     text-decoration: underline dotted;

@@ -6,9 +6,9 @@ type Reach = Row['goggles'][number];
 export function reachWords(r: Reach): string {
   switch (r.reach) {
     case 'now':
-      return r.swap ? 'after the swap' : 'now';
+      return r.swap ? 'after swap' : 'now';
     case 'after':
-      return !r.updates ? 'after a mode switch' : `after ${r.updates} update${r.updates === 1 ? '' : 's'}`;
+      return !r.updates ? 'mode switch' : `${r.updates} update${r.updates === 1 ? '' : 's'}`;
     case 'never':
       return 'never';
     default:

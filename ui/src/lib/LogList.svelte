@@ -1,6 +1,7 @@
 <script lang="ts">
   // A quad's log: what was done and found, the newest first.
   import type { Note } from '../api/client.svelte';
+  import { moment } from './words';
 
   let { name, notes }: { name: string; notes: Note[] } = $props();
 </script>
@@ -8,7 +9,7 @@
 {#if notes.length > 0}
   <section class="panel" aria-labelledby="log">
     <h2 id="log">Log of {name}</h2>
-    <ul>{#each notes as n (n.id)}<li><span class="mono">{new Date(n.at).toLocaleString()}</span> {n.says}</li>{/each}</ul>
+    <ul>{#each notes as n (n.id)}<li><span class="mono">{moment(n.at)}</span> {n.says}</li>{/each}</ul>
   </section>
 {/if}
 

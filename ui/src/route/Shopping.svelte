@@ -4,12 +4,12 @@
   import { api, type Shopping } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import { money } from '../lib/words';
 
   const list = new Loaded<Shopping>();
   onMount(() => void list.take(api.shopping()));
   const buy = $derived(list.data?.items.filter((i) => i.buy > 0) ?? []);
   const stops = $derived(buy.filter((i) => i.stops).length);
-  const money = (amount: number, currency: string) => `${amount.toFixed(2)} ${currency}`;
   const bill = $derived(list.data?.bill);
   const total = $derived(bill?.totals.map((t) => money(t.amount, t.currency)).join(' and '));
 </script>

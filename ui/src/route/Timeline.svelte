@@ -54,15 +54,15 @@
   }
   table {
     border-collapse: separate;
-    border-spacing: 4px;
-    font-size: 0.92rem;
+    border-spacing: 3px;
+    font-size: 0.88rem;
   }
   .quad {
     text-align: left;
     position: sticky;
     left: 0;
     background: var(--sheet);
-    min-width: 7.5rem;
+    min-width: 5.6rem;
     font-weight: 700;
   }
   .quad small {
@@ -71,8 +71,9 @@
     color: var(--soft);
   }
   .stop {
-    min-width: 8.2rem;
+    min-width: 6.7rem;
     max-width: 11rem;
+    overflow-wrap: anywhere;
     vertical-align: top;
     text-align: left;
     font-weight: 400;

@@ -7,6 +7,7 @@
   import { Loaded } from '../lib/loaded.svelte';
   import TakeStep from './TakeStep.svelte';
   import { moveOf } from './words';
+  import { moment } from '../lib/words';
 
   let { params }: { params: { way?: string } } = $props();
   const homeward = $derived(params.way === 'back');
@@ -92,7 +93,7 @@
     <div class="list panel">
       <ol aria-label="Steps">
         {#each taken as t, i (i)}
-          <li class={t.asPlan ? 'done' : 'off'}><span aria-hidden="true">{t.asPlan ? '✓' : '≠'}</span> {t.says} <small class="soft">{new Date(t.at).toLocaleString()}</small>
+          <li class={t.asPlan ? 'done' : 'off'}><span aria-hidden="true">{t.asPlan ? '✓' : '≠'}</span> {t.says} <small class="soft">{moment(t.at)}</small>
             {#if t.notOffered}<button type="button" onclick={() => offered(t.kit, t.planned ?? '')}>It is offered after all</button>{/if}
           </li>
         {/each}

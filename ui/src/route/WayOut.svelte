@@ -19,6 +19,13 @@
 
   // One change after another, each on the goals the last one made.
   let queue: Promise<void> = Promise.resolve();
+  // The day is typed as it is written everywhere else.
+  function setDay(box: HTMLInputElement) {
+    const by = box.value.trim() || undefined;
+    box.setCustomValidity(by === undefined || /^\d{4}-\d{2}-\d{2}$/.test(by) ? '' : 'A day is written as yyyy-mm-dd.');
+    if (box.reportValidity()) change((g) => ({ ...g, by }));
+  }
+
   function change(make: (goals: Goals) => Goals, onTopOf?: number) {
     queue = queue.then(async () => {
       if (!route.data) return;
@@ -71,7 +78,7 @@
           <label><input type="checkbox" checked={r.goals.values?.includes(f)} onchange={(e) => { const on = e.currentTarget.checked; change((g) => withValue(g, f, on)); }} /> keep {f}</label>
         {/each}
         <label><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>
-        <label class="by">by <input type="date" value={r.goals.by ?? ''} onchange={(e) => { const by = e.currentTarget.value || undefined; change((g) => ({ ...g, by })); }} /></label>
+        <label class="by">by <input type="text" inputmode="numeric" autocomplete="off" placeholder="yyyy-mm-dd" value={r.goals.by ?? ''} onchange={(e) => setDay(e.currentTarget)} /></label>
       </section>
       <Refusals links={r.plan.links} whole={r.whole} />
     </div>

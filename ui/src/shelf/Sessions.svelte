@@ -5,6 +5,7 @@
   import { api, type Failure, type Session } from '../api/client.svelte';
   import Card from '../lib/Card.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import { moment } from '../lib/words';
 
   let list = $state.raw<Session[]>([]);
   let failure = $state.raw<Failure | null>(null);
@@ -29,7 +30,7 @@
     {#if failure}<FailureNote {failure} />{/if}
     <ul>
       {#each list as s (s.id)}
-        <li><span><strong>{s.name}</strong> <span class="soft">since {new Date(s.at).toLocaleString()}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
+        <li><span><strong>{s.name}</strong> <span class="soft">since {moment(s.at)}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
       {/each}
     </ul>
   </Card>

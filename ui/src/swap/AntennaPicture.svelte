@@ -6,7 +6,7 @@
   import BandBars from './BandBars.svelte';
   import BeamPlot from './BeamPlot.svelte';
   import LinkFall from './LinkFall.svelte';
-  import { signed } from './scale';
+  import { money, signed } from '../lib/words';
 
   interface Props {
     view: AntennaView;
@@ -21,7 +21,7 @@
     if (picked === 'none') onscrew(view.picture.goggles ?? '', at, port.on, '', '');
     else if (choice) onscrew(view.picture.goggles ?? '', at, port.on, choice.model, choice.from ?? '');
   }
-  const money = (p: { price?: number; currency?: string } | undefined) => (p?.price === undefined ? 'no price stated' : `${p.price.toFixed(2)} ${p.currency ?? ''}`);
+  const priceOf = (p: { price?: number; currency?: string } | undefined) => (p?.price === undefined ? 'no price stated' : money(p.price, p.currency ?? ''));
 </script>
 
 <p class="region">
@@ -82,8 +82,8 @@
 {#each view.sets as s (s.goggles)}
   <div class="panel set">
     <p><b>{s.says}</b>{#if s.betterDB > 0.05}{' '}Screw on: {s.best.join(', ')} (now {s.now.join(', ') || 'nothing'}).{/if}</p>
-    {#if s.buy}<p>To buy if money is no matter: {s.buy.count} × {s.buy.label}, {signed(s.buy.dB)} dB more, {money(s.buy)}.</p>{/if}
-    {#if s.thrift && s.thrift.label !== s.buy?.label}<p>Most for the money: {s.thrift.count} × {s.thrift.label}, {signed(s.thrift.dB)} dB more, {money(s.thrift)}.</p>{/if}
+    {#if s.buy}<p>To buy if money is no matter: {s.buy.count} × {s.buy.label}, {signed(s.buy.dB, 1)} dB more, {priceOf(s.buy)}.</p>{/if}
+    {#if s.thrift && s.thrift.label !== s.buy?.label}<p>Most for the money: {s.thrift.count} × {s.thrift.label}, {signed(s.thrift.dB, 1)} dB more, {priceOf(s.thrift)}.</p>{/if}
   </div>
 {/each}
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The camera in its cage from the side: as it is to look, and as far as it goes.
   import type { MountView } from '../api/client.svelte';
+  import { fixed } from '../lib/words';
 
   type Tilt = NonNullable<MountView['picture']['tilt']>;
   let { tilt }: { tilt: Tilt } = $props();
@@ -16,7 +17,7 @@
 </script>
 
 <div class="tilt">
-  <svg viewBox={`0 0 ${width} ${height}`} {width} {height} role="img" aria-label={`Camera from the side, looking up by ${shown.toFixed(0)}°; ${free < 0 ? 'it touches as it lies' : `free up to ${free}°`}`}>
+  <svg viewBox={`0 0 ${width} ${height}`} {width} {height} role="img" aria-label={`Camera from the side, looking up by ${fixed(shown, 0)}°; ${free < 0 ? 'it touches as it lies' : `free up to ${free}°`}`}>
     <path d={`M 18 20 H ${width} M 18 ${20 + (tilt.upMM + tilt.downMM) * scale} H ${width}`} class="wall" />
     <path d={`M 18 20 V ${20 + (tilt.upMM + tilt.downMM) * scale}`} class="wall behind" />
     <g transform={`translate(${x} ${y}) rotate(${-shown})`}>
@@ -28,7 +29,7 @@
     <text x="22" y="15">top plate</text>
     <text x="22" y={height - 12}>bottom plate</text>
   </svg>
-  <p><b>{tilt.wanted === undefined ? `drawn at ${shown.toFixed(0)}°` : `up by ${tilt.wanted}°`}</b>: {free < 0 ? `level, it already touches ${tilt.touches}` : free >= 90 ? 'turns freely' : `free up to ${free}°, then it touches ${tilt.touches}`}</p>
+  <p><b>{tilt.wanted === undefined ? `drawn at ${fixed(shown, 0)}°` : `up by ${tilt.wanted}°`}</b>: {free < 0 ? `level, it already touches ${tilt.touches}` : free >= 90 ? 'turns freely' : `free up to ${free}°, then it touches ${tilt.touches}`}</p>
 </div>
 
 <style>

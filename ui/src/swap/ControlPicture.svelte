@@ -1,6 +1,7 @@
 <script lang="ts">
   // The sticks' way from hand to flight board, and each switch's range.
   import type { ControlView } from '../api/client.svelte';
+  import { fixed } from '../lib/words';
 
   let { view }: { view: ControlView } = $props();
   const low = 900;
@@ -20,7 +21,7 @@
       {#each view.way as hop, i (i)}<li><b>{hop.label}</b><span>{hop.set}</span></li>{/each}
     </ol>
     {#if view.nextMS !== undefined}
-      <p>The sticks arrive <b>{view.nextMS.toFixed(0)} ms</b> late{change === undefined ? '' : Math.abs(change) < 0.5 ? ', as today' : `, ${Math.abs(change).toFixed(0)} ms ${change > 0 ? 'later' : 'earlier'} than today`}.</p>
+      <p>The sticks arrive <b>{fixed(view.nextMS, 0)} ms</b> late{change === undefined ? '' : Math.abs(change) < 0.5 ? ', as today' : `, ${fixed(Math.abs(change), 0)} ms ${change > 0 ? 'later' : 'earlier'} than today`}.</p>
     {:else}
       <p class="soft">How late the sticks arrive is not stated.</p>
     {/if}

@@ -8,9 +8,10 @@
   interface Props {
     finding: Finding;
     open: boolean;
+    fixedWith?: Finding | undefined; // a finding above that the same fixes resolve
     onfix: (fix: Fix) => void;
   }
-  let { finding, open, onfix }: Props = $props();
+  let { finding, open, fixedWith, onfix }: Props = $props();
   const kind = $derived(levelOf(finding.level));
   const dangers: Record<string, string> = {
     inconvenient: 'it is a nuisance',
@@ -55,7 +56,9 @@
         {/if}
       </p>
     {/each}
-    {#if finding.fixes && finding.fixes.length > 0}
+    {#if fixedWith}
+      <p class="soft">What resolves “{fixedWith.subject}” above resolves this too.</p>
+    {:else if finding.fixes && finding.fixes.length > 0}
       <p class="soft tried">Tried, and would resolve this:</p>
       <ul>
         {#each finding.fixes as fix (fix.says)}

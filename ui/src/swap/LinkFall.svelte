@@ -2,7 +2,7 @@
   // The link held against today's as a waterfall: from today's link each part
   // lifts or lowers it, and the last bar is what is left.
   import type { AntennaView } from '../api/client.svelte';
-  import { signed } from './scale';
+  import { fixed, signed } from '../lib/words';
 
   let { budget }: { budget: AntennaView['budgets'][number] } = $props();
 
@@ -19,7 +19,7 @@
   const high = $derived(Math.max(3, ...rows.map((r) => r.to)) + 1);
   const at = (dB: number) => ((dB - low) / (high - low)) * 100;
   const bar = (from: number, to: number) => `left:${at(Math.min(from, to))}%;width:${Math.max(0.8, at(Math.max(from, to)) - at(Math.min(from, to)))}%`;
-  const dB = (x: number | undefined) => (x === undefined ? '?' : x.toFixed(1));
+  const dB = (x: number | undefined) => (x === undefined ? '?' : fixed(x, 1));
 </script>
 
 <section class="panel" aria-label={`Link on ${budget.band} GHz against today`}>
@@ -33,14 +33,14 @@
             <th scope="row">{r.what}</th>
             <td class="mono">{dB(r.nowDB)}</td>
             <td class="mono">{dB(r.nextDB)}</td>
-            <td class="mono">{r.change === undefined ? 'left out' : signed(r.change)}</td>
+            <td class="mono">{r.change === undefined ? 'left out' : signed(r.change, 1)}</td>
             <td class="fall" aria-hidden="true"><span class="line" style:left={`${at(0)}%`}></span>{#if r.change === undefined}<i class="gap" style={bar(r.from, r.from)}></i>{:else if Math.abs(r.change) > 0.05}<i class={r.change > 0 ? 'up' : 'down'} style={bar(r.from, r.to)}></i>{:else}<i class="same" style={bar(r.from, r.from)}></i>{/if}</td>
           </tr>
         {/each}
         {#if budget.changeDB !== undefined}
           <tr class="sum">
             <th scope="row">together</th><td></td><td></td>
-            <td class="mono">{signed(budget.changeDB)}</td>
+            <td class="mono">{signed(budget.changeDB, 1)}</td>
             <td class="fall" aria-hidden="true"><span class="line" style:left={`${at(0)}%`}></span><i class={budget.changeDB < -0.05 ? 'down' : budget.changeDB > 0.05 ? 'up' : 'same'} style={bar(0, budget.changeDB)}></i></td>
           </tr>
         {/if}

@@ -4,6 +4,7 @@
   import type { MountView } from '../api/client.svelte';
   import CameraTilt from './CameraTilt.svelte';
   import WeightChange from './WeightChange.svelte';
+  import { fixed } from '../lib/words';
 
   let { view }: { view: MountView } = $props();
   const pic = $derived(view.picture);
@@ -74,15 +75,15 @@
             <text x="148" y={c.y + (c.mm * mm) / 2 + 5}>{c.mm} mm {c.what}</text>
           {/each}
           <rect x="20" y={below} width="120" height={depth * mm} class="thread" />
-          <text x="148" y={below + (depth * mm) / 2 + 5}>{depth.toFixed(1)} mm thread</text>
+          <text x="148" y={below + (depth * mm) / 2 + 5}>{fixed(depth, 1)} mm thread</text>
           <rect x="20" y={below + depth * mm} width="120" height="14" class="board" />
           <text x="148" y={below + depth * mm + 13} class="soft">circuit board</text>
           <rect x="66" y="26" width="28" height="14" class="screw" />
           {#if tip !== undefined}
-            <rect x="73" y="40" width="14" height={tip - 40} class="screw" class:bad={pic.chosen !== undefined && (pic.chosen > pic.screw.mostMM || pic.chosen < pic.screw.leastMM)} />
+            <rect x="73" y="40" width="14" height={tip - 40} class="screw" class:bad={pic.wrongScrew} />
             <text x="80" y="18" text-anchor="middle" class="name">{pic.screw.size}×{pic.chosen}</text>
           {/if}
-          <text x="20" y={tall - 12} class="name">wanted: {pic.screw.leastMM.toFixed(1)} to {pic.screw.mostMM.toFixed(1)} mm</text>
+          <text x="20" y={tall - 12} class="name">wanted: {fixed(pic.screw.leastMM, 1)} to {fixed(pic.screw.mostMM, 1)} mm</text>
         </svg>
       {:else if pic.holds}
         <p class="soft">The screw cannot be worked out: a thickness or depth is missing.</p>
@@ -92,10 +93,10 @@
     </div>
     {#if pic.stackMM !== undefined && pic.clearMM !== undefined}
       <dl class="height">
-        <dt>unit, stacked</dt><dd><i style:width={`${(pic.stackMM / highest) * 100}%`} class:over={pic.stackMM > pic.clearMM}></i></dd><dd class="mono">{pic.stackMM.toFixed(1)} mm</dd>
-        <dt>clear in the bay</dt><dd><i class="room" style:width={`${(pic.clearMM / highest) * 100}%`}></i></dd><dd class="mono">{pic.clearMM.toFixed(1)} mm</dd>
+        <dt>unit, stacked</dt><dd><i style:width={`${(pic.stackMM / highest) * 100}%`} class:over={pic.tooHigh}></i></dd><dd class="mono">{fixed(pic.stackMM, 1)} mm</dd>
+        <dt>clear in the bay</dt><dd><i class="room" style:width={`${(pic.clearMM / highest) * 100}%`}></i></dd><dd class="mono">{fixed(pic.clearMM, 1)} mm</dd>
       </dl>
-      <p><b>{pic.stackMM > pic.clearMM ? `${(pic.stackMM - pic.clearMM).toFixed(1)} mm too high` : `${(pic.clearMM - pic.stackMM).toFixed(1)} mm of height to spare`}</b></p>
+      <p><b>{pic.tooHigh ? `${fixed(-(pic.spareMM ?? 0), 1)} mm too high` : `${fixed(pic.spareMM ?? 0, 1)} mm of height to spare`}</b></p>
     {/if}
   {/if}
 </figure>

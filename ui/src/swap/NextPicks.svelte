@@ -6,9 +6,13 @@
   interface Props {
     places: QuadView['places'];
     board: string;
+    folded?: boolean; // a phone shows it on asking
     onpick: (patch: Patch, says: string) => void;
   }
-  let { places, board, onpick }: Props = $props();
+  let { places, board, folded = false, onpick }: Props = $props();
+
+  // A box of fixed width cuts a long name off: it stands below as well.
+  const words = (o: QuadView['places'][number]['options'][number]) => (o.note ? `${o.label} (${o.note})` : o.label);
 
   function pick(place: QuadView['places'][number], select: HTMLSelectElement) {
     const option = place.options.find((o) => o.key === select.value);
@@ -16,8 +20,7 @@
   }
 </script>
 
-<section class="panel" aria-label="The next fit">
-  <h2>next</h2>
+{#snippet picks()}
   {#each places as place (place.name)}
     {@const chosen = place.options.find((o) => o.chosen)}
     {#if place.options.length > 0}
@@ -27,13 +30,27 @@
         size="sm"
         placeholder=""
         value={chosen?.key ?? ''}
-        items={place.options.map((o) => ({ value: o.key, name: o.note ? `${o.label} (${o.note})` : o.label }))}
+        items={place.options.map((o) => ({ value: o.key, name: words(o) }))}
         onchange={(e: Event) => pick(place, e.currentTarget as HTMLSelectElement)}
         class="pick"
+        title={chosen ? words(chosen) : ''}
       />
+      {#if chosen && words(chosen).length > 26}<p class="whole">{words(chosen)}</p>{/if}
     {/if}
   {/each}
   <p class="soft board">flight board: {board}</p>
+{/snippet}
+
+<section class="panel" aria-label="The next fit">
+  {#if folded}
+    <details>
+      <summary><h2>next</h2> {places.find((p) => p.name === 'airUnit')?.options.find((o) => o.chosen)?.label ?? 'as now'}: change the plan</summary>
+      {@render picks()}
+    </details>
+  {:else}
+    <h2>next</h2>
+    {@render picks()}
+  {/if}
 </section>
 
 <style>
@@ -60,6 +77,20 @@
     min-height: 42px;
     text-overflow: ellipsis;
     padding-right: 2rem;
+  }
+  summary {
+    min-height: 32px;
+  }
+  summary h2 {
+    display: inline;
+  }
+  details :global(label) {
+    display: block;
+  }
+  .whole {
+    font-size: 0.82rem;
+    color: var(--soft);
+    overflow-wrap: anywhere;
   }
   .board {
     margin-top: 0.8rem;

@@ -56,7 +56,6 @@
     if (to.x !== e.x || to.y !== e.y) onmove(e.id, to.x, to.y);
   }
   const place = (e: Cell) => (held?.id === e.id ? held : e);
-  const over = (e: Cell) => shown.some((o) => o.id !== e.id && e.x < o.x + o.width && o.x < e.x + e.width && e.y < o.y + o.height && o.y < e.y + e.height) || e.x + e.width > drawn.columns || e.y + e.height > drawn.rows;
 </script>
 
 <!-- The picture behind: a sky and a ground, so that white letters read as in the goggles. -->
@@ -69,9 +68,9 @@
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <g
       transform={`translate(${at.x * cw} ${at.y * ch})`}
-      class="element" class:chosen={chosen === e.id} class:movable={onmove} class:over={over(e)}
+      class="element" class:chosen={chosen === e.id} class:movable={onmove} class:over={e.over}
       role={onmove ? 'button' : undefined} tabindex={onmove ? 0 : undefined}
-      aria-label={onmove ? `${e.label}, column ${e.x + 1} of ${drawn.columns}, row ${e.y + 1} of ${drawn.rows}${over(e) ? ', lies over another' : ''}` : undefined}
+      aria-label={onmove ? `${e.label}, column ${e.x + 1} of ${drawn.columns}, row ${e.y + 1} of ${drawn.rows}${e.over ? ', lies over another or off the grid' : ''}` : undefined}
       onpointerdown={(event) => down(event, e)} onpointermove={(event) => drag(event, e)} onpointerup={() => up(e)} onpointercancel={() => (held = null)}
       onkeydown={(event) => key(event, e)} onfocus={() => onchoose?.(e.id)}
     >

@@ -5,6 +5,7 @@
   import type { Patch, SupplyView } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { shortVolts } from './scale';
+  import { fixed } from '../lib/words';
 
   interface Props {
     power: SupplyView;
@@ -46,7 +47,7 @@
             <LevelMark level={f.level} size={18} />
             <div>
               <b>{f.says}</b>
-              <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.heatW !== undefined ? `${f.heatW.toFixed(1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
+              <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.heatW !== undefined ? `${fixed(f.heatW, 1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
               <p>{f.why}</p>
             </div>
             {#if f.chosen}<span class="soft">as planned</span>{:else}<Button size="xs" color="alternative" onclick={() => onpick(f.patch, `Planned: ${f.says}.`)}>Take it</Button>{/if}

@@ -5,6 +5,7 @@
   import LevelMark from '../lib/LevelMark.svelte';
   import { levelOf, levelWords } from '../lib/levels';
   import { shortVolts, voltageScale } from './scale';
+  import { fixed } from '../lib/words';
 
   let { path }: { path: Path } = $props();
   let width = $state(640);
@@ -57,10 +58,10 @@
               {@const top = n.sees.full}
               <rect x={scale.x(low)} y="9" width={Math.max(3, scale.x(top) - scale.x(low))} height="12" class="sees {n.sees.lowest === undefined ? 'unsure' : ''}" />
               {#if n.sees.nominal !== undefined}<line x1={scale.x(n.sees.nominal)} x2={scale.x(n.sees.nominal)} y1="9" y2="21" class="nominal" />{/if}
-              {#if n.maxV !== undefined && top > n.maxV}
+              {#if n.over && n.maxV !== undefined}
                 <rect x={scale.x(Math.max(n.maxV, low))} y="6" width={Math.max(3, scale.x(top) - scale.x(Math.max(n.maxV, low)))} height="18" fill={`url(#hatch-${n.id})`} class="out" />
               {/if}
-              {#if n.minV !== undefined && low < n.minV}
+              {#if n.under && n.minV !== undefined}
                 <rect x={scale.x(low)} y="6" width={Math.max(3, scale.x(Math.min(n.minV, top)) - scale.x(low))} height="18" fill={`url(#hatch-${n.id})`} class="out" />
               {/if}
             {/if}
@@ -80,8 +81,8 @@
   {#if path.rails.length > 0}
     <ul class="rails">
       {#each path.rails as r (r.id)}
-        <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : r.loadA.toFixed(2)} of {r.maxA === undefined ? '?' : r.maxA.toFixed(2)} A</strong> <span class="soft">at peak{r.typicalA === undefined ? '' : `, ${r.typicalA.toFixed(2)} A typical`}{r.heatW === undefined ? '' : `, ${r.heatW.toFixed(1)} W of heat`}</span>
-          <ul>{#each r.carries as c, k (k)}<li class="soft">{c.label}: {c.peakA === undefined ? 'peak not known' : `${c.peakA.toFixed(2)} A`}{c.typicalA === undefined ? '' : `, ${c.typicalA.toFixed(2)} A typical`}</li>{/each}</ul>
+        <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : fixed(r.loadA, 2)} of {r.maxA === undefined ? '?' : fixed(r.maxA, 2)} A</strong> <span class="soft">at peak{r.typicalA === undefined ? '' : `, ${fixed(r.typicalA, 2)} A typical`}{r.heatW === undefined ? '' : `, ${fixed(r.heatW, 1)} W of heat`}</span>
+          <ul>{#each r.carries as c, k (k)}<li class="soft">{c.label}: {c.peakA === undefined ? 'peak not known' : `${fixed(c.peakA, 2)} A`}{c.typicalA === undefined ? '' : `, ${fixed(c.typicalA, 2)} A typical`}</li>{/each}</ul>
         </li>
       {/each}
     </ul>

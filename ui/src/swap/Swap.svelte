@@ -2,8 +2,9 @@
   // One quad: now on the left, next on the right, the gates between them. Every
   // pick and every fix is the same small patch to the next fit.
   import { untrack } from 'svelte';
+  import { MediaQuery } from 'svelte/reactivity';
   import { push } from 'svelte-spa-router';
-  import { api, type Failure, type Fix, type Patch, type QuadView } from '../api/client.svelte';
+  import { api, type Failure, type Finding, type Fix, type Patch, type QuadView } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
@@ -17,6 +18,8 @@
   let { params }: { params: { quad: string; gate?: string } } = $props();
 
   const quad = new Loaded<QuadView>();
+  // On a phone the worst finding and its fix come first, the picture after them.
+  const narrow = new MediaQuery('max-width: 700px');
   let refused = $state.raw<{ failure: Failure; patch: Patch } | null>(null);
   let done = $state('');
 
@@ -34,6 +37,13 @@
 
   const gates = $derived(quad.data?.judgement.gates ?? []);
   const gate = $derived(gates.find((g) => g.gate === params.gate) ?? gates.find((g) => g.level === quad.data?.judgement.level) ?? gates[0]);
+  // The finding above whose fixes are the same: they are offered once.
+  function sameFixes(findings: Finding[], at: number): Finding | undefined {
+    const ways = (f: Finding) => (f.fixes ?? []).map((x) => x.says).join('\n');
+    const own = ways(findings[at]!);
+    return own === '' ? undefined : findings.slice(0, at).find((f) => ways(f) === own);
+  }
+
   // One change after another: the next is sent on the revision the last one made.
   let queue: Promise<void> = Promise.resolve();
   function apply(patch: Patch, says: string, onTopOf?: number) {
@@ -127,18 +137,19 @@
       {#if gate}
         <section class="gate" aria-label={`Gate ${gate.title}`}>
           <h2>{gate.question}</h2>
-          {@render piece(gateParts[gate.gate]?.picture, q)}
+          {#if !narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
           <p class="done" aria-live="polite">{done}</p>
           <div class="findings">
             {#each gate.findings as f, i (f.code + f.subject + i)}
-              <FindingCard finding={f} open={i === 0} onfix={applyFix} />
+              <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} />
             {/each}
           </div>
+          {#if narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
           {@render piece(gateParts[gate.gate]?.below, q)}
         </section>
       {/if}
     </div>
-    <div class="next"><NextPicks places={q.places} board={q.next.board} onpick={(patch, says) => apply(patch, says)} /></div>
+    <div class="next"><NextPicks folded={narrow.current} places={q.places} board={q.next.board} onpick={(patch, says) => apply(patch, says)} /></div>
   </div>
 {/if}
 
@@ -246,10 +257,10 @@
       grid-template-columns: minmax(0, 1fr);
       gap: 1rem;
     }
-    .between {
+    .next {
       order: 0;
     }
-    .next {
+    .between {
       order: 1;
     }
     .now {

@@ -1,18 +1,19 @@
 <script lang="ts">
   // What comes and leaves in grams, and what the scale said.
   import type { MountView } from '../api/client.svelte';
+  import { fixed, signed } from '../lib/words';
 
   let { weight }: { weight: MountView['weight'] } = $props();
-  const grams = (g: number) => `${g > 0 ? '+' : g < 0 ? '−' : '±'}${Math.abs(g).toFixed(1)} g`;
+  const grams = (g: number) => `${signed(g, 1)} g`;
 </script>
 
 {#if weight.parts.length > 0}
   <section class="panel" aria-labelledby="weight">
     <h3 id="weight">
-      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined ? '' : `: ${weight.beforeG} g becomes ${weight.afterG.toFixed(0)} g`}{weight.flightTime === undefined ? '' : `, hover time ${weight.hoverMinNow === undefined || weight.hoverMinNext === undefined ? `about ${weight.flightTime.toFixed(2)} of today's` : `about ${weight.hoverMinNow.toFixed(1)} min now, ${weight.hoverMinNext.toFixed(1)} min then`}`}{:else}Weight not known: {weight.unknown.join(', ')}{/if}
+      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined ? '' : `: ${weight.beforeG} g becomes ${fixed(weight.afterG, 0)} g`}{weight.flightTime === undefined ? '' : `, hover time ${weight.hoverMinNow === undefined || weight.hoverMinNext === undefined ? `about ${fixed(weight.flightTime, 2)} of today's` : `about ${fixed(weight.hoverMinNow, 1)} min now, ${fixed(weight.hoverMinNext, 1)} min then`}`}{:else}Weight not known: {weight.unknown.join(', ')}{/if}
     </h3>
     <ul>
-      {#each weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${p.massG.toFixed(1)} g`}</span></li>{/each}
+      {#each weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${fixed(p.massG, 1)} g`}</span></li>{/each}
     </ul>
     {#if weight.measuredG !== undefined}<p><b>Measured: {weight.measuredG} g</b>{weight.errorG === undefined ? '' : `, ${grams(weight.errorG)} against what was added up`}.</p>{/if}
     <p class="soft">Weigh it before and after in the same configuration: what the scale says goes before what is added up.</p>

@@ -1,4 +1,6 @@
 // The voltage scale of the supply picture.
+import { scaleLinear } from 'd3-scale';
+import { fixed } from '../lib/words';
 
 export interface Scale {
   ticks: number[];
@@ -7,19 +9,11 @@ export interface Scale {
 
 /** A scale from 0 to a round voltage above the highest, over a width in pixels. */
 export function voltageScale(highest: number, width: number): Scale {
-  const step = [0.5, 1, 2, 4, 5, 10, 20].find((s) => highest / s <= 8) ?? Math.ceil(highest / 8);
-  const top = Math.max(step, Math.ceil((highest * 1.02) / step) * step);
-  const ticks: number[] = [];
-  for (let v = 0; v <= top + 1e-9; v += step) ticks.push(v);
-  return { ticks, x: (volts) => (volts / top) * width };
+  const scale = scaleLinear().domain([0, highest * 1.02]).nice(6).range([0, width]);
+  return { ticks: scale.ticks(6), x: scale };
 }
 
 /** A voltage as on a bench meter, without its unit. */
 export function shortVolts(v: number): string {
-  return v < 10 ? v.toFixed(2).replace(/0$/, '') : v.toFixed(1);
-}
-
-/** A change in decibels with its sign. */
-export function signed(x: number): string {
-  return (x > 0.05 ? '+' : x < -0.05 ? '−' : '±') + Math.abs(x).toFixed(1);
+  return v < 10 ? fixed(v, 2).replace(/0$/, '') : fixed(v, 1);
 }
