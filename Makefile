@@ -71,8 +71,8 @@ test: build chromium references
 	go tool staticcheck ./...
 	echo "== Go: tests"
 	if command -v gcc >/dev/null; then go test -race ./core/...; else echo "no C compiler: the core's tests run without -race"; go test ./core/...; fi
-	go test ./core/link/route -run "Explanation|LongCharts"
-	go test ./core ./core/swap -run "Missing|CannotBeRead|EveryField|NothingStops"
+	go test ./core/plans/route -run "Explanation|LongCharts"
+	go test ./core ./core/plans/swap -run "Missing|CannotBeRead|EveryField|NothingStops"
 	go test $$(go list ./... | grep -v '^yokeswap/core')
 	echo "== API types in step"
 	go run ./cmd/yokeswap openapi | cmp - ui/openapi.json || { echo "ui/openapi.json is behind the API: run make types"; exit 1; }
@@ -84,13 +84,13 @@ test: build chromium references
 	npm run --silent e2e
 
 soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a fact taken away
-	@SOAK=1000 go test ./core/swap -run Missing -timeout 4h -v
+	@SOAK=1000 go test ./core/plans/swap -run Missing -timeout 4h -v
 	SOAK=5000 go test ./web -run EveryPatch -timeout 12h -v
 	SOAK=500 go test ./web -run "Whatever|Thousands" -timeout 4h -v
 	SOAK=20000 go test ./core -run NothingStops -timeout 2h
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/swap ./core/power ./core/pins ./core/antenna ./core/channels ./core/osd ./core/link/route ./msp ./sim ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./msp ./sim ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
 

@@ -11,8 +11,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
 	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"

@@ -6,7 +6,7 @@ import (
 	"embed"
 	"fmt"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/format"
 )
 

@@ -10,11 +10,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
-	"yokeswap/core/swap"
-	"yokeswap/core/verdict"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
 	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )

@@ -6,12 +6,12 @@ import (
 	"strings"
 	"time"
 
-	"yokeswap/core/firmware"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/power"
-	"yokeswap/core/stock"
-	"yokeswap/core/unit"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/gates/power"
+	"yokeswap/core/measure/unit"
 )
 
 // checkSet finds what a schema cannot say of a gear pack.

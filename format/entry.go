@@ -5,9 +5,9 @@ import (
 	"fmt"
 	"strings"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // fleetKinds are the kinds of entries of a fleet: their lists and words.

@@ -4,8 +4,8 @@ import (
 	"maps"
 	"slices"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 )
 
 // checkFlightFirmware finds numbers and elements that stand twice.

@@ -15,10 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
-	"yokeswap/core/unit"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/measure/unit"
 	"yokeswap/demo"
 	"yokeswap/format"
 )

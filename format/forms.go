@@ -6,8 +6,8 @@ import (
 	"strings"
 	"sync"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 )
 
 // A form is made from the schema of an entry: its labels, units, hints, choices and

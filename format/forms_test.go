@@ -10,9 +10,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 	"yokeswap/format"
 )
 

@@ -9,10 +9,10 @@ import (
 	"strings"
 	"unicode"
 
-	"yokeswap/core/pins"
-	"yokeswap/core/swap"
-	"yokeswap/core/unit"
-	"yokeswap/core/wire"
+	"yokeswap/core/gates/pins"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
+	"yokeswap/core/plans/swap"
 )
 
 // Netlist writes the wires of a picture as CSV; docs/format/wiring.md says what

@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/pins"
-	"yokeswap/core/swap"
+	"yokeswap/core/gates/pins"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 )
 

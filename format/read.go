@@ -8,9 +8,9 @@ import (
 	"slices"
 	"strings"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // Document is a file that has been read: a gear pack or a fleet, never both.

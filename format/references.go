@@ -7,9 +7,9 @@ import (
 	"strings"
 	"sync"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // Who names whom is said in the schemas alone: a field with "x-names" holds the id of

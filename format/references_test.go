@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/demo"
 	formatdocs "yokeswap/docs/format"
 	"yokeswap/format"

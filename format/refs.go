@@ -4,9 +4,9 @@ import (
 	"maps"
 	"slices"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // CheckStock finds everything in a stock that points at nothing.

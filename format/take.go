@@ -3,8 +3,8 @@ package format
 import (
 	"fmt"
 
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // Take takes a document into a stock and says what that changed. Problems

@@ -3,8 +3,8 @@ package format
 import (
 	"slices"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 )
 
 // checkUnitPlug finds functions that stand on two pins of an air unit.

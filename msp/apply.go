@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 )
 
 // Dial opens a connection to one board, again and again: a board that reboots drops

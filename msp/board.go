@@ -9,7 +9,7 @@ import (
 	"slices"
 	"time"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 )
 
 // ReadBoard reads how a board is set up.

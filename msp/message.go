@@ -6,9 +6,9 @@ import (
 	"strings"
 	"unicode"
 
-	"yokeswap/core/firmware"
-	"yokeswap/core/gear"
-	"yokeswap/core/setup"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/work/setup"
 )
 
 // The commands used here.

@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 )
 
 // Every cell of the largest grid in every profile packs and unpacks to itself.

@@ -3,7 +3,7 @@ package msp
 import (
 	"encoding/binary"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 )
 
 // Answer is what a board with a state answers to a command that reads its settings;

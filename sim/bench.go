@@ -12,9 +12,9 @@ import (
 	"slices"
 	"strings"
 
-	"yokeswap/core/firmware"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 )
 
 // Device is a stand-in for one piece of kit.

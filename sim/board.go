@@ -11,7 +11,7 @@ import (
 	"sync"
 	"time"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 )
 

@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 	"yokeswap/sim"
 )

@@ -3,8 +3,8 @@ package sim
 import (
 	"fmt"
 
-	"yokeswap/core/firmware"
-	"yokeswap/core/link/route"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/plans/route"
 )
 
 // Action is one thing done at the rehearsal.

@@ -16,7 +16,7 @@ import (
 
 	"gorm.io/gorm"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 )
 
 // A backup is all that is kept, in one file of lines of JSON: a head, a line for each row

@@ -11,10 +11,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/bench"
-	"yokeswap/core/fleet"
-	"yokeswap/core/setup"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/work/bench"
+	"yokeswap/core/work/setup"
 	"yokeswap/format"
 	"yokeswap/store"
 )

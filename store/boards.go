@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"time"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 )
 
 // BoardSnapshot is how a quad's flight board was set up at one moment.

@@ -12,7 +12,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 )
 
 // Ailment is what is wrong with a database, and what was or can be done.

@@ -13,7 +13,7 @@ import (
 
 	"gorm.io/gorm"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 )
 
 // Deed is what a change is called in the history, and who made it.

@@ -9,9 +9,9 @@ import (
 
 	"gorm.io/gorm"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 func load(tx *gorm.DB) (*Snapshot, error) {

@@ -10,9 +10,9 @@ import (
 
 	"gorm.io/gorm"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // save writes what differs between the snapshot and the stock after a change,

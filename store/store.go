@@ -16,11 +16,11 @@ import (
 
 	"gorm.io/gorm"
 
-	"yokeswap/core/bench"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
-	"yokeswap/core/unit"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/work/bench"
 )
 
 // FileName is the database's name within the data directory.

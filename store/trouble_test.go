@@ -12,8 +12,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/setup"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/work/setup"
 	"yokeswap/store"
 )
 

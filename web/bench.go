@@ -7,11 +7,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/bench"
-	"yokeswap/core/firmware"
-	"yokeswap/core/fleet"
-	"yokeswap/core/stock"
-	"yokeswap/core/swap"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/bench"
 	"yokeswap/format"
 	"yokeswap/store"
 )

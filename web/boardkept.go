@@ -6,7 +6,7 @@ import (
 	"fmt"
 	"time"
 
-	"yokeswap/core/setup"
+	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 	"yokeswap/store"
 )

@@ -8,7 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/format"
 	"yokeswap/store"
 )

@@ -6,9 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/diagnose"
-	"yokeswap/core/setup"
-	"yokeswap/core/swap"
+	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/diagnose"
+	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 	"yokeswap/store"
 )

@@ -8,14 +8,14 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/control"
-	"yokeswap/core/fleet"
-	"yokeswap/core/link"
-	"yokeswap/core/osd"
-	"yokeswap/core/power"
-	"yokeswap/core/setup"
-	"yokeswap/core/stock"
-	"yokeswap/core/swap"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/gates/control"
+	"yokeswap/core/gates/link"
+	"yokeswap/core/gates/osd"
+	"yokeswap/core/gates/power"
+	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/setup"
 	"yokeswap/format"
 	"yokeswap/store"
 )

@@ -9,11 +9,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/bench"
-	"yokeswap/core/control"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/setup"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/gates/control"
+	"yokeswap/core/work/bench"
+	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 	"yokeswap/sim"
 )

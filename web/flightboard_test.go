@@ -9,10 +9,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/bench"
-	"yokeswap/core/diagnose"
-	"yokeswap/core/setup"
-	"yokeswap/core/verdict"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/work/bench"
+	"yokeswap/core/work/diagnose"
+	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 	"yokeswap/web"
 )

@@ -6,11 +6,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/bench"
-	"yokeswap/core/fleet"
-	"yokeswap/core/mount"
-	"yokeswap/core/swap"
-	"yokeswap/core/unit"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/bench"
 	"yokeswap/format"
 )
 

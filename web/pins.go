@@ -6,10 +6,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/pins"
-	"yokeswap/core/power"
-	"yokeswap/core/swap"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/gates/pins"
+	"yokeswap/core/gates/power"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 )
 

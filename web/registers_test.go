@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/swap"
+	"yokeswap/core/plans/swap"
 )
 
 // The register of gates stands in core; what the web and the interface add to a gate is

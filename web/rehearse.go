@@ -6,8 +6,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/gear"
-	"yokeswap/core/link/route"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/plans/route"
 	"yokeswap/sim"
 )
 

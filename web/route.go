@@ -7,11 +7,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/link/route"
-	"yokeswap/core/stock"
-	"yokeswap/core/swap"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/plans/route"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 	"yokeswap/store"
 )

@@ -14,7 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"

@@ -17,7 +17,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
-	"yokeswap/core/swap"
+	"yokeswap/core/plans/swap"
 	"yokeswap/store"
 )
 

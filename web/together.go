@@ -6,9 +6,9 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/channels"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/gates/channels"
 )
 
 // mostPilots bounds who can be asked about at once.

@@ -4,10 +4,10 @@ import (
 	"context"
 	"time"
 
-	"yokeswap/core/firmware"
-	"yokeswap/core/fleet"
-	"yokeswap/core/link/route"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/plans/route"
 	"yokeswap/format"
 	"yokeswap/store"
 )

@@ -9,10 +9,10 @@ import (
 	"path/filepath"
 	"strings"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/stock"
-	"yokeswap/core/swap"
-	"yokeswap/core/verdict"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 	"yokeswap/store"
 )

@@ -14,7 +14,7 @@ import (
 	"syscall"
 	"time"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/demo"
 	"yokeswap/store"
 	"yokeswap/ui"

@@ -7,10 +7,10 @@ import (
 	"os/signal"
 	"syscall"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/setup"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/work/setup"
 	"yokeswap/demo"
 	"yokeswap/sim"
 )

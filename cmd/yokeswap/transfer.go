@@ -6,7 +6,7 @@ import (
 	"io"
 	"os"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/format"
 	"yokeswap/store"
 	"yokeswap/web"

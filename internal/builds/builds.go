@@ -12,10 +12,10 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/unit"
-	"yokeswap/core/wire"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
 )
 
 // Maker draws builds from a library and a fleet.

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"slices"
 
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 )
 
 // Grow fills a stock's fleet up to so many quads: its own over and over with air units of

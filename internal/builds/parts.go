@@ -3,10 +3,10 @@ package builds
 import (
 	"slices"
 
-	"yokeswap/core/firmware"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/unit"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
 )
 
 // plug is the plug of a fit's air unit; nil where it has none, or says none.

@@ -20,7 +20,7 @@ import (
 	"sync"
 	"time"
 
-	"yokeswap/core/stock"
+	"yokeswap/core/facts/stock"
 	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"

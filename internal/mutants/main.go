@@ -98,10 +98,10 @@ func try(at place) fate {
 	if err != nil {
 		return broken
 	}
-	for _, tests := range []string{at.pkg, "yokeswap/core/swap"} {
+	for _, tests := range []string{at.pkg, "yokeswap/core/plans/swap"} {
 		switch verdict := test(overlay, tests); verdict {
 		case survived:
-			if tests == "yokeswap/core/swap" {
+			if tests == "yokeswap/core/plans/swap" {
 				return survived
 			}
 		default:

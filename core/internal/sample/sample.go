@@ -4,12 +4,12 @@
 package sample
 
 import (
-	"yokeswap/core/firmware"
-	"yokeswap/core/fleet"
-	"yokeswap/core/gear"
-	"yokeswap/core/radio"
-	"yokeswap/core/unit"
-	"yokeswap/core/wire"
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/radio"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
 )
 
 var practice = gear.Source{Kind: gear.Practice}

@@ -1,0 +1,53 @@
+package change
+
+import (
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// Settle completes a patch so that nothing of its fit points at what is no longer
+// there: a cable in a plug another board does not have, wires on pins another unit does
+// not have, crimps of another cable, ports another board does not have. A patch that
+// needs nothing of that comes back as it is.
+func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
+	after := c.With(p)
+	board, hasBoard := gear.Find[*gear.Board](c.Library, after.Fit.Board)
+	w := after.Fit.Wiring
+	changed := false
+	drop := func(gone bool) bool { changed = changed || gone; return gone }
+	if w.HarnessTo != "" {
+		there := false
+		if hasBoard {
+			_, there = board.Plug(w.HarnessTo)
+		}
+		if drop(!there) {
+			w.HarnessTo = ""
+		}
+	}
+	pins := -1 // not known
+	if unit, _, ok := after.AirUnit(); ok && unit.Plug != nil {
+		pins = len(unit.Plug.Pins)
+	}
+	w.Wires = slices.DeleteFunc(slices.Clone(w.Wires), func(x fleet.Wire) bool {
+		return drop(pins >= 0 && x.Pin > pins || hasBoard && !board.Terminal(x.To))
+	})
+	harness, hasHarness := gear.Find[*gear.Harness](c.Library, w.Harness)
+	w.Moved = slices.DeleteFunc(slices.Clone(w.Moved), func(m fleet.CrimpMove) bool {
+		return drop(!hasHarness || !slices.ContainsFunc(harness.Wires, func(x gear.HarnessWire) bool {
+			return m.End == fleet.UnitEnd && x.From == m.From || m.End == fleet.BoardEnd && x.To == m.From
+		}))
+	})
+	w.Ports = slices.DeleteFunc(slices.Clone(w.Ports), func(x fleet.Port) bool {
+		if !hasBoard {
+			return false
+		}
+		_, there := board.UART(x.UART)
+		return drop(!there)
+	})
+	if changed {
+		p.Wiring = &w
+	}
+	return p
+}

@@ -1,0 +1,137 @@
+package change
+
+import (
+	"fmt"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+func (d *differ) wiring() {
+	was, is := &d.before.Fit.Wiring, &d.after.Fit.Wiring
+	board, _ := gear.Find[*gear.Board](d.after.Library, d.after.Fit.Board)
+	if is.Harness != was.Harness || is.HarnessTo != was.HarnessTo {
+		switch {
+		case is.HarnessTo != "" && board != nil:
+			plug := is.HarnessTo
+			if p, ok := board.Plug(plug); ok {
+				plug = p.Label()
+			}
+			d.say("put the %s into the %s", d.label(is.Harness), plug)
+		case is.Harness != "" && is.Harness != was.Harness:
+			d.say("use the %s", d.label(is.Harness))
+		case is.Harness != was.Harness:
+			d.say("leave the %s out", d.label(was.Harness))
+		default:
+			d.say("cut the plug off the %s at the board's end", d.label(is.Harness))
+		}
+	}
+	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
+		d.say("re-pin the cable: %s moved%s", Count(len(is.Moved), "crimp"), ends(is.Moved))
+	}
+	d.wires(was.Wires, is.Wires)
+	d.ports(was.Ports, is.Ports)
+}
+
+// ends says at which end of a cable crimps are moved.
+func ends(moves []fleet.CrimpMove) string {
+	at := func(end fleet.End) bool {
+		return slices.ContainsFunc(moves, func(m fleet.CrimpMove) bool { return m.End == end })
+	}
+	switch {
+	case at(fleet.UnitEnd) && at(fleet.BoardEnd):
+		return ", at both ends"
+	case at(fleet.UnitEnd):
+		return ", at the unit's end alone"
+	}
+	return ", at the board's end alone"
+}
+
+// wires names the soldered wires that move, come and go: only those.
+func (d *differ) wires(was, is []fleet.Wire) {
+	find := func(list []fleet.Wire, pin int) (string, bool) {
+		i := slices.IndexFunc(list, func(w fleet.Wire) bool { return w.Pin == pin })
+		if i < 0 {
+			return "", false
+		}
+		return list[i].To, true
+	}
+	var solders, takes []string
+	for _, w := range is {
+		if to, there := find(was, w.Pin); !there || to != w.To {
+			solders = append(solders, fmt.Sprintf("pin %d to %s", w.Pin, Terminal(d.after, w.To)))
+		}
+	}
+	for _, w := range was {
+		if _, stays := find(is, w.Pin); !stays {
+			takes = append(takes, fmt.Sprintf("pin %d", w.Pin))
+		}
+	}
+	if len(solders) > 0 {
+		d.say("solder %s", And(solders))
+	}
+	if len(takes) > 0 {
+		d.say("take the wire of %s off", And(takes))
+	}
+}
+
+// Terminal names a place of the board to solder to.
+func Terminal(c fleet.Case, to string) string {
+	if port, sends, ok := gear.SerialPin(to); ok {
+		if sends {
+			return fmt.Sprintf("TX %d", port)
+		}
+		return fmt.Sprintf("RX %d", port)
+	}
+	if board, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+		return padWords(board, to)
+	}
+	return to
+}
+
+func (d *differ) ports(was, is []fleet.Port) {
+	for _, p := range is {
+		if slices.Contains(was, p) {
+			continue
+		}
+		d.say("put %s on UART %d", Use(p.Use), p.UART)
+	}
+	for _, p := range was {
+		if count(is, p.Use) < count(was, p.Use) && !slices.Contains(is, p) {
+			if count(is, p.Use) == 0 {
+				d.say("give up %s on UART %d", Use(p.Use), p.UART)
+			} else {
+				d.say("leave UART %d free", p.UART)
+			}
+		}
+	}
+}
+
+func count(ports []fleet.Port, use fleet.Use) (n int) {
+	for _, p := range ports {
+		if p.Use == use {
+			n++
+		}
+	}
+	return n
+}
+
+// Use names what a serial port is for.
+func Use(u fleet.Use) string {
+	switch u {
+	case fleet.UseMSP:
+		return "MSP to the air unit"
+	case fleet.UseRC:
+		return "the sticks from the air unit"
+	case fleet.UseReceiver:
+		return "the separate receiver"
+	case fleet.UseGPS:
+		return "GPS"
+	case fleet.UseTelemetry:
+		return "ESC telemetry"
+	case fleet.UseVTXControl:
+		return "control of the analog transmitter"
+	}
+	return "another use"
+}

@@ -1,0 +1,210 @@
+// Package fleet describes what is owned and flown: kit, spares and quads, each
+// quad with the fit it has now and the fit it shall have next. It is plain
+// data in the shape of the open fleet file (see docs/format).
+package fleet
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/measure/unit"
+)
+
+// Fleet is a whole fleet.
+type Fleet struct {
+	Format    string   `json:"format"` // "fleet"
+	Version   int      `json:"version"`
+	Title     string   `json:"title"`
+	GearPacks []string `json:"gearPacks,omitempty"` // ids of the gear packs it refers to
+	Region    string   `json:"region,omitempty"`    // whose limits hold
+	Kit       []Kit    `json:"kit,omitempty"`
+	Spares    []Spare  `json:"spares,omitempty"`
+	Quads     []Quad   `json:"quads,omitempty"`
+	Goals
+	Taken []Taken `json:"taken,omitempty"`
+}
+
+// Taken is one step of the route carried out, with what was read off the device
+// afterwards. The first of a device holds what it carried before the route, and
+// so where the way back leads.
+type Taken struct {
+	Kit      string           `json:"kit"`
+	Do       string           `json:"do"` // "update", "mode" or "activate"
+	From     firmware.Version `json:"from,omitempty"`
+	FromMode string           `json:"fromMode,omitempty"`
+	Planned  firmware.Version `json:"planned,omitempty"`
+	Read     firmware.Version `json:"read,omitempty"` // update; absent: it shows none
+	Mode     string           `json:"mode,omitempty"`
+	// NotOffered: the tool did not offer the planned release; nothing was done.
+	NotOffered bool   `json:"notOffered,omitempty"`
+	At         string `json:"at"` // RFC 3339
+}
+
+// Goals are what the route for the fleet shall bring together.
+type Goals struct {
+	Wants  []Want   `json:"wants,omitempty"`
+	Values []string `json:"values,omitempty"` // features that matter, in the words of the pairings
+	// KeepWayBack: no step that cannot be undone.
+	KeepWayBack bool   `json:"keepWayBack,omitempty"`
+	By          string `json:"by,omitempty"` // yyyy-mm-dd
+}
+
+// Weight says how much a want counts.
+type Weight string
+
+// The weights.
+const (
+	Must Weight = "must"
+	Wish Weight = "wish"
+)
+
+// Want says that a quad, as it shall be next, shall link with a pair of
+// goggles.
+type Want struct {
+	Quad    string `json:"quad"`
+	Goggles string `json:"goggles"` // kit id
+	// Controller is the kit id of the controller that shall reach the quad, or
+	// SeparateReceiver; empty: as the quad's next fit has it.
+	Controller string `json:"controller,omitempty"`
+	Weight     Weight `json:"weight"`
+}
+
+// SeparateReceiver in a want: a receiver of its own takes the sticks.
+const SeparateReceiver = "separate"
+
+// FileFormat and FileVersion mark a fleet file this program reads and writes.
+const (
+	FileFormat  = "fleet"
+	FileVersion = 2
+)
+
+// Kit is one owned device that carries firmware: this pair of goggles, this
+// air unit, this controller.
+type Kit struct {
+	ID        string           `json:"id"`
+	Name      string           `json:"name,omitempty"`
+	Model     string           `json:"model"`
+	Firmware  firmware.Version `json:"firmware,omitempty"`
+	Mode      string           `json:"mode,omitempty"` // goggles
+	Activated *bool            `json:"activated,omitempty"`
+	Antennas  []string         `json:"antennas,omitempty"` // goggles: models screwed on
+	Adapter   string           `json:"adapter,omitempty"`  // between them and the goggles
+	Matings   *int             `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
+	Note      string           `json:"note,omitempty"`
+}
+
+// Spare is a number of loose parts of a model, such as regulators in a drawer.
+type Spare struct {
+	Model string `json:"model"`
+	Count int    `json:"count"`
+	Note  string `json:"note,omitempty"`
+}
+
+// Quad is one craft with two fits.
+type Quad struct {
+	ID   string `json:"id"`
+	Name string `json:"name,omitempty"`
+	Use  string `json:"use,omitempty"`
+	// FullA is the pack current at full throttle: it sets how far the pack sags.
+	FullA *unit.Amps `json:"fullA,omitempty"`
+	// AUWG is its weight as it flies today; HoverA the pack current at hover.
+	AUWG   *unit.Grams `json:"auwG,omitempty"`
+	HoverA *unit.Amps  `json:"hoverA,omitempty"`
+	Now    Fit         `json:"now"`
+	Next   *Fit        `json:"next,omitempty"` // absent: as now
+	Note   string      `json:"note,omitempty"`
+}
+
+// Label is the quad's name, or its id.
+func (q *Quad) Label() string { return orID(q.Name, q.ID) }
+
+// Label is the kit's name, or its id.
+func (k *Kit) Label() string { return orID(k.Name, k.ID) }
+
+func orID(name, id string) string {
+	if name != "" {
+		return name
+	}
+	return id
+}
+
+// NextFit is the planned fit; it starts as a copy of the fit now.
+func (q *Quad) NextFit() Fit {
+	if q.Next == nil {
+		return q.Now.Clone()
+	}
+	return *q.Next
+}
+
+// Quad looks up a quad by its id.
+func (f *Fleet) Quad(id string) (*Quad, bool) {
+	for i := range f.Quads {
+		if f.Quads[i].ID == id {
+			return &f.Quads[i], true
+		}
+	}
+	return nil, false
+}
+
+// Alike is the same for pieces of kit of which one stands for the other.
+func (k *Kit) Alike() string {
+	activated := "?"
+	if k.Activated != nil {
+		activated = strconv.FormatBool(*k.Activated)
+	}
+	return strings.Join(append([]string{k.Model, string(k.Firmware), k.Mode, activated, k.Adapter}, k.Antennas...), " ")
+}
+
+// plan is NextFit without the copy, for reading only.
+func (q *Quad) plan() *Fit {
+	if q.Next != nil {
+		return q.Next
+	}
+	return &q.Now
+}
+
+// Piece looks up a piece of kit by its id; an Index does so faster.
+func (f *Fleet) Piece(id string) (*Kit, bool) {
+	for i := range f.Kit {
+		if f.Kit[i].ID == id {
+			return &f.Kit[i], true
+		}
+	}
+	return nil, false
+}
+
+// TakeSpare takes one part of a model out of the drawer; false where none lies
+// there.
+func (f *Fleet) TakeSpare(model string) bool {
+	i := slices.IndexFunc(f.Spares, func(p Spare) bool { return p.Model == model && p.Count > 0 })
+	if i >= 0 {
+		f.Spares[i].Count--
+	}
+	return i >= 0
+}
+
+// Own makes a new device of a model a piece of kit, and gives its id.
+func (f *Fleet) Own(model string) string {
+	id := model + "-1"
+	for n := 2; ; n++ {
+		if _, taken := f.Piece(id); !taken {
+			break
+		}
+		id = fmt.Sprintf("%s-%d", model, n)
+	}
+	f.Kit = append(f.Kit, Kit{ID: id, Model: model})
+	return id
+}
+
+// AddSpare puts one part of a model into the drawer.
+func (f *Fleet) AddSpare(model string) {
+	i := slices.IndexFunc(f.Spares, func(p Spare) bool { return p.Model == model })
+	if i < 0 {
+		f.Spares = append(f.Spares, Spare{Model: model})
+		i = len(f.Spares) - 1
+	}
+	f.Spares[i].Count++
+}

@@ -1,0 +1,25 @@
+package fleet
+
+import "yokeswap/core/measure/unit"
+
+// Mounting is where the air unit sits and what holds it.
+type Mounting struct {
+	Frame  string            `json:"frame,omitempty"`
+	Bay    string            `json:"bay,omitempty"`
+	Plate  string            `json:"plate,omitempty"`  // adapter plate between unit and frame
+	SoftMM *unit.Millimetres `json:"softMM,omitempty"` // soft mounts under it; absent: none
+	Screw  string            `json:"screw,omitempty"`  // chosen for the unit
+	Washer string            `json:"washer,omitempty"` // one under each of those screws
+	// Standoff replaces the frame's own standoffs.
+	Standoff string `json:"standoff,omitempty"`
+	// Drill: the unit gets new holes in the plate of its bay.
+	Drill bool `json:"drill,omitempty"`
+	// TiltDeg is how far the camera is to look up.
+	TiltDeg *unit.Degrees `json:"tiltDeg,omitempty"`
+	// BoardTurnDeg is how far the flight board is turned from its arrow, for access.
+	BoardTurnDeg *unit.Degrees `json:"boardTurnDeg,omitempty"`
+	// AnalogG is the mass of the analog camera and transmitter together.
+	AnalogG *unit.Grams `json:"analogG,omitempty"`
+	// ActionG is the mass of an action camera it carries beside.
+	ActionG *unit.Grams `json:"actionG,omitempty"`
+}

@@ -1,0 +1,175 @@
+package fleet
+
+import (
+	"slices"
+
+	"yokeswap/core/measure/unit"
+)
+
+// Patch is a small change to a fit: what a builder picks on the screen and
+// what a fix proposes are the same thing. A nil part is left as it is; an
+// empty one is taken out.
+type Patch struct {
+	AirUnit     *Slot             `json:"airUnit,omitempty"`
+	Goggles     *Slot             `json:"goggles,omitempty"`
+	Controller  *Slot             `json:"controller,omitempty"`
+	Receiver    *string           `json:"receiver,omitempty"`
+	Board       *string           `json:"board,omitempty"`
+	Pack        *string           `json:"pack,omitempty"`
+	Feed        *Feed             `json:"feed,omitempty"` // an empty From takes the feed out
+	Regulator   *PlacedRegulator  `json:"regulator,omitempty"`
+	Jumper      *Jumper           `json:"jumper,omitempty"`
+	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
+	CapacitorV  *unit.Volts       `json:"capacitorV,omitempty"`
+	Wiring      *Wiring           `json:"wiring,omitempty"`   // all of it
+	Antennas    *Antennas         `json:"antennas,omitempty"` // all of it
+	Mounting    *Mounting         `json:"mounting,omitempty"` // all of it
+	Runs        *Runs             `json:"runs,omitempty"`
+	OSD         *Layout           `json:"osd,omitempty"`    // all of it
+	Sticks      *Sticks           `json:"sticks,omitempty"` // all of it
+}
+
+// Jumper sets the solder jumper of a pad to one of its choices.
+type Jumper struct {
+	Pad    string `json:"pad"`
+	Choice string `json:"choice"`
+}
+
+// With gives the fit with the patch applied; the fit itself is unchanged.
+// Feeds whose end is gone and regulators that feed nothing any more go too.
+func (f Fit) With(p Patch) Fit {
+	out := f.Clone()
+	setSlot(&out.AirUnit, p.AirUnit)
+	setSlot(&out.Goggles, p.Goggles)
+	setSlot(&out.Controller, p.Controller)
+	setText(&out.Receiver, p.Receiver)
+	setText(&out.Board, p.Board)
+	setText(&out.Pack, p.Pack)
+	if p.CapacitorV != nil {
+		out.CapacitorV = clone(p.CapacitorV)
+	}
+	if p.CapacitorUF != nil {
+		out.CapacitorUF = clone(p.CapacitorUF)
+		if *p.CapacitorUF == 0 {
+			out.CapacitorUF, out.CapacitorV = nil, nil
+		}
+	}
+	out.stateNone(p)
+	if p.Jumper != nil {
+		if out.Jumpers == nil {
+			out.Jumpers = map[string]string{}
+		}
+		out.Jumpers[p.Jumper.Pad] = p.Jumper.Choice
+	}
+	if p.Regulator != nil {
+		out.Regulators = slices.DeleteFunc(out.Regulators, func(r PlacedRegulator) bool { return r.ID == p.Regulator.ID })
+		out.Regulators = append(out.Regulators, *p.Regulator)
+		out.setFeed(Feed{To: p.Regulator.ID, From: NodePack})
+	}
+	if p.Feed != nil {
+		out.setFeed(*p.Feed)
+	}
+	if p.Wiring != nil {
+		out.Wiring = p.Wiring.clone()
+	}
+	if p.Mounting != nil {
+		out.Mounting = *p.Mounting
+	}
+	if p.Antennas != nil {
+		out.Antennas = p.Antennas.clone()
+	}
+	if p.Runs != nil {
+		out.Runs = clone(p.Runs)
+	}
+	if p.OSD != nil {
+		out.OSD = p.OSD.clone()
+	}
+	if p.Sticks != nil {
+		out.Sticks = p.Sticks.clone()
+	}
+	out.prune()
+	return out
+}
+
+// stateNone takes back what was stated to be absent and is put in now, and states
+// what a patch takes out.
+func (f *Fit) stateNone(p Patch) {
+	for _, part := range []struct {
+		what      string
+		set, puts bool
+	}{
+		{NoBoard, p.Board != nil, f.Board != ""},
+		{NoReceiver, p.Receiver != nil, f.Receiver != ""},
+		{NoController, p.Controller != nil, f.Controller != nil},
+	} {
+		if !part.set {
+			continue
+		}
+		f.None = slices.DeleteFunc(f.None, func(n string) bool { return n == part.what })
+		if !part.puts && part.what != NoController {
+			f.None = append(f.None, part.what)
+		}
+	}
+	if len(f.None) == 0 {
+		f.None = nil
+	}
+}
+
+func setSlot(at **Slot, to *Slot) {
+	if to == nil {
+		return
+	}
+	*at = clone(to)
+	if *to == (Slot{}) {
+		*at = nil
+	}
+}
+
+func setText(at *string, to *string) {
+	if to != nil {
+		*at = *to
+	}
+}
+
+func (f *Fit) setFeed(feed Feed) {
+	f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return g.To == feed.To })
+	if feed.From != "" {
+		f.Feeds = append(f.Feeds, feed)
+	}
+}
+
+func (f *Fit) prune() {
+	for {
+		before := len(f.Feeds) + len(f.Regulators)
+		f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return !f.Has(g.To) })
+		f.Regulators = slices.DeleteFunc(f.Regulators, func(r PlacedRegulator) bool {
+			return !slices.ContainsFunc(f.Feeds, func(g Feed) bool { return g.From == r.ID })
+		})
+		if len(f.Feeds)+len(f.Regulators) == before {
+			break
+		}
+	}
+	if len(f.Feeds) == 0 {
+		f.Feeds = nil
+	}
+	if len(f.Regulators) == 0 {
+		f.Regulators = nil
+	}
+}
+
+// Has says whether the node that a feed leads to is part of the fit.
+func (f *Fit) Has(node string) bool {
+	switch node {
+	case NodeAirUnit:
+		return f.AirUnit != nil
+	case NodeReceiver:
+		return f.Receiver != ""
+	case NodeBoard:
+		return f.Board != ""
+	}
+	if _, ok := f.Load(node); ok {
+		return true
+	}
+	_, ok := f.Regulator(node)
+	return ok
+}

@@ -1,0 +1,111 @@
+package fleet
+
+import (
+	"slices"
+
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
+)
+
+// Wiring is how the air unit's pins reach the board, and what each serial port
+// of the board is for.
+type Wiring struct {
+	Harness   string      `json:"harness,omitempty"`   // model of the cable
+	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
+	Moved     []CrimpMove `json:"moved,omitempty"`     // crimps put into other slots
+	Wires     []Wire      `json:"wires,omitempty"`     // soldered ones, also beside a cable
+	Depth     Depth       `json:"depth,omitempty"`     // how far it is wired on purpose; absent: as far as it goes
+	Ports     []Port      `json:"ports,omitempty"`
+}
+
+// Depth is how far an air unit is wired, on purpose.
+type Depth string
+
+// The depths (common practice).
+const (
+	PictureOnly    Depth = "picture" // supply and ground
+	PictureAndData Depth = "data"    // and the UART pair
+	WithSticks     Depth = "sticks"  // and the RC pair
+)
+
+// Wire is a wire soldered from a pin of the air unit, counted from 1, to a
+// terminal of the board: "ground", "tx4", "rx4" or the id of a power pad.
+// Colour, gauge and length are those of the harness where one is named.
+type Wire struct {
+	Pin    int               `json:"pin"`
+	To     string            `json:"to"`
+	Colour string            `json:"colour,omitempty"`
+	AWG    *wire.Gauge       `json:"awg,omitempty"`
+	MM     *unit.Millimetres `json:"mm,omitempty"`
+}
+
+// End is an end of a harness.
+type End string
+
+// The ends.
+const (
+	UnitEnd  End = "unit"
+	BoardEnd End = "board"
+)
+
+// CrimpMove is a crimp lifted out of one slot and put into another; to 0 it is
+// pulled and insulated.
+type CrimpMove struct {
+	End  End `json:"end"`
+	From int `json:"from"`
+	To   int `json:"to"`
+}
+
+// Use is what a serial port is for.
+type Use string
+
+// The uses.
+const (
+	UseMSP        Use = "msp"         // OSD and tuning, to the air unit
+	UseRC         Use = "rc"          // the sticks from the air unit
+	UseReceiver   Use = "receiver"    // the sticks from a separate receiver
+	UseGPS        Use = "gps"         //
+	UseTelemetry  Use = "telemetry"   // from the ESCs
+	UseVTXControl Use = "vtx-control" // to an analog transmitter
+	UseOther      Use = "other"
+)
+
+// Port is a serial port of the board with its use.
+type Port struct {
+	UART int `json:"uart"`
+	Use  Use `json:"use"`
+}
+
+// PortOf is the port with a use; false where there is none.
+func (w *Wiring) PortOf(use Use) (int, bool) {
+	for _, p := range w.Ports {
+		if p.Use == use {
+			return p.UART, true
+		}
+	}
+	return 0, false
+}
+
+func (w Wiring) clone() Wiring {
+	w.Moved, w.Wires, w.Ports = slices.Clone(w.Moved), slices.Clone(w.Wires), slices.Clone(w.Ports)
+	return w
+}
+
+// Wired is the wires of a harness with the crimps put into other slots, all moves at
+// once: a crimp is known by the slot it came in. A wire whose end is in slot 0 is
+// pulled there.
+func (w *Wiring) Wired(h *gear.Harness) []gear.HarnessWire {
+	out := slices.Clone(h.Wires)
+	for i := range out {
+		for _, m := range w.Moved {
+			if m.End == UnitEnd && h.Wires[i].From == m.From {
+				out[i].From = m.To
+			}
+			if m.End == BoardEnd && h.Wires[i].To == m.From {
+				out[i].To = m.To
+			}
+		}
+	}
+	return out
+}

@@ -1,0 +1,147 @@
+package gear
+
+import "yokeswap/core/measure/unit"
+
+// Input is the supply a part wants. Outside the window a part dies (above) or
+// switches off (below).
+type Input struct {
+	MinV *unit.Volts `json:"minV,omitempty"`
+	MaxV *unit.Volts `json:"maxV,omitempty"`
+	// AbsoluteMaxV is what a short peak may reach; absent: no more than MaxV.
+	AbsoluteMaxV *unit.Volts `json:"absoluteMaxV,omitempty"`
+	// CeramicUF is the ceramic capacitance across its input.
+	CeramicUF *unit.Microfarads `json:"ceramicUF,omitempty"`
+	TypicalW  *unit.Watts       `json:"typicalW,omitempty"`
+	PeakW     *unit.Watts       `json:"peakW,omitempty"`
+}
+
+// Topology is the way a regulator works.
+type Topology string
+
+// The topologies.
+const (
+	StepDown  Topology = "step-down"  // output below input; needs dropout in hand
+	StepUp    Topology = "step-up"    // output above input; passes a higher input through
+	BuckBoost Topology = "buck-boost" // either way
+)
+
+// Converter turns one voltage into another: a regulated pad of a flight board
+// or a regulator of its own.
+type Converter struct {
+	Topology   Topology    `json:"topology,omitempty"`
+	Input      Input       `json:"input,omitzero"`
+	OutV       *unit.Volts `json:"outV,omitempty"`
+	ToleranceV *unit.Volts `json:"toleranceV,omitempty"` // plus or minus; absent: anything up to a tenth of OutV
+	MaxA       *unit.Amps  `json:"maxA,omitempty"`
+	DropoutV   *unit.Volts `json:"dropoutV,omitempty"` // step-down: input must exceed output by this
+	Efficiency *float64    `json:"efficiency,omitempty"`
+}
+
+// Regulator is a regulator of its own, wired into a quad.
+type Regulator struct {
+	Entry
+	Converter
+	MassG *unit.Grams `json:"massG,omitempty"`
+}
+
+// Receiver is a separate receiver for the sticks.
+type Receiver struct {
+	Entry
+	Input     Input    `json:"input,omitzero"`
+	Protocols []string `json:"protocols,omitempty"`
+	// FullDuplex: it needs both pads of its port; Inverted: its signal is.
+	FullDuplex *bool    `json:"fullDuplex,omitempty"`
+	Inverted   *bool    `json:"inverted,omitempty"`
+	LatencyMS  *float64 `json:"latencyMS,omitempty"` // how late the sticks come
+	// FromMHz and ToMHz are the ends of what its radio uses.
+	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
+	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`
+	Sends   *Sender         `json:"sends,omitempty"` // telemetry back to the controller; absent: not stated
+	MassG   *unit.Grams     `json:"massG,omitempty"`
+}
+
+// Board is a flight board.
+type Board struct {
+	Entry
+	Input Input       `json:"input,omitzero"`
+	Pads  []Pad       `json:"pads,omitempty"`
+	UARTs []UART      `json:"uarts,omitempty"`
+	Plugs []Plug      `json:"plugs,omitempty"`
+	MassG *unit.Grams `json:"massG,omitempty"`
+	// USBSide is the side of its USB, seen from above with its arrow to the front.
+	USBSide Side `json:"usbSide,omitempty"`
+}
+
+// PadKind says what a power pad carries.
+type PadKind string
+
+// The kinds of pad.
+const (
+	PadPack      PadKind = "pack"      // the pack's voltage, unregulated
+	PadRegulated PadKind = "regulated" // the output of a regulator on the board
+	PadJumper    PadKind = "jumper"    // one of several, chosen by a solder jumper
+)
+
+// Pad is a power pad of a flight board.
+type Pad struct {
+	ID   string  `json:"id"`
+	Name string  `json:"name,omitempty"`
+	Kind PadKind `json:"kind"`
+	Converter
+	Choices []string `json:"choices,omitempty"` // jumper: "pack" or ids of other pads
+	Default string   `json:"default,omitempty"` // jumper: as delivered
+	// AliveOnUSB: it gives its voltage with only USB plugged in.
+	AliveOnUSB *bool `json:"aliveOnUSB,omitempty"`
+}
+
+// Label is the pad's name, or its id.
+func (p *Pad) Label() string {
+	if p.Name != "" {
+		return p.Name
+	}
+	return p.ID
+}
+
+// Pad looks up a pad by its id.
+func (b *Board) Pad(id string) (*Pad, bool) {
+	for i := range b.Pads {
+		if b.Pads[i].ID == id {
+			return &b.Pads[i], true
+		}
+	}
+	return nil, false
+}
+
+// Chemistry is the chemistry of a pack's cells.
+type Chemistry string
+
+// The chemistries.
+const (
+	LiPo   Chemistry = "lipo"   // lithium polymer
+	LiHV   Chemistry = "lihv"   // lithium polymer charged to 4.35 V
+	LiIon  Chemistry = "liion"  // cylindrical lithium-ion
+	LiFePO Chemistry = "lifepo" // iron phosphate
+)
+
+// Pack is a flight pack.
+type Pack struct {
+	Entry
+	Chemistry       Chemistry          `json:"chemistry,omitempty"`
+	Cells           *int               `json:"cells,omitempty"`    // in series
+	Parallel        *int               `json:"parallel,omitempty"` // absent counts as one
+	CapacityMAH     unit.MilliampHours `json:"capacityMAH,omitempty"`
+	MilliohmPerCell *unit.Milliohms    `json:"milliohmPerCell,omitempty"`
+	MassG           *unit.Grams        `json:"massG,omitempty"`
+}
+
+// Kind of a regulator.
+func (*Regulator) Kind() Kind { return KindRegulator }
+
+// Kind of a receiver.
+func (*Receiver) Kind() Kind { return KindReceiver }
+
+// Kind of a board.
+func (*Board) Kind() Kind { return KindBoard }
+
+// Kind of a pack.
+func (*Pack) Kind() Kind { return KindPack }

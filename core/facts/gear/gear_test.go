@@ -1,0 +1,66 @@
+package gear_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/internal/sample"
+)
+
+func TestTheLibraryFindsByIdAndKind(t *testing.T) {
+	lib := gear.NewLibrary(sample.Set())
+	first, ok := gear.Find[*gear.AirUnit](lib, "first")
+	assert.True(t, ok)
+	assert.Equal(t, gear.KindAirUnit, first.Kind())
+	_, ok = gear.Find[*gear.Goggles](lib, "first")
+	assert.False(t, ok, "an air unit is no pair of goggles")
+	_, ok = lib.Item("nix")
+	assert.False(t, ok)
+	assert.Equal(t, "nix", lib.Label("nix"))
+	assert.Len(t, gear.All[*gear.Pack](lib), 4)
+	assert.Len(t, lib.Pairings("first", "old-eyes"), 1)
+	assert.Empty(t, lib.Pairings("old-eyes", "first"))
+}
+
+func TestEveryListOfASetIsListedAndTakesItsOwn(t *testing.T) {
+	set := sample.Set()
+	var copied gear.Set
+	total := 0
+	for _, list := range set.Lists() {
+		for _, item := range list.Items {
+			copied.Add(item)
+			total++
+		}
+	}
+	again := gear.Set{Format: set.Format, Version: set.Version, ID: set.ID, Title: set.Title}
+	for _, list := range copied.Lists() {
+		for _, item := range list.Items {
+			again.Add(item)
+		}
+	}
+	assert.Equal(t, *set, again)
+	assert.Len(t, gear.NewLibrary(set).Items(), total)
+}
+
+func TestAValueMayHaveASourceOfItsOwn(t *testing.T) {
+	e := gear.Entry{Source: gear.Source{Kind: gear.Maker, Text: "rev B"}, ValueSources: map[string]gear.Source{"input.maxV": {Kind: gear.Measured, Date: "2026-03-01"}}}
+	assert.Equal(t, "maker's sheet, rev B", e.SourceOf("input.minV").String())
+	assert.Equal(t, "measured, 2026-03-01", e.SourceOf("input.maxV").String())
+	assert.Equal(t, "source not stated", gear.Source{}.String())
+}
+
+func TestWhatIsNotStatedIsNil(t *testing.T) {
+	set := sample.Set()
+	assert.Nil(t, (&gear.Device{}).ActivationNeeded())
+	assert.False(t, *set.AirUnits[0].ActivationNeeded())
+	assert.Nil(t, set.Goggles[0].SwitchKeeps("b", "c"))
+	assert.False(t, *set.Goggles[0].SwitchKeeps("a", "b"))
+	assert.True(t, *set.Goggles[0].SwitchKeeps("b", "a"))
+	_, ok := set.AirUnits[0].Release("")
+	assert.False(t, ok)
+	r, ok := set.AirUnits[0].Release("1.0.6.0")
+	assert.True(t, ok)
+	assert.Equal(t, "1.0.6", string(r.Version))
+}

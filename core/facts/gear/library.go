@@ -1,0 +1,186 @@
+package gear
+
+import (
+	"fmt"
+
+	"yokeswap/core/facts/firmware"
+)
+
+// Set is a gear pack: models and the statements about how they link, with a
+// license, so that builders can hand them on.
+type Set struct {
+	Format         string           `json:"format"` // "gear-pack"
+	Version        int              `json:"version"`
+	ID             string           `json:"id"`
+	Title          string           `json:"title"`
+	License        string           `json:"license,omitempty"`
+	AirUnits       []AirUnit        `json:"airUnits,omitempty"`
+	Goggles        []Goggles        `json:"goggles,omitempty"`
+	Controllers    []Controller     `json:"controllers,omitempty"`
+	Receivers      []Receiver       `json:"receivers,omitempty"`
+	Boards         []Board          `json:"boards,omitempty"`
+	Regulators     []Regulator      `json:"regulators,omitempty"`
+	Packs          []Pack           `json:"packs,omitempty"`
+	Connectors     []Connector      `json:"connectors,omitempty"`
+	Harnesses      []Harness        `json:"harnesses,omitempty"`
+	Antennas       []Antenna        `json:"antennas,omitempty"`
+	Adapters       []Adapter        `json:"adapters,omitempty"`
+	Regions        []Region         `json:"regions,omitempty"`
+	BandPlans      []BandPlan       `json:"bandPlans,omitempty"`
+	Frames         []Frame          `json:"frames,omitempty"`
+	Plates         []Plate          `json:"plates,omitempty"`
+	Screws         []Screw          `json:"screws,omitempty"`
+	Washers        []Washer         `json:"washers,omitempty"`
+	Standoffs      []Standoff       `json:"standoffs,omitempty"`
+	FlightFirmware []FlightFirmware `json:"flightFirmware,omitempty"`
+	Pairings       []Pairing        `json:"pairings,omitempty"`
+}
+
+// SetFormat and SetVersion mark a gear pack this program reads and writes.
+const (
+	SetFormat  = "gear-pack"
+	SetVersion = 2
+)
+
+// Library finds gear by id over any number of gear packs. It is not changed
+// after NewLibrary, so it may be shared between goroutines.
+type Library struct {
+	byID     map[string]Item
+	ordered  []Item
+	pairings map[pairKey][]*Pairing
+	charts   map[string]*firmware.Chart
+	atOdds   map[pairKey]string
+
+	controllers []string
+	unread      []Unread
+}
+
+// Unread is an entry, of gear or of a fleet, that is stored and cannot be read.
+type Unread struct{ Kind, ID string }
+
+// Without notes entries that cannot be read. It is called before the library is shared.
+func (l *Library) Without(unread ...Unread) *Library {
+	l.unread = unread
+	return l
+}
+
+// AllUnread are the entries that cannot be read.
+func (l *Library) AllUnread() []Unread { return l.unread }
+
+type pairKey struct{ airUnit, goggles string }
+
+// NewLibrary indexes the sets. Where an id occurs twice the first one stands;
+// the format package refuses such files before they come here.
+func NewLibrary(sets ...*Set) *Library {
+	lib := &Library{
+		byID:     map[string]Item{},
+		pairings: map[pairKey][]*Pairing{},
+		charts:   map[string]*firmware.Chart{},
+		atOdds:   map[pairKey]string{},
+	}
+	for _, set := range sets {
+		for _, list := range set.Lists() {
+			for _, item := range list.Items {
+				id := item.Head().ID
+				if _, taken := lib.byID[id]; taken {
+					continue
+				}
+				lib.byID[id] = item
+				lib.ordered = append(lib.ordered, item)
+				if p, ok := item.(*Pairing); ok {
+					key := pairKey{p.AirUnit, p.Goggles}
+					lib.note(key, p)
+					lib.pairings[key] = append(lib.pairings[key], p)
+				}
+				if item.Kind() == KindController {
+					lib.controllers = append(lib.controllers, id)
+				}
+				if d, ok := item.(Linked); ok {
+					lib.charts[id] = d.Chart()
+				}
+			}
+		}
+	}
+	return lib
+}
+
+// Item finds any piece of gear.
+func (l *Library) Item(id string) (Item, bool) {
+	item, ok := l.byID[id]
+	return item, ok
+}
+
+// Find finds gear of one type; false where the id is unknown or names gear of
+// another kind.
+func Find[T Item](l *Library, id string) (T, bool) {
+	item, ok := l.byID[id].(T)
+	return item, ok
+}
+
+// All gives the gear of one type in library order.
+func All[T Item](l *Library) []T {
+	var out []T
+	for _, item := range l.ordered {
+		if g, ok := item.(T); ok {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
+// Controllers are the ids of all controllers.
+func (l *Library) Controllers() []string { return l.controllers }
+
+// Items gives everything in library order.
+func (l *Library) Items() []Item { return l.ordered }
+
+// Pairings gives the statements about a pair of models.
+func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
+	return l.pairings[pairKey{airUnit, goggles}]
+}
+
+// MostPairings is how many statements about one pair of models are taken: a plan of a
+// route holds them in the bits of a word.
+const MostPairings = 64
+
+// PairingCounts counts the statements about each pair of models, air unit first.
+func (l *Library) PairingCounts() map[[2]string]int {
+	counts := make(map[[2]string]int, len(l.pairings))
+	for key, list := range l.pairings {
+		counts[[2]string{key.airUnit, key.goggles}] = len(list)
+	}
+	return counts
+}
+
+// note keeps that a further statement about a pair contradicts an earlier one.
+func (l *Library) note(key pairKey, p *Pairing) {
+	for _, other := range l.pairings[key] {
+		if how := other.Contradicts(p); how != "" && l.atOdds[key] == "" {
+			l.atOdds[key] = fmt.Sprintf("%s (%s) and %s (%s) contradict each other: %s", other.ID, other.Source, p.ID, p.Source,
+				how)
+		}
+	}
+}
+
+// Contradiction says which two statements about a pair of models contradict
+// each other, and how; empty where none do.
+func (l *Library) Contradiction(airUnit, goggles string) string {
+	return l.atOdds[pairKey{airUnit, goggles}]
+}
+
+// Chart gives the chart of a device model; one without moves where the id names
+// no device.
+func (l *Library) Chart(id string) *firmware.Chart {
+	if c, ok := l.charts[id]; ok {
+		return c
+	}
+	return firmware.NewChart(nil, nil, nil)
+}
+
+// Label is the name of the gear with this id, or the id itself.
+func (l *Library) Label(id string) string {
+	if item, ok := l.byID[id]; ok {
+		return item.Head().Label()
+	}
+	return id
+}

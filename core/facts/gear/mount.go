@@ -1,0 +1,180 @@
+package gear
+
+import (
+	"math"
+	"slices"
+
+	"yokeswap/core/measure/unit"
+)
+
+// Holes is a pattern of four holes.
+type Holes struct {
+	XMM   unit.Millimetres `json:"xMM"`
+	YMM   unit.Millimetres `json:"yMM"`
+	Screw string           `json:"screw,omitempty"` // such as "M2"
+	// DepthMM is how deep a screw may go into the thread; of an air unit.
+	DepthMM *unit.Millimetres `json:"depthMM,omitempty"`
+}
+
+// Same says whether two patterns lie over each other, as they are or with a quarter
+// turn.
+func (h Holes) Same(o Holes) bool {
+	near := func(a, b unit.Millimetres) bool { return a-b < 0.3 && b-a < 0.3 }
+	return near(h.XMM, o.XMM) && near(h.YMM, o.YMM) || near(h.XMM, o.YMM) && near(h.YMM, o.XMM)
+}
+
+// String is the pattern as people say it: "25.5×25.5".
+func (h Holes) String() string { return trimMM(h.XMM) + "×" + trimMM(h.YMM) }
+
+func trimMM(l unit.Millimetres) string {
+	s := l.String()
+	return s[:len(s)-len(" mm")]
+}
+
+// Side is a side of a unit or a frame.
+type Side string
+
+// around are the sides in the order a turn to the right takes them.
+var around = []Side{"front", "right", "rear", "left"}
+
+// Turned is where a side comes to lie when what it belongs to is turned to the
+// right, seen from above; to the nearest quarter.
+func (s Side) Turned(by unit.Degrees) Side {
+	at := slices.Index(around, s)
+	if at < 0 {
+		return s // top and bottom stay
+	}
+	quarters := int(math.Round(float64(by)/90)) % 4
+	return around[(at+quarters+4)%4]
+}
+
+// UnitMount is how an air unit is fixed and reached.
+type UnitMount struct {
+	Patterns []Holes           `json:"patterns,omitempty"`
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
+	// Access says on which side things are: usb, bind, card.
+	Access map[string]Side `json:"access,omitempty"`
+}
+
+// Camera is the camera of an air unit.
+type Camera struct {
+	WidthMM    *unit.Millimetres `json:"widthMM,omitempty"`
+	HeightMM   *unit.Millimetres `json:"heightMM,omitempty"`
+	FrontMM    *unit.Millimetres `json:"frontMM,omitempty"` // from the screws to the front of its body, the lens apart
+	BackMM     *unit.Millimetres `json:"backMM,omitempty"`  // from the screws to its back, plug and bend of the cable included
+	LensMM     *unit.Millimetres `json:"lensMM,omitempty"`  // from the screws to the front of the lens
+	CableMM    *unit.Millimetres `json:"cableMM,omitempty"` // to the module
+	PerSide    *int              `json:"perSide,omitempty"` // screws
+	Screw      string            `json:"screw,omitempty"`
+	RecordsOwn *bool             `json:"records,omitempty"` // it can replace an action camera
+	MassG      *unit.Grams       `json:"massG,omitempty"`   // where that is not in the unit's
+}
+
+// Frame is a frame with the places an air unit can go.
+type Frame struct {
+	Entry
+	Bays        []Bay             `json:"bays,omitempty"`
+	CageMM      *unit.Millimetres `json:"cageMM,omitempty"`      // width between the camera plates
+	CagePerSide *int              `json:"cagePerSide,omitempty"` // screws the cage takes on each side
+	GuardMM     *unit.Millimetres `json:"guardMM,omitempty"`     // how far the cage stands out in front of the camera's screws
+	// The camera's room from its screws: down to the bottom plate, up to the top
+	// plate, and back to what stands behind it.
+	CameraDownMM *unit.Millimetres `json:"cameraDownMM,omitempty"`
+	CameraUpMM   *unit.Millimetres `json:"cameraUpMM,omitempty"`
+	CameraBackMM *unit.Millimetres `json:"cameraBackMM,omitempty"`
+	BoardOpen    []Side            `json:"boardOpen,omitzero"`   // sides on which the flight board is reached; absent: not stated
+	StandoffMM   *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
+	StandoffSize string            `json:"standoffSize,omitempty"`
+	Standoffs    *int              `json:"standoffs,omitempty"` // how many there are
+	MassG        *unit.Grams       `json:"massG,omitempty"`
+}
+
+// Bay is one place in a frame.
+type Bay struct {
+	ID       string            `json:"id"`
+	Name     string            `json:"name,omitempty"`
+	Patterns []Holes           `json:"patterns,omitempty"`
+	PlateMM  *unit.Millimetres `json:"plateMM,omitempty"`  // thickness the screws go through
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"` // clear of whatever else is in it
+	Raised   bool              `json:"raised,omitempty"`   // longer standoffs make it higher
+	// SolidXMM and SolidYMM are how far its plate is solid around the middle of
+	// the patterns, for new holes.
+	SolidXMM  *unit.Millimetres `json:"solidXMM,omitempty"`
+	SolidYMM  *unit.Millimetres `json:"solidYMM,omitempty"`
+	CameraMM  *unit.Millimetres `json:"cameraMM,omitempty"`  // the camera cable's way from here
+	AntennaMM *unit.Millimetres `json:"antennaMM,omitempty"` // the antenna leads' way from here
+	Open      []Side            `json:"open,omitzero"`       // sides reached with the frame closed; absent: not stated
+}
+
+// Label is the bay's name, or its id.
+func (b *Bay) Label() string {
+	if b.Name != "" {
+		return b.Name
+	}
+	return b.ID
+}
+
+// StandoffCount is how many standoffs the frame has; four where it is not stated
+// (common practice).
+func (f *Frame) StandoffCount() int {
+	if f.Standoffs != nil {
+		return *f.Standoffs
+	}
+	return 4
+}
+
+// Bay looks up a bay by its id.
+func (f *Frame) Bay(id string) (*Bay, bool) {
+	i := slices.IndexFunc(f.Bays, func(b Bay) bool { return b.ID == id })
+	if i < 0 {
+		return nil, false
+	}
+	return &f.Bays[i], true
+}
+
+// Plate joins two patterns.
+type Plate struct {
+	Entry
+	From    Holes             `json:"from,omitzero"` // of the frame
+	To      Holes             `json:"to,omitzero"`   // of the unit
+	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
+	MassG   *unit.Grams       `json:"massG,omitempty"`
+	Printed bool              `json:"printed,omitempty"` // can be printed
+}
+
+// Screw is a screw by size and length.
+type Screw struct {
+	Entry
+	Size     string            `json:"size,omitempty"` // such as "M2"
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+}
+
+// Washer is a washer that goes under the head of a screw.
+type Washer struct {
+	Entry
+	Size    string            `json:"size,omitempty"` // of the screws it goes on, such as "M2"
+	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
+}
+
+// Standoff is one of the posts between the plates of a frame.
+type Standoff struct {
+	Entry
+	Size     string            `json:"size,omitempty"` // of its threads, such as "M3"
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+	MassG    *unit.Grams       `json:"massG,omitempty"`
+}
+
+// Kind of a washer.
+func (*Washer) Kind() Kind { return KindWasher }
+
+// Kind of a standoff.
+func (*Standoff) Kind() Kind { return KindStandoff }
+
+// Kind of a frame.
+func (*Frame) Kind() Kind { return KindFrame }
+
+// Kind of a plate.
+func (*Plate) Kind() Kind { return KindPlate }
+
+// Kind of a screw.
+func (*Screw) Kind() Kind { return KindScrew }

@@ -1,0 +1,244 @@
+package stock_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/unit"
+)
+
+func full(t *testing.T) *stock.Stock {
+	t.Helper()
+	s := stock.New()
+	d, err := s.MergeSet(sample.Set())
+	require.NoError(t, err)
+	require.NotEmpty(t, d.New)
+	s.MergeFleet(&fleet.Fleet{Title: "Mill", GearPacks: []string{"sample"}, Kit: []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("old-eyes", "4.1", "a")},
+		Spares: []fleet.Spare{{Model: "step-down-12", Count: 1}}, Quads: []fleet.Quad{{ID: "q", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Pack: "lipo-4"}}}})
+	return s
+}
+
+func TestMergingAddsReplacesAndNeverTakesOut(t *testing.T) {
+	s := full(t)
+	set := &gear.Set{ID: "sample", Title: "sample", AirUnits: []gear.AirUnit{sample.Set().AirUnits[0], {}}}
+	set.AirUnits[0].Input.MaxV = new(unit.Volts(20))
+	set.AirUnits[1].ID = "brand-new"
+	d, err := s.MergeSet(set)
+	require.NoError(t, err)
+	assert.Equal(t, []stock.Ref{{Kind: "airUnit", ID: "brand-new"}}, d.New)
+	require.Len(t, d.Changed, 1)
+	assert.Equal(t, []stock.FieldChange{{Path: "input.maxV", Before: "17.6", After: "20"}}, d.Changed[0].Fields)
+	lib := s.Library()
+	for _, id := range []string{"second", "small", "brand-new", "lipo-6"} {
+		_, ok := lib.Item(id)
+		assert.True(t, ok, id)
+	}
+	first, _ := gear.Find[*gear.AirUnit](lib, "first")
+	assert.Equal(t, unit.Volts(20), *first.Input.MaxV)
+}
+
+func TestAFleetMergesIntoAnother(t *testing.T) {
+	s := full(t)
+	d := s.MergeFleet(&fleet.Fleet{Title: "Mill", GearPacks: []string{"other"}, Kit: []fleet.Kit{sample.Own("first", "1.1", "")}, Quads: []fleet.Quad{{ID: "r"}}})
+	assert.Equal(t, []stock.Ref{{Kind: "quad", ID: "r"}}, d.New)
+	assert.Len(t, d.Changed, 2, "the fleet's gear packs and the kit's firmware")
+	assert.Equal(t, []string{"sample", "other"}, s.Fleet.GearPacks)
+	assert.Len(t, s.Fleet.Quads, 2)
+	piece := s.Entry(stock.Ref{Kind: stock.KindKit, ID: "first"}).(*fleet.Kit)
+	assert.Equal(t, "1.1", string(piece.Firmware))
+}
+
+func TestAnIdBelongsToOneEntryOnly(t *testing.T) {
+	s := full(t)
+	other := &gear.Set{ID: "other", Title: "other", Packs: []gear.Pack{{Entry: gear.Entry{ID: "lipo-4"}}}}
+	_, err := s.MergeSet(other)
+	assert.ErrorContains(t, err, `packs[0].id: the id "lipo-4" stands already in the gear pack "sample"`)
+	_, err = full(t).MergeSet(&gear.Set{ID: "sample", Title: "sample", Packs: []gear.Pack{{Entry: gear.Entry{ID: "first"}}}})
+	assert.ErrorContains(t, err, "ids are unique")
+}
+
+func TestForksGoTheirOwnWay(t *testing.T) {
+	s := full(t)
+	fork := s.Fork()
+	require.NoError(t, fork.Plan("q", fleet.Patch{Pack: new("lipo-6")}))
+	changed := sample.Set()
+	changed.AirUnits[0].Input.MaxV = new(unit.Volts(99))
+	_, err := fork.MergeSet(changed)
+	require.NoError(t, err)
+	assert.True(t, fork.Remove(stock.Ref{Kind: stock.KindSpare, ID: "step-down-12"}))
+
+	assert.Nil(t, s.Fleet.Quads[0].Next)
+	first, _ := gear.Find[*gear.AirUnit](s.Library(), "first")
+	assert.Equal(t, unit.Volts(17.6), *first.Input.MaxV)
+	assert.Len(t, s.Fleet.Spares, 1)
+	assert.Error(t, s.Plan("nix", fleet.Patch{}))
+}
+
+func TestEntriesAreFoundAndRemovedByKind(t *testing.T) {
+	for _, ref := range []stock.Ref{{Kind: "kit", ID: "first"}, {Kind: "spare", ID: "step-down-12"}, {Kind: "quad", ID: "q"}, {Kind: "airUnit", ID: "first"},
+		{Kind: "goggles", ID: "old-eyes"}, {Kind: "controller", ID: "old-hand"}, {Kind: "receiver", ID: "receiver"}, {Kind: "board", ID: "board"},
+		{Kind: "regulator", ID: "step-down-12"}, {Kind: "pack", ID: "lipo-4"}, {Kind: "pairing", ID: "small-never"}} {
+		s := full(t)
+		assert.NotNil(t, s.Entry(ref), "%s", ref)
+		assert.True(t, s.Remove(ref), "%s", ref)
+		assert.Nil(t, s.Entry(ref), "%s", ref)
+		assert.False(t, s.Remove(ref), "%s", ref)
+	}
+	assert.Nil(t, full(t).Entry(stock.Ref{Kind: "pack", ID: "first"}), "first is no pack")
+}
+
+func TestCompareNamesEachValue(t *testing.T) {
+	a := fleet.Quad{ID: "q", Now: fleet.Fit{Pack: "a", Feeds: []fleet.Feed{{To: "x", From: "y"}}}}
+	b := fleet.Quad{ID: "q", Name: "Quern", Now: fleet.Fit{Pack: "b", Feeds: []fleet.Feed{{To: "x", From: "z"}}}}
+	assert.Equal(t, []stock.FieldChange{{Path: "now.feeds[0].from", Before: "y", After: "z"}, {Path: "now.pack", Before: "a", After: "b"}, {Path: "name", After: "Quern"}}, stock.Compare(a, b))
+	assert.Empty(t, stock.Compare(a, a))
+	assert.Equal(t, []stock.FieldChange{{Path: "", Before: "", After: `{"x":1}`}}, stock.Compare(nil, map[string]int{"x": 1}))
+}
+
+// What is taken of the route changes the kit as it was read, whatever was planned.
+func TestAStepTakenChangesTheKit(t *testing.T) {
+	st := stock.New()
+	st.Sets = append(st.Sets, sample.Set())
+	st.Fleet.Kit = []fleet.Kit{{ID: "eyes", Model: "old-eyes", Firmware: "4.6", Mode: "b"}}
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "update", Planned: "4.8", NotOffered: true}))
+	assert.Equal(t, firmware.Version("4.6"), st.Fleet.Kit[0].Firmware, "nothing was done")
+	st.Offered("eyes", "4.8")
+	assert.Empty(t, st.Fleet.Taken)
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "update", Planned: "4.8", Read: "4.4"}))
+	assert.Equal(t, firmware.Version("4.4"), st.Fleet.Kit[0].Firmware)
+	assert.Empty(t, st.Fleet.Kit[0].Mode, "4.4 has no mode b")
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "mode", Mode: "a"}))
+	require.NoError(t, st.Take(fleet.Taken{Kit: "eyes", Do: "activate"}))
+	assert.Equal(t, "a", st.Fleet.Kit[0].Mode)
+	assert.True(t, *st.Fleet.Kit[0].Activated)
+	assert.Equal(t, firmware.Version("4.6"), st.Fleet.Taken[0].From, "where the way back leads")
+	assert.Error(t, st.Take(fleet.Taken{Kit: "nix", Do: "activate"}))
+	assert.True(t, st.Remove(stock.Ref{Kind: stock.KindKit, ID: "eyes"}))
+	assert.Empty(t, st.Fleet.Taken, "a device taken out leaves no steps behind")
+}
+
+func TestMatingsAreCountedWhereTheCountIsStated(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Kit = []fleet.Kit{{ID: "new", Matings: new(0)}, {ID: "used"}}
+	before := st.Fleet
+	st.Mate("new", 1)
+	st.Mate("used", 1)
+	assert.Equal(t, 1, *st.Fleet.Kit[0].Matings)
+	assert.Nil(t, st.Fleet.Kit[1].Matings, "from now on is not from the start")
+	assert.Zero(t, *before.Kit[0].Matings, "the fleet as it was stays")
+	st.Mate("new", -2)
+	assert.Zero(t, *st.Fleet.Kit[0].Matings)
+}
+
+// What goes on comes from the drawer or off other goggles, and nothing gets lost.
+func TestAntennasGoOnAndOff(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Kit = []fleet.Kit{{ID: "a", Antennas: []string{"round", "round"}}, {ID: "b", Antennas: []string{"patch"}}}
+	st.Fleet.Spares = []fleet.Spare{{Model: "dual", Count: 1}}
+	owned := func() map[string]int {
+		count := map[string]int{}
+		for _, k := range st.Fleet.Kit {
+			for _, id := range k.Antennas {
+				count[id]++
+			}
+		}
+		for _, p := range st.Fleet.Spares {
+			count[p.Model] += p.Count
+		}
+		return count
+	}
+	all := owned()
+	before := st.Fleet
+	require.NoError(t, st.Screw("a", 1, "dual", ""))
+	assert.Equal(t, []string{"round", "dual"}, st.Fleet.Kit[0].Antennas)
+	assert.Equal(t, []string{"round", "round"}, before.Kit[0].Antennas, "the fleet as it was stays")
+	assert.Error(t, st.Screw("a", 0, "dual", ""), "the drawer is empty of it")
+	require.NoError(t, st.Screw("a", 0, "patch", "b"))
+	assert.Equal(t, []string{"patch", "dual"}, st.Fleet.Kit[0].Antennas)
+	assert.Equal(t, []string{"round"}, st.Fleet.Kit[1].Antennas, "in exchange")
+	require.NoError(t, st.Screw("a", 0, "", ""))
+	assert.Equal(t, []string{"dual"}, st.Fleet.Kit[0].Antennas)
+	require.NoError(t, st.Screw("a", 1, "round", "b"))
+	assert.Empty(t, st.Fleet.Kit[1].Antennas)
+	assert.Error(t, st.Screw("a", 1, "patch", "b"), "it carries none")
+	assert.Error(t, st.Screw("a", 7, "patch", ""))
+	assert.Error(t, st.Screw("nix", 0, "patch", ""))
+	assert.Equal(t, all, owned())
+}
+
+// Every kind of gear can be put in, found and taken out.
+func TestEveryKindOfGearComesAndGoes(t *testing.T) {
+	st := stock.New()
+	set := &gear.Set{ID: "all"}
+	for _, item := range []gear.Item{&gear.AirUnit{}, &gear.Goggles{}, &gear.Controller{}, &gear.Receiver{}, &gear.Board{}, &gear.Regulator{}, &gear.Pack{}, &gear.Connector{}, &gear.Harness{},
+		&gear.Antenna{}, &gear.Adapter{}, &gear.Region{}, &gear.BandPlan{}, &gear.Frame{}, &gear.Plate{}, &gear.Screw{}, &gear.Washer{}, &gear.Standoff{}, &gear.FlightFirmware{}, &gear.Pairing{}} {
+		item.Head().ID = "one-" + string(item.Kind())
+		set.Add(item)
+	}
+	st.Sets = []*gear.Set{set}
+	lists := set.Lists()
+	for _, list := range lists {
+		require.Len(t, list.Items, 1, list.Name)
+		item := list.Items[0]
+		ref := stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}
+		assert.NotNil(t, st.Entry(ref), ref)
+		assert.True(t, st.Remove(ref), ref)
+		assert.Nil(t, st.Entry(ref), ref)
+	}
+}
+
+// What was planned is flown; the drawer has what came out, and not what went in.
+func TestASwapIsFinished(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Kit = []fleet.Kit{{ID: "second", Model: "second"}}
+	st.Fleet.Spares = []fleet.Spare{{Model: "round", Count: 3}, {Model: "m2-4", Count: 2}, {Model: "post", Count: 6}}
+	now := fleet.Fit{Analog: "analog", Receiver: "receiver", Antennas: &fleet.Antennas{Models: []string{"stick"}}}
+	next := fleet.Fit{AirUnit: &fleet.Slot{Model: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "second", Mode: "b"}, Antennas: &fleet.Antennas{Models: []string{"round", "round"}}, Analog: "analog"}
+	next.Screw, next.Standoff = "m2-4", "post"
+	st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next, AUWG: new(unit.Grams(400))}}
+	before := st.Fleet
+	require.NoError(t, st.Finish("q", new(unit.Grams(431))))
+	q := st.Fleet.Quads[0]
+	assert.Nil(t, q.Next)
+	assert.Empty(t, q.Now.Analog)
+	assert.Equal(t, &fleet.Slot{Kit: "first-1"}, q.Now.AirUnit, "the new one is owned now")
+	assert.Equal(t, &fleet.Slot{Kit: "second"}, q.Now.Goggles)
+	assert.InDelta(t, 431, float64(*q.AUWG), 1e-9)
+	count := map[string]int{}
+	for _, p := range st.Fleet.Spares {
+		count[p.Model] = p.Count
+	}
+	assert.Equal(t, map[string]int{"round": 1, "m2-4": 0, "post": 2, "receiver": 1, "stick": 1}, count, "two screws were bought")
+	assert.NotNil(t, before.Quads[0].Next, "the fleet as it was stays")
+	assert.Error(t, st.Finish("q", nil), "nothing is planned any more")
+	assert.Error(t, st.Finish("nix", nil))
+}
+
+// What a file says of the region and of steps taken is shown as a difference like the
+// rest; nothing of its head is taken over unseen.
+func TestNothingOfAFilesHeadIsTakenOverUnseen(t *testing.T) {
+	for name, change := range map[string]func(f *fleet.Fleet){
+		"region": func(f *fleet.Fleet) { f.Region = "elsewhere" },
+		"taken":  func(f *fleet.Fleet) { f.Taken = []fleet.Taken{{Kit: "first", Do: "activate"}} },
+		"title":  func(f *fleet.Fleet) { f.Title = "another" },
+		"goals":  func(f *fleet.Fleet) { f.KeepWayBack = true },
+	} {
+		for what, s := range map[string]*stock.Stock{"full": full(t), "chosen": stock.New()} {
+			if what == "chosen" { // nothing is in it, but something of it has been chosen
+				s.SetRegion("here")
+			}
+			in := *s.Fleet
+			change(&in)
+			d := s.MergeFleet(&in)
+			require.Len(t, d.Changed, 1, "%s, %s", name, what)
+			assert.NotEmpty(t, d.Changed[0].Fields, name)
+		}
+	}
+}

@@ -1,0 +1,427 @@
+package antenna
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/radio"
+	"yokeswap/core/measure/unit"
+)
+
+// The findings of this gate.
+const (
+	CodeUnknown  verdict.Code = "antenna.unknown"
+	CodeNoBand   verdict.Code = "antenna.no-band"
+	CodeOneBand  verdict.Code = "antenna.one-band"
+	CodeHalfGain verdict.Code = "antenna.half-gain"
+	CodeCount    verdict.Code = "antenna.count"
+	CodePlug     verdict.Code = "antenna.plug"
+	CodeAdapter  verdict.Code = "antenna.adapter"
+	CodeBarrel   verdict.Code = "antenna.barrel"
+	CodeHands    verdict.Code = "antenna.opposite-hands"
+	CodeLinear   verdict.Code = "antenna.linear"
+	CodeMixed    verdict.Code = "antenna.mixed"
+	CodeBehind   verdict.Code = "antenna.behind"
+	CodeAngle    verdict.Code = "antenna.angle"
+	CodeCarbon   verdict.Code = "antenna.carbon"
+	CodeControl  verdict.Code = "antenna.control"
+	CodeMatings  verdict.Code = "antenna.matings"
+	CodeLimit    verdict.Code = "antenna.limit"
+	CodeNoRegion verdict.Code = "antenna.no-region"
+	CodeTuned    verdict.Code = "antenna.tuned-beside"
+	CodeAngled   verdict.Code = "antenna.right-angle"
+	CodeDeaf     verdict.Code = "antenna.no-partner"
+	CodeFits     verdict.Code = "antenna.fits"
+)
+
+// dangers of the findings: what goes over a limit breaks the law, a sender without
+// its antenna can die.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeNoBand: verdict.Destroys, CodeLimit: verdict.Unlawful, CodeNoRegion: verdict.Unlawful,
+}
+
+// The placing builders aim at (common practice): two antennas about 60° apart,
+// about 40 mm from carbon; how far off counts is from memory.
+const (
+	goodAngle  unit.Degrees     = 60
+	angleSlack unit.Degrees     = 20
+	carbonRoom unit.Millimetres = 40
+	// controlRoom keeps the video away from a control antenna on a near or harmonic
+	// band (common practice; the distance is from memory).
+	controlRoom unit.Millimetres = 40
+	allRound    unit.Degrees     = 180 // a beam narrower than this loses what is behind
+)
+
+// Check judges the antennas of one fit.
+func Check(c fleet.Case) []verdict.Finding {
+	p := newPair(c)
+	findings := make([]verdict.Finding, 0, 4)
+	var missing []verdict.Missing
+	switch {
+	case !p.hasUnit:
+		missing = append(missing, verdict.FitValue(p.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
+	case !p.hasEyes:
+		missing = append(missing, verdict.FitValue(p.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with"))
+	default:
+		missing = append(append(missing, p.unit.missing...), p.eyes.missing...)
+	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, c.Quad.Label(), missing...))
+	} else {
+		findings = append(findings, p.checkEnd(&p.unit)...)
+		findings = append(findings, p.checkEnd(&p.eyes)...)
+		findings = append(findings, p.checkAcross()...)
+	}
+	if p.hasUnit && len(p.unit.antennas) > 0 {
+		findings = append(findings, p.checkPlacing()...)
+		findings = append(findings, p.checkMatings()...)
+		findings = append(findings, p.checkPower()...)
+	}
+	if len(findings) == 0 {
+		findings = append(findings, p.fits())
+	}
+	return verdict.Said(verdict.Antenna, c.Quad.Label(), findings, dangers)
+}
+
+func (p *pair) fits() verdict.Finding {
+	a, b := p.unit.antennas[0], p.eyes.antennas[0]
+	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
+		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)),
+			p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
+}
+
+// checkEnd holds each antenna of an end against its port.
+func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
+	used := p.used(e)
+	add := func(code verdict.Code, level verdict.Level, says string, args ...any) {
+		f := verdict.Finding{
+			Code:    code,
+			Level:   level,
+			Subject: e.label,
+			Source:  verdict.Practice,
+			Says:    fmt.Sprintf(says, args...),
+		}
+		if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
+			findings = append(findings, f)
+		}
+	}
+	for _, a := range e.antennas {
+		var common []gear.Band
+		for _, b := range used {
+			if a.On(b) != nil {
+				common = append(common, b)
+			}
+		}
+		switch {
+		case len(common) == 0:
+			add(CodeNoBand, verdict.Unfit,
+				"%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.",
+				a.Label(), e.label, names(used))
+		case len(common) < len(used):
+			add(CodeOneBand, verdict.Caution,
+				"%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(),
+				names(common), names(used))
+		case len(a.Bands) > len(used):
+			add(CodeHalfGain, verdict.Caution,
+				"%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label,
+				names(used))
+		}
+		for _, f := range append(p.checkPlug(e, a, add), p.checkTuned(a)...) {
+			if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
+				findings = append(findings, f)
+			}
+		}
+	}
+	if n := len(e.antennas); n != *e.port.Antennas {
+		level := verdict.Caution
+		if n > *e.port.Antennas {
+			level = verdict.Unfit
+		}
+		add(CodeCount, level, "%s takes %s, planned: %d.", e.label, change.Count(*e.port.Antennas, "antenna"), n)
+	}
+	for _, a := range e.antennas[min(1, len(e.antennas)):] {
+		if first := e.antennas[0]; a.Polarisation != first.Polarisation {
+			add(CodeMixed, verdict.Caution, "%s carries %s and %s antennas: one of them always hears less.", e.label,
+				handWords(first.Polarisation), handWords(a.Polarisation))
+		}
+	}
+	return findings
+}
+
+// checkTuned holds the frequencies an antenna is tuned for against the channels of the
+// unit; not asked for where either is not stated: the band is.
+func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
+	if p.airUnit.Radio == nil {
+		return nil
+	}
+	plan, ok := gear.Find[*gear.BandPlan](p.Library, p.airUnit.Radio.BandPlan)
+	if !ok {
+		return nil
+	}
+	beside := 0
+	for _, channel := range plan.Channels {
+		for _, on := range a.Bands {
+			low, high, known := on.Band.Ends()
+			if known && channel.MHz >= low && channel.MHz <= high &&
+				(on.FromMHz != nil && channel.MHz < *on.FromMHz || on.ToMHz != nil && channel.MHz > *on.ToMHz) {
+				beside++
+			}
+		}
+	}
+	if beside == 0 {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeTuned, Level: verdict.Caution, Subject: a.Label(), Source: a.Source.String(),
+		Says: fmt.Sprintf("%s is tuned beside %d of %d channels of %s: less is heard there.", a.Label(), beside,
+			len(plan.Channels), p.unit.label)}}
+}
+
+// checkPlug follows the plug of an antenna to its port.
+func (p *pair) checkPlug(
+	e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any),
+) []verdict.Finding {
+	if a.Plug == "" || e.port.Plug == "" {
+		missing := verdict.GearValue(e.owner, e.field+".plug", "plug of the antenna port")
+		if a.Plug == "" {
+			missing = verdict.GearValue(&a.Entry, "plug", "plug")
+		}
+		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeUnknown, e.label, missing)}
+	}
+	switch {
+	case a.Plug == e.port.Plug:
+		return p.checkBarrel(e, a, add)
+	case e.adapter != nil && e.adapter.From == a.Plug && e.adapter.To == e.port.Plug:
+		loss := "a loss not stated"
+		if e.adapter.LossDB != nil {
+			loss = e.adapter.LossDB.String()
+		}
+		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.",
+			a.Label(), e.label, e.adapter.Label(), loss)
+	case p.adapterFor(a.Plug, e.port.Plug) != nil:
+		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(),
+			p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
+	default:
+		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.Library.Label(a.Plug), e.label,
+			p.Library.Label(e.port.Plug))
+	}
+	return nil
+}
+
+// checkBarrel asks whether a plug reaches past the lip of its case. Goggles have one;
+// of an air unit it is asked only where a lip is stated.
+func (p *pair) checkBarrel(
+	e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any),
+) []verdict.Finding {
+	if e.port.LipMM == nil && e == &p.unit {
+		return nil
+	}
+	var missing []verdict.Missing
+	if e.port.LipMM == nil {
+		missing = append(missing, verdict.GearValue(e.owner, e.field+".lipMM", "lip around the antenna plug"))
+	}
+	if a.BarrelMM == nil {
+		missing = append(missing, verdict.GearValue(&a.Entry, "barrelMM", "length of the barrel"))
+	}
+	if len(missing) > 0 {
+		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeBarrel, e.label, missing...)}
+	}
+	if !unit.Over(*a.BarrelMM, *e.port.LipMM) {
+		add(CodeBarrel, verdict.Unfit, "The barrel of %s is %s, the plug of %s lies %s behind its lip: it does not reach.",
+			a.Label(), a.BarrelMM, e.label, e.port.LipMM)
+	}
+	if a.RightAngle != nil && *a.RightAngle && len(e.antennas) > 1 {
+		add(CodeAngled, verdict.Caution, "%s has a right-angled plug: see that it clears the case and its neighbour on %s.",
+			a.Label(), e.label)
+	}
+	return nil
+}
+
+// adapterFor finds an adapter in the library; nil where there is none.
+func (p *pair) adapterFor(from, to string) *gear.Adapter {
+	for _, a := range gear.All[*gear.Adapter](p.Library) {
+		if a.From == from && a.To == to {
+			return a
+		}
+	}
+	return nil
+}
+
+// checkAcross holds the two ends against each other.
+func (p *pair) checkAcross() (findings []verdict.Finding) {
+	bands := p.bands()
+	if len(bands) == 0 {
+		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands),
+				p.eyes.label, names(p.eyes.port.Bands))}}
+	}
+	findings = append(findings, p.checkHands()...)
+	if p.eyes.directed() {
+		findings = append(findings, verdict.Finding{
+			Code:    CodeBehind,
+			Level:   verdict.Caution,
+			Source:  verdict.Practice,
+			Subject: p.eyes.label,
+			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.",
+				p.eyes.label, p.eyes.antennas[0].BeamDeg),
+		})
+	}
+	return findings
+}
+
+// checkHands holds the polarisation of every antenna of one end against every one of
+// the other: the best pair makes the link, and one that finds no partner hears nothing.
+func (p *pair) checkHands() (findings []verdict.Finding) {
+	const deaf = 10
+	least := func(a *gear.Antenna, others []*gear.Antenna) (loss unit.Decibels, partner *gear.Antenna) {
+		for i, o := range others {
+			if l := radio.PolarisationLoss(a.Polarisation, o.Polarisation); i == 0 || l < loss {
+				loss, partner = l, o
+			}
+		}
+		return loss, partner
+	}
+	best, a := unit.Decibels(math.Inf(1)), (*gear.Antenna)(nil)
+	var b *gear.Antenna
+	for _, own := range p.unit.antennas {
+		if loss, partner := least(own, p.eyes.antennas); partner != nil && loss < best {
+			best, a, b = loss, own, partner
+		}
+	}
+	if a == nil {
+		return nil
+	}
+	switch {
+	case best > deaf:
+		return []verdict.Finding{{Code: CodeHands, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label,
+				handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), best)}}
+	case best > 0:
+		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: verdict.Practice,
+			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.",
+				verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), best)})
+	}
+	for _, end := range [][2]*end{{&p.unit, &p.eyes}, {&p.eyes, &p.unit}} {
+		for _, x := range end[0].antennas {
+			if loss, _ := least(x, end[1].antennas); loss > deaf {
+				findings = append(findings, verdict.Finding{
+					Code:    CodeDeaf,
+					Level:   verdict.Caution,
+					Subject: end[0].label,
+					Source:  verdict.Practice,
+					Says: fmt.Sprintf("%s on %s is %s and meets none of its hand on %s: that antenna hears next to nothing.",
+						x.Label(), end[0].label, handWords(x.Polarisation), end[1].label),
+				})
+				break
+			}
+		}
+	}
+	return findings
+}
+
+// checkPlacing judges how the quad's antennas are placed.
+func (p *pair) checkPlacing() (findings []verdict.Finding) {
+	a := p.Fit.Antennas
+	caution := func(code verdict.Code, says string, args ...any) {
+		findings = append(findings, verdict.Finding{
+			Code:    code,
+			Level:   verdict.Caution,
+			Subject: p.Quad.Label(),
+			Source:  verdict.Practice,
+			Says:    fmt.Sprintf(says, args...),
+		})
+	}
+	var missing []verdict.Missing
+	if len(a.Models) > 1 {
+		switch {
+		case a.AngleDeg == nil:
+			missing = append(missing,
+				verdict.FitValue(p.Case, "antennas.angleDeg", "angle between the antennas of "+p.Quad.Label()))
+		case *a.AngleDeg < goodAngle-angleSlack || *a.AngleDeg > goodAngle+2*angleSlack:
+			caution(CodeAngle, "The antennas stand %s apart; about %s lets one hear what the other loses.", a.AngleDeg,
+				goodAngle)
+		}
+	}
+	switch {
+	case a.CarbonMM == nil:
+		missing = append(missing,
+			verdict.FitValue(p.Case, "antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
+	case *a.CarbonMM < carbonRoom:
+		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.",
+			a.CarbonMM, float64(*a.CarbonMM/radio.Wavelength(5800)), carbonRoom)
+	}
+	clash, more := p.clash()
+	missing = append(missing, more...)
+	switch {
+	case clash == "":
+	case a.ControlMM == nil:
+		missing = append(missing,
+			verdict.FitValue(p.Case, "antennas.controlMM",
+				"distance of the antennas of "+p.Quad.Label()+" from the antenna of the sticks"))
+	case *a.ControlMM < controlRoom:
+		caution(CodeControl, "%s, and the video antennas are %s from its antenna: keep %s between them.", clash, a.ControlMM,
+			controlRoom)
+	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, p.Quad.Label(), missing...))
+	}
+	return findings
+}
+
+// fewMatings is how many left are worth a word (from memory).
+const fewMatings = 5
+
+// unplugs says whether the plan takes the unit's antennas off or puts some on.
+func (p *pair) unplugs() bool {
+	now, next := &p.Quad.Now, p.Fit
+	if p.FitName == "now" {
+		return false
+	}
+	same := now.AirUnit != nil && now.AirUnit.Kit == p.air.KitID && now.Antennas != nil && next.Antennas != nil &&
+		slices.Equal(now.Antennas.Models, next.Antennas.Models) && now.Antennas.Adapter == next.Antennas.Adapter
+	return !same
+}
+
+// checkMatings counts the matings of the unit's antenna plugs against what they
+// survive: a swap takes one. The bench counts them as they are made.
+func (p *pair) checkMatings() []verdict.Finding {
+	kit, owned := p.Fleet.Piece(p.air.KitID)
+	if !p.unplugs() {
+		return nil // nothing is taken off
+	}
+	if !owned || kit.Matings == nil || p.unit.port == nil {
+		return nil
+	}
+	connector, ok := gear.Find[*gear.Connector](p.Library, p.unit.port.Plug)
+	if !ok || connector.Matings == nil {
+		return nil
+	}
+	left := *connector.Matings - *kit.Matings
+	f := verdict.Finding{
+		Code:    CodeMatings,
+		Level:   verdict.Caution,
+		Subject: p.unit.label,
+		Source:  connector.Source.String(),
+	}
+	switch {
+	case left <= 0:
+		f.Level, f.Says = verdict.Unfit, fmt.Sprintf("The antenna plugs of %s have been on and off %d times; a %s "+
+			"survives about %d. Change the plug or the unit.",
+			p.unit.label, *kit.Matings, connector.Label(), *connector.Matings)
+	case left == 1:
+		f.Says = fmt.Sprintf("The antenna plugs of %s have about one mating left, and a swap takes it: leave them on, or "+
+			"have a new plug ready.",
+			p.unit.label)
+	case left <= fewMatings:
+		f.Says = fmt.Sprintf("The antenna plugs of %s have about %d matings left, and every swap takes one: leave them on "+
+			"where you can, and glue or clip them.",
+			p.unit.label, left)
+	default:
+		return nil
+	}
+	return []verdict.Finding{f}
+}

@@ -1,0 +1,314 @@
+package link
+
+import (
+	"fmt"
+	"strings"
+
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
+)
+
+// checkDevice judges what is planned for one device: whether the release can
+// be put on, what cannot be undone, and activation.
+func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
+	var findings []verdict.Finding
+	if s.Updating() {
+		findings = append(findings, t.checkUpdate(d, s)...)
+	}
+	if r, ok := d.Release(s.Target); ok && r.Advice != nil {
+		findings = append(findings, verdict.Finding{
+			Code:    CodeAdvice,
+			Level:   verdict.Caution,
+			Subject: s.Label,
+			Says:    fmt.Sprintf("Release %s of %s is best avoided: %s", r.Version, d.Label(), r.Advice.Why),
+			Source:  d.Source.String(),
+		})
+	}
+	switch needed := d.ActivationNeeded(); {
+	case needed == nil:
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
+			Of: "gear", ID: d.ID, Field: "activation", Label: "whether " + d.Label() + " needs activating"}))
+	case !*needed:
+	case s.Activated == nil:
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
+			Of: "kit", ID: s.KitID, Field: "activated", Label: "whether " + s.Label + " has been activated"}))
+	case !*s.Activated && !t.wakes(d, s):
+		if !s.Current.Known() && s.Owned() {
+			findings = append(findings,
+				verdict.CannotTell(verdict.Link, CodeActivation, s.Label, t.slotValue(s, "", "firmware")))
+			break
+		}
+		findings = append(findings, verdict.Finding{
+			Code:    CodeActivation,
+			Level:   verdict.Unfit,
+			Subject: s.Label,
+			Source:  d.Source.String(),
+			Says: fmt.Sprintf("%s must be activated once before it links; that works on %s, and no permitted steps lead over "+
+				"such a release to %s.",
+				s.Label, d.Activation.Firmware, orUnknown(string(s.Target))),
+		})
+	case !*s.Activated:
+		says := fmt.Sprintf("%s must be activated once, with an account and internet, before it links.", s.Label)
+		if len(d.Activation.Tools) > 0 {
+			says = fmt.Sprintf("%s must be activated once in %s, with an account and internet, before it links.", s.Label,
+				orList(d.Activation.Tools))
+		}
+		findings = append(findings, verdict.Finding{
+			Code:    CodeActivation,
+			Level:   verdict.Caution,
+			Subject: s.Label,
+			Says:    says,
+			Source:  d.Source.String(),
+		})
+	}
+	return findings
+}
+
+// wakes says whether a device can be activated on its way to what is planned for it.
+// One still to be bought comes on a release nobody knows: that is not held against it.
+func (t *trio) wakes(d *gear.Device, s fleet.State) bool {
+	if d.Activation.Firmware.IsAny() || !s.Owned() {
+		return true
+	}
+	_, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target, Activated: true})
+	return ok
+}
+
+func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
+	steps, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target})
+	if !ok {
+		if _, listed := d.Release(s.Target); !listed {
+			return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, verdict.Missing{Of: "gear", ID: d.ID,
+				Field: "releases", Label: fmt.Sprintf("how release %s gets onto %s", s.Target, d.Label())})}
+		}
+		if !s.Current.Known() {
+			return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, verdict.Missing{Of: "kit", ID: s.KitID,
+				Field: "firmware", Label: fmt.Sprintf("%s, to know whether %s goes on it", carried(s), s.Target)})}
+		}
+		return []verdict.Finding{{Code: CodeNoWay, Level: verdict.Unfit, Subject: s.Label, Source: d.Source.String(),
+			Says: fmt.Sprintf("Release %s cannot be put on %s: no permitted steps lead there from %s.", s.Target, s.Label,
+				s.Current),
+			Compares: []verdict.Compare{{What: s.Label + " firmware", Needed: string(s.Target), There: string(s.Current)}}}}
+	}
+	var findings []verdict.Finding
+	for _, step := range steps {
+		if step.OneWay {
+			findings = append(findings, verdict.Finding{
+				Code:    CodeOneWay,
+				Level:   verdict.Caution,
+				Subject: s.Label,
+				Source:  d.Source.String(),
+				Says: fmt.Sprintf("Updating %s from %s to %s is a one-way door: nothing known puts the old release back.",
+					s.Label, orUnknown(string(step.From)), step.To),
+			})
+		}
+	}
+	return findings
+}
+
+// checkMode judges the mode planned for the goggles.
+func (t *trio) checkMode() []verdict.Finding {
+	s := t.eyes
+	if s.ToMode == "" || len(t.goggles.Modes) == 0 {
+		return nil // a pairing that needs a mode says so itself
+	}
+	mode, ok := t.goggles.Mode(s.ToMode)
+	if !ok {
+		return []verdict.Finding{{Code: CodeNoMode, Level: verdict.Unfit, Subject: s.Label, Source: t.goggles.Source.String(),
+			Says: fmt.Sprintf("%s has no mode %s.", t.goggles.Label(), s.ToMode)}}
+	}
+	switch lies(mode.Firmware, s.Target) {
+	case no:
+		return []verdict.Finding{{Code: CodeNoMode, Level: verdict.Unfit, Subject: s.Label, Source: t.goggles.Source.String(),
+			Says: fmt.Sprintf("%s %s has no mode %s; it comes with %s.", s.Label, on(s.Target), mode.Label(), mode.Firmware),
+			Compares: []verdict.Compare{{What: "firmware for mode " + mode.Label(), Needed: mode.Firmware.String(),
+				There: string(s.Target)}}}}
+	case unsure:
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoMode, s.Label, t.slotValue(s, "goggles", "firmware"))}
+	}
+	if s.Mode == "" || s.Mode == s.ToMode {
+		return nil
+	}
+	from := t.modeLabel(s.Mode)
+	f := verdict.Finding{Code: CodeModeSwitch, Subject: s.Label, Source: t.goggles.Source.String()}
+	switch keeps := t.goggles.SwitchKeeps(s.Mode, s.ToMode); {
+	case keeps == nil:
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeModeSwitch, s.Label, verdict.Missing{
+			Of:    "gear",
+			ID:    t.goggles.ID,
+			Field: "modeSwitch",
+			Label: fmt.Sprintf("whether %s keeps its bindings from mode %s to %s", t.goggles.Label(), from, mode.Label()),
+		})}
+	case *keeps:
+		f.Level, f.Says = verdict.Fits, fmt.Sprintf("Switching %s from mode %s to %s keeps its bindings.", s.Label, from,
+			mode.Label())
+	default:
+		f.Level, f.Says = verdict.Caution, fmt.Sprintf("Switching %s from mode %s to %s loses its bindings: every quad "+
+			"flown with it must be bound again.",
+			s.Label, from, mode.Label())
+	}
+	return []verdict.Finding{f}
+}
+
+// checkTaken says when another quad's plan holds the same air unit.
+func (t *trio) checkTaken() []verdict.Finding {
+	if !t.air.Owned() {
+		return nil
+	}
+	other, taken := t.Fleet.Holder(t.air.KitID, t.Quad.ID)
+	if !taken {
+		return nil
+	}
+	return []verdict.Finding{{
+		Code:    CodeTaken,
+		Level:   verdict.Unfit,
+		Subject: t.air.Label,
+		Source:  "the plans of this fleet",
+		Says:    fmt.Sprintf("%s is planned into %s too; it cannot be in both.", t.air.Label, other.Label()),
+	}}
+}
+
+// checkFullPower warns of a craft that never reaches full transmit power.
+func (t *trio) checkFullPower() []verdict.Finding {
+	if t.Fit.Board != "" {
+		return nil
+	}
+	r := t.airUnit.Radio
+	if r == nil || r.FullPowerOnlyArmed == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeLowPower, t.air.Label,
+			verdict.GearValue(&t.airUnit.Entry, "radio.fullPowerOnlyArmed",
+				"whether "+t.airUnit.Label()+" reaches full power without a flight board"))}
+	}
+	if !*r.FullPowerOnlyArmed {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeLowPower, Level: verdict.Caution, Subject: t.air.Label,
+		Source: t.airUnit.SourceOf("radio.fullPowerOnlyArmed").String(),
+		Says: fmt.Sprintf("%s reaches full power only with a flight board connected and armed; without one it stays at "+
+			"low power.",
+			t.air.Label)}}
+}
+
+// today is the statement that holds for what the quad flies with today, whatever the
+// goggles; nil where it has no link, or where what is missing keeps it from being known.
+func (t *trio) today() (*gear.Pairing, []verdict.Missing) {
+	if t.FitName == "now" {
+		return nil, nil
+	}
+	before, hasAir, hasGoggles := newTrio(fleet.NowCase(t.Library, t.Fleet, t.Quad))
+	if !hasAir || !hasGoggles {
+		return nil, nil
+	}
+	list, _ := before.statements()
+	p, video := before.holding(list)
+	switch {
+	case p == nil || video == no:
+		return nil, nil
+	case video == unsure:
+		return nil, before.lacking(p)
+	}
+	return p, nil
+}
+
+// checkFeatures compares what the link gives now and next: features, limits, and
+// whether the picture of a camera that sits upside down can be turned. What would have
+// to be known to tell is named.
+func (t *trio) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
+	subject := t.air.Label + " with " + t.eyes.Label
+	if t.Fit.UpsideDown != nil && *t.Fit.UpsideDown {
+		findings = append(findings, t.checkFlip(next, subject)...)
+	}
+	p, missing := t.today()
+	var lost []string
+	if p != nil && p != next {
+		switch {
+		case p.Features == nil:
+			missing = append(missing, verdict.GearValue(&p.Entry, "features", "what the link of today gives: features"))
+		case next.Features == nil && len(p.Features) > 0:
+			missing = append(missing, verdict.GearValue(&next.Entry, "features", "what this link gives: features"))
+		default:
+			lost = p.Beyond(next)
+		}
+		lost = append(lost, lostLimits(p.Limits, next.Limits)...)
+	}
+	if p != nil {
+		recording, unstated := t.lostRecording()
+		lost, missing = append(lost, recording...), append(missing, unstated...)
+	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Link, CodeFeaturesLost, subject, missing...))
+	}
+	if len(lost) == 0 {
+		return findings
+	}
+	says := "Lost against now: " + strings.Join(lost, ", ") + "."
+	if gained := next.Beyond(p); len(gained) > 0 {
+		says += " Gained: " + strings.Join(gained, ", ") + "."
+	}
+	return append(findings, verdict.Finding{Code: CodeFeaturesLost, Level: verdict.Caution, Subject: subject,
+		Says: says, Source: next.Source.String()})
+}
+
+// lostRecording is a recording of today's air unit that replaces an action camera, and
+// that the next one does not make.
+func (t *trio) lostRecording() (lost []string, missing []verdict.Missing) {
+	before, _, ok := fleet.NowCase(t.Library, t.Fleet, t.Quad).AirUnit()
+	if !ok || before.ID == t.airUnit.ID {
+		return nil, nil
+	}
+	was, is := records(before), records(t.airUnit)
+	ask := func(u *gear.AirUnit) []verdict.Missing {
+		return []verdict.Missing{verdict.GearValue(&u.Entry, "camera.records", "whether its recording replaces an action camera")}
+	}
+	switch {
+	case was == no || is == yes:
+		return nil, nil
+	case was == unsure:
+		return nil, ask(before)
+	case is == unsure:
+		return nil, ask(t.airUnit)
+	}
+	return []string{"a recording that replaces an action camera"}, nil
+}
+
+func records(u *gear.AirUnit) answer {
+	switch {
+	case u.Without("camera"):
+		return no
+	case u.Camera == nil || u.Camera.RecordsOwn == nil:
+		return unsure
+	case *u.Camera.RecordsOwn:
+		return yes
+	}
+	return no
+}
+
+// lostLimits says which limits are tighter than before.
+func lostLimits(was, is *gear.Limits) (lost []string) {
+	if was == nil || is == nil {
+		return nil
+	}
+	if was.BitrateMbps != nil && is.BitrateMbps != nil && unit.Over(*was.BitrateMbps, *is.BitrateMbps) {
+		lost = append(lost, fmt.Sprintf("bit rate (%s at most, today %s)", is.BitrateMbps, was.BitrateMbps))
+	}
+	if was.RangeKM != nil && is.RangeKM != nil && unit.Over(*was.RangeKM, *is.RangeKM) {
+		lost = append(lost, fmt.Sprintf("range (%s at most, today %s)", is.RangeKM, was.RangeKM))
+	}
+	return lost
+}
+
+// checkFlip asks whether a link can turn the picture of a camera that sits upside down.
+func (t *trio) checkFlip(p *gear.Pairing, subject string) []verdict.Finding {
+	switch {
+	case p.Gives(gear.FeatureFlip):
+		return nil
+	case len(p.Features) == 0:
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeUpsideDown, subject,
+			verdict.GearValue(&p.Entry, "features", "whether the picture can be flipped: features"))}
+	}
+	return []verdict.Finding{{Code: CodeUpsideDown, Level: verdict.Change, Subject: subject, Source: p.Source.String(),
+		Says: "The camera sits upside down, and this link cannot flip the picture: remount the camera the right way up."}}
+}

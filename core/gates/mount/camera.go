@@ -1,0 +1,254 @@
+package mount
+
+import (
+	"fmt"
+	"math"
+
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
+)
+
+const (
+	// bend is what a cable wants over the straight way: a ribbon must not be bent
+	// hard (common practice; the share is from memory).
+	bend = 1.10
+	// cageSlack is what a camera cage gives on both sides together (from memory).
+	cageSlack unit.Millimetres = 0.5
+)
+
+func (s *seat) checkCamera() (findings []verdict.Finding) {
+	cam := s.airUnit.Camera
+	if cam == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(),
+			s.unitValue("camera", "camera"))}
+	}
+	var missing []verdict.Missing
+	need := func(v *unit.Millimetres, m verdict.Missing) bool {
+		if v == nil {
+			missing = append(missing, m)
+		}
+		return v != nil
+	}
+	wide, cage := need(cam.WidthMM,
+		s.unitValue("camera.widthMM", "camera width")), need(s.frame.CageMM, s.frameValue("cageMM", "camera cage"))
+	if wide && cage {
+		gap := unit.Less(*s.frame.CageMM, *cam.WidthMM)
+		switch {
+		case unit.Over(-cageSlack, gap):
+			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: verdict.Practice,
+				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(),
+					s.frame.CageMM)})
+		case unit.Over(gap, cageSlack):
+			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: verdict.Practice,
+				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM,
+					gap/2)})
+		}
+	}
+	if cam.PerSide == nil {
+		missing = append(missing, s.unitValue("camera.perSide", "screws on each side of its camera"))
+	}
+	if s.frame.CagePerSide == nil {
+		missing = append(missing, s.frameValue("cagePerSide", "screws on each side of its cage"))
+	}
+	if cam.PerSide != nil && s.frame.CagePerSide != nil && *cam.PerSide > *s.frame.CagePerSide {
+		findings = append(findings, verdict.Finding{Code: CodePerSide, Level: verdict.Caution, Source: verdict.Practice,
+			Says: fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt "+
+				"after each.",
+				*cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)})
+	}
+	cable, way := need(cam.CableMM,
+		s.unitValue("camera.cableMM",
+			"camera cable")), need(s.bay.CameraMM,
+		s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
+	if cable && way {
+		if wanted := *s.bay.CameraMM * bend; unit.Over(wanted, *cam.CableMM) {
+			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: verdict.Practice,
+				Compares: []verdict.Compare{{
+					What:   "camera cable",
+					Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)),
+					There:  cam.CableMM.String(),
+				}},
+				Says: fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM,
+					s.bay.Label(), s.frame.Label(), float64(wanted))})
+		}
+	}
+	if cam.LensMM != nil && s.frame.GuardMM != nil && *cam.LensMM > *s.frame.GuardMM {
+		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: verdict.Practice,
+			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.",
+				unit.Less(*cam.LensMM, *s.frame.GuardMM))})
+	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
+	}
+	return findings
+}
+
+// Tilt is how far a camera turns in its cage before it touches.
+type Tilt struct {
+	UpDeg   unit.Degrees  `json:"upDeg"`   // below 0: it touches as it lies
+	DownDeg unit.Degrees  `json:"downDeg"` // the same looking down
+	Below   string        `json:"below"`   // what it touches then
+	Touches string        `json:"touches"`
+	Wanted  *unit.Degrees `json:"wanted,omitempty"`
+	// The body from its screws, and the room around them.
+	HeightMM unit.Millimetres `json:"heightMM"`
+	FrontMM  unit.Millimetres `json:"frontMM"`
+	BackMM   unit.Millimetres `json:"backMM"`
+	DownMM   unit.Millimetres `json:"downMM"`
+	UpMM     unit.Millimetres `json:"upMM"`
+	BehindMM unit.Millimetres `json:"behindMM"`
+}
+
+// tilt turns the camera's body, a block around its screws, until a corner meets
+// the bottom plate, the top plate, which is taken to reach over it, or what
+// stands behind. A corner at distance r and angle a above the horizontal rises as
+// r·sin(a + tilt).
+func (s *seat) tilt() (Tilt, []verdict.Missing) {
+	cam, f := s.airUnit.Camera, s.frame
+	var missing []verdict.Missing
+	for _, need := range []struct {
+		value *unit.Millimetres
+		what  verdict.Missing
+	}{
+		{cam.HeightMM, s.unitValue("camera.heightMM", "height of the camera")},
+		{cam.FrontMM, s.unitValue("camera.frontMM", "front of the camera's body")},
+		{cam.BackMM, s.unitValue("camera.backMM", "back of the camera")},
+		{f.CameraDownMM, s.frameValue("cameraDownMM", "room under the camera")},
+		{f.CameraUpMM, s.frameValue("cameraUpMM", "room over the camera")},
+		{f.CameraBackMM, s.frameValue("cameraBackMM", "room behind the camera")},
+	} {
+		if need.value == nil {
+			missing = append(missing, need.what)
+		}
+	}
+	if len(missing) > 0 {
+		return Tilt{}, missing
+	}
+	half, back, front := float64(*cam.HeightMM)/2, float64(*cam.BackMM), float64(*cam.FrontMM)
+	t := Tilt{Wanted: s.Fit.TiltDeg, HeightMM: *cam.HeightMM, FrontMM: *cam.FrontMM, BackMM: *cam.BackMM,
+		DownMM: *f.CameraDownMM, UpMM: *f.CameraUpMM, BehindMM: *f.CameraBackMM}
+	down, up, behind := float64(*f.CameraDownMM), float64(*f.CameraUpMM), float64(*f.CameraBackMM)
+	t.UpDeg, t.Touches = turnsFree([]wall{
+		{"the bottom plate with its back", down, back, half},
+		{"the top plate with its front", up, front, half},
+		{"what stands behind it", behind, half, back},
+	})
+	t.DownDeg, t.Below = turnsFree([]wall{
+		{"the bottom plate with its front", down, front, half},
+		{"the top plate with its back", up, back, half},
+		{"what stands behind it", behind, half, back},
+	})
+	return t, nil
+}
+
+// wall lies reach away from the screws; the corner that meets it is x along it and y
+// towards it at no tilt.
+type wall struct {
+	touches     string
+	reach, x, y float64
+}
+
+// turnsFree is how far a camera turns before a corner meets a wall, up to 90°.
+func turnsFree(walls []wall) (free unit.Degrees, touches string) {
+	free, touches = 90, "nothing"
+	for _, w := range walls {
+		if at := firstTouch(w.reach, w.x, w.y); at < free {
+			free, touches = at, w.touches
+		}
+	}
+	return free, touches
+}
+
+// firstTouch is the turn in degrees at which a corner, x along a wall and y
+// towards it, meets that wall at a distance: y·cos t + x·sin t = reach. It is −1
+// where the corner is through it from the start, and 90 where it never is up to
+// there.
+func firstTouch(reach, x, y float64) unit.Degrees {
+	if y > reach {
+		return -1
+	}
+	r := math.Hypot(x, y)
+	if r <= reach {
+		return 90
+	}
+	return unit.Degrees(min(90, (math.Asin(reach/r)-math.Atan2(y, x))*180/math.Pi))
+}
+
+// checkTilt says whether the camera turns as far as is wanted; not asked for
+// where nothing is.
+func (s *seat) checkTilt() []verdict.Finding {
+	t, missing := s.tilt()
+	wanted := s.Fit.TiltDeg
+	switch {
+	case len(missing) > 0 && wanted == nil:
+		return nil
+	case len(missing) > 0:
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
+	case t.UpDeg < 0:
+		return []verdict.Finding{{
+			Code:   CodeTilt,
+			Level:  verdict.Unfit,
+			Source: verdict.Practice,
+			Says:   fmt.Sprintf("The camera does not go in: level, it already touches %s.", t.Touches),
+		}}
+	case wanted != nil && *wanted < 0 && unit.Over(-*wanted, t.DownDeg):
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
+			Compares: []verdict.Compare{{
+				What:   "tilt down",
+				Needed: (-*wanted).String(),
+				There:  fmt.Sprintf("%.0f° free", math.Floor(float64(t.DownDeg))),
+			}},
+			Says: fmt.Sprintf("Looking down by %s the camera touches %s; it is free down to %.0f°. Where it touches, the "+
+				"recording shakes.",
+				-*wanted, t.Below, math.Floor(float64(t.DownDeg)))}}
+	case wanted != nil && unit.Over(*wanted, t.UpDeg):
+		return []verdict.Finding{{Code: CodeTilt, Level: verdict.Unfit, Source: verdict.Practice,
+			Compares: []verdict.Compare{{
+				What:   "tilt",
+				Needed: wanted.String(),
+				There:  fmt.Sprintf("%.0f° free", math.Floor(float64(t.UpDeg))),
+				Margin: fmt.Sprintf("%.0f°", math.Floor(float64(t.UpDeg))-float64(*wanted)),
+			}},
+			Says: fmt.Sprintf("Tilted by %s the camera touches %s; it is free up to %.0f°. Where it touches, the recording "+
+				"shakes.",
+				wanted, t.Touches, math.Floor(float64(t.UpDeg)))}}
+	}
+	return nil
+}
+
+// checkLeads holds the antenna leads against their way; not asked for where the
+// antennas or the way are not stated.
+func (s *seat) checkLeads() (findings []verdict.Finding) {
+	if s.Fit.Antennas == nil || len(s.Fit.Antennas.Models) == 0 {
+		return nil // the antenna gate asks for them
+	}
+	if s.bay.AntennaMM == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(),
+			s.frameValue("bays."+s.bay.ID+".antennaMM", "way of the antenna leads from its "+s.bay.Label()))}
+	}
+	wanted := *s.bay.AntennaMM * bend
+	seen := map[string]bool{}
+	for _, id := range s.Fit.Antennas.Models {
+		a, ok := gear.Find[*gear.Antenna](s.Library, id)
+		if !ok || seen[id] || a.LeadMM != nil && !unit.Over(wanted, *a.LeadMM) {
+			continue
+		}
+		seen[id] = true
+		if a.LeadMM == nil {
+			findings = append(findings,
+				verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(),
+					verdict.GearValue(&a.Entry, "leadMM", "length of the lead")))
+			continue
+		}
+		findings = append(findings, verdict.Finding{Code: CodeLead, Level: verdict.Unfit, Source: verdict.Practice,
+			Compares: []verdict.Compare{{
+				What:   "antenna lead",
+				Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)),
+				There:  a.LeadMM.String(),
+			}},
+			Says: fmt.Sprintf("The lead of %s is %s; from the %s of %s it wants %.0f mm with its bends.", a.Label(), a.LeadMM,
+				s.bay.Label(), s.frame.Label(), float64(wanted))})
+	}
+	return findings
+}

@@ -1,0 +1,117 @@
+package mount
+
+import (
+	"fmt"
+	"math"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
+)
+
+// Candidates lists the plates and screws that would do, and the other bays.
+func Candidates(c fleet.Case) (list []verdict.Candidate) {
+	s := newSeat(c)
+	if len(s.missing) > 0 {
+		return nil
+	}
+	change := func(costs string, change func(*fleet.Mounting)) {
+		m := c.Fit.Mounting
+		change(&m)
+		list = append(list, verdict.Candidate{Costs: costs, Effort: verdict.Part, Patch: fleet.Patch{Mounting: &m}})
+	}
+	for _, p := range s.plates() {
+		costs := ""
+		if p.Printed && c.Fleet.SpareCount(p.ID, c.Quad.ID) == 0 {
+			if across, ok := outline(p); ok {
+				costs = "about " + across
+			}
+		}
+		change(costs, func(m *fleet.Mounting) { m.Plate, m.Screw = p.ID, "" })
+	}
+	_, holds := s.holds()
+	for _, cand := range s.screwChoices() {
+		change("", func(m *fleet.Mounting) { m.Screw, m.Washer = cand.screw, cand.washer })
+	}
+	if d, missing := s.drilling(); len(missing) == 0 && d.does() && !holds {
+		change("four holes in the frame", func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
+	}
+	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && t.UpDeg >= 0 &&
+		(unit.Over(*t.Wanted, t.UpDeg) || unit.Over(-*t.Wanted, t.DownDeg)) {
+		most := unit.Degrees(math.Floor(float64(t.UpDeg)))
+		if *t.Wanted < 0 {
+			most = -unit.Degrees(math.Floor(float64(t.DownDeg)))
+		}
+		change("less tilt", func(m *fleet.Mounting) { m.TiltDeg = &most })
+	}
+	for i := range s.frame.Bays {
+		bay := &s.frame.Bays[i]
+		on, _ := s.standoff(bay)
+		switch {
+		case on != nil:
+			change("", func(m *fleet.Mounting) {
+				if m.Standoff = on.ID; bay.ID != m.Bay {
+					m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false
+				}
+			})
+		case bay.ID != c.Fit.Bay:
+			change("", func(m *fleet.Mounting) { m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false })
+		}
+	}
+	return list
+}
+
+// screwChoice is a screw that would do, as it is or over a washer.
+type screwChoice struct{ screw, washer string }
+
+// screwChoices lists the screws that would do, and those in the box that would
+// over a washer.
+func (s *seat) screwChoices() (list []screwChoice) {
+	holes, ok := s.holds()
+	if !ok {
+		return nil
+	}
+	plan, missing := s.screwPlan(holes)
+	if len(missing) > 0 {
+		return nil
+	}
+	have := func(id string) bool { return s.Fleet.SpareCount(id, s.Quad.ID) >= fleet.UnitScrews }
+	for _, screw := range gear.All[*gear.Screw](s.Library) {
+		if plan.does(screw) {
+			if screw.ID != s.Fit.Screw {
+				list = append(list, screwChoice{screw.ID, s.Fit.Washer})
+			}
+			continue
+		}
+		for _, w := range gear.All[*gear.Washer](s.Library) {
+			if s.washer != nil || w.Size != plan.Size || w.ThickMM == nil || !have(screw.ID) {
+				continue
+			}
+			over := plan
+			over.LeastMM, over.MostMM = plan.LeastMM+*w.ThickMM, plan.MostMM+*w.ThickMM
+			if over.does(screw) {
+				list = append(list, screwChoice{screw.ID, w.ID})
+			}
+		}
+	}
+	return list
+}
+
+// outline is how large a plate that joins two patterns is: the larger of them and
+// what a hole wants around it; false where its screws or thickness are not stated.
+func outline(p *gear.Plate) (string, bool) {
+	size := max(sizes[p.From.Screw], sizes[p.To.Screw])
+	if p.ThickMM == nil || size == 0 {
+		return "", false
+	}
+	around := 2 * edgeDiameters * size
+	return fmt.Sprintf("%.0f×%.0f×%s", float64(max(p.From.XMM, p.To.XMM)+around),
+		float64(max(p.From.YMM, p.To.YMM)+around), p.ThickMM), true
+}
+
+func (s *seat) tiltIfAny() (Tilt, []verdict.Missing) {
+	if s.airUnit.Camera == nil {
+		return Tilt{}, []verdict.Missing{s.unitValue("camera", "camera")}
+	}
+	return s.tilt()
+}

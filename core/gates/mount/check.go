@@ -1,0 +1,76 @@
+package mount
+
+import (
+	"fmt"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+)
+
+// The findings of this gate.
+const (
+	CodeUnknown verdict.Code = "mount.unknown"
+	CodeHoles   verdict.Code = "mount.holes"
+	CodePlate   verdict.Code = "mount.plate"
+	CodeScrew   verdict.Code = "mount.screw"
+	CodeTooLong verdict.Code = "mount.screw-too-long"
+	CodeShort   verdict.Code = "mount.screw-too-short"
+	CodeOrder   verdict.Code = "mount.screw-to-order"
+	CodeShallow verdict.Code = "mount.thread-too-shallow"
+	CodeDrilled verdict.Code = "mount.drilled"
+	CodeEdge    verdict.Code = "mount.drilled-at-the-edge"
+	CodeHeight  verdict.Code = "mount.height"
+	CodeTilt    verdict.Code = "mount.camera-tilt"
+	CodeCage    verdict.Code = "mount.cage"
+	CodePerSide verdict.Code = "mount.camera-screws"
+	CodeLens    verdict.Code = "mount.lens"
+	CodeCable   verdict.Code = "mount.camera-cable"
+	CodeAccess  verdict.Code = "mount.access"
+	CodeLead    verdict.Code = "mount.antenna-lead"
+	CodeTurned  verdict.Code = "mount.board-turned"
+	CodeFits    verdict.Code = "mount.fits"
+)
+
+// dangers of the findings: a screw too long drives into the circuit board, one too
+// short lets go in the air, a turned board flips the quad over.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeUnknown: verdict.Destroys,
+	CodeTooLong: verdict.Destroys,
+	CodeScrew:   verdict.Destroys,
+	CodeShort:   verdict.Falls,
+	CodeShallow: verdict.Falls,
+	CodeTurned:  verdict.Falls,
+	CodeDrilled: verdict.Inconvenient,
+	CodeEdge:    verdict.Falls,
+}
+
+// Check judges how the air unit of one fit is mounted.
+func Check(c fleet.Case) []verdict.Finding {
+	s := newSeat(c)
+	findings := make([]verdict.Finding, 0, 4)
+	if len(s.missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, c.Quad.Label(), s.missing...))
+	} else {
+		findings = append(findings, s.checkHoles()...)
+		findings = append(findings, s.checkHeight()...)
+		findings = append(findings, s.checkCamera()...)
+		if s.airUnit.Camera != nil {
+			findings = append(findings, s.checkTilt()...)
+		}
+		findings = append(findings, s.checkLeads()...)
+		findings = append(findings, s.checkAccess()...)
+	}
+	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
+		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,
+			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it "+
+				"flips over.",
+				turn, turn)})
+	}
+	if len(findings) == 0 {
+		holes, _ := s.holds()
+		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
+			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(),
+				s.frame.Label(), s.screws(holes))})
+	}
+	return verdict.Said(verdict.Mount, c.Quad.Label(), findings, dangers)
+}

@@ -1,0 +1,136 @@
+// Package mount is the gate that asks whether the air unit really goes into the
+// frame: holes, screws, height, camera, and what can be reached once it is closed.
+package mount
+
+import (
+	"reflect"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// seat is an air unit in a bay of a frame.
+type seat struct {
+	fleet.Case
+	airUnit *gear.AirUnit
+	frame   *gear.Frame
+	bay     *gear.Bay
+	plate   *gear.Plate
+	washer  *gear.Washer
+	hasUnit bool
+	missing []verdict.Missing
+}
+
+func newSeat(c fleet.Case) *seat {
+	s := &seat{Case: c}
+	s.airUnit, _, s.hasUnit = c.AirUnit()
+	s.plate, _ = gear.Find[*gear.Plate](c.Library, c.Fit.Plate)
+	s.washer, _ = gear.Find[*gear.Washer](c.Library, c.Fit.Washer)
+	if !s.hasUnit {
+		s.missing = append(s.missing, verdict.FitValue(s.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
+		return s
+	}
+	if m := s.airUnit.Mount; m == nil || len(m.Patterns) == 0 {
+		s.missing = append(s.missing, s.unitValue("mount.patterns", "hole patterns"))
+	}
+	s.frame, _ = gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
+	if s.frame == nil {
+		s.missing = append(s.missing, verdict.FitValue(s.Case, "frame", "frame of "+c.Quad.Label()))
+		return s
+	}
+	s.bay, _ = s.frame.Bay(c.Fit.Bay)
+	switch {
+	case s.bay == nil:
+		s.missing = append(s.missing, verdict.FitValue(s.Case, "bay", "where in "+s.frame.Label()+" the unit goes"))
+	case len(s.bay.Patterns) == 0:
+		s.missing = append(s.missing, s.frameValue("bays."+s.bay.ID+".patterns", "hole patterns of its "+s.bay.Label()))
+	}
+	return s
+}
+
+func (s *seat) unitValue(field, words string) verdict.Missing {
+	return verdict.GearValue(&s.airUnit.Entry, field, words)
+}
+
+func (s *seat) frameValue(field, words string) verdict.Missing {
+	return verdict.GearValue(&s.frame.Entry, field, words)
+}
+
+// common lists the patterns of the unit that lie over one of a list.
+func (s *seat) common(list []gear.Holes) (common []gear.Holes) {
+	for _, own := range s.airUnit.Mount.Patterns {
+		if slices.ContainsFunc(list, own.Same) {
+			common = append(common, own)
+		}
+	}
+	return common
+}
+
+// meets finds the pattern of the unit that lies over one of a list, and of several the
+// one with the best screw: the one chosen, one in the box, one there is.
+func (s *seat) meets(list []gear.Holes) (best gear.Holes, ok bool) {
+	least := -1
+	for _, holes := range s.common(list) {
+		if effort := s.screwEffort(holes); least < 0 || effort < least {
+			best, least = holes, effort
+		}
+	}
+	return best, least >= 0
+}
+
+// screwEffort orders patterns by what their screws take.
+func (s *seat) screwEffort(holes gear.Holes) int {
+	plan, missing := s.screwPlan(holes)
+	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
+	switch {
+	case len(missing) > 0:
+		return 3
+	case picked && plan.does(chosen):
+		return 0
+	case !picked && plan.Owned:
+		return 1
+	case plan.Use != "":
+		return 2
+	}
+	return 4
+}
+
+// holds finds the unit's holes that take the screws: straight on the bay, on
+// the plate between, or in new holes; false where none fits.
+func (s *seat) holds() (gear.Holes, bool) {
+	if s.plate == nil {
+		if holes, ok := s.meets(s.bay.Patterns); ok || !s.Fit.Drill {
+			return holes, ok
+		}
+		d, missing := s.drilling()
+		return d.holes, len(missing) == 0
+	}
+	if !slices.ContainsFunc(s.bay.Patterns, s.plate.From.Same) {
+		return gear.Holes{}, false
+	}
+	return s.meets([]gear.Holes{s.plate.To})
+}
+
+// stays says whether the unit sits today as it is planned to: it is not judged on
+// screws it already has.
+func (s *seat) stays() bool {
+	if s.FitName == "now" {
+		return true
+	}
+	now := s.Quad.Now
+	return now.AirUnit != nil && s.Fit.AirUnit != nil && now.AirUnit.Kit == s.Fit.AirUnit.Kit &&
+		now.AirUnit.Model == s.Fit.AirUnit.Model &&
+		reflect.DeepEqual(now.Mounting, s.Fit.Mounting)
+}
+
+// plates lists the plates that would join the unit and the bay.
+func (s *seat) plates() (list []*gear.Plate) {
+	for _, p := range gear.All[*gear.Plate](s.Library) {
+		if _, ok := s.meets([]gear.Holes{p.To}); ok && slices.ContainsFunc(s.bay.Patterns, p.From.Same) {
+			list = append(list, p)
+		}
+	}
+	return list
+}

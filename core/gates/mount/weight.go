@@ -1,0 +1,186 @@
+package mount
+
+import (
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
+)
+
+// Part is a part that comes or leaves, with its mass; absent: not known.
+type Part struct {
+	Label string      `json:"label"`
+	Comes bool        `json:"comes"`
+	MassG *unit.Grams `json:"massG,omitempty"`
+}
+
+// Weight is what a swap does to the weight, hover and flight time.
+type Weight struct {
+	Parts   []Part      `json:"parts"`
+	ChangeG *unit.Grams `json:"changeG,omitempty"` // absent: a mass is not known
+	BeforeG *unit.Grams `json:"beforeG,omitempty"`
+	AfterG  *unit.Grams `json:"afterG,omitempty"`
+	// HoverPower and FlightTime are shares of today's; the minutes are those of a hover
+	// that leaves a fifth of the charge in the pack.
+	HoverPower   *float64 `json:"hoverPower,omitempty"`
+	FlightTime   *float64 `json:"flightTime,omitempty"`
+	HoverMinNow  *float64 `json:"hoverMinNow,omitempty"`
+	HoverMinNext *float64 `json:"hoverMinNext,omitempty"`
+	Unknown      []string `json:"unknown"` // parts whose mass is not known
+	// LeftOut are things that come or go and have no mass of their own here.
+	LeftOut []string `json:"leftOut"`
+	// MeasuredG is what the scale said after the swap; ErrorG how far what was
+	// added up is off.
+	MeasuredG *unit.Grams `json:"measuredG,omitempty"`
+	ErrorG    *unit.Grams `json:"errorG,omitempty"`
+}
+
+// Weigh adds up every part that leaves and comes. A weight measured after the
+// swap goes before what was added up.
+func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad, measured *unit.Grams) Weight {
+	w := addUp(lib, f, q)
+	var after unit.Grams
+	if w.AfterG != nil {
+		after = *w.AfterG
+	}
+	if measured != nil {
+		w.MeasuredG = measured
+		if w.AfterG != nil {
+			w.ErrorG = new(*measured - *w.AfterG)
+		}
+		after = *measured
+	}
+	w.hover(fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q), after)
+	return w
+}
+
+func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
+	w := Weight{
+		Parts:   []Part{},
+		Unknown: []string{},
+		LeftOut: leftOut(&q.Now, fleet.NewCase(lib, f, q).Fit),
+		BeforeG: q.AUWG,
+	}
+	now, next := masses(fleet.NowCase(lib, f, q)), masses(fleet.NewCase(lib, f, q))
+	left := append([]Part{}, next...)
+	for _, p := range now {
+		if i := indexOf(left, p.Label); i >= 0 {
+			left = append(left[:i], left[i+1:]...)
+			continue
+		}
+		w.Parts = append(w.Parts, p)
+	}
+	for _, p := range left {
+		p.Comes = true
+		w.Parts = append(w.Parts, p)
+	}
+	var change unit.Grams
+	for _, p := range w.Parts {
+		switch {
+		case p.MassG == nil:
+			w.Unknown = append(w.Unknown, p.Label)
+		case p.Comes:
+			change += *p.MassG
+		default:
+			change -= *p.MassG
+		}
+	}
+	if len(w.Unknown) > 0 {
+		return w
+	}
+	w.ChangeG = &change
+	if q.AUWG != nil && *q.AUWG+change > 0 {
+		w.AfterG = new(*q.AUWG + change)
+	}
+	return w
+}
+
+// leftOut names what a swap brings or takes and nobody weighs one by one.
+func leftOut(now, next *fleet.Fit) []string {
+	list := []string{}
+	if change.Capacitor(now) != change.Capacitor(next) {
+		list = append(list, "the capacitor")
+	}
+	if now.Harness != next.Harness || len(now.Wires) != len(next.Wires) {
+		list = append(list, "wires and solder")
+	}
+	if now.Screw != next.Screw || now.Washer != next.Washer {
+		list = append(list, "screws and washers")
+	}
+	if len(now.Loads) != len(next.Loads) {
+		list = append(list, "other loads")
+	}
+	return list
+}
+
+func indexOf(list []Part, label string) int {
+	for i := range list {
+		if list[i].Label == label {
+			return i
+		}
+	}
+	return -1
+}
+
+// masses lists the parts of a fit that have a mass of their own.
+func masses(c fleet.Case) (list []Part) {
+	add := func(label string, mass *unit.Grams) { list = append(list, Part{Label: label, MassG: mass}) }
+	if u, _, ok := c.AirUnit(); ok {
+		add(u.Label(), u.MassG)
+		if u.Camera != nil && u.Camera.MassG != nil {
+			add("camera of "+u.Label(), u.Camera.MassG)
+		}
+	} else if c.Fit.Analog != "" {
+		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
+	}
+	if r, ok := gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver); ok {
+		add(r.Label(), r.MassG)
+	}
+	if b, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+		add(b.Label(), b.MassG)
+	}
+	if frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame); ok {
+		add(frame.Label(), frame.MassG)
+	}
+	if p, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
+		add(p.Label(), p.MassG)
+	}
+	if p, ok := gear.Find[*gear.Plate](c.Library, c.Fit.Plate); ok {
+		add(p.Label(), p.MassG)
+	}
+	if on, ok := gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff); ok {
+		add("longer standoffs", longer(c, on))
+	}
+	for _, r := range c.Fit.Regulators {
+		if model, ok := gear.Find[*gear.Regulator](c.Library, r.Model); ok {
+			add(model.Label(), model.MassG)
+		}
+	}
+	if a := c.Fit.Antennas; a != nil {
+		for _, id := range a.Models {
+			if model, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
+				add(model.Label(), model.MassG)
+			}
+		}
+		if adapter, ok := gear.Find[*gear.Adapter](c.Library, a.Adapter); ok {
+			for range a.Models {
+				add(adapter.Label(), adapter.MassG)
+			}
+		}
+	}
+	if c.Fit.ActionG != nil {
+		add("action camera", c.Fit.ActionG)
+	}
+	return list
+}
+
+// longer is what other standoffs add to the frame's own, as if of one stock: a
+// standoff weighs with its length.
+func longer(c fleet.Case, on *gear.Standoff) *unit.Grams {
+	frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
+	if !ok || on.MassG == nil || on.LengthMM == nil || frame.StandoffMM == nil {
+		return nil
+	}
+	share := 1 - float64(*frame.StandoffMM / *on.LengthMM)
+	return new(*on.MassG * unit.Grams(float64(frame.StandoffCount())*share))
+}

@@ -1,0 +1,217 @@
+// Package osd is the gate that asks whether the flight board's data shows in the
+// goggles: dialect, canvas, layout, and what of today's layout is lost.
+package osd
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// builtInGrid is the grid of a unit's own layout: the analog one (common practice).
+const builtInGrid gear.Grid = "30x16"
+
+// Screen is what the goggles show of a flight board.
+type Screen struct {
+	Canvas bool      `json:"canvas"` // else the unit's own layout
+	Grid   gear.Grid `json:"grid"`
+	// NoCanvas says why there is none, where there is none.
+	NoCanvas string `json:"noCanvas,omitempty"`
+	builtIn  []string
+}
+
+// Shows says whether an element shows.
+func (s *Screen) Shows(id string) bool { return s.Canvas || slices.Contains(s.builtIn, id) }
+
+// view is one fit with what its OSD depends on.
+type view struct {
+	fleet.Case
+	airUnit *gear.AirUnit
+	air     fleet.State
+	goggles *gear.Goggles
+	eyes    fleet.State
+	runs    *gear.FlightFirmware
+	version firmware.Version
+	missing []verdict.Missing
+	screen  Screen
+}
+
+func newView(c fleet.Case) (*view, bool) {
+	v := &view{Case: c}
+	var hasUnit, hasEyes bool
+	v.airUnit, v.air, hasUnit = c.AirUnit()
+	v.goggles, v.eyes, hasEyes = c.Goggles()
+	if !hasUnit {
+		v.missing = append(v.missing, verdict.FitValue(v.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
+	}
+	if !hasEyes {
+		v.missing = append(v.missing, verdict.FitValue(v.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with"))
+	}
+	if r := c.Fit.Runs; r != nil {
+		v.runs, _ = gear.Find[*gear.FlightFirmware](c.Library, r.ID)
+		v.version = r.Version
+	}
+	if v.runs == nil {
+		v.missing = append(v.missing, verdict.FitValue(v.Case, "runs", "flight firmware of "+c.Quad.Label()))
+	} else {
+		if !v.version.Known() {
+			v.missing = append(v.missing,
+				verdict.FitValue(v.Case, "runs.version", "release of "+v.runs.Label()+" on "+c.Quad.Label()))
+		}
+		if len(v.runs.Elements) == 0 {
+			v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "elements", "elements of its OSD"))
+		}
+		if v.runs.Dialect == "" {
+			v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "dialect", "kind of MSP"))
+		}
+	}
+	if hasUnit && (v.airUnit.OSD == nil || len(v.airUnit.OSD.Dialects) == 0) {
+		v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.dialects", "kinds of MSP it understands"))
+	}
+	if hasUnit && hasEyes && len(v.missing) == 0 {
+		v.findScreen()
+	}
+	return v, len(v.missing) == 0
+}
+
+// findScreen works out whether all three, flight firmware, unit and goggles, draw a
+// canvas.
+func (v *view) findScreen() {
+	osd := v.airUnit.OSD
+	v.screen = Screen{Grid: builtInGrid, builtIn: osd.BuiltIn}
+	no := func(why string, args ...any) {
+		if v.screen.NoCanvas == "" {
+			v.screen.NoCanvas = fmt.Sprintf(why, args...)
+		}
+	}
+	switch {
+	case v.runs.CanvasFrom == "":
+		v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "canvasFrom", "first release with a canvas"))
+	case v.version.Compare(v.runs.CanvasFrom) < 0:
+		no("%s draws a canvas from %s on, and %s is on it", v.runs.Label(), v.runs.CanvasFrom, v.version)
+	}
+	for _, end := range []struct {
+		of     *gear.Entry
+		label  string
+		field  string
+		canvas firmware.Range
+		on     firmware.Version
+		kit    string
+	}{
+		{&v.airUnit.Entry, v.air.Label, "osd.canvas", osd.Canvas, v.air.Target, v.air.KitID},
+		{&v.goggles.Entry, v.eyes.Label, "canvas", v.goggles.Canvas, v.eyes.Target, v.eyes.KitID},
+	} {
+		switch {
+		case end.canvas == "":
+			v.missing = append(v.missing, verdict.GearValue(end.of, end.field, "firmware that shows a canvas"))
+		case end.canvas.IsAny():
+		case !end.on.Known():
+			v.missing = append(v.missing, verdict.Missing{
+				Of:    "kit",
+				ID:    end.kit,
+				Field: "firmware",
+				Label: "firmware of " + end.label,
+			})
+		case !end.canvas.Holds(end.on):
+			no("%s shows a canvas on %s, and %s is on it", end.label, end.canvas, end.on)
+		}
+	}
+	if v.screen.NoCanvas != "" {
+		if len(osd.BuiltIn) == 0 {
+			v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.builtIn", "elements its own layout knows"))
+		}
+		return
+	}
+	if osd.Grid == "" {
+		v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.grid", "grid of its canvas"))
+		return
+	}
+	v.screen.Canvas, v.screen.Grid = true, osd.Grid
+}
+
+// sizes gives the cells of an element of the flight firmware.
+func (v *view) sizes(id string) (int, int) {
+	if e, ok := v.runs.Element(id); ok {
+		return e.Size()
+	}
+	return 1, 1
+}
+
+func (v *view) label(id string) string {
+	if e, ok := v.runs.Element(id); ok {
+		return e.Label()
+	}
+	return id
+}
+
+// Loss is an element of today's layout that does not show, with what tells nearly
+// the same.
+type Loss struct {
+	ID      string `json:"id"`
+	Label   string `json:"label"`
+	Why     string `json:"why"`
+	Instead string `json:"instead,omitempty"` // the nearest that shows, by name
+}
+
+// used is the layout the pilot flies with today, or where that is not stated the
+// one planned.
+func (v *view) used() *fleet.Layout {
+	if l := v.Quad.Now.OSD; l != nil {
+		return l
+	}
+	return v.Fit.OSD
+}
+
+// losses lists what of today's layout will not show, what is missed most first.
+func (v *view) losses() []Loss {
+	l, list := v.used(), []Loss{}
+	lose := func(id, why string) {
+		loss := Loss{ID: id, Label: v.label(id), Why: why}
+		if e, ok := v.runs.Element(id); ok {
+			for _, other := range e.Instead {
+				if _, there := v.runs.Element(other); there && v.screen.Shows(other) {
+					loss.Instead = v.label(other)
+					break
+				}
+			}
+		}
+		list = append(list, loss)
+	}
+	_, dropped := v.convert(v.shown(l))
+	for _, e := range l.Elements {
+		switch _, known := v.runs.Element(e.ID); {
+		case !known:
+			lose(e.ID, v.runs.Label()+" does not have it")
+		case !v.screen.Shows(e.ID):
+			lose(e.ID, v.airUnit.Label()+"'s own layout does not know it")
+		case slices.ContainsFunc(dropped, func(d fleet.Placed) bool { return d.ID == e.ID }):
+			lose(e.ID, "no room on "+v.screen.Grid.Words())
+		}
+	}
+	slices.SortStableFunc(list, func(a, b Loss) int { return rank(a.ID) - rank(b.ID) })
+	return list
+}
+
+// shown is a layout with only what the goggles show.
+func (v *view) shown(l *fleet.Layout) fleet.Layout {
+	out := fleet.Layout{Grid: l.Grid, Elements: []fleet.Placed{}}
+	for _, e := range l.Elements {
+		if _, known := v.runs.Element(e.ID); known && v.screen.Shows(e.ID) {
+			out.Elements = append(out.Elements, e)
+		}
+	}
+	return out
+}
+
+func labels(list []Loss) string {
+	words := make([]string, len(list))
+	for i, l := range list {
+		words[i] = l.Label
+	}
+	return strings.Join(words, ", ")
+}

@@ -1,0 +1,287 @@
+package pins
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/power"
+)
+
+// The findings of this gate.
+const (
+	CodeNoUnit     verdict.Code = "pins.no-air-unit"
+	CodeUnknown    verdict.Code = "pins.unknown"
+	CodeDanger     verdict.Code = "pins.danger"
+	CodeShort      verdict.Code = "pins.short"
+	CodeNoGround   verdict.Code = "pins.no-ground"
+	CodeBurns      verdict.Code = "pins.wire-burns"
+	CodeDead       verdict.Code = "pins.dead"
+	CodeOtherFeed  verdict.Code = "pins.other-feed"
+	CodeConnector  verdict.Code = "pins.connector"
+	CodeNoPin      verdict.Code = "pins.no-such-pin"
+	CodeSwapped    verdict.Code = "pins.swapped"
+	CodeTwoPorts   verdict.Code = "pins.two-ports"
+	CodeNoOSD      verdict.Code = "pins.no-osd"
+	CodeHalf       verdict.Code = "pins.half"
+	CodeSoftSerial verdict.Code = "pins.soft-serial"
+	CodeNoSticks   verdict.Code = "pins.no-sticks"
+	CodeRCGround   verdict.Code = "pins.no-rc-ground"
+	CodeInverted   verdict.Code = "pins.inverted"
+	CodeJumper     verdict.Code = "pins.inverter-jumper"
+	CodeDrivers    verdict.Code = "pins.two-drivers"
+	CodeSpareRC    verdict.Code = "pins.spare-rc"
+	CodePort       verdict.Code = "pins.port"
+	CodeDropped    verdict.Code = "pins.use-dropped"
+	CodeFits       verdict.Code = "pins.fits"
+)
+
+// dangers of the findings: a wire in the wrong place may destroy, and so may what is
+// not known of the wiring.
+var dangers = map[verdict.Code]verdict.Danger{
+	CodeDanger: verdict.Destroys, CodeShort: verdict.Destroys, CodeNoGround: verdict.Destroys, CodeBurns: verdict.Destroys,
+	CodeUnknown: verdict.Destroys, CodeNoUnit: verdict.Destroys, CodeOtherFeed: verdict.Fails,
+	CodeConnector: verdict.Fails, CodeNoPin: verdict.Fails, CodeDropped: verdict.Inconvenient,
+}
+
+// Check judges the wiring of one fit. What destroys comes first, then a missing
+// ground, then a missing supply, then what stays dead.
+func Check(c fleet.Case) []verdict.Finding {
+	l, hasUnit := newLoom(c)
+	if !hasUnit {
+		return verdict.Said(verdict.Pins, c.Quad.Label(),
+			[]verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(),
+				verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))},
+			dangers)
+	}
+	findings := make([]verdict.Finding, 0, 4)
+	switch {
+	case l.board == nil && !c.Fit.Without(fleet.NoBoard):
+		findings = append(findings,
+			verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
+				verdict.FitValue(l.Case, "board", "flight board of "+c.Quad.Label()+", or that it has none")))
+	case len(l.missing) > 0:
+		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.missing...))
+	default:
+		places := l.checkPlaces()
+		findings = append(findings, places.destroys...)
+		if l.board != nil {
+			findings = append(findings, l.checkGround()...)
+			findings = append(findings, l.checkFeed()...)
+		}
+		findings = append(findings, places.dead...)
+		findings = append(findings, l.checkEnds()...)
+		if l.board != nil {
+			findings = append(findings, l.checkMSP()...)
+			findings = append(findings, l.checkRC()...)
+			findings = append(findings, l.checkDrivers()...)
+		}
+	}
+	if l.board != nil {
+		findings = append(findings, l.checkPorts()...)
+		findings = append(findings, l.checkDropped()...)
+	}
+	if len(findings) == 0 {
+		findings = append(findings, l.fits())
+	}
+	return verdict.Said(verdict.Pins, l.airUnit.Label(), findings, dangers)
+}
+
+func (l *loom) fits() verdict.Finding {
+	f := verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice}
+	port, data := l.mspPort()
+	switch {
+	case l.board == nil:
+		f.Says = "There is no flight board: supply and ground alone give the picture."
+	case l.Fit.Depth == fleet.PictureOnly && !data:
+		f.Says = "Only the picture is wired, on purpose: there is no OSD, no tuning from the goggles, and the sticks need " +
+			"a receiver of their own."
+	case l.Fit.Depth == fleet.PictureAndData:
+		f.Says = fmt.Sprintf("Picture and data are wired, on purpose; the OSD goes over UART %d, and the sticks need a "+
+			"receiver of their own.",
+			port)
+	default:
+		f.Says = fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.conns), port)
+	}
+	return f
+}
+
+// checkEnds looks for connectors that do not go together. A cable goes into a plug,
+// never into bare pads, and what kind a plug is must be known.
+func (l *loom) checkEnds() (findings []verdict.Finding) {
+	if l.harness == nil {
+		return nil
+	}
+	end := func(end, connector, field string, bare bool, plug *gear.Plug, owner *gear.Entry, plugField, of string) {
+		unfit := func(says string, args ...any) {
+			findings = append(findings, verdict.Finding{
+				Code:   CodeConnector,
+				Level:  verdict.Unfit,
+				Source: l.harness.Source.String(),
+				Says:   fmt.Sprintf(says, args...),
+			})
+		}
+		unknown := func(m verdict.Missing) {
+			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.harness.Label(), m))
+		}
+		switch {
+		case plug.Pads() && bare:
+			return // bare ends soldered to bare pads
+		case plug.Pads():
+			unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare wires, "+
+				"would do.",
+				of, l.harness.Label())
+		case bare:
+			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.harness.Label(), end, of)
+		case plug.Connector == "":
+			unknown(verdict.Missing{Of: "gear", ID: owner.ID, Field: plugField, Label: "which connector " + of + " has"})
+		case connector == "":
+			unknown(verdict.GearValue(&l.harness.Entry, field, "connector at the "+end+"'s end"))
+		case connector != plug.Connector:
+			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.harness.Label(), end, l.Library.Label(connector), of,
+				l.Library.Label(plug.Connector))
+		}
+	}
+	end("unit", l.harness.From, "from", l.harness.Without("from"), l.airUnit.Plug, &l.airUnit.Entry, "plug.connector",
+		l.airUnit.Label())
+	if l.plug != nil {
+		end("board", l.harness.To, "to", l.harness.Without("to"), l.plug, &l.board.Entry, "plugs."+l.plug.ID+".connector",
+			"the "+l.plug.Label()+" of "+l.board.Label())
+	}
+	return findings
+}
+
+// places is what is wrong with where wires end: what destroys, and what stays dead.
+type places struct{ destroys, dead []verdict.Finding }
+
+// checkPlaces looks at each wire by function.
+func (l *loom) checkPlaces() (found places) {
+	for i := range l.conns {
+		c := &l.conns[i]
+		if l.noSuchPin(c) {
+			found.dead = append(found.dead, verdict.Finding{Code: CodeNoPin, Level: verdict.Unfit, Source: verdict.Practice,
+				Says: fmt.Sprintf("A wire is said to be on pin %d of %s, which has %d.", c.Pin, l.airUnit.Label(),
+					len(l.airUnit.Plug.Pins))})
+		}
+		if !c.Live() {
+			continue
+		}
+		if l.board != nil && !l.board.Terminal(c.Terminal) {
+			found.destroys = append(found.destroys, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
+				verdict.GearValue(&l.board.Entry, "pads", "what "+c.Terminal+" is, where pin "+strconv.Itoa(c.Pin)+" ends")))
+			continue
+		}
+		code, why := l.judgePlace(c)
+		if code == "" {
+			continue
+		}
+		colour := ""
+		if c.Colour != "" {
+			colour = " (" + c.Colour + ")"
+		}
+		f := verdict.Finding{Code: code, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("The wire%s on pin %d, %s, ends on %s: %s", colour, c.Pin, pinWords(c.Function),
+				l.words(c.Terminal), why)}
+		switch {
+		case dangers[code] == verdict.Destroys:
+			found.destroys = append(found.destroys, f)
+		case c.Function == gear.PinSupply:
+			found.dead = slices.Insert(found.dead, 0, f)
+		default:
+			found.dead = append(found.dead, f)
+		}
+	}
+	return found
+}
+
+func (l *loom) noSuchPin(c *Conn) bool { return c.Pin > len(l.airUnit.Plug.Pins) }
+
+// judgePlace says what a wire does where it ends; an empty code: what it should.
+func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
+	grounded := c.Terminal == gear.PinGround
+	switch c.Function {
+	case gear.PinSupply:
+		switch {
+		case grounded:
+			return CodeShort, "the supply is shorted."
+		case !l.power(c.Terminal):
+			return CodeDead, "the unit gets no power there."
+		}
+	case gear.PinGround, gear.PinRCGround:
+		switch {
+		case l.power(c.Terminal):
+			return CodeShort, "that shorts it to ground."
+		case !grounded:
+			return CodeDead, "that port is held to ground."
+		}
+	default:
+		switch {
+		case l.power(c.Terminal):
+			return CodeDanger, "power on a signal pin destroys the unit."
+		case grounded:
+			return CodeDead, "the signal is shorted to ground."
+		}
+	}
+	return "", ""
+}
+
+// checkGround asks for a ground between unit and board: without one the current of
+// the unit looks for its way back through the signal wires (common practice).
+func (l *loom) checkGround() []verdict.Finding {
+	wired := slices.ContainsFunc(l.conns, func(c Conn) bool {
+		return c.Live() && c.Function != gear.PinGround && c.Function != gear.PinRCGround
+	})
+	ground := l.live(gear.PinGround)
+	if !wired || ground != nil && ground.Terminal == gear.PinGround {
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeNoGround, Level: verdict.Unfit, Source: verdict.Practice,
+		Says: fmt.Sprintf("No ground wire joins %s and %s: its current comes back through the signal wires, and that "+
+			"destroys them.",
+			l.airUnit.Label(), l.board.Label())}}
+}
+
+// checkFeed holds the supply wire against what the plan feeds the unit from, and what
+// the wire really brings against what the unit takes.
+func (l *loom) checkFeed() []verdict.Finding {
+	from, ok := l.Fit.FeedOf(fleet.NodeAirUnit)
+	if !ok {
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeOtherFeed, l.airUnit.Label(),
+			verdict.FitValue(l.Case, "feeds.airUnit", "what feeds "+l.airUnit.Label()))}
+	}
+	pad, onBoard := fleet.PadOf(from)
+	supply := l.live(gear.PinSupply)
+	switch {
+	case onBoard && supply == nil:
+		return []verdict.Finding{{Code: CodeDead, Level: verdict.Unfit, Source: "this plan",
+			Says: fmt.Sprintf("The plan feeds %s from %s, but no supply wire ends there.", l.airUnit.Label(), l.words(pad))}}
+	case supply == nil || !l.power(supply.Terminal) || onBoard && supply.Terminal == pad:
+		return nil
+	}
+	f := verdict.Finding{Code: CodeOtherFeed, Level: verdict.Change, Source: "this plan",
+		Says: fmt.Sprintf("The supply wire ends on %s, but the plan feeds %s from %s: the power gate judges another "+
+			"voltage than the wire brings.",
+			l.words(supply.Terminal), l.airUnit.Label(), change.Source(l.Case, from))}
+	brings := power.AirUnit(l.With(fleet.Patch{Feed: &fleet.Feed{
+		To:   fleet.NodeAirUnit,
+		From: fleet.PadNode(supply.Terminal),
+	}}))
+	switch {
+	case brings.Level == verdict.Unfit && brings.Danger == verdict.Destroys:
+		f.Code, f.Level, f.Compares = CodeBurns, verdict.Unfit, brings.Compares
+		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.airUnit.Label(),
+			change.Source(l.Case, from), l.words(supply.Terminal), brings.Says)
+	case brings.Level == verdict.Unfit:
+		f.Level, f.Danger, f.Compares = verdict.Unfit, brings.Danger, brings.Compares
+		f.Says += " " + brings.Says
+	case brings.Level == verdict.Unknown:
+		f.Danger = brings.Danger
+		f.Level, f.Missing = verdict.Unknown, brings.Missing
+		f.Says += " What it brings is not known."
+	}
+	return []verdict.Finding{f}
+}

@@ -1,0 +1,176 @@
+package pins
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
+)
+
+// slack is what a wire is cut longer by, for a second try (common practice; the
+// length is from memory).
+const slack unit.Millimetres = 15
+
+// Solder is one line of the soldering list.
+type Solder struct {
+	Wire     string            `json:"wire"` // what it is for
+	From     string            `json:"from"`
+	To       string            `json:"to"`
+	Colour   string            `json:"colour"`
+	AWG      *wire.Gauge       `json:"awg,omitempty"`
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"` // with slack
+	Note     string            `json:"note"`
+}
+
+// List is what has to be soldered and set for a fit's wiring.
+type List struct {
+	Wires     []Solder `json:"wires"`
+	Jumpers   []string `json:"jumpers"`
+	Materials []string `json:"materials"`
+}
+
+// Soldering lists the wires to solder, the jumpers to set and what else it takes.
+// A plug at both ends leaves nothing to solder but what the feed needs.
+func Soldering(c fleet.Case) List {
+	list := List{Wires: []Solder{}, Jumpers: []string{}, Materials: []string{}}
+	l, ok := newLoom(c)
+	if !ok || l.airUnit.Plug == nil || l.board == nil {
+		return list
+	}
+	for i := range l.conns {
+		w := &l.conns[i]
+		if w.Slot != 0 || !w.Live() {
+			continue
+		}
+		line := Solder{
+			Wire:   pinWords(w.Function),
+			From:   fmt.Sprintf("%s pin %d (%s)", l.airUnit.Label(), w.Pin, pinWords(w.Function)),
+			To:     l.board.Label() + " " + strings.TrimPrefix(l.words(w.Terminal), "the "),
+			Colour: w.Colour,
+			AWG:    w.AWG,
+		}
+		if w.LengthMM != nil {
+			line.LengthMM = new(*w.LengthMM + slack)
+		}
+		switch w.Function {
+		case gear.PinUARTRX, gear.PinUARTTX:
+			line.Note = "crossed: RX goes to TX"
+		case gear.PinRCOut:
+			line.Note = "an RX that takes an inverted signal"
+		case gear.PinSupply:
+			line.Note = "last, after the meter"
+		}
+		list.Wires = append(list.Wires, line)
+	}
+	l.jumpers(&list)
+	if len(list.Wires) > 0 {
+		list.Materials = append(list.Materials, "solder", "heat-shrink")
+		if l.harness == nil {
+			list.Materials = append(list.Materials, "silicone wire")
+		}
+	}
+	return list
+}
+
+// jumpers lists the solder jumpers of the plan: of power pads, and of inverters.
+func (l *loom) jumpers(list *List) {
+	for i := range l.board.Pads {
+		pad := &l.board.Pads[i]
+		if choice := l.Fit.Jumpers[pad.ID]; pad.Kind == gear.PadJumper && choice != "" {
+			list.Jumpers = append(list.Jumpers, fmt.Sprintf("%s: on %s", pad.Label(), choice))
+		}
+	}
+	for _, set := range l.inverterJumpers() {
+		list.Jumpers = append(list.Jumpers,
+			fmt.Sprintf("inverter of %s: on %s", strings.ToUpper(set.Pad[:2])+" "+set.Pad[2:], set.Choice))
+	}
+}
+
+// inverterJumpers are the solder jumpers of inverters as the wires need them: plain
+// for MSP, inverted where an inverted signal comes in.
+func (l *loom) inverterJumpers() (list []fleet.Jumper) {
+	for _, u := range l.board.UARTs {
+		if u.Invert != gear.InvertJumper {
+			continue
+		}
+		name := fleet.InverterJumper(u.ID)
+		if choice := l.Fit.Jumpers[name]; choice != "" {
+			list = append(list, fleet.Jumper{Pad: name, Choice: choice})
+			continue
+		}
+		for i := range l.conns {
+			switch c := &l.conns[i]; {
+			case c.Terminal != u.RXPad():
+			case c.Function == gear.PinUARTTX:
+				list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Plain})
+			case c.Function == gear.PinRCOut && l.airUnit.RCOut != nil && l.airUnit.RCOut.Inverted != nil:
+				choice := fleet.Plain
+				if *l.airUnit.RCOut.Inverted {
+					choice = fleet.Inverted
+				}
+				list = append(list, fleet.Jumper{Pad: name, Choice: choice})
+			}
+		}
+	}
+	return list
+}
+
+// InverterJumpers are the inverter jumpers to set for the wiring of a fit.
+func InverterJumpers(c fleet.Case) []fleet.Jumper {
+	l, ok := newLoom(c)
+	if !ok || l.board == nil {
+		return nil
+	}
+	return l.inverterJumpers()
+}
+
+// Change is one pin's wire, held against the wire of the same function today.
+type Change struct {
+	Function string `json:"function"`
+	Kind     string `json:"kind"` // "same", "moved", "missing", "new"
+	Says     string `json:"says"`
+	// Colour is what to beware of: the colour that means something else now.
+	Colour string `json:"colour,omitempty"`
+}
+
+// Compare holds the wiring of the next fit against today's, by function and
+// position, and says which colours mean something else now.
+func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
+	changes := []Change{}
+	now, hadUnit := newLoom(fleet.NowCase(lib, f, q))
+	next, hasUnit := newLoom(fleet.NewCase(lib, f, q))
+	if !hadUnit || !hasUnit || len(now.conns) == 0 || len(next.conns) == 0 {
+		return changes
+	}
+	for _, function := range gear.UnitPins {
+		was, is := now.of(function), next.of(function)
+		c := Change{Function: pinWords(function)}
+		switch {
+		case was == nil && is == nil:
+			continue
+		case was == nil:
+			c.Kind, c.Says = "new", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
+		case is == nil:
+			c.Kind, c.Says = "missing", fmt.Sprintf("was pin %d to %s", was.Pin, now.words(was.Terminal))
+		case was.Pin == is.Pin && now.words(was.Terminal) == next.words(is.Terminal):
+			c.Kind, c.Says = "same", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
+		default:
+			c.Kind, c.Says = "moved", fmt.Sprintf("pin %d to %s; was pin %d to %s", is.Pin, next.words(is.Terminal), was.Pin,
+				now.words(was.Terminal))
+		}
+		if is != nil && is.Colour != "" {
+			at := slices.IndexFunc(now.conns, func(o Conn) bool {
+				return o.Colour == is.Colour && o.Function != "" && o.Function != function
+			})
+			if at >= 0 {
+				c.Colour = fmt.Sprintf("%s is %s now; it was %s", is.Colour, pinWords(function), pinWords(now.conns[at].Function))
+			}
+		}
+		changes = append(changes, c)
+	}
+	return changes
+}

@@ -1,0 +1,322 @@
+package pins
+
+import (
+	"fmt"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// Candidates lists what could be changed in the wiring: crimps to move, another
+// cable or another socket for this one, the pair crossed, the wires soldered anew,
+// the feed the supply wire brings, an inverter's jumper, and the ports planned anew.
+func Candidates(c fleet.Case) (list []verdict.Candidate) {
+	l, ok := newLoom(c)
+	if !ok || l.board == nil {
+		return nil
+	}
+	wired := func(change func(*fleet.Wiring)) {
+		w := l.Fit.Wiring
+		change(&w)
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
+	}
+	for _, r := range Repins(c) {
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: r.Patch})
+	}
+	list = append(list, l.cables()...)
+	if wires, ok := l.crossed(); ok {
+		wired(func(w *fleet.Wiring) { w.Wires = wires })
+	}
+	if out := l.live(gear.PinRCOut); l.airUnit.Plug != nil && out != nil && out.Slot == 0 {
+		wired(func(w *fleet.Wiring) { w.Wires = l.withoutSticks(w.Wires) })
+	}
+	if supply := l.of(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
+		list = append(list, verdict.Candidate{
+			Effort: verdict.Wire,
+			Patch: fleet.Patch{Feed: &fleet.Feed{
+				To:   fleet.NodeAirUnit,
+				From: fleet.PadNode(supply.Terminal),
+				Lead: l.feedLead(),
+			}},
+		})
+	}
+	if w, ok := l.grounded(); ok {
+		wired(func(to *fleet.Wiring) { *to = w })
+	}
+	if l.airUnit.Plug != nil {
+		if w, ok := l.soldered(); ok {
+			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
+		}
+	}
+	for _, set := range l.inverters() {
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Jumper: &set}})
+	}
+	if ports, ok := l.planned(); ok {
+		wired(func(w *fleet.Wiring) { w.Ports = ports })
+	}
+	return list
+}
+
+// SupplyPlugged says whether the supply of the air unit comes through a cable that goes
+// into plugs at both ends.
+func SupplyPlugged(c fleet.Case) bool {
+	l, ok := newLoom(c)
+	if !ok || len(l.missing) > 0 {
+		return false
+	}
+	supply := l.live(gear.PinSupply)
+	return supply != nil && supply.Slot > 0
+}
+
+// withoutSticks is the soldered wires without the RC pair.
+func (l *loom) withoutSticks(wires []fleet.Wire) []fleet.Wire {
+	return slices.DeleteFunc(slices.Clone(wires), func(s fleet.Wire) bool {
+		f := l.airUnit.Plug.Pin(s.Pin)
+		return f == gear.PinRCOut || f == gear.PinRCGround
+	})
+}
+
+// feedLead is the lead the unit is fed through, as the fit has it.
+func (l *loom) feedLead() *fleet.Lead {
+	for _, f := range l.Fit.Feeds {
+		if f.To == fleet.NodeAirUnit {
+			return f.Lead
+		}
+	}
+	return nil
+}
+
+// grounded is the wiring with the grounds soldered that are not joined.
+func (l *loom) grounded() (fleet.Wiring, bool) {
+	w := l.Fit.Wiring
+	if l.airUnit.Plug == nil {
+		return w, false
+	}
+	w.Wires = slices.Clone(w.Wires)
+	added := false
+	for _, function := range []string{gear.PinGround, gear.PinRCGround} {
+		pin := slices.Index(l.airUnit.Plug.Pins, function) + 1
+		if pin == 0 || l.live(function) != nil || function == gear.PinRCGround && l.live(gear.PinRCOut) == nil {
+			continue
+		}
+		w.Wires = append(w.Wires, fleet.Wire{Pin: pin, To: gear.PinGround})
+		added = true
+	}
+	return w, added
+}
+
+// inverters are the inverter jumpers the plan sets the wrong way.
+func (l *loom) inverters() (list []fleet.Jumper) {
+	for _, u := range l.board.UARTs {
+		name := fleet.InverterJumper(u.ID)
+		switch l.Fit.Jumpers[name] {
+		case fleet.Inverted:
+			list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Plain})
+		case fleet.Plain:
+			list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Inverted})
+		default:
+			if out := l.live(gear.PinRCOut); out != nil && out.Terminal == u.RXPad() && u.Invert == gear.InvertJumper {
+				list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Inverted})
+			}
+		}
+	}
+	return list
+}
+
+// cables are the harnesses of the library that go into both plugs, the one planned
+// in another socket of the board included.
+func (l *loom) cables() (list []verdict.Candidate) {
+	if l.airUnit.Plug == nil || l.airUnit.Plug.Connector == "" {
+		return nil
+	}
+	for _, h := range gear.All[*gear.Harness](l.Library) {
+		if h.From != l.airUnit.Plug.Connector || h.To == "" {
+			continue
+		}
+		for i := range l.board.Plugs {
+			plug := &l.board.Plugs[i]
+			if plug.Connector != h.To || h.ID == l.Fit.Harness && plug.ID == l.Fit.HarnessTo {
+				continue
+			}
+			for _, keeps := range []bool{false, true} { // what is soldered beside it
+				w := l.Fit.Wiring
+				w.Harness, w.HarnessTo, w.Moved = h.ID, plug.ID, nil
+				if !keeps {
+					w.Wires = nil
+				} else if len(w.Wires) == 0 {
+					continue
+				}
+				effort := verdict.Part
+				if h.ID == l.Fit.Harness {
+					effort = verdict.Wire
+				}
+				list = append(list, verdict.Candidate{Effort: effort, Patch: fleet.Patch{Wiring: &w}})
+			}
+		}
+	}
+	return list
+}
+
+// crossed is the soldered wires with the UART pair crossed; false where they are not
+// soldered, and where the port could not carry MSP or is taken by another use.
+func (l *loom) crossed() ([]fleet.Wire, bool) {
+	rx, tx := l.live(gear.PinUARTRX), l.live(gear.PinUARTTX)
+	if rx == nil || tx == nil || rx.Slot != 0 || tx.Slot != 0 {
+		return nil, false
+	}
+	port, _, serial := gear.SerialPin(rx.Terminal)
+	u, ok := l.board.UART(port)
+	if !serial || !ok || u.Hardware == nil || !*u.Hardware {
+		return nil, false
+	}
+	taken := func(p fleet.Port) bool {
+		return p.UART == port && p.Use != fleet.UseMSP && p.Use != fleet.UseVTXControl
+	}
+	if slices.ContainsFunc(l.Fit.Ports, taken) {
+		return nil, false
+	}
+	wires := slices.Clone(l.Fit.Wires)
+	for i := range wires {
+		switch wires[i].Pin {
+		case rx.Pin:
+			wires[i].To = tx.Terminal
+		case tx.Pin:
+			wires[i].To = rx.Terminal
+		}
+	}
+	return wires, true
+}
+
+// soldered is all that is needed soldered to the board's pads, on the ports the
+// plan gives; colours and lengths of wires that stay are kept.
+func (l *loom) soldered() (fleet.Wiring, bool) {
+	w := l.Fit.Wiring
+	needs, missing := l.needs()
+	if len(missing) > 0 || len(l.board.UARTs) == 0 {
+		return w, false
+	}
+	plan := l.portPlan(needs)
+	terminal := map[string]string{gear.PinGround: gear.PinGround}
+	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed {
+		if pad, onBoard := fleet.PadOf(from); onBoard {
+			terminal[gear.PinSupply] = pad
+		}
+	}
+	for _, a := range plan.Ports {
+		u, _ := l.board.UART(a.UART)
+		switch a.Use {
+		case fleet.UseMSP:
+			terminal[gear.PinUARTRX], terminal[gear.PinUARTTX] = u.TXPad(), u.RXPad()
+		case fleet.UseRC:
+			terminal[gear.PinRCOut], terminal[gear.PinRCGround] = u.RXPad(), gear.PinGround
+			if a.Inverted && u.Invert == gear.InvertSecond {
+				terminal[gear.PinRCOut] = u.InvertedPad()
+			}
+		}
+	}
+	w.HarnessTo, w.Moved = "", nil
+	old := w.Wires
+	w.Wires = nil
+	for i, function := range l.airUnit.Plug.Pins {
+		to := terminal[function]
+		if to == "" {
+			continue
+		}
+		line := fleet.Wire{Pin: i + 1, To: to}
+		if at := slices.IndexFunc(old, func(o fleet.Wire) bool { return o.Pin == i+1 }); at >= 0 {
+			line.Colour, line.AWG, line.MM = old[at].Colour, old[at].AWG, old[at].MM
+		}
+		w.Wires = append(w.Wires, line)
+	}
+	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || l.airUnit.Plug.Pads()) {
+		w.Harness = ""
+	}
+	w.Ports = portsOf(plan)
+	return w, true
+}
+
+// planned is the ports of the fit as the plan has them, where every use gets one.
+func (l *loom) planned() ([]fleet.Port, bool) {
+	needs, missing := l.needs()
+	if len(missing) > 0 || len(l.board.UARTs) == 0 {
+		return nil, false
+	}
+	plan := l.portPlan(needs)
+	return portsOf(plan), len(plan.Lost) == 0
+}
+
+func portsOf(plan PortPlan) (ports []fleet.Port) {
+	for _, a := range plan.Ports {
+		ports = append(ports, fleet.Port{UART: a.UART, Use: a.Use})
+	}
+	return ports
+}
+
+// Header says whether a header of the unit's connector can be soldered onto a row
+// of pads of the board, so that one plug serves: same pitch, same order.
+type Header struct {
+	Plug string `json:"plug"`
+	Fits bool   `json:"fits"`
+	Says string `json:"says"`
+}
+
+// Headers looks at each row of solder pads of the board.
+func Headers(c fleet.Case) []Header {
+	list := []Header{}
+	l, ok := newLoom(c)
+	if !ok || l.board == nil || l.airUnit.Plug == nil {
+		return list
+	}
+	connector, known := gear.Find[*gear.Connector](l.Library, l.airUnit.Plug.Connector)
+	for i := range l.board.Plugs {
+		row := &l.board.Plugs[i]
+		if row.Connector != "" {
+			continue
+		}
+		h := Header{Plug: row.Label()}
+		switch {
+		case !known || connector.PitchMM == nil:
+			h.Says = "unknown: pitch of the unit's connector"
+		case row.PitchMM == nil:
+			h.Says = "unknown: pitch of the pads"
+		case *row.PitchMM != *connector.PitchMM:
+			h.Says = fmt.Sprintf("its pads are %s apart, the connector's pins %s", row.PitchMM, connector.PitchMM)
+		default:
+			h.Fits, h.Says = l.sameOrder(row)
+		}
+		list = append(list, h)
+	}
+	return list
+}
+
+// sameOrder says whether a straight cable joins each pin of the unit with the
+// right pad of a row.
+func (l *loom) sameOrder(row *gear.Plug) (bool, string) {
+	pins := l.airUnit.Plug.Pins
+	if len(pins) != len(row.Pins) {
+		return false, fmt.Sprintf("it has %d pads, the connector %d pins", len(row.Pins), len(pins))
+	}
+	for i, function := range pins {
+		_, sends, serial := gear.SerialPin(row.Pins[i])
+		right := false
+		switch function {
+		case gear.PinSupply:
+			right = l.power(row.Pins[i])
+		case gear.PinGround, gear.PinRCGround:
+			right = row.Pins[i] == gear.PinGround
+		case gear.PinUARTRX:
+			right = serial && sends
+		case gear.PinUARTTX, gear.PinRCOut:
+			right = serial && !sends
+		default:
+			right = true
+		}
+		if !right {
+			return false, fmt.Sprintf("pin %d, %s, would meet %s", i+1, pinWords(function), l.words(row.Pins[i]))
+		}
+	}
+	return true, "same pitch and order: a header soldered on takes the unit's cable. Insulate it, align before tacking " +
+		"one pad, check it against the supply pin"
+}

@@ -1,0 +1,161 @@
+package pins
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
+)
+
+// Picture shows both plugs face to face, seen from the mating side, and the wires
+// between them.
+type Picture struct {
+	Unit  Face   `json:"unit"`
+	Board Face   `json:"board"`
+	Wires []Line `json:"wires"`
+	// Missing says what keeps the picture from being drawn; empty where nothing does.
+	Missing string `json:"missing,omitempty"`
+}
+
+// Face is one plug, or a row of pads.
+type Face struct {
+	Label string `json:"label"`
+	Kind  string `json:"kind"` // the connector, or "solder pads"
+	Pins  []Spot `json:"pins"`
+}
+
+// Spot is one pin of a face.
+type Spot struct {
+	N     int    `json:"n"`     // from 1; 0: a pad without a number
+	Words string `json:"words"` // its function; empty: nothing there
+	Used  bool   `json:"used"`
+}
+
+// Line is one wire between two spots; a spot of -1 is no end.
+type Line struct {
+	Pin      int               `json:"pin"`  // place in the unit's spots
+	Spot     int               `json:"spot"` // place in the board's spots
+	Colour   string            `json:"colour,omitempty"`
+	Function string            `json:"function"`
+	Terminal string            `json:"terminal"`
+	AWG      *wire.Gauge       `json:"awg,omitempty"`
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+	Level    verdict.Level     `json:"level"`
+	Says     string            `json:"says,omitempty"` // what is wrong with it
+}
+
+// Draw makes the picture of a fit's wiring.
+func Draw(c fleet.Case) Picture {
+	l, ok := newLoom(c)
+	pic := Picture{Unit: Face{Pins: []Spot{}}, Board: Face{Pins: []Spot{}}, Wires: []Line{}}
+	switch {
+	case !ok:
+		pic.Missing = "Pick an air unit to see its pins."
+		return pic
+	case l.airUnit.Plug == nil:
+		pic.Missing = "The pins of " + l.airUnit.Label() + " are not stated."
+		return pic
+	}
+	pic.Unit = Face{Label: l.airUnit.Label(), Kind: l.kind(l.airUnit.Plug), Pins: []Spot{}}
+	for i, function := range l.airUnit.Plug.Pins {
+		pic.Unit.Pins = append(pic.Unit.Pins, Spot{
+			N:     i + 1,
+			Words: pinWords(function),
+			Used:  slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Pin == i+1 && c.Live() }),
+		})
+	}
+	if l.board == nil {
+		pic.Missing = "There is no flight board: nothing but supply and ground is wired."
+		return pic
+	}
+	l.face(&pic)
+	for i := range l.conns {
+		conn := &l.conns[i]
+		line := Line{
+			Pin:      conn.Pin - 1,
+			Spot:     -1,
+			Colour:   conn.Colour,
+			Function: pinWords(conn.Function),
+			Terminal: l.words(conn.Terminal),
+			AWG:      conn.AWG,
+			LengthMM: conn.LengthMM,
+			Level:    verdict.Fits,
+		}
+		if l.plug != nil && conn.Slot > 0 {
+			line.Spot = conn.Slot - 1
+		} else if conn.Terminal != "" {
+			line.Spot = l.pad(&pic, conn)
+		}
+		line.Level, line.Says = l.judgeLine(conn)
+		pic.Wires = append(pic.Wires, line)
+	}
+	if len(l.conns) == 0 {
+		pic.Missing = "Nobody has said how it is wired."
+	}
+	return pic
+}
+
+func (l *loom) kind(p *gear.Plug) string {
+	if p.Connector != "" {
+		return l.Library.Label(p.Connector)
+	}
+	if p.PitchMM != nil {
+		return fmt.Sprintf("solder pads, %s apart", p.PitchMM)
+	}
+	return "solder pads"
+}
+
+// face is the board's side: its plug, or the pads the wires end on.
+func (l *loom) face(pic *Picture) {
+	pic.Board = Face{Label: l.board.Label(), Kind: "solder pads", Pins: []Spot{}}
+	if l.plug == nil {
+		return
+	}
+	pic.Board.Label += ", " + l.plug.Label()
+	pic.Board.Kind = l.kind(l.plug)
+	for i, pin := range l.plug.Pins {
+		pic.Board.Pins = append(pic.Board.Pins, Spot{
+			N:     i + 1,
+			Words: strings.TrimPrefix(l.words(pin), "the "),
+			Used:  slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Slot == i+1 && c.Live() }),
+		})
+	}
+}
+
+// pad is the place of a soldered wire's pad among the board's spots, added where
+// it is not there yet.
+func (l *loom) pad(pic *Picture, conn *Conn) int {
+	pic.Board.Pins = append(pic.Board.Pins, Spot{Words: strings.TrimPrefix(l.words(conn.Terminal), "the "), Used: true})
+	return len(pic.Board.Pins) - 1
+}
+
+// judgeLine says how one wire stands.
+func (l *loom) judgeLine(conn *Conn) (verdict.Level, string) {
+	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed && conn.Function == gear.PinSupply && conn.Terminal == "" &&
+		l.plug == nil {
+		return verdict.Fits, "to " + change.Source(l.Case, from)
+	}
+	if !conn.Live() {
+		return verdict.Caution, "joins nothing"
+	}
+	if code, why := l.judgePlace(conn); code != "" {
+		return verdict.Unfit, strings.TrimSuffix(why, ".")
+	}
+	_, sends, serial := gear.SerialPin(conn.Terminal)
+	if serial && (conn.Function == gear.PinUARTRX && !sends || conn.Function == gear.PinUARTTX && sends) {
+		return verdict.Change, "not crossed"
+	}
+	if serial && conn.Function == gear.PinRCOut && sends {
+		return verdict.Unfit, "a sender: the sticks do nothing"
+	}
+	if l.Fit.Receiver != "" && (conn.Function == gear.PinRCOut || conn.Function == gear.PinRCGround) {
+		return verdict.Caution, "leave it off with a separate receiver"
+	}
+	return verdict.Fits, ""
+}

@@ -1,0 +1,323 @@
+package pins
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// Goal is a connection the harness shall make, by slots.
+type Goal struct {
+	Pin  int `json:"pin"`  // at the unit's end
+	Slot int `json:"slot"` // at the board's end
+}
+
+// Repin is a plan to make a harness fit by moving crimps.
+type Repin struct {
+	Goals []Goal            `json:"goals"`
+	Moves []fleet.CrimpMove `json:"moves"` // from the slots the cable came with
+	Steps []string          `json:"steps"` // in the order to take them
+	Says  string            `json:"says"`
+	Patch fleet.Patch       `json:"patch"`
+}
+
+// Ends says which ends of a harness may be changed.
+type Ends struct{ Unit, Board bool }
+
+// repin finds the fewest crimps to move so that a harness makes the goals and
+// nothing that harms; false where it has too few wires. The cost of a wire that
+// serves a goal is the ends of it that sit elsewhere. A wire left over costs a
+// crimp for each end whose slot a goal needs, or one where it would join what
+// must not be joined. Exact, by dynamic programming over the goals served: with
+// w wires and g goals it looks at w·2^g·g states.
+func repin(
+	wires []gear.HarnessWire, goals []Goal, ends Ends, harmful func(pin, slot int) bool,
+) ([]fleet.CrimpMove, bool) {
+	const never = 1 << 20
+	cost := func(w gear.HarnessWire, g Goal) int {
+		c := 0
+		if w.From != g.Pin {
+			c++
+			if !ends.Unit {
+				return never
+			}
+		}
+		if w.To != g.Slot {
+			c++
+			if !ends.Board {
+				return never
+			}
+		}
+		return c
+	}
+	spare := func(w gear.HarnessWire) (c int, unit, board bool) {
+		unit = w.From != 0 && slices.ContainsFunc(goals, func(g Goal) bool { return g.Pin == w.From })
+		board = w.To != 0 && slices.ContainsFunc(goals, func(g Goal) bool { return g.Slot == w.To })
+		if unit && !ends.Unit || board && !ends.Board {
+			return never, unit, board
+		}
+		if !unit && !board && w.From != 0 && w.To != 0 && harmful(w.From, w.To) {
+			unit, board = ends.Unit, !ends.Unit
+		}
+		for _, moves := range []bool{unit, board} {
+			if moves {
+				c++
+			}
+		}
+		return c, unit, board
+	}
+	type state struct {
+		cost   int
+		chosen [64]int8 // goal of each wire, from 1; 0: left over
+	}
+	masks := 1 << len(goals)
+	states, next := make([]state, masks), make([]state, masks)
+	for m := range states {
+		states[m].cost = never
+	}
+	states[0].cost = 0
+	for i, w := range wires {
+		for m := range next {
+			next[m].cost = never
+		}
+		over, _, _ := spare(w)
+		for m := range states {
+			if states[m].cost >= never {
+				continue
+			}
+			if c := states[m].cost + over; c < next[m].cost {
+				next[m] = states[m]
+				next[m].cost, next[m].chosen[i] = c, 0
+			}
+			for g := range goals {
+				if m&(1<<g) != 0 {
+					continue
+				}
+				if c := states[m].cost + cost(w, goals[g]); c < next[m|1<<g].cost {
+					next[m|1<<g] = states[m]
+					next[m|1<<g].cost, next[m|1<<g].chosen[i] = c, int8(g+1)
+				}
+			}
+		}
+		states, next = next, states
+	}
+	best := &states[masks-1]
+	if best.cost >= never {
+		return nil, false
+	}
+	var moves []fleet.CrimpMove
+	for i, w := range wires {
+		to := Goal{w.From, w.To}
+		if g := best.chosen[i]; g > 0 {
+			to = goals[g-1]
+		} else if _, unit, board := spare(w); unit || board {
+			if unit {
+				to.Pin = 0
+			}
+			if board {
+				to.Slot = 0
+			}
+		}
+		if to.Pin != w.From {
+			moves = append(moves, fleet.CrimpMove{End: fleet.UnitEnd, From: w.From, To: to.Pin})
+		}
+		if to.Slot != w.To {
+			moves = append(moves, fleet.CrimpMove{End: fleet.BoardEnd, From: w.To, To: to.Slot})
+		}
+	}
+	return moves, true
+}
+
+// goalSets lists the ways the unit's plug can be joined with the board's: on each
+// port whose pair is on the plug, the sticks on each other RX, the grounds on
+// each ground. Only what the fit needs is a goal.
+func (l *loom) goalSets() [][]Goal {
+	unit, plug := l.airUnit.Plug, l.plug
+	slots := func(function string) (list []int) {
+		for i, pin := range plug.Pins {
+			if pin == function {
+				list = append(list, i+1)
+			}
+		}
+		return list
+	}
+	pin := func(function string) int { return slices.Index(unit.Pins, function) + 1 }
+	var supply []int
+	if from, ok := l.Fit.FeedOf(fleet.NodeAirUnit); ok {
+		if pad, onBoard := fleet.PadOf(from); onBoard {
+			supply = slots(pad)
+		}
+	}
+	_, _, flown := l.Controller()
+	needsRC := flown && l.Fit.Receiver == "" && pin(gear.PinRCOut) > 0
+	var sets [][]Goal
+	for _, u := range l.board.UARTs {
+		tx, rx := slots(u.TXPad()), slots(u.RXPad())
+		if u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 ||
+			pin(gear.PinUARTRX) == 0 || pin(gear.PinUARTTX) == 0 {
+			continue
+		}
+		base := []Goal{{pin(gear.PinUARTRX), tx[0]}, {pin(gear.PinUARTTX), rx[0]}}
+		rcs := []int{0}
+		if needsRC {
+			rcs = nil
+			for _, r := range l.board.UARTs {
+				pad := r.RXPad()
+				if r.Invert == gear.InvertSecond {
+					pad = r.InvertedPad()
+				}
+				hardware := r.Hardware != nil && *r.Hardware
+				if at := slots(pad); r.ID != u.ID && hardware && len(at) > 0 && r.Invert != gear.InvertNone && r.Invert != "" {
+					rcs = append(rcs, at[0])
+				}
+			}
+		}
+		grounds := slots(gear.PinGround)
+		for _, rc := range rcs {
+			for _, first := range grounds {
+				set := append(slices.Clone(base), Goal{pin(gear.PinGround), first})
+				if rc > 0 {
+					set = append(set, Goal{pin(gear.PinRCOut), rc})
+				}
+				if len(supply) > 0 {
+					set = append(set, Goal{pin(gear.PinSupply), supply[0]})
+				}
+				others := slices.DeleteFunc(slices.Clone(grounds), func(g int) bool { return g == first })
+				if !needsRC || pin(gear.PinRCGround) == 0 || len(others) == 0 {
+					sets = append(sets, set)
+					continue
+				}
+				for _, second := range others {
+					sets = append(sets, append(slices.Clone(set), Goal{pin(gear.PinRCGround), second}))
+				}
+			}
+		}
+	}
+	return sets
+}
+
+// harmful says whether a wire between two slots joins what must not be joined.
+// Grounds may meet, and a supply what feeds it.
+func (l *loom) harmful(pin, slot int) bool {
+	function, terminal := l.airUnit.Plug.Pin(pin), l.plug.Pin(slot)
+	if function == "" || terminal == "" {
+		return false
+	}
+	ground := function == gear.PinGround || function == gear.PinRCGround
+	if ground || terminal == gear.PinGround {
+		return ground != (terminal == gear.PinGround)
+	}
+	return true // a supply or a signal nobody asked for
+}
+
+// Repins finds the fewest moved crimps that make the harness of a fit right:
+// from either end, and from both. It is empty where there is no plug at both
+// ends or the wiring is right as it is.
+func Repins(c fleet.Case) []Repin {
+	list := []Repin{}
+	l, ok := newLoom(c)
+	if !ok || l.harness == nil || l.plug == nil || l.airUnit.Plug == nil {
+		return list
+	}
+	sets := l.goalSets()
+	for _, goals := range sets {
+		now := c.Fit.Wired(l.harness)
+		if moves, ok := repin(now, goals, Ends{Unit: true, Board: true}, l.harmful); ok && len(moves) == 0 {
+			return list
+		}
+	}
+	for _, way := range []struct {
+		ends  Ends
+		words string
+	}{
+		{Ends{Unit: true}, "at the unit's end alone"},
+		{Ends{Board: true}, "at the board's end alone"},
+		{Ends{Unit: true, Board: true}, "at both ends"},
+	} {
+		var best *Repin
+		for _, goals := range sets {
+			moves, ok := repin(l.harness.Wires, goals, way.ends, l.harmful)
+			if ok && (best == nil || len(moves) < len(best.Moves)) {
+				best = &Repin{Goals: goals, Moves: moves}
+			}
+		}
+		if best == nil || len(best.Moves) == 0 || slices.ContainsFunc(list, func(r Repin) bool {
+			return len(r.Moves) <= len(best.Moves) && slices.Equal(r.Moves, best.Moves)
+		}) {
+			continue
+		}
+		best.Steps = l.order(best.Moves)
+		best.Says = fmt.Sprintf("%s moved, %s", change.Count(len(best.Moves), "crimp"), way.words)
+		wiring := c.Fit.Wiring
+		wiring.Moved = best.Moves
+		best.Patch = fleet.Patch{Wiring: &wiring}
+		list = append(list, *best)
+	}
+	slices.SortStableFunc(list, func(a, b Repin) int { return len(a.Moves) - len(b.Moves) })
+	return list
+}
+
+// PlannedMoves are the steps of the crimps a fit has moved; empty where none are.
+func PlannedMoves(c fleet.Case) []string {
+	l, ok := newLoom(c)
+	if !ok || l.harness == nil || l.airUnit.Plug == nil || len(c.Fit.Moved) == 0 {
+		return nil
+	}
+	if l.plug == nil {
+		l.plug = &gear.Plug{}
+	}
+	return l.order(c.Fit.Moved)
+}
+
+// order writes the moves so that nothing is ever joined that harms: with both
+// ends unplugged every crimp to be moved comes out first, the supply before the
+// others; then signals go in, then grounds, and the supply last.
+func (l *loom) order(moves []fleet.CrimpMove) []string {
+	rank := func(m fleet.CrimpMove) int {
+		function := l.airUnit.Plug.Pin(m.To)
+		if m.End == fleet.BoardEnd {
+			function = l.plug.Pin(m.To)
+			if l.power(function) {
+				function = gear.PinSupply
+			}
+		}
+		switch function {
+		case gear.PinSupply:
+			return 2
+		case gear.PinGround, gear.PinRCGround:
+			return 1
+		}
+		return 0
+	}
+	sorted := slices.Clone(moves)
+	slices.SortStableFunc(sorted, func(a, b fleet.CrimpMove) int { return rank(a) - rank(b) })
+	steps := []string{"Unplug both ends, pack off."}
+	for _, m := range slices.Backward(sorted) {
+		steps = append(steps,
+			fmt.Sprintf("Lift the latch and draw %s out of slot %d at the %s's end.", l.wireWords(m), m.From, m.End))
+	}
+	for _, m := range sorted {
+		if m.To == 0 {
+			steps = append(steps, fmt.Sprintf("Insulate %s and leave it out at the %s's end.", l.wireWords(m), m.End))
+			continue
+		}
+		steps = append(steps,
+			fmt.Sprintf("Push %s into slot %d at the %s's end until it clicks.", l.wireWords(m), m.To, m.End))
+	}
+	return append(steps, "Check each wire by position and function against the picture, then meter it before power.")
+}
+
+func (l *loom) wireWords(m fleet.CrimpMove) string {
+	for _, w := range l.harness.Wires {
+		if m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From {
+			if w.Colour != "" {
+				return "the " + strings.ToLower(w.Colour) + " wire"
+			}
+		}
+	}
+	return "the wire"
+}

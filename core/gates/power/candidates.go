@@ -1,0 +1,112 @@
+package power
+
+import (
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// Candidates lists the feeds every part of the fit could hang on instead
+// (the pack, each pad whose voltage is known, each regulator owned or in the
+// library), the usual capacitor, and the packs owned with as many cells.
+func Candidates(c fleet.Case) []verdict.Candidate {
+	s := newSupply(c)
+	var list []verdict.Candidate
+	for _, part := range s.consumers() {
+		if part.regulator || part.node == fleet.NodeBoard {
+			continue
+		}
+		list = append(list, s.feeds(part)...)
+	}
+	pack, _ := gear.Find[*gear.Pack](c.Library, c.Fit.Pack)
+	list = append(list, s.capacitors(pack)...)
+	for _, other := range gear.All[*gear.Pack](c.Library) {
+		// Another cell count would change how the whole quad flies.
+		sameCells := pack != nil && pack.Cells != nil && other.Cells != nil && *pack.Cells == *other.Cells
+		if other.ID != c.Fit.Pack && sameCells && c.Fleet.SpareCount(other.ID, c.Quad.ID) > 0 {
+			list = append(list, verdict.Candidate{Effort: verdict.Other, Patch: fleet.Patch{Pack: new(other.ID)}})
+		}
+	}
+	return list
+}
+
+// capacitors are the electrolytics that would bring a peak down, and the right rating
+// for the one there is.
+func (s supply) capacitors(pack *gear.Pack) (list []verdict.Candidate) {
+	if pack == nil {
+		return nil
+	}
+	full := packEnvelope(pack, s.Quad).Full
+	if full == nil {
+		return nil
+	}
+	rating := ratingFor(*full)
+	for _, p := range Trace(s.Case).Plugins {
+		if p.Cure != nil {
+			list = append(list, verdict.Candidate{
+				Effort: verdict.Wire,
+				Patch:  fleet.Patch{CapacitorUF: p.Cure, CapacitorV: &rating},
+			})
+		}
+	}
+	if there := s.Fit.CapacitorUF; there != nil && (s.Fit.CapacitorV == nil || *s.Fit.CapacitorV < rating) {
+		list = append(list, verdict.Candidate{
+			Effort: verdict.Wire,
+			Patch:  fleet.Patch{CapacitorUF: there, CapacitorV: &rating},
+		})
+	}
+	return list
+}
+
+func (s supply) feeds(part consumer) []verdict.Candidate {
+	current, _ := s.Fit.FeedOf(part.node)
+	var list []verdict.Candidate
+	if pad, choice, ok := s.jumperOf(part.node); ok {
+		for _, other := range pad.Choices {
+			if other != choice {
+				list = append(list, verdict.Candidate{
+					Effort: verdict.Wire,
+					Patch:  fleet.Patch{Jumper: &fleet.Jumper{Pad: pad.ID, Choice: other}},
+				})
+			}
+		}
+	}
+	feed := func(from string) {
+		if from != current && len(s.originOf(from).missing) == 0 {
+			list = append(list, verdict.Candidate{
+				Effort: verdict.Wire,
+				Patch:  fleet.Patch{Feed: &fleet.Feed{To: part.node, From: from, Lead: s.ownLead(part.node)}},
+			})
+		}
+	}
+	if s.board != nil {
+		for i := range s.board.Pads {
+			if pad := &s.board.Pads[i]; pad.Kind != gear.PadRegulated || pad.OutV != nil {
+				feed(fleet.PadNode(pad.ID))
+			}
+		}
+	}
+	feed(fleet.NodePack)
+	for _, placed := range s.Fit.Regulators {
+		feed(placed.ID)
+	}
+	id := s.Fit.RegulatorFor(part.node)
+	for _, model := range gear.All[*gear.Regulator](s.Library) {
+		if placed, ok := s.Fit.Regulator(id); ok && placed.Model == model.ID {
+			continue
+		}
+		list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{
+			Regulator: &fleet.PlacedRegulator{ID: id, Model: model.ID},
+			Feed:      &fleet.Feed{To: part.node, From: id, Lead: s.ownLead(part.node)},
+		}})
+	}
+	return list
+}
+
+// ownLead is the lead a part has already: it goes along to another feed.
+func (s supply) ownLead(node string) *fleet.Lead {
+	if lead := s.leadOf(node); lead != nil {
+		return new(*lead.Lead)
+	}
+	return nil
+}

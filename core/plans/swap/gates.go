@@ -1,0 +1,125 @@
+package swap
+
+import (
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/antenna"
+	"yokeswap/core/gates/control"
+	"yokeswap/core/gates/link"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/gates/osd"
+	"yokeswap/core/gates/pins"
+	"yokeswap/core/gates/power"
+)
+
+// Gate is a row of the register of gates: all that judging, the yoke board, the bench
+// sheet and the screen know of one.
+type Gate struct {
+	Name     verdict.Gate
+	Title    string // as it is written
+	Question string // what it asks
+	Remedy   string // what a quad needs where it is shut for good; empty: it opens by settings
+	Check    func(fleet.Case) []verdict.Finding
+	// Candidates are changes worth trying; whether they help is found by judging again.
+	Candidates func(fleet.Case) []verdict.Candidate
+	Holds      *Hold // nil: nothing on the bench waits for it
+}
+
+// Phase groups the steps of a bench day.
+type Phase string
+
+// The phases, in bench order.
+const (
+	PhasePrepare  Phase = "prepare"
+	PhaseFirmware Phase = "firmware"
+	PhaseBuild    Phase = "build"
+	PhaseFeed     Phase = "feed"
+	PhaseMeter    Phase = "meter"
+	PhasePower    Phase = "power"
+	PhaseBind     Phase = "bind"
+	PhaseCheck    Phase = "check"
+)
+
+// Hold says which phases of the bench day wait while a gate is as bad as a level, or
+// worse: where a wrong start destroys, already a change that the plan does not hold yet
+// or a value that is missing (common practice).
+type Hold struct {
+	From   verdict.Level
+	Phases []Phase
+	// Always: also where nothing on the quad itself is changed. Else a quad that stays
+	// as it is flies already, and nothing is spoiled.
+	Always bool
+}
+
+// Gates is the register, in bench order.
+var Gates = []Gate{
+	{
+		Name:       verdict.Link,
+		Title:      "link",
+		Question:   "Do air unit, goggles and controller talk to each other?",
+		Check:      link.Check,
+		Candidates: link.Candidates,
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseBind}, Always: true},
+	},
+	{
+		Name:       verdict.Power,
+		Title:      "power",
+		Question:   "Does every part see a voltage it can live with?",
+		Remedy:     "another feed",
+		Check:      power.Check,
+		Candidates: power.Candidates,
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseFeed, PhaseMeter, PhasePower}},
+	},
+	{
+		Name:       verdict.Pins,
+		Title:      "pins",
+		Question:   "Does every wire end where it belongs?",
+		Remedy:     "other wiring",
+		Check:      pins.Check,
+		Candidates: pins.Candidates,
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhasePower, PhaseBind, PhaseCheck}},
+	},
+	{
+		Name:       verdict.Mount,
+		Title:      "mount",
+		Question:   "Does it really go into the frame?",
+		Remedy:     "another seat",
+		Check:      mount.Check,
+		Candidates: mount.Candidates,
+		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhaseBuild}},
+	},
+	{
+		Name:       verdict.Antenna,
+		Title:      "antenna",
+		Question:   "Do the antennas at both ends hear each other?",
+		Remedy:     "other antennas",
+		Check:      antenna.Check,
+		Candidates: antenna.Candidates,
+		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhasePower, PhaseBind}},
+	},
+	{
+		Name:       verdict.OSD,
+		Title:      "OSD",
+		Question:   "Does the data of the flight board show in the goggles?",
+		Check:      osd.Check,
+		Candidates: osd.Candidates,
+	},
+	{
+		Name:       verdict.Control,
+		Title:      "control",
+		Question:   "Do the sticks arrive, and do the switches what you expect?",
+		Check:      control.Check,
+		Candidates: control.Candidates,
+	},
+}
+
+// GateNamed is the row of a gate; false where there is no such gate.
+func GateNamed(name verdict.Gate) (Gate, bool) {
+	at := slices.IndexFunc(Gates, func(g Gate) bool { return g.Name == name })
+	if at < 0 {
+		return Gate{}, false
+	}
+	return Gates[at], true
+}

@@ -1,0 +1,98 @@
+// Package swap judges the change of a quad from its fit now to its fit next:
+// it runs the gates, takes the worst, and tries out what would make it better.
+package swap
+
+import (
+	"runtime"
+	"sync"
+	"sync/atomic"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// GateVerdict is what one gate says of a fit.
+type GateVerdict struct {
+	Gate     verdict.Gate      `json:"gate"`
+	Title    string            `json:"title"`    // its name as it is written
+	Question string            `json:"question"` // what it asks
+	Level    verdict.Level     `json:"level"`
+	Findings []verdict.Finding `json:"findings"`
+}
+
+// Judgement is what all gates say of a fit.
+type Judgement struct {
+	Level  verdict.Level  `json:"level"`
+	Danger verdict.Danger `json:"danger,omitempty"` // the greatest of all findings
+	Gates  []GateVerdict  `json:"gates"`
+}
+
+// Gate is the verdict of one gate; unknown where it was not run.
+func (j *Judgement) Gate(name verdict.Gate) GateVerdict {
+	for _, g := range j.Gates {
+		if g.Gate == name {
+			return g
+		}
+	}
+	return GateVerdict{Gate: name, Level: verdict.Unknown}
+}
+
+// JudgeAll judges the next fits of a whole fleet, in its order, on all
+// processors.
+func JudgeAll(lib *gear.Library, f *fleet.Index) []Judgement {
+	judged := make([]Judgement, len(f.Quads))
+	each(len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
+	return judged
+}
+
+// each calls do for 0 to n-1, spread over the processors.
+func each(n int, do func(i int)) {
+	var next atomic.Int64
+	var wait sync.WaitGroup
+	for range min(runtime.GOMAXPROCS(0), n) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				do(i)
+			}
+		})
+	}
+	wait.Wait()
+}
+
+// CodeUnread is the finding of a fit that rests on an entry nobody can read.
+const CodeUnread verdict.Code = "swap.unread"
+
+func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict.Finding {
+	missing := make([]verdict.Missing, len(unread))
+	for i, u := range unread {
+		of := "gear"
+		if u.Kind == "kit" || u.Kind == "quad" {
+			of = u.Kind
+		}
+		missing[i] = verdict.Missing{Of: of, ID: u.ID, Label: "what is stored of " + u.Kind + " " + u.ID + ", which cannot be read"}
+	}
+	f := verdict.CannotTell(gate, CodeUnread, c.Quad.Label(), missing...)
+	f.Danger = verdict.Destroys // whatever it said may have been that
+	return f
+}
+
+// Judge runs all gates over a fit, without trying fixes.
+func Judge(c fleet.Case) Judgement {
+	j := Judgement{Gates: make([]GateVerdict, len(Gates))}
+	levels := make([]verdict.Level, len(Gates))
+	unread := c.Unread()
+	for i, g := range Gates {
+		findings := g.Check(c)
+		if len(unread) > 0 {
+			findings = append(findings, cannotBeRead(c, g.Name, unread))
+		}
+		levels[i] = verdict.Worst(findings)
+		if danger := verdict.Greatest(findings); danger.WorseThan(j.Danger) {
+			j.Danger = danger
+		}
+		j.Gates[i] = GateVerdict{Gate: g.Name, Title: g.Title, Question: g.Question, Level: levels[i], Findings: findings}
+	}
+	j.Level = verdict.WorstOf(levels...)
+	return j
+}

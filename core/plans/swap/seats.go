@@ -1,0 +1,109 @@
+package swap
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// cables lists how the air unit can be joined to the board: soldered, or through
+// each cable of the library that goes into a plug of the board.
+func cables(c fleet.Case) []Option {
+	pick := func(key, label string, change func(*fleet.Wiring)) Option {
+		w := c.Fit.Wiring
+		change(&w)
+		return Option{Key: key, Label: label, Chosen: c.Fit.Harness == w.Harness && c.Fit.HarnessTo == w.HarnessTo, Patch: fleet.Patch{Wiring: &w}}
+	}
+	unit, _, ok := c.AirUnit()
+	board, hasBoard := gear.Find[*gear.Board](c.Library, c.Fit.Board)
+	if !ok || !hasBoard {
+		return []Option{}
+	}
+	options := []Option{pick("soldered", "soldered, wire by wire", func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved = "", "", nil })}
+	for _, h := range gear.All[*gear.Harness](c.Library) {
+		if unit.Plug != nil && h.From != "" && h.From != unit.Plug.Connector {
+			continue
+		}
+		owned := ""
+		if n := c.Fleet.SpareCount(h.ID, c.Quad.ID); n > 0 {
+			owned = fmt.Sprintf("%d owned", n)
+		}
+		if h.To == "" {
+			o := pick(h.ID, h.Label()+", soldered to the board", func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved = h.ID, "", nil })
+			o.Note = owned
+			options = append(options, o)
+			continue
+		}
+		for i := range board.Plugs {
+			plug := &board.Plugs[i]
+			if plug.Connector != h.To {
+				continue
+			}
+			o := pick(h.ID+":"+plug.ID, h.Label()+" into the "+plug.Label(), func(w *fleet.Wiring) {
+				if w.Harness != h.ID || w.HarnessTo != plug.ID {
+					w.Moved = nil
+				}
+				w.Harness, w.HarnessTo, w.Wires = h.ID, plug.ID, nil
+			})
+			o.Note = owned
+			options = append(options, o)
+		}
+	}
+	return options
+}
+
+// seats lists the bays of every frame the unit could sit in.
+func seats(c fleet.Case) []Option {
+	options := []Option{}
+	for _, f := range gear.All[*gear.Frame](c.Library) {
+		if c.Fit.Frame != "" && f.ID != c.Fit.Frame {
+			continue // another frame is another quad
+		}
+		for i := range f.Bays {
+			m := c.Fit.Mounting
+			chosen := m.Frame == f.ID && m.Bay == f.Bays[i].ID
+			if !chosen {
+				m.Frame, m.Bay, m.Plate, m.Screw = f.ID, f.Bays[i].ID, "", ""
+			}
+			options = append(options, Option{Key: f.ID + ":" + f.Bays[i].ID, Label: f.Bays[i].Label() + " of " + f.Label(), Chosen: chosen, Patch: fleet.Patch{Mounting: &m}})
+		}
+	}
+	return options
+}
+
+// antennaSets lists the antennas the unit can carry, all of one model.
+func antennaSets(c fleet.Case) []Option {
+	options := []Option{}
+	unit, _, ok := c.AirUnit()
+	if !ok || unit.Radio == nil || unit.Radio.Antennas == nil {
+		return options
+	}
+	n := *unit.Radio.Antennas
+	now := fleet.Antennas{}
+	if c.Fit.Antennas != nil {
+		now = *c.Fit.Antennas
+	}
+	for _, a := range gear.All[*gear.Antenna](c.Library) {
+		if a.Plug != unit.Radio.Plug && now.Adapter == "" {
+			continue
+		}
+		next := now
+		next.Models = slices.Repeat([]string{a.ID}, n)
+		o := Option{Key: a.ID, Label: fmt.Sprintf("%d × %s", n, a.Label()), Chosen: slices.Equal(next.Models, now.Models), Patch: fleet.Patch{Antennas: &next}}
+		if have := c.Fleet.SpareCount(a.ID, c.Quad.ID); have > 0 {
+			o.Note = fmt.Sprintf("%d owned", have)
+		}
+		options = append(options, o)
+	}
+	if len(now.Models) > 0 && !slices.ContainsFunc(options, func(o Option) bool { return o.Chosen }) {
+		labels := make([]string, len(now.Models))
+		for i, m := range now.Models {
+			labels[i] = c.Library.Label(m)
+		}
+		options = append(options, Option{Key: "as-planned", Label: strings.Join(labels, " and "), Note: "as planned", Chosen: true, Patch: fleet.Patch{Antennas: &now}})
+	}
+	return options
+}

@@ -1,0 +1,253 @@
+package swap
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/measure/unit"
+)
+
+// Item is a part to have before the bench day.
+type Item struct {
+	Model string      `json:"model,omitempty"`
+	Label string      `json:"label"`
+	Need  int         `json:"need"`
+	Have  int         `json:"have"`
+	Buy   int         `json:"buy"`
+	For   []string    `json:"for"` // quads
+	MassG *unit.Grams `json:"massG,omitempty"`
+	// Offer is what one costs and how long it takes to come; nil: not stated.
+	Offer *gear.Offer `json:"offer,omitempty"`
+	// Stops: without it the bench day stops; else it can come later.
+	Stops bool   `json:"stops"`
+	Note  string `json:"note,omitempty"`
+}
+
+// Shopping lists what the plans of a fleet take beyond what each quad carries
+// today, against what lies in the drawer, what would stop the bench day first.
+func Shopping(lib *gear.Library, f *fleet.Index) []Item {
+	l := shoppingList{lib: lib, index: f, items: map[string]*Item{}}
+	for i := range f.Quads {
+		l.quad(&f.Quads[i])
+	}
+	list := []Item{}
+	for _, key := range l.order {
+		item := l.items[key]
+		item.Buy = max(0, item.Need-item.Have)
+		list = append(list, *item)
+	}
+	slices.SortStableFunc(list, func(a, b Item) int {
+		return cmp.Or(order(a)-order(b), b.days()-a.days(), -cmp.Compare(len(a.For), len(b.For)))
+	})
+	return list
+}
+
+// order puts what is to be bought before what is there, and of that what stops
+// the day first.
+func order(i Item) int {
+	switch {
+	case i.Buy > 0 && i.Stops:
+		return 0
+	case i.Buy > 0:
+		return 1
+	}
+	return 2
+}
+
+// days is how long the item takes to come; what is not stated sorts behind what
+// is.
+func (i Item) days() int {
+	if i.Offer == nil || i.Offer.Days == nil {
+		return -1
+	}
+	return *i.Offer.Days
+}
+
+// Bill is what the shopping comes to, as far as it is stated.
+type Bill struct {
+	Totals   []Total `json:"totals"`
+	Unpriced int     `json:"unpriced"` // items to buy without a price
+	// Days is how long the slowest item that would stop the day takes; Undated
+	// counts those that do not say.
+	Days    *int `json:"days,omitempty"`
+	Undated int  `json:"undated"`
+}
+
+// Total is a sum in one currency.
+type Total struct {
+	Currency string  `json:"currency"`
+	Amount   float64 `json:"amount"`
+}
+
+// NewBill adds up a list. Currencies are kept apart: no rate of exchange is
+// known here.
+func NewBill(items []Item) Bill {
+	b := Bill{Totals: []Total{}}
+	hundredths := map[string]int64{} // whole numbers, so that a long list adds up exactly
+	for _, i := range items {
+		if i.Buy == 0 {
+			continue
+		}
+		if i.Offer == nil || i.Offer.Price == nil {
+			b.Unpriced++
+		} else {
+			hundredths[i.Offer.Currency] += int64(i.Buy) * int64(math.Round(*i.Offer.Price*100))
+		}
+		switch {
+		case !i.Stops:
+		case i.days() < 0:
+			b.Undated++
+		case b.Days == nil || i.days() > *b.Days:
+			b.Days = new(i.days())
+		}
+	}
+	for _, currency := range slices.Sorted(maps.Keys(hundredths)) {
+		b.Totals = append(b.Totals, Total{Currency: currency, Amount: float64(hundredths[currency]) / 100})
+	}
+	return b
+}
+
+type shoppingList struct {
+	lib   *gear.Library
+	index *fleet.Index
+	items map[string]*Item
+	order []string
+}
+
+func (l *shoppingList) add(model, label, quad string, n int, stops bool, note string) {
+	key := model + label
+	item := l.items[key]
+	if item == nil {
+		item = &Item{Model: model, Label: label, For: []string{}, Stops: stops, Note: note}
+		if model != "" {
+			item.Label = l.lib.Label(model)
+			for _, s := range l.index.Spares {
+				if s.Model == model {
+					item.Have = s.Count
+				}
+			}
+			item.MassG = massOf(l.lib, model)
+			if g, ok := l.lib.Item(model); ok {
+				item.Offer = g.Head().Offer
+			}
+		}
+		l.items[key] = item
+		l.order = append(l.order, key)
+	}
+	item.Need += n
+	if !slices.Contains(item.For, quad) {
+		item.For = append(item.For, quad)
+	}
+}
+
+func massOf(lib *gear.Library, id string) *unit.Grams {
+	item, _ := lib.Item(id)
+	switch g := item.(type) {
+	case *gear.AirUnit:
+		return g.MassG
+	case *gear.Antenna:
+		return g.MassG
+	case *gear.Regulator:
+		return g.MassG
+	case *gear.Receiver:
+		return g.MassG
+	case *gear.Plate:
+		return g.MassG
+	case *gear.Adapter:
+		return g.MassG
+	case *gear.Board:
+		return g.MassG
+	case *gear.Pack:
+		return g.MassG
+	case *gear.Standoff:
+		return g.MassG
+	}
+	return nil
+}
+
+// quad adds what one quad's plan takes beyond what is on it.
+func (l *shoppingList) quad(q *fleet.Quad) {
+	c := fleet.NewCase(l.lib, l.index, q)
+	now, next := &q.Now, c.Fit
+	for _, s := range []*fleet.Slot{next.AirUnit, next.Goggles, next.Controller} {
+		if s != nil && s.Kit == "" && s.Model != "" {
+			l.add(s.Model, "", q.Label(), 1, true, "")
+		}
+	}
+	for _, part := range [][2]string{{next.Board, now.Board}, {next.Pack, now.Pack}} {
+		if part[0] != "" && part[1] != "" && part[0] != part[1] {
+			l.add(part[0], "", q.Label(), 1, true, "")
+		}
+	}
+	if next.Receiver != "" && next.Receiver != now.Receiver {
+		l.add(next.Receiver, "", q.Label(), 1, true, "")
+	}
+	for _, r := range next.Regulators {
+		if _, fitted := now.Regulator(r.ID); !fitted {
+			l.add(r.Model, "", q.Label(), 1, true, "")
+		}
+	}
+	if next.Harness != "" && next.Harness != now.Harness {
+		l.add(next.Harness, "", q.Label(), 1, true, "often comes with the unit")
+	}
+	if next.Plate != "" && next.Plate != now.Plate {
+		l.add(next.Plate, "", q.Label(), 1, true, "")
+	}
+	if capacitor := change.Capacitor(next); capacitor != "" && capacitor != change.Capacitor(now) {
+		l.add("", capacitor, q.Label(), 1, true, "")
+	}
+	l.antennas(q, now, next)
+	l.screws(q, c)
+}
+
+func (l *shoppingList) antennas(q *fleet.Quad, now, next *fleet.Fit) {
+	if next.Antennas == nil {
+		return
+	}
+	on := map[string]int{}
+	if now.Antennas != nil {
+		for _, m := range now.Antennas.Models {
+			on[m]++
+		}
+		on[now.Antennas.Adapter] += len(now.Antennas.Models)
+	}
+	for _, m := range append(slices.Clone(next.Antennas.Models),
+		slices.Repeat([]string{next.Antennas.Adapter}, len(next.Antennas.Models))...) {
+		if on[m]--; m != "" && on[m] < 0 {
+			l.add(m, "", q.Label(), 1, true, "")
+		}
+	}
+}
+
+func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
+	if sameUnit(q.Now, *c.Fit) && q.Now.Mounting == c.Fit.Mounting {
+		return
+	}
+	plan := mount.Draw(c).Screw
+	if plan == nil {
+		return
+	}
+	if w := c.Fit.Washer; w != "" && w != q.Now.Washer {
+		l.add(w, "", q.Label(), fleet.UnitScrews, true, "")
+	}
+	if on := c.Fit.Standoff; on != "" && on != q.Now.Standoff {
+		l.add(on, "", q.Label(), mount.StandoffCount(c), true, "")
+	}
+	model := c.Fit.Screw
+	if model == "" {
+		model = plan.Use
+	}
+	if model != "" {
+		l.add(model, "", q.Label(), fleet.UnitScrews, true, "")
+		return
+	}
+	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), fleet.UnitScrews, true,
+		"none in the library is as long")
+}

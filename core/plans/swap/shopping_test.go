@@ -1,0 +1,85 @@
+package swap_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/bench"
+)
+
+// Sums are exact to the hundredth, currencies stay apart, and what is not
+// stated is counted, not taken for nothing.
+func TestTheBillCountsWhatIsNotStated(t *testing.T) {
+	offer := func(price float64, currency string, days *int) *gear.Offer {
+		return &gear.Offer{Price: new(price), Currency: currency, Days: days}
+	}
+	bill := swap.NewBill([]swap.Item{
+		{Buy: 3, Stops: true, Offer: offer(0.1, "EUR", new(4))},
+		{Buy: 1, Stops: true, Offer: offer(19.99, "EUR", new(9))},
+		{Buy: 2, Stops: true, Offer: offer(5, "SEK", nil)},
+		{Buy: 1, Stops: true},
+		{Buy: 1, Offer: offer(1, "SEK", new(90))}, // may come later
+		{Buy: 0, Stops: true, Offer: offer(500, "EUR", new(300))},
+	})
+	assert.Equal(t, []swap.Total{{Currency: "EUR", Amount: 20.29}, {Currency: "SEK", Amount: 11}}, bill.Totals)
+	assert.Equal(t, 1, bill.Unpriced)
+	require.NotNil(t, bill.Days)
+	assert.Equal(t, 9, *bill.Days)
+	assert.Equal(t, 2, bill.Undated)
+	assert.Nil(t, swap.NewBill(nil).Days)
+}
+
+// Planned goggles, controllers, boards and packs nobody owns are on the list, and an
+// adapter counts once for each antenna.
+func TestWhatIsPlannedAndNotOwnedIsOnTheList(t *testing.T) {
+	set := sample.Set()
+	set.Boards = append(set.Boards, set.Boards[0])
+	set.Boards[1].ID, set.Boards[1].Name = "other-board", "other board"
+	set.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "tail", Name: "tail"}, From: "sma", To: "ufl"}}
+	now := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+	next := now.Clone()
+	next.Goggles, next.Controller, next.Board, next.Pack = &fleet.Slot{Model: "new-eyes"}, &fleet.Slot{Model: "new-hand"}, "other-board", "lipo-6"
+	next.Antennas.Models, next.Antennas.Adapter = []string{"eye", "eye"}, "tail"
+	f := &fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now, Next: &next}}}
+	buy := map[string]int{}
+	for _, i := range swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(f)) {
+		buy[i.Label] = i.Buy
+	}
+	assert.Equal(t, map[string]int{"new-eyes": 1, "new-hand": 1, "other board": 1, "lipo-6": 1, "eye": 2, "tail": 2}, buy)
+}
+
+// A capacitor of another rating is another capacitor: it is bought and soldered, and
+// what it costs is said.
+func TestACapacitorOfAnotherRatingIsBoughtAndSoldered(t *testing.T) {
+	now := fit("first", "old-eyes", "old-hand", "lipo-6", "pack")
+	now.CapacitorUF, now.CapacitorV = new(unit.Microfarads(470)), new(unit.Volts(16))
+	next := now.Clone()
+	next.CapacitorV = new(unit.Volts(35))
+	c := sample.Case(sample.Set(), kit, next)
+	c.Quad.Now = now
+	f := fleet.NewIndex(&fleet.Fleet{Kit: kit, Quads: []fleet.Quad{*c.Quad}})
+
+	var bought []string
+	for _, i := range swap.Shopping(c.Library, f) {
+		bought = append(bought, i.Label)
+	}
+	assert.Contains(t, bought, "470 µF 35 V low-ESR capacitor")
+
+	var steps []string
+	for _, s := range bench.NewSheet(c, swap.Judge(c), "", "").Steps {
+		steps = append(steps, s.Title)
+	}
+	assert.Contains(t, steps, "Solder a 470 µF 35 V low-ESR capacitor across the battery leads")
+
+	c = sample.Case(sample.Set(), kit, now)
+	c.Quad.Now = now
+	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{CapacitorV: new(unit.Volts(35))}).Get)
+}

@@ -1,0 +1,210 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/gates/mount"
+)
+
+// replaceUnit takes the old unit out and puts the new one in.
+func (w *writer) replaceUnit() {
+	old, _, hadOld := fleet.NowCase(w.Library, w.Fleet, w.Quad).AirUnit()
+	title := "Take out the analog camera and transmitter"
+	if hadOld {
+		title = "Take out the " + old.Label()
+	}
+	if hadOld || w.Quad.Now.Analog != "" {
+		w.add(Step{ID: "remove", Phase: Build, Title: title,
+			Do:    []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."},
+			Tools: []string{"hex drivers", "tweezers"}, Cautions: w.removalCautions()})
+	}
+	w.prepareFrame()
+	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
+		Do: []string{
+			"Memory card in before the frame is closed.",
+			"Camera and antennas on; leave USB and bind button within reach until the end.",
+		},
+		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}, Mates: w.air.KitID}
+	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
+		step.Do = append(step.Do,
+			fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated "+
+				"and bound.",
+				strings.Join(hidden, ", ")))
+	}
+	w.screwDown(&step)
+	w.add(step)
+}
+
+// removalCautions are those of taking the old video out: an iron only where it is
+// soldered in.
+func (w *writer) removalCautions() []string {
+	now := w.Quad.Now
+	if now.Analog == "" && now.HarnessTo != "" && len(now.Wires) == 0 {
+		return []string{cautionPacks}
+	}
+	return []string{cautionIron}
+}
+
+// otherBoard says whether the plan exchanges the flight board. Where it is not stated
+// what the quad has today, what it shall have is taken to be on it.
+func (w *writer) otherBoard() bool {
+	now := &w.Quad.Now
+	return w.Fit.Board != "" && w.Fit.Board != now.Board && (now.Board != "" || now.Without(fleet.NoBoard))
+}
+
+// changeBoard is another flight board: out with the old, in with the new, set up from
+// factory state.
+func (w *writer) changeBoard() {
+	if !w.otherBoard() {
+		return
+	}
+	is := w.Fit.Board
+	label := w.Library.Label(is)
+	do := []string{
+		"Unplug the pack. Note how the motor wires and the cable to the ESCs lie, and which way the arrow points.",
+		"Lift the old board off; it goes into the drawer.",
+	}
+	w.add(Step{
+		ID:    "board:" + is,
+		Phase: Build,
+		Title: "Fit the " + label,
+		Do: append(do,
+			"Set the new one in, its arrow to the front or turned as planned, on soft mounts where it had them.",
+			"Check the order of the wires in the ESC cable against the board's own marking before it is plugged in, and that "+
+				"the motor wires are long enough."),
+		Tools:     []string{"hex drivers", "soldering iron", "loupe"},
+		Materials: []string{label},
+		Cautions:  []string{cautionIron, cautionProps},
+	})
+}
+
+// checkBoard checks what a new flight board does before it ever arms.
+func (w *writer) checkBoard() {
+	if !w.otherBoard() {
+		return
+	}
+	w.add(Step{ID: "board-up:" + w.Fit.Board, Phase: Check, Title: "Set the new flight board up from factory state",
+		Do: []string{
+			"It knows nothing of this quad: ports, receiver, modes, failsafe, OSD, craft name and yaw alignment are set " +
+				"anew, none of the old board's settings fit unseen.",
+			"Level the accelerometer on a flat bench. Tilt the quad by hand: the horizon must follow.",
+			"Props off: turn each motor alone and see that it is the right one and turns the right way.",
+		},
+		Tools: []string{"USB data cable"}, Cautions: []string{cautionFail, cautionProps, cautionCable}})
+}
+
+// moveUnit puts a unit that stays on the quad into its other place.
+func (w *writer) moveUnit() {
+	now, next := w.Quad.Now.Mounting, w.Fit.Mounting
+	if now.Frame == next.Frame && now.Bay == next.Bay && now.Plate == next.Plate && now.Drill == next.Drill &&
+		now.Standoff == next.Standoff {
+		return
+	}
+	w.prepareFrame()
+	step := Step{
+		ID:    fmt.Sprintf("seat:%s:%s:%s", next.Frame, next.Bay, next.Plate),
+		Phase: Build,
+		Title: "Move the " + w.airUnit.Label() + " to its new place",
+		Do:    []string{"Unplug the pack. Free the camera cable and the antenna leads before the screws."},
+		Tools: []string{"hex drivers"},
+	}
+	w.screwDown(&step)
+	w.add(step)
+}
+
+// prepareFrame drills new holes and puts other standoffs in.
+func (w *writer) prepareFrame() {
+	pic := mount.Draw(w.Case)
+	if pic.Drilled && !w.Quad.Now.Drill {
+		w.add(Step{
+			ID:    "drill:" + w.Fit.Bay + ":" + pic.Holds,
+			Phase: Build,
+			Title: "Drill four holes of " + pic.Holds + " into the " + pic.Bay,
+			Do: []string{
+				"Everything electric out of the frame or covered: carbon dust conducts.",
+				"Mark it with the unit itself, tape over the spot, wood behind it.",
+				"A small hole first, then the size of the screw, slowly, wet. Clean up and break the edges.",
+			},
+			Tools:    []string{"drill", "centre punch"},
+			Cautions: []string{cautionCarbon},
+		})
+	}
+	if on := w.Fit.Standoff; on != "" && on != w.Quad.Now.Standoff {
+		w.add(Step{
+			ID:    "standoffs:" + on,
+			Phase: Build,
+			Title: "Change the standoffs for " + w.Library.Label(on),
+			Do: []string{
+				"One at a time, so that the frame keeps its shape.",
+				"Look at each wire and cable afterwards: the top plate lies higher now.",
+			},
+			Tools:     []string{"hex drivers"},
+			Materials: []string{fmt.Sprintf("%d × %s", mount.StandoffCount(w.Case), w.Library.Label(on))},
+		})
+	}
+}
+
+// screwDown adds what holds the unit, and how the camera is to look.
+func (w *writer) screwDown(step *Step) {
+	pic := mount.Draw(w.Case)
+	if plan := pic.Screw; plan != nil {
+		screws := plan.Label
+		if chosen, ok := gear.Find[*gear.Screw](w.Library, w.Fit.Screw); ok {
+			screws = chosen.Label()
+		}
+		if screws != "" {
+			step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", fleet.UnitScrews, screws))
+			step.Do = append(step.Do,
+				fmt.Sprintf("Screws of %s: a longer one than %s drives into the circuit board.", screws, plan.MostMM))
+		}
+	}
+	if w.Fit.Washer != "" {
+		step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", fleet.UnitScrews, w.Library.Label(w.Fit.Washer)))
+		step.Do = append(step.Do, "A washer under each head: without it the screw is too long.")
+	}
+	if w.Fit.Plate != "" {
+		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
+	}
+	if camera := w.airUnit.Camera; camera != nil && camera.Screw != "" {
+		step.Do = append(step.Do,
+			fmt.Sprintf("The camera takes %s screws, no longer than the thread in its case.", camera.Screw))
+	}
+	if tilt := w.Fit.TiltDeg; tilt != nil {
+		does := fmt.Sprintf("Camera up by %s.", tilt)
+		if pic.Tilt != nil && pic.Tilt.UpDeg < 90 {
+			does += fmt.Sprintf(" Past %.0f° it touches %s, and the recording shakes.", math.Floor(float64(pic.Tilt.UpDeg)),
+				pic.Tilt.Touches)
+		}
+		step.Do = append(step.Do, does)
+	}
+}
+
+// changeAntennas puts other antennas on a unit that stays.
+func (w *writer) changeAntennas() {
+	now, next := w.Quad.Now.Antennas, w.Fit.Antennas
+	if next == nil || now != nil && slices.Equal(now.Models, next.Models) && now.Adapter == next.Adapter {
+		return
+	}
+	parts := slices.Clone(next.Models)
+	if next.Adapter != "" {
+		parts = append(parts, next.Adapter)
+	}
+	step := Step{
+		ID:    "antennas:" + strings.Join(parts, "+"),
+		Phase: Build,
+		Title: "Change the antennas of the " + w.airUnit.Label(),
+		Do: []string{"Unplug the pack.", "Lift the old plugs straight up, close to the plug, never by the lead.",
+			"Press or screw the new ones on straight until they seat, then clip or glue the leads."},
+		Tools:    []string{"tweezers"},
+		Cautions: []string{cautionRadio},
+		Mates:    w.air.KitID,
+	}
+	for _, id := range parts {
+		step.Materials = append(step.Materials, w.Library.Label(id))
+	}
+	w.add(step)
+}

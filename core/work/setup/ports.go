@@ -1,0 +1,132 @@
+package setup
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/osd"
+	"yokeswap/core/gates/pins"
+)
+
+// function is the bit of a port function; false where the firmware has none.
+func (w *comparing) function(name string) (uint32, bool) {
+	n, ok := w.runs.Functions[name]
+	return 1 << n, ok
+}
+
+// words names the functions of a port.
+func (w *comparing) words(functions uint32) string {
+	var words []string
+	known := uint32(0)
+	for _, name := range slices.Sorted(maps.Keys(w.runs.Functions)) {
+		bit := uint32(1) << w.runs.Functions[name]
+		known |= bit
+		if functions&bit != 0 {
+			words = append(words, name)
+		}
+	}
+	if functions&^known != 0 {
+		words = append(words, "something else")
+	}
+	if len(words) == 0 {
+		return "nothing"
+	}
+	return strings.Join(words, " + ")
+}
+
+// msp is the functions wanted on the port of the air unit: a superset's own for
+// digital goggles, else MSP, with the canvas where the goggles show one.
+func (w *comparing) msp() uint32 {
+	if digital, ok := w.function(gear.FunctionDigital); ok {
+		return digital
+	}
+	functions, _ := w.function(gear.FunctionMSP)
+	if canvas, ok := w.function(gear.FunctionCanvas); ok && osd.Draw(w.Case).Screen.Canvas {
+		functions |= canvas
+	}
+	return functions
+}
+
+// ports sets what each serial port carries, the ports of the plan first; a function
+// that has moved is taken off the port it was on.
+func (w *comparing) ports() {
+	set := func(code verdict.Code, uart int, wanted uint32, why string) {
+		p := w.Target.port(uart)
+		if p == nil {
+			w.Rows = append(w.Rows, Row{Code: code, Label: fmt.Sprintf("UART %d", uart), Wanted: w.words(wanted), Found: "the board lists no such port", Why: why,
+				Finding: &verdict.Finding{Gate: verdict.OSD, Code: code, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: verdict.Practice, Says: fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart)}})
+			return
+		}
+		w.row(verdict.OSD, code, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why, "set it to "+w.words(wanted))
+		p.Functions = wanted
+	}
+	planned := map[int]bool{}
+	if _, _, hasUnit := w.AirUnit(); hasUnit {
+		if uart, ok := pins.MSPPort(w.Case); ok {
+			planned[uart] = true
+			set(CodePort, uart, w.msp(), "the air unit's UART is wired to it")
+			w.baud(uart)
+		}
+	}
+	if uart, ok := pins.SticksPort(w.Case); ok {
+		planned[uart] = true
+		rc, _ := w.function(gear.FunctionRC)
+		set(CodeSticksPort, uart, rc, "the sticks come in on it")
+	}
+	names := map[fleet.Use]string{fleet.UseGPS: gear.FunctionGPS, fleet.UseTelemetry: gear.FunctionTelemetry}
+	if _, _, hasUnit := w.AirUnit(); !hasUnit {
+		names[fleet.UseVTXControl] = gear.FunctionVTX
+	}
+	for _, p := range w.Fit.Ports {
+		if bit, ok := w.function(names[p.Use]); ok && names[p.Use] != "" && !planned[p.UART] {
+			planned[p.UART] = true
+			set(CodeOtherPort, p.UART, bit, "as the plan has it")
+		}
+	}
+	for i := range w.Target.Ports {
+		p := &w.Target.Ports[i]
+		if stray := p.Functions & w.single(); !planned[p.ID+1] && stray != 0 {
+			set(CodeOtherPort, p.ID+1, p.Functions&^stray, "only one port may carry it, and it is on another now")
+		}
+	}
+}
+
+// bauds are the rates a port's settings count through, in baud (the protocol's
+// public description, from memory); the first byte of the rest is that of MSP.
+var bauds = []string{"automatic", "9600", "19200", "38400", "57600", "115200", "230400", "250000"}
+
+// mspBaud is the place of 115200 in them: what air units speak (common practice).
+const mspBaud = 5
+
+func (w *comparing) baud(uart int) {
+	p := w.Target.port(uart)
+	if p == nil || len(p.Rest) == 0 {
+		return
+	}
+	found := "another"
+	if int(p.Rest[0]) < len(bauds) {
+		found = bauds[p.Rest[0]]
+	}
+	w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d, baud", uart), bauds[mspBaud], found, "what air units speak", "set it to "+bauds[mspBaud])
+	p.Rest[0] = mspBaud
+}
+
+// single is the functions that only one port can have, and that the plan has put
+// elsewhere; the analog transmitter's control goes with it.
+func (w *comparing) single() (functions uint32) {
+	names := []string{gear.FunctionRC, gear.FunctionCanvas, gear.FunctionDigital}
+	if _, _, hasUnit := w.AirUnit(); hasUnit {
+		names = append(names, gear.FunctionVTX)
+	}
+	for _, name := range names {
+		if bit, ok := w.function(name); ok {
+			functions |= bit
+		}
+	}
+	return functions
+}
