@@ -56,9 +56,11 @@ func TestWhatIsDrawnOfTheDemo(t *testing.T) {
 	f := fleet.NewIndex(st.Fleet)
 	var text strings.Builder
 	line := func(name string, v any) {
-		raw, err := json.Marshal(v)
+		raw, err := json.MarshalIndent(v, "", " ")
 		require.NoError(t, err)
-		fmt.Fprintf(&text, "%s %s\n", name, raw)
+		// A release right behind the word would read as the name of a model.
+		plain := strings.ReplaceAll(string(raw), `"goggles": "`, `"goggles": "on `)
+		fmt.Fprintf(&text, "# %s\n%s\n", name, plain)
 	}
 	for i := range f.Quads {
 		c := fleet.NewCase(st.Library(), f, &f.Quads[i])
