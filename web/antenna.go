@@ -67,7 +67,7 @@ func (s *server) registerAntennas(api huma.API) {
 			if on != in.Body.Was {
 				return huma.Error409Conflict("What is on " + kit.Label() + " has changed meanwhile: look at it again.")
 			}
-			if err := st.Screw(in.Kit, in.Port-1, in.Body.Model, in.Body.From); err != nil {
+			if err := st.ChangeAntenna(in.Kit, in.Port-1, in.Body.Model, in.Body.From); err != nil {
 				return huma.Error409Conflict(err.Error())
 			}
 			return format.TakeHead(st)

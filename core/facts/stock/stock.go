@@ -275,10 +275,10 @@ func (s *Stock) Mate(kitID string, by int) {
 	}
 }
 
-// Screw puts an antenna of a model onto a port of goggles, counted from 0. It comes
+// ChangeAntenna puts an antenna of a model onto a port of goggles, counted from 0. It comes
 // from the drawer, where the one it replaces goes; or from other goggles, which
 // get that one in exchange. An empty model takes the antenna off.
-func (s *Stock) Screw(kitID string, port int, model, from string) error {
+func (s *Stock) ChangeAntenna(kitID string, port int, model, from string) error {
 	f := *s.Fleet
 	f.Kit, f.Spares = slices.Clone(f.Kit), slices.Clone(f.Spares)
 	kit, ok := f.Piece(kitID)

@@ -156,20 +156,20 @@ func TestAntennasGoOnAndOff(t *testing.T) {
 	}
 	all := owned()
 	before := st.Fleet
-	require.NoError(t, st.Screw("a", 1, "dual", ""))
+	require.NoError(t, st.ChangeAntenna("a", 1, "dual", ""))
 	assert.Equal(t, []string{"round", "dual"}, st.Fleet.Kit[0].Antennas)
 	assert.Equal(t, []string{"round", "round"}, before.Kit[0].Antennas, "the fleet as it was stays")
-	assert.Error(t, st.Screw("a", 0, "dual", ""), "the drawer is empty of it")
-	require.NoError(t, st.Screw("a", 0, "patch", "b"))
+	assert.Error(t, st.ChangeAntenna("a", 0, "dual", ""), "the drawer is empty of it")
+	require.NoError(t, st.ChangeAntenna("a", 0, "patch", "b"))
 	assert.Equal(t, []string{"patch", "dual"}, st.Fleet.Kit[0].Antennas)
 	assert.Equal(t, []string{"round"}, st.Fleet.Kit[1].Antennas, "in exchange")
-	require.NoError(t, st.Screw("a", 0, "", ""))
+	require.NoError(t, st.ChangeAntenna("a", 0, "", ""))
 	assert.Equal(t, []string{"dual"}, st.Fleet.Kit[0].Antennas)
-	require.NoError(t, st.Screw("a", 1, "round", "b"))
+	require.NoError(t, st.ChangeAntenna("a", 1, "round", "b"))
 	assert.Empty(t, st.Fleet.Kit[1].Antennas)
-	assert.Error(t, st.Screw("a", 1, "patch", "b"), "it carries none")
-	assert.Error(t, st.Screw("a", 7, "patch", ""))
-	assert.Error(t, st.Screw("nix", 0, "patch", ""))
+	assert.Error(t, st.ChangeAntenna("a", 1, "patch", "b"), "it carries none")
+	assert.Error(t, st.ChangeAntenna("a", 7, "patch", ""))
+	assert.Error(t, st.ChangeAntenna("nix", 0, "patch", ""))
 	assert.Equal(t, all, owned())
 }
 

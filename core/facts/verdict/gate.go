@@ -10,9 +10,9 @@ func FitValue(c fleet.Case, field, label string) Missing {
 	return Missing{Of: "quad", ID: c.Quad.ID, Field: c.FitName + "." + field, Label: label}
 }
 
-// Said completes what a gate has found: its name, and where a finding does not say
+// Complete completes what a gate has found: its name, and where a finding does not say
 // so itself, what it is about, that it is common practice, and the danger of its code.
-func Said(by Gate, about string, findings []Finding, dangers map[Code]Danger) []Finding {
+func Complete(by Gate, about string, findings []Finding, dangers map[Code]Danger) []Finding {
 	for i := range findings {
 		f := &findings[i]
 		f.Gate = by

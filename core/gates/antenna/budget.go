@@ -39,7 +39,7 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
 	now, next := newPair(fleet.NowCase(lib, f, q)), newPair(fleet.NewCase(lib, f, q))
 	budgets := []Budget{}
 	for _, p := range []*pair{now, next} {
-		if !p.hasUnit || !p.hasEyes || len(p.unit.missing)+len(p.eyes.missing) > 0 {
+		if !p.hasUnit || !p.hasGoggles || len(p.unit.missing)+len(p.gogglesSide.missing) > 0 {
 			return budgets
 		}
 	}
@@ -53,8 +53,8 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
 // for a fix: "+2.1 dB"; empty where nothing can be compared.
 func (p *pair) against(before *pair) string {
 	var words []string
-	if len(p.unit.missing)+len(p.eyes.missing)+len(before.unit.missing)+len(before.eyes.missing) > 0 || !p.hasEyes ||
-		!before.hasEyes {
+	if len(p.unit.missing)+len(p.gogglesSide.missing)+len(before.unit.missing)+len(before.gogglesSide.missing) > 0 || !p.hasGoggles ||
+		!before.hasGoggles {
 		return ""
 	}
 	for _, b := range p.bands() {
@@ -68,10 +68,10 @@ func (p *pair) against(before *pair) string {
 func compareOn(b gear.Band, now, next *pair) Budget {
 	out := Budget{Band: b, LeftOut: []string{}, Rows: []Row{}}
 	switch {
-	case next.unit.best(b) == nil || next.eyes.best(b) == nil:
+	case next.unit.best(b) == nil || next.gogglesSide.best(b) == nil:
 		out.Says = fmt.Sprintf("On %s GHz nothing is heard: an end has no antenna made for it.", b)
 		return out
-	case !slices.Contains(now.bands(), b) || now.unit.best(b) == nil || now.eyes.best(b) == nil:
+	case !slices.Contains(now.bands(), b) || now.unit.best(b) == nil || now.gogglesSide.best(b) == nil:
 		out.Says = fmt.Sprintf("%s GHz is new: today's link does not use it.", b)
 		return out
 	}
@@ -91,9 +91,9 @@ func compareOn(b gear.Band, now, next *pair) Budget {
 		{"its lead and adapter", func(p way) *unit.Decibels { return p.unit.lost(p.x) }},
 		{"polarisation", func(p way) *unit.Decibels { return mismatch(p.x, p.y) }},
 		{"antenna of the goggles", func(p way) *unit.Decibels { return gain(p.y, b) }},
-		{"their lead and adapter", func(p way) *unit.Decibels { return p.eyes.lost(p.y) }},
+		{"their lead and adapter", func(p way) *unit.Decibels { return p.gogglesSide.lost(p.y) }},
 		{"sensitivity", func(p way) *unit.Decibels {
-			if s := p.eyes.port.SensitivityDBm; s != nil {
+			if s := p.gogglesSide.port.SensitivityDBm; s != nil {
 				return new(-*s)
 			}
 			return nil
@@ -122,9 +122,9 @@ func compareOn(b gear.Band, now, next *pair) Budget {
 // behindFactor is the range straight behind the goggles as a share of today's
 // there, given the change in front; nil where a pattern is not stated.
 func behindFactor(b gear.Band, change unit.Decibels, now, next *pair) *float64 {
-	was, known := now.eyes.behind(b)
-	does, also := next.eyes.behind(b)
-	front, today := gain(next.eyes.best(b), b), gain(now.eyes.best(b), b)
+	was, known := now.gogglesSide.behind(b)
+	does, also := next.gogglesSide.behind(b)
+	front, today := gain(next.gogglesSide.best(b), b), gain(now.gogglesSide.best(b), b)
 	if !known || !also || front == nil || today == nil {
 		return nil
 	}
@@ -184,7 +184,7 @@ func (b *Budget) sentence(next *pair) string {
 	switch {
 	case b.BehindFactor != nil && math.Abs(*b.BehindFactor-*b.Factor) > 0.05:
 		says += fmt.Sprintf(" in front, about %.1f of today's behind", *b.BehindFactor)
-	case next.eyes.directed():
+	case next.gogglesSide.directed():
 		says += " in front, picture lost behind"
 	}
 	if len(b.LeftOut) > 0 {

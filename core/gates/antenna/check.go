@@ -65,16 +65,16 @@ func Check(c fleet.Case) []verdict.Finding {
 	switch {
 	case !p.hasUnit:
 		missing = append(missing, verdict.FitValue(p.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
-	case !p.hasEyes:
+	case !p.hasGoggles:
 		missing = append(missing, verdict.FitValue(p.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with"))
 	default:
-		missing = append(append(missing, p.unit.missing...), p.eyes.missing...)
+		missing = append(append(missing, p.unit.missing...), p.gogglesSide.missing...)
 	}
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, c.Quad.Label(), missing...))
 	} else {
 		findings = append(findings, p.checkEnd(&p.unit)...)
-		findings = append(findings, p.checkEnd(&p.eyes)...)
+		findings = append(findings, p.checkEnd(&p.gogglesSide)...)
 		findings = append(findings, p.checkAcross()...)
 	}
 	if p.hasUnit && len(p.unit.antennas) > 0 {
@@ -85,14 +85,14 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		findings = append(findings, p.fits())
 	}
-	return verdict.Said(verdict.Antenna, c.Quad.Label(), findings, dangers)
+	return verdict.Complete(verdict.Antenna, c.Quad.Label(), findings, dangers)
 }
 
 func (p *pair) fits() verdict.Finding {
-	a, b := p.unit.antennas[0], p.eyes.antennas[0]
+	a, b := p.unit.antennas[0], p.gogglesSide.antennas[0]
 	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
 		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)),
-			p.unit.label, handWords(b.Polarisation), p.eyes.label, names(p.bands()))}
+			p.unit.label, handWords(b.Polarisation), p.gogglesSide.label, names(p.bands()))}
 }
 
 // checkEnd holds each antenna of an end against its port.
@@ -257,17 +257,17 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 	if len(bands) == 0 {
 		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands),
-				p.eyes.label, names(p.eyes.port.Bands))}}
+				p.gogglesSide.label, names(p.gogglesSide.port.Bands))}}
 	}
 	findings = append(findings, p.checkHands()...)
-	if p.eyes.directed() {
+	if p.gogglesSide.directed() {
 		findings = append(findings, verdict.Finding{
 			Code:    CodeBehind,
 			Level:   verdict.Caution,
 			Source:  verdict.Practice,
-			Subject: p.eyes.label,
+			Subject: p.gogglesSide.label,
 			Says: fmt.Sprintf("Every antenna on %s looks %s wide: further in front, the picture is lost behind.",
-				p.eyes.label, p.eyes.antennas[0].BeamDeg),
+				p.gogglesSide.label, p.gogglesSide.antennas[0].BeamDeg),
 		})
 	}
 	return findings
@@ -288,7 +288,7 @@ func (p *pair) checkHands() (findings []verdict.Finding) {
 	best, a := unit.Decibels(math.Inf(1)), (*gear.Antenna)(nil)
 	var b *gear.Antenna
 	for _, own := range p.unit.antennas {
-		if loss, partner := least(own, p.eyes.antennas); partner != nil && loss < best {
+		if loss, partner := least(own, p.gogglesSide.antennas); partner != nil && loss < best {
 			best, a, b = loss, own, partner
 		}
 	}
@@ -299,13 +299,13 @@ func (p *pair) checkHands() (findings []verdict.Finding) {
 	case best > deaf:
 		return []verdict.Finding{{Code: CodeHands, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s on %s is %s, %s on %s is %s: opposite hands lose %s and more.", a.Label(), p.unit.label,
-				handWords(a.Polarisation), b.Label(), p.eyes.label, handWords(b.Polarisation), best)}}
+				handWords(a.Polarisation), b.Label(), p.gogglesSide.label, handWords(b.Polarisation), best)}}
 	case best > 0:
 		findings = append(findings, verdict.Finding{Code: CodeLinear, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s meets %s: it works however they lie, and loses %s.",
 				verdict.Capital(handWords(a.Polarisation)), handWords(b.Polarisation), best)})
 	}
-	for _, end := range [][2]*end{{&p.unit, &p.eyes}, {&p.eyes, &p.unit}} {
+	for _, end := range [][2]*end{{&p.unit, &p.gogglesSide}, {&p.gogglesSide, &p.unit}} {
 		for _, x := range end[0].antennas {
 			if loss, _ := least(x, end[1].antennas); loss > deaf {
 				findings = append(findings, verdict.Finding{

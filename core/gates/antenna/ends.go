@@ -29,27 +29,27 @@ type end struct {
 // pair is both ends of one fit.
 type pair struct {
 	fleet.Case
-	airUnit *gear.AirUnit
-	air     fleet.State
-	goggles *gear.Goggles
-	unit    end
-	eyes    end
-	hasUnit bool
-	hasEyes bool
-	region  *gear.Region
+	airUnit     *gear.AirUnit
+	air         fleet.State
+	goggles     *gear.Goggles
+	unit        end
+	gogglesSide end
+	hasUnit     bool
+	hasGoggles  bool
+	region      *gear.Region
 }
 
 func newPair(c fleet.Case) *pair {
 	p := &pair{Case: c}
-	var eyes fleet.State
+	var gogglesSide fleet.State
 	p.airUnit, p.air, p.hasUnit = c.AirUnit()
-	p.goggles, eyes, p.hasEyes = c.Goggles()
+	p.goggles, gogglesSide, p.hasGoggles = c.Goggles()
 	p.region, _ = gear.Find[*gear.Region](c.Library, c.Fleet.Region)
 	if p.hasUnit {
 		p.unit = p.unitEnd()
 	}
-	if p.hasEyes {
-		p.eyes = p.gogglesEnd(eyes)
+	if p.hasGoggles {
+		p.gogglesSide = p.gogglesEnd(gogglesSide)
 	}
 	return p
 }
@@ -114,7 +114,7 @@ func portMissing(p *gear.AntennaPort, of *gear.Entry, field string) (missing []v
 // bands that both ends work on, in the unit's order.
 func (p *pair) bands() (both []gear.Band) {
 	for _, b := range p.unit.port.Bands {
-		if slices.Contains(p.eyes.port.Bands, b) {
+		if slices.Contains(p.gogglesSide.port.Bands, b) {
 			both = append(both, b)
 		}
 	}
@@ -124,7 +124,7 @@ func (p *pair) bands() (both []gear.Band) {
 // used are the bands an end is judged by: those the link uses; its own where the ends
 // have none in common.
 func (p *pair) used(e *end) []gear.Band {
-	if p.hasUnit && p.hasEyes && p.unit.port != nil && p.eyes.port != nil {
+	if p.hasUnit && p.hasGoggles && p.unit.port != nil && p.gogglesSide.port != nil {
 		if both := p.bands(); len(both) > 0 {
 			return both
 		}
@@ -135,10 +135,10 @@ func (p *pair) used(e *end) []gear.Band {
 // bestPair is the pair of antennas that does most on a band: gains, losses on the way
 // and hands taken together. Where gains are not stated it is the best of each end.
 func (p *pair) bestPair(b gear.Band) (x, y *gear.Antenna) {
-	x, y = p.unit.best(b), p.eyes.best(b)
+	x, y = p.unit.best(b), p.gogglesSide.best(b)
 	top := unit.Decibels(math.Inf(-1))
 	for _, own := range p.unit.antennas {
-		for _, far := range p.eyes.antennas {
+		for _, far := range p.gogglesSide.antennas {
 			g, h := gain(own, b), gain(far, b)
 			if g == nil || h == nil || !own.Polarisation.Known() || !far.Polarisation.Known() {
 				continue
@@ -147,7 +147,7 @@ func (p *pair) bestPair(b gear.Band) (x, y *gear.Antenna) {
 			if loss, known := p.unit.chain(own); known {
 				sum -= loss
 			}
-			if loss, known := p.eyes.chain(far); known {
+			if loss, known := p.gogglesSide.chain(far); known {
 				sum -= loss
 			}
 			if sum > top {

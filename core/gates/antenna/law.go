@@ -42,8 +42,8 @@ func (p *pair) senders() (list []sender) {
 	if r, ok := gear.Find[*gear.Receiver](p.Library, p.Fit.Receiver); ok {
 		other(r, r.Label(), r.Sends)
 	}
-	if p.hasEyes {
-		other(p.goggles, p.eyes.label, p.goggles.Sends)
+	if p.hasGoggles {
+		other(p.goggles, p.gogglesSide.label, p.goggles.Sends)
 	}
 	return list
 }

@@ -70,8 +70,8 @@ func Draw(c fleet.Case) Picture {
 	if p.hasUnit {
 		pic.Ends = append(pic.Ends, p.unit.draw())
 	}
-	if p.hasEyes {
-		pic.Ends = append(pic.Ends, p.eyes.draw())
+	if p.hasGoggles {
+		pic.Ends = append(pic.Ends, p.gogglesSide.draw())
 		pic.Goggles, pic.Ports = p.ports()
 	}
 	pic.Placed = placed(c.Fit.Antennas)

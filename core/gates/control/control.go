@@ -150,7 +150,7 @@ func Protocol(c fleet.Case, runs *gear.FlightFirmware) (string, bool) {
 
 // Check judges the way of the sticks.
 func Check(c fleet.Case) []verdict.Finding {
-	return verdict.Said(verdict.Control, c.Quad.Label(), check(c), dangers)
+	return verdict.Complete(verdict.Control, c.Quad.Label(), check(c), dangers)
 }
 
 func check(c fleet.Case) []verdict.Finding {

@@ -10,7 +10,7 @@ import (
 // goggles, air units and controllers that could be used instead, and separate
 // receivers for the sticks.
 func Candidates(c fleet.Case) []verdict.Candidate {
-	t, hasAir, hasGoggles := newTrio(c)
+	t, hasAir, hasGoggles := newSystem(c)
 	var list []verdict.Candidate
 	if hasAir && hasGoggles {
 		list = append(list, t.firmwareCandidates()...)
@@ -57,7 +57,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 }
 
 // receiverCandidates are the separate receivers on each regulated pad.
-func (t *trio) receiverCandidates() []verdict.Candidate {
+func (t *system) receiverCandidates() []verdict.Candidate {
 	board, ok := gear.Find[*gear.Board](t.Library, t.Fit.Board)
 	if !ok {
 		return nil
@@ -78,7 +78,7 @@ func (t *trio) receiverCandidates() []verdict.Candidate {
 }
 
 // firmwareCandidates are the plans for the devices at hand.
-func (t *trio) firmwareCandidates() []verdict.Candidate {
+func (t *system) firmwareCandidates() []verdict.Candidate {
 	statements, _ := t.statements()
 	var list []verdict.Candidate
 	for _, withSticks := range []bool{true, false} {
@@ -93,7 +93,7 @@ func (t *trio) firmwareCandidates() []verdict.Candidate {
 }
 
 // swapTo is the change that puts another device into its slot.
-func (t *trio) swapTo(model string, slot *fleet.Slot) (verdict.Candidate, bool) {
+func (t *system) swapTo(model string, slot *fleet.Slot) (verdict.Candidate, bool) {
 	item, _ := t.Library.Item(model)
 	switch item.(type) {
 	case *gear.AirUnit:
@@ -107,14 +107,14 @@ func (t *trio) swapTo(model string, slot *fleet.Slot) (verdict.Candidate, bool) 
 	return verdict.Candidate{}, false
 }
 
-func (t *trio) uses(kitID string) bool {
-	return kitID == t.air.KitID || kitID == t.eyes.KitID || kitID == t.hand.KitID
+func (t *system) uses(kitID string) bool {
+	return kitID == t.air.KitID || kitID == t.gogglesState.KitID || kitID == t.controllerState.KitID
 }
 
 // withPlan adds to a candidate the firmware plan it would need, if it needs
 // one and there is one.
-func (t *trio) withPlan(cand verdict.Candidate) []verdict.Candidate {
-	after, hasAir, hasGoggles := newTrio(t.With(cand.Patch))
+func (t *system) withPlan(cand verdict.Candidate) []verdict.Candidate {
+	after, hasAir, hasGoggles := newSystem(t.With(cand.Patch))
 	if !hasAir || !hasGoggles {
 		return []verdict.Candidate{cand}
 	}

@@ -39,7 +39,7 @@ const (
 
 // Check judges the link of one fit.
 func Check(c fleet.Case) []verdict.Finding {
-	t, hasAir, hasGoggles := newTrio(c)
+	t, hasAir, hasGoggles := newSystem(c)
 	findings := make([]verdict.Finding, 0, 3)
 	if !hasAir {
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeNoAirUnit, c.Quad.Label(),
@@ -58,19 +58,19 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, t.checkFullPower()...)
 	}
 	if hasGoggles {
-		findings = append(findings, t.checkDevice(&t.goggles.Device, t.eyes)...)
+		findings = append(findings, t.checkDevice(&t.goggles.Device, t.gogglesState)...)
 		findings = append(findings, t.checkMode()...)
 	}
 	if t.controller != nil && !t.separate {
-		findings = append(findings, t.checkDevice(&t.controller.Device, t.hand)...)
+		findings = append(findings, t.checkDevice(&t.controller.Device, t.controllerState)...)
 	}
-	return verdict.Said(verdict.Link, c.Quad.Label(), findings, nil)
+	return verdict.Complete(verdict.Link, c.Quad.Label(), findings, nil)
 }
 
 // checkPair judges the picture and the sticks of a pair of models.
-func (t *trio) checkPair() []verdict.Finding {
+func (t *system) checkPair() []verdict.Finding {
 	list, never := t.statements()
-	pair := t.air.Label + " with " + t.eyes.Label
+	pair := t.air.Label + " with " + t.gogglesState.Label
 	if never != nil {
 		f := verdict.Finding{Code: CodeNever, Level: verdict.Unfit, Subject: pair, Source: never.Source.String(),
 			Says: fmt.Sprintf("%s never links with %s, whatever the firmware.", t.airUnit.Label(), t.goggles.Label())}
@@ -113,7 +113,7 @@ func (t *trio) checkPair() []verdict.Finding {
 }
 
 // nearest is the statement the fewest updates lead to, else the first.
-func (t *trio) nearest(list []*gear.Pairing) *gear.Pairing {
+func (t *system) nearest(list []*gear.Pairing) *gear.Pairing {
 	for _, withSticks := range []bool{true, false} {
 		if plans, _ := t.plans(list, withSticks); len(plans) > 0 {
 			return plans[0].pairing
@@ -122,12 +122,12 @@ func (t *trio) nearest(list []*gear.Pairing) *gear.Pairing {
 	return list[0]
 }
 
-func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, pair string) verdict.Finding {
+func (t *system) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, pair string) verdict.Finding {
 	f := verdict.Finding{Subject: pair, Source: p.Source.String(), Compares: t.compare(p)}
 	switch video {
 	case yes:
 		f.Code, f.Level = CodeLinks, verdict.Fits
-		f.Says = t.air.Label + " " + on(t.air.Target) + " links with " + t.eyes.Label + " " + on(t.eyes.Target)
+		f.Says = t.air.Label + " " + on(t.air.Target) + " links with " + t.gogglesState.Label + " " + on(t.gogglesState.Target)
 		if p.Mode != "" {
 			f.Says += " in mode " + t.modeLabel(p.Mode)
 		}
@@ -151,20 +151,20 @@ func (t *trio) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing, p
 		}
 		f.Code, f.Level = CodeOutOfReach, verdict.Unfit
 		f.Says = fmt.Sprintf("%s %s does not link with %s %s, and no release within reach changes that.",
-			t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target))
+			t.air.Label, on(t.air.Target), t.gogglesState.Label, on(t.gogglesState.Target))
 		if len(plans) > 0 && len(plans[0].reads) > 0 {
 			f = t.readFirst(p, plans[0], pair, nil)
 		} else if len(plans) > 0 {
 			f.Code, f.Level = CodeUpdate, verdict.Change
 			f.Says = fmt.Sprintf("%s %s does not link with %s %s; it does after %s.",
-				t.air.Label, on(t.air.Target), t.eyes.Label, on(t.eyes.Target), t.describe(plans[0])) + t.stop(plans[0].pairing)
+				t.air.Label, on(t.air.Target), t.gogglesState.Label, on(t.gogglesState.Target), t.describe(plans[0])) + t.stop(plans[0].pairing)
 		}
 	}
 	return f
 }
 
 // readFirst is the change that begins with reading what a device carries.
-func (t *trio) readFirst(p *gear.Pairing, m plan, pair string, missing []verdict.Missing) verdict.Finding {
+func (t *system) readFirst(p *gear.Pairing, m plan, pair string, missing []verdict.Missing) verdict.Finding {
 	return verdict.Finding{
 		Code:     CodeUpdate,
 		Level:    verdict.Change,
@@ -173,19 +173,19 @@ func (t *trio) readFirst(p *gear.Pairing, m plan, pair string, missing []verdict
 		Compares: t.compare(p),
 		Missing:  missing,
 		Says: fmt.Sprintf("Nobody has read what %s carries; whichever of its releases that is, %s links with %s after %s.",
-			strings.Join(m.reads, " and "), t.air.Label, t.eyes.Label, t.describe(m)) + t.stop(m.pairing),
+			strings.Join(m.reads, " and "), t.air.Label, t.gogglesState.Label, t.describe(m)) + t.stop(m.pairing),
 	}
 }
 
 // stop says where not to go on: a newer release of a device that this statement does
 // not take. Never the newest on a new unit for the oldest goggles (common practice).
-func (t *trio) stop(p *gear.Pairing) string {
+func (t *system) stop(p *gear.Pairing) string {
 	var says []string
 	for _, end := range []struct {
 		device *gear.Device
 		label  string
 		in     firmware.Range
-	}{{&t.airUnit.Device, t.air.Label, p.AirFirmware}, {&t.goggles.Device, t.eyes.Label, p.GogglesFirmware}} {
+	}{{&t.airUnit.Device, t.air.Label, p.AirFirmware}, {&t.goggles.Device, t.gogglesState.Label, p.GogglesFirmware}} {
 		var last, beyond firmware.Version
 		for _, r := range end.device.Releases {
 			switch {
@@ -204,38 +204,38 @@ func (t *trio) stop(p *gear.Pairing) string {
 
 // lacking names the versions and the mode that must be known to judge a
 // statement.
-func (t *trio) lacking(p *gear.Pairing) []verdict.Missing {
+func (t *system) lacking(p *gear.Pairing) []verdict.Missing {
 	var missing []verdict.Missing
 	if lies(p.AirFirmware, t.air.Target) == unsure {
 		missing = append(missing, t.slotValue(t.air, "airUnit", "firmware"))
 	}
-	if lies(p.GogglesFirmware, t.eyes.Target) == unsure {
-		missing = append(missing, t.slotValue(t.eyes, "goggles", "firmware"))
+	if lies(p.GogglesFirmware, t.gogglesState.Target) == unsure {
+		missing = append(missing, t.slotValue(t.gogglesState, "goggles", "firmware"))
 	}
 	if t.mode(p) == unsure {
-		missing = append(missing, t.slotValue(t.eyes, "goggles", "mode"))
+		missing = append(missing, t.slotValue(t.gogglesState, "goggles", "mode"))
 	}
 	return missing
 }
 
 // unread names the devices whose firmware nobody has read.
-func (t *trio) unread() []verdict.Missing {
+func (t *system) unread() []verdict.Missing {
 	var missing []verdict.Missing
 	if !t.air.Current.Known() {
 		missing = append(missing, t.slotValue(t.air, "airUnit", "firmware"))
 	}
-	if !t.eyes.Current.Known() {
-		missing = append(missing, t.slotValue(t.eyes, "goggles", "firmware"))
+	if !t.gogglesState.Current.Known() {
+		missing = append(missing, t.slotValue(t.gogglesState, "goggles", "firmware"))
 	}
-	if t.controller != nil && !t.separate && !t.hand.Current.Known() {
-		missing = append(missing, t.slotValue(t.hand, "controller", "firmware"))
+	if t.controller != nil && !t.separate && !t.controllerState.Current.Known() {
+		missing = append(missing, t.slotValue(t.controllerState, "controller", "firmware"))
 	}
 	return missing
 }
 
 // checkSticks judges how the sticks reach the flight board; not needed where
 // there is no flight board.
-func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) (verdict.Finding, bool) {
+func (t *system) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) (verdict.Finding, bool) {
 	f := verdict.Finding{Code: CodeController, Source: p.Source.String()}
 	switch {
 	case t.Fit.Without(fleet.NoBoard) && !t.separate:
@@ -254,11 +254,11 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 		return verdict.CannotTell(verdict.Link, CodeController, t.Quad.Label(),
 			verdict.FitValue(t.Case, "controller", "controller, or a separate receiver, of "+t.Quad.Label())), true
 	}
-	f.Subject = t.hand.Label + " with " + t.air.Label
+	f.Subject = t.controllerState.Label + " with " + t.air.Label
 	sticks := t.sticks(p)
 	if sticks == yes && video == yes {
 		f.Level = verdict.Fits
-		f.Says = t.hand.Label + " " + on(t.hand.Target) + " reaches the flight board through " + t.air.Label + "."
+		f.Says = t.controllerState.Label + " " + on(t.controllerState.Target) + " reaches the flight board through " + t.air.Label + "."
 		f.Compares = t.compareSticks(p)
 		return f, true
 	}
@@ -273,19 +273,19 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 		}), true
 	case sticks == unsure:
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject,
-			t.slotValue(t.hand, "controller", "firmware")), true
+			t.slotValue(t.controllerState, "controller", "firmware")), true
 	case len(plans) > 0:
 		f.Level = verdict.Change
 		f.Says = fmt.Sprintf("%s does not reach the flight board through %s as planned; it does after %s.",
-			t.hand.Label, t.air.Label, t.describe(plans[0]))
+			t.controllerState.Label, t.air.Label, t.describe(plans[0]))
 	case video == unsure:
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.lacking(p)...), true
 	case unread:
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.unread()...), true
 	default:
 		f.Level = verdict.Unfit
-		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.hand.Label, t.air.Label,
-			t.eyes.Label)
+		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.controllerState.Label, t.air.Label,
+			t.gogglesState.Label)
 	}
 	f.Compares = t.compareSticks(p)
 	return f, true
@@ -293,13 +293,13 @@ func (t *trio) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) 
 
 // compareSticks puts what a statement needs of the controller beside what is
 // there; nothing where it does not name this controller.
-func (t *trio) compareSticks(p *gear.Pairing) []verdict.Compare {
+func (t *system) compareSticks(p *gear.Pairing) []verdict.Compare {
 	for _, c := range p.Controllers {
 		if c.ID == t.controller.ID {
 			return []verdict.Compare{{
-				What:   t.hand.Label + " firmware",
+				What:   t.controllerState.Label + " firmware",
 				Needed: c.Firmware.String(),
-				There:  orUnknown(string(t.hand.Target)),
+				There:  orUnknown(string(t.controllerState.Target)),
 			}}
 		}
 	}
@@ -307,23 +307,23 @@ func (t *trio) compareSticks(p *gear.Pairing) []verdict.Compare {
 }
 
 // compare puts what a statement needs beside what is there.
-func (t *trio) compare(p *gear.Pairing) []verdict.Compare {
+func (t *system) compare(p *gear.Pairing) []verdict.Compare {
 	list := []verdict.Compare{
 		{What: t.air.Label + " firmware", Needed: p.AirFirmware.String(), There: orUnknown(string(t.air.Target))},
-		{What: t.eyes.Label + " firmware", Needed: p.GogglesFirmware.String(), There: orUnknown(string(t.eyes.Target))},
+		{What: t.gogglesState.Label + " firmware", Needed: p.GogglesFirmware.String(), There: orUnknown(string(t.gogglesState.Target))},
 	}
 	if p.Mode != "" {
-		there := orUnknown(t.eyes.ToMode)
-		if t.eyes.ToMode != "" {
-			there = t.modeLabel(t.eyes.ToMode)
+		there := orUnknown(t.gogglesState.ToMode)
+		if t.gogglesState.ToMode != "" {
+			there = t.modeLabel(t.gogglesState.ToMode)
 		}
-		list = append(list, verdict.Compare{What: t.eyes.Label + " mode", Needed: t.modeLabel(p.Mode), There: there})
+		list = append(list, verdict.Compare{What: t.gogglesState.Label + " mode", Needed: t.modeLabel(p.Mode), There: there})
 	}
 	return append(list, t.compareLimits(p)...)
 }
 
 // compareLimits puts the limits of a statement beside those of today's link.
-func (t *trio) compareLimits(p *gear.Pairing) (list []verdict.Compare) {
+func (t *system) compareLimits(p *gear.Pairing) (list []verdict.Compare) {
 	today := gear.Limits{}
 	if was, _ := t.today(); was != nil && was.Limits != nil {
 		today = *was.Limits
@@ -348,7 +348,7 @@ func (t *trio) compareLimits(p *gear.Pairing) (list []verdict.Compare) {
 	return list
 }
 
-func (t *trio) modeLabel(id string) string {
+func (t *system) modeLabel(id string) string {
 	if mode, ok := t.goggles.Mode(id); ok {
 		return mode.Label()
 	}
@@ -357,7 +357,7 @@ func (t *trio) modeLabel(id string) string {
 
 // slotValue names a value of a device: on the kit where it is owned, else in
 // the plan of the fit.
-func (t *trio) slotValue(s fleet.State, slot, field string) verdict.Missing {
+func (t *system) slotValue(s fleet.State, slot, field string) verdict.Missing {
 	m := verdict.Missing{Of: "kit", ID: s.KitID, Field: field, Label: field + " of " + s.Label}
 	if field == "firmware" {
 		m.Label = carried(s)

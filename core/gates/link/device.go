@@ -13,7 +13,7 @@ import (
 
 // checkDevice judges what is planned for one device: whether the release can
 // be put on, what cannot be undone, and activation.
-func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
+func (t *system) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 	var findings []verdict.Finding
 	if s.Updating() {
 		findings = append(findings, t.checkUpdate(d, s)...)
@@ -69,7 +69,7 @@ func (t *trio) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 
 // wakes says whether a device can be activated on its way to what is planned for it.
 // One still to be bought comes on a release nobody knows: that is not held against it.
-func (t *trio) wakes(d *gear.Device, s fleet.State) bool {
+func (t *system) wakes(d *gear.Device, s fleet.State) bool {
 	if d.Activation.Firmware.IsAny() || !s.Owned() {
 		return true
 	}
@@ -77,7 +77,7 @@ func (t *trio) wakes(d *gear.Device, s fleet.State) bool {
 	return ok
 }
 
-func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
+func (t *system) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 	steps, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target})
 	if !ok {
 		if _, listed := d.Release(s.Target); !listed {
@@ -110,8 +110,8 @@ func (t *trio) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 }
 
 // checkMode judges the mode planned for the goggles.
-func (t *trio) checkMode() []verdict.Finding {
-	s := t.eyes
+func (t *system) checkMode() []verdict.Finding {
+	s := t.gogglesState
 	if s.ToMode == "" || len(t.goggles.Modes) == 0 {
 		return nil // a pairing that needs a mode says so itself
 	}
@@ -154,7 +154,7 @@ func (t *trio) checkMode() []verdict.Finding {
 }
 
 // checkTaken says when another quad's plan holds the same air unit.
-func (t *trio) checkTaken() []verdict.Finding {
+func (t *system) checkTaken() []verdict.Finding {
 	if !t.air.Owned() {
 		return nil
 	}
@@ -172,7 +172,7 @@ func (t *trio) checkTaken() []verdict.Finding {
 }
 
 // checkFullPower warns of a craft that never reaches full transmit power.
-func (t *trio) checkFullPower() []verdict.Finding {
+func (t *system) checkFullPower() []verdict.Finding {
 	if t.Fit.Board != "" {
 		return nil
 	}
@@ -194,11 +194,11 @@ func (t *trio) checkFullPower() []verdict.Finding {
 
 // today is the statement that holds for what the quad flies with today, whatever the
 // goggles; nil where it has no link, or where what is missing keeps it from being known.
-func (t *trio) today() (*gear.Pairing, []verdict.Missing) {
+func (t *system) today() (*gear.Pairing, []verdict.Missing) {
 	if t.FitName == "now" {
 		return nil, nil
 	}
-	before, hasAir, hasGoggles := newTrio(fleet.NowCase(t.Library, t.Fleet, t.Quad))
+	before, hasAir, hasGoggles := newSystem(fleet.NowCase(t.Library, t.Fleet, t.Quad))
 	if !hasAir || !hasGoggles {
 		return nil, nil
 	}
@@ -216,8 +216,8 @@ func (t *trio) today() (*gear.Pairing, []verdict.Missing) {
 // checkFeatures compares what the link gives now and next: features, limits, and
 // whether the picture of a camera that sits upside down can be turned. What would have
 // to be known to tell is named.
-func (t *trio) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
-	subject := t.air.Label + " with " + t.eyes.Label
+func (t *system) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
+	subject := t.air.Label + " with " + t.gogglesState.Label
 	if t.Fit.UpsideDown != nil && *t.Fit.UpsideDown {
 		findings = append(findings, t.checkFlip(next, subject)...)
 	}
@@ -254,7 +254,7 @@ func (t *trio) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) {
 
 // lostRecording is a recording of today's air unit that replaces an action camera, and
 // that the next one does not make.
-func (t *trio) lostRecording() (lost []string, missing []verdict.Missing) {
+func (t *system) lostRecording() (lost []string, missing []verdict.Missing) {
 	before, _, ok := fleet.NowCase(t.Library, t.Fleet, t.Quad).AirUnit()
 	if !ok || before.ID == t.airUnit.ID {
 		return nil, nil
@@ -301,7 +301,7 @@ func lostLimits(was, is *gear.Limits) (lost []string) {
 }
 
 // checkFlip asks whether a link can turn the picture of a camera that sits upside down.
-func (t *trio) checkFlip(p *gear.Pairing, subject string) []verdict.Finding {
+func (t *system) checkFlip(p *gear.Pairing, subject string) []verdict.Finding {
 	switch {
 	case p.Gives(gear.FeatureFlip):
 		return nil

@@ -37,16 +37,16 @@ func lies(r firmware.Range, v firmware.Version) answer {
 	return no
 }
 
-// trio is what has to talk: the air unit, the goggles, and the controller
+// system is what has to talk: the air unit, the goggles, and the controller
 // where it goes through the air unit.
-type trio struct {
+type system struct {
 	fleet.Case
-	airUnit    *gear.AirUnit
-	air        fleet.State
-	goggles    *gear.Goggles
-	eyes       fleet.State
-	controller *gear.Controller
-	hand       fleet.State
+	airUnit         *gear.AirUnit
+	air             fleet.State
+	goggles         *gear.Goggles
+	gogglesState    fleet.State
+	controller      *gear.Controller
+	controllerState fleet.State
 	// separate: a receiver on the quad takes the sticks.
 	separate bool
 
@@ -60,32 +60,32 @@ type planned struct {
 	unread bool
 }
 
-func newTrio(c fleet.Case) (t trio, hasAir, hasGoggles bool) {
+func newSystem(c fleet.Case) (t system, hasAir, hasGoggles bool) {
 	t.Case = c
 	t.airUnit, t.air, hasAir = c.AirUnit()
-	t.goggles, t.eyes, hasGoggles = c.Goggles()
-	t.controller, t.hand, _ = c.Controller()
+	t.goggles, t.gogglesState, hasGoggles = c.Goggles()
+	t.controller, t.controllerState, _ = c.Controller()
 	t.separate = c.Fit.Receiver != ""
 	return t, hasAir, hasGoggles
 }
 
 // video asks whether a statement holds for the picture.
-func (t *trio) video(p *gear.Pairing) answer {
-	return and(and(lies(p.AirFirmware, t.air.Target), lies(p.GogglesFirmware, t.eyes.Target)), t.mode(p))
+func (t *system) video(p *gear.Pairing) answer {
+	return and(and(lies(p.AirFirmware, t.air.Target), lies(p.GogglesFirmware, t.gogglesState.Target)), t.mode(p))
 }
 
-func (t *trio) mode(p *gear.Pairing) answer {
+func (t *system) mode(p *gear.Pairing) answer {
 	switch {
-	case p.Mode == "" || p.Mode == t.eyes.ToMode:
+	case p.Mode == "" || p.Mode == t.gogglesState.ToMode:
 		return yes
-	case t.eyes.ToMode == "":
+	case t.gogglesState.ToMode == "":
 		return unsure
 	}
 	return no
 }
 
 // sticks asks whether a statement holds for the controller too.
-func (t *trio) sticks(p *gear.Pairing) answer {
+func (t *system) sticks(p *gear.Pairing) answer {
 	switch {
 	case t.separate:
 		return yes
@@ -94,7 +94,7 @@ func (t *trio) sticks(p *gear.Pairing) answer {
 	}
 	for _, c := range p.Controllers {
 		if c.ID == t.controller.ID {
-			return lies(c.Firmware, t.hand.Target)
+			return lies(c.Firmware, t.controllerState.Target)
 		}
 	}
 	return no
@@ -102,7 +102,7 @@ func (t *trio) sticks(p *gear.Pairing) answer {
 
 // statements about the pair of models that allow a link, and whether one of
 // them says never.
-func (t *trio) statements() (list []*gear.Pairing, never *gear.Pairing) {
+func (t *system) statements() (list []*gear.Pairing, never *gear.Pairing) {
 	for _, p := range t.Library.Pairings(t.airUnit.ID, t.goggles.ID) {
 		if p.Never {
 			return nil, p
@@ -114,7 +114,7 @@ func (t *trio) statements() (list []*gear.Pairing, never *gear.Pairing) {
 
 // holding is the statement that holds for the picture, one that holds for the
 // sticks as well if there is any.
-func (t *trio) holding(list []*gear.Pairing) (*gear.Pairing, answer) {
+func (t *system) holding(list []*gear.Pairing) (*gear.Pairing, answer) {
 	var best *gear.Pairing
 	bestSticks, bestVideo := no, no
 	for _, p := range list {
@@ -128,24 +128,24 @@ func (t *trio) holding(list []*gear.Pairing) (*gear.Pairing, answer) {
 
 // plan is one way to make a statement hold: what each device has to carry.
 type plan struct {
-	pairing    *gear.Pairing
-	air        firmware.Version
-	eyes       firmware.Version
-	mode       string
-	hand       firmware.Version
-	updates    int
-	oneWay     int
-	avoided    int // releases its maker or practice advises against
-	controller bool
-	reads      []string // devices whose release has to be read first, by name
-	unsure     bool     // not a way yet: hangs on a firmware nobody has read
+	pairing         *gear.Pairing
+	air             firmware.Version
+	gogglesState    firmware.Version
+	mode            string
+	controllerState firmware.Version
+	updates         int
+	oneWay          int
+	avoided         int // releases its maker or practice advises against
+	controller      bool
+	reads           []string // devices whose release has to be read first, by name
+	unsure          bool     // not a way yet: hangs on a firmware nobody has read
 }
 
 // plans lists the ways to make the statements hold with the devices at hand,
 // fewest updates first, then fewest one-way doors and ill-advised releases.
 // Unread says that a further statement might be reached, if only the firmware
 // of some device were known.
-func (t *trio) plans(list []*gear.Pairing, withSticks bool) (plans []plan, unread bool) {
+func (t *system) plans(list []*gear.Pairing, withSticks bool) (plans []plan, unread bool) {
 	which := 0
 	if withSticks && !t.separate {
 		which = 1
@@ -157,7 +157,7 @@ func (t *trio) plans(list []*gear.Pairing, withSticks bool) (plans []plan, unrea
 	return t.found[which].plans, t.found[which].unread
 }
 
-func (t *trio) makePlans(list []*gear.Pairing, withSticks bool) (plans []plan, unread bool) {
+func (t *system) makePlans(list []*gear.Pairing, withSticks bool) (plans []plan, unread bool) {
 	for _, p := range list {
 		made, ok := t.plan(p, withSticks)
 		if ok {
@@ -176,8 +176,8 @@ func (t *trio) makePlans(list []*gear.Pairing, withSticks bool) (plans []plan, u
 	return plans, unread
 }
 
-func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
-	made := plan{pairing: p, mode: t.eyes.ToMode}
+func (t *system) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
+	made := plan{pairing: p, mode: t.gogglesState.ToMode}
 	gogglesRange := []firmware.Range{p.GogglesFirmware}
 	if p.Mode != "" {
 		made.mode = p.Mode
@@ -191,7 +191,7 @@ func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
 	if made.air, ok = t.reach(&made, &t.airUnit.Device, t.air, p.AirFirmware); !ok {
 		return made, false
 	}
-	if made.eyes, ok = t.reach(&made, &t.goggles.Device, t.eyes, gogglesRange...); !ok {
+	if made.gogglesState, ok = t.reach(&made, &t.goggles.Device, t.gogglesState, gogglesRange...); !ok {
 		return made, false
 	}
 	if !withSticks || t.separate {
@@ -203,7 +203,7 @@ func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
 	for _, c := range p.Controllers {
 		if c.ID == t.controller.ID {
 			made.controller = true
-			made.hand, ok = t.reach(&made, &t.controller.Device, t.hand, c.Firmware)
+			made.controllerState, ok = t.reach(&made, &t.controller.Device, t.controllerState, c.Firmware)
 			return made, ok
 		}
 	}
@@ -212,7 +212,7 @@ func (t *trio) plan(p *gear.Pairing, withSticks bool) (plan, bool) {
 
 // reach finds the release within the ranges that takes the fewest updates
 // from what the device carries, and adds its cost to the plan.
-func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.Range) (firmware.Version, bool) {
+func (t *system) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.Range) (firmware.Version, bool) {
 	within := func(v firmware.Version) bool {
 		for _, r := range ranges {
 			if !r.Holds(v) {
@@ -268,7 +268,7 @@ func (t *trio) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmware.
 // bought, can be brought to from whichever of its releases it carries: of several the
 // one that takes the fewest updates at worst, and none that is advised against where
 // another does.
-func (t *trio) reachUnread(
+func (t *system) reachUnread(
 	m *plan, d *gear.Device, within func(firmware.Version) bool,
 ) (best firmware.Version, ok bool) {
 	chart := t.Library.Chart(d.ID)
@@ -300,7 +300,7 @@ func (t *trio) reachUnread(
 
 // planned adds what is planned for a device already; false where no permitted
 // steps lead there.
-func (t *trio) planned(m *plan, d *gear.Device, s fleet.State) bool {
+func (t *system) planned(m *plan, d *gear.Device, s fleet.State) bool {
 	if !s.Updating() {
 		return true
 	}
@@ -311,13 +311,13 @@ func (t *trio) planned(m *plan, d *gear.Device, s fleet.State) bool {
 }
 
 // patch is the change to the fit that carries out the plan.
-func (t *trio) patch(m plan) fleet.Patch {
+func (t *system) patch(m plan) fleet.Patch {
 	patch := fleet.Patch{
 		AirUnit: t.air.Slot(m.air, ""),
-		Goggles: t.eyes.Slot(m.eyes, m.mode),
+		Goggles: t.gogglesState.Slot(m.gogglesState, m.mode),
 	}
 	if m.controller {
-		patch.Controller = t.hand.Slot(m.hand, "")
+		patch.Controller = t.controllerState.Slot(m.controllerState, "")
 	}
 	return patch
 }

@@ -48,19 +48,19 @@ type Bar struct {
 // Draw makes the picture of one fit. It is empty where the fit lacks an air
 // unit or goggles.
 func Draw(c fleet.Case) Picture {
-	t, hasAir, hasGoggles := newTrio(c)
+	t, hasAir, hasGoggles := newSystem(c)
 	pic := Picture{Lanes: []Lane{}, Bars: []Bar{}}
 	if hasAir {
 		pic.Lanes = append(pic.Lanes, lane("airUnit", &t.airUnit.Device, t.air))
 	}
 	if hasGoggles {
-		l := lane("goggles", &t.goggles.Device, t.eyes)
-		l.Mode, l.ToMode = t.modeOrNone(t.eyes.Mode), t.modeOrNone(t.eyes.ToMode)
+		l := lane("goggles", &t.goggles.Device, t.gogglesState)
+		l.Mode, l.ToMode = t.modeOrNone(t.gogglesState.Mode), t.modeOrNone(t.gogglesState.ToMode)
 		pic.Lanes = append(pic.Lanes, l)
 	}
 	withHand := t.controller != nil && !t.separate
 	if withHand {
-		pic.Lanes = append(pic.Lanes, lane("controller", &t.controller.Device, t.hand))
+		pic.Lanes = append(pic.Lanes, lane("controller", &t.controller.Device, t.controllerState))
 	}
 	if !hasAir || !hasGoggles {
 		return pic
@@ -109,7 +109,7 @@ func controllerRange(p *gear.Pairing, id string) (firmware.Range, bool) {
 	return "", false
 }
 
-func (t *trio) modeOrNone(id string) string {
+func (t *system) modeOrNone(id string) string {
 	if id == "" {
 		return ""
 	}

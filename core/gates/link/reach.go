@@ -40,7 +40,7 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		slot = c.Fit.Goggles
 	}
 	c = c.With(fleet.Patch{Goggles: slot})
-	t, hasAir, hasGoggles := newTrio(c)
+	t, hasAir, hasGoggles := newSystem(c)
 	if !hasAir || !hasGoggles {
 		return GogglesReach{Goggles: gogglesKit, Reach: ReachUnknown, Says: "no air unit chosen"}
 	}
@@ -53,10 +53,10 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		return picture
 	}
 	for _, kit := range c.Fleet.PiecesOf(c.Library.Controllers()...) {
-		if kit.ID == t.hand.KitID {
+		if kit.ID == t.controllerState.KitID {
 			continue
 		}
-		other, _, _ := newTrio(c.With(fleet.Patch{Controller: &fleet.Slot{Kit: kit.ID}}))
+		other, _, _ := newSystem(c.With(fleet.Patch{Controller: &fleet.Slot{Kit: kit.ID}}))
 		r := other.reachWith()
 		if (r.Reach == ReachNow || r.Reach == ReachAfter) && (best.Reach != ReachNow && best.Reach != ReachAfter ||
 			r.Updates < best.Updates) {
@@ -72,30 +72,30 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 
 // needsSticks says whether the sticks have to reach a flight board: they do where nobody
 // has said that there is none.
-func (t *trio) needsSticks() bool {
+func (t *system) needsSticks() bool {
 	return !t.Fit.Without(fleet.NoBoard) && !t.Fit.Without(fleet.NoController)
 }
 
 // reachPicture answers for the picture alone.
-func (t *trio) reachPicture() GogglesReach { return t.reachAs(false) }
+func (t *system) reachPicture() GogglesReach { return t.reachAs(false) }
 
 // reachWith answers for the picture and the sticks, as the fit has them.
-func (t *trio) reachWith() GogglesReach {
+func (t *system) reachWith() GogglesReach {
 	r := t.reachAs(t.needsSticks() && !t.separate)
 	if r.Reach == ReachNow || r.Reach == ReachAfter {
 		switch {
 		case t.separate:
 			r.Controller = t.Library.Label(t.Fit.Receiver)
 		case t.controller != nil && t.needsSticks():
-			r.Controller = t.hand.Label
-			r.Says += ", with " + t.hand.Label
+			r.Controller = t.controllerState.Label
+			r.Says += ", with " + t.controllerState.Label
 		}
 	}
 	return r
 }
 
-func (t *trio) reachAs(withSticks bool) GogglesReach {
-	r := GogglesReach{Goggles: t.eyes.KitID, Reach: ReachUnknown}
+func (t *system) reachAs(withSticks bool) GogglesReach {
+	r := GogglesReach{Goggles: t.gogglesState.KitID, Reach: ReachUnknown}
 	r.Swap = t.Quad.Now.AirUnit == nil || t.Quad.Now.AirUnit.Kit != t.air.KitID || !t.air.Owned()
 	list, never := t.statements()
 	if never != nil {
@@ -115,7 +115,7 @@ func (t *trio) reachAs(withSticks bool) GogglesReach {
 	if withSticks && p != nil {
 		holds = and(video, t.sticks(p))
 	}
-	planned := t.air.Updating() || t.eyes.Updating() || t.eyes.ToMode != t.eyes.Mode || withSticks && t.hand.Updating()
+	planned := t.air.Updating() || t.gogglesState.Updating() || t.gogglesState.ToMode != t.gogglesState.Mode || withSticks && t.controllerState.Updating()
 	switch plans, unread := t.plans(list, withSticks); {
 	case holds == yes && planned:
 		if len(plans) == 0 {
@@ -124,7 +124,7 @@ func (t *trio) reachAs(withSticks bool) GogglesReach {
 		}
 		r.Reach, r.Updates, r.Says = ReachAfter, plans[0].updates, "links as planned"
 	case holds == yes:
-		r.Reach, r.Says = ReachNow, "links "+on(t.air.Target)+" and "+on(t.eyes.Target)
+		r.Reach, r.Says = ReachNow, "links "+on(t.air.Target)+" and "+on(t.gogglesState.Target)
 	case len(plans) > 0:
 		r.Reach, r.Updates = ReachAfter, plans[0].updates
 		r.Says = "links after " + t.describe(plans[0])
@@ -133,12 +133,12 @@ func (t *trio) reachAs(withSticks bool) GogglesReach {
 	case withSticks && holds == unsure:
 		r.Says = "unknown: which controllers go through " + t.air.Label
 		if p.Controllers != nil {
-			r.Says = "unknown: " + carried(t.hand)
+			r.Says = "unknown: " + carried(t.controllerState)
 		}
 	case unread:
 		r.Says = "unknown: " + t.unread()[0].Label
 	case withSticks && video == yes:
-		r.Reach, r.Says = ReachNever, t.hand.Label+" does not go through it"
+		r.Reach, r.Says = ReachNever, t.controllerState.Label+" does not go through it"
 	default:
 		r.Reach, r.Says = ReachNever, "no release within reach links them"
 	}

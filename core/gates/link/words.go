@@ -10,7 +10,7 @@ import (
 
 // describe says what a plan asks for: "updating X to 1.1 and switching Y to
 // mode Second".
-func (t *trio) describe(m plan) string {
+func (t *system) describe(m plan) string {
 	var does []string
 	for _, label := range m.reads {
 		does = append(does, "reading the release of "+label)
@@ -18,14 +18,14 @@ func (t *trio) describe(m plan) string {
 	if changes(t.air.Target, m.air) {
 		does = append(does, fmt.Sprintf("putting %s on %s", m.air, t.air.Label))
 	}
-	if changes(t.eyes.Target, m.eyes) {
-		does = append(does, fmt.Sprintf("putting %s on %s", m.eyes, t.eyes.Label))
+	if changes(t.gogglesState.Target, m.gogglesState) {
+		does = append(does, fmt.Sprintf("putting %s on %s", m.gogglesState, t.gogglesState.Label))
 	}
-	if m.mode != t.eyes.ToMode {
-		does = append(does, fmt.Sprintf("switching %s to mode %s", t.eyes.Label, t.modeLabel(m.mode)))
+	if m.mode != t.gogglesState.ToMode {
+		does = append(does, fmt.Sprintf("switching %s to mode %s", t.gogglesState.Label, t.modeLabel(m.mode)))
 	}
-	if m.controller && changes(t.hand.Target, m.hand) {
-		does = append(does, fmt.Sprintf("putting %s on %s", m.hand, t.hand.Label))
+	if m.controller && changes(t.controllerState.Target, m.controllerState) {
+		does = append(does, fmt.Sprintf("putting %s on %s", m.controllerState, t.controllerState.Label))
 	}
 	if len(does) < 2 {
 		return strings.Join(does, "")

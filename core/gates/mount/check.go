@@ -72,5 +72,5 @@ func Check(c fleet.Case) []verdict.Finding {
 			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(),
 				s.frame.Label(), s.screws(holes))})
 	}
-	return verdict.Said(verdict.Mount, c.Quad.Label(), findings, dangers)
+	return verdict.Complete(verdict.Mount, c.Quad.Label(), findings, dangers)
 }

@@ -27,7 +27,7 @@ const (
 
 // Check judges whether the data of the flight board shows in the goggles.
 func Check(c fleet.Case) []verdict.Finding {
-	return verdict.Said(verdict.OSD, c.Quad.Label(), check(c), nil)
+	return verdict.Complete(verdict.OSD, c.Quad.Label(), check(c), nil)
 }
 
 func check(c fleet.Case) []verdict.Finding {

@@ -31,25 +31,25 @@ func (s *Screen) Shows(id string) bool { return s.Canvas || slices.Contains(s.bu
 // view is one fit with what its OSD depends on.
 type view struct {
 	fleet.Case
-	airUnit *gear.AirUnit
-	air     fleet.State
-	goggles *gear.Goggles
-	eyes    fleet.State
-	runs    *gear.FlightFirmware
-	version firmware.Version
-	missing []verdict.Missing
-	screen  Screen
+	airUnit      *gear.AirUnit
+	air          fleet.State
+	goggles      *gear.Goggles
+	gogglesState fleet.State
+	runs         *gear.FlightFirmware
+	version      firmware.Version
+	missing      []verdict.Missing
+	screen       Screen
 }
 
 func newView(c fleet.Case) (*view, bool) {
 	v := &view{Case: c}
-	var hasUnit, hasEyes bool
+	var hasUnit, hasGoggles bool
 	v.airUnit, v.air, hasUnit = c.AirUnit()
-	v.goggles, v.eyes, hasEyes = c.Goggles()
+	v.goggles, v.gogglesState, hasGoggles = c.Goggles()
 	if !hasUnit {
 		v.missing = append(v.missing, verdict.FitValue(v.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 	}
-	if !hasEyes {
+	if !hasGoggles {
 		v.missing = append(v.missing, verdict.FitValue(v.Case, "goggles", "goggles to fly "+c.Quad.Label()+" with"))
 	}
 	if r := c.Fit.Runs; r != nil {
@@ -73,7 +73,7 @@ func newView(c fleet.Case) (*view, bool) {
 	if hasUnit && (v.airUnit.OSD == nil || len(v.airUnit.OSD.Dialects) == 0) {
 		v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.dialects", "kinds of MSP it understands"))
 	}
-	if hasUnit && hasEyes && len(v.missing) == 0 {
+	if hasUnit && hasGoggles && len(v.missing) == 0 {
 		v.findScreen()
 	}
 	return v, len(v.missing) == 0
@@ -104,7 +104,7 @@ func (v *view) findScreen() {
 		kit    string
 	}{
 		{&v.airUnit.Entry, v.air.Label, "osd.canvas", osd.Canvas, v.air.Target, v.air.KitID},
-		{&v.goggles.Entry, v.eyes.Label, "canvas", v.goggles.Canvas, v.eyes.Target, v.eyes.KitID},
+		{&v.goggles.Entry, v.gogglesState.Label, "canvas", v.goggles.Canvas, v.gogglesState.Target, v.gogglesState.KitID},
 	} {
 		switch {
 		case end.canvas == "":

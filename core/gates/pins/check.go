@@ -53,7 +53,7 @@ var dangers = map[verdict.Code]verdict.Danger{
 func Check(c fleet.Case) []verdict.Finding {
 	l, hasUnit := newLoom(c)
 	if !hasUnit {
-		return verdict.Said(verdict.Pins, c.Quad.Label(),
+		return verdict.Complete(verdict.Pins, c.Quad.Label(),
 			[]verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(),
 				verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))},
 			dangers)
@@ -88,7 +88,7 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		findings = append(findings, l.fits())
 	}
-	return verdict.Said(verdict.Pins, l.airUnit.Label(), findings, dangers)
+	return verdict.Complete(verdict.Pins, l.airUnit.Label(), findings, dangers)
 }
 
 func (l *loom) fits() verdict.Finding {

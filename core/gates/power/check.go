@@ -112,7 +112,7 @@ func Trace(c fleet.Case) Path {
 		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeUnknown, c.Quad.Label(),
 			verdict.FitValue(s.Case, "board", "flight board of "+c.Quad.Label()+", or that it has none")))
 	}
-	path.findings = verdict.Said(verdict.Power, c.Quad.Label(), path.findings, dangers)
+	path.findings = verdict.Complete(verdict.Power, c.Quad.Label(), path.findings, dangers)
 	return path
 }
 

@@ -217,31 +217,31 @@ func (w *writer) fact(i int) string {
 	quad, _ := w.Fleet.Quad(want.Quad)
 	c := fleet.NewCase(w.Library, w.Fleet, quad)
 	unit, air, _ := c.AirUnit()
-	goggles, eyes, _ := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: want.Goggles})
+	goggles, gogglesPair, _ := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: want.Goggles})
 	var needs []string
 	for _, s := range w.Library.Pairings(unit.ID, goggles.ID) {
 		if s.Never {
 			continue
 		}
-		need := fmt.Sprintf("%s on %s and %s on %s", air.Label, s.AirFirmware, eyes.Label, s.GogglesFirmware)
+		need := fmt.Sprintf("%s on %s and %s on %s", air.Label, s.AirFirmware, gogglesPair.Label, s.GogglesFirmware)
 		if mode, ok := goggles.Mode(s.Mode); ok {
 			need += " in mode " + mode.Label()
 		}
-		if controller, hand, flown, _ := sticks(c, want); flown {
+		if controller, controllerPair, flown, _ := sticks(c, want); flown {
 			at := slices.IndexFunc(s.Controllers, func(h gear.ControllerRange) bool { return h.ID == controller.ID })
 			if at < 0 {
 				continue
 			}
-			need += fmt.Sprintf(" and %s on %s", hand.Label, s.Controllers[at].Firmware)
+			need += fmt.Sprintf(" and %s on %s", controllerPair.Label, s.Controllers[at].Firmware)
 		}
 		needs = append(needs, need)
 	}
 	if len(needs) == 0 {
-		return fmt.Sprintf("%s with %s: no statement holds with its controller", quad.Label(), eyes.Label)
+		return fmt.Sprintf("%s with %s: no statement holds with its controller", quad.Label(), gogglesPair.Label)
 	}
-	return fmt.Sprintf("%s with %s needs %s; now %s carries %s and %s %s%s", quad.Label(), eyes.Label,
+	return fmt.Sprintf("%s with %s needs %s; now %s carries %s and %s %s%s", quad.Label(), gogglesPair.Label,
 		strings.Join(needs, ", or "),
-		air.Label, carries(air), eyes.Label, carries(eyes), inMode(goggles, eyes))
+		air.Label, carries(air), gogglesPair.Label, carries(gogglesPair), inMode(goggles, gogglesPair))
 }
 
 // carries says what a device is on today.

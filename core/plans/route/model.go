@@ -66,11 +66,11 @@ func (p *pair) most(mask uint64) int {
 // choice is one release of a device, standing for all that hold the same
 // statements.
 type choice struct {
-	version firmware.Version
-	masks   []uint64 // by the device's own list of pairs
-	cost    cost
-	avoid   bool
-	asleep  bool // it cannot be activated there: nothing links with it
+	version     firmware.Version
+	masks       []uint64 // by the device's own list of pairs
+	cost        cost
+	avoid       bool
+	unactivated bool // it cannot be activated there: nothing links with it
 }
 
 // device is anything with firmware in the problem.
@@ -121,7 +121,7 @@ func reachable(d *device, keepWayBack bool) []choice {
 		return reachableNew(d, keepWayBack)
 	}
 	_, awakes := d.way(d.stands, "")
-	list := []choice{{version: d.current, asleep: !awakes}}
+	list := []choice{{version: d.current, unactivated: !awakes}}
 	for _, r := range d.model.Releases {
 		if d.current.Known() && r.Version.Compare(d.current) == 0 {
 			list[0].avoid = r.Advice != nil

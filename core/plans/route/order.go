@@ -27,20 +27,20 @@ type craft struct {
 }
 
 type craftWant struct {
-	pair       *pair
-	goggles    string
-	name       string
-	controller string
-	hand       string // the controller's model
-	modes      *gear.Goggles
+	pair           *pair
+	goggles        string
+	name           string
+	controller     string
+	controllerPair string // the controller's model
+	modes          *gear.Goggles
 }
 
 // flies lists the goggles a quad links with, given what each device carries
 // and which have still to be activated.
-func (c *craft) flies(at func(device string) firmware.Version, asleep map[string]bool) []string {
+func (c *craft) flies(at func(device string) firmware.Version, unactivated map[string]bool) []string {
 	out := []string{}
 	for _, w := range c.wants {
-		if asleep[c.unit] || asleep[w.goggles] || asleep[w.controller] {
+		if unactivated[c.unit] || unactivated[w.goggles] || unactivated[w.controller] {
 			continue
 		}
 		for _, s := range w.pair.statements {
@@ -51,7 +51,7 @@ func (c *craft) flies(at func(device string) firmware.Version, asleep map[string
 				continue
 			}
 			if w.controller != "" && !slices.ContainsFunc(s.Controllers, func(h gear.ControllerRange) bool {
-				return h.ID == w.hand && h.Firmware.Holds(at(w.controller))
+				return h.ID == w.controllerPair && h.Firmware.Holds(at(w.controller))
 			}) {
 				continue
 			}
@@ -81,11 +81,11 @@ func (w *writer) crafts() []*craft {
 				}
 				c.must = c.must || want.Weight == fleet.Must
 				in := &g.wants[k]
-				eyes := w.shared[in.goggles]
-				cw := craftWant{pair: in.pair, goggles: eyes.key, name: eyes.label}
-				cw.modes, _ = gear.Find[*gear.Goggles](w.Library, eyes.model.ID)
+				gogglesPair := w.shared[in.goggles]
+				cw := craftWant{pair: in.pair, goggles: gogglesPair.key, name: gogglesPair.label}
+				cw.modes, _ = gear.Find[*gear.Goggles](w.Library, gogglesPair.model.ID)
 				if in.controller >= 0 {
-					cw.controller, cw.hand = w.shared[in.controller].key, w.shared[in.controller].model.ID
+					cw.controller, cw.controllerPair = w.shared[in.controller].key, w.shared[in.controller].model.ID
 				}
 				c.wants = append(c.wants, cw)
 			}
@@ -168,7 +168,7 @@ func (w *writer) steps() ([]Step, bool) {
 			}
 		}
 	}
-	o := &ordering{writer: w, shared: shared, crafts: w.crafts(), sleeping: w.asleep()}
+	o := &ordering{writer: w, shared: shared, crafts: w.crafts(), sleeping: w.unactivated()}
 	o.descend(nil, make([]int, len(shared)))
 	steps, bounded := o.refine(o.arrange(units))
 	return w.rest(steps), bounded
@@ -363,7 +363,7 @@ func (o *ordering) arrange(units []chain) []Step {
 }
 
 // asleep is the devices that have still to be activated.
-func (w *writer) asleep() map[string]bool {
+func (w *writer) unactivated() map[string]bool {
 	list := map[string]bool{}
 	for key, d := range w.devices {
 		if d.wakes {
@@ -374,12 +374,12 @@ func (w *writer) asleep() map[string]bool {
 }
 
 // take follows a step in what the devices carry and which still sleep.
-func take(s Step, at map[string]firmware.Version, asleep map[string]bool) {
+func take(s Step, at map[string]firmware.Version, unactivated map[string]bool) {
 	switch s.Do {
 	case Update:
 		at[s.Device] = s.To
 	case Activate:
-		delete(asleep, s.Device)
+		delete(unactivated, s.Device)
 	}
 }
 

@@ -215,12 +215,12 @@ func (w *writer) sinceSwap(l *Link, unit string) {
 		return
 	}
 	l.Before, l.Gained, l.Lost = false, []string{}, []string{}
-	goggles, eyes, hasGoggles := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: l.Goggles})
+	goggles, gogglesPair, hasGoggles := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: l.Goggles})
 	if !ok || !hasGoggles {
 		return
 	}
 	for _, s := range w.Library.Pairings(model.ID, goggles.ID) {
-		if !s.Never && s.AirFirmware.Holds(air.Current) && s.GogglesFirmware.Holds(eyes.Current) {
+		if !s.Never && s.AirFirmware.Holds(air.Current) && s.GogglesFirmware.Holds(gogglesPair.Current) {
 			l.Before = true
 			if l.has != nil {
 				l.Lost, l.Gained = s.Beyond(l.has), l.has.Beyond(s)

@@ -58,13 +58,13 @@ type member struct {
 
 // wanted is one want of a group.
 type wanted struct {
-	weight     fleet.Weight
-	pair       *pair
-	own        int // place of the pair in the unit's masks
-	goggles    int // place in shared
-	eyes       int // place of the pair in the goggles' masks
-	controller int // place in shared; -1 where none is needed
-	hand       int // place of the pair in the controller's masks
+	weight         fleet.Weight
+	pair           *pair
+	own            int // place of the pair in the unit's masks
+	goggles        int // place in shared
+	gogglesPair    int // place of the pair in the goggles' masks
+	controller     int // place in shared; -1 where none is needed
+	controllerPair int // place of the pair in the controller's masks
 }
 
 // refusal is a want that no firmware decides.
@@ -108,11 +108,11 @@ func (b *builder) want(i int, want fleet.Want) error {
 		b.refused = append(b.refused, refusal{i, "unknown: no air unit is chosen for " + quad.Label()})
 		return nil
 	}
-	goggles, eyes, ok := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: want.Goggles})
+	goggles, gogglesPair, ok := fleet.Resolve[*gear.Goggles](c, &fleet.Slot{Kit: want.Goggles})
 	if !ok {
 		return fmt.Errorf("wants[%d].goggles: there are no goggles %q", i, want.Goggles)
 	}
-	controller, hand, flown, known := sticks(c, want)
+	controller, controllerPair, flown, known := sticks(c, want)
 	if !known && want.Controller != "" {
 		return fmt.Errorf("wants[%d].controller: there is no controller %q", i, want.Controller)
 	}
@@ -139,11 +139,11 @@ func (b *builder) want(i int, want fleet.Want) error {
 	unit := b.unit(model, air, quad)
 	w := wanted{weight: want.Weight, pair: p, controller: -1}
 	w.own = place(&unit.pairs, p)
-	w.goggles = b.share(&goggles.Device, eyes, "goggles")
-	w.eyes = place(&b.shared[w.goggles].pairs, p)
+	w.goggles = b.share(&goggles.Device, gogglesPair, "goggles")
+	w.gogglesPair = place(&b.shared[w.goggles].pairs, p)
 	if flown {
-		w.controller = b.share(&controller.Device, hand, "controller")
-		w.hand = place(&b.shared[w.controller].pairs, p)
+		w.controller = b.share(&controller.Device, controllerPair, "controller")
+		w.controllerPair = place(&b.shared[w.controller].pairs, p)
 	}
 	unit.wants = append(unit.wants, w)
 	unit.members[0].wants = append(unit.members[0].wants, i)
@@ -282,7 +282,7 @@ func (b *builder) choices() {
 				for _, p := range g.pairs {
 					var mask uint64
 					for _, s := range p.statements {
-						if !list[i].asleep && s.AirFirmware.Holds(list[i].version) {
+						if !list[i].unactivated && s.AirFirmware.Holds(list[i].version) {
 							mask |= s.bit
 						}
 					}
@@ -299,7 +299,7 @@ func (b *builder) choices() {
 // a release.
 func sharedMask(d *sharedDevice, p *pair, c *choice) uint64 {
 	var mask uint64
-	if c.asleep {
+	if c.unactivated {
 		return 0
 	}
 	goggles := d.modes
@@ -312,9 +312,9 @@ func sharedMask(d *sharedDevice, p *pair, c *choice) uint64 {
 				holds = ok && mode.Firmware.Holds(c.version)
 			}
 		}
-		for _, hand := range s.Controllers {
-			if goggles == nil && hand.ID == d.model.ID {
-				holds = hand.Firmware.Holds(c.version)
+		for _, controllerPair := range s.Controllers {
+			if goggles == nil && controllerPair.ID == d.model.ID {
+				holds = controllerPair.Firmware.Holds(c.version)
 			}
 		}
 		if holds {

@@ -117,14 +117,14 @@ func (o *ordering) priceOf(steps []Step) (price [3]int) {
 // darkSteps walks one quad through the steps; only those of its own devices
 // can change whether it flies.
 func (o *ordering) darkSteps(c *craft, steps []Step) (dark int, flew, flies bool) {
-	at, asleep := map[string]firmware.Version{}, maps.Clone(o.sleeping)
+	at, unactivated := map[string]firmware.Version{}, maps.Clone(o.sleeping)
 	view := o.view(at, "", "")
-	flies = len(c.flies(view, asleep)) > 0
+	flies = len(c.flies(view, unactivated)) > 0
 	flew = flies
 	for _, s := range steps {
 		if c.needs(s.Device) {
-			take(s, at, asleep)
-			flies = len(c.flies(view, asleep)) > 0
+			take(s, at, unactivated)
+			flies = len(c.flies(view, unactivated)) > 0
 		}
 		if !flies {
 			dark++

@@ -144,9 +144,9 @@ func (g *group) choose(masks [][]uint64) (int, score) {
 
 // holding is the statements that hold for a want.
 func (w *wanted) holding(unit *choice, masks [][]uint64) uint64 {
-	m := unit.masks[w.own] & masks[w.goggles][w.eyes]
+	m := unit.masks[w.own] & masks[w.goggles][w.gogglesPair]
 	if w.controller >= 0 {
-		m &= masks[w.controller][w.hand]
+		m &= masks[w.controller][w.controllerPair]
 	}
 	return m
 }

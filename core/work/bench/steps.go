@@ -51,24 +51,24 @@ type writer struct {
 	fleet.Case
 	steps []Step
 
-	airUnit      *gear.AirUnit
-	air          fleet.State
-	hasAir       bool
-	goggles      *gear.Goggles
-	eyes         fleet.State
-	hasGoggles   bool
-	controller   *gear.Controller
-	hand         fleet.State
-	usesHand     bool
-	newUnit      bool // the air unit is not on the quad yet
-	updateOnPack bool // its releases only go on while it runs from a pack
+	airUnit         *gear.AirUnit
+	air             fleet.State
+	hasAir          bool
+	goggles         *gear.Goggles
+	gogglesState    fleet.State
+	hasGoggles      bool
+	controller      *gear.Controller
+	controllerState fleet.State
+	usesHand        bool
+	newUnit         bool // the air unit is not on the quad yet
+	updateOnPack    bool // its releases only go on while it runs from a pack
 }
 
 func newWriter(c fleet.Case) *writer {
 	w := &writer{Case: c}
 	w.airUnit, w.air, w.hasAir = c.AirUnit()
-	w.goggles, w.eyes, w.hasGoggles = c.Goggles()
-	w.controller, w.hand, w.usesHand = c.Controller()
+	w.goggles, w.gogglesState, w.hasGoggles = c.Goggles()
+	w.controller, w.controllerState, w.usesHand = c.Controller()
 	w.usesHand = w.usesHand && c.Fit.Receiver == ""
 	now := c.Quad.Now.AirUnit
 	w.newUnit = w.hasAir && (now == nil || now.Kit != w.air.KitID || now.Model != c.Fit.AirUnit.Model)
@@ -124,13 +124,13 @@ func (w *writer) prepare() {
 // until it is wired and metered.
 func (w *writer) firmware() {
 	if w.hasGoggles {
-		w.updates(&w.goggles.Device, w.eyes, Firmware)
+		w.updates(&w.goggles.Device, w.gogglesState, Firmware)
 	}
 	if w.hasAir && !(w.newUnit && w.updateOnPack) {
 		w.updates(&w.airUnit.Device, w.air, Firmware)
 	}
 	if w.usesHand {
-		w.updates(&w.controller.Device, w.hand, Firmware)
+		w.updates(&w.controller.Device, w.controllerState, Firmware)
 	}
 }
 
@@ -443,9 +443,9 @@ func (w *writer) bind() {
 		return
 	}
 	w.add(Step{
-		ID:    "bind:goggles:" + w.eyes.KitID + ":" + w.air.Label,
+		ID:    "bind:goggles:" + w.gogglesState.KitID + ":" + w.air.Label,
 		Phase: Bind,
-		Title: fmt.Sprintf("Bind %s to %s", w.eyes.Label, w.air.Label),
+		Title: fmt.Sprintf("Bind %s to %s", w.gogglesState.Label, w.air.Label),
 		Do: []string{
 			"Goggles in the right mode, then into bind.",
 			"Press the unit's bind button: red. Wait for the picture: green.",
@@ -456,9 +456,9 @@ func (w *writer) bind() {
 	})
 	if w.usesHand {
 		w.add(Step{
-			ID:    "bind:controller:" + w.hand.KitID + ":" + w.air.Label,
+			ID:    "bind:controller:" + w.controllerState.KitID + ":" + w.air.Label,
 			Phase: Bind,
-			Title: fmt.Sprintf("Bind %s to %s", w.hand.Label, w.air.Label),
+			Title: fmt.Sprintf("Bind %s to %s", w.controllerState.Label, w.air.Label),
 			Do: []string{
 				"Only now, after the goggles: the other way round can drop them.",
 				"The controller's bind gesture, then the unit's button again.",
