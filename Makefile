@@ -10,12 +10,15 @@ GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VER
 UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
 CHROMIUM := /usr/bin/chromium
 
-.PHONY: help demo test build release tools chromium references bench soak load screenshots types
+.PHONY: help demo test build release tools chromium references bench soak load screenshots types dev check mutants
 
 help:
 	@echo "make demo         build everything and serve the demo"
 	@echo "make test         build everything and run all checks"
 	@echo "make build        build bin/yokeswap"
+	@echo "make dev          serve the demo, and both halves anew with each change"
+	@echo "make check        the quick checks of PKG, as ./core/gates/power; all where none is named"
+	@echo "make mutants      change lines of the core one by one and see a test fail (half an hour)"
 	@echo "make release      build release/ for Linux, Windows and macOS"
 	@echo "make soak         run the nets over far more builds (hours)"
 	@echo "make bench        run the benchmarks and print the sizes"
@@ -38,6 +41,7 @@ node_modules/.installed: package-lock.json
 ui/dist/app/index.html: node_modules/.installed $(UI_SOURCES)
 	@echo "== building the interface"
 	npm run --silent build
+	node scripts/notices.mjs
 
 build: tools ui/dist/app/index.html
 	@echo "== building bin/yokeswap"
@@ -82,6 +86,19 @@ test: build chromium references
 	npm run --silent unit
 	echo "== interface: in the browser"
 	npm run --silent e2e
+
+dev: node_modules/.installed # http://127.0.0.1:5180
+	@node scripts/dev.mjs
+
+PKG ?= ./...
+check: # under 20 s for one package: no outside programs, no browser
+	@test -z "$$(gofmt -l $$(go list -f '{{.Dir}}' $(PKG)))" || { gofmt -l $$(go list -f '{{.Dir}}' $(PKG)); exit 1; }
+	go vet $(PKG)
+	go tool staticcheck $(PKG)
+	go test -short $(PKG)
+
+mutants: # 300 changes of the core, each judged by its package's tests and those of swap
+	@go run ./internal/mutants
 
 soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a fact taken away
 	@SOAK=1000 go test ./core/plans/swap -run Missing -timeout 4h -v

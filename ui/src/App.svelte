@@ -23,6 +23,7 @@
     shopping: () => import('./route/Shopping.svelte'),
     walk: () => import('./route/Walk.svelte'),
     shelf: () => import('./shelf/Shelf.svelte'),
+    about: () => import('./about/About.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -42,13 +43,14 @@
     '/fault/:quad': asked(later.fault),
     '/shopping': asked(later.shopping),
     '/shelf/:tab?/:kind?/:id?': asked(later.shelf),
+    '/about': asked(later.about),
     '*': NotFound,
   };
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping'] },
-    { name: 'Shelf', at: '/shelf', starts: ['/shelf'] },
+    { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];
   const screenKeys = [
     { keys: '↓ ↑ or j k', does: 'Fleet: next or previous quad; Bench: next or previous step' },
@@ -105,6 +107,7 @@
       {/each}
     </tbody>
   </table>
+  <p><a href="#/about" onclick={() => (listing = false)}>About Yoke Swap</a></p>
 </Modal>
 
 <style>

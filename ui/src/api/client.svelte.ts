@@ -34,6 +34,7 @@ export type PinsPicture = PinsView['picture'];
 export type Run = Schemas['Run'];
 export type StepState = Schemas['StepState'];
 export type Shelf = Schemas['Shelf'];
+export type About = Schemas['About'];
 export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
 export type FieldChange = Schemas['FieldChange'];
@@ -165,6 +166,7 @@ export const api = {
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
+  about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
   shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),
   save: (kind: string, id: string, revision: number, entry: unknown) =>

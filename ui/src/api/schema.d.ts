@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API about */
+        get: operations["get-api-about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backup": {
         parameters: {
             query?: never;
@@ -789,6 +806,22 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        About: {
+            /** @description where the database and its copies are */
+            folder: string;
+            /** Format: int64 */
+            gear: number;
+            /** Format: int64 */
+            kit: number;
+            /** Format: int64 */
+            quads: number;
+            /**
+             * Format: int64
+             * @description how many changes have been kept
+             */
+            revision: number;
+            version: string;
+        };
         AntennaBudget: {
             band: string;
             /** Format: double */
@@ -2486,6 +2519,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "get-api-about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     backup: {
         parameters: {
             query?: never;

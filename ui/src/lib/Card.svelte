@@ -14,6 +14,7 @@
   .panel {
     padding: 1rem 1.2rem 1.2rem;
     display: grid;
+    align-content: start;
     gap: 0.6rem;
     min-width: 0;
   }

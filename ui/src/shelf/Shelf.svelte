@@ -70,6 +70,7 @@
     <a href="#/shelf" aria-current={tab === 'all' ? 'page' : undefined}>Everything</a>
     <a href="#/shelf/add" aria-current={tab === 'add' ? 'page' : undefined}>Add</a>
     <a href="#/shelf/files" aria-current={tab === 'files' ? 'page' : undefined}>Files</a>
+    <a href="#/about">About</a>
   </nav>
 </div>
 {#if shelf.failure}<FailureNote failure={shelf.failure} again={reload} />{/if}

@@ -1,0 +1,89 @@
+<script lang="ts">
+  // What runs here, where it keeps things, and whose work it stands on.
+  import { onMount } from 'svelte';
+  import { api, type About } from '../api/client.svelte';
+  import Card from '../lib/Card.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+
+  const about = new Loaded<About>();
+  let notices = $state<string | null>(null);
+  let open = $state(false);
+
+  onMount(() => void about.take(api.about()));
+
+  $effect(() => {
+    if (!open || notices !== null) return;
+    fetch('/notices.txt')
+      .then((answer) => (answer.ok ? answer.text() : Promise.reject(new Error(answer.statusText))))
+      .then((text) => (notices = text))
+      .catch(() => (notices = 'The notices are not here: they are written when the program is built.'));
+  });
+</script>
+
+<h1>About Yoke Swap</h1>
+{#if about.failure}<FailureNote failure={about.failure} again={() => about.take(api.about())} />{/if}
+<div class="cards">
+  {#if about.data}
+    {@const a = about.data}
+    <Card title="This program">
+      <dl>
+        <dt>version</dt>
+        <dd class="mono">{a.version}</dd>
+        <dt>data folder</dt>
+        <dd class="mono">{a.folder}</dd>
+        <dt>kept in it</dt>
+        <dd>{a.gear} pieces of gear, {a.kit} pieces of kit, {a.quads} {a.quads === 1 ? 'quad' : 'quads'}, {a.revision} {a.revision === 1 ? 'change' : 'changes'}</dd>
+      </dl>
+      <p>Everything stays on this machine; nothing is sent anywhere. <a href="#/shelf/files">Take a backup</a></p>
+    </Card>
+  {/if}
+  <Card title="Before you solder">
+    <p>A verdict is as good as the values it rests on; each says where they are from. It is no licence: packs burn, props cut, transmitters are bound by law. Your local rules, your maker's sheet and a meter come first.</p>
+  </Card>
+</div>
+<details class="panel" bind:open>
+  <summary>Licences: Yoke Swap is free software (MIT), made with the work of others</summary>
+  {#if notices === null}<p class="soft" role="status">Fetching them…</p>{:else}
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+    <pre role="region" aria-label="Licences" tabindex="0">{notices}</pre>
+  {/if}
+</details>
+
+<style>
+  h1 {
+    font-size: 1.6rem;
+    font-weight: 750;
+    margin-bottom: 0.8rem;
+  }
+  .cards {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
+    gap: 1rem;
+    margin-bottom: 1rem;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: max-content minmax(0, 1fr);
+    gap: 0.2rem 1rem;
+  }
+  dt {
+    color: var(--soft);
+  }
+  dd {
+    overflow-wrap: anywhere;
+  }
+  details {
+    padding: 0.8rem 1.2rem;
+  }
+  summary {
+    font-weight: 700;
+    min-height: 32px;
+  }
+  pre {
+    max-height: 60vh;
+    overflow: auto;
+    white-space: pre-wrap;
+    font-size: 0.85rem;
+  }
+</style>
