@@ -150,7 +150,7 @@ func TestTheRecipesAreTrue(t *testing.T) {
 	assert.Contains(t, text, `"word":"name tag"`, "its form is there")
 	_, text = ask(t, http.MethodGet, at+"/api/export/gear/own", "")
 	assert.Contains(t, text, `"massG": 2.5`, "it goes out in a file")
-	status, file := ask(t, http.MethodPost, at+"/api/import?apply=true", text)
+	status, file := ask(t, http.MethodPost, at+"/api/import?apply=true&base=2", text)
 	require.Equal(t, 200, status, file)
 	status, text = ask(t, http.MethodPut, at+"/api/entries/tag/tin?revision=0", `{"id":"tin","source":{"kind":"measured"},"massG":"much"}`)
 	assert.Equal(t, 422, status, "its schema holds: %s", text)

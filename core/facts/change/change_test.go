@@ -169,6 +169,7 @@ func TestWordsOfEachChange(t *testing.T) {
 		},
 		{"flash flies-superset 4.6 onto the board", fleet.Patch{Runs: &fleet.Runs{ID: "flies-superset", Version: "4.6"}}},
 		{"set the channels to the order TAER", sticks(func(s *fleet.Sticks) { s.Order = "TAER" })},
+		{"set the end points to 1000 and 1980", sticks(func(s *fleet.Sticks) { s.MinUS, s.MaxUS = new(1000), new(1980) })},
 		{"set the end points to what they are and 2012", sticks(func(s *fleet.Sticks) { s.MinUS, s.MaxUS = nil, new(2012) })},
 		{"set goggles and flight board to fast", sticks(func(s *fleet.Sticks) { s.Unit, s.Board = "fast", "fast" })},
 		{

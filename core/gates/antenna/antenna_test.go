@@ -255,6 +255,19 @@ func TestTheBestSetOfWhatIsOwned(t *testing.T) {
 	assert.Nil(t, sets[0].Thrift, "nothing has a price")
 }
 
+// Two that look one way leave the back unheard: where one is there that hears all round,
+// it takes the second port (common practice).
+func TestASetHearsAllRound(t *testing.T) {
+	c := caseOf(sample.Set(), sample.Pair(), "stick", "left")
+	f := *c.Fleet.Fleet
+	best := func(spares ...fleet.Spare) []string {
+		f.Spares = spares
+		return antenna.Sets(c.Library, fleet.NewIndex(&f))[0].Best
+	}
+	assert.Equal(t, []string{"wide", "stick"}, best(fleet.Spare{Model: "wide", Count: 2}), "what is on them hears all round")
+	assert.Equal(t, []string{"wide", "eye"}, best(fleet.Spare{Model: "wide", Count: 2}, fleet.Spare{Model: "eye", Count: 1}))
+}
+
 // If money is no matter the best, else the most decibels for its price.
 func TestWhatToBuy(t *testing.T) {
 	set := sample.Set()

@@ -181,3 +181,10 @@ func TestTheWayOfTheSticks(t *testing.T) {
 	assert.InDelta(t, 20, *pic.NextMS, 1e-9)
 	assert.Len(t, pic.Switches, 3)
 }
+
+// A range's ends go in steps of 25 µs from 900 to 2100, to the nearest.
+func TestTheStepsOfARange(t *testing.T) {
+	for us, step := range map[int]int{0: 900, 900: 900, 912: 900, 913: 925, 1000: 1000, 1700: 1700, 2087: 2075, 2088: 2100, 2100: 2100, 3000: 2100} {
+		assert.Equal(t, step, control.BoardSteps(us), "%d µs", us)
+	}
+}

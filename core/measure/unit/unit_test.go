@@ -43,3 +43,12 @@ func TestEqualityIsExact(t *testing.T) {
 	a, b = Pair(Volts(16.8), Volts(16.8))
 	assert.Equal(t, [2]string{"16.8 V", "16.8 V"}, [2]string{a, b})
 }
+
+// A second decimal below ten volts, none from there on; the sign is a minus.
+func TestVoltsAtTheirDecimals(t *testing.T) {
+	for volts, says := range map[Volts]string{9.99: "9.99 V", 10: "10.0 V", -9.99: "−9.99 V", -10: "−10.0 V", 9.5: "9.5 V", -0.001: "0.0 V"} {
+		assert.Equal(t, says, volts.String())
+	}
+	a, b := Pair(Volts(12.0004), Volts(12.0006))
+	assert.Equal(t, [2]string{"12.000 V", "12.001 V"}, [2]string{a, b}, "three decimals tell any two apart that differ")
+}
