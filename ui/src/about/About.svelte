@@ -51,11 +51,6 @@
 </details>
 
 <style>
-  h1 {
-    font-size: 1.6rem;
-    font-weight: 750;
-    margin-bottom: 0.8rem;
-  }
   .cards {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));

@@ -111,7 +111,7 @@
       <a href={`#/swap/${r.quad}`}>Plan</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>
       <a href={`#/fault/${r.quad}`}>It does not work</a>
-      <button type="button" onclick={() => print()}>Print</button>
+      <button type="button" class="button" onclick={() => print()}>Print</button>
     </span>
   </div>
   {#if r.holds.length > 0}
@@ -125,7 +125,7 @@
     </div>
   {/if}
   {#if refused}<FailureNote failure={refused} />{/if}
-  <p class="recorded" role="status">{recorded}</p>
+  <p class="recorded good" role="status">{recorded}</p>
   <div class="sheet">
     <div class="list"><StepList states={r.states} {shown} onpick={(id) => { shown = id; refused = null; }} /></div>
     {#if step}
@@ -143,14 +143,10 @@
     <p class="soft">Common practice throughout; where your country's rules or a licence say otherwise, they come first.</p>
   </section>
   <Finish run={r} onfinished={() => load(r.quad)} />
-  <div class="screen-only end"><button type="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
+  <div class="screen-only end"><button type="button" class="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
 {/if}
 
 <style>
-  h1 {
-    font-size: 1.6rem;
-    font-weight: 750;
-  }
   .choose {
     list-style: none;
     margin: 1rem 0 0;
@@ -176,32 +172,11 @@
     color: var(--ink);
     border-left: 6px solid var(--accent);
   }
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 0.2rem 1rem;
-    margin-bottom: 0.7rem;
-  }
   .ways {
     margin-left: auto;
     display: flex;
     gap: 0.8rem;
     align-items: center;
-  }
-  .ways button,
-  .end button {
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.35rem 0.9rem;
-    min-height: 40px;
-    cursor: pointer;
-    background: var(--raised);
-    color: var(--ink);
-  }
-  .recorded {
-    color: var(--fits);
-    font-weight: 600;
   }
   .recorded:empty {
     display: none;
@@ -211,9 +186,6 @@
     border-left: 6px solid var(--change);
     padding: 0.6rem 0.9rem;
     margin-bottom: 0.8rem;
-  }
-  .holds h2 {
-    font-weight: 700;
   }
   .holds ul {
     margin: 0.2rem 0 0;
@@ -231,9 +203,6 @@
     margin-top: 1.2rem;
     display: grid;
     gap: 0.25rem;
-  }
-  .lay h2 {
-    font-weight: 700;
   }
   .end {
     margin-top: 1rem;

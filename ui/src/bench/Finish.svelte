@@ -48,10 +48,10 @@
   {#if planned}
     {#if asking}
       <p class="warn">{left} of {run.states.length} steps are not done. Finish it only if they were done without ticking them here.</p>
-      <button type="button" onclick={finish}>Finish it anyway</button>
-      <button type="button" onclick={() => (asking = false)}>Not yet</button>
+      <button type="button" class="button" onclick={finish}>Finish it anyway</button>
+      <button type="button" class="button" onclick={() => (asking = false)}>Not yet</button>
     {:else}
-      <button type="button" class:ready={left === 0} onclick={finish}>Finish the swap: it flies like this now</button>
+      <button type="button" class="button" class:main={left === 0} onclick={finish}>Finish the swap: it flies like this now</button>
       <span class="soft">parts that came out go into the drawer, the readings into the log</span>
     {/if}
   {/if}
@@ -63,19 +63,7 @@
     margin-top: 0.8rem;
   }
   button {
-    min-height: 44px;
-    padding: 0 1.1rem;
     margin-right: 0.7rem;
-    border: 2px solid var(--soft);
-    border-radius: 4px;
-    background: var(--raised);
-    color: var(--ink);
-    font-weight: 700;
-  }
-  button.ready {
-    background: var(--accent);
-    border-color: var(--accent);
-    color: var(--sheet);
   }
   .warn {
     color: var(--unfit);

@@ -25,7 +25,7 @@
 <div class="timer" class:over={left <= 0}>
   <span class="mono" role="timer">{clock(left)}</span>
   <span>{left <= 0 ? 'Unplug now and let it cool.' : 'may run without moving air'}</span>
-  {#if started === null}<button type="button" onclick={start}>Pack is in: start</button>{:else}<button type="button" onclick={stop}>Pack is out: reset</button>{/if}
+  {#if started === null}<button type="button" class="button" onclick={start}>Pack is in: start</button>{:else}<button type="button" class="button" onclick={stop}>Pack is out: reset</button>{/if}
   <span class="unseen" role="status">{left <= 0 ? 'Time is up: unplug now and let it cool.' : ''}</span>
 </div>
 
@@ -48,15 +48,5 @@
     border: 3px solid var(--unfit);
     color: var(--unfit);
     font-weight: 700;
-  }
-  button {
-    min-height: 44px;
-    padding: 0 1rem;
-    border: 2px solid var(--ink);
-    border-radius: 4px;
-    cursor: pointer;
-    font-weight: 600;
-    color: var(--ink);
-    background: var(--raised);
   }
 </style>

@@ -90,12 +90,12 @@
         {#if address && !known.includes(address)}<option value={address}>{address}</option>{/if}
       </select>
     </label>
-    <button type="button" onclick={listPorts}>Look again</button>
+    <button type="button" class="button" onclick={listPorts}>Look again</button>
     <label>or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => { address = e.currentTarget.value.trim(); confirmed = false; }} /></label>
     {#if typed}<label class="props there"><input type="checkbox" bind:checked={confirmed} /> a flight board of mine is there: connect to it</label>{/if}
-    <button type="button" class="main" disabled={!address || busy !== '' || (typed && !confirmed)} onclick={readBoard}>Read it</button>
+    <button type="button" class="button main" disabled={!address || busy !== '' || (typed && !confirmed)} onclick={readBoard}>Read it</button>
   </div>
-  {#if ports.data?.note}<p class="warn">{ports.data.note}</p>{/if}
+  {#if ports.data?.note}<p class="bad">{ports.data.note}</p>{/if}
   {#key id}<StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />{/key}
 </section>
 {#if busy}<p class="panel pad" role="status">{busy}</p>{/if}
@@ -107,7 +107,7 @@
     {#if report.restore && latest}
       <p>Kept before: {moment(latest.at)}.</p>
       <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
-      <button type="button" disabled={!propsOff || busy !== ''} onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button>
+      <button type="button" class="button" disabled={!propsOff || busy !== ''} onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button>
     {/if}
   </section>
 {/if}
@@ -115,16 +115,16 @@
   <section class="panel pad" aria-labelledby="found">
     <h2 id="found">2. {view.comparison.says}</h2>
     <p class="soft">{view.state.board} runs {view.state.variant} {view.state.version}{view.state.name ? `, called ${view.state.name}` : ''}.</p>
-    {#each view.comparison.missing ?? [] as m (m.field + m.label)}<p class="warn">The plan does not say: {m.label}.</p>{/each}
+    {#each view.comparison.missing ?? [] as m (m.field + m.label)}<p class="bad">The plan does not say: {m.label}.</p>{/each}
     <SettingRows rows={view.comparison.rows} />
   </section>
   {#if differing.length > 0 && !view.comparison.blocked}
     <section class="panel pad" aria-labelledby="set">
       <h2 id="set">3. Set {differing.length === 1 ? 'it' : `the ${differing.length}`}</h2>
       <p>All settings are kept first. Then it is written, saved, rebooted and read back.</p>
-      <p class="warn">A board that is being set can start the motors: props off, and they stay off until the maiden flight.</p>
+      <p class="bad">A board that is being set can start the motors: props off, and they stay off until the maiden flight.</p>
       <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
-      <button type="button" class="main" disabled={!propsOff || busy !== ''} onclick={setBoard}>Set the board</button>
+      <button type="button" class="button main" disabled={!propsOff || busy !== ''} onclick={setBoard}>Set the board</button>
     </section>
   {/if}
   <Live quad={id} {address} />
@@ -132,21 +132,6 @@
 <Kept quad={id} list={kept.data ?? []} canWrite={address !== '' && busy === ''} onkeep={keep} onrestore={restore} />
 
 <style>
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 1.2rem;
-    align-items: baseline;
-    margin-bottom: 0.6rem;
-  }
-  h1 {
-    font-size: 1.5rem;
-    font-weight: 750;
-  }
-  h2 {
-    font-size: 1.15rem;
-    font-weight: 700;
-  }
   section,
   .pad {
     padding: 0.7rem 1rem;
@@ -168,31 +153,6 @@
     gap: 0.4rem;
     min-height: 42px;
   }
-  select,
-  input[type='text'] {
-    min-height: 42px;
-    min-width: 190px;
-    color: var(--ink);
-    background-color: var(--raised);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-  }
-  button {
-    min-height: 42px;
-    padding: 0 1rem;
-    border: 2px solid var(--accent);
-    border-radius: 4px;
-    background: var(--raised);
-    color: var(--ink);
-    font-weight: 700;
-  }
-  button.main {
-    background: var(--accent);
-    color: var(--sheet);
-  }
-  button:disabled {
-    opacity: 0.5;
-  }
   .props {
     display: inline-flex;
     gap: 0.5rem;
@@ -200,10 +160,6 @@
     min-height: 44px;
     margin-right: 1rem;
     font-weight: 700;
-  }
-  .warn {
-    color: var(--unfit);
-    font-weight: 600;
   }
   .report {
     border-left: 6px solid var(--unfit);

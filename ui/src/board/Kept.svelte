@@ -25,7 +25,7 @@
 
 <section class="panel" aria-labelledby="kept">
   <h2 id="kept">Kept settings</h2>
-  <p><button type="button" disabled={!canWrite} onclick={onkeep}>Keep what is on the board now</button></p>
+  <p><button type="button" class="button" disabled={!canWrite} onclick={onkeep}>Keep what is on the board now</button></p>
   {#if list.length === 0}
     <p class="soft">None yet. Before a board is set, all its settings are kept here.</p>
   {:else}
@@ -36,7 +36,7 @@
           <p><b>{moment(k.at)}</b> {k.why} <span class="mono">{k.runs}</span></p>
           <p class="soft">{i === list.length - 1 ? 'the first kept' : k.differs.length === 0 ? 'as the one before' : `against the one before: ${k.differs.slice(0, 6).map((d) => `${d.label} ${d.a || 'nothing'} → ${d.b || 'nothing'}`).join('; ')}${k.differs.length > 6 ? ` and ${k.differs.length - 6} more` : ''}`}</p>
           <p><a href={`/api/quads/${quad}/board/snapshots/${k.id}`} download>JSON</a>
-            <button type="button" disabled={!canWrite || !propsOff} onclick={() => onrestore(k.id, propsOff)} aria-label={`Put back the settings of ${moment(k.at)}`}>Put back</button></p>
+            <button type="button" class="button" disabled={!canWrite || !propsOff} onclick={() => onrestore(k.id, propsOff)} aria-label={`Put back the settings of ${moment(k.at)}`}>Put back</button></p>
         </li>
       {/each}
     </ul>
@@ -45,7 +45,7 @@
         {#each [0, 1] as const as side (side)}
           <select aria-label={side === 0 ? 'hold these settings' : 'against these'} bind:value={pair[side]} onchange={() => (between = null)}><option value={0}>choose</option>{#each list as k (k.id)}<option value={k.id}>{when(k)}</option>{/each}</select>
         {/each}
-        <button type="button" disabled={!pair[0] || !pair[1]} onclick={compare}>Compare</button>
+        <button type="button" class="button" disabled={!pair[0] || !pair[1]} onclick={compare}>Compare</button>
       </div>
       {#if between}
         <ul aria-live="polite">{#each between as d (d.label)}<li><b>{d.label}</b>: {d.a || 'nothing'} → {d.b || 'nothing'}</li>{:else}<li>They are the same.</li>{/each}</ul>
@@ -58,24 +58,11 @@
   section {
     padding: 0.7rem 1rem;
   }
-  h2 {
-    font-size: 1.15rem;
-    font-weight: 700;
-  }
   button {
-    min-height: 40px;
-    padding: 0 0.9rem;
-    border: 1.5px solid var(--soft);
-    border-radius: 4px;
-    background: var(--raised);
-    color: var(--ink);
     margin-left: 0.8rem;
   }
   button:first-child {
     margin-left: 0;
-  }
-  button:disabled {
-    opacity: 0.5;
   }
   .pair {
     display: flex;
@@ -83,24 +70,11 @@
     gap: 0.5rem;
     margin-top: 0.6rem;
   }
-  select {
-    min-height: 40px;
-    max-width: 100%;
-    color: var(--ink);
-    background-color: var(--raised);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-  }
   .props {
     display: inline-flex;
     gap: 0.5rem;
     align-items: center;
     min-height: 44px;
-  }
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
   }
   li {
     border-top: 1px solid var(--line);

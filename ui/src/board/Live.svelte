@@ -51,7 +51,7 @@
 <section class="panel" aria-labelledby="live">
   <h2 id="live">Check it live</h2>
   <p class="soft">Props off. Move every stick to its ends, throw every switch: 1000 to 2000, the right way round. Then switch the controller off: the failsafe must come in.</p>
-  <button type="button" aria-pressed={on} onclick={() => (on = !on)}>{on ? 'Stop' : 'Start'}</button>
+  <button type="button" class="button" aria-pressed={on} onclick={() => (on = !on)}>{on ? 'Stop' : 'Start'}</button>
   {#if lost}<p role="alert">{lost}</p>{/if}
   {#if live}
     <p class="state"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{fixed(live.volts, 2)} V</span></p>
@@ -68,7 +68,7 @@
         </li>
       {/each}
     </ul>
-    <p><button type="button" onclick={store}>Put these readings into the bench sheet</button> <span class="soft">shortest travel so far {travel} µs</span></p>
+    <p><button type="button" class="button" onclick={store}>Put these readings into the bench sheet</button> <span class="soft">shortest travel so far {travel} µs</span></p>
     {#if stored}<p role="status">{stored}</p>{/if}
   {/if}
 </section>
@@ -77,19 +77,6 @@
   section {
     padding: 0.7rem 1rem;
     margin-bottom: 0.7rem;
-  }
-  h2 {
-    font-size: 1.15rem;
-    font-weight: 700;
-  }
-  button {
-    min-height: 42px;
-    padding: 0 1.2rem;
-    border: 2px solid var(--accent);
-    border-radius: 4px;
-    background: var(--raised);
-    color: var(--ink);
-    font-weight: 700;
   }
   .state {
     margin: 0.4rem 0;
@@ -112,11 +99,6 @@
     background: var(--fits-wash);
     color: var(--ink);
     font-weight: 700;
-  }
-  ul {
-    list-style: none;
-    padding: 0;
-    margin: 0;
   }
   li {
     display: grid;

@@ -26,10 +26,6 @@
 </table>
 
 <style>
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
   th,
   td {
     text-align: left;

@@ -40,10 +40,10 @@
       <label>it behaves
         <select onchange={(e) => { const f = faults[Number(e.currentTarget.value)]; void change(f?.faults ?? {}, { osdOff: f?.osdOff ?? false }); }}>{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select>
       </label>
-      <button type="button" onclick={() => change({}, { stop: true })}>End the stand-in</button>
+      <button type="button" class="button" onclick={() => change({}, { stop: true })}>End the stand-in</button>
     {:else}
       <p class="soft">It is set up as this quad flies today, and speaks as a board does.</p>
-      <button type="button" onclick={() => change({})}>Start the stand-in</button>
+      <button type="button" class="button" onclick={() => change({})}>Start the stand-in</button>
     {/if}
     {#if says}<p role="alert">{says}</p>{/if}
   </div>
@@ -66,17 +66,5 @@
   label {
     display: grid;
     color: var(--soft);
-  }
-  select,
-  button {
-    min-height: 40px;
-    padding: 0 0.8rem;
-    border: 1.5px solid var(--soft);
-    border-radius: 4px;
-    background-color: var(--raised);
-    color: var(--ink);
-  }
-  select {
-    padding-right: 2.2rem;
   }
 </style>

@@ -63,7 +63,7 @@
   </div>
   {#if !v.diagnosis}
     <ul class="symptoms">
-      {#each v.symptoms as s (s.id)}<li><button type="button" onclick={() => show(s.id, [], [])}>{s.label}</button></li>{/each}
+      {#each v.symptoms as s (s.id)}<li><button type="button" class="button" onclick={() => show(s.id, [], [])}>{s.label}</button></li>{/each}
     </ul>
   {:else}
     <p class="says" role="status">{v.diagnosis.says}</p>
@@ -79,17 +79,17 @@
           <h2><span class="mark" aria-hidden="true">{marks[c.standing as keyof typeof marks]}</span> {c.label.charAt(0).toUpperCase() + c.label.slice(1)} <small>{words[c.standing as keyof typeof words]}{c.askBoard && !v.boardRead ? ', the board can be asked' : ''}</small></h2>
           {#each c.because as b (b)}<p class="because">{b}</p>{/each}
           {#if c.standing !== 'ruled-out'}
-            {#if c.caution}<p class="caution">{c.caution}</p>{/if}
+            {#if c.caution}<p class="bad">{c.caution}</p>{/if}
             <p><b>Test:</b> {c.test}</p>
             <div class="answer" role="group" aria-label={c.question}>
               <span>{c.question}</span>
-              <button type="button" aria-pressed={said(c.id) === 'yes'} onclick={() => answer(c.id, said(c.id) === 'yes' ? '' : 'yes')}>Yes, it is this</button>
-              <button type="button" aria-pressed={said(c.id) === 'no'} onclick={() => answer(c.id, 'no')}>No</button>
+              <button type="button" class="button" aria-pressed={said(c.id) === 'yes'} onclick={() => answer(c.id, said(c.id) === 'yes' ? '' : 'yes')}>Yes, it is this</button>
+              <button type="button" class="button" aria-pressed={said(c.id) === 'no'} onclick={() => answer(c.id, 'no')}>No</button>
             </div>
             <p><b>Then:</b> {c.fix}</p>
-            {#if c.standing === 'found'}<p><button type="button" class="main" onclick={keep}>Put it into the log</button> {logged}</p>{/if}
+            {#if c.standing === 'found'}<p><button type="button" class="button main" onclick={keep}>Put it into the log</button> {logged}</p>{/if}
           {:else if said(c.id) === 'no'}
-            <button type="button" onclick={() => answer(c.id, '')}>Take the answer back</button>
+            <button type="button" class="button" onclick={() => answer(c.id, '')}>Take the answer back</button>
           {/if}
         </li>
       {/each}
@@ -101,20 +101,6 @@
 {/if}
 
 <style>
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 1.2rem;
-    align-items: baseline;
-  }
-  h1 {
-    font-size: 1.5rem;
-    font-weight: 750;
-  }
-  h2 {
-    font-size: 1.1rem;
-    font-weight: 700;
-  }
   h2 small {
     font-weight: 500;
     color: var(--soft);
@@ -173,35 +159,11 @@
   .because {
     font-weight: 600;
   }
-  .caution {
-    color: var(--unfit);
-    font-weight: 600;
-  }
   .answer {
     display: flex;
     flex-wrap: wrap;
     gap: 0.3rem 0.8rem;
     align-items: center;
     margin: 0.2rem 0;
-  }
-  button,
-  select {
-    min-height: 42px;
-    padding: 0 1rem;
-    border: 1.5px solid var(--soft);
-    border-radius: 4px;
-    background-color: var(--raised);
-    color: var(--ink);
-    font-weight: 650;
-  }
-  select {
-    padding-right: 2.2rem;
-    font-weight: 500;
-  }
-  button[aria-pressed='true'],
-  button.main {
-    background: var(--accent);
-    border-color: var(--accent);
-    color: var(--sheet);
   }
 </style>

@@ -48,7 +48,7 @@
   {@const b = board.data}
   <div class="head">
     <p class="soft">{b.title}</p>
-    <h1 aria-live="polite">{b.says}</h1>
+    <h1 class="sentence" aria-live="polite">{b.says}</h1>
   </div>
   {#if b.rows.length === 0}
     <section class="panel empty">
@@ -67,7 +67,7 @@
       {/each}
       <a class="together" href="#/together">Who can fly together?</a>
     </div>
-    <div class="wide"><table style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
+    <div class="scroll"><table style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
       <thead>
         <tr>
@@ -85,7 +85,7 @@
       </tbody>
     </table></div>
     {#if b.of > b.rows.length}
-      <p class="more"><button type="button" disabled={board.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button> <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span></p>
+      <p class="more"><button type="button" class="button" disabled={board.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button> <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span></p>
     {/if}
     <p class="foot soft">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
   {/if}
@@ -114,20 +114,10 @@
     display: grid;
     margin-bottom: 0.6rem;
   }
-  h1 {
-    font-size: clamp(1.1rem, 1.6vw, 1.3rem);
-    font-weight: 700;
-    line-height: 1.25;
-    text-wrap: pretty;
-  }
   .empty {
     padding: 2rem;
     display: grid;
     gap: 0.5rem;
-  }
-  .empty h2 {
-    font-size: 1.3rem;
-    font-weight: 700;
   }
   .bring {
     display: flex;
@@ -157,9 +147,6 @@
   .bring small {
     font-weight: 400;
     font-size: 0.82rem;
-  }
-  .wide {
-    overflow-x: auto;
   }
   table {
     width: 100%;

@@ -51,9 +51,9 @@
     <section class="panel" aria-labelledby="guests">
       <h2 id="guests">Guests</h2>
       {#each guests as g, i (i)}
-        <p>guest {String.fromCharCode(65 + i)}: {v.plans.find((p) => p.id === g)?.name ?? g} <button type="button" onclick={() => show(quads, guests.filter((_, k) => k !== i))} aria-label={`Take out guest ${String.fromCharCode(65 + i)}`}>take out</button></p>
+        <p>guest {String.fromCharCode(65 + i)}: {v.plans.find((p) => p.id === g)?.name ?? g} <button type="button" class="button" onclick={() => show(quads, guests.filter((_, k) => k !== i))} aria-label={`Take out guest ${String.fromCharCode(65 + i)}`}>take out</button></p>
       {/each}
-      {#each v.plans as p (p.id)}<button type="button" onclick={() => show(quads, [...guests, p.id])}>add one on {p.name}</button>{/each}
+      {#each v.plans as p (p.id)}<button type="button" class="button" onclick={() => show(quads, [...guests, p.id])}>add one on {p.name}</button>{/each}
     </section>
   </div>
   {#if v.absent.length > 0}<p class="warn">Channels not stated: {v.absent.join(', ')}.</p>{/if}
@@ -71,7 +71,7 @@
       </svg>
     </figure>
     <div class="scroll panel">
-      <table>
+      <table class="rows">
         <thead><tr><th scope="col">pilot</th><th scope="col">system</th><th scope="col">channel</th><th scope="col">MHz</th></tr></thead>
         <tbody>{#each seats as s, i (i)}<tr><th scope="row">{s.pilot}</th><td>{s.system}</td><td class="mono">{s.channel ?? '✕ none left'}</td><td class="mono">{s.mhz ?? ''}</td></tr>{/each}</tbody>
       </table>
@@ -83,13 +83,6 @@
 {/if}
 
 <style>
-  h1 {
-    font-size: 1.4rem;
-    font-weight: 750;
-  }
-  h2 {
-    font-weight: 700;
-  }
   .who {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
@@ -112,15 +105,6 @@
     gap: 0.4rem;
     align-items: center;
     min-height: 36px;
-  }
-  button {
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-    padding: 0.2rem 0.7rem;
-    min-height: 38px;
-    background: var(--raised);
-    color: var(--ink);
-    cursor: pointer;
   }
   figure {
     margin: 0 0 0.8rem;
@@ -147,23 +131,8 @@
     fill: var(--soft);
     font-size: 12px;
   }
-  .warn {
-    color: var(--caution);
-    font-weight: 600;
-  }
   .scroll {
     overflow-x: auto;
     position: relative;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
-  th,
-  td {
-    text-align: left;
-    padding: 0.25rem 0.9rem;
-    border-bottom: 1px solid var(--line);
-    font-weight: 500;
   }
 </style>

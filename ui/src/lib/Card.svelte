@@ -18,8 +18,4 @@
     gap: 0.6rem;
     min-width: 0;
   }
-  h2 {
-    font-size: 1.2rem;
-    font-weight: 700;
-  }
 </style>

@@ -14,7 +14,7 @@
 <div class="note" role="alert">
   <h2>Changed meanwhile, in another tab or by another program</h2>
   <p>Nothing was overwritten. This is what is there now, and what you asked for:</p>
-  <table>
+  <table class="rows">
     <thead><tr><th scope="col">value</th><th scope="col">there now</th><th scope="col">yours</th></tr></thead>
     <tbody>
       {#each conflict.differences as d (d.path)}
@@ -37,22 +37,6 @@
     padding: 0.75rem 1rem;
     display: grid;
     gap: 0.5rem;
-  }
-  h2 {
-    font-size: 1.05rem;
-    font-weight: 700;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
-  th,
-  td {
-    text-align: left;
-    padding: 0.2rem 0.6rem 0.2rem 0;
-    border-bottom: 1px solid var(--line);
-    overflow-wrap: anywhere;
-    font-size: 0.9rem;
   }
   .ways {
     display: flex;

@@ -41,10 +41,6 @@
     display: grid;
     gap: 0.2rem;
   }
-  h1 {
-    font-size: 1.4rem;
-    font-weight: 700;
-  }
   input {
     min-height: 42px;
     width: 100%;

@@ -18,10 +18,6 @@
     margin-top: 0.8rem;
     padding: 0.6rem 0.9rem;
   }
-  h2 {
-    font-size: 1.1rem;
-    font-weight: 700;
-  }
   ul {
     list-style: none;
     padding: 0;

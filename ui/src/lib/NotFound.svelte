@@ -13,8 +13,4 @@
     display: grid;
     gap: 0.5rem;
   }
-  h1 {
-    font-size: 1.5rem;
-    font-weight: 700;
-  }
 </style>

@@ -61,9 +61,6 @@
     gap: 0.35rem;
     overflow-wrap: anywhere;
   }
-  h2 {
-    font-weight: 700;
-  }
   summary {
     cursor: pointer;
     padding: 0.15rem 0;

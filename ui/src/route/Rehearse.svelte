@@ -108,7 +108,7 @@
     </section>
     <section class="panel" aria-labelledby="devices">
       <h2 id="devices">On the bench</h2>
-      <table>
+      <table class="rows">
         <thead><tr><th scope="col">device</th><th scope="col">release</th><th scope="col">mode</th><th scope="col">state</th></tr></thead>
         <tbody>
           {#each b.devices as d (d.kit)}
@@ -123,13 +123,6 @@
 {/if}
 
 <style>
-  h1 {
-    font-size: 1.5rem;
-    font-weight: 750;
-  }
-  h2 {
-    font-weight: 700;
-  }
   .grid {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(min(100%, 320px), 1fr));
@@ -164,22 +157,8 @@
     align-items: center;
     min-height: 36px;
   }
-  select,
-  input[type='number'] {
-    background-color: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-    min-height: 38px;
-    max-width: 220px;
-  }
   input[type='number'] {
     width: 5.5rem;
-  }
-  .buttons {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.6rem;
   }
   .seen {
     border-left: 6px solid var(--line);
@@ -202,17 +181,9 @@
     color: var(--fits);
     font-weight: 700;
   }
-  table {
-    width: 100%;
-    font-size: 0.92rem;
-    border-collapse: collapse;
-  }
   th,
   td {
-    text-align: left;
-    padding: 0.15rem 0.5rem 0.15rem 0;
-    border-bottom: 1px solid var(--line);
-    font-weight: 400;
+    padding: 0.15rem 0.4rem 0.15rem 0;
     overflow-wrap: normal;
   }
 </style>

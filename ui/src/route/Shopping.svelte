@@ -23,7 +23,7 @@
 {:else if list.data}
   <div class="title">
     <h1>{buy.length === 0 ? 'Nothing to buy before the bench day' : `${buy.length} to buy before the bench day, ${stops} of which would stop it`}</h1>
-    <span class="ways screen-only"><a href="/api/shopping.csv" download>CSV</a> <button type="button" onclick={() => print()}>Print</button></span>
+    <span class="ways screen-only"><a href="/api/shopping.csv" download>CSV</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
   </div>
   <p class="soft">From every plan of the fleet, beyond what each quad carries today and what lies in the drawer.</p>
   {#if bill && buy.length > 0}
@@ -37,7 +37,7 @@
   {#if list.data.items.length > 0}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
     <div class="scroll panel" role="group" aria-label="Parts" tabindex="0">
-      <table>
+      <table class="rows">
         <thead><tr><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th scope="col">one costs</th><th scope="col">comes in</th><th scope="col">one weighs</th><th scope="col">for</th><th scope="col">note</th></tr></thead>
         <tbody>
           {#each list.data.items as i, n (n)}
@@ -59,47 +59,16 @@
 {/if}
 
 <style>
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1.5rem;
-    align-items: baseline;
-  }
-  h1 {
-    font-size: 1.4rem;
-    font-weight: 750;
-  }
   .ways {
     margin-left: auto;
     display: flex;
     gap: 0.8rem;
     align-items: center;
   }
-  button {
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.35rem 0.9rem;
-    min-height: 40px;
-    background: var(--raised);
-    color: var(--ink);
-    cursor: pointer;
-  }
   .scroll {
     margin-top: 0.8rem;
     overflow-x: auto;
     position: relative;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
-  th,
-  td {
-    text-align: left;
-    vertical-align: top;
-    padding: 0.35rem 0.9rem;
-    border-bottom: 1px solid var(--line);
-    font-weight: 500;
   }
   td.mono,
   td.soft {

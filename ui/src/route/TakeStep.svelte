@@ -31,7 +31,7 @@
 </script>
 
 <form class="panel" onsubmit={record} aria-labelledby="take">
-  <h2 id="take">{capital(step.says)}</h2>
+  <h2 class="step" id="take">{capital(step.says)}</h2>
   {#if step.oneWay}<p class="warn">One-way door: nothing known puts the old release back.</p>{/if}
   {#each step.warns as w, at (at)}<p class="warn">{capital(w)}.</p>{/each}
   {#each step.cautions as c, at (at)}<p class="caution"><b>Caution.</b> {c}</p>{/each}
@@ -63,12 +63,6 @@
     display: grid;
     gap: 0.55rem;
   }
-  h2 {
-    font-size: 1.7rem;
-    line-height: 1.15;
-    font-weight: 750;
-    text-wrap: balance;
-  }
   ul {
     margin: 0;
     padding-left: 1.2rem;
@@ -87,11 +81,6 @@
   }
   .warn:empty {
     display: none;
-  }
-  .buttons {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.6rem;
   }
   .buttons :global(button) {
     min-height: 48px;

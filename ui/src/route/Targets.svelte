@@ -23,7 +23,6 @@
 
 <style>
   h2 {
-    font-weight: 700;
     margin: 1rem 0 0.3rem;
   }
   ul {
@@ -44,9 +43,5 @@
   }
   .moves {
     border-left: 5px solid var(--change);
-  }
-  .warn {
-    color: var(--caution);
-    font-weight: 600;
   }
 </style>

@@ -49,9 +49,6 @@
 </div>
 
 <style>
-  .scroll {
-    overflow-x: auto;
-  }
   table {
     border-collapse: separate;
     border-spacing: 3px;

@@ -80,7 +80,7 @@
 </div>
 {#if failure}<FailureNote {failure} again={() => load(homeward)} />{/if}
 {#if refused}<FailureNote failure={refused} again={() => load(homeward)} />{/if}
-<p class="recorded" role="status">{recorded}</p>
+<p class="recorded good" role="status">{recorded}</p>
 {#if ready && route.data}
   {@const taken = route.data.taken}
   {#if doors.length > 0}
@@ -94,7 +94,7 @@
       <ol aria-label="Steps">
         {#each taken as t, i (i)}
           <li class={t.asPlan ? 'done' : 'off'}><span aria-hidden="true">{t.asPlan ? '✓' : '≠'}</span> {t.says} <small class="soft">{moment(t.at)}</small>
-            {#if t.notOffered}<button type="button" onclick={() => offered(t.kit, t.planned ?? '')}>It is offered after all</button>{/if}
+            {#if t.notOffered}<button type="button" class="button" onclick={() => offered(t.kit, t.planned ?? '')}>It is offered after all</button>{/if}
           </li>
         {/each}
         {#each steps as s, i (i)}
@@ -103,7 +103,7 @@
         {#if taken.length + steps.length === 0}<li class="soft">Nothing to do, and nothing done yet.</li>{/if}
       </ol>
       {#if taken.length > 0}
-        <button type="button" onclick={close}>Close this route: forget the way back</button>
+        <button type="button" class="button" onclick={close}>Close this route: forget the way back</button>
       {/if}
     </div>
     {#if steps[0]}
@@ -120,30 +120,11 @@
 {/if}
 
 <style>
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 0.2rem 1.4rem;
-    margin-bottom: 0.5rem;
-  }
-  h1 {
-    font-size: 1.6rem;
-    font-weight: 750;
-  }
-  h2 {
-    font-size: 1.3rem;
-    font-weight: 700;
-  }
   .links {
     margin-left: auto;
     display: flex;
     flex-wrap: wrap;
     gap: 0.2rem 1.2rem;
-  }
-  .recorded {
-    color: var(--fits);
-    font-weight: 600;
   }
   .recorded:empty {
     display: none;
@@ -168,11 +149,6 @@
     padding: 0.5rem 0.7rem;
     overflow-wrap: anywhere;
   }
-  ol {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
   li {
     padding: 0.35rem 0.3rem;
     line-height: 1.25;
@@ -194,13 +170,6 @@
   }
   .list button {
     margin-top: 0.5rem;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.35rem 0.9rem;
-    min-height: 40px;
-    cursor: pointer;
-    background: var(--raised);
-    color: var(--ink);
   }
   .end {
     padding: 1.1rem 1.3rem;

@@ -52,9 +52,6 @@
   section {
     padding: 0.7rem 0.9rem;
   }
-  h2 {
-    font-weight: 700;
-  }
   table {
     border-collapse: collapse;
     width: 100%;

@@ -14,7 +14,7 @@
   <FailureNote failure={back.failure} again={() => back.take(api.wayBack())} />
 {:else if back.data}
   {@const b = back.data.back}
-  <h1 aria-live="polite">{b.says}</h1>
+  <h1 class="sentence" aria-live="polite">{b.says}</h1>
   <p class="soft">
     {#if back.data.began}Steps of the route have been carried out: this leads from here to where the devices stood before. <a href="#/walk/back">Walk it on the bench</a>
     {:else}Nothing has been carried out yet: this is how it would go from the end of the route. <a href="#/rehearse">Rehearse it on stand-ins</a>{/if}
@@ -34,12 +34,7 @@
 {/if}
 
 <style>
-  h1 {
-    font-size: clamp(1.15rem, 1.8vw, 1.4rem);
-    font-weight: 700;
-  }
   h2 {
-    font-weight: 700;
     margin-bottom: 0.3rem;
   }
   .doors {

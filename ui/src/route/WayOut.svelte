@@ -57,7 +57,7 @@
   {@const r = route.data}
   <div class="head">
     <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
-    <h1 aria-live="polite">{r.plan.says}</h1>
+    <h1 class="sentence" aria-live="polite">{r.plan.says}</h1>
     {#if r.plan.steps.length > 0}<p class="on"><a href="#/rehearse">Rehearse it on stand-ins</a> <a href="#/walk">Carry it out on the bench</a></p>{/if}
     {#if r.deadline}<p class={r.deadline.holds ? 'soft' : 'warn'}>{r.deadline.says}</p>{/if}
     {#each r.plan.notes as n, at (at)}<p class="warn">{n}</p>{/each}
@@ -101,17 +101,7 @@
   .head {
     margin-bottom: 0.8rem;
   }
-  h1 {
-    font-size: clamp(1.15rem, 1.8vw, 1.4rem);
-    font-weight: 700;
-    line-height: 1.25;
-  }
-  .warn {
-    color: var(--caution);
-    font-weight: 600;
-  }
   h2 {
-    font-weight: 700;
     margin-bottom: 0.3rem;
   }
   .on {
@@ -137,9 +127,6 @@
   .matters {
     padding: 0.7rem 0.9rem;
     display: grid;
-  }
-  .matters h2 {
-    font-weight: 700;
   }
   label {
     min-height: 30px;

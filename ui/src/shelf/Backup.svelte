@@ -67,9 +67,4 @@
     min-height: 44px;
     max-width: 100%;
   }
-  .buttons {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.6rem;
-  }
 </style>

@@ -96,7 +96,7 @@
       {/if}
     </details>
   {/each}
-  {#if missing}<p class="missing" role="alert">{missing}</p>{/if}
+  {#if missing}<p class="bad" role="alert">{missing}</p>{/if}
   <div class="buttons">
     <Button type="submit">{existing ? 'Save' : 'Add'}</Button>
     <Button type="button" color="alternative" onclick={onclose}>Cancel</Button>
@@ -108,10 +108,6 @@
     padding: 1rem 1.2rem 1.2rem;
     display: grid;
     gap: 0.8rem;
-  }
-  h2 {
-    font-size: 1.3rem;
-    font-weight: 700;
   }
   .fields {
     display: grid;
@@ -134,14 +130,6 @@
   summary .soft {
     font-weight: 400;
     font-size: 0.9rem;
-  }
-  .missing {
-    color: var(--unfit);
-    font-weight: 700;
-  }
-  .buttons {
-    display: flex;
-    gap: 0.6rem;
   }
   form :global(input:not([type='checkbox'])),
   form :global(select) {

@@ -80,10 +80,10 @@
   <MapField {field} {path} {id} value={(value ?? {}) as Entry} keys={[...(field.keys ?? []), ...(field.list ? inside().map((c) => c.value) : [])]} {root} {entries} {wrong} onchange={set} />
 {:else if field.type === 'pins'}
   <PinEditor {id} label={field.label} pins={Array.isArray(value) ? (value as string[]) : []} known={field.keys ?? []} onchange={set} />
-  {#each error ? [error] : inRow as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
+  {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'wires'}
   <WireEditor {id} wires={Array.isArray(value) ? (value as HarnessWire[]) : []} bare={!entry.to} onchange={set} />
-  {#each error ? [error] : inRow as says (says)}<p class="wrong" role="alert">{says}</p>{/each}
+  {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'choices'}
   <ChoicesField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} {error} onchange={set} />
 {:else if field.type === 'refs'}
@@ -102,7 +102,7 @@
     {:else}
       <Input {id} size="sm" autocomplete="off" placeholder="" value={typeof value === 'string' ? value : ''} onchange={(e: Event) => set(textOf(e).trim() || undefined)} aria-invalid={error !== ''} />
     {/if}
-    {#if error}<p class="wrong" role="alert">{error}</p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft hint">{[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : ''].filter(Boolean).join('; ')}</p>{/if}
+    {#if error}<p class="bad" role="alert">{error}</p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft hint">{[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : ''].filter(Boolean).join('; ')}</p>{/if}
   </div>
 {/if}
 
@@ -122,11 +122,5 @@
   }
   .hint {
     font-size: 0.82rem;
-  }
-  .wrong {
-    color: var(--unfit);
-    font-weight: 600;
-    font-size: 0.9rem;
-    overflow-wrap: anywhere;
   }
 </style>

@@ -15,7 +15,7 @@
 
 <fieldset {id} title={field.about}>
   <legend>{field.label}{field.required ? ' (needed)' : ''} {#if field.hint}<span class="soft">{field.hint}</span>{/if}</legend>
-  {#if error}<p class="wrong" role="alert">{error}</p>{/if}
+  {#if error}<p class="bad" role="alert">{error}</p>{/if}
   {@render children()}
 </fieldset>
 
@@ -36,12 +36,6 @@
   }
   .soft {
     font-weight: 400;
-  }
-  .wrong {
-    color: var(--unfit);
-    font-weight: 600;
-    font-size: 0.9rem;
-    overflow-wrap: anywhere;
   }
   fieldset :global(button) {
     min-height: 36px;

@@ -66,7 +66,7 @@
         <p><strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new, {d.same} alike, {d.changed.length} otherwise.</p>
         {#if d.changed.length > 0}
           <div class="scroll">
-            <table>
+            <table class="rows">
               <caption>These are there already, otherwise:</caption>
               <thead><tr><th scope="col">entry</th><th scope="col">value</th><th scope="col">there now</th><th scope="col">in the file</th></tr></thead>
               <tbody>
@@ -85,7 +85,7 @@
         </div>
       </div>
     {/if}
-    {#if done}<p class="done" role="status">{done}</p>{/if}
+    {#if done}<p class="done good" role="status">{done}</p>{/if}
   </Card>
   <Card title="Write files out">
     <ul>
@@ -121,31 +121,15 @@
     overflow-x: auto;
     max-height: 320px;
   }
-  table {
-    border-collapse: collapse;
-    font-size: 0.9rem;
-  }
   caption {
     text-align: left;
     color: var(--soft);
-  }
-  th,
-  td {
-    text-align: left;
-    padding: 0.2rem 0.8rem 0.2rem 0;
-    border-bottom: 1px solid var(--line);
-    vertical-align: top;
-    overflow-wrap: anywhere;
   }
   .buttons {
     display: flex;
     gap: 0.6rem;
     margin-top: 0.6rem;
     flex-wrap: wrap;
-  }
-  .done {
-    color: var(--fits);
-    font-weight: 700;
   }
   ul {
     margin: 0;

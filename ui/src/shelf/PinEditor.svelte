@@ -88,10 +88,6 @@
     border: 1px solid var(--soft);
     padding: 0 0.4rem;
   }
-  .buttons {
-    display: flex;
-    gap: 0.5rem;
-  }
   .buttons :global(button) {
     min-height: 36px;
   }

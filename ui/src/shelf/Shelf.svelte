@@ -144,17 +144,6 @@
     padding: 0.6rem 0.9rem;
     margin-bottom: 0.7rem;
   }
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 0.3rem 1.5rem;
-    margin-bottom: 0.8rem;
-  }
-  h1 {
-    font-size: 1.6rem;
-    font-weight: 750;
-  }
   nav {
     display: flex;
     gap: 0.3rem;
@@ -212,8 +201,6 @@
     margin-bottom: 1.1rem;
   }
   .kind h2 {
-    font-size: 1.05rem;
-    font-weight: 700;
     margin-bottom: 0.3rem;
   }
   .kind h2 a {

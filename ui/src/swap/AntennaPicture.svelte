@@ -155,13 +155,6 @@
     gap: 0.2rem 0.7rem;
     align-items: center;
   }
-  select {
-    min-height: 38px;
-    background-color: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-  }
   .set {
     padding: 0.6rem 0.9rem;
   }

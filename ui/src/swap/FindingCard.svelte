@@ -127,9 +127,6 @@
     display: grid;
     gap: 0.45rem;
   }
-  .scroll {
-    overflow-x: auto;
-  }
   table {
     border-collapse: collapse;
     font-size: 0.92rem;

@@ -53,9 +53,6 @@
   section {
     padding: 0.6rem 0.9rem;
   }
-  h3 {
-    font-weight: 700;
-  }
   table {
     width: 100%;
     border-collapse: collapse;

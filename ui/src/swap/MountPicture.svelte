@@ -193,9 +193,6 @@
     align-items: center;
     margin: 0.3rem 0 0;
   }
-  .height dd {
-    margin: 0;
-  }
   .height i {
     display: block;
     height: 14px;

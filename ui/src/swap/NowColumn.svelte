@@ -55,8 +55,5 @@
       grid-template-columns: max-content 1fr;
       gap: 0.2rem 1rem;
     }
-    dt {
-      margin: 0;
-    }
   }
 </style>

@@ -59,7 +59,7 @@
   <figcaption class="unseen">The layout of the OSD today and as it is to be.</figcaption>
   <div class="bar">
     <span role="radiogroup" aria-label="Profile">{#each [1, 2, 3] as n (n)}<label><input type="radio" name="profile" checked={profile === n} onchange={() => (profile = n)} /> profile {n}</label>{/each}</span>
-    <button type="button" disabled={history.length === 0} onclick={undo}>Undo</button>
+    <button type="button" class="button" disabled={history.length === 0} onclick={undo}>Undo</button>
   </div>
   <div class="both">
     {#if view.before}
@@ -77,7 +77,7 @@
   </div>
   {#if after}
     <div class="bar tools">
-      {#if !view.planned}<button type="button" onclick={() => change(layout, 'The converted layout is in the plan.')}>Take the converted layout</button>{/if}
+      {#if !view.planned}<button type="button" class="button" onclick={() => change(layout, 'The converted layout is in the plan.')}>Take the converted layout</button>{/if}
       <label>put on
         <select value="" onchange={(e) => { const id = e.currentTarget.value; e.currentTarget.value = ''; putOn(id); }}>
           <option value="">…</option>
@@ -87,7 +87,7 @@
       {#if one}
         <span><b>{one.label}</b> <span class="mono">{one.x + 1}, {one.y + 1}</span></span>
         {#each [1, 2, 3] as n (n)}<label><input type="checkbox" checked={(one.profiles ?? [1]).includes(n)} onchange={(e) => toggle(n, e.currentTarget.checked)} /> in {n}</label>{/each}
-        <button type="button" onclick={takeOff}>Take it off</button>
+        <button type="button" class="button" onclick={takeOff}>Take it off</button>
       {:else}
         <span class="soft">drag an element, or choose it and use the arrow keys</span>
       {/if}
@@ -130,26 +130,6 @@
   }
   .bar span label {
     margin-right: 0.8rem;
-  }
-  button,
-  select {
-    min-height: 38px;
-    padding: 0 0.8rem;
-    border: 1.5px solid var(--soft);
-    border-radius: 4px;
-    background-color: var(--raised);
-    color: var(--ink);
-    font-weight: 650;
-  }
-  select {
-    padding-right: 2rem;
-    font-weight: 500;
-  }
-  button:disabled {
-    opacity: 0.5;
-  }
-  h3 {
-    font-weight: 700;
   }
   ul {
     margin: 0.2rem 0 0;

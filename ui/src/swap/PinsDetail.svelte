@@ -19,7 +19,7 @@
       <h3 id="ports">Serial ports</h3>
       <p>{pins.ports.says}</p>
       <div class="scroll">
-        <table>
+        <table class="rows">
           <thead><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr></thead>
           <tbody>
             {#each pins.ports.ports as p, i (i)}
@@ -60,7 +60,7 @@
     <section class="panel" aria-labelledby="solder">
       <h3 id="solder">To solder</h3>
       <div class="scroll">
-        <table>
+        <table class="rows">
           <thead><tr><th scope="col">wire</th><th scope="col">to</th><th scope="col">colour</th><th scope="col">AWG</th><th scope="col">mm</th><th scope="col">note</th></tr></thead>
           <tbody>
             {#each pins.soldering.wires as w (w.from)}
@@ -108,31 +108,6 @@
   }
   .note {
     display: block;
-  }
-  h3 {
-    font-weight: 700;
-  }
-  .scroll {
-    overflow-x: auto;
-  }
-  table {
-    border-collapse: collapse;
-    font-size: 0.95rem;
-    width: 100%;
-  }
-  th,
-  td {
-    text-align: left;
-    vertical-align: top;
-    padding: 0.2rem 0.7rem 0.2rem 0;
-    border-bottom: 1px solid var(--line);
-  }
-  thead th {
-    color: var(--soft);
-    font-weight: 500;
-  }
-  tbody th {
-    font-weight: 600;
   }
   small {
     display: block;

@@ -85,9 +85,6 @@
   .end {
     text-align: right;
   }
-  svg {
-    display: block;
-  }
   text {
     fill: var(--ink);
     font-size: 14px;

@@ -68,7 +68,6 @@
     padding: 0.6rem 0.9rem;
   }
   h3 {
-    font-weight: 700;
     margin-bottom: 0.2rem;
   }
   .bar {
@@ -101,11 +100,6 @@
     top: -3px;
     bottom: -3px;
     background: var(--ink);
-  }
-  ol {
-    list-style: none;
-    margin: 0;
-    padding: 0;
   }
   li {
     display: grid;

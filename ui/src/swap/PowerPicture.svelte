@@ -95,12 +95,6 @@
     padding: 0.5rem 0 0.3rem;
     overflow: hidden;
   }
-  ol,
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
   li {
     position: relative;
   }
@@ -127,9 +121,6 @@
   }
   .sees-text {
     font-weight: 700;
-  }
-  svg {
-    display: block;
   }
   .axis {
     stroke: var(--line);

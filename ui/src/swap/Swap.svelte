@@ -138,7 +138,7 @@
         <section class="gate" aria-label={`Gate ${gate.title}`}>
           <h2>{gate.question}</h2>
           {#if !narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
-          <p class="done" aria-live="polite">{done}</p>
+          <p class="done good" aria-live="polite">{done}</p>
           <div class="findings">
             {#each gate.findings as f, i (f.code + f.subject + i)}
               <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} />
@@ -154,17 +154,6 @@
 {/if}
 
 <style>
-  .title {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    gap: 0.2rem 0.9rem;
-    margin-bottom: 0.7rem;
-  }
-  h1 {
-    font-size: 1.7rem;
-    font-weight: 750;
-  }
   .verdict {
     align-self: center;
   }
@@ -227,15 +216,6 @@
     padding: 0.6rem 1.25rem 0;
     display: grid;
     gap: 0.6rem;
-  }
-  h2 {
-    font-size: 1.25rem;
-    font-weight: 700;
-    line-height: 1.2;
-  }
-  .done {
-    color: var(--fits);
-    font-weight: 600;
   }
   .done:empty {
     display: none;

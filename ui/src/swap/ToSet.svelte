@@ -27,9 +27,6 @@
   section {
     padding: 0.6rem 0.9rem;
   }
-  h3 {
-    font-weight: 700;
-  }
   summary {
     cursor: pointer;
     min-height: 28px;

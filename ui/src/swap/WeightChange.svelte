@@ -24,9 +24,6 @@
   section {
     padding: 0.6rem 0.9rem;
   }
-  h3 {
-    font-weight: 700;
-  }
   ul {
     margin: 0.2rem 0;
     padding: 0;
