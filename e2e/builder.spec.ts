@@ -15,10 +15,10 @@ test('the yoke board shows the nine quads and answers to what is brought', async
   await page.getByRole('button', { name: /Visor C/ }).first().click();
   await expect(page).toHaveURL(/left=visor-c-1/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('With Visor A and Visor B at the bench');
-  await page.getByRole('button', { name: 'planned: swap of Fantail' }).click();
+  await page.getByRole('button', { name: 'planned swap of Fantail' }).click();
   await expect(page.getByRole('row', { name: /Fantail/ })).toContainText('stays');
   await page.reload();
-  await expect(page.getByRole('button', { name: 'left out: swap of Fantail' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'left out swap of Fantail' })).toBeVisible();
   await expect(page.getByRole('button', { name: /Visor C left at home/ })).toHaveAttribute('aria-pressed', 'false');
 });
 

@@ -24,64 +24,103 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 			s.unitValue("camera", "camera"))}
 	}
 	var missing []verdict.Missing
-	need := func(v *unit.Millimetres, m verdict.Missing) bool {
-		if v == nil {
-			missing = append(missing, m)
-		}
-		return v != nil
-	}
-	wide, cage := need(cam.WidthMM,
-		s.unitValue("camera.widthMM", "camera width")), need(s.frame.CageMM, s.frameValue("cageMM", "camera cage"))
-	if wide && cage {
-		gap := unit.Less(*s.frame.CageMM, *cam.WidthMM)
-		switch {
-		case unit.Over(-cageSlack, gap):
-			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Unfit, Source: verdict.Practice,
-				Says: fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(),
-					s.frame.CageMM)})
-		case unit.Over(gap, cageSlack):
-			findings = append(findings, verdict.Finding{Code: CodeCage, Level: verdict.Caution, Source: verdict.Practice,
-				Says: fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM, s.frame.CageMM,
-					gap/2)})
+	for _, check := range []func(*gear.Camera) (verdict.Finding, []verdict.Missing){
+		s.checkCage, s.checkPerSide, s.checkCable, s.checkLens,
+	} {
+		f, lacks := check(cam)
+		missing = append(missing, lacks...)
+		if f.Code != "" {
+			f.Source = verdict.Practice
+			findings = append(findings, f)
 		}
 	}
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
+	}
+	return findings
+}
+
+// checkCage asks whether the camera goes into its cage.
+func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
+	if cam.WidthMM == nil {
+		missing = append(missing, s.unitValue("camera.widthMM", "camera width"))
+	}
+	if s.frame.CageMM == nil {
+		missing = append(missing, s.frameValue("cageMM", "camera cage"))
+	}
+	if len(missing) > 0 {
+		return f, missing
+	}
+	gap := unit.Less(*s.frame.CageMM, *cam.WidthMM)
+	switch {
+	case unit.Over(-cageSlack, gap):
+		f.Code, f.Level = CodeCage, verdict.Unfit
+		f.Says = fmt.Sprintf("The camera is %s wide, the cage of %s %s: it does not go in.", cam.WidthMM, s.frame.Label(),
+			s.frame.CageMM)
+	case unit.Over(gap, cageSlack):
+		f.Code, f.Level = CodeCage, verdict.Caution
+		f.Says = fmt.Sprintf("The camera is %s wide in a cage of %s: spacers of %s on each side.", cam.WidthMM,
+			s.frame.CageMM, gap/2)
+	}
+	return f, nil
+}
+
+// checkPerSide asks whether the cage has a hole for each screw of the camera.
+func (s *seat) checkPerSide(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
 	if cam.PerSide == nil {
 		missing = append(missing, s.unitValue("camera.perSide", "screws on each side of its camera"))
 	}
 	if s.frame.CagePerSide == nil {
 		missing = append(missing, s.frameValue("cagePerSide", "screws on each side of its cage"))
 	}
-	if cam.PerSide != nil && s.frame.CagePerSide != nil && *cam.PerSide > *s.frame.CagePerSide {
-		findings = append(findings, verdict.Finding{Code: CodePerSide, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt "+
-				"after each.",
-				*cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)})
+	if len(missing) == 0 && *cam.PerSide > *s.frame.CagePerSide {
+		f.Code, f.Level = CodePerSide, verdict.Caution
+		f.Says = fmt.Sprintf("The camera takes %d screws a side, the cage of %s %d: it turns in a crash; check the tilt "+
+			"after each.", *cam.PerSide, s.frame.Label(), *s.frame.CagePerSide)
 	}
-	cable, way := need(cam.CableMM,
-		s.unitValue("camera.cableMM",
-			"camera cable")), need(s.bay.CameraMM,
-		s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
-	if cable && way {
-		if wanted := *s.bay.CameraMM * bend; unit.Over(wanted, *cam.CableMM) {
-			findings = append(findings, verdict.Finding{Code: CodeCable, Level: verdict.Unfit, Source: verdict.Practice,
-				Compares: []verdict.Compare{{
-					What:   "camera cable",
-					Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)),
-					There:  cam.CableMM.String(),
-				}},
-				Says: fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM,
-					s.bay.Label(), s.frame.Label(), float64(wanted))})
-		}
+	return f, missing
+}
+
+// checkCable asks whether the camera's cable reaches, bends included.
+func (s *seat) checkCable(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
+	if cam.CableMM == nil {
+		missing = append(missing, s.unitValue("camera.cableMM", "camera cable"))
 	}
-	if cam.LensMM != nil && s.frame.GuardMM != nil && *cam.LensMM > *s.frame.GuardMM {
-		findings = append(findings, verdict.Finding{Code: CodeLens, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.",
-				unit.Less(*cam.LensMM, *s.frame.GuardMM))})
+	if s.bay.CameraMM == nil {
+		missing = append(missing, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
 	}
 	if len(missing) > 0 {
-		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...))
+		return f, missing
 	}
-	return findings
+	wanted := *s.bay.CameraMM * bend
+	if !unit.Over(wanted, *cam.CableMM) {
+		return f, nil
+	}
+	f.Code, f.Level = CodeCable, verdict.Unfit
+	f.Compares = []verdict.Compare{{
+		What:   "camera cable",
+		Needed: fmt.Sprintf("%.0f mm with bends", float64(wanted)),
+		There:  cam.CableMM.String(),
+	}}
+	f.Says = fmt.Sprintf("The camera cable is %s; from the %s of %s it wants %.0f mm with its bends.", cam.CableMM,
+		s.bay.Label(), s.frame.Label(), float64(wanted))
+	return f, nil
+}
+
+// checkLens asks whether the cage stands out in front of the lens.
+func (s *seat) checkLens(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
+	if cam.LensMM == nil {
+		missing = append(missing, s.unitValue("camera.lensMM", "how far its lens stands out"))
+	}
+	if s.frame.GuardMM == nil {
+		missing = append(missing, s.frameValue("guardMM", "how far its cage stands out in front"))
+	}
+	if len(missing) == 0 && unit.Over(*cam.LensMM, *s.frame.GuardMM) {
+		f.Code, f.Level = CodeLens, verdict.Caution
+		f.Says = fmt.Sprintf("The lens stands %s out in front of the cage: the first crash lands on it.",
+			unit.Less(*cam.LensMM, *s.frame.GuardMM))
+	}
+	return f, missing
 }
 
 // Tilt is how far a camera turns in its cage before it touches.

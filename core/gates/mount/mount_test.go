@@ -520,3 +520,17 @@ func TestWhatIsWeighed(t *testing.T) {
 	assert.InDelta(t, 60-100+2*2+2*1, float64(*w.ChangeG), 1e-9)
 	assert.Equal(t, []string{"the capacitor"}, w.LeftOut)
 }
+
+// A lens or a guard that is not stated is no lens behind a guard: missing is never better.
+func TestALensThatIsNotStatedIsUnknown(t *testing.T) {
+	for name, forget := range map[string]func(*gear.Set){
+		"the lens":  func(s *gear.Set) { s.AirUnits[0].Camera.LensMM = nil },
+		"the guard": func(s *gear.Set) { s.Frames[0].GuardMM = nil },
+	} {
+		set := sample.Set()
+		set.AirUnits[0].Camera.LensMM, set.Frames[0].GuardMM = new(unit.Millimetres(9)), new(unit.Millimetres(4))
+		assert.Contains(t, codes(mount.Check(caseOf(set, "first", sample.Seat()))), mount.CodeLens, name)
+		forget(set)
+		assert.Contains(t, codes(mount.Check(caseOf(set, "first", sample.Seat()))), mount.CodeUnknown, name)
+	}
+}

@@ -32,89 +32,22 @@ type Ends struct{ Unit, Board bool }
 // nothing that harms; false where it has too few wires. The cost of a wire that
 // serves a goal is the ends of it that sit elsewhere. A wire left over costs a
 // crimp for each end whose slot a goal needs, or one where it would join what
-// must not be joined. Exact, by dynamic programming over the goals served: with
-// w wires and g goals it looks at w·2^g·g states.
+// must not be joined.
 func repin(
 	wires []gear.HarnessWire, goals []Goal, ends Ends, harmful func(pin, slot int) bool,
 ) ([]fleet.CrimpMove, bool) {
-	const never = 1 << 20
-	cost := func(w gear.HarnessWire, g Goal) int {
-		c := 0
-		if w.From != g.Pin {
-			c++
-			if !ends.Unit {
-				return never
-			}
-		}
-		if w.To != g.Slot {
-			c++
-			if !ends.Board {
-				return never
-			}
-		}
-		return c
-	}
-	spare := func(w gear.HarnessWire) (c int, unit, board bool) {
-		unit = w.From != 0 && slices.ContainsFunc(goals, func(g Goal) bool { return g.Pin == w.From })
-		board = w.To != 0 && slices.ContainsFunc(goals, func(g Goal) bool { return g.Slot == w.To })
-		if unit && !ends.Unit || board && !ends.Board {
-			return never, unit, board
-		}
-		if !unit && !board && w.From != 0 && w.To != 0 && harmful(w.From, w.To) {
-			unit, board = ends.Unit, !ends.Unit
-		}
-		for _, moves := range []bool{unit, board} {
-			if moves {
-				c++
-			}
-		}
-		return c, unit, board
-	}
-	type state struct {
-		cost   int
-		chosen [64]int8 // goal of each wire, from 1; 0: left over
-	}
-	masks := 1 << len(goals)
-	states, next := make([]state, masks), make([]state, masks)
-	for m := range states {
-		states[m].cost = never
-	}
-	states[0].cost = 0
-	for i, w := range wires {
-		for m := range next {
-			next[m].cost = never
-		}
-		over, _, _ := spare(w)
-		for m := range states {
-			if states[m].cost >= never {
-				continue
-			}
-			if c := states[m].cost + over; c < next[m].cost {
-				next[m] = states[m]
-				next[m].cost, next[m].chosen[i] = c, 0
-			}
-			for g := range goals {
-				if m&(1<<g) != 0 {
-					continue
-				}
-				if c := states[m].cost + cost(w, goals[g]); c < next[m|1<<g].cost {
-					next[m|1<<g] = states[m]
-					next[m|1<<g].cost, next[m|1<<g].chosen[i] = c, int8(g+1)
-				}
-			}
-		}
-		states, next = next, states
-	}
-	best := &states[masks-1]
-	if best.cost >= never {
+	r := repinning{wires: wires, goals: goals, ends: ends, harmful: harmful}
+	chosen, ok := r.cheapest()
+	if !ok {
 		return nil, false
 	}
 	var moves []fleet.CrimpMove
 	for i, w := range wires {
 		to := Goal{w.From, w.To}
-		if g := best.chosen[i]; g > 0 {
+		if g := chosen[i]; g > 0 {
 			to = goals[g-1]
-		} else if _, unit, board := spare(w); unit || board {
+		} else {
+			_, unit, board := r.leaveOut(w)
 			if unit {
 				to.Pin = 0
 			}
@@ -130,6 +63,95 @@ func repin(
 		}
 	}
 	return moves, true
+}
+
+// repinning is one question: which wire of a harness serves which goal.
+type repinning struct {
+	wires   []gear.HarnessWire
+	goals   []Goal
+	ends    Ends
+	harmful func(pin, slot int) bool
+}
+
+// never is a cost nothing is worth.
+const never = 1 << 20
+
+// serve is how many crimps it takes for a wire to serve a goal.
+func (r *repinning) serve(w gear.HarnessWire, g Goal) (crimps int) {
+	for _, end := range []struct{ moves, may bool }{{w.From != g.Pin, r.ends.Unit}, {w.To != g.Slot, r.ends.Board}} {
+		switch {
+		case end.moves && !end.may:
+			return never
+		case end.moves:
+			crimps++
+		}
+	}
+	return crimps
+}
+
+// leaveOut is how many crimps it takes to leave a wire over, and at which of its ends.
+func (r *repinning) leaveOut(w gear.HarnessWire) (crimps int, unit, board bool) {
+	unit = w.From != 0 && slices.ContainsFunc(r.goals, func(g Goal) bool { return g.Pin == w.From })
+	board = w.To != 0 && slices.ContainsFunc(r.goals, func(g Goal) bool { return g.Slot == w.To })
+	if unit && !r.ends.Unit || board && !r.ends.Board {
+		return never, unit, board
+	}
+	if !unit && !board && w.From != 0 && w.To != 0 && r.harmful(w.From, w.To) {
+		unit, board = r.ends.Unit, !r.ends.Unit
+	}
+	for _, moves := range []bool{unit, board} {
+		if moves {
+			crimps++
+		}
+	}
+	return crimps, unit, board
+}
+
+// repinned is the cheapest way found to serve some of the goals.
+type repinned struct {
+	cost   int
+	chosen [64]int8 // goal of each wire, from 1; 0: left over
+}
+
+// cheapest chooses a goal for each wire. Exact, by dynamic programming over the goals
+// served: with w wires and g goals it looks at w·2^g·g states.
+func (r *repinning) cheapest() (chosen [64]int8, ok bool) {
+	masks := 1 << len(r.goals)
+	states, next := make([]repinned, masks), make([]repinned, masks)
+	for m := range states {
+		states[m].cost = never
+	}
+	states[0].cost = 0
+	for i, w := range r.wires {
+		for m := range next {
+			next[m].cost = never
+		}
+		over, _, _ := r.leaveOut(w)
+		for m := range states {
+			from := &states[m]
+			if from.cost >= never {
+				continue
+			}
+			next[m].take(from, over, i, 0)
+			for g := range r.goals {
+				if m&(1<<g) == 0 {
+					next[m|1<<g].take(from, r.serve(w, r.goals[g]), i, int8(g+1))
+				}
+			}
+		}
+		states, next = next, states
+	}
+	best := &states[masks-1]
+	return best.chosen, best.cost < never
+}
+
+// take keeps a way where it is cheaper: from another, with a goal for one more wire.
+func (s *repinned) take(from *repinned, crimps, wire int, goal int8) {
+	if cost := from.cost + crimps; cost < s.cost {
+		chosen := from.chosen
+		chosen[wire] = goal
+		s.cost, s.chosen = cost, chosen
+	}
 }
 
 // goalSets lists the ways the unit's plug can be joined with the board's: on each

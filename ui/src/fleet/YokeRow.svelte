@@ -36,7 +36,7 @@
     <span class="small-gate">next</span><strong>{row.stays ? 'stays' : row.next}</strong>
     {#if row.planned}
       <button type="button" class="swap" aria-pressed={!left.includes(`swap:${row.quad}`)} onclick={() => ontoggle(`swap:${row.quad}`)}>
-        {left.includes(`swap:${row.quad}`) ? '○ left out' : '● planned'}<span class="unseen">: swap of {row.name}</span>
+        {left.includes(`swap:${row.quad}`) ? '○ left out' : '● planned'}<span class="unseen"> swap of {row.name}</span>
       </button>
     {/if}
     {#if row.needs}<small>still needs {row.needs}</small>{/if}
