@@ -1,6 +1,5 @@
 <script lang="ts">
   // Any of some choices.
-  import { Checkbox } from 'flowbite-svelte';
   import FieldSet from './FieldSet.svelte';
   import type { Field } from './forms';
 
@@ -22,7 +21,7 @@
 <FieldSet {field} {id} {error}>
   <div class="choices">
     {#each field.options ?? [] as o (o.value)}
-      <Checkbox checked={value.includes(o.value)} onchange={(e: Event) => toggle(o.value, (e.currentTarget as HTMLInputElement).checked)}>{o.name}</Checkbox>
+      <label><input type="checkbox" checked={value.includes(o.value)} onchange={(e) => toggle(o.value, e.currentTarget.checked)} /> {o.name}</label>
     {/each}
   </div>
 </FieldSet>
