@@ -272,6 +272,7 @@ func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
 func whatTheDemoLacks(st *stock.Stock) {
 	f := st.Fleet
 	f.By = "2026-01-09"
+	f.Language = "de"
 	f.Wants[0].Controller = "grip-2-a"
 	for _, quad := range []string{"damsel", "quern", "wallower"} {
 		f.Wants = append(f.Wants, fleet.Want{Quad: quad, Goggles: "visor-c-1", Controller: "grip-2-a", Weight: fleet.Must})

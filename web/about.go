@@ -1,9 +1,14 @@
 package web
 
 import (
+	"cmp"
 	"context"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/format"
 )
 
 // About is what runs here and where it keeps things.
@@ -14,6 +19,9 @@ type About struct {
 	Kit      int    `json:"kit"`
 	Quads    int    `json:"quads"`
 	Gear     int    `json:"gear"`
+	// Language is the one guides are read in, Languages those there are.
+	Language  string   `json:"language"`
+	Languages []string `json:"languages"`
 }
 
 func (s *server) registerAbout(api huma.API) {
@@ -29,6 +37,27 @@ func (s *server) registerAbout(api huma.API) {
 			Kit:      len(snap.Fleet.Kit),
 			Quads:    len(snap.Fleet.Quads),
 			Gear:     len(snap.Library.Items()),
+
+			Language:  cmp.Or(snap.Fleet.Language, gear.DefaultLanguage),
+			Languages: gear.Languages(snap.Library),
 		}), nil
+	})
+	huma.Put(api, "/api/language", func(ctx context.Context, in *struct {
+		Body struct {
+			Was      string `json:"was" doc:"the language that was shown as chosen"`
+			Language string `json:"language" pattern:"^[a-z]{2}$"`
+		}
+	}) (*answer[Health], error) {
+		err := s.store.Update(deed(ctx, "chose the language"), func(st *stock.Stock) error {
+			if cmp.Or(st.Fleet.Language, gear.DefaultLanguage) != in.Body.Was {
+				return huma.Error409Conflict("Another language has been chosen meanwhile: look again.")
+			}
+			st.SetLanguage(in.Body.Language)
+			return format.TakeHead(st)
+		})
+		if err != nil {
+			return nil, problem(err)
+		}
+		return reply(Health{Status: "ok", Version: s.options.Version, Database: "ok"}), nil
 	})
 }

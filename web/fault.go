@@ -84,7 +84,7 @@ func (s *server) narrowed(in *FaultQuestion, board *setup.Comparison) (*answer[F
 		}
 	}
 	judgement := swap.Judge(c)
-	d, ok := diagnose.Find(in.Symptom, &judgement, board, answers)
+	d, ok := diagnose.Find(in.Symptom, c, &judgement, board, answers)
 	if !ok {
 		return nil, notFound("symptom", in.Symptom)
 	}

@@ -26,6 +26,9 @@ func NowCase(lib *gear.Library, f *Index, q *Quad) Case {
 	return Case{Library: lib, Fleet: f, Quad: q, Fit: &q.Now, FitName: "now"}
 }
 
+// Guide is how a device is handled, in the language of the fleet.
+func (c Case) Guide(guides []gear.Guide) gear.Guide { return gear.GuideIn(guides, c.Fleet.Language) }
+
 // With is the case with a patch applied to its fit.
 func (c Case) With(p Patch) Case {
 	c.Fit = new(c.Fit.With(p))

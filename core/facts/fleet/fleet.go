@@ -20,6 +20,7 @@ type Fleet struct {
 	Title     string   `json:"title"`
 	GearPacks []string `json:"gearPacks,omitempty"` // ids of the gear packs it refers to
 	Region    string   `json:"region,omitempty"`    // whose limits hold
+	Language  string   `json:"language,omitempty"`  // that guides are read in, two letters; absent: English where there is one
 	Kit       []Kit    `json:"kit,omitempty"`
 	Spares    []Spare  `json:"spares,omitempty"`
 	Quads     []Quad   `json:"quads,omitempty"`
@@ -78,7 +79,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 2
+	FileVersion = 3
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this

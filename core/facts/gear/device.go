@@ -14,6 +14,9 @@ type Device struct {
 	Family     string      `json:"family,omitempty"`
 	Activation *Activation `json:"activation,omitempty"`
 	Releases   []Release   `json:"releases,omitempty"`
+	// UpdateMinutes is about how long putting a release on takes.
+	UpdateMinutes *int    `json:"updateMinutes,omitempty"`
+	Guides        []Guide `json:"guides,omitempty"`
 }
 
 // Activation says whether a new device must be activated once, with an
@@ -22,6 +25,7 @@ type Activation struct {
 	Needed   bool           `json:"needed"`
 	Tools    []string       `json:"tools,omitempty"`
 	Firmware firmware.Range `json:"firmware,omitempty"` // releases it can be activated on
+	Power    string         `json:"power,omitempty"`    // what it must run from: "usb", "pack" or "either"
 }
 
 // Release is one firmware a device can carry, and how it gets there.

@@ -58,6 +58,7 @@ type Receiver struct {
 	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`
 	Sends   *Sender         `json:"sends,omitempty"` // telemetry back to the controller; absent: not stated
 	MassG   *unit.Grams     `json:"massG,omitempty"`
+	Guides  []Guide         `json:"guides,omitempty"`
 }
 
 // Board is a flight board.

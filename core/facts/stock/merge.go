@@ -107,6 +107,9 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	before := Head(&out)
 	out.Title, out.GearPacks = in.Title, packs
 	out.Goals = in.Goals
+	if in.Language != "" {
+		out.Language = in.Language
+	}
 	if in.Region != "" {
 		out.Region = in.Region
 	}

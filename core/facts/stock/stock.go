@@ -237,6 +237,13 @@ func (s *Stock) SetRegion(id string) {
 	s.Fleet = &f
 }
 
+// SetLanguage says in which language guides are read.
+func (s *Stock) SetLanguage(language string) {
+	f := *s.Fleet
+	f.Language = language
+	s.Fleet = &f
+}
+
 // Take records a step of the route and what was read after it: the kit's state
 // follows, whatever had been planned.
 func (s *Stock) Take(t fleet.Taken) error {

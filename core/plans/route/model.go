@@ -79,6 +79,7 @@ type device struct {
 	label   string
 	role    string // "airUnit", "goggles", "controller"
 	model   *gear.Device
+	guide   gear.Guide    // how it is handled
 	modes   *gear.Goggles // of goggles, else nil
 	chart   *firmware.Chart
 	current firmware.Version // empty: not known
@@ -97,6 +98,7 @@ func (r *Request) device(model *gear.Device, s fleet.State, role string) device 
 		label:      s.Label,
 		role:       role,
 		model:      model,
+		guide:      gear.GuideIn(model.Guides, r.Fleet.Language),
 		current:    s.Current,
 		stands:     s.Stands(),
 		toBuy:      !s.Owned(),

@@ -42,7 +42,9 @@ type Step struct {
 	Gains    []string         `json:"gains"`
 	Loses    []string         `json:"loses"`
 	Warns    []string         `json:"warns"`
-	Cautions []string         `json:"cautions"` // where the work can hurt, or fail for a small thing
+	Minutes  *int             `json:"minutes,omitempty"` // about how long it takes; absent: not stated
+	Menu     string           `json:"menu,omitempty"`    // where in the menu, as far as stated
+	Cautions []string         `json:"cautions"`          // where the work can hurt, or fail for a small thing
 	OneWay   bool             `json:"oneWay"`
 	Back     bool             `json:"back"`
 }
@@ -65,9 +67,14 @@ func (d *device) step(label string, s firmware.Step) Step {
 				"its release read first: stop here where it carries this one already, and plan again with what it says")
 		}
 		d.install(&step)
+		step.Minutes = d.model.UpdateMinutes
+		if d.guide.Update != "" {
+			step.Needs = append(step.Needs, d.guide.Update)
+		}
 	default:
 		step.Do, step.Mode, step.ModeName = Mode, s.Mode, d.modeName(s.Mode)
 		step.Says = fmt.Sprintf("switch %s to mode %s", label, step.ModeName)
+		step.Menu = d.guide.Menu(s.Mode)
 		if warns := d.switchWarns(s.FromMode, s.Mode); warns != "" {
 			step.Warns = append(step.Warns, warns)
 		}

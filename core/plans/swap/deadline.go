@@ -22,13 +22,26 @@ type Deadline struct {
 	Says       string `json:"says"`
 }
 
-// UpdateTime is what one update takes with charging, reading and binding afterwards,
-// and BenchTime what fits into an evening (both from memory; a slow download takes
-// longer).
+// UpdateTime is what one step takes of which nobody states the minutes, and AroundTime
+// what comes to those that are stated: charging, reading and binding afterwards. BenchTime
+// is what fits into an evening (all from memory; a slow download takes longer).
 const (
 	UpdateTime = 30 * time.Minute
+	AroundTime = 15 * time.Minute
 	BenchTime  = 4 * time.Hour
 )
+
+// timeOf is what the steps of a route take in all.
+func timeOf(steps []route.Step) (sum time.Duration) {
+	for _, step := range steps {
+		if step.Minutes == nil {
+			sum += UpdateTime
+			continue
+		}
+		sum += time.Duration(*step.Minutes)*time.Minute + AroundTime
+	}
+	return sum
+}
 
 // NewDeadline holds a day against a shopping bill and a route's steps. An unreadable
 // day is an error.
@@ -44,7 +57,7 @@ func NewDeadline(by, today string, bill Bill, steps []route.Step) (Deadline, err
 	d := Deadline{By: by, DaysLeft: int(until.Sub(from).Hours() / 24)}
 	bench := 0
 	if len(steps) > 0 {
-		bench = int((time.Duration(len(steps))*UpdateTime + BenchTime - 1) / BenchTime)
+		bench = int((timeOf(steps) + BenchTime - 1) / BenchTime)
 	}
 	delivery := 0
 	if bill.Days != nil {
@@ -58,13 +71,13 @@ func NewDeadline(by, today string, bill Bill, steps []route.Step) (Deadline, err
 	case need > d.DaysLeft:
 		d.DaysNeeded, d.Holds = &need, new(false)
 		d.Says = fmt.Sprintf("It will not be ready by %s: %s, and %s. %s left.", by, ordered(delivery),
-			updated(len(steps), bench), change.Count(d.DaysLeft, "day"))
+			updated(steps, bench), change.Count(d.DaysLeft, "day"))
 	case bill.Undated > 0:
 		d.Says = fmt.Sprintf("Whether it is ready by %s is not known: %d %s no delivery time. %s left.", by, bill.Undated,
 			partsState(bill.Undated), change.Count(d.DaysLeft, "day"))
 	default:
 		d.DaysNeeded, d.Holds = &need, new(true)
-		d.Says = fmt.Sprintf("It can be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(len(steps), bench),
+		d.Says = fmt.Sprintf("It can be ready by %s: %s, and %s. %s left.", by, ordered(delivery), updated(steps, bench),
 			change.Count(d.DaysLeft, "day"))
 	}
 	return d, nil
@@ -77,11 +90,12 @@ func ordered(delivery int) string {
 	return "ordered today, the last part comes in " + change.Count(delivery, "day")
 }
 
-func updated(steps, bench int) string {
-	if steps == 0 {
+func updated(steps []route.Step, bench int) string {
+	if len(steps) == 0 {
 		return "there is nothing to update"
 	}
-	return fmt.Sprintf("the route's steps (%d, half an hour each) take %s at the bench", steps, change.Count(bench, "day"))
+	return fmt.Sprintf("the route's %s, about %.1f h in all, take %s at the bench", change.Count(len(steps), "step"),
+		timeOf(steps).Hours(), change.Count(bench, "day"))
 }
 
 func partsState(n int) string {

@@ -26,16 +26,24 @@ func TestTheDeadlineIsHeldAgainstDeliveryAndUpdates(t *testing.T) {
 			swap.Bill{Days: new(9)},
 			nine,
 			new(true),
-			"It can be ready by 2026-04-12: ordered today, the last part comes in 9 days, and the route's steps (9, half an " +
-				"hour each) take 2 days at the bench. 11 days left.",
+			"It can be ready by 2026-04-12: ordered today, the last part comes in 9 days, and the route's 9 steps, about 4.5 " +
+				"h in all, take 2 days at the bench. 11 days left.",
 		},
 		"a day short": {
 			"2026-04-11",
 			swap.Bill{Days: new(9)},
 			nine,
 			new(false),
-			"It will not be ready by 2026-04-11: ordered today, the last part comes in 9 days, and the route's steps (9, " +
-				"half an hour each) take 2 days at the bench. 10 days left.",
+			"It will not be ready by 2026-04-11: ordered today, the last part comes in 9 days, and the route's 9 steps, " +
+				"about 4.5 h in all, take 2 days at the bench. 10 days left.",
+		},
+		"with the minutes stated": {
+			"2026-04-12",
+			swap.Bill{Days: new(9)},
+			[]route.Step{{Minutes: new(45)}, {Minutes: new(15)}, {}},
+			new(true),
+			"It can be ready by 2026-04-12: ordered today, the last part comes in 9 days, and the route's 3 steps, about 2.0 " +
+				"h in all, take 1 day at the bench. 11 days left.",
 		},
 		"not dated": {
 			"2026-05-11",

@@ -368,3 +368,57 @@ func TestTheCableIsMeteredBeforeItGoesIntoTheUnit(t *testing.T) {
 func sheetOf(c fleet.Case, from, to string) bench.Sheet {
 	return bench.NewSheet(c, swap.Judge(c), from, to)
 }
+
+// What is pressed, what lights up and where the menu is are each device's own: they are
+// read off its guide, in the language of the fleet, and nothing is made up where it has none.
+func TestTheGuidesOfTheDevicesAreTold(t *testing.T) {
+	set := sample.Set()
+	unit := &set.AirUnits[0]
+	unit.UpdateMinutes = new(7)
+	unit.Guides = []gear.Guide{
+		{Language: "de", Bind: "zweimal drücken"},
+		{
+			Language: "en",
+			Bind:     "press it twice",
+			Button:   "under the lid",
+			Card:     "at the back",
+			USB:      "at the side",
+			Update:   "fan on",
+			Lights:   []gear.Light{{Shows: "pink", Means: gear.Searching}, {Shows: "teal", Means: gear.LinkedUp}},
+		},
+	}
+	for i := range set.Goggles {
+		set.Goggles[i].Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{{Sets: "b", Path: "Link, Second"}}}}
+	}
+	kit := []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("new-eyes", "5.2", "a")}
+	c := sample.Case(set, kit, fleet.Fit{
+		AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"},
+		Goggles: &fleet.Slot{Kit: "new-eyes", Mode: "b"},
+		Board:   "board",
+	})
+	all := func() string {
+		sheet := sheetOf(c, "a", "b")
+		text := ""
+		for _, step := range sheet.Steps {
+			text += strings.Join(step.Do, " ") + "\n"
+		}
+		return text
+	}
+	says := all()
+	for _, told := range []string{
+		"Then the unit: press it twice (its button: under the lid).",
+		"first shows pink while it searches, teal once it is linked.",
+		"before the frame is closed: at the back.",
+		"Its own USB is at the side.",
+		"Meanwhile: fan on.",
+		"In the menu: Link, Second.",
+		"Goggles in the right mode, then into bind, as its own manual has it.",
+	} {
+		assert.Contains(t, says, told)
+	}
+	assert.Equal(t, 7, sheetOf(c, "a", "b").Minutes)
+	f := *c.Fleet.Fleet
+	f.Language = "de"
+	c.Fleet = fleet.NewIndex(&f)
+	assert.Contains(t, all(), "Then the unit: zweimal drücken.")
+}

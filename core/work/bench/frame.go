@@ -25,10 +25,11 @@ func (w *writer) replaceUnit() {
 	w.prepareFrame()
 	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
 		Do: []string{
-			"Memory card in before the frame is closed.",
+			cardIn(w.Guide(w.airUnit.Guides)),
 			"Camera and antennas on; leave USB and bind button within reach until the end.",
 		},
 		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}, Mates: w.air.KitID}
+	step.Do = append(step.Do, w.opened()...)
 	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
 		step.Do = append(step.Do,
 			fmt.Sprintf("Once the frame is closed, %s cannot be reached: leave it open until the unit is updated, activated "+
@@ -37,6 +38,22 @@ func (w *writer) replaceUnit() {
 	}
 	w.screwDown(&step)
 	w.add(step)
+}
+
+// opened says how the unit's case is opened, where its antenna plugs are reached.
+func (w *writer) opened() []string {
+	if guide := w.Guide(w.airUnit.Guides); guide.Open != "" {
+		return []string{"Where its case has to be opened for the antenna plugs: " + guide.Open + "."}
+	}
+	return nil
+}
+
+// cardIn says when the memory card goes in, and where.
+func cardIn(g gear.Guide) string {
+	if g.Card == "" {
+		return "Memory card, if it takes one, in before the frame is closed."
+	}
+	return "Memory card in before the frame is closed: " + g.Card + "."
 }
 
 // removalCautions are those of taking the old video out: an iron only where it is
@@ -203,6 +220,7 @@ func (w *writer) changeAntennas() {
 		Cautions: []string{cautionRadio},
 		Mates:    w.air.KitID,
 	}
+	step.Do = append(step.Do, w.opened()...)
 	for _, id := range parts {
 		step.Materials = append(step.Materials, w.Library.Label(id))
 	}

@@ -48,6 +48,8 @@ type Step struct {
 	Mates string `json:"mates,omitempty"`
 	// RunSeconds is how long the unit may run without moving air.
 	RunSeconds *int `json:"runSeconds,omitempty"`
+	// Minutes is about how long it takes; absent: not stated.
+	Minutes *int `json:"minutes,omitempty"`
 	// Held says why the step must not be done yet.
 	Held string `json:"held,omitempty"`
 }
@@ -70,6 +72,8 @@ type Sheet struct {
 	Steps     []Step   `json:"steps"`
 	Tools     []string `json:"tools"`
 	Materials []string `json:"materials"`
+	// Minutes is what the steps take that state how long they do.
+	Minutes int `json:"minutes"`
 	// Holds are the verdicts that keep steps from being done: change the plan
 	// first.
 	Holds []Holding `json:"holds"`
@@ -117,6 +121,9 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	s.holdBy(j, w.touched())
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
+		if step.Minutes != nil {
+			s.Minutes += *step.Minutes
+		}
 		s.Materials = appendNew(s.Materials, step.Materials...)
 	}
 	return s

@@ -145,7 +145,7 @@ func (w *writer) updates(d *gear.Device, s fleet.State, phase swap.Phase) {
 		var step Step
 		switch {
 		case move.Activate:
-			step = activate(d, s, key)
+			step = w.activate(d, s, key)
 		case move.Mode != "":
 			step = w.switchMode(s, key, move)
 		default:
@@ -164,7 +164,7 @@ func (w *writer) updates(d *gear.Device, s fleet.State, phase swap.Phase) {
 	}
 }
 
-func activate(d *gear.Device, s fleet.State, key string) Step {
+func (w *writer) activate(d *gear.Device, s fleet.State, key string) Step {
 	step := Step{ID: "activate:" + key, Title: "Activate " + s.Label,
 		Do: []string{
 			"Activate it once with your account; steady internet. It can take a minute to show.",
@@ -174,6 +174,15 @@ func activate(d *gear.Device, s fleet.State, key string) Step {
 	if len(d.Activation.Tools) > 0 {
 		step.Tools = []string{strings.Join(d.Activation.Tools, " or ")}
 	}
+	w.plugItIn(&step, d)
+	switch d.Activation.Power {
+	case "pack":
+		step.Do = append(step.Do, "It shows only while it runs from a flight pack.")
+		step.Tools = append(step.Tools, "fan")
+		step.Cautions = append(step.Cautions, cautionHot)
+	case "usb":
+		step.Do = append(step.Do, "It runs from USB alone: leave the pack off.")
+	}
 	return step
 }
 
@@ -182,6 +191,10 @@ func (w *writer) switchMode(s fleet.State, key string, move firmware.Step) Step 
 		ID:    "mode:" + key + ":" + move.Mode + ":" + string(move.From),
 		Title: fmt.Sprintf("Switch %s to mode %s", s.Label, w.modeName(move.Mode)),
 		Do:    []string{"Switch the mode in the goggles' menu and let them restart."},
+	}
+	guide := w.Guide(w.goggles.Guides)
+	if path := guide.Menu(move.Mode); path != "" {
+		step.Do = append(step.Do, "In the menu: "+path+".")
 	}
 	if keeps := w.goggles.SwitchKeeps(move.FromMode, move.Mode); keeps != nil && !*keeps {
 		step.Cautions = []string{"This loses the goggles' bindings: every quad flown with them must be bound again."}
@@ -204,6 +217,11 @@ func (w *writer) update(d *gear.Device, s fleet.State, key string, move firmware
 		ID:       "update:" + key + ":" + string(move.To),
 		Title:    fmt.Sprintf("Put %s on %s", move.To, s.Label),
 		Cautions: []string{cautionCable},
+	}
+	step.Minutes = d.UpdateMinutes
+	w.plugItIn(&step, d)
+	if guide := w.Guide(d.Guides); guide.Update != "" {
+		step.Do = append(step.Do, "Meanwhile: "+guide.Update+".")
 	}
 	release, ok := d.Release(move.To)
 	if ok && release.Install != nil {
@@ -433,39 +451,6 @@ func (w *writer) powerUp() {
 	w.add(step)
 	if w.newUnit && w.updateOnPack {
 		w.updates(&w.airUnit.Device, w.air, Power)
-	}
-}
-
-// bind links goggles, then controller: the other way round can drop the
-// goggles.
-func (w *writer) bind() {
-	if !w.hasAir || !w.hasGoggles {
-		return
-	}
-	w.add(Step{
-		ID:    "bind:goggles:" + w.gogglesState.KitID + ":" + w.air.Label,
-		Phase: Bind,
-		Title: fmt.Sprintf("Bind %s to %s", w.gogglesState.Label, w.air.Label),
-		Do: []string{
-			"Goggles in the right mode, then into bind.",
-			"Press the unit's bind button: red. Wait for the picture: green.",
-			"Fan on; one device at a time.",
-		},
-		Tools:    []string{"bind pin", "fan"},
-		Cautions: []string{cautionHot, cautionProps},
-	})
-	if w.usesHand {
-		w.add(Step{
-			ID:    "bind:controller:" + w.controllerState.KitID + ":" + w.air.Label,
-			Phase: Bind,
-			Title: fmt.Sprintf("Bind %s to %s", w.controllerState.Label, w.air.Label),
-			Do: []string{
-				"Only now, after the goggles: the other way round can drop them.",
-				"The controller's bind gesture, then the unit's button again.",
-			},
-			Tools:    []string{"bind pin", "fan"},
-			Cautions: []string{cautionHot, cautionProps},
-		})
 	}
 }
 

@@ -3,8 +3,10 @@
 package diagnose
 
 import (
+	"fmt"
 	"slices"
 
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/setup"
@@ -76,7 +78,7 @@ type Diagnosis struct {
 // that was read and does not differ, rules it out. Else what a gate says of the
 // quad makes it likely, the worse the finding the more; then comes what builders
 // look at first.
-func Find(id string, j *swap.Judgement, board *setup.Comparison, answers map[string]Answer) (Diagnosis, bool) {
+func Find(id string, q fleet.Case, j *swap.Judgement, board *setup.Comparison, answers map[string]Answer) (Diagnosis, bool) {
 	at := slices.IndexFunc(symptoms, func(s symptom) bool { return s.id == id })
 	if at < 0 {
 		return Diagnosis{}, false
@@ -89,6 +91,7 @@ func Find(id string, j *swap.Judgement, board *setup.Comparison, answers map[str
 	var list []ranked
 	for _, c := range symptoms[at].causes {
 		out := Cause{ID: c.id, Label: c.label, Standing: Possible, Because: []string{}, Test: c.test, Question: c.question, Fix: c.fix, Caution: c.caution, AskBoard: len(c.board) > 0}
+		c.tell(&out, q)
 		worst := c.weigh(&out, j)
 		c.ask(&out, board)
 		switch answers[c.id] {
@@ -112,6 +115,34 @@ func Find(id string, j *swap.Judgement, board *setup.Comparison, answers map[str
 	}
 	d.Says = d.sentence()
 	return d, true
+}
+
+// menuMode stands for the mode the plan has the goggles in.
+const menuMode = "mode"
+
+// tell adds what the guides of the quad's own devices say.
+func (c *cause) tell(out *Cause, q fleet.Case) {
+	if unit, _, ok := q.AirUnit(); ok {
+		guide := q.Guide(unit.Guides)
+		if shows := guide.Light(c.light); c.light != "" && shows != "" {
+			out.Question = fmt.Sprintf("Does the %s show %s?", unit.Label(), shows)
+		}
+		if c.usb && guide.USB != "" {
+			out.Fix += fmt.Sprintf(" On the %s it is %s.", unit.Label(), guide.USB)
+		}
+	}
+	goggles, state, ok := q.Goggles()
+	if !ok || c.menu == "" {
+		return
+	}
+	sets := c.menu
+	if sets == menuMode {
+		sets = state.ToMode
+	}
+	guide := q.Guide(goggles.Guides)
+	if path := guide.Menu(sets); path != "" {
+		out.Test += fmt.Sprintf(" On %s: %s.", state.Label, path)
+	}
 }
 
 // weigh looks for findings of the quad's gates that point to the cause, and gives

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/diagnose"
@@ -22,7 +23,7 @@ func planned(change func(*fleet.Fit)) fleet.Case {
 
 func find(t *testing.T, symptom string, c fleet.Case, board *setup.Comparison, answers map[string]diagnose.Answer) diagnose.Diagnosis {
 	j := swap.Judge(c)
-	d, ok := diagnose.Find(symptom, &j, board, answers)
+	d, ok := diagnose.Find(symptom, c, &j, board, answers)
 	require.True(t, ok)
 	return d
 }
@@ -96,10 +97,11 @@ func TestAnswersAndTheBoardNarrowIt(t *testing.T) {
 }
 
 func TestEveryCauseSaysHowToTellIt(t *testing.T) {
-	j := swap.Judge(planned(func(*fleet.Fit) {}))
+	quad := planned(func(*fleet.Fit) {})
+	j := swap.Judge(quad)
 	assert.Len(t, diagnose.Symptoms(), 11)
 	for _, s := range diagnose.Symptoms() {
-		d, ok := diagnose.Find(s.ID, &j, nil, nil)
+		d, ok := diagnose.Find(s.ID, quad, &j, nil, nil)
 		require.True(t, ok)
 		assert.GreaterOrEqual(t, len(d.Causes), 2, s.ID)
 		seen := map[string]bool{}
@@ -111,7 +113,7 @@ func TestEveryCauseSaysHowToTellIt(t *testing.T) {
 			}
 		}
 	}
-	_, ok := diagnose.Find("gremlins", &j, nil, nil)
+	_, ok := diagnose.Find("gremlins", quad, &j, nil, nil)
 	assert.False(t, ok)
 }
 
@@ -144,4 +146,23 @@ func TestTheBoardProvesOnlyWhatItShows(t *testing.T) {
 			}
 		}
 	}
+}
+
+// A question about a light, a menu or a plug is asked in the words of the device's own
+// guide.
+func TestQuestionsAreAskedInTheDevicesOwnWords(t *testing.T) {
+	c := planned(func(*fleet.Fit) {})
+	unit, _, _ := c.AirUnit()
+	unit.Guides = []gear.Guide{{Language: "en", USB: "at the side", Lights: []gear.Light{{Shows: "pink, blinking", Means: gear.Searching}}}}
+	goggles, _, _ := c.Goggles()
+	goggles.Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{{Sets: gear.MenuOSD, Path: "View, Board data"}}}}
+	text := ""
+	for _, symptom := range []string{"no-picture", "no-osd", "not-seen"} {
+		for _, cause := range find(t, symptom, c, nil, nil).Causes {
+			text += cause.Test + " " + cause.Question + " " + cause.Fix + "\n"
+		}
+	}
+	assert.Contains(t, text, "Does the first show pink, blinking?")
+	assert.Contains(t, text, "On the first it is at the side.")
+	assert.Contains(t, text, ": View, Board data.")
 }

@@ -1,16 +1,25 @@
 <script lang="ts">
   // What runs here, where it keeps things, and whose work it stands on.
   import { onMount } from 'svelte';
-  import { api, type About } from '../api/client.svelte';
+  import { api, type About, type Failure } from '../api/client.svelte';
   import Card from '../lib/Card.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
 
   const about = new Loaded<About>();
+  let refused = $state.raw<Failure | null>(null);
   let notices = $state<string | null>(null);
   let open = $state(false);
 
   onMount(() => void about.take(api.about()));
+
+  const named = new Intl.DisplayNames(['en'], { type: 'language' });
+
+  async function choose(was: string, language: string) {
+    const answer = await api.setLanguage(was, language);
+    refused = answer.ok ? null : answer.failure;
+    await about.take(api.about());
+  }
 
   $effect(() => {
     if (!open || notices !== null) return;
@@ -35,6 +44,14 @@
         <dt>kept in it</dt>
         <dd>{a.gear} pieces of gear, {a.kit} pieces of kit, {a.quads} {a.quads === 1 ? 'quad' : 'quads'}, {a.revision} {a.revision === 1 ? 'change' : 'changes'}</dd>
       </dl>
+      {#if a.languages.length > 1}
+        <label>How devices are handled is read in
+          <select value={a.language} onchange={(e) => choose(a.language, e.currentTarget.value)}>
+            {#each a.languages as l (l)}<option value={l}>{named.of(l) ?? l}</option>{/each}
+          </select>
+        </label>
+      {/if}
+      {#if refused}<FailureNote failure={refused} />{/if}
       <p>Everything stays on this machine; nothing is sent anywhere. <a href="#/shelf/files">Take a backup</a></p>
     </Card>
   {/if}

@@ -166,6 +166,7 @@ export const api = {
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
+  setLanguage: (was: string, language: string) => written(answered(client.PUT('/api/language', { body: { was, language } }))),
   about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
   shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),

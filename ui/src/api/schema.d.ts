@@ -191,6 +191,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/language": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API language */
+        put: operations["put-api-language"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}": {
         parameters: {
             query?: never;
@@ -813,6 +830,8 @@ export interface components {
             gear: number;
             /** Format: int64 */
             kit: number;
+            language: string;
+            languages: string[];
             /** Format: int64 */
             quads: number;
             /**
@@ -1949,6 +1968,11 @@ export interface components {
             /** @description what was on the port; empty: nothing */
             was: string;
         };
+        "Put-api-languageRequest": {
+            language: string;
+            /** @description the language that was shown as chosen */
+            was: string;
+        };
         "Put-api-regionRequest": {
             /** @description id of a region; empty: none */
             region: string;
@@ -2101,6 +2125,9 @@ export interface components {
             gains: string[];
             label: string;
             loses: string[];
+            menu?: string;
+            /** Format: int64 */
+            minutes?: number;
             mode?: string;
             modeName?: string;
             needs: string[];
@@ -2189,6 +2216,8 @@ export interface components {
             from: string;
             holds: components["schemas"]["Holding"][];
             materials: string[];
+            /** Format: int64 */
+            minutes: number;
             name: string;
             next: string;
             quad: string;
@@ -2405,6 +2434,8 @@ export interface components {
             id: string;
             materials?: string[];
             mates?: string;
+            /** Format: int64 */
+            minutes?: number;
             phase: string;
             reading?: components["schemas"]["Reading"];
             reads?: components["schemas"]["DeviceStep"];
@@ -2421,6 +2452,8 @@ export interface components {
             id: string;
             materials?: string[];
             mates?: string;
+            /** Format: int64 */
+            minutes?: number;
             phase: string;
             reading?: components["schemas"]["Reading"];
             reads?: components["schemas"]["DeviceStep"];
@@ -2901,6 +2934,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-language": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-languageRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Error */

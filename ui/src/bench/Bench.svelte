@@ -106,7 +106,7 @@
   {@const r = run.data}
   <div class="title">
     <h1>{r.name} on the bench</h1>
-    <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.</p>
+    <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The updates take about {r.minutes} minutes.{/if}</p>
     <span class="ways screen-only">
       <a href={`#/swap/${r.quad}`}>Plan</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>

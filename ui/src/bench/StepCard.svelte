@@ -57,7 +57,7 @@
 <svelte:window {onkeydown} />
 
 <article class="panel {step.state}" aria-labelledby="step-title">
-  <p class="soft">Step {number} of {of}, {step.phase}{#if step.at}, {step.state === 'done' ? 'done' : 'recorded'} {moment(step.at)}{/if}</p>
+  <p class="soft">Step {number} of {of}, {step.phase}{#if step.minutes !== undefined}, about {step.minutes} minutes{/if}{#if step.at}, {step.state === 'done' ? 'done' : 'recorded'} {moment(step.at)}{/if}</p>
   <h2 class="step" id="step-title">{step.title}</h2>
   {#each step.cautions ?? [] as c, i (i)}
     <p class="caution"><svg width="20" height="20" viewBox="0 0 24 24" aria-hidden="true"><path d="M12 2.5L22.5 21h-21z" fill="none" stroke="currentColor" stroke-width="2.2" /><path d="M12 9v5.5M12 17.2v.6" stroke="currentColor" stroke-width="2.2" stroke-linecap="round" /></svg><span><b>Caution.</b> {c}</span></p>

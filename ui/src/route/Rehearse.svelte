@@ -186,4 +186,7 @@
     padding: 0.15rem 0.4rem 0.15rem 0;
     overflow-wrap: normal;
   }
+  select {
+    max-width: 220px;
+  }
 </style>

@@ -38,6 +38,8 @@
   <ul>
     {#if step.tools.length > 0}<li>open {step.tools.join(' or ')}</li>{/if}
     {#each step.needs as n, at (at)}<li>{n}</li>{/each}
+    {#if step.menu}<li>in the menu: {step.menu}</li>{/if}
+    {#if step.minutes !== undefined}<li>takes about {step.minutes} minutes</li>{/if}
     {#if update}<li>afterwards it must say {step.to}: read it off the device</li>{/if}
     {#if step.gains.length > 0}<li>gains {step.gains.join(', ')}</li>{/if}
     {#if step.loses.length > 0}<li>loses {step.loses.join(', ')}</li>{/if}

@@ -24,6 +24,7 @@
             {#if step}
               <span class="number">{i}</span> <b>{step.label}</b>
               <span class="mono">{moveOf(step)}</span>
+              {#if step.minutes !== undefined}<span class="soft">about {step.minutes} min</span>{/if}
               {#if step.tools.length > 0}<span class="soft">{step.tools.join(' or ')}</span>{/if}
               {#if step.oneWay}<span class="warn">no way back</span>{/if}
               {#each step.warns as w, at (at)}<span class="warn">{w}</span>{/each}

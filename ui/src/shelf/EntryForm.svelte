@@ -43,8 +43,9 @@
   }
 
   // Open are the groups that hold something, and for a new entry the first ones; the
-  // others are a press away.
-  let open = $state(untrack(() => form.groups.map((g, i) => !g.folded && (stated(g.fields, entry) > 0 || i === 0 || (!existing && i < 3)))));
+  // others are a press away. A small form is open as a whole.
+  const small = untrack(() => fields.length <= 20);
+  let open = $state(untrack(() => form.groups.map((g, i) => !g.folded && (small || stated(g.fields, entry) > 0 || i === 0 || (!existing && i < 3)))));
 
   // A finding that lacks a value leads to its very field.
   const target = untrack(() => (field ? locate(fields, entry, field) : undefined));
