@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
+	"yokeswap/core/work/setup"
 	"yokeswap/format"
 	"yokeswap/store"
 )
@@ -24,6 +25,19 @@ func (s *server) registerBench(api huma.API) {
 	})
 	huma.Post(api, "/api/quads/{quad}/bench", s.confirm)
 	huma.Post(api, "/api/quads/{quad}/finish", s.finish)
+	huma.Get(api, "/api/goggles/{kit}", func(_ context.Context, in *struct {
+		Kit string `path:"kit"`
+	}) (*answer[setup.GogglesList], error) {
+		snap, err := s.store.Snapshot()
+		if err != nil {
+			return nil, problem(err)
+		}
+		list, ok := setup.ListFor(snap.Library, snap.Index, in.Kit)
+		if !ok {
+			return nil, notFound("goggles", in.Kit)
+		}
+		return reply(list), nil
+	})
 }
 
 func (s *server) sheet(quad string) (bench.Sheet, error) {

@@ -48,6 +48,7 @@ func reply[T any](body T) *answer[T] { return &answer[T]{body} }
 type FitView struct {
 	AirUnit    string `json:"airUnit"`
 	Goggles    string `json:"goggles"`
+	GogglesKit string `json:"gogglesKit" doc:"empty: none, or none owned"`
 	Controller string `json:"controller"`
 	Pack       string `json:"pack"`
 	Feed       string `json:"feed"`
@@ -223,7 +224,7 @@ func fitView(c fleet.Case) FitView {
 		Board:      "none",
 	}
 	if _, s, ok := c.Goggles(); ok {
-		v.Goggles = s.Label
+		v.Goggles, v.GogglesKit = s.Label, s.KitID
 	}
 	if _, s, ok := c.Controller(); ok {
 		v.Controller = s.Label

@@ -23,6 +23,7 @@
     shopping: () => import('./route/Shopping.svelte'),
     walk: () => import('./route/Walk.svelte'),
     shelf: () => import('./shelf/Shelf.svelte'),
+    goggles: () => import('./bench/Goggles.svelte'),
     about: () => import('./about/About.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
@@ -44,12 +45,13 @@
     '/shopping': asked(later.shopping),
     '/shelf/:tab?/:kind?/:id?': asked(later.shelf),
     '/about': asked(later.about),
+    '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
-    { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping'] },
+    { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];
   const screenKeys = [

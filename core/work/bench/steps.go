@@ -541,7 +541,13 @@ func (w *writer) setUp() {
 			step.Do...)
 	}
 	if len(plan.Goggles) > 0 && (w.newUnit || len(step.Do) > 0) {
-		step.Do = append(step.Do, "In the goggles: "+strings.Join(plan.Goggles, ", ")+".")
+		for _, setting := range plan.Goggles {
+			says := "In the goggles: " + setting.Says
+			if setting.Menu != "" {
+				says += " (" + setting.Menu + ")"
+			}
+			step.Do = append(step.Do, says+".")
+		}
 	}
 	if len(step.Do) > 0 {
 		w.add(step)

@@ -6,15 +6,14 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
-	"yokeswap/core/gates/osd"
 )
 
 // Plan is what a plan asks to be set, on the flight board and in the goggles.
 type Plan struct {
 	// Rows holds what is wanted of the board against how the quad flies today, as far
 	// as that is said.
-	Rows    []Row    `json:"rows"`
-	Goggles []string `json:"goggles"`
+	Rows    []Row            `json:"rows"`
+	Goggles []GogglesSetting `json:"goggles"`
 	// Firmware is what to know of the flight firmware: the least release for a canvas,
 	// and those to keep off.
 	Firmware []string          `json:"firmware"`
@@ -23,7 +22,7 @@ type Plan struct {
 
 // PlanOf works out what is to be set for the next fit of a quad.
 func PlanOf(c fleet.Case) Plan {
-	p := Plan{Rows: []Row{}, Goggles: []string{}, Firmware: []string{}}
+	p := Plan{Rows: []Row{}, Goggles: []GogglesSetting{}, Firmware: []string{}}
 	if c.Fit.Board == "" {
 		return p
 	}
@@ -58,20 +57,4 @@ func PlanOf(c fleet.Case) Plan {
 		}
 	}
 	return p
-}
-
-// inGoggles lists what is set in the goggles' menu (common practice).
-func inGoggles(c fleet.Case) []string {
-	list := []string{}
-	if _, _, ok := c.AirUnit(); !ok {
-		return list
-	}
-	list = append(list, "custom OSD on")
-	if screen := osd.Draw(c).Screen; screen.Canvas {
-		list = append(list, "canvas on, "+screen.Grid.Words())
-	}
-	if s := c.Fit.Sticks; s != nil && c.Fit.Receiver == "" && s.Unit != "" {
-		list = append(list, "RC protocol "+string(s.Unit))
-	}
-	return list
 }

@@ -160,7 +160,11 @@ func TestThePlanOfSettings(t *testing.T) {
 	for _, r := range plan.Rows {
 		assert.True(t, r.Same, r.Label)
 	}
-	assert.Equal(t, []string{"custom OSD on", "canvas on, 53×20", "RC protocol normal"}, plan.Goggles)
+	var inGoggles []string
+	for _, setting := range plan.Goggles {
+		inGoggles = append(inGoggles, setting.Says)
+	}
+	assert.Equal(t, []string{"mode b", "region home", "custom OSD on", "canvas on, 53×20", "RC protocol normal"}, inGoggles)
 	require.Len(t, plan.Firmware, 2)
 	assert.Contains(t, plan.Firmware[0], "draws a canvas from 4.4 on")
 	assert.Contains(t, plan.Firmware[1], "keep off 4.5.0 alone: its OSD freezes")
@@ -202,4 +206,39 @@ func TestWhatThePlanLeavesOpenIsNamed(t *testing.T) {
 		}
 		assert.Contains(t, fields, field)
 	}
+}
+
+// What is set in goggles is gathered over all quads planned for them: once where they
+// agree, apart where they do not.
+func TestTheListOfAPairOfGoggles(t *testing.T) {
+	set := sample.Set()
+	for i := range set.Goggles {
+		set.Goggles[i].Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{{Sets: gear.MenuOSD, Path: "View, Data"}}}}
+	}
+	kit := []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b")}
+	quad := func(id string, sticks fleet.Variant) fleet.Quad {
+		flight := sample.Flight()
+		flight.Sticks.Unit = sticks
+		return fleet.Quad{ID: id, Now: fleet.Fit{
+			AirUnit: &fleet.Slot{Kit: "first"},
+			Goggles: &fleet.Slot{Kit: "new-eyes"},
+			Board:   "board",
+			Wiring:  fleet.Wiring{Wires: sample.Wired()},
+			Flight:  flight,
+		}}
+	}
+	f := fleet.NewIndex(&fleet.Fleet{Kit: kit, Quads: []fleet.Quad{quad("a", "normal"), quad("b", "fast"), {ID: "c"}}})
+	list, ok := setup.ListFor(gear.NewLibrary(set), f, "new-eyes")
+	require.True(t, ok)
+	rows := map[string]setup.GogglesRow{}
+	for _, r := range list.Rows {
+		rows[r.Says] = r
+	}
+	assert.Equal(t, []string{"a", "b"}, rows["custom OSD on"].Quads)
+	assert.Equal(t, "View, Data", rows["custom OSD on"].Menu)
+	assert.False(t, rows["custom OSD on"].Differs)
+	assert.Equal(t, []string{"b"}, rows["RC protocol fast"].Quads)
+	assert.True(t, rows["RC protocol normal"].Differs)
+	_, ok = setup.ListFor(gear.NewLibrary(set), f, "first")
+	assert.False(t, ok, "that is no pair of goggles")
 }

@@ -30,7 +30,7 @@
   });
 </script>
 
-<h1>About Yoke Swap</h1>
+<div class="title"><h1>About Yoke Swap</h1></div>
 {#if about.failure}<FailureNote failure={about.failure} again={() => about.take(api.about())} />{/if}
 <div class="cards">
   {#if about.data}

@@ -34,6 +34,7 @@ export type PinsPicture = PinsView['picture'];
 export type Run = Schemas['Run'];
 export type StepState = Schemas['StepState'];
 export type Shelf = Schemas['Shelf'];
+export type GogglesList = Schemas['GogglesList'];
 export type About = Schemas['About'];
 export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
@@ -167,6 +168,7 @@ export const api = {
   shopping: () => read(() => client.GET('/api/shopping')),
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
   setLanguage: (was: string, language: string) => written(answered(client.PUT('/api/language', { body: { was, language } }))),
+  goggles: (kit: string) => read(() => client.GET('/api/goggles/{kit}', { params: { path: { kit } } })),
   about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
   shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),

@@ -140,6 +140,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/goggles/{kit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API goggles by kit */
+        get: operations["get-api-goggles-by-kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -1322,6 +1339,8 @@ export interface components {
             controller: string;
             feed: string;
             goggles: string;
+            /** @description empty: none, or none owned */
+            gogglesKit: string;
             pack: string;
         };
         Fix: {
@@ -2274,9 +2293,27 @@ export interface components {
             b: string;
             label: string;
         };
+        SetupGogglesList: {
+            firmware: string;
+            kit: string;
+            name: string;
+            rows: components["schemas"]["SetupGogglesRow"][];
+        };
+        SetupGogglesRow: {
+            differs: boolean;
+            menu?: string;
+            quads: string[];
+            says: string;
+            sets: string;
+        };
+        SetupGogglesSetting: {
+            menu?: string;
+            says: string;
+            sets: string;
+        };
         SetupPlan: {
             firmware: string[];
-            goggles: string[];
+            goggles: components["schemas"]["SetupGogglesSetting"][];
             missing?: components["schemas"]["Missing"][];
             rows: components["schemas"]["SetupRow"][];
         };
@@ -2831,6 +2868,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Form"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-goggles-by-kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupGogglesList"];
                 };
             };
             /** @description Error */

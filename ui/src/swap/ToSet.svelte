@@ -4,7 +4,7 @@
   import type { QuadView } from '../api/client.svelte';
   import SettingRows from '../board/SettingRows.svelte';
 
-  let { quad, plan }: { quad: string; plan: QuadView['settings'] } = $props();
+  let { quad, goggles, plan }: { quad: string; goggles: string; plan: QuadView['settings'] } = $props();
   const differs = $derived(plan.rows.filter((r) => !r.same).length);
 </script>
 
@@ -17,7 +17,7 @@
       <SettingRows rows={plan.rows.filter((r) => r.same)} against="today" />
     </details>
     {#each plan.missing ?? [] as m (m.field + m.label)}<p>The plan does not say: {m.label}.</p>{/each}
-    {#if plan.goggles.length > 0}<p>In the goggles: <b>{plan.goggles.join(', ')}</b>.</p>{/if}
+    {#if plan.goggles.length > 0}<p>In the goggles: <b>{plan.goggles.map((g) => g.says).join(', ')}</b>.{#if goggles}&nbsp;<a href={`#/goggles/${goggles}`}>All that is set in them</a>{/if}</p>{/if}
     {#each plan.firmware as says (says)}<p class="soft">{says}</p>{/each}
     <p><a href={`#/board/${quad}`}>Ask the flight board whether it is so, and set it</a></p>
   </section>

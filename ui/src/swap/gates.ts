@@ -30,7 +30,7 @@ function part<P extends object>(component: Component<P>, props: (quad: QuadView,
   return { component: component as unknown as Part['component'], props: props as unknown as Part['props'] };
 }
 
-const toSet = part(ToSet, (q) => ({ quad: q.id, plan: q.settings }));
+const toSet = part(ToSet, (q) => ({ quad: q.id, goggles: q.next.gogglesKit, plan: q.settings }));
 
 export const gateParts: Record<string, { picture: Part; below?: Part }> = {
   link: { picture: part(LinkPicture, (q) => ({ picture: q.link })) },
