@@ -94,6 +94,7 @@ type Kit struct {
 	Antennas  []string         `json:"antennas,omitempty"` // goggles: models screwed on
 	Adapter   string           `json:"adapter,omitempty"`  // between them and the goggles
 	Matings   *int             `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
+	Pack      string           `json:"pack,omitempty"`     // goggles: the pack they are fed from; absent: none, what they came with
 	Note      string           `json:"note,omitempty"`
 }
 

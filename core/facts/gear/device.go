@@ -222,6 +222,7 @@ type Radio struct {
 // Goggles is what the pilot wears. It links in a mode.
 type Goggles struct {
 	Device
+	Input      Input        `json:"input,omitzero"` // what they may be fed with
 	Modes      []Mode       `json:"modes,omitempty"`
 	ModeSwitch []ModeSwitch `json:"modeSwitch,omitempty"`
 	Receive    *AntennaPort `json:"receive,omitempty"`

@@ -25,12 +25,14 @@ const (
 	CodeContact    verdict.Code = "power.contact"
 	CodeWire       verdict.Code = "power.wire"
 	CodeNothingFed verdict.Code = "power.nothing-fed"
+	CodeGoggles    verdict.Code = "power.goggles"
 )
 
 // dangers of the findings; an unknown may hide that it burns, unless it says that
 // only the lower end is open.
 var dangers = map[verdict.Code]verdict.Danger{
-	CodeOver: verdict.Destroys, CodeUnder: verdict.Falls, CodeSpike: verdict.Destroys, CodeCapacitor: verdict.Destroys,
+	CodeGoggles: verdict.Destroys,
+	CodeOver:    verdict.Destroys, CodeUnder: verdict.Falls, CodeSpike: verdict.Destroys, CodeCapacitor: verdict.Destroys,
 	CodeJumper: verdict.Destroys, CodeUnknown: verdict.Destroys, CodeDropout: verdict.Inconvenient,
 	CodeRailOver: verdict.Falls, CodeRailTight: verdict.Inconvenient,
 	CodeContact: verdict.Destroys, CodeWire: verdict.Destroys, CodeNothingFed: verdict.Destroys,
@@ -104,6 +106,7 @@ func Trace(c fleet.Case) Path {
 	}
 	path.findings = append(path.findings, s.checkConductors(consumers)...)
 	path.findings = append(path.findings, s.checkCapacitor()...)
+	path.findings = append(path.findings, s.checkGoggles()...)
 	if len(consumers) == 0 || c.Fit.AirUnit == nil && c.Fit.Analog == "" {
 		path.findings = append(path.findings, verdict.CannotTell(verdict.Power, CodeNothingFed, c.Quad.Label(),
 			verdict.FitValue(s.Case, "airUnit", "any part that takes power on "+c.Quad.Label())))

@@ -8,6 +8,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/power"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/measure/unit"
@@ -120,5 +121,45 @@ func TestPeaksOfKnownCircuits(t *testing.T) {
 		{power.Circuit{Volts: 16.8, Milliohms: 15, Nanohenries: 200, CeramicUF: 10, BulkUF: 47, BulkMilli: 60}, 21.38},
 	} {
 		assert.InEpsilon(t, known.peak, float64(known.circuit.Peak()), 0.01, "%+v", known.circuit)
+	}
+}
+
+// What goggles are fed from is held against their window as a part of the quad is: too
+// much burns them, too little leaves the pilot in the dark.
+func TestGogglesOnAPack(t *testing.T) {
+	for _, trial := range []struct {
+		pack      string
+		low, high *unit.Volts
+		level     verdict.Level
+		danger    verdict.Danger
+	}{
+		{"lipo-4", new(unit.Volts(7)), new(unit.Volts(17)), verdict.Fits, verdict.Harmless},
+		{"lipo-4", new(unit.Volts(7)), new(unit.Volts(16.8)), verdict.Fits, verdict.Harmless},
+		{"lipo-6", new(unit.Volts(7)), new(unit.Volts(17)), verdict.Unfit, verdict.Destroys},
+		{"lipo-4", new(unit.Volts(14.1)), new(unit.Volts(26)), verdict.Unfit, verdict.Falls},
+		{"lipo-4", nil, new(unit.Volts(17)), verdict.Unknown, verdict.Destroys},
+		{"lipo-4", new(unit.Volts(7)), nil, verdict.Unknown, verdict.Destroys},
+	} {
+		set := sample.Set()
+		for i := range set.Goggles {
+			set.Goggles[i].Input = gear.Input{MinV: trial.low, MaxV: trial.high}
+		}
+		kit := sample.Own("new-eyes", "5.2", "b")
+		next := fit("first", "lipo-4", "board.10v")
+		next.Goggles = &fleet.Slot{Kit: kit.ID}
+		about := func() (found []verdict.Finding) {
+			for _, f := range power.Check(sample.Case(set, []fleet.Kit{kit}, next)) {
+				if f.Code == power.CodeGoggles {
+					found = append(found, f)
+				}
+			}
+			return found
+		}
+		assert.Empty(t, about(), "they run from what they came with")
+		kit.Pack = trial.pack
+		found := about()
+		require.Len(t, found, 1)
+		assert.Equal(t, trial.level, found[0].Level, found[0].Says)
+		assert.Equal(t, trial.danger, found[0].Danger, found[0].Says)
 	}
 }

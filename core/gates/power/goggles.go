@@ -1,0 +1,62 @@
+package power
+
+import (
+	"fmt"
+
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
+)
+
+// checkGoggles holds the pack that goggles are fed from against their window: from full
+// charge to where it is landed, at rest, for they draw little (common practice). Goggles
+// that are stated to be fed from no pack run from what they came with.
+func (s supply) checkGoggles() []verdict.Finding {
+	goggles, state, ok := s.Goggles()
+	if !ok || !state.Owned() {
+		return nil
+	}
+	kit, ok := s.Fleet.Piece(state.KitID)
+	if !ok || kit.Pack == "" {
+		return nil
+	}
+	pack, ok := gear.Find[*gear.Pack](s.Library, kit.Pack)
+	if !ok {
+		return nil
+	}
+	var missing []verdict.Missing
+	need := func(stated bool, e *gear.Entry, field, words string) {
+		if !stated {
+			missing = append(missing, verdict.GearValue(e, field, words))
+		}
+	}
+	chemistry, known := chemistries[pack.Chemistry]
+	need(known, &pack.Entry, "chemistry", "chemistry")
+	need(pack.Cells != nil, &pack.Entry, "cells", "cells in series")
+	need(goggles.Input.MinV != nil, &goggles.Entry, "input.minV", "lowest input voltage")
+	need(goggles.Input.MaxV != nil, &goggles.Entry, "input.maxV", "highest input voltage")
+	if len(missing) > 0 {
+		return []verdict.Finding{verdict.CannotTell(verdict.Power, CodeGoggles, state.Label, missing...)}
+	}
+	cells := unit.Volts(*pack.Cells)
+	full, lowest := cells*chemistry.full, cells*chemistry.lowest
+	f := verdict.Finding{Code: CodeGoggles, Level: verdict.Fits, Subject: state.Label,
+		Source: goggles.SourceOf("input.maxV").String()}
+	high := verdict.Compare{What: "at full charge", Needed: goggles.Input.MaxV.String() + " at most", There: full.String()}
+	low := verdict.Compare{What: "when it is landed", Needed: goggles.Input.MinV.String() + " at least", There: lowest.String()}
+	switch {
+	case unit.Over(full, *goggles.Input.MaxV):
+		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Destroys, []verdict.Compare{high}
+		f.Says = fmt.Sprintf("%s would see %s from the %s; its window ends at %s. It burns.", state.Label, full,
+			pack.Label(), goggles.Input.MaxV)
+	case unit.Over(*goggles.Input.MinV, lowest):
+		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Falls, []verdict.Compare{low}
+		f.Says = fmt.Sprintf("%s would see only %s from the %s at the end; its window begins at %s. It goes dark while you fly.",
+			state.Label, lowest, pack.Label(), goggles.Input.MinV)
+	default:
+		f.Compares = []verdict.Compare{high, low}
+		f.Says = fmt.Sprintf("%s sees %s to %s from the %s, within %s to %s.", state.Label, lowest, full, pack.Label(),
+			goggles.Input.MinV, goggles.Input.MaxV)
+	}
+	return []verdict.Finding{f}
+}
