@@ -24,7 +24,7 @@ const shots = [
   { name: 'route-bench', hash: '/walk', viewport: desk },
   { name: 'rehearse', hash: '/rehearse', viewport: desk },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
-  { name: 'shelf', hash: '/shelf', viewport: desk },
+  { name: 'form', hash: '/shelf/edit/goggles/visor-c', viewport: desk },
   { name: 'fleet-phone', hash: '/', viewport: phone },
 ];
 
