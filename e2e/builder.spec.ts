@@ -255,6 +255,25 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await expect(page.getByText(/Nothing answers there: is it the board.s port, and is the board powered/).first()).toBeVisible();
 });
 
+test('a switch is found by flipping it, and refused where it would arm by itself', async ({ page, open }) => {
+  await open('/board/brayer');
+  await page.getByText('No board at hand?').click();
+  await page.getByRole('button', { name: 'Start the stand-in' }).click();
+  await page.getByLabel('it behaves').selectOption('on USB alone, AUX 3 being flipped');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await page.getByText('Find a switch by flipping it').click();
+  await page.getByLabel('mode of the switch').selectOption('return home');
+  await expect(page.getByRole('button', { name: 'Begin' })).toBeDisabled();
+  await page.getByLabel('props off, and no pack: the board runs from USB alone').check();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.waitForTimeout(5000); // it is flipped every other second
+  await page.getByRole('button', { name: 'That was it' }).click();
+  await expect(page.getByText(/AUX 3 moved, between 1000 and 2000 µs: return home is on from/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put it into the plan' }).click();
+  await expect(page.getByText(/return home is in the plan on AUX 3/)).toBeVisible();
+});
+
 test('picture, but no OSD: the planted fault is found by the wiring, and by asking the board', async ({ page, open }) => {
   await open('/bench/damsel');
   await page.getByRole('link', { name: 'It does not work' }).click();

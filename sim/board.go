@@ -44,6 +44,9 @@ type Faults struct {
 	// nobody has asked for.
 	WrongLength bool `json:"wrongLength,omitempty"`
 	Chatter     bool `json:"chatter,omitempty"`
+	// Flips: on USB alone, the sticks at rest, and the switch on this auxiliary channel
+	// flipped every other second; 0: none.
+	Flips int `json:"flips,omitempty"`
 	// Drops: this command is answered and does nothing; 0: none.
 	Drops uint16 `json:"drops,omitempty"`
 }
@@ -357,6 +360,9 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 	case msp.CmdAnalog:
 		out := make([]byte, 9)
 		volts := 16.2 + 0.1*math.Sin(time.Since(b.started).Seconds()/3)
+		if b.faults.Flips > 0 {
+			volts = 0
+		}
 		out[0] = byte(volts * 10)
 		binary.LittleEndian.PutUint16(out[7:], uint16(volts*100))
 		return out, nil
@@ -411,6 +417,12 @@ func (b *FlightBoard) channels() []byte {
 	at := time.Since(b.started).Seconds()
 	stick := func(pace float64) int { return 1500 + int(math.Round(500*math.Sin(at*pace))) }
 	us := []int{stick(1.7), stick(1.4), stick(1.1), stick(0.9), 1000, 1200, 1000, 1000}
+	if n := b.faults.Flips; n > 0 && n <= 4 {
+		us = []int{1500, 1500, 1500, 1000, 1000, 1000, 1000, 1000}
+		if int(at)%4 >= 2 {
+			us[3+n] = 2000
+		}
+	}
 	var out []byte
 	for _, v := range us {
 		out = binary.LittleEndian.AppendUint16(out, uint16(v))

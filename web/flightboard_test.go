@@ -242,3 +242,34 @@ func TestASecondBoardIsRefusedAtOnce(t *testing.T) {
 	status, _ = c.do("POST", "/api/quads/rynd/board/read", body)
 	assert.Equal(t, 200, status, "and then the line is free")
 }
+
+// A switch is found by flipping it, and judged before it goes into the plan: a range for
+// arming that lies in another mode's is refused.
+func TestAFlippedSwitchGoesIntoThePlan(t *testing.T) {
+	c := newClient(t, "")
+	body := func(mode string, more string) string {
+		still := `{"channels":[1500,1500,1000,1500,1000,1000,1000,1000],"armed":false,"volts":0}`
+		moved := `{"channels":[1500,1500,1000,1500,1000,1000,1000,2000],"armed":false,"volts":0}`
+		return fmt.Sprintf(`{"mode":%q,"samples":[%s,%s]%s}`, mode, still, moved, more)
+	}
+	status, text := c.do("POST", "/api/quads/rynd/flip", body("return-home", ""))
+	require.Equal(t, 200, status, text)
+	var found web.FlipView
+	require.NoError(t, json.Unmarshal([]byte(text), &found))
+	assert.Equal(t, 4, found.Flip.Aux)
+	assert.Contains(t, found.Flip.Says, "return home is on from 1500 to 2100")
+	quad := get[web.QuadView](c, "/api/quads/rynd")
+	patch, err := json.Marshal(found.Patch)
+	require.NoError(t, err)
+	status, text = c.do("POST", "/api/quads/rynd/next", fmt.Sprintf(`{"revision":%d,"patch":%s}`, quad.Revision, patch))
+	require.Equal(t, 200, status, text)
+	assert.Contains(t, text, `"return-home"`)
+
+	status, text = c.do("POST", "/api/quads/rynd/flip", body("arm", `,"fromUS":900,"toUS":2100`))
+	require.Equal(t, 200, status, text)
+	require.NoError(t, json.Unmarshal([]byte(text), &found))
+	assert.True(t, found.Refused, "armed wherever the switch stands: %s", text)
+	status, text = c.do("POST", "/api/quads/rynd/flip", `{"mode":"arm","samples":[{"channels":[1500],"armed":true,"volts":0}]}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "the board is armed")
+}

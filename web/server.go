@@ -88,6 +88,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerRehearsal(api)
 	s.registerShelf(api)
 	s.registerForms(api)
+	s.registerFlip(api)
 	s.registerAbout(api)
 	s.registerFiles(api)
 	s.registerBackup(api)

@@ -35,6 +35,8 @@ export type Run = Schemas['Run'];
 export type StepState = Schemas['StepState'];
 export type Shelf = Schemas['Shelf'];
 export type GogglesList = Schemas['SetupGogglesList'];
+export type FlipView = Schemas['FlipView'];
+export type FlipSample = Schemas['ControlSample'];
 export type About = Schemas['About'];
 export type ShelfEntry = Schemas['ShelfEntry'];
 export type Import = Schemas['Import'];
@@ -169,6 +171,8 @@ export const api = {
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
   setLanguage: (was: string, language: string) => written(answered(client.PUT('/api/language', { body: { was, language } }))),
   goggles: (kit: string) => read(() => client.GET('/api/goggles/{kit}', { params: { path: { kit } } })),
+  flip: (quad: string, mode: string, samples: FlipSample[], range?: { fromUS: number; toUS: number }) =>
+    read(() => client.POST('/api/quads/{quad}/flip', { params: { path: { quad } }, body: { mode, samples, ...range } })),
   about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
   shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),

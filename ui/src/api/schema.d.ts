@@ -464,6 +464,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/flip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad flip */
+        post: operations["post-api-quads-by-quad-flip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/log": {
         parameters: {
             query?: never;
@@ -1114,6 +1131,13 @@ export interface components {
             there: string;
             what: string;
         };
+        ControlFlip: {
+            /** Format: int64 */
+            aux: number;
+            positions: number[];
+            range: components["schemas"]["Switch"];
+            says: string;
+        };
         ControlHop: {
             label: string;
             set: string;
@@ -1133,6 +1157,12 @@ export interface components {
             order?: string;
             switches: components["schemas"]["Switch"][];
             way: components["schemas"]["ControlHop"][];
+        };
+        ControlSample: {
+            armed: boolean;
+            channels: number[];
+            /** Format: double */
+            volts: number;
         };
         CrimpMove: {
             end: string;
@@ -1351,6 +1381,14 @@ export interface components {
             quad: string;
             says: string;
             warns?: string[];
+        };
+        FlipView: {
+            /** @description what the control gate says of the plan with it */
+            findings: components["schemas"]["Finding"][];
+            flip: components["schemas"]["ControlFlip"];
+            patch: components["schemas"]["Patch"];
+            /** @description it would not fit: it is not put into the plan */
+            refused: boolean;
         };
         Form: {
             groups: components["schemas"]["Group"][];
@@ -1920,6 +1958,17 @@ export interface components {
              */
             revision: number;
         };
+        "Post-api-quads-by-quad-flipRequest": {
+            /**
+             * Format: int64
+             * @description the range, where it was dragged
+             */
+            fromUS?: number;
+            mode: string;
+            samples: components["schemas"]["ControlSample"][];
+            /** Format: int64 */
+            toUS?: number;
+        };
         "Post-api-quads-by-quad-logRequest": {
             says: string;
         };
@@ -2427,6 +2476,8 @@ export interface components {
             cutAtSave?: boolean;
             /** Format: int32 */
             drops?: number;
+            /** Format: int64 */
+            flips?: number;
             lostSave?: boolean;
             noCanvas?: boolean;
             noOSD?: boolean;
@@ -3589,6 +3640,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Note"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-flip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-flipRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlipView"];
                 };
             };
             /** @description Error */

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Sticks as bars, switches as lights, the battery: moved while one looks.
   import { api, type BoardLive } from '../api/client.svelte';
+  import Flip from './Flip.svelte';
   import { fixed } from '../lib/words';
 
   let { quad, address }: { quad: string; address: string } = $props();
@@ -70,6 +71,7 @@
     </ul>
     <p><button type="button" class="button" onclick={store}>Put these readings into the bench sheet</button> <span class="soft">shortest travel so far {travel} µs</span></p>
     {#if stored}<p role="status">{stored}</p>{/if}
+    {#if on}<Flip {quad} {live} />{/if}
   {/if}
 </section>
 

@@ -20,6 +20,7 @@
     { name: 'its firmware has the older list of ports', faults: { oldPorts: true, v1Errors: true } },
     { name: 'it is slow to come back', faults: { saveMS: 2000, rebootMS: 9000 } },
     { name: 'its OSD feature has been switched off', faults: {}, osdOff: true },
+    { name: 'on USB alone, AUX 3 being flipped', faults: { flips: 3 } },
     { name: 'it is armed', faults: { armed: true } },
     { name: 'it runs other firmware', faults: { variant: 'OTHR' } },
     { name: 'wrong checksums', faults: { wrongChecksum: true } },

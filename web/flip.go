@@ -1,0 +1,57 @@
+package web
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/control"
+)
+
+// FlipView is a switch that was found, and what the plan would be with it.
+type FlipView struct {
+	Flip     control.Flip      `json:"flip"`
+	Patch    fleet.Patch       `json:"patch"`
+	Findings []verdict.Finding `json:"findings" doc:"what the control gate says of the plan with it"`
+	Refused  bool              `json:"refused" doc:"it would not fit: it is not put into the plan"`
+}
+
+func (s *server) registerFlip(api huma.API) {
+	huma.Post(api, "/api/quads/{quad}/flip", s.flip)
+}
+
+// flip finds the switch that was flipped, and judges the plan with its range, or with the
+// one it was dragged to.
+func (s *server) flip(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Mode    string           `json:"mode" maxLength:"64"`
+		Samples []control.Sample `json:"samples" maxItems:"3000"`
+		FromUS  *int             `json:"fromUS,omitempty" minimum:"900" maximum:"2100" doc:"the range, where it was dragged"`
+		ToUS    *int             `json:"toUS,omitempty" minimum:"900" maximum:"2100"`
+	}
+}) (*answer[FlipView], error) {
+	c, err := s.caseOf(in.Quad)
+	if err != nil {
+		return nil, problem(err)
+	}
+	found, err := control.FindFlip(in.Body.Mode, in.Body.Samples)
+	if err != nil {
+		return nil, huma.NewError(http.StatusUnprocessableEntity, err.Error())
+	}
+	if in.Body.FromUS != nil && in.Body.ToUS != nil {
+		found.Range.FromUS, found.Range.ToUS = control.BoardSteps(*in.Body.FromUS), control.BoardSteps(*in.Body.ToUS)
+	}
+	v := FlipView{Flip: found, Findings: []verdict.Finding{}}
+	patch, findings, ok := control.Put(c, found.Range)
+	if !ok {
+		return nil, huma.NewError(http.StatusUnprocessableEntity,
+			"The plan says nothing of the sticks yet: state their order and ends first.")
+	}
+	v.Patch, v.Findings = patch, append(v.Findings, findings...)
+	v.Refused = verdict.Worst(append(findings, verdict.Finding{Level: verdict.Fits})) == verdict.Unfit
+	return reply(v), nil
+}
