@@ -84,7 +84,7 @@ func Terminal(c fleet.Case, to string) string {
 		}
 		return fmt.Sprintf("RX %d", port)
 	}
-	if board, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+	if board, ok := c.Board(); ok {
 		return padWords(board, to)
 	}
 	return to

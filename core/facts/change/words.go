@@ -212,7 +212,7 @@ func Source(c fleet.Case, from string) string {
 		return "the pack, direct"
 	}
 	if id, isPad := fleet.PadOf(from); isPad {
-		if board, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+		if board, ok := c.Board(); ok {
 			return padWords(board, id)
 		}
 	}

@@ -3,7 +3,6 @@ package antenna
 import (
 	"fmt"
 
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 )
@@ -21,7 +20,7 @@ const (
 // the video or has a harmonic in it. It is empty where there is none, and missing
 // names what it takes to tell.
 func (p *pair) clash() (says string, missing []verdict.Missing) {
-	r, ok := gear.Find[*gear.Receiver](p.Library, p.Fit.Receiver)
+	r, ok := p.Receiver()
 	if !ok || p.unit.port == nil {
 		return "", nil
 	}

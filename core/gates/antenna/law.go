@@ -39,7 +39,7 @@ func (p *pair) senders() (list []sender) {
 	if c, state, ok := p.Controller(); ok && p.Fit.Receiver == "" {
 		other(c, state.Label, c.Sends)
 	}
-	if r, ok := gear.Find[*gear.Receiver](p.Library, p.Fit.Receiver); ok {
+	if r, ok := p.Receiver(); ok {
 		other(r, r.Label(), r.Sends)
 	}
 	if p.hasGoggles {

@@ -73,7 +73,7 @@ func newHands(c fleet.Case) (h *hands, ok bool) {
 	h = &hands{Case: c}
 	var hasUnit bool
 	h.airUnit, h.air, hasUnit = c.AirUnit()
-	h.receiver, _ = gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver)
+	h.receiver, _ = c.Receiver()
 	if r := c.Fit.Runs; r != nil {
 		h.runs, _ = gear.Find[*gear.FlightFirmware](c.Library, r.ID)
 	}
@@ -128,7 +128,7 @@ func (h *hands) need() {
 // protocols lists what the sticks can come as: from a separate receiver, or from the
 // air unit.
 func protocols(c fleet.Case) []string {
-	if r, ok := gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver); ok {
+	if r, ok := c.Receiver(); ok {
 		return r.Protocols
 	}
 	if unit, _, ok := c.AirUnit(); ok && unit.RCOut != nil && unit.RCOut.Protocol != "" {

@@ -58,7 +58,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 
 // receiverCandidates are the separate receivers on each regulated pad.
 func (t *system) receiverCandidates() []verdict.Candidate {
-	board, ok := gear.Find[*gear.Board](t.Library, t.Fit.Board)
+	board, ok := t.Board()
 	if !ok {
 		return nil
 	}

@@ -28,7 +28,7 @@ func (s *seat) hidden() (list []string, missing []verdict.Missing) {
 			}
 		}
 	}
-	board, ok := gear.Find[*gear.Board](s.Library, s.Fit.Board)
+	board, ok := s.Board()
 	if !ok {
 		if !s.Fit.Without(fleet.NoBoard) {
 			missing = append(missing, verdict.FitValue(s.Case, "board", "flight board of "+s.Quad.Label()+", or that it has none"))

@@ -17,7 +17,7 @@ var nominalV = map[gear.Chemistry]float64{gear.LiPo: 3.7, gear.LiHV: 3.8, gear.L
 
 // energy is what a fit's pack holds in watt-hours; false where it is not stated.
 func energy(c fleet.Case) (wattHours float64, ok bool) {
-	pack, found := gear.Find[*gear.Pack](c.Library, c.Fit.Pack)
+	pack, found := c.Pack()
 	if !found || pack.Cells == nil || pack.CapacityMAH <= 0 || nominalV[pack.Chemistry] == 0 {
 		return 0, false
 	}
@@ -32,7 +32,7 @@ func (w *Weight) hover(now, next fleet.Case, after unit.Grams) {
 	current := now.Quad.HoverA
 	minutes := 0.0
 	if known && current != nil && *current > 0 {
-		pack, _ := gear.Find[*gear.Pack](now.Library, now.Fit.Pack)
+		pack, _ := now.Pack()
 		watts := float64(*current) * float64(*pack.Cells) * nominalV[pack.Chemistry]
 		minutes = wattHours * (1 - leftInPack) / watts * 60
 		w.HoverMinNow = &minutes

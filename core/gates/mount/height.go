@@ -11,7 +11,7 @@ import (
 
 // StandoffCount is how many standoffs the frame of a fit has.
 func StandoffCount(c fleet.Case) int {
-	frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
+	frame, ok := c.Frame()
 	if !ok {
 		return (&gear.Frame{}).StandoffCount()
 	}
@@ -61,7 +61,7 @@ func (s *seat) clear(bay *gear.Bay, on *gear.Standoff) (clear unit.Millimetres, 
 }
 
 func (s *seat) checkHeight() []verdict.Finding {
-	on, swapped := gear.Find[*gear.Standoff](s.Library, s.Fit.Standoff)
+	on, swapped := s.Standoff()
 	if swapped && on.Size != s.frame.StandoffSize && s.frame.StandoffSize != "" {
 		return []verdict.Finding{{Code: CodeHeight, Level: verdict.Unfit, Source: verdict.Practice,
 			Says: fmt.Sprintf("%s has %s threads, the standoffs of %s are %s.", on.Label(), on.Size, s.frame.Label(),

@@ -53,7 +53,7 @@ func Draw(c fleet.Case) Picture {
 	if stack, missing := s.stack(); len(missing) == 0 {
 		pic.StackMM = &stack
 	}
-	on, _ := gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff)
+	on, _ := c.Standoff()
 	if clear, missing := s.clear(s.bay, on); len(missing) == 0 {
 		pic.ClearMM = &clear
 		if pic.StackMM != nil {
@@ -68,7 +68,7 @@ func Draw(c fleet.Case) Picture {
 	if plan, missing := s.screwPlan(holes); len(missing) == 0 {
 		pic.Screw = &plan
 	}
-	if screw, ok := gear.Find[*gear.Screw](c.Library, c.Fit.Screw); ok {
+	if screw, ok := c.Screw(); ok {
 		pic.Chosen = screw.LengthMM
 	} else if pic.Screw != nil {
 		if screw, ok := gear.Find[*gear.Screw](c.Library, pic.Screw.Use); ok {

@@ -110,7 +110,7 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 		Source:   verdict.Practice,
 		Compares: []verdict.Compare{{What: "screws", Needed: range_, There: "none chosen"}},
 	}
-	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
+	chosen, picked := s.Screw()
 	if picked && (chosen.LengthMM == nil || chosen.Size == "") {
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(),
 			verdict.GearValue(&chosen.Entry, "lengthMM", "size and length"))}

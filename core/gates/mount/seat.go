@@ -26,8 +26,8 @@ type seat struct {
 func newSeat(c fleet.Case) *seat {
 	s := &seat{Case: c}
 	s.airUnit, _, s.hasUnit = c.AirUnit()
-	s.plate, _ = gear.Find[*gear.Plate](c.Library, c.Fit.Plate)
-	s.washer, _ = gear.Find[*gear.Washer](c.Library, c.Fit.Washer)
+	s.plate, _ = c.Plate()
+	s.washer, _ = c.Washer()
 	if !s.hasUnit {
 		s.missing = append(s.missing, verdict.FitValue(s.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 		return s
@@ -35,7 +35,7 @@ func newSeat(c fleet.Case) *seat {
 	if m := s.airUnit.Mount; m == nil || len(m.Patterns) == 0 {
 		s.missing = append(s.missing, s.unitValue("mount.patterns", "hole patterns"))
 	}
-	s.frame, _ = gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
+	s.frame, _ = c.Frame()
 	if s.frame == nil {
 		s.missing = append(s.missing, verdict.FitValue(s.Case, "frame", "frame of "+c.Quad.Label()))
 		return s
@@ -83,7 +83,7 @@ func (s *seat) meets(list []gear.Holes) (best gear.Holes, ok bool) {
 // screwEffort orders patterns by what their screws take.
 func (s *seat) screwEffort(holes gear.Holes) int {
 	plan, missing := s.screwPlan(holes)
-	chosen, picked := gear.Find[*gear.Screw](s.Library, s.Fit.Screw)
+	chosen, picked := s.Screw()
 	switch {
 	case len(missing) > 0:
 		return 3

@@ -133,22 +133,22 @@ func masses(c fleet.Case) (list []Part) {
 	} else if c.Fit.Analog != "" {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
-	if r, ok := gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver); ok {
+	if r, ok := c.Receiver(); ok {
 		add(r.Label(), r.MassG)
 	}
-	if b, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+	if b, ok := c.Board(); ok {
 		add(b.Label(), b.MassG)
 	}
-	if frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame); ok {
+	if frame, ok := c.Frame(); ok {
 		add(frame.Label(), frame.MassG)
 	}
-	if p, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
+	if p, ok := c.Pack(); ok {
 		add(p.Label(), p.MassG)
 	}
-	if p, ok := gear.Find[*gear.Plate](c.Library, c.Fit.Plate); ok {
+	if p, ok := c.Plate(); ok {
 		add(p.Label(), p.MassG)
 	}
-	if on, ok := gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff); ok {
+	if on, ok := c.Standoff(); ok {
 		add("longer standoffs", longer(c, on))
 	}
 	for _, r := range c.Fit.Regulators {
@@ -177,7 +177,7 @@ func masses(c fleet.Case) (list []Part) {
 // longer is what other standoffs add to the frame's own, as if of one stock: a
 // standoff weighs with its length.
 func longer(c fleet.Case, on *gear.Standoff) *unit.Grams {
-	frame, ok := gear.Find[*gear.Frame](c.Library, c.Fit.Frame)
+	frame, ok := c.Frame()
 	if !ok || on.MassG == nil || on.LengthMM == nil || frame.StandoffMM == nil {
 		return nil
 	}

@@ -40,7 +40,7 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		id, _ := l.Fit.PortOf(use)
 		return id
 	}
-	if r, ok := gear.Find[*gear.Receiver](l.Library, l.Fit.Receiver); ok {
+	if r, ok := l.Receiver(); ok {
 		n := Need{Use: fleet.UseReceiver, Label: r.Label(), RX: true, Fast: true, Now: port(fleet.UseReceiver)}
 		for _, v := range []struct {
 			value       *bool

@@ -48,8 +48,8 @@ func newLoom(c fleet.Case) (*loom, bool) {
 	if l.airUnit, _, ok = c.AirUnit(); !ok {
 		return l, false
 	}
-	l.board, _ = gear.Find[*gear.Board](c.Library, c.Fit.Board)
-	l.harness, _ = gear.Find[*gear.Harness](c.Library, c.Fit.Harness)
+	l.board, _ = c.Board()
+	l.harness, _ = c.Harness()
 	if l.board != nil && c.Fit.HarnessTo != "" {
 		l.plug, _ = l.board.Plug(c.Fit.HarnessTo)
 	}

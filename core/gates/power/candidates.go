@@ -18,7 +18,7 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 		}
 		list = append(list, s.feeds(part)...)
 	}
-	pack, _ := gear.Find[*gear.Pack](c.Library, c.Fit.Pack)
+	pack, _ := c.Pack()
 	list = append(list, s.capacitors(pack)...)
 	for _, other := range gear.All[*gear.Pack](c.Library) {
 		// Another cell count would change how the whole quad flies.

@@ -4,7 +4,6 @@ import (
 	"fmt"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 )
@@ -83,7 +82,7 @@ func Trace(c fleet.Case) Path {
 		Plugins:  []Plugin{},
 		findings: make([]verdict.Finding, 0, len(consumers)+2),
 	}
-	if pack, ok := gear.Find[*gear.Pack](c.Library, c.Fit.Pack); ok {
+	if pack, ok := c.Pack(); ok {
 		path.Nodes = append(path.Nodes, Node{
 			ID:    fleet.NodePack,
 			Label: pack.Label(),

@@ -66,7 +66,7 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 		return s.checkCarrier(part, consumers, CodeContact, "", "", nil, leastContact, missing)
 	}
 	plugs := []plugAt{{unitModel.Plug, &unitModel.Entry, "plug.connector", "the plug of " + unitModel.Label()}}
-	harness, cabled := gear.Find[*gear.Harness](s.Library, s.Fit.Harness)
+	harness, cabled := s.Harness()
 	pin := slices.Index(unitModel.Plug.Pins, gear.PinSupply) + 1
 	if cabled && pin > 0 {
 		for _, w := range s.Fit.Wired(harness) {

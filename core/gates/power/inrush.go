@@ -4,7 +4,6 @@ import (
 	"fmt"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 )
@@ -120,7 +119,7 @@ func (s supply) circuit(part consumer, full unit.Volts) (Circuit, []verdict.Miss
 	} else {
 		c.CeramicUF = *part.input.CeramicUF
 	}
-	pack, known := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
+	pack, known := s.Pack()
 	switch {
 	case !known:
 		missing = append(missing, verdict.FitValue(s.Case, "pack", "pack of "+s.Quad.Label()))

@@ -49,7 +49,7 @@ type seenAt struct {
 }
 
 func newSupply(c fleet.Case) supply {
-	board, _ := gear.Find[*gear.Board](c.Library, c.Fit.Board)
+	board, _ := c.Board()
 	return supply{Case: c, board: board, seen: new(make([]seenAt, 0, 3))}
 }
 
@@ -93,7 +93,7 @@ func (s supply) fedWith(node string, depth int) Envelope {
 	case o.node == fleet.NodePack && o.input == fleet.NodeBoard:
 		return s.seesBefore(fleet.NodeBoard, depth)
 	}
-	pack, ok := gear.Find[*gear.Pack](s.Library, s.Fit.Pack)
+	pack, ok := s.Pack()
 	if !ok {
 		return unknownEnvelope(verdict.FitValue(s.Case, "pack", "pack of "+s.Quad.Label()))
 	}

@@ -162,7 +162,7 @@ func feeds(c fleet.Case) []Option {
 		}
 	}
 	options := []Option{feed("", "not said"), feed(fleet.NodePack, "the pack, direct")}
-	if board, ok := gear.Find[*gear.Board](c.Library, c.Fit.Board); ok {
+	if board, ok := c.Board(); ok {
 		for i := range board.Pads {
 			option := feed(fleet.PadNode(board.Pads[i].ID), board.Pads[i].Label())
 			if choice := c.Fit.Jumpers[board.Pads[i].ID]; board.Pads[i].Kind == gear.PadJumper {

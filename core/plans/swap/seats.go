@@ -18,7 +18,7 @@ func cables(c fleet.Case) []Option {
 		return Option{Key: key, Label: label, Chosen: c.Fit.Harness == w.Harness && c.Fit.HarnessTo == w.HarnessTo, Patch: fleet.Patch{Wiring: &w}}
 	}
 	unit, _, ok := c.AirUnit()
-	board, hasBoard := gear.Find[*gear.Board](c.Library, c.Fit.Board)
+	board, hasBoard := c.Board()
 	if !ok || !hasBoard {
 		return []Option{}
 	}

@@ -170,7 +170,7 @@ func (w *writer) screwDown(step *Step) {
 	pic := mount.Draw(w.Case)
 	if plan := pic.Screw; plan != nil {
 		screws := plan.Label
-		if chosen, ok := gear.Find[*gear.Screw](w.Library, w.Fit.Screw); ok {
+		if chosen, ok := w.Screw(); ok {
 			screws = chosen.Label()
 		}
 		if screws != "" {

@@ -22,7 +22,7 @@ func (w *writer) wire() {
 	if !w.hasAir || !w.rewired() {
 		return
 	}
-	harness, _ := gear.Find[*gear.Harness](w.Library, w.Fit.Harness)
+	harness, _ := w.Harness()
 	if steps := pins.PlannedMoves(w.Case); len(steps) > 0 && harness != nil {
 		w.add(Step{
 			ID:        fmt.Sprintf("repin:%s:%v", harness.ID, w.Fit.Moved),

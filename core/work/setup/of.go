@@ -30,7 +30,7 @@ func Of(c fleet.Case) (State, bool) {
 // function, no mode a switch. It is false where the fit does not say what it runs.
 func Factory(c fleet.Case) (State, bool) {
 	r := c.Fit.Runs
-	board, hasBoard := gear.Find[*gear.Board](c.Library, c.Fit.Board)
+	board, hasBoard := c.Board()
 	if r == nil || !hasBoard {
 		return State{}, false
 	}
