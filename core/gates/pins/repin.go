@@ -157,66 +157,84 @@ func (s *repinned) take(from *repinned, crimps, wire int, goal int8) {
 // goalSets lists the ways the unit's plug can be joined with the board's: on each
 // port whose pair is on the plug, the sticks on each other RX, the grounds on
 // each ground. Only what the fit needs is a goal.
-func (l *loom) goalSets() [][]Goal {
-	unit, plug := l.airUnit.Plug, l.plug
-	slots := func(function string) (list []int) {
-		for i, pin := range plug.Pins {
-			if pin == function {
-				list = append(list, i+1)
-			}
-		}
-		return list
-	}
-	pin := func(function string) int { return slices.Index(unit.Pins, function) + 1 }
+func (l *loom) goalSets() (sets [][]Goal) {
 	var supply []int
 	if from, ok := l.Fit.FeedOf(fleet.NodeAirUnit); ok {
 		if pad, onBoard := fleet.PadOf(from); onBoard {
-			supply = slots(pad)
+			supply = l.slots(pad)
 		}
 	}
 	_, _, flown := l.Controller()
-	needsRC := flown && l.Fit.Receiver == "" && pin(gear.PinRCOut) > 0
-	var sets [][]Goal
-	for _, u := range l.board.UARTs {
-		tx, rx := slots(u.TXPad()), slots(u.RXPad())
+	needsRC := flown && l.Fit.Receiver == "" && l.unitPin(gear.PinRCOut) > 0
+	for i := range l.board.UARTs {
+		u := &l.board.UARTs[i]
+		tx, rx := l.slots(u.TXPad()), l.slots(u.RXPad())
 		if u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 ||
-			pin(gear.PinUARTRX) == 0 || pin(gear.PinUARTTX) == 0 {
+			l.unitPin(gear.PinUARTRX) == 0 || l.unitPin(gear.PinUARTTX) == 0 {
 			continue
 		}
-		base := []Goal{{pin(gear.PinUARTRX), tx[0]}, {pin(gear.PinUARTTX), rx[0]}}
+		base := []Goal{{l.unitPin(gear.PinUARTRX), tx[0]}, {l.unitPin(gear.PinUARTTX), rx[0]}}
 		rcs := []int{0}
 		if needsRC {
-			rcs = nil
-			for _, r := range l.board.UARTs {
-				pad := r.RXPad()
-				if r.Invert == gear.InvertSecond {
-					pad = r.InvertedPad()
-				}
-				hardware := r.Hardware != nil && *r.Hardware
-				if at := slots(pad); r.ID != u.ID && hardware && len(at) > 0 && r.Invert != gear.InvertNone && r.Invert != "" {
-					rcs = append(rcs, at[0])
-				}
-			}
+			rcs = l.stickSlots(u.ID)
 		}
-		grounds := slots(gear.PinGround)
 		for _, rc := range rcs {
-			for _, first := range grounds {
-				set := append(slices.Clone(base), Goal{pin(gear.PinGround), first})
-				if rc > 0 {
-					set = append(set, Goal{pin(gear.PinRCOut), rc})
-				}
-				if len(supply) > 0 {
-					set = append(set, Goal{pin(gear.PinSupply), supply[0]})
-				}
-				others := slices.DeleteFunc(slices.Clone(grounds), func(g int) bool { return g == first })
-				if !needsRC || pin(gear.PinRCGround) == 0 || len(others) == 0 {
-					sets = append(sets, set)
-					continue
-				}
-				for _, second := range others {
-					sets = append(sets, append(slices.Clone(set), Goal{pin(gear.PinRCGround), second}))
-				}
+			var more []Goal
+			if rc > 0 {
+				more = append(more, Goal{l.unitPin(gear.PinRCOut), rc})
 			}
+			if len(supply) > 0 {
+				more = append(more, Goal{l.unitPin(gear.PinSupply), supply[0]})
+			}
+			sets = append(sets, l.withGrounds(base, more, needsRC)...)
+		}
+	}
+	return sets
+}
+
+// slots are those of the board's plug that carry something, from 1.
+func (l *loom) slots(function string) (list []int) {
+	for i, pin := range l.plug.Pins {
+		if pin == function {
+			list = append(list, i+1)
+		}
+	}
+	return list
+}
+
+// unitPin is the pin of the unit's plug that carries something, from 1; 0: none.
+func (l *loom) unitPin(function string) int { return slices.Index(l.airUnit.Plug.Pins, function) + 1 }
+
+// stickSlots are those where the sticks can come in beside a port: the RX of every other
+// hardware port that takes an inverted signal.
+func (l *loom) stickSlots(beside int) (list []int) {
+	for i := range l.board.UARTs {
+		u := &l.board.UARTs[i]
+		pad := u.RXPad()
+		if u.Invert == gear.InvertSecond {
+			pad = u.InvertedPad()
+		}
+		hardware := u.Hardware != nil && *u.Hardware
+		if at := l.slots(pad); u.ID != beside && hardware && len(at) > 0 && u.Invert != gear.InvertNone && u.Invert != "" {
+			list = append(list, at[0])
+		}
+	}
+	return list
+}
+
+// withGrounds are some goals, the unit's ground and more of them, each way the grounds can
+// lie.
+func (l *loom) withGrounds(set, more []Goal, needsRC bool) (sets [][]Goal) {
+	grounds := l.slots(gear.PinGround)
+	for _, first := range grounds {
+		with := slices.Concat(set, []Goal{{l.unitPin(gear.PinGround), first}}, more)
+		others := slices.DeleteFunc(slices.Clone(grounds), func(g int) bool { return g == first })
+		if !needsRC || l.unitPin(gear.PinRCGround) == 0 || len(others) == 0 {
+			sets = append(sets, with)
+			continue
+		}
+		for _, second := range others {
+			sets = append(sets, append(slices.Clone(with), Goal{l.unitPin(gear.PinRCGround), second}))
 		}
 	}
 	return sets
