@@ -69,6 +69,7 @@
   }
 
   function onkeydown(event: KeyboardEvent) {
+    if (event.key === 'Escape') listing = false; // the dialog closes even before it has the focus
     if (typing(event)) return;
     if (afterG) {
       afterG = false;
