@@ -1,5 +1,5 @@
 // The voltage scale of the supply picture.
-import { scaleLinear } from 'd3-scale';
+import { nice, ticks } from 'd3-array';
 import { fixed } from '../lib/words';
 
 export interface Scale {
@@ -9,8 +9,8 @@ export interface Scale {
 
 /** A scale from 0 to a round voltage above the highest, over a width in pixels. */
 export function voltageScale(highest: number, width: number): Scale {
-  const scale = scaleLinear().domain([0, highest * 1.02]).nice(6).range([0, width]);
-  return { ticks: scale.ticks(6), x: scale };
+  const [, top] = nice(0, highest * 1.02, 6);
+  return { ticks: ticks(0, top, 6), x: (volts) => (volts / top) * width };
 }
 
 /** A voltage as on a bench meter, without its unit. */
