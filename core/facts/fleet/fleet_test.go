@@ -229,3 +229,20 @@ func TestAPatchLeavesTheFitAlone(t *testing.T) {
 	_, ok = (&fleet.Lead{}).Resistance()
 	assert.False(t, ok)
 }
+
+// What comes out of the drawer when a fit is built: four screws and washers for the unit,
+// one of the rest, an adapter for each antenna.
+func TestThePartsOfAFit(t *testing.T) {
+	f := fleet.Fit{
+		Receiver:   "r",
+		Board:      "b",
+		Wiring:     fleet.Wiring{Harness: "h"},
+		Regulators: []fleet.PlacedRegulator{{ID: "one", Model: "reg"}, {ID: "two", Model: "reg"}},
+		Mounting:   fleet.Mounting{Plate: "p", Screw: "s", Washer: "w"},
+		Antennas:   &fleet.Antennas{Models: []string{"a", "a"}, Adapter: "x"},
+	}
+	assert.Equal(t, map[string]int{"r": 1, "b": 1, "h": 1, "reg": 2, "p": 1, "s": 4, "w": 4, "a": 2, "x": 2}, f.Parts())
+	assert.True(t, f.Has(fleet.NodeBoard) && f.Has(fleet.NodeReceiver) && f.Has("one"))
+	f.Board = ""
+	assert.False(t, f.Has(fleet.NodeBoard) || f.Has(fleet.NodeAirUnit) || f.Has("three"))
+}

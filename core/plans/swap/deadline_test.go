@@ -45,6 +45,14 @@ func TestTheDeadlineIsHeldAgainstDeliveryAndUpdates(t *testing.T) {
 			"It can be ready by 2026-04-12: ordered today, the last part comes in 9 days, and the route's 3 steps, about 2.0 " +
 				"h in all, take 1 day at the bench. 11 days left.",
 		},
+		"one step takes an evening": {
+			"2026-04-11",
+			swap.Bill{Days: new(9)},
+			[]route.Step{{Minutes: new(45)}},
+			new(true),
+			"It can be ready by 2026-04-11: ordered today, the last part comes in 9 days, and the route's 1 step, about 1.0 " +
+				"h in all, take 1 day at the bench. 10 days left.",
+		},
 		"not dated": {
 			"2026-05-11",
 			swap.Bill{Days: new(9), Undated: 1},

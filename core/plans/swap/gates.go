@@ -1,8 +1,6 @@
 package swap
 
 import (
-	"slices"
-
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/antenna"
@@ -113,13 +111,4 @@ var Gates = []Gate{
 		Check:      control.Check,
 		Candidates: control.Candidates,
 	},
-}
-
-// GateNamed is the row of a gate; false where there is no such gate.
-func GateNamed(name verdict.Gate) (Gate, bool) {
-	at := slices.IndexFunc(Gates, func(g Gate) bool { return g.Name == name })
-	if at < 0 {
-		return Gate{}, false
-	}
-	return Gates[at], true
 }
