@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
@@ -61,7 +60,7 @@
     { keys: 'b', does: 'Swap: its bench sheet' },
   ];
 
-  let listing = $state(false);
+  let list: HTMLDialogElement | undefined = $state();
   let afterG = false;
 
   function here(starts: string[]): boolean {
@@ -69,7 +68,6 @@
   }
 
   function onkeydown(event: KeyboardEvent) {
-    if (event.key === 'Escape') listing = false; // the dialog closes even before it has the focus
     if (typing(event)) return;
     if (afterG) {
       afterG = false;
@@ -79,7 +77,7 @@
     }
     if (event.key === 'g') afterG = true;
     else if (event.key === 't') switchTheme();
-    else if (event.key === '?') listing = true;
+    else if (event.key === '?' && !list?.open) list?.showModal();
   }
 </script>
 
@@ -95,14 +93,15 @@
   </nav>
   <div class="tools">
     <button type="button" onclick={switchTheme}>{theme() === 'dark' ? 'Light' : 'Dark'}</button>
-    <button type="button" onclick={() => (listing = true)} aria-label="Keys"><kbd>?</kbd></button>
+    <button type="button" onclick={() => list?.showModal()} aria-label="Keys"><kbd>?</kbd></button>
   </div>
 </header>
 <main id="content" tabindex="-1">
   {#if door.shut}<Door />{:else}<Router {routes} restoreScrollState={true} />{/if}
 </main>
 
-<Modal title="Keys" bind:open={listing} size="sm">
+<dialog bind:this={list} class="panel" aria-labelledby="keys">
+  <h2 id="keys">Keys</h2>
   <table class="keys">
     <tbody>
       {#each [...everywhere, ...screenKeys] as k (k.keys)}
@@ -110,8 +109,9 @@
       {/each}
     </tbody>
   </table>
-  <p><a href="#/about" onclick={() => (listing = false)}>About Yoke Swap</a></p>
-</Modal>
+  <p><a href="#/about" onclick={() => list?.close()}>About Yoke Swap</a></p>
+  <button type="button" class="button" onclick={() => list?.close()}>Close</button>
+</dialog>
 
 <style>
   .skip {
@@ -194,6 +194,15 @@
     max-width: 1360px;
     margin: 0 auto;
     outline: none;
+  }
+  dialog {
+    margin: auto;
+    padding: 1rem 1.4rem 1.2rem;
+    max-width: min(34rem, 94vw);
+    color: var(--ink);
+  }
+  dialog::backdrop {
+    background: rgb(0 0 0 / 50%);
   }
   .keys td {
     padding: 0.3rem 1rem 0.3rem 0;
