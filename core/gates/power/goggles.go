@@ -35,7 +35,10 @@ func (s supply) checkGoggles() []verdict.Finding {
 	need(pack.Cells != nil, &pack.Entry, "cells", "cells in series")
 	need(goggles.Input.MinV != nil, &goggles.Entry, "input.minV", "lowest input voltage")
 	need(goggles.Input.MaxV != nil, &goggles.Entry, "input.maxV", "highest input voltage")
-	if len(missing) > 0 {
+	// what burns is said even where the rest is not known
+	burns := known && pack.Cells != nil && goggles.Input.MaxV != nil &&
+		unit.Over(unit.Volts(*pack.Cells)*chemistry.full, *goggles.Input.MaxV)
+	if len(missing) > 0 && !burns {
 		return []verdict.Finding{verdict.CannotTell(verdict.Power, CodeGoggles, state.Label, missing...)}
 	}
 	cells := unit.Volts(*pack.Cells)
@@ -43,20 +46,21 @@ func (s supply) checkGoggles() []verdict.Finding {
 	f := verdict.Finding{Code: CodeGoggles, Level: verdict.Fits, Subject: state.Label,
 		Source: goggles.SourceOf("input.maxV").String()}
 	high := verdict.Compare{What: "at full charge", Needed: goggles.Input.MaxV.String() + " at most", There: full.String()}
-	low := verdict.Compare{What: "when it is landed", Needed: goggles.Input.MinV.String() + " at least", There: lowest.String()}
-	switch {
-	case unit.Over(full, *goggles.Input.MaxV):
+	if burns {
 		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Destroys, []verdict.Compare{high}
 		f.Says = fmt.Sprintf("%s would see %s from the %s; its window ends at %s. It burns.", state.Label, full,
 			pack.Label(), goggles.Input.MaxV)
-	case unit.Over(*goggles.Input.MinV, lowest):
+		return []verdict.Finding{f}
+	}
+	low := verdict.Compare{What: "when it is landed", Needed: goggles.Input.MinV.String() + " at least", There: lowest.String()}
+	if unit.Over(*goggles.Input.MinV, lowest) {
 		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Falls, []verdict.Compare{low}
 		f.Says = fmt.Sprintf("%s would see only %s from the %s at the end; its window begins at %s. It goes dark while you fly.",
 			state.Label, lowest, pack.Label(), goggles.Input.MinV)
-	default:
-		f.Compares = []verdict.Compare{high, low}
-		f.Says = fmt.Sprintf("%s sees %s to %s from the %s, within %s to %s.", state.Label, lowest, full, pack.Label(),
-			goggles.Input.MinV, goggles.Input.MaxV)
+		return []verdict.Finding{f}
 	}
+	f.Compares = []verdict.Compare{high, low}
+	f.Says = fmt.Sprintf("%s sees %s to %s from the %s, within %s to %s.", state.Label, lowest, full, pack.Label(),
+		goggles.Input.MinV, goggles.Input.MaxV)
 	return []verdict.Finding{f}
 }

@@ -138,6 +138,7 @@ func TestGogglesOnAPack(t *testing.T) {
 		{"lipo-6", new(unit.Volts(7)), new(unit.Volts(17)), verdict.Unfit, verdict.Destroys},
 		{"lipo-4", new(unit.Volts(14.1)), new(unit.Volts(26)), verdict.Unfit, verdict.Falls},
 		{"lipo-4", nil, new(unit.Volts(17)), verdict.Unknown, verdict.Destroys},
+		{"lipo-4", nil, new(unit.Volts(13)), verdict.Unfit, verdict.Destroys},
 		{"lipo-4", new(unit.Volts(7)), nil, verdict.Unknown, verdict.Destroys},
 	} {
 		set := sample.Set()
