@@ -6,17 +6,13 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/control"
 )
 
 // FlipView is a switch that was found, and what the plan would be with it.
 type FlipView struct {
-	Flip     control.Flip      `json:"flip"`
-	Patch    fleet.Patch       `json:"patch"`
-	Findings []verdict.Finding `json:"findings" doc:"what the control gate says of the plan with it"`
-	Refused  bool              `json:"refused" doc:"it would not fit: it is not put into the plan"`
+	Flip control.Flip `json:"flip"`
+	control.Putting
 }
 
 func (s *server) registerFlip(api huma.API) {
@@ -45,13 +41,10 @@ func (s *server) flip(_ context.Context, in *struct {
 	if in.Body.FromUS != nil && in.Body.ToUS != nil {
 		found.Range.FromUS, found.Range.ToUS = control.BoardSteps(*in.Body.FromUS), control.BoardSteps(*in.Body.ToUS)
 	}
-	v := FlipView{Flip: found, Findings: []verdict.Finding{}}
-	patch, findings, ok := control.Put(c, found.Range)
+	put, ok := control.Put(c, found.Range)
 	if !ok {
 		return nil, huma.NewError(http.StatusUnprocessableEntity,
 			"The plan says nothing of the sticks yet: state their order and ends first.")
 	}
-	v.Patch, v.Findings = patch, append(v.Findings, findings...)
-	v.Refused = verdict.Worst(append(findings, verdict.Finding{Level: verdict.Fits})) == verdict.Unfit
-	return reply(v), nil
+	return reply(FlipView{Flip: found, Putting: put}), nil
 }

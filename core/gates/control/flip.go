@@ -135,21 +135,43 @@ func farthest(positions []int, us int) (at int) {
 	return at
 }
 
-// Put is the sticks of a fit with a mode on another range, and what the gate says of that
-// range. Where the fit states no sticks there is nothing to put it into.
-func Put(c fleet.Case, s fleet.Switch) (fleet.Patch, []verdict.Finding, bool) {
+// Putting is a mode put on a range, and what the gate says of that range.
+type Putting struct {
+	Patch    fleet.Patch       `json:"patch"`
+	Findings []verdict.Finding `json:"findings" doc:"what the range brings: what was said before it is not said again"`
+	Refused  bool              `json:"refused" doc:"the range does not fit: it is not put into the plan"`
+}
+
+// Put is the sticks of a fit with a mode on another range. Only what the range brings is
+// held against it: what is wrong without any switch for the mode is not its fault. Where
+// the fit states no sticks there is nothing to put it into.
+func Put(c fleet.Case, s fleet.Switch) (Putting, bool) {
 	if c.Fit.Sticks == nil {
-		return fleet.Patch{}, nil, false
+		return Putting{}, false
 	}
-	next := *c.Fit.Sticks
-	next.Switches = slices.DeleteFunc(slices.Clone(next.Switches), func(o fleet.Switch) bool { return o.Mode == s.Mode })
-	next.Switches = append(next.Switches, s)
-	patch := fleet.Patch{Sticks: &next}
-	var about []verdict.Finding
-	for _, f := range Check(c.With(patch)) {
-		if f.Level != verdict.Fits {
-			about = append(about, f)
-		}
+	without := *c.Fit.Sticks
+	without.Switches = slices.DeleteFunc(slices.Clone(without.Switches), func(o fleet.Switch) bool { return o.Mode == s.Mode })
+	next := without
+	next.Switches = append(slices.Clone(without.Switches), s)
+	p := Putting{Patch: fleet.Patch{Sticks: &next}, Findings: []verdict.Finding{}}
+	for _, f := range brought(c.With(fleet.Patch{Sticks: &without}), c.With(p.Patch)) {
+		p.Findings = append(p.Findings, f)
+		p.Refused = p.Refused || f.Level == verdict.Unfit
 	}
-	return patch, about, true
+	return p, true
+}
+
+// brought is what the switches of a fit bring that those of another do not; what cannot be
+// told where something of the way of the sticks is not stated.
+func brought(before, after fleet.Case) []verdict.Finding {
+	h, ok := newHands(after)
+	if !ok || len(h.missing) > 0 {
+		return Check(after)
+	}
+	was, _ := newHands(before)
+	said := was.checkSwitches()
+	findings := slices.DeleteFunc(h.checkSwitches(), func(f verdict.Finding) bool {
+		return slices.ContainsFunc(said, func(b verdict.Finding) bool { return b.Code == f.Code && b.Says == f.Says })
+	})
+	return verdict.Complete(verdict.Control, after.Quad.Label(), findings, dangers)
 }

@@ -7,7 +7,10 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/control"
+	"yokeswap/core/internal/sample"
 )
 
 // flipped are samples of one auxiliary channel that stands at some places in turn, the
@@ -80,4 +83,51 @@ func TestLawsOfAFlip(t *testing.T) {
 			}
 		}
 	})
+}
+
+// Only what the range itself brings is held against it, whatever else is wrong with the
+// sticks; what is not stated is said and not called good.
+func TestARangeIsNotRefusedForAnothersFault(t *testing.T) {
+	asItIs := func(*fleet.Fit) {}
+	for name, trial := range map[string]struct {
+		change  func(*fleet.Fit)
+		put     fleet.Switch
+		codes   []verdict.Code
+		refused bool
+	}{
+		"a good one":             {asItIs, fleet.Switch{Mode: "level", Aux: 5, FromUS: 1700, ToUS: 2100}, nil, false},
+		"armed wherever it goes": {asItIs, fleet.Switch{Mode: "arm", Aux: 5, FromUS: 900, ToUS: 2100}, []verdict.Code{control.CodeArmRange}, true},
+		"a mode it has not":      {asItIs, fleet.Switch{Mode: "hover-tea", Aux: 5, FromUS: 1700, ToUS: 2100}, []verdict.Code{control.CodeMode}, true},
+		"another's mode that it has not": {
+			func(f *fleet.Fit) {
+				f.Sticks.Switches = append(f.Sticks.Switches, fleet.Switch{Mode: "hover-tea", Aux: 6, FromUS: 1700, ToUS: 2100})
+			},
+			fleet.Switch{Mode: "level", Aux: 5, FromUS: 1700, ToUS: 2100}, nil, false,
+		},
+		"a protocol the unit has not, and this the only switch": {
+			func(f *fleet.Fit) {
+				f.Sticks.Unit, f.Sticks.Board = fleet.LowLatency, fleet.LowLatency
+				f.Sticks.Switches = f.Sticks.Switches[:1]
+			},
+			fleet.Switch{Mode: "arm", Aux: 5, FromUS: 1700, ToUS: 2100}, nil, false,
+		},
+		"its old range within another's": {
+			func(f *fleet.Fit) {
+				f.Sticks.Switches = append(f.Sticks.Switches, fleet.Switch{Mode: "level", Aux: 1, FromUS: 1500, ToUS: 2000})
+			},
+			fleet.Switch{Mode: "level", Aux: 1, FromUS: 1400, ToUS: 2000}, []verdict.Code{control.CodeArmIn}, true,
+		},
+		"an order not stated": {
+			func(f *fleet.Fit) { f.Sticks.Order = "" },
+			fleet.Switch{Mode: "level", Aux: 5, FromUS: 1700, ToUS: 2100}, []verdict.Code{control.CodeUnknown}, false,
+		},
+	} {
+		put, ok := control.Put(caseOf(sample.Set(), trial.change), trial.put)
+		require.True(t, ok, name)
+		assert.Equal(t, trial.codes, codes(put.Findings), name)
+		assert.Equal(t, trial.refused, put.Refused, name)
+		assert.Contains(t, put.Patch.Sticks.Switches, trial.put, name)
+	}
+	_, ok := control.Put(caseOf(sample.Set(), func(f *fleet.Fit) { f.Sticks = nil }), fleet.Switch{Mode: "arm"})
+	assert.False(t, ok, "there is nothing to put it into")
 }
