@@ -75,7 +75,7 @@ func TestWhateverAGateAsksForCanBeEntered(t *testing.T) {
 		var kind string
 		_, err := fmt.Sscan(key, &kind)
 		require.NoError(t, err, key)
-		_, ok := form(t, kind).FieldAt(m.Field)
+		_, ok := formFieldAt(form(t, kind), m.Field)
 		assert.True(t, ok, "%s: nowhere to enter %q (%s)", kind, m.Field, m.Label)
 	}
 	t.Logf("%d values are asked for", len(asked))

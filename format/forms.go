@@ -8,6 +8,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/plans/swap"
 )
 
 // A form is made from the schema of an entry: its labels, units, hints, choices and
@@ -25,7 +26,7 @@ type Form struct {
 // Group is fields that belong together.
 type Group struct {
 	Title  string  `json:"title"`
-	Gate   string  `json:"gate,omitempty"` // the gate that asks for them
+	Gate   string  `json:"gate,omitempty"` // the title of the gate that asks for them
 	Folded bool    `json:"folded"`         // asked for last
 	Fields []Field `json:"fields"`
 }
@@ -115,11 +116,11 @@ type formBuilder struct {
 
 // entry puts the fields of an object into their groups. A field that has none holds
 // fits, each with groups of its own.
-func (b *formBuilder) entry(object map[string]any, path, of string, folded bool) {
+func (b *formBuilder) entry(object map[string]any, path, of string, planned bool) {
 	groups := map[string]*Group{}
 	for _, known := range b.schema["x-groups"].([]any) {
 		known := known.(map[string]any)
-		group := &Group{Title: of + text(known, "title"), Gate: text(known, "gate"), Folded: folded}
+		group := &Group{Title: of + text(known, "title"), Gate: gateTitle(text(known, "gate")), Folded: planned}
 		groups[text(known, "title")] = group
 		b.groups = append(b.groups, group)
 	}
@@ -129,11 +130,21 @@ func (b *formBuilder) entry(object map[string]any, path, of string, folded bool)
 			continue // made from the name
 		}
 		if group := groups[text(part, "x-group")]; group != nil {
-			group.Fields = append(group.Fields, b.fields(part, place{path: path + name, label: "", required: requires(object, name)})...)
+			group.Fields = append(group.Fields, b.fields(part, place{path: path + name, planned: planned, required: requires(object, name)})...)
 			continue
 		}
 		b.entry(part, path+name+".", name+": ", name == "next")
 	}
+}
+
+// gateTitle is how the register calls a gate; empty where no gate has that name.
+func gateTitle(gate string) string {
+	for _, row := range swap.Gates {
+		if string(row.Name) == gate {
+			return row.Title
+		}
+	}
+	return ""
 }
 
 // place is where a part of the schema stands in its entry.
@@ -141,6 +152,7 @@ type place struct {
 	path, label string
 	models      string // kinds of model that kit may be of
 	required    bool
+	planned     bool // of what shall be, not of what is
 	onlyIf      *OnlyIf
 }
 
@@ -160,7 +172,7 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	if properties := member(part, "properties"); properties != nil {
 		var fields []Field
 		for _, name := range propertiesOf(part) {
-			below := place{path: at.path + "." + name, label: label, models: at.models, onlyIf: at.onlyIf}
+			below := place{path: at.path + "." + name, label: label, models: at.models, planned: at.planned, onlyIf: at.onlyIf}
 			below.required = at.required && requires(part, name)
 			fields = append(fields, b.fields(b.resolved(member(properties, name)), below)...)
 		}
@@ -168,7 +180,7 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	}
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
 		About: text(part, "description"), Required: at.required || part["x-needed"] == true,
-		Rare: part["x-planned"] == true && strings.HasPrefix(at.path, "now."), OnlyIf: at.onlyIf}
+		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf}
 	b.typed(&f, part, at)
 	return []Field{f}
 }
@@ -188,8 +200,6 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 		f.within(text(part, "x-picks"))
 	case part["enum"] != nil:
 		f.Type, f.Options = FieldPick, options(part["enum"], part)
-	case part["x-known"] != nil:
-		f.Type, f.Options = FieldPick, options(part["x-known"], part)
 	case part["type"] == "boolean":
 		f.Type = FieldYesNo
 	case part["type"] == "number" || part["type"] == "integer":
@@ -308,42 +318,4 @@ func onlyIf(only map[string]any, path string) *OnlyIf {
 		return &OnlyIf{Path: path[:strings.LastIndex(path, ".")+1] + name, Is: value}
 	}
 	return nil
-}
-
-// FieldAt is the field of a form at which a value can be entered, from its path as gates
-// name it: fields with dots, an entry of a list by its id or number, one of a map by its
-// key. A path that names an object leads to its first field.
-func (f Form) FieldAt(path string) (Field, bool) {
-	for _, group := range f.Groups {
-		if field, ok := fieldAt(group.Fields, path); ok {
-			return field, true
-		}
-	}
-	return Field{}, false
-}
-
-func fieldAt(fields []Field, path string) (Field, bool) {
-	path = strings.NewReplacer("[", ".", "]", "").Replace(path)
-	for _, field := range fields {
-		rest, below := strings.CutPrefix(path, field.Path+".")
-		switch {
-		case field.Path == path || strings.HasPrefix(field.Path, path+"."):
-			return field, true
-		case !below:
-		case field.Type == FieldList || field.Type == FieldMap:
-			_, inside, deeper := strings.Cut(rest, ".")
-			if !deeper {
-				return field, true
-			}
-			if field.Type == FieldMap {
-				inside = "value." + inside
-			}
-			if found, ok := fieldAt(field.Fields, inside); ok {
-				return found, true
-			}
-		case field.Type == FieldPins || field.Type == FieldWires || field.Type == FieldRefs || field.Type == FieldWords || field.Type == FieldChoices:
-			return field, true
-		}
-	}
-	return Field{}, false
 }

@@ -13,6 +13,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 )
 
@@ -76,7 +77,7 @@ func TestEveryValueHasItsField(t *testing.T) {
 				return // made from the name
 			}
 			count++
-			field, ok := f.FieldAt(path)
+			field, ok := formFieldAt(f, path)
 			assert.True(t, ok, "%s: %s has no field", kind, path)
 			assert.NotEmpty(t, field.Label, "%s: %s", kind, path)
 		})
@@ -113,4 +114,66 @@ func TestFieldsAreWhole(t *testing.T) {
 			check(form.Kind+", "+g.Title+":", g.Fields)
 		}
 	}
+}
+
+// A group says which gate asks for it, by the gate's title; what is planned is asked for in
+// what shall be only; the drawer offers what lies in drawers; the modes of switches are those
+// of the flight firmware.
+func TestFormsSayWhatTheyAreFor(t *testing.T) {
+	gates := map[string]bool{}
+	for _, g := range form(t, stock.KindQuad).Groups {
+		gates[g.Gate] = true
+	}
+	for _, row := range swap.Gates {
+		assert.True(t, gates[row.Title], row.Title)
+	}
+	at := func(kind, path string) format.Field {
+		field, ok := formFieldAt(form(t, kind), path)
+		require.True(t, ok, path)
+		return field
+	}
+	assert.True(t, at(stock.KindQuad, "now.airUnit.firmware").Rare)
+	assert.False(t, at(stock.KindQuad, "next.airUnit.firmware").Rare)
+	assert.Contains(t, at(stock.KindSpare, "model").Kinds, "screw")
+	assert.NotContains(t, at(stock.KindSpare, "model").Kinds, "goggles")
+	mode := at(stock.KindQuad, "now.sticks.switches[0].mode")
+	assert.Equal(t, []string{format.FieldWithin, "runs.id", "modes"}, []string{mode.Type, mode.From, mode.List})
+}
+
+// formFieldAt is the field of a form at which a value can be entered, from its path as gates
+// name it: fields with dots, an entry of a list by its id or number, one of a map by its
+// key. A path that names an object leads to its first field.
+func formFieldAt(f format.Form, path string) (format.Field, bool) {
+	for _, group := range f.Groups {
+		if field, ok := fieldAt(group.Fields, path); ok {
+			return field, true
+		}
+	}
+	return format.Field{}, false
+}
+
+func fieldAt(fields []format.Field, path string) (format.Field, bool) {
+	path = strings.NewReplacer("[", ".", "]", "").Replace(path)
+	for _, field := range fields {
+		rest, below := strings.CutPrefix(path, field.Path+".")
+		switch {
+		case field.Path == path || strings.HasPrefix(field.Path, path+"."):
+			return field, true
+		case !below:
+		case field.Type == format.FieldList || field.Type == format.FieldMap:
+			_, inside, deeper := strings.Cut(rest, ".")
+			if !deeper {
+				return field, true
+			}
+			if field.Type == format.FieldMap {
+				inside = "value." + inside
+			}
+			if found, ok := fieldAt(field.Fields, inside); ok {
+				return found, true
+			}
+		case field.Type == format.FieldPins || field.Type == format.FieldWires || field.Type == format.FieldRefs || field.Type == format.FieldWords || field.Type == format.FieldChoices:
+			return field, true
+		}
+	}
+	return format.Field{}, false
 }

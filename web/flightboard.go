@@ -43,6 +43,7 @@ type BoardReport struct {
 type BoardLive struct {
 	msp.Live
 	Modes []control.Lit `json:"modes" doc:"the switches of the plan, and which are on"`
+	Known []string      `json:"known" doc:"the modes the flight firmware has, by their ids"`
 	// The steps of the bench sheet that take these readings.
 	SticksStep  string `json:"sticksStep"`
 	VoltageStep string `json:"voltageStep"`
@@ -276,7 +277,7 @@ func (s *server) liveBoard(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	live.Modes = []control.Lit{}
+	live.Modes, live.Known = []control.Lit{}, control.Modes(c)
 	if sticks := c.Fit.Sticks; sticks != nil {
 		live.Modes = control.Lights(sticks.Switches, live.Channels)
 	}

@@ -121,6 +121,9 @@ func TestTheBoardIsReadSetAndReadBack(t *testing.T) {
 
 	status, text = post("live", `{`+at+`}`)
 	require.Equal(t, 200, status, text)
+	var live web.BoardLive
+	require.NoError(t, json.Unmarshal([]byte(text), &live))
+	assert.Contains(t, live.Known, "flip-over", "the modes that can be put on a switch are the firmware's")
 	post("stand-in", `{"faults":{"variant":"OTHR"}}`)
 	_, text = post("set", `{`+at+`,"propsOff":true}`)
 	assert.Contains(t, text, "nothing is written")

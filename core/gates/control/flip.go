@@ -3,10 +3,12 @@ package control
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 )
 
@@ -133,6 +135,19 @@ func farthest(positions []int, us int) (at int) {
 		}
 	}
 	return at
+}
+
+// Modes are the ids of the modes that the flight firmware of a fit has, in order; none where
+// it is not stated.
+func Modes(c fleet.Case) []string {
+	modes := []string{}
+	if runs := c.Fit.Runs; runs != nil {
+		if firmware, ok := gear.Find[*gear.FlightFirmware](c.Library, runs.ID); ok {
+			modes = slices.AppendSeq(modes, maps.Keys(firmware.Modes))
+		}
+	}
+	slices.Sort(modes)
+	return modes
 }
 
 // Putting is a mode put on a range, and what the gate says of that range.

@@ -128,6 +128,10 @@ func TestARangeIsNotRefusedForAnothersFault(t *testing.T) {
 		assert.Equal(t, trial.refused, put.Refused, name)
 		assert.Contains(t, put.Patch.Sticks.Switches, trial.put, name)
 	}
+	set := sample.Set()
+	set.FlightFirmware[0].Modes = map[string]int{"level": 1, "arm": 0}
+	assert.Equal(t, []string{"arm", "level"}, control.Modes(caseOf(set, asItIs)))
+	assert.Empty(t, control.Modes(caseOf(set, func(f *fleet.Fit) { f.Runs = nil })))
 	_, ok := control.Put(caseOf(sample.Set(), func(f *fleet.Fit) { f.Sticks = nil }), fleet.Switch{Mode: "arm"})
 	assert.False(t, ok, "there is nothing to put it into")
 }

@@ -1030,6 +1030,8 @@ export interface components {
         BoardLive: {
             armed: boolean;
             channels: number[];
+            /** @description the modes the flight firmware has, by their ids */
+            known: string[];
             /** @description the switches of the plan, and which are on */
             modes: components["schemas"]["ControlLit"][];
             sticksStep: string;
@@ -1383,11 +1385,11 @@ export interface components {
             warns?: string[];
         };
         FlipView: {
-            /** @description what the control gate says of the plan with it */
+            /** @description what the range brings: what was said before it is not said again */
             findings: components["schemas"]["Finding"][];
             flip: components["schemas"]["ControlFlip"];
             patch: components["schemas"]["Patch"];
-            /** @description it would not fit: it is not put into the plan */
+            /** @description the range does not fit: it is not put into the plan */
             refused: boolean;
         };
         Form: {

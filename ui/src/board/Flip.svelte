@@ -5,8 +5,8 @@
   import FailureNote from '../lib/FailureNote.svelte';
 
   let { quad, live }: { quad: string; live: BoardLive } = $props();
-  const modes = ['arm', 'level', 'flip-over', 'beeper', 'return-home'];
-  let mode = $state('arm');
+  let chosen = $state('');
+  const mode = $derived(chosen || (live.known[0] ?? ''));
   let safe = $state(false);
   let watching = $state(false);
   let samples: FlipSample[] = [];
@@ -48,14 +48,15 @@
   <summary>Find a switch by flipping it</summary>
   <label><input type="checkbox" bind:checked={safe} /> props off, and no pack: the board runs from USB alone</label>
   <p class="buttons">
-    <label>mode <select aria-label="mode of the switch" bind:value={mode} disabled={watching}>{#each modes as m (m)}<option value={m}>{m.replaceAll('-', ' ')}</option>{/each}</select></label>
+    <label>mode <select aria-label="mode of the switch" value={mode} onchange={(e) => (chosen = e.currentTarget.value)} disabled={watching}>{#each live.known as m (m)}<option value={m}>{m.replaceAll('-', ' ')}</option>{/each}</select></label>
     {#if watching}
       <button type="button" class="button main" onclick={() => ask()}>That was it</button>
       <span role="status">Flip your {mode.replaceAll('-', ' ')} switch, and leave it where the mode shall be on.</span>
     {:else}
-      <button type="button" class="button" disabled={!safe} onclick={begin}>Begin</button>
+      <button type="button" class="button" disabled={!safe || mode === ''} onclick={begin}>Begin</button>
     {/if}
   </p>
+  {#if live.known.length === 0}<p class="warn">The plan names no flight firmware whose modes are known: state it first.</p>{/if}
   {#if failure}<FailureNote {failure} />{/if}
   {#if found}
     {@const r = found.flip.range}

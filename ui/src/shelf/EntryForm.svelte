@@ -60,7 +60,7 @@
   });
 
   async function save(at: number) {
-    const lacking = fields.filter((f) => asked(f, entry) && f.required && (f.type !== 'list' || isGear) && valueAt(entry, f.path) === undefined);
+    const lacking = fields.filter((f) => asked(f, entry) && f.required && valueAt(entry, f.path) === undefined);
     missing = lacking.length > 0 ? `Still needed: ${lacking.map((f) => f.label).join(', ')}.` : '';
     if (missing) return;
     const id = identify();
@@ -87,7 +87,7 @@
   {/if}
   {#each form.groups as group, i (group.title)}
     <details bind:open={open[i]}>
-      <summary>{group.title} <span class="soft">{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate}, for the {group.gate === 'osd' ? 'OSD' : group.gate} gate{/if}</span></summary>
+      <summary>{group.title} <span class="soft">{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate}, for the {group.gate} gate{/if}</span></summary>
       {#if open[i]}
         <div class="fields">
           {#each group.fields.filter((f) => asked(f, entry)) as f (f.path)}

@@ -35,13 +35,14 @@ describe('what stands within another entry', () => {
     frame5: { bays: [{ id: 'rear', name: 'Rear bay' }, { id: 'mid' }] },
     'my-goggles': { model: 'goggles-c' },
     'goggles-c': { modes: [{ id: 'first', name: 'First' }] },
-    tansy: { elements: [{ id: 'crosshair' }] },
+    tansy: { elements: [{ id: 'crosshair' }], modes: { arm: 0, 'return-home': 46 } },
   };
   const of = (id: string) => shelf[id];
   it('is found beside the field, further out, through a piece of kit, or in the entry itself', () => {
     expect(within(field('now.bay', { from: 'frame', list: 'bays' }), { now: { frame: 'frame5' } }, '', of)).toEqual([{ value: 'rear', name: 'Rear bay' }, { value: 'mid', name: 'mid' }]);
     expect(within(field('now.goggles.mode', { from: 'kit', list: 'modes' }), { now: { goggles: { kit: 'my-goggles' } } }, '', of)).toEqual([{ value: 'first', name: 'First' }]);
     expect(within(field('id', { from: 'runs.id', list: 'elements' }), { now: { runs: { id: 'tansy' } } }, 'now.osd.elements[0].', of)).toEqual([{ value: 'crosshair', name: 'crosshair' }]);
+    expect(within(field('mode', { from: 'runs.id', list: 'modes' }), { now: { runs: { id: 'tansy' } } }, 'now.sticks.switches[0].', of)).toEqual([{ value: 'arm', name: 'arm' }, { value: 'return-home', name: 'return home' }]);
     expect(within(field('from', { list: 'modes' }), { modes: [{ id: 'a' }] }, 'modeSwitch[0].', of)).toEqual([{ value: 'a', name: 'a' }]);
     expect(within(field('now.bay', { from: 'frame', list: 'bays' }), {}, '', of)).toEqual([]);
   });

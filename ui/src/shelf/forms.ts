@@ -49,7 +49,7 @@ export interface Choice {
 }
 
 /**
- * What can be picked of a list within an entry that another field names. The field stands
+ * What can be picked of a list, or of the keys of a map, within an entry that another field names. The field stands
  * beside this one or further out; a piece of kit leads on to its model.
  */
 export function within(field: Field, root: Entry, base: string, entryOf: (id: string) => Entry | undefined): Choice[] {
@@ -64,7 +64,7 @@ export function within(field: Field, root: Entry, base: string, entryOf: (id: st
     if (holder && typeof holder.model === 'string') holder = entryOf(holder.model);
   }
   const list = valueAt(holder, field.list ?? '');
-  if (!Array.isArray(list)) return [];
+  if (!Array.isArray(list)) return Object.keys(list ?? {}).map((key) => ({ value: key, name: key.replaceAll('-', ' ') }));
   return list.map((item: Entry) => ({ value: String(item.id), name: String(item.name ?? item.id) }));
 }
 
