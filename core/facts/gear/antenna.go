@@ -3,6 +3,7 @@ package gear
 import (
 	"slices"
 	"strconv"
+	"strings"
 
 	"yokeswap/core/measure/radio"
 	"yokeswap/core/measure/unit"
@@ -89,6 +90,29 @@ type AntennaPort struct {
 	LipMM *unit.Millimetres `json:"lipMM,omitempty"`
 	// SensitivityDBm is the weakest signal that still gives a picture; goggles.
 	SensitivityDBm *unit.Decibels `json:"sensitivityDBm,omitempty"`
+}
+
+// BandWords names bands, such as "2.4 and 5.8 GHz".
+func BandWords(bands []Band) string {
+	list := make([]string, len(bands))
+	for i, b := range bands {
+		list[i] = string(b)
+	}
+	return strings.Join(list, " and ") + " GHz"
+}
+
+// Shared are the bands that both ends of a link work on, in the order of the first; none
+// where those of an end are not stated.
+func (p *AntennaPort) Shared(far *AntennaPort) (both []Band) {
+	if p == nil || far == nil {
+		return nil
+	}
+	for _, b := range p.Bands {
+		if slices.Contains(far.Bands, b) {
+			both = append(both, b)
+		}
+	}
+	return both
 }
 
 // Sender is what a device other than the air unit sends with: a controller, goggles, a

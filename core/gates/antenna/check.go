@@ -92,7 +92,7 @@ func (p *pair) fits() verdict.Finding {
 	a, b := p.unit.antennas[0], p.gogglesSide.antennas[0]
 	return verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
 		Says: fmt.Sprintf("%s antennas on %s meet %s ones on %s, on %s.", verdict.Capital(handWords(a.Polarisation)),
-			p.unit.label, handWords(b.Polarisation), p.gogglesSide.label, names(p.bands()))}
+			p.unit.label, handWords(b.Polarisation), p.gogglesSide.label, gear.BandWords(p.bands()))}
 }
 
 // checkEnd holds each antenna of an end against its port.
@@ -121,15 +121,15 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		case len(common) == 0:
 			add(CodeNoBand, verdict.Unfit,
 				"%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.",
-				a.Label(), e.label, names(used))
+				a.Label(), e.label, gear.BandWords(used))
 		case len(common) < len(used):
 			add(CodeOneBand, verdict.Caution,
 				"%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(),
-				names(common), names(used))
+				gear.BandWords(common), gear.BandWords(used))
 		case len(a.Bands) > len(used):
 			add(CodeHalfGain, verdict.Caution,
 				"%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label,
-				names(used))
+				gear.BandWords(used))
 		}
 		for _, f := range append(p.checkPlug(e, a, add), p.checkTuned(a)...) {
 			if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
@@ -256,8 +256,8 @@ func (p *pair) checkAcross() (findings []verdict.Finding) {
 	bands := p.bands()
 	if len(bands) == 0 {
 		return []verdict.Finding{{Code: CodeNoBand, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, names(p.unit.port.Bands),
-				p.gogglesSide.label, names(p.gogglesSide.port.Bands))}}
+			Says: fmt.Sprintf("%s works on %s, %s on %s: no band is common.", p.unit.label, gear.BandWords(p.unit.port.Bands),
+				p.gogglesSide.label, gear.BandWords(p.gogglesSide.port.Bands))}}
 	}
 	findings = append(findings, p.checkHands()...)
 	if p.gogglesSide.directed() {

@@ -5,8 +5,6 @@ package antenna
 
 import (
 	"math"
-	"slices"
-	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -112,14 +110,7 @@ func portMissing(p *gear.AntennaPort, of *gear.Entry, field string) (missing []v
 }
 
 // bands that both ends work on, in the unit's order.
-func (p *pair) bands() (both []gear.Band) {
-	for _, b := range p.unit.port.Bands {
-		if slices.Contains(p.gogglesSide.port.Bands, b) {
-			both = append(both, b)
-		}
-	}
-	return both
-}
+func (p *pair) bands() []gear.Band { return p.unit.port.Shared(p.gogglesSide.port) }
 
 // used are the bands an end is judged by: those the link uses; its own where the ends
 // have none in common.
@@ -184,14 +175,6 @@ func (e *end) chain(a *gear.Antenna) (unit.Decibels, bool) {
 		loss += *e.adapter.LossDB
 	}
 	return loss, known
-}
-
-func names(bands []gear.Band) string {
-	list := make([]string, len(bands))
-	for i, b := range bands {
-		list[i] = string(b)
-	}
-	return strings.Join(list, " and ") + " GHz"
 }
 
 // handWords names a polarisation.

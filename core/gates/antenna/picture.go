@@ -144,7 +144,7 @@ func (e *end) draw() Side {
 	if e.port != nil {
 		s.Wanted = e.port.Antennas
 		if len(e.port.Bands) > 0 {
-			s.Bands = names(e.port.Bands)
+			s.Bands = gear.BandWords(e.port.Bands)
 		}
 		for _, b := range e.port.Bands {
 			used[b] = true

@@ -221,7 +221,7 @@ func worth(a *gear.Antenna, goggles *gear.Goggles, links []*pair) unit.Decibels 
 	var sum unit.Decibels
 	looked := 0
 	for _, p := range links {
-		for _, b := range linkBands(p, goggles) {
+		for _, b := range p.unit.port.Shared(goggles.Receive) {
 			looked++
 			far := p.unit.best(b)
 			g := gain(a, b)
@@ -233,14 +233,4 @@ func worth(a *gear.Antenna, goggles *gear.Goggles, links []*pair) unit.Decibels 
 		}
 	}
 	return sum / unit.Decibels(max(1, looked))
-}
-
-// linkBands are the bands a unit and goggles use together.
-func linkBands(p *pair, goggles *gear.Goggles) (both []gear.Band) {
-	for _, b := range p.unit.port.Bands {
-		if slices.Contains(goggles.Receive.Bands, b) {
-			both = append(both, b)
-		}
-	}
-	return both
 }

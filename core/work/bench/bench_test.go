@@ -384,11 +384,15 @@ func TestTheGuidesOfTheDevicesAreTold(t *testing.T) {
 			Card:     "at the back",
 			USB:      "at the side",
 			Update:   "fan on",
-			Lights:   []gear.Light{{Shows: "pink", Means: gear.Searching}, {Shows: "teal", Means: gear.LinkedUp}},
+			Lights:   []gear.Light{{Shows: "pink", Means: gear.Searching}, {Shows: "teal", Means: gear.LinkedUp}, {Shows: "white", Means: gear.Updating}, {Shows: "red", Means: gear.Faulty}},
 		},
 	}
 	for i := range set.Goggles {
-		set.Goggles[i].Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{{Sets: "b", Path: "Link, Second"}}}}
+		set.Goggles[i].Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{
+			{Sets: "b", Path: "Link, Second"},
+			{Sets: gear.MenuBind, Path: "Link, Join"},
+			{Sets: gear.MenuPower, Path: "Link, Power"},
+		}}}
 	}
 	kit := []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("new-eyes", "5.2", "a")}
 	c := sample.Case(set, kit, fleet.Fit{
@@ -412,11 +416,19 @@ func TestTheGuidesOfTheDevicesAreTold(t *testing.T) {
 		"Its own USB is at the side.",
 		"Meanwhile: fan on.",
 		"In the menu: Link, Second.",
-		"Goggles in the right mode, then into bind, as its own manual has it.",
+		"Goggles in the right mode, then into bind, in the menu: Link, Join.",
+		"In the goggles' menu: Link, Power.",
+		"It shows white while it takes the update: leave it alone until that ends.",
 	} {
 		assert.Contains(t, says, told)
 	}
-	assert.Equal(t, 7, sheetOf(c, "a", "b").Minutes)
+	assert.Equal(t, []int{7, 0}, []int{sheetOf(c, "a", "b").Minutes, sheetOf(c, "a", "b").Untimed})
+	set.AirUnits[0].UpdateMinutes = nil
+	assert.Equal(t, []int{0, 1}, []int{sheetOf(c, "a", "b").Minutes, sheetOf(c, "a", "b").Untimed}, "what is not stated is counted")
+	steps := sheetOf(c, "a", "b").Steps
+	at := slices.IndexFunc(steps, func(s bench.Step) bool { return s.ID == "update:first:1.1" })
+	require.GreaterOrEqual(t, at, 0)
+	assert.Contains(t, steps[at].Cautions, "Red means that something is wrong: go no further.")
 	f := *c.Fleet.Fleet
 	f.Language = "de"
 	c.Fleet = fleet.NewIndex(&f)

@@ -82,6 +82,9 @@ func gesture(g gear.Guide) string {
 	if g.Button != "" {
 		says += fmt.Sprintf(" (its button: %s)", g.Button)
 	}
+	if path := g.Menu(gear.MenuBind); path != "" {
+		says += ", in the menu: " + path
+	}
 	if says == "" {
 		return ", as its own manual has it"
 	}

@@ -72,8 +72,10 @@ type Sheet struct {
 	Steps     []Step   `json:"steps"`
 	Tools     []string `json:"tools"`
 	Materials []string `json:"materials"`
-	// Minutes is what the steps take that state how long they do.
+	// Minutes is what the updates take that state how long they do; Untimed is how many
+	// do not.
 	Minutes int `json:"minutes"`
+	Untimed int `json:"untimed"`
 	// Holds are the verdicts that keep steps from being done: change the plan
 	// first.
 	Holds []Holding `json:"holds"`
@@ -117,6 +119,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 		Tools:     []string{},
 		Materials: []string{},
 		Holds:     []Holding{},
+		Untimed:   w.untimed,
 	}
 	s.holdBy(j, w.touched())
 	for _, step := range s.Steps {

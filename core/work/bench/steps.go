@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/gates/power"
 	"yokeswap/core/measure/unit"
@@ -50,6 +51,8 @@ const shortOhms = 100
 type writer struct {
 	fleet.Case
 	steps []Step
+	// untimed are the updates that do not state how long they take.
+	untimed int
 
 	airUnit         *gear.AirUnit
 	air             fleet.State
@@ -220,8 +223,18 @@ func (w *writer) update(d *gear.Device, s fleet.State, key string, move firmware
 	}
 	step.Minutes = d.UpdateMinutes
 	w.plugItIn(&step, d)
-	if guide := w.Guide(d.Guides); guide.Update != "" {
+	if d.UpdateMinutes == nil {
+		w.untimed++
+	}
+	guide := w.Guide(d.Guides)
+	if guide.Update != "" {
 		step.Do = append(step.Do, "Meanwhile: "+guide.Update+".")
+	}
+	if shows := guide.Light(gear.Updating); shows != "" {
+		step.Do = append(step.Do, fmt.Sprintf("It shows %s while it takes the update: leave it alone until that ends.", shows))
+	}
+	if shows := guide.Light(gear.Faulty); shows != "" {
+		step.Cautions = append(step.Cautions, fmt.Sprintf("%s means that something is wrong: go no further.", verdict.Capital(shows)))
 	}
 	release, ok := d.Release(move.To)
 	if ok && release.Install != nil {
@@ -444,6 +457,11 @@ func (w *writer) powerUp() {
 		Cautions: []string{cautionHot, cautionRadio, cautionShort}, RunSeconds: w.airUnit.BenchSecondsNoAir}
 	if r := w.airUnit.Radio; r != nil && r.BenchMW != nil {
 		step.Do[2] = fmt.Sprintf("Set %s for the bench.", r.BenchMW)
+	}
+	if w.hasGoggles {
+		if guide := w.Guide(w.goggles.Guides); guide.Menu(gear.MenuPower) != "" {
+			step.Do[2] += " In the goggles' menu: " + guide.Menu(gear.MenuPower) + "."
+		}
 	}
 	if kind, ok := gear.Find[*gear.Connector](w.Library, w.unitPlug()); ok && w.rewired() {
 		step.Do = slices.Insert(step.Do, 1, "The unit's plug, "+plugged(kind))

@@ -40,6 +40,15 @@ func inGoggles(c fleet.Case) []GogglesSetting {
 	if region, ok := gear.Find[*gear.Region](c.Library, c.Fleet.Region); ok {
 		add(gear.MenuRegion, "region "+region.Label(), guide.Menu(gear.MenuRegion))
 	}
+	if owned && goggles.Receive != nil && len(goggles.Receive.Bands) > 1 {
+		if both := sends(c).Shared(goggles.Receive); len(both) > 0 {
+			says := "band " + gear.BandWords(both)
+			if len(both) > 1 {
+				says = "a band that both work on, " + gear.BandWords(both) + ", and their antennas with them"
+			}
+			add(gear.MenuBand, says, guide.Menu(gear.MenuBand))
+		}
+	}
 	add(gear.MenuOSD, "custom OSD on", guide.Menu(gear.MenuOSD))
 	if screen := osd.Draw(c).Screen; screen.Canvas {
 		add("canvas", "canvas on, "+screen.Grid.Words(), guide.Menu(gear.MenuOSD))
@@ -48,6 +57,14 @@ func inGoggles(c fleet.Case) []GogglesSetting {
 		add(gear.MenuRC, "RC protocol "+string(s.Unit), guide.Menu(gear.MenuRC))
 	}
 	return list
+}
+
+// sends is what the air unit of a fit sends with; nil where it is not stated.
+func sends(c fleet.Case) *gear.AntennaPort {
+	if unit, _, ok := c.AirUnit(); ok && unit.Radio != nil {
+		return &unit.Radio.AntennaPort
+	}
+	return nil
 }
 
 // GogglesList is all that is to be set in one pair of goggles, to be printed.

@@ -165,6 +165,12 @@ func TestThePlanOfSettings(t *testing.T) {
 		inGoggles = append(inGoggles, setting.Says)
 	}
 	assert.Equal(t, []string{"mode b", "region home", "custom OSD on", "canvas on, 53×20", "RC protocol normal"}, inGoggles)
+	dual := sample.Set()
+	for i := range dual.Goggles {
+		dual.Goggles[i].Receive.Bands = []gear.Band{"2.4", "5.8"}
+	}
+	assert.Contains(t, setup.PlanOf(planned(dual, func(*fleet.Fit) {})).Goggles, setup.GogglesSetting{Sets: gear.MenuBand, Says: "band 5.8 GHz"},
+		"goggles that have several bands want the link's")
 	require.Len(t, plan.Firmware, 2)
 	assert.Contains(t, plan.Firmware[0], "draws a canvas from 4.4 on")
 	assert.Contains(t, plan.Firmware[1], "keep off 4.5.0 alone: its OSD freezes")

@@ -2295,6 +2295,8 @@ export interface components {
             steps: components["schemas"]["Step"][];
             to: string;
             tools: string[];
+            /** Format: int64 */
+            untimed: number;
         };
         Runs: {
             id: string;

@@ -106,7 +106,7 @@
   {@const r = run.data}
   <div class="title">
     <h1>{r.name} on the bench</h1>
-    <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The updates take about {r.minutes} minutes.{/if}</p>
+    <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The updates take about {r.minutes} minutes.{/if}{#if r.untimed > 0}&nbsp;{r.untimed === 1 ? 'One update does' : `${r.untimed} updates do`} not say how long.{/if}</p>
     <span class="ways screen-only">
       <a href={`#/swap/${r.quad}`}>Plan</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>
