@@ -130,7 +130,11 @@ func (b *formBuilder) entry(object map[string]any, path, of string, planned bool
 			continue // made from the name
 		}
 		if group := groups[text(part, "x-group")]; group != nil {
-			group.Fields = append(group.Fields, b.fields(part, place{path: path + name, planned: planned, required: requires(object, name)})...)
+			group.Fields = append(group.Fields, b.fields(part, place{
+				path:     path + name,
+				planned:  planned,
+				required: requires(object, name),
+			})...)
 			continue
 		}
 		b.entry(part, path+name+".", name+": ", name == "next")
@@ -172,7 +176,13 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	if properties := member(part, "properties"); properties != nil {
 		var fields []Field
 		for _, name := range propertiesOf(part) {
-			below := place{path: at.path + "." + name, label: label, models: at.models, planned: at.planned, onlyIf: at.onlyIf}
+			below := place{
+				path:    at.path + "." + name,
+				label:   label,
+				models:  at.models,
+				planned: at.planned,
+				onlyIf:  at.onlyIf,
+			}
 			below.required = at.required && requires(part, name)
 			fields = append(fields, b.fields(b.resolved(member(properties, name)), below)...)
 		}
@@ -236,7 +246,10 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 // inside are the fields of the entries of a list.
 func (b *formBuilder) inside(object map[string]any) (fields []Field) {
 	for _, name := range propertiesOf(object) {
-		fields = append(fields, b.fields(b.resolved(member(member(object, "properties"), name)), place{path: name, required: requires(object, name)})...)
+		fields = append(fields, b.fields(b.resolved(member(member(object, "properties"), name)), place{
+			path:     name,
+			required: requires(object, name),
+		})...)
 	}
 	return fields
 }
@@ -269,7 +282,8 @@ func (b *formBuilder) resolved(part map[string]any) map[string]any {
 		return part
 	}
 	whole := map[string]any{}
-	for _, from := range []map[string]any{b.resolved(member(member(b.schema, "$defs"), strings.TrimPrefix(target, "#/$defs/"))), part} {
+	definition := member(member(b.schema, "$defs"), strings.TrimPrefix(target, "#/$defs/"))
+	for _, from := range []map[string]any{b.resolved(definition), part} {
 		for key, value := range from {
 			if key != "$ref" {
 				whole[key] = value

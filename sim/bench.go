@@ -129,7 +129,8 @@ func (b *Bench) Update(kit string, to firmware.Version, s Setup) Outcome {
 		return failed("The tool waits, then gives up.", "The release has to be fetched: connect to the internet.")
 	}
 	if in != nil && in.MinBatteryPct != nil && s.BatteryPct < *in.MinBatteryPct {
-		return failed(fmt.Sprintf("The tool refuses: battery at %d %%.", s.BatteryPct), "%s wants %d %% or more for an update.", d.Label, *in.MinBatteryPct)
+		return failed(fmt.Sprintf("The tool refuses: battery at %d %%.", s.BatteryPct),
+			"%s wants %d %% or more for an update.", d.Label, *in.MinBatteryPct)
 	}
 	if d.Firmware.Known() && to.Compare(d.Firmware) == 0 {
 		return Outcome{Done: true, Sees: fmt.Sprintf("%s is on %s already.", d.Label, to)}
@@ -144,7 +145,11 @@ func (b *Bench) Update(kit string, to firmware.Version, s Setup) Outcome {
 		return failed(notOffered, "%s has to be in mode %s for %s.", d.Label, d.modeName(in.Mode), to)
 	}
 	chart := b.lib.Chart(d.model.ID)
-	steps, ok := chart.Way(firmware.State{Version: d.Firmware, Mode: d.Mode, Activated: true}, firmware.State{Version: to})
+	steps, ok := chart.Way(firmware.State{
+		Version:   d.Firmware,
+		Mode:      d.Mode,
+		Activated: true,
+	}, firmware.State{Version: to})
 	if !ok || len(steps) != 1 {
 		if back {
 			return failed(notOffered, "%s cannot be put back on %s from %s.", d.Label, to, d.Firmware)
@@ -185,7 +190,8 @@ func (b *Bench) Activate(kit string, s Setup) Outcome {
 		return out
 	}
 	if on := d.model.Activation.Firmware; !on.Holds(d.Firmware) {
-		return failed("The tool shows the device, but no way to activate it.", "On %s it cannot be activated; on %s it can.", orNotRead(d.Firmware), on)
+		return failed("The tool shows the device, but no way to activate it.",
+			"On %s it cannot be activated; on %s it can.", orNotRead(d.Firmware), on)
 	}
 	if s.Offline {
 		return failed("The tool asks for an account and waits.", "Activation needs an account and internet.")
@@ -211,7 +217,11 @@ func (b *Bench) SwitchMode(kit, mode string) Outcome {
 	d.Mode = mode
 	if keeps != nil && !*keeps && len(d.Bound) > 0 {
 		d.Bound = []string{}
-		return Outcome{Done: true, Sees: fmt.Sprintf("%s restarts in mode %s.", d.Label, m.Label()), Why: "It has lost its bindings: every quad flown with it must be bound again."}
+		return Outcome{
+			Done: true,
+			Sees: fmt.Sprintf("%s restarts in mode %s.", d.Label, m.Label()),
+			Why:  "It has lost its bindings: every quad flown with it must be bound again.",
+		}
 	}
 	return Outcome{Done: true, Sees: fmt.Sprintf("%s restarts in mode %s.", d.Label, m.Label())}
 }
@@ -252,7 +262,8 @@ func (b *Bench) Bind(kit, unit string) Outcome {
 			}
 		}
 	}
-	return failed(red, "%s on %s does not go through %s on %s with %s.", d.Label, orNotRead(d.Firmware), u.Label, orNotRead(u.Firmware), eyes.Label)
+	return failed(red, "%s on %s does not go through %s on %s with %s.",
+		d.Label, orNotRead(d.Firmware), u.Label, orNotRead(u.Firmware), eyes.Label)
 }
 
 func (b *Bench) bindGoggles(d, u *Device, red string) Outcome {
@@ -275,10 +286,12 @@ func (b *Bench) bindGoggles(d, u *Device, red string) Outcome {
 	case inAnotherMode != "":
 		return failed(red, "%s is in the wrong mode: it has to be in %s.", d.Label, d.modeName(inAnotherMode))
 	}
-	return failed(red, "%s on %s and %s on %s do not link: no statement holds.", u.Label, orNotRead(u.Firmware), d.Label, orNotRead(d.Firmware))
+	return failed(red, "%s on %s and %s on %s do not link: no statement holds.",
+		u.Label, orNotRead(u.Firmware), d.Label, orNotRead(d.Firmware))
 }
 
 // pictures says whether a statement holds for a unit and goggles as they are.
 func (b *Bench) pictures(p *gear.Pairing, u, d *Device) bool {
-	return !p.Never && p.AirFirmware.Holds(u.Firmware) && p.GogglesFirmware.Holds(d.Firmware) && (p.Mode == "" || p.Mode == d.Mode)
+	return !p.Never && p.AirFirmware.Holds(u.Firmware) && p.GogglesFirmware.Holds(d.Firmware) &&
+		(p.Mode == "" || p.Mode == d.Mode)
 }

@@ -61,8 +61,14 @@ type Restored struct {
 
 func (s *server) registerBackup(api huma.API) {
 	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/backup", OperationID: "backup"}, s.backup)
-	huma.Register(api, huma.Operation{Method: http.MethodPost, Path: restorePath, OperationID: "restore",
-		MaxBodyBytes: format.MaxBytes, SkipValidateBody: true, Summary: "Put a backup in the place of all that is kept"}, s.restore)
+	huma.Register(api, huma.Operation{
+		Method:           http.MethodPost,
+		Path:             restorePath,
+		OperationID:      "restore",
+		MaxBodyBytes:     format.MaxBytes,
+		SkipValidateBody: true,
+		Summary:          "Put a backup in the place of all that is kept",
+	}, s.restore)
 }
 
 // backup writes all that is kept to a file beside the database, checks it, and sends it.
@@ -85,7 +91,8 @@ func (s *server) backup(context.Context, *struct{}) (*huma.StreamResponse, error
 		}
 		defer f.Close()
 		ctx.SetHeader("Content-Type", "application/jsonl")
-		ctx.SetHeader("Content-Disposition", `attachment; filename="yokeswap-`+time.Now().Format(time.DateOnly)+`.backup.jsonl"`)
+		ctx.SetHeader("Content-Disposition",
+			`attachment; filename="yokeswap-`+time.Now().Format(time.DateOnly)+`.backup.jsonl"`)
 		if _, err := io.Copy(ctx.BodyWriter(), f); err != nil {
 			s.options.Log.Warn("the backup was not taken to the end", "error", err)
 		}
@@ -100,7 +107,8 @@ func (s *server) restore(_ context.Context, in *struct {
 	var trouble *store.Trouble
 	switch {
 	case errors.Is(err, store.ErrNotEmpty):
-		return nil, huma.Error409Conflict("There is something here already. Say that the backup may take its place; a copy of " +
+		return nil, huma.Error409Conflict("There is something here already. " +
+			"Say that the backup may take its place; a copy of " +
 			"what is here stays beside the database.")
 	case errors.As(err, &trouble), errors.As(err, new(format.Problems)):
 		return nil, problem(err)

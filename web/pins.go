@@ -33,8 +33,12 @@ type SupplyView struct {
 }
 
 func (s *server) registerPins(api huma.API) {
-	file := func(path, name, contentType string, write func(fleet.Case) ([]byte, error)) {
-		huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/quads/{quad}/" + path, OperationID: path}, func(_ context.Context, in *struct {
+	file := func(name, contentType string, write func(fleet.Case) ([]byte, error)) {
+		huma.Register(api, huma.Operation{
+			Method:      http.MethodGet,
+			Path:        "/api/quads/{quad}/" + name,
+			OperationID: name,
+		}, func(_ context.Context, in *struct {
 			Quad string `path:"quad"`
 		}) (*download, error) {
 			c, err := s.caseOf(in.Quad)
@@ -45,12 +49,22 @@ func (s *server) registerPins(api huma.API) {
 			if err != nil {
 				return nil, problem(err)
 			}
-			return &download{ContentType: contentType, ContentDisposition: `attachment; filename="` + in.Quad + "-" + name + `"`, Body: text}, nil
+			return &download{
+				ContentType:        contentType,
+				ContentDisposition: `attachment; filename="` + in.Quad + "-" + name + `"`,
+				Body:               text,
+			}, nil
 		})
 	}
-	file("wiring.csv", "wiring.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) { return format.Netlist(pins.Draw(c)) })
-	file("soldering.csv", "soldering.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) { return format.SolderingList(pins.Soldering(c)) })
-	file("wiring.svg", "wiring.svg", "image/svg+xml", func(c fleet.Case) ([]byte, error) { return format.Drawing(pins.Draw(c)), nil })
+	file("wiring.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) {
+		return format.Netlist(pins.Draw(c))
+	})
+	file("soldering.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) {
+		return format.SolderingList(pins.Soldering(c))
+	})
+	file("wiring.svg", "image/svg+xml", func(c fleet.Case) ([]byte, error) {
+		return format.Drawing(pins.Draw(c)), nil
+	})
 }
 
 // caseOf is a quad's next fit.
@@ -67,8 +81,15 @@ func (s *server) caseOf(quad string) (fleet.Case, error) {
 }
 
 func wiringOf(c fleet.Case) WiringView {
-	w := WiringView{Picture: pins.Draw(c), Changes: pins.Compare(c.Library, c.Fleet, c.Quad), Repins: pins.Repins(c), Headers: pins.Headers(c),
-		Soldering: pins.Soldering(c), Pairs: pins.Continuity(c), Taken: swap.FromAnalog(c.Library, c.Fleet, c.Quad)}
+	w := WiringView{
+		Picture:   pins.Draw(c),
+		Changes:   pins.Compare(c.Library, c.Fleet, c.Quad),
+		Repins:    pins.Repins(c),
+		Headers:   pins.Headers(c),
+		Soldering: pins.Soldering(c),
+		Pairs:     pins.Continuity(c),
+		Taken:     swap.FromAnalog(c.Library, c.Fleet, c.Quad),
+	}
 	w.Ports, w.HasPorts = pins.Ports(c)
 	if !w.HasPorts {
 		w.Ports = pins.PortPlan{Ports: []pins.Assigned{}, Lost: []pins.Lost{}, Freed: []string{}}

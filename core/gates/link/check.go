@@ -92,8 +92,11 @@ func (t *system) checkPair() []verdict.Finding {
 	}
 	if len(list) == 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoStatement, pair, verdict.Missing{
-			Of: "gear", ID: t.airUnit.ID, Field: "pairings",
-			Label: fmt.Sprintf("whether %s links with %s: no statement about this pair", t.airUnit.Label(), t.goggles.Label())})}
+			Of:    "gear",
+			ID:    t.airUnit.ID,
+			Field: "pairings",
+			Label: fmt.Sprintf("whether %s links with %s: no statement about this pair", t.airUnit.Label(), t.goggles.Label()),
+		})}
 	}
 	p, video := t.holding(list)
 	if p == nil {
@@ -127,7 +130,8 @@ func (t *system) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing,
 	switch video {
 	case yes:
 		f.Code, f.Level = CodeLinks, verdict.Fits
-		f.Says = t.air.Label + " " + on(t.air.Target) + " links with " + t.gogglesState.Label + " " + on(t.gogglesState.Target)
+		f.Says = t.air.Label + " " + on(t.air.Target) + " links with " +
+			t.gogglesState.Label + " " + on(t.gogglesState.Target)
 		if p.Mode != "" {
 			f.Says += " in mode " + t.modeLabel(p.Mode)
 		}
@@ -157,7 +161,8 @@ func (t *system) checkVideo(p *gear.Pairing, video answer, list []*gear.Pairing,
 		} else if len(plans) > 0 {
 			f.Code, f.Level = CodeUpdate, verdict.Change
 			f.Says = fmt.Sprintf("%s %s does not link with %s %s; it does after %s.",
-				t.air.Label, on(t.air.Target), t.gogglesState.Label, on(t.gogglesState.Target), t.describe(plans[0])) + t.stop(plans[0].pairing)
+				t.air.Label, on(t.air.Target), t.gogglesState.Label, on(t.gogglesState.Target), t.describe(plans[0])) +
+				t.stop(plans[0].pairing)
 		}
 	}
 	return f
@@ -258,7 +263,8 @@ func (t *system) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing
 	sticks := t.sticks(p)
 	if sticks == yes && video == yes {
 		f.Level = verdict.Fits
-		f.Says = t.controllerState.Label + " " + on(t.controllerState.Target) + " reaches the flight board through " + t.air.Label + "."
+		f.Says = t.controllerState.Label + " " + on(t.controllerState.Target) + " reaches the flight board through " +
+			t.air.Label + "."
 		f.Compares = t.compareSticks(p)
 		return f, true
 	}
@@ -284,7 +290,8 @@ func (t *system) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.unread()...), true
 	default:
 		f.Level = verdict.Unfit
-		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.", t.controllerState.Label, t.air.Label,
+		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.",
+			t.controllerState.Label, t.air.Label,
 			t.gogglesState.Label)
 	}
 	f.Compares = t.compareSticks(p)
@@ -310,14 +317,22 @@ func (t *system) compareSticks(p *gear.Pairing) []verdict.Compare {
 func (t *system) compare(p *gear.Pairing) []verdict.Compare {
 	list := []verdict.Compare{
 		{What: t.air.Label + " firmware", Needed: p.AirFirmware.String(), There: orUnknown(string(t.air.Target))},
-		{What: t.gogglesState.Label + " firmware", Needed: p.GogglesFirmware.String(), There: orUnknown(string(t.gogglesState.Target))},
+		{
+			What:   t.gogglesState.Label + " firmware",
+			Needed: p.GogglesFirmware.String(),
+			There:  orUnknown(string(t.gogglesState.Target)),
+		},
 	}
 	if p.Mode != "" {
 		there := orUnknown(t.gogglesState.ToMode)
 		if t.gogglesState.ToMode != "" {
 			there = t.modeLabel(t.gogglesState.ToMode)
 		}
-		list = append(list, verdict.Compare{What: t.gogglesState.Label + " mode", Needed: t.modeLabel(p.Mode), There: there})
+		list = append(list, verdict.Compare{
+			What:   t.gogglesState.Label + " mode",
+			Needed: t.modeLabel(p.Mode),
+			There:  there,
+		})
 	}
 	return append(list, t.compareLimits(p)...)
 }

@@ -15,14 +15,20 @@ func cables(c fleet.Case) []Option {
 	pick := func(key, label string, change func(*fleet.Wiring)) Option {
 		w := c.Fit.Wiring
 		change(&w)
-		return Option{Key: key, Label: label, Chosen: c.Fit.Harness == w.Harness && c.Fit.HarnessTo == w.HarnessTo, Patch: fleet.Patch{Wiring: &w}}
+		return Option{
+			Key:    key,
+			Label:  label,
+			Chosen: c.Fit.Harness == w.Harness && c.Fit.HarnessTo == w.HarnessTo,
+			Patch:  fleet.Patch{Wiring: &w},
+		}
 	}
 	unit, _, ok := c.AirUnit()
 	board, hasBoard := c.Board()
 	if !ok || !hasBoard {
 		return []Option{}
 	}
-	options := []Option{pick("soldered", "soldered, wire by wire", func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved = "", "", nil })}
+	soldered := func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved = "", "", nil }
+	options := []Option{pick("soldered", "soldered, wire by wire", soldered)}
 	for _, h := range gear.All[*gear.Harness](c.Library) {
 		if unit.Plug != nil && h.From != "" && h.From != unit.Plug.Connector {
 			continue
@@ -32,7 +38,9 @@ func cables(c fleet.Case) []Option {
 			owned = fmt.Sprintf("%d owned", n)
 		}
 		if h.To == "" {
-			o := pick(h.ID, h.Label()+", soldered to the board", func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved = h.ID, "", nil })
+			o := pick(h.ID, h.Label()+", soldered to the board", func(w *fleet.Wiring) {
+				w.Harness, w.HarnessTo, w.Moved = h.ID, "", nil
+			})
 			o.Note = owned
 			options = append(options, o)
 			continue
@@ -68,7 +76,12 @@ func seats(c fleet.Case) []Option {
 			if !chosen {
 				m.Frame, m.Bay, m.Plate, m.Screw = f.ID, f.Bays[i].ID, "", ""
 			}
-			options = append(options, Option{Key: f.ID + ":" + f.Bays[i].ID, Label: f.Bays[i].Label() + " of " + f.Label(), Chosen: chosen, Patch: fleet.Patch{Mounting: &m}})
+			options = append(options, Option{
+				Key:    f.ID + ":" + f.Bays[i].ID,
+				Label:  f.Bays[i].Label() + " of " + f.Label(),
+				Chosen: chosen,
+				Patch:  fleet.Patch{Mounting: &m},
+			})
 		}
 	}
 	return options
@@ -92,7 +105,12 @@ func antennaSets(c fleet.Case) []Option {
 		}
 		next := now
 		next.Models = slices.Repeat([]string{a.ID}, n)
-		o := Option{Key: a.ID, Label: fmt.Sprintf("%d × %s", n, a.Label()), Chosen: slices.Equal(next.Models, now.Models), Patch: fleet.Patch{Antennas: &next}}
+		o := Option{
+			Key:    a.ID,
+			Label:  fmt.Sprintf("%d × %s", n, a.Label()),
+			Chosen: slices.Equal(next.Models, now.Models),
+			Patch:  fleet.Patch{Antennas: &next},
+		}
 		if have := c.Fleet.SpareCount(a.ID, c.Quad.ID); have > 0 {
 			o.Note = fmt.Sprintf("%d owned", have)
 		}
@@ -103,7 +121,13 @@ func antennaSets(c fleet.Case) []Option {
 		for i, m := range now.Models {
 			labels[i] = c.Library.Label(m)
 		}
-		options = append(options, Option{Key: "as-planned", Label: strings.Join(labels, " and "), Note: "as planned", Chosen: true, Patch: fleet.Patch{Antennas: &now}})
+		options = append(options, Option{
+			Key:    "as-planned",
+			Label:  strings.Join(labels, " and "),
+			Note:   "as planned",
+			Chosen: true,
+			Patch:  fleet.Patch{Antennas: &now},
+		})
 	}
 	return options
 }

@@ -58,11 +58,25 @@ func (w *comparing) ports() {
 	set := func(code verdict.Code, uart int, wanted uint32, why string) {
 		p := w.Target.port(uart)
 		if p == nil {
-			w.Rows = append(w.Rows, Row{Code: code, Label: fmt.Sprintf("UART %d", uart), Wanted: w.words(wanted), Found: "the board lists no such port", Why: why,
-				Finding: &verdict.Finding{Gate: verdict.OSD, Code: code, Level: verdict.Unfit, Subject: w.Quad.Label(), Source: verdict.Practice, Says: fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart)}})
+			w.Rows = append(w.Rows, Row{
+				Code:   code,
+				Label:  fmt.Sprintf("UART %d", uart),
+				Wanted: w.words(wanted),
+				Found:  "the board lists no such port",
+				Why:    why,
+				Finding: &verdict.Finding{
+					Gate:    verdict.OSD,
+					Code:    code,
+					Level:   verdict.Unfit,
+					Subject: w.Quad.Label(),
+					Source:  verdict.Practice,
+					Says:    fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart),
+				},
+			})
 			return
 		}
-		w.row(verdict.OSD, code, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why, "set it to "+w.words(wanted))
+		w.row(verdict.OSD, code, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why,
+			"set it to "+w.words(wanted))
 		p.Functions = wanted
 	}
 	planned := map[int]bool{}
@@ -112,7 +126,8 @@ func (w *comparing) baud(uart int) {
 	if int(p.Rest[0]) < len(bauds) {
 		found = bauds[p.Rest[0]]
 	}
-	w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d, baud", uart), bauds[mspBaud], found, "what air units speak", "set it to "+bauds[mspBaud])
+	w.row(verdict.OSD, CodePort, fmt.Sprintf("UART %d, baud", uart), bauds[mspBaud], found,
+		"what air units speak", "set it to "+bauds[mspBaud])
 	p.Rest[0] = mspBaud
 }
 
