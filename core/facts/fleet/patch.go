@@ -55,20 +55,7 @@ func (f Fit) With(p Patch) Fit {
 		}
 	}
 	out.stateNone(p)
-	if p.Jumper != nil {
-		if out.Jumpers == nil {
-			out.Jumpers = map[string]string{}
-		}
-		out.Jumpers[p.Jumper.Pad] = p.Jumper.Choice
-	}
-	if p.Regulator != nil {
-		out.Regulators = slices.DeleteFunc(out.Regulators, func(r PlacedRegulator) bool { return r.ID == p.Regulator.ID })
-		out.Regulators = append(out.Regulators, *p.Regulator)
-		out.setFeed(Feed{To: p.Regulator.ID, From: NodePack})
-	}
-	if p.Feed != nil {
-		out.setFeed(*p.Feed)
-	}
+	out.supply(p)
 	if p.Wiring != nil {
 		out.Wiring = p.Wiring.clone()
 	}
@@ -89,6 +76,24 @@ func (f Fit) With(p Patch) Fit {
 	}
 	out.prune()
 	return out
+}
+
+// supply sets the jumper, places the regulator and lays the feed of a patch.
+func (f *Fit) supply(p Patch) {
+	if p.Jumper != nil {
+		if f.Jumpers == nil {
+			f.Jumpers = map[string]string{}
+		}
+		f.Jumpers[p.Jumper.Pad] = p.Jumper.Choice
+	}
+	if p.Regulator != nil {
+		f.Regulators = slices.DeleteFunc(f.Regulators, func(r PlacedRegulator) bool { return r.ID == p.Regulator.ID })
+		f.Regulators = append(f.Regulators, *p.Regulator)
+		f.setFeed(Feed{To: p.Regulator.ID, From: NodePack})
+	}
+	if p.Feed != nil {
+		f.setFeed(*p.Feed)
+	}
 }
 
 // stateNone takes back what was stated to be absent and is put in now, and states

@@ -65,6 +65,32 @@ func (p *pair) against(before *pair) string {
 	return strings.Join(words, ", ")
 }
 
+// way is a link by the antennas that do best on a band, x on the unit and y on the goggles.
+type way struct {
+	*pair
+	x, y *gear.Antenna
+}
+
+// terms are what adds up to the strength of a link; nil where a term is not stated.
+var terms = []struct {
+	what string
+	of   func(way, gear.Band) *unit.Decibels
+}{
+	{"transmit power", func(p way, b gear.Band) *unit.Decibels { return p.power(b, p.x) }},
+	{"antenna of the unit", func(p way, b gear.Band) *unit.Decibels { return gain(p.x, b) }},
+	{"its lead and adapter", func(p way, _ gear.Band) *unit.Decibels { return p.unit.lost(p.x) }},
+	{"polarisation", func(p way, _ gear.Band) *unit.Decibels { return mismatch(p.x, p.y) }},
+	{"antenna of the goggles", func(p way, b gear.Band) *unit.Decibels { return gain(p.y, b) }},
+	{"their lead and adapter", func(p way, _ gear.Band) *unit.Decibels { return p.gogglesSide.lost(p.y) }},
+	{"sensitivity", func(p way, _ gear.Band) *unit.Decibels {
+		if s := p.gogglesSide.port.SensitivityDBm; s != nil {
+			return new(-*s)
+		}
+		return nil
+	}},
+}
+
+// compareOn holds the link as planned against today's, on one band.
 func compareOn(b gear.Band, now, next *pair) Budget {
 	out := Budget{Band: b, LeftOut: []string{}, Rows: []Row{}}
 	switch {
@@ -75,34 +101,13 @@ func compareOn(b gear.Band, now, next *pair) Budget {
 		out.Says = fmt.Sprintf("%s GHz is new: today's link does not use it.", b)
 		return out
 	}
-	type way struct {
-		*pair
-		x, y *gear.Antenna
-	}
 	was, is := way{pair: now}, way{pair: next}
 	was.x, was.y = now.bestPair(b)
 	is.x, is.y = next.bestPair(b)
-	terms := []struct {
-		what string
-		of   func(way) *unit.Decibels
-	}{
-		{"transmit power", func(p way) *unit.Decibels { return p.power(b, p.x) }},
-		{"antenna of the unit", func(p way) *unit.Decibels { return gain(p.x, b) }},
-		{"its lead and adapter", func(p way) *unit.Decibels { return p.unit.lost(p.x) }},
-		{"polarisation", func(p way) *unit.Decibels { return mismatch(p.x, p.y) }},
-		{"antenna of the goggles", func(p way) *unit.Decibels { return gain(p.y, b) }},
-		{"their lead and adapter", func(p way) *unit.Decibels { return p.gogglesSide.lost(p.y) }},
-		{"sensitivity", func(p way) *unit.Decibels {
-			if s := p.gogglesSide.port.SensitivityDBm; s != nil {
-				return new(-*s)
-			}
-			return nil
-		}},
-	}
 	var change unit.Decibels
 	known := false
 	for _, t := range terms {
-		row := Row{What: t.what, NowDB: t.of(was), NextDB: t.of(is)}
+		row := Row{What: t.what, NowDB: t.of(was, b), NextDB: t.of(is, b)}
 		out.Rows = append(out.Rows, row)
 		if row.NowDB == nil || row.NextDB == nil {
 			out.LeftOut = append(out.LeftOut, t.what)

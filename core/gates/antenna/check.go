@@ -95,6 +95,9 @@ func (p *pair) fits() verdict.Finding {
 			p.unit.label, handWords(b.Polarisation), p.gogglesSide.label, gear.BandWords(p.bands()))}
 }
 
+// adder notes a finding about an end.
+type adder = func(code verdict.Code, level verdict.Level, says string, args ...any)
+
 // checkEnd holds each antenna of an end against its port.
 func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 	used := p.used(e)
@@ -111,26 +114,7 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		}
 	}
 	for _, a := range e.antennas {
-		var common []gear.Band
-		for _, b := range used {
-			if a.On(b) != nil {
-				common = append(common, b)
-			}
-		}
-		switch {
-		case len(common) == 0:
-			add(CodeNoBand, verdict.Unfit,
-				"%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.",
-				a.Label(), e.label, gear.BandWords(used))
-		case len(common) < len(used):
-			add(CodeOneBand, verdict.Caution,
-				"%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(),
-				gear.BandWords(common), gear.BandWords(used))
-		case len(a.Bands) > len(used):
-			add(CodeHalfGain, verdict.Caution,
-				"%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label,
-				gear.BandWords(used))
-		}
+		e.checkBands(a, used, add)
 		for _, f := range append(p.checkPlug(e, a, add), p.checkTuned(a)...) {
 			if !slices.ContainsFunc(findings, func(g verdict.Finding) bool { return g.Says == f.Says }) {
 				findings = append(findings, f)
@@ -151,6 +135,30 @@ func (p *pair) checkEnd(e *end) (findings []verdict.Finding) {
 		}
 	}
 	return findings
+}
+
+// checkBands holds the bands an antenna is made for against those the link uses.
+func (e *end) checkBands(a *gear.Antenna, used []gear.Band, add adder) {
+	var common []gear.Band
+	for _, b := range used {
+		if a.On(b) != nil {
+			common = append(common, b)
+		}
+	}
+	switch {
+	case len(common) == 0:
+		add(CodeNoBand, verdict.Unfit,
+			"%s on %s is not made for %s, which this link uses: no picture, and a sender into the wrong antenna can die.",
+			a.Label(), e.label, gear.BandWords(used))
+	case len(common) < len(used):
+		add(CodeOneBand, verdict.Caution,
+			"%s works on %s alone; this link uses %s: the other band is thrown away and the picture gets choppy.", a.Label(),
+			gear.BandWords(common), gear.BandWords(used))
+	case len(a.Bands) > len(used):
+		add(CodeHalfGain, verdict.Caution,
+			"%s on %s is made for more bands than this link uses, %s: about half its gain is given up.", a.Label(), e.label,
+			gear.BandWords(used))
+	}
 }
 
 // checkTuned holds the frequencies an antenna is tuned for against the channels of the
@@ -182,9 +190,7 @@ func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
 }
 
 // checkPlug follows the plug of an antenna to its port.
-func (p *pair) checkPlug(
-	e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any),
-) []verdict.Finding {
+func (p *pair) checkPlug(e *end, a *gear.Antenna, add adder) []verdict.Finding {
 	if a.Plug == "" || e.port.Plug == "" {
 		missing := verdict.GearValue(e.owner, e.field+".plug", "plug of the antenna port")
 		if a.Plug == "" {
@@ -214,9 +220,7 @@ func (p *pair) checkPlug(
 
 // checkBarrel asks whether a plug reaches past the lip of its case. Goggles have one;
 // of an air unit it is asked only where a lip is stated.
-func (p *pair) checkBarrel(
-	e *end, a *gear.Antenna, add func(verdict.Code, verdict.Level, string, ...any),
-) []verdict.Finding {
+func (p *pair) checkBarrel(e *end, a *gear.Antenna, add adder) []verdict.Finding {
 	if e.port.LipMM == nil && e == &p.unit {
 		return nil
 	}

@@ -1,6 +1,7 @@
 package control
 
 import (
+	"cmp"
 	"fmt"
 
 	"yokeswap/core/facts/fleet"
@@ -61,36 +62,7 @@ func Draw(c fleet.Case) Picture {
 	if s == nil {
 		s = &fleet.Sticks{}
 	}
-	said := func(text string) string {
-		if text == "" {
-			return "not said"
-		}
-		return text
-	}
-	ends := "ends not said"
-	if s.MinUS != nil && s.MaxUS != nil {
-		ends = fmt.Sprintf("%d to %d µs", *s.MinUS, *s.MaxUS)
-	}
-	if h.receiver != nil {
-		pic.Way = append(pic.Way, Hop{"the pilot's own controller", ends}, Hop{h.receiver.Label(), "separate; the air unit's RC wires stay off"})
-	} else {
-		_, hand, _ := c.Controller()
-		pic.Way = append(pic.Way, Hop{hand.Label, ends}, Hop{h.air.Label, "RC protocol " + said(string(s.Unit))})
-	}
-	port := Hop{"serial port", "not said"}
-	if n, known := pins.SticksPort(c); known {
-		port = Hop{fmt.Sprintf("UART %d", n), "serial receiver"}
-	}
-	if h.runs != nil {
-		if protocol, ok := Protocol(h.Case, h.runs); ok {
-			port.Set += ", " + protocol
-		}
-	}
-	board := Hop{c.Library.Label(c.Fit.Board), "order " + said(s.Order)}
-	if h.receiver == nil {
-		board.Set += ", " + said(string(s.Board))
-	}
-	pic.Way = append(pic.Way, port, board)
+	pic.Way = h.hops(s)
 	pic.Order = s.Order
 	pic.Switches = append(pic.Switches, s.Switches...)
 	if before, ok := newHands(fleet.NowCase(h.Library, h.Fleet, h.Quad)); ok {
@@ -102,4 +74,32 @@ func Draw(c fleet.Case) Picture {
 		pic.NextMS = &ms
 	}
 	return pic
+}
+
+// hops is the way of the sticks from the hand to the flight board, what is set at each.
+func (h *hands) hops(s *fleet.Sticks) []Hop {
+	said := func(text string) string { return cmp.Or(text, "not said") }
+	ends := "ends not said"
+	if s.MinUS != nil && s.MaxUS != nil {
+		ends = fmt.Sprintf("%d to %d µs", *s.MinUS, *s.MaxUS)
+	}
+	_, hand, _ := h.Controller()
+	board := Hop{h.Library.Label(h.Fit.Board), "order " + said(s.Order)}
+	var way []Hop
+	if h.receiver != nil {
+		way = []Hop{{"the pilot's own controller", ends}, {h.receiver.Label(), "separate; the air unit's RC wires stay off"}}
+	} else {
+		way = []Hop{{hand.Label, ends}, {h.air.Label, "RC protocol " + said(string(s.Unit))}}
+		board.Set += ", " + said(string(s.Board))
+	}
+	port := Hop{"serial port", "not said"}
+	if n, known := pins.SticksPort(h.Case); known {
+		port = Hop{fmt.Sprintf("UART %d", n), "serial receiver"}
+	}
+	if h.runs != nil {
+		if protocol, ok := Protocol(h.Case, h.runs); ok {
+			port.Set += ", " + protocol
+		}
+	}
+	return append(way, port, board)
 }

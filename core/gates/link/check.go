@@ -241,7 +241,6 @@ func (t *system) unread() []verdict.Missing {
 // checkSticks judges how the sticks reach the flight board; not needed where
 // there is no flight board.
 func (t *system) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing) (verdict.Finding, bool) {
-	f := verdict.Finding{Code: CodeController, Source: p.Source.String()}
 	switch {
 	case t.Fit.Without(fleet.NoBoard) && !t.separate:
 		return verdict.Finding{Code: CodeNoSticks, Level: verdict.Fits, Subject: t.Quad.Label(), Source: "this fit",
@@ -259,14 +258,23 @@ func (t *system) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing
 		return verdict.CannotTell(verdict.Link, CodeController, t.Quad.Label(),
 			verdict.FitValue(t.Case, "controller", "controller, or a separate receiver, of "+t.Quad.Label())), true
 	}
-	f.Subject = t.controllerState.Label + " with " + t.air.Label
+	return t.checkController(p, video, list), true
+}
+
+// checkController judges whether the controller's sticks go through the air unit.
+func (t *system) checkController(p *gear.Pairing, video answer, list []*gear.Pairing) verdict.Finding {
+	f := verdict.Finding{
+		Code:     CodeController,
+		Source:   p.Source.String(),
+		Subject:  t.controllerState.Label + " with " + t.air.Label,
+		Compares: t.compareSticks(p),
+	}
 	sticks := t.sticks(p)
 	if sticks == yes && video == yes {
 		f.Level = verdict.Fits
 		f.Says = t.controllerState.Label + " " + on(t.controllerState.Target) + " reaches the flight board through " +
 			t.air.Label + "."
-		f.Compares = t.compareSticks(p)
-		return f, true
+		return f
 	}
 	plans, unread := t.plans(list, true)
 	switch {
@@ -276,26 +284,24 @@ func (t *system) checkSticks(p *gear.Pairing, video answer, list []*gear.Pairing
 			ID:    p.ID,
 			Field: "controllers",
 			Label: fmt.Sprintf("which controllers go through %s with %s", t.airUnit.Label(), t.goggles.Label()),
-		}), true
+		})
 	case sticks == unsure:
 		return verdict.CannotTell(verdict.Link, CodeController, f.Subject,
-			t.slotValue(t.controllerState, "controller", "firmware")), true
+			t.slotValue(t.controllerState, "controller", "firmware"))
 	case len(plans) > 0:
 		f.Level = verdict.Change
 		f.Says = fmt.Sprintf("%s does not reach the flight board through %s as planned; it does after %s.",
 			t.controllerState.Label, t.air.Label, t.describe(plans[0]))
 	case video == unsure:
-		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.lacking(p)...), true
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.lacking(p)...)
 	case unread:
-		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.unread()...), true
+		return verdict.CannotTell(verdict.Link, CodeController, f.Subject, t.unread()...)
 	default:
 		f.Level = verdict.Unfit
 		f.Says = fmt.Sprintf("%s does not go through %s with %s on any firmware within reach.",
-			t.controllerState.Label, t.air.Label,
-			t.gogglesState.Label)
+			t.controllerState.Label, t.air.Label, t.gogglesState.Label)
 	}
-	f.Compares = t.compareSticks(p)
-	return f, true
+	return f
 }
 
 // compareSticks puts what a statement needs of the controller beside what is

@@ -27,6 +27,11 @@ func (t *system) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 			Source:  d.Source.String(),
 		})
 	}
+	return append(findings, t.checkActivation(d, s)...)
+}
+
+// checkActivation judges whether a device that has to be activated is, or can be.
+func (t *system) checkActivation(d *gear.Device, s fleet.State) (findings []verdict.Finding) {
 	switch needed := d.ActivationNeeded(); {
 	case needed == nil:
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{

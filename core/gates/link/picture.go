@@ -73,31 +73,42 @@ func Draw(c fleet.Case) Picture {
 		}
 	}
 	for _, p := range list {
-		bar := Bar{Pairing: p.ID, Mode: t.modeOrNone(p.Mode), Covers: map[string][]string{}, Ranges: map[string]string{},
-			Features: append([]string{}, p.Features...), Holds: t.video(p) == yes && t.sticks(p) == yes}
-		for _, l := range pic.Lanes {
-			r, stated := p.AirFirmware, true
-			switch l.Role {
-			case "goggles":
-				r = p.GogglesFirmware
-			case "controller":
-				r, stated = controllerRange(p, t.controller.ID)
-			}
-			if !stated {
-				bar.Covers[l.Role], bar.Ranges[l.Role] = []string{}, "not with this controller"
-				continue
-			}
-			bar.Ranges[l.Role] = r.String()
-			bar.Covers[l.Role] = []string{}
-			for _, m := range l.Releases {
-				if r.Holds(firmware.Version(m.Version)) {
-					bar.Covers[l.Role] = append(bar.Covers[l.Role], m.Version)
-				}
-			}
-		}
-		pic.Bars = append(pic.Bars, bar)
+		pic.Bars = append(pic.Bars, t.bar(p, pic.Lanes))
 	}
 	return pic
+}
+
+// bar is what a statement covers of each lane.
+func (t *system) bar(p *gear.Pairing, lanes []Lane) Bar {
+	bar := Bar{
+		Pairing:  p.ID,
+		Mode:     t.modeOrNone(p.Mode),
+		Covers:   map[string][]string{},
+		Ranges:   map[string]string{},
+		Features: append([]string{}, p.Features...),
+		Holds:    t.video(p) == yes && t.sticks(p) == yes,
+	}
+	for _, l := range lanes {
+		r, stated := p.AirFirmware, true
+		switch l.Role {
+		case "goggles":
+			r = p.GogglesFirmware
+		case "controller":
+			r, stated = controllerRange(p, t.controller.ID)
+		}
+		bar.Covers[l.Role] = []string{}
+		if !stated {
+			bar.Ranges[l.Role] = "not with this controller"
+			continue
+		}
+		bar.Ranges[l.Role] = r.String()
+		for _, m := range l.Releases {
+			if r.Holds(firmware.Version(m.Version)) {
+				bar.Covers[l.Role] = append(bar.Covers[l.Role], m.Version)
+			}
+		}
+	}
+	return bar
 }
 
 func controllerRange(p *gear.Pairing, id string) (firmware.Range, bool) {

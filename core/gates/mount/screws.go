@@ -131,22 +131,7 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 	}
 	if picked {
 		f.Compares[0].There = chosen.Label()
-		switch {
-		case chosen.Size != plan.Size:
-			f.Code, f.Level, f.Says = CodeScrew, verdict.Unfit, fmt.Sprintf("%s is %s, the threads of %s take %s.",
-				chosen.Label(), chosen.Size, s.airUnit.Label(), plan.Size)
-		case unit.Over(*chosen.LengthMM, plan.MostMM):
-			f.Code, f.Level = CodeTooLong, verdict.Unfit
-			f.Says = fmt.Sprintf("%s is %s too long: it drives into the circuit board of %s.", chosen.Label(),
-				unit.Less(*chosen.LengthMM, plan.MostMM), s.airUnit.Label())
-		case unit.Over(plan.LeastMM, *chosen.LengthMM):
-			f.Code, f.Level = CodeShort, verdict.Unfit
-			f.Says = fmt.Sprintf("%s is %s too short to hold: %s is clamped and %s of thread wanted.", chosen.Label(),
-				unit.Less(plan.LeastMM, *chosen.LengthMM), plan.LeastMM-sizes[plan.Size], sizes[plan.Size])
-		default:
-			return nil
-		}
-		return []verdict.Finding{f}
+		return s.checkChosen(plan, chosen, f)
 	}
 	switch {
 	case plan.Use == "":
@@ -157,6 +142,25 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 		f.Code, f.Level, f.Says = CodeOrder, verdict.Change, fmt.Sprintf("Four %s are to be ordered before the bench day: "+
 			"%s would do, none is in the box.",
 			range_, plan.Label)
+	default:
+		return nil
+	}
+	return []verdict.Finding{f}
+}
+
+// checkChosen holds a screw of a stated size and length against the plan.
+func (s *seat) checkChosen(plan ScrewPlan, chosen *gear.Screw, f verdict.Finding) []verdict.Finding {
+	f.Level = verdict.Unfit
+	switch {
+	case chosen.Size != plan.Size:
+		f.Code, f.Says = CodeScrew, fmt.Sprintf("%s is %s, the threads of %s take %s.",
+			chosen.Label(), chosen.Size, s.airUnit.Label(), plan.Size)
+	case unit.Over(*chosen.LengthMM, plan.MostMM):
+		f.Code, f.Says = CodeTooLong, fmt.Sprintf("%s is %s too long: it drives into the circuit board of %s.",
+			chosen.Label(), unit.Less(*chosen.LengthMM, plan.MostMM), s.airUnit.Label())
+	case unit.Over(plan.LeastMM, *chosen.LengthMM):
+		f.Code, f.Says = CodeShort, fmt.Sprintf("%s is %s too short to hold: %s is clamped and %s of thread wanted.",
+			chosen.Label(), unit.Less(plan.LeastMM, *chosen.LengthMM), plan.LeastMM-sizes[plan.Size], sizes[plan.Size])
 	default:
 		return nil
 	}
