@@ -79,33 +79,35 @@
     else if (event.key === 't') switchTheme();
     else if (event.key === '?' && !list?.open) list?.showModal();
   }
+
+  const tool = 'text-[#d5dedd] border border-[#48626c] rounded px-2.5 py-1 min-h-8 min-w-9 text-note';
 </script>
 
 <svelte:window {onkeydown} />
 
-<a class="skip" href="#content" onclick={(e) => { e.preventDefault(); document.getElementById('content')?.focus(); }}>Skip to the content</a>
-<header class="screen-only">
-  <a class="brand" href="#/"><img src="/yoke.svg" alt="" width="26" height="26" />Yoke Swap</a>
-  <nav aria-label="Main">
+<a class="absolute -left-250 focus:left-2 focus:top-2 z-10 bg-raised p-2" href="#content" onclick={(e) => { e.preventDefault(); document.getElementById('content')?.focus(); }}>Skip to the content</a>
+<header class="screen-only flex items-stretch gap-x-8 gap-y-4 min-h-12 px-5 max-sm:flex-wrap max-sm:gap-0 max-sm:px-2.5 bg-[#17313b] text-[#f4efe4]">
+  <a class="flex items-center gap-2.5 max-sm:min-h-11 text-inherit no-underline font-bold text-body whitespace-nowrap" href="#/"><img class="border border-[#48626c] rounded-md" src="/yoke.svg" alt="" width="26" height="26" />Yoke Swap</a>
+  <nav class="flex gap-1 max-sm:order-3 max-sm:basis-full" aria-label="Main">
     {#each places as p (p.at)}
-      <a href={'#' + p.at} aria-current={here(p.starts) ? 'page' : undefined}>{p.name}</a>
+      <a class="flex items-center px-4 no-underline border-y-4 border-transparent text-[#d5dedd] hover:text-white aria-[current]:text-white aria-[current]:font-bold aria-[current]:border-b-[#e0a63a] max-sm:flex-1 max-sm:justify-center max-sm:min-h-11 max-sm:border-t-0" href={'#' + p.at} aria-current={here(p.starts) ? 'page' : undefined}>{p.name}</a>
     {/each}
   </nav>
-  <div class="tools">
-    <button type="button" onclick={switchTheme}>{theme() === 'dark' ? 'Light' : 'Dark'}</button>
-    <button type="button" onclick={() => list?.showModal()} aria-label="Keys"><kbd>?</kbd></button>
+  <div class="flex items-center gap-2 ml-auto">
+    <button type="button" class={tool} onclick={switchTheme}>{theme() === 'dark' ? 'Light' : 'Dark'}</button>
+    <button type="button" class={tool} onclick={() => list?.showModal()} aria-label="Keys"><kbd class="font-mono font-semibold whitespace-nowrap">?</kbd></button>
   </div>
 </header>
-<main id="content" tabindex="-1">
+<main class="max-w-[1360px] mx-auto px-5 pt-4 pb-8 max-sm:px-2.5 outline-none" id="content" tabindex="-1">
   {#if door.shut}<Door />{:else}<Router {routes} restoreScrollState={true} />{/if}
 </main>
 
-<dialog bind:this={list} class="panel" aria-labelledby="keys">
+<dialog bind:this={list} class="panel max-w-[min(34rem,94vw)] text-ink m-auto px-5.5 pt-4 pb-5" aria-labelledby="keys">
   <h2 id="keys">Keys</h2>
-  <table class="keys">
+  <table>
     <tbody>
       {#each [...everywhere, ...screenKeys] as k (k.keys)}
-        <tr><td><kbd>{k.keys}</kbd></td><td>{k.does}</td></tr>
+        <tr><td class="align-top pl-0 pr-4 py-1"><kbd class="font-mono font-semibold whitespace-nowrap">{k.keys}</kbd></td><td class="align-top pl-0 pr-4 py-1">{k.does}</td></tr>
       {/each}
     </tbody>
   </table>
@@ -114,126 +116,11 @@
 </dialog>
 
 <style>
-  .skip {
-    position: absolute;
-    left: -999px;
-  }
-  .skip:focus {
-    left: 0.5rem;
-    top: 0.5rem;
-    background: var(--raised);
-    padding: 0.5rem;
-    z-index: 10;
-  }
-  header {
-    display: flex;
-    align-items: stretch;
-    gap: 1rem 2rem;
-    background: #17313b;
-    color: #f4efe4;
-    padding: 0 1.25rem;
-    min-height: 48px;
-  }
-  .brand {
-    display: flex;
-    align-items: center;
-    gap: 0.6rem;
-    color: inherit;
-    text-decoration: none;
-    font-weight: 750;
-    font-size: 1.05rem;
-    white-space: nowrap;
-  }
-  .brand img {
-    border: 1px solid #48626c;
-    border-radius: 6px;
-  }
-  nav {
-    display: flex;
-    gap: 0.25rem;
-  }
-  nav a {
-    display: flex;
-    align-items: center;
-    padding: 0 1rem;
-    color: #d5dedd;
-    text-decoration: none;
-    border-bottom: 4px solid transparent;
-    border-top: 4px solid transparent;
-  }
-  nav a:hover {
-    color: #fff;
-  }
-  nav a[aria-current] {
-    color: #fff;
-    font-weight: 700;
-    border-bottom-color: #e0a63a;
-  }
   header :focus-visible {
     outline-color: #ffb45e;
     outline-offset: -3px;
   }
-  .tools {
-    margin-left: auto;
-    display: flex;
-    align-items: center;
-    gap: 0.5rem;
-  }
-  .tools button {
-    color: #d5dedd;
-    border: 1px solid #48626c;
-    border-radius: 4px;
-    padding: 0.2rem 0.6rem;
-    min-height: 32px;
-    min-width: 36px;
-    font-size: 0.9rem;
-    cursor: pointer;
-  }
-  main {
-    padding: 1rem 1.25rem 2rem;
-    max-width: 1360px;
-    margin: 0 auto;
-    outline: none;
-  }
-  dialog {
-    margin: auto;
-    padding: 1rem 1.4rem 1.2rem;
-    max-width: min(34rem, 94vw);
-    color: var(--ink);
-  }
   dialog::backdrop {
     background: rgb(0 0 0 / 50%);
-  }
-  .keys td {
-    padding: 0.3rem 1rem 0.3rem 0;
-    vertical-align: top;
-  }
-  kbd {
-    font-family: var(--font-mono);
-    font-weight: 600;
-    white-space: nowrap;
-  }
-  @media (max-width: 640px) {
-    header {
-      flex-wrap: wrap;
-      padding: 0 0.6rem;
-      gap: 0;
-    }
-    .brand {
-      min-height: 42px;
-    }
-    nav {
-      order: 3;
-      flex-basis: 100%;
-    }
-    nav a {
-      flex: 1;
-      justify-content: center;
-      min-height: 42px;
-      border-top: 0;
-    }
-    main {
-      padding: 0.75rem 0.6rem 2rem;
-    }
   }
 </style>

@@ -36,13 +36,13 @@
   {#if about.data}
     {@const a = about.data}
     <Card title="This program">
-      <dl>
-        <dt>version</dt>
-        <dd class="mono">{a.version}</dd>
-        <dt>data folder</dt>
-        <dd class="mono">{a.folder}</dd>
-        <dt>kept in it</dt>
-        <dd>{a.gear} pieces of gear, {a.kit} pieces of kit, {a.quads} {a.quads === 1 ? 'quad' : 'quads'}, {a.revision} {a.revision === 1 ? 'change' : 'changes'}</dd>
+      <dl class="grid grid-cols-[max-content_minmax(0,1fr)] gap-y-1 gap-x-4">
+        <dt class="text-soft">version</dt>
+        <dd class="mono wrap-anywhere">{a.version}</dd>
+        <dt class="text-soft">data folder</dt>
+        <dd class="mono wrap-anywhere">{a.folder}</dd>
+        <dt class="text-soft">kept in it</dt>
+        <dd class="wrap-anywhere">{a.gear} pieces of gear, {a.kit} pieces of kit, {a.quads} {a.quads === 1 ? 'quad' : 'quads'}, {a.revision} {a.revision === 1 ? 'change' : 'changes'}</dd>
       </dl>
       {#if a.languages.length > 1}
         <label>How devices are handled is read in
@@ -59,11 +59,11 @@
     <p>A verdict is as good as the values it rests on; each says where they are from. It is no licence: packs burn, props cut, transmitters are bound by law. Your local rules, your maker's sheet and a meter come first.</p>
   </Card>
 </div>
-<details class="panel" bind:open>
-  <summary>Licences: Yoke Swap is free software (MIT), made with the work of others</summary>
+<details class="panel px-5 py-3" bind:open>
+  <summary class="font-bold min-h-8">Licences: Yoke Swap is free software (MIT), made with the work of others</summary>
   {#if notices === null}<p class="soft" role="status">Fetching them…</p>{:else}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
-    <pre role="region" aria-label="Licences" tabindex="0">{notices}</pre>
+    <pre class="max-h-[60vh] overflow-auto whitespace-pre-wrap text-small" role="region" aria-label="Licences" tabindex="0">{notices}</pre>
   {/if}
 </details>
 
@@ -73,29 +73,5 @@
     grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
     gap: 1rem;
     margin-bottom: 1rem;
-  }
-  dl {
-    display: grid;
-    grid-template-columns: max-content minmax(0, 1fr);
-    gap: 0.2rem 1rem;
-  }
-  dt {
-    color: var(--soft);
-  }
-  dd {
-    overflow-wrap: anywhere;
-  }
-  details {
-    padding: 0.8rem 1.2rem;
-  }
-  summary {
-    font-weight: 700;
-    min-height: 32px;
-  }
-  pre {
-    max-height: 60vh;
-    overflow: auto;
-    white-space: pre-wrap;
-    font-size: 0.85rem;
   }
 </style>

@@ -86,13 +86,13 @@
   {#if board.failure}
     <FailureNote failure={board.failure} again={() => board.take(api.board([]))} />
   {:else if board.data}
-    <p class="fleet"><a class="panel" href="#/walk"><strong>The route of the whole fleet</strong> <span class="soft">firmware, modes and activation, one step at a time</span></a>
-      <a class="panel" href="#/shopping"><strong>Parts to have before the bench day</strong> <span class="soft">from every plan, less what is owned</span></a></p>
-    <ul class="choose">
+    <p><a class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3" href="#/walk"><strong>The route of the whole fleet</strong> <span class="soft">firmware, modes and activation, one step at a time</span></a>
+      <a class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3" href="#/shopping"><strong>Parts to have before the bench day</strong> <span class="soft">from every plan, less what is owned</span></a></p>
+    <ul class="grid cols-fill-[240px] gap-2.5 mt-4">
       {#each board.data.rows as row (row.quad)}
-        <li><a class="panel" href={`#/bench/${row.quad}`}><strong>{row.name}</strong><span class="soft">{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span></a></li>
+        <li><a class="panel grid no-underline text-ink min-h-16 px-4 py-3" href={`#/bench/${row.quad}`}><strong>{row.name}</strong><span class="soft">{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span></a></li>
       {:else}
-        <li class="soft">No quads yet: <a href="#/shelf/add/quad">add one</a>.</li>
+        <li class="soft">No quads yet: <a class="grid no-underline text-ink min-h-16 px-4 py-3" href="#/shelf/add/quad">add one</a>.</li>
       {/each}
     </ul>
   {:else}
@@ -107,7 +107,7 @@
   <div class="title">
     <h1>{r.name} on the bench</h1>
     <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The updates take about {r.minutes} minutes.{/if}{#if r.untimed > 0}&nbsp;{r.untimed === 1 ? 'One update does' : `${r.untimed} updates do`} not say how long.{/if}</p>
-    <span class="ways screen-only">
+    <span class="screen-only flex gap-3 items-center ml-auto">
       <a href={`#/swap/${r.quad}`}>Plan</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>
       <a href={`#/fault/${r.quad}`}>It does not work</a>
@@ -115,9 +115,9 @@
     </span>
   </div>
   {#if r.holds.length > 0}
-    <div class="holds" role="note">
+    <div class="bg-change-wash border-l-6 border-l-change mb-3 px-3.5 py-2.5" role="note">
       <h2>The plan is not ready: some steps are held</h2>
-      <ul>
+      <ul class="list-disc wrap-anywhere mt-1 pl-4.5">
         {#each r.holds as f, i (i)}
           <li><a href={`#/swap/${r.quad}/${f.gate}`}>{f.title}</a>: {f.says}</li>
         {/each}
@@ -126,7 +126,7 @@
   {/if}
   {#if refused}<FailureNote failure={refused} />{/if}
   <p class="recorded good" role="status">{recorded}</p>
-  <div class="sheet">
+  <div class="sheet grid grid-cols-[340px_minmax(0,1fr)] gap-5 items-start">
     <div class="list"><StepList states={r.states} {shown} onpick={(id) => { shown = id; refused = null; }} /></div>
     {#if step}
       <div class="card screen-only">
@@ -136,76 +136,19 @@
       </div>
     {/if}
   </div>
-  <section class="lay">
+  <section class="grid gap-1 mt-5">
     <h2>Lay out before you start</h2>
     <p><span class="soft">Tools:</span> {r.tools.join(', ') || 'none'}</p>
     <p><span class="soft">Materials:</span> {r.materials.join(', ') || 'none'}</p>
     <p class="soft">Common practice throughout; where your country's rules or a licence say otherwise, they come first.</p>
   </section>
   <Finish run={r} onfinished={() => load(r.quad)} />
-  <div class="screen-only end"><button type="button" class="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
+  <div class="screen-only mt-4"><button type="button" class="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
 {/if}
 
 <style>
-  .choose {
-    list-style: none;
-    margin: 1rem 0 0;
-    padding: 0;
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
-    gap: 0.6rem;
-  }
-  .choose a {
-    display: grid;
-    padding: 0.8rem 1rem;
-    text-decoration: none;
-    color: var(--ink);
-    min-height: 64px;
-  }
-  .fleet a {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1rem;
-    margin-top: 1rem;
-    padding: 0.8rem 1rem;
-    text-decoration: none;
-    color: var(--ink);
-    border-left: 6px solid var(--accent);
-  }
-  .ways {
-    margin-left: auto;
-    display: flex;
-    gap: 0.8rem;
-    align-items: center;
-  }
   .recorded:empty {
     display: none;
-  }
-  .holds {
-    background: var(--change-wash);
-    border-left: 6px solid var(--change);
-    padding: 0.6rem 0.9rem;
-    margin-bottom: 0.8rem;
-  }
-  .holds ul {
-    margin: 0.2rem 0 0;
-    padding-left: 1.1rem;
-    list-style: disc;
-    overflow-wrap: anywhere;
-  }
-  .sheet {
-    display: grid;
-    grid-template-columns: 340px minmax(0, 1fr);
-    gap: 1.2rem;
-    align-items: start;
-  }
-  .lay {
-    margin-top: 1.2rem;
-    display: grid;
-    gap: 0.25rem;
-  }
-  .end {
-    margin-top: 1rem;
   }
   @media (max-width: 860px) {
     .sheet {

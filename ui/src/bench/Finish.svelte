@@ -42,32 +42,18 @@
   }
 </script>
 
-<section class="screen-only" aria-label="Finish the swap">
+<section class="screen-only mt-3" aria-label="Finish the swap">
   {#if failure}<FailureNote {failure} again={() => look(quad)} />{/if}
   <p role="status">{done}</p>
   {#if planned}
     {#if asking}
-      <p class="warn">{left} of {run.states.length} steps are not done. Finish it only if they were done without ticking them here.</p>
-      <button type="button" class="button" onclick={finish}>Finish it anyway</button>
-      <button type="button" class="button" onclick={() => (asking = false)}>Not yet</button>
+      <p class="warn text-unfit font-semibold mb-1.5">{left} of {run.states.length} steps are not done. Finish it only if they were done without ticking them here.</p>
+      <button type="button" class="button mr-3" onclick={finish}>Finish it anyway</button>
+      <button type="button" class="button mr-3" onclick={() => (asking = false)}>Not yet</button>
     {:else}
-      <button type="button" class="button" class:main={left === 0} onclick={finish}>Finish the swap: it flies like this now</button>
+      <button type="button" class="button mr-3" class:main={left === 0} onclick={finish}>Finish the swap: it flies like this now</button>
       <span class="soft">parts that came out go into the drawer, the readings into the log</span>
     {/if}
   {/if}
   <LogList name={run.name} {notes} />
 </section>
-
-<style>
-  section {
-    margin-top: 0.8rem;
-  }
-  button {
-    margin-right: 0.7rem;
-  }
-  .warn {
-    color: var(--unfit);
-    font-weight: 650;
-    margin-bottom: 0.4rem;
-  }
-</style>

@@ -18,7 +18,7 @@
   <div class="title">
     <h1>What is set in {l.name}</h1>
     <p class="soft">{l.firmware ? `on ${l.firmware}` : 'their firmware is not known'}</p>
-    <span class="buttons screen-only"><button type="button" class="button" onclick={() => print()}>Print</button></span>
+    <span class="buttons screen-only ml-auto"><button type="button" class="button" onclick={() => print()}>Print</button></span>
   </div>
   {#if l.rows.length === 0}
     <p>No quad is planned to fly with them.</p>
@@ -40,9 +40,3 @@
     </div>
   {/if}
 {/if}
-
-<style>
-  .buttons {
-    margin-left: auto;
-  }
-</style>

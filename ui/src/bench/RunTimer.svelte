@@ -22,7 +22,7 @@
   onDestroy(() => clearInterval(timer));
 </script>
 
-<div class="timer" class:over={left <= 0}>
+<div class="timer flex flex-wrap items-center gap-y-1.5 gap-x-3.5 border-2 border-dashed border-caution rounded-md px-3.5 py-2" class:over={left <= 0}>
   <span class="mono" role="timer">{clock(left)}</span>
   <span>{left <= 0 ? 'Unplug now and let it cool.' : 'may run without moving air'}</span>
   {#if started === null}<button type="button" class="button" onclick={start}>Pack is in: start</button>{:else}<button type="button" class="button" onclick={stop}>Pack is out: reset</button>{/if}
@@ -30,15 +30,6 @@
 </div>
 
 <style>
-  .timer {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.4rem 0.9rem;
-    border: 2px dashed var(--caution);
-    border-radius: 6px;
-    padding: 0.5rem 0.9rem;
-  }
   .timer .mono {
     font-size: 1.8rem;
     font-weight: 700;

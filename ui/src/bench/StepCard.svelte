@@ -4,6 +4,7 @@
   import type { StepState } from '../api/client.svelte';
   import { typing } from '../lib/keys';
   import { readNumber } from './reading';
+  import Caution from '../lib/Caution.svelte';
   import RunTimer from './RunTimer.svelte';
   import { moment } from '../lib/words';
 
@@ -56,13 +57,13 @@
 
 <svelte:window {onkeydown} />
 
-<article class="panel {step.state}" aria-labelledby="step-title">
+<article class="panel {step.state} grid gap-3 px-5 pt-4.5 pb-5" aria-labelledby="step-title">
   <p class="soft">Step {number} of {of}, {step.phase}{#if step.minutes !== undefined}, about {step.minutes} minutes{/if}{#if step.at}, {step.state === 'done' ? 'done' : 'recorded'} {moment(step.at)}{/if}</p>
   <h2 class="step" id="step-title">{step.title}</h2>
   {#each step.cautions ?? [] as c, i (i)}
-    <p class="caution"><svg width="20" height="20" viewBox="0 0 24 24" aria-hidden="true"><path d="M12 2.5L22.5 21h-21z" fill="none" stroke="currentColor" stroke-width="2.2" /><path d="M12 9v5.5M12 17.2v.6" stroke="currentColor" stroke-width="2.2" stroke-linecap="round" /></svg><span><b>Caution.</b> {c}</span></p>
+    <Caution>{c}</Caution>
   {/each}
-  <ul class="do">
+  <ul class="grid list-disc text-part leading-normal gap-1 pl-5">
     {#each step.do as line, i (i)}<li>{line}</li>{/each}
   </ul>
   {#if (step.tools ?? []).length > 0 || (step.materials ?? []).length > 0}
@@ -73,32 +74,32 @@
   {/if}
   {#if step.runSeconds}<RunTimer seconds={step.runSeconds} />{/if}
   {#if step.state === 'held'}
-    <p class="held" role="note">{step.says}</p>
+    <p class="bg-change-wash border-l-6 border-l-change font-semibold px-3 py-2" role="note">{step.says}</p>
   {/if}
-  <form onsubmit={confirm}>
+  <form class="grid gap-1.5" onsubmit={confirm}>
     {#if step.reading?.choices}
-      <div class="choices" role="group" aria-label={step.reading.label}>
+      <div class="choices flex flex-wrap gap-3" role="group" aria-label={step.reading.label}>
         {#each step.reading.choices as choice, i (choice)}
           <Button type="button" size="lg" color={step.value === i ? 'primary' : 'alternative'} aria-pressed={step.value === i} disabled={step.state === 'held'} onclick={() => onconfirm(true, i)}>
-            {choice}<kbd aria-hidden="true">{choice[0]}</kbd>
+            {choice}<kbd class="ml-3 font-mono opacity-75 text-[0.85em]" aria-hidden="true">{choice[0]}</kbd>
           </Button>
         {/each}
       </div>
       <p id="reading-says" class={step.state === 'stopped' ? 'stop' : 'ok'} aria-live="assertive">{step.state === 'held' ? '' : (step.says ?? '')}</p>
     {:else if step.reading}
-      <label for="reading">{step.reading.label}, in {step.reading.unit} <span class="soft">expected: {step.reading.expected}</span></label>
-      <div class="reading">
+      <label class="flex font-semibold flex-wrap gap-y-0 gap-x-3" for="reading">{step.reading.label}, in {step.reading.unit} <span class="soft font-normal">expected: {step.reading.expected}</span></label>
+      <div class="flex items-center gap-2.5 max-w-75 text-read">
         <Input id="reading" size="lg" inputmode="decimal" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="reading-says" aria-invalid={step.state === 'stopped' || wrong !== ''} />
         <span class="mono">{step.reading.unit}</span>
       </div>
       <p id="reading-says" class={step.state === 'stopped' || wrong ? 'stop' : 'ok'} aria-live="assertive">{wrong || (step.state === 'held' ? '' : (step.says ?? ''))}</p>
     {/if}
     {#if step.reads?.do === 'update'}
-      <label for="release">release now read off {step.reads.label}</label>
-      <div class="reading"><Input id="release" size="lg" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="release-says" aria-invalid={wrong !== ''} /></div>
+      <label class="flex font-semibold flex-wrap gap-y-0 gap-x-3" for="release">release now read off {step.reads.label}</label>
+      <div class="flex items-center gap-2.5 max-w-75 text-read"><Input id="release" size="lg" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="release-says" aria-invalid={wrong !== ''} /></div>
       <p id="release-says" class="stop" aria-live="assertive">{wrong}</p>
     {/if}
-    <div class="buttons">
+    <div class="buttons flex flex-wrap gap-2.5 mt-1.5">
       {#if onback}<Button type="button" color="alternative" onclick={onback}>Back</Button>{/if}
       {#if step.state === 'done'}
         <Button type="button" color="alternative" onclick={() => onconfirm(false)}>Take the tick back</Button>
@@ -112,57 +113,8 @@
 </article>
 
 <style>
-  article {
-    padding: 1.1rem 1.3rem 1.3rem;
-    display: grid;
-    gap: 0.8rem;
-  }
   article.stopped {
     border: 3px solid var(--unfit);
-  }
-  .do {
-    margin: 0;
-    padding-left: 1.2rem;
-    list-style: disc;
-    font-size: 1.15rem;
-    line-height: 1.4;
-    display: grid;
-    gap: 0.25rem;
-  }
-  .caution {
-    display: flex;
-    gap: 0.6rem;
-    align-items: flex-start;
-    background: var(--caution-wash);
-    padding: 0.45rem 0.7rem;
-    line-height: 1.3;
-  }
-  .caution svg {
-    color: var(--caution);
-    flex: none;
-    margin-top: 1px;
-  }
-  .held {
-    background: var(--change-wash);
-    border-left: 6px solid var(--change);
-    padding: 0.5rem 0.8rem;
-    font-weight: 600;
-  }
-  label {
-    font-weight: 600;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 0.8rem;
-  }
-  label .soft {
-    font-weight: 400;
-  }
-  .reading {
-    display: flex;
-    align-items: center;
-    gap: 0.6rem;
-    max-width: 300px;
-    font-size: 1.3rem;
   }
   .stop {
     color: var(--unfit);
@@ -171,31 +123,10 @@
   .ok {
     color: var(--fits);
   }
-  kbd {
-    margin-left: 0.7rem;
-    font-family: var(--font-mono);
-    font-size: 0.85em;
-    opacity: 0.75;
-  }
-  .choices {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.8rem;
-  }
   .choices :global(button) {
     min-width: 10rem;
     min-height: 64px;
     font-size: 1.2rem;
-  }
-  form {
-    display: grid;
-    gap: 0.4rem;
-  }
-  .buttons {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.6rem;
-    margin-top: 0.4rem;
   }
   .buttons :global(button) {
     min-height: 48px;

@@ -11,15 +11,15 @@
   let { states, shown, onpick }: Props = $props();
 </script>
 
-<ol class="panel">
+<ol class="panel p-1">
   {#each states as s, i (s.id)}
     <li class={s.state}>
-      <button type="button" aria-current={s.id === shown ? 'step' : undefined} onclick={() => onpick(s.id)}>
-        <span class="box" aria-hidden="true">{s.state === 'done' ? '✓' : s.state === 'stopped' ? '✕' : s.state === 'held' ? '–' : i + 1}</span>
-        <span class="what">{s.title}{#if s.value !== undefined && s.reading}<small class="mono"> {s.reading.choices?.[s.value] ?? `${s.value} ${s.reading.unit}`}</small>{/if}</span>
-        <span class={s.state === 'todo' ? 'unseen' : 'state'}>{stateWords[s.state] ?? s.state}</span>
+      <button class="grid grid-cols-[1.9rem_1fr_auto] gap-2 items-center w-full min-h-10.5 text-left bg-transparent border-0 border-l-5 border-l-transparent text-ink cursor-pointer leading-tight px-2 py-1" type="button" aria-current={s.id === shown ? 'step' : undefined} onclick={() => onpick(s.id)}>
+        <span class="box grid place-items-center w-7 h-7 border-2 border-line rounded text-note" aria-hidden="true">{s.state === 'done' ? '✓' : s.state === 'stopped' ? '✕' : s.state === 'held' ? '–' : i + 1}</span>
+        <span class="what">{s.title}{#if s.value !== undefined && s.reading}<small class="mono text-small text-soft"> {s.reading.choices?.[s.value] ?? `${s.value} ${s.reading.unit}`}</small>{/if}</span>
+        <span class={s.state === 'todo' ? 'unseen' : s.state === 'stopped' ? 'text-tiny text-unfit font-bold' : 'text-tiny text-soft'}>{stateWords[s.state] ?? s.state}</span>
       </button>
-      <div class="paper">
+      <div class="paper hidden">
         <ul>
           {#each s.do as line, k (k)}<li>{line}</li>{/each}
           {#each s.cautions ?? [] as c, k (k)}<li><b>Caution:</b> {c}</li>{/each}
@@ -31,40 +31,10 @@
 </ol>
 
 <style>
-  ol {
-    list-style: none;
-    margin: 0;
-    padding: 0.3rem;
-  }
-  button {
-    display: grid;
-    grid-template-columns: 1.9rem 1fr auto;
-    gap: 0.5rem;
-    align-items: center;
-    width: 100%;
-    min-height: 42px;
-    padding: 0.25rem 0.5rem;
-    text-align: left;
-    background: none;
-    border: 0;
-    border-left: 5px solid transparent;
-    color: var(--ink);
-    cursor: pointer;
-    line-height: 1.2;
-  }
   button[aria-current] {
     border-left-color: var(--accent);
     background: var(--accent-wash);
     font-weight: 700;
-  }
-  .box {
-    display: grid;
-    place-items: center;
-    width: 1.7rem;
-    height: 1.7rem;
-    border: 2px solid var(--line);
-    border-radius: 4px;
-    font-size: 0.9rem;
   }
   .done .box {
     background: var(--fits);
@@ -78,21 +48,6 @@
   }
   .held .what {
     color: var(--soft);
-  }
-  .state {
-    font-size: 0.8rem;
-    color: var(--soft);
-  }
-  .stopped .state {
-    color: var(--unfit);
-    font-weight: 700;
-  }
-  small {
-    font-size: 0.85rem;
-    color: var(--soft);
-  }
-  .paper {
-    display: none;
   }
   @media print {
     ol {

@@ -79,11 +79,11 @@
   <a href={`#/bench/${id}`}>Bench sheet</a>
   <a href={`#/fault/${id}`}>It does not work</a>
 </div>
-<section class="panel" aria-labelledby="connect">
+<section class="panel mb-3 px-4 py-3" aria-labelledby="connect">
   <h2 id="connect">1. Connect</h2>
   <p class="soft">A data cable into the flight board's USB, not the air unit's. Props off. No pack is needed to read it.</p>
-  <div class="row">
-    <label>port
+  <div class="flex flex-wrap gap-y-2 gap-x-3.5 items-end">
+    <label class="grid text-soft">port
       <select bind:value={address}>
         <option value="">choose a port</option>
         {#each known as at (at)}<option value={at}>{name(at)}</option>{/each}
@@ -91,39 +91,39 @@
       </select>
     </label>
     <button type="button" class="button" onclick={listPorts}>Look again</button>
-    <label>or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => { address = e.currentTarget.value.trim(); confirmed = false; }} /></label>
-    {#if typed}<label class="props there"><input type="checkbox" bind:checked={confirmed} /> a flight board of mine is there: connect to it</label>{/if}
+    <label class="grid text-soft">or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => { address = e.currentTarget.value.trim(); confirmed = false; }} /></label>
+    {#if typed}<label class="flex font-bold text-soft items-center gap-1.5 min-h-10.5 mr-4"><input type="checkbox" bind:checked={confirmed} /> a flight board of mine is there: connect to it</label>{/if}
     <button type="button" class="button main" disabled={!address || busy !== '' || (typed && !confirmed)} onclick={readBoard}>Read it</button>
   </div>
   {#if ports.data?.note}<p class="bad">{ports.data.note}</p>{/if}
   {#key id}<StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />{/key}
 </section>
-{#if busy}<p class="panel pad" role="status">{busy}</p>{/if}
+{#if busy}<p class="panel mb-3 px-4 py-3" role="status">{busy}</p>{/if}
 {#if failure}<FailureNote {failure} />{/if}
 {#if report}
-  <section class="panel pad report" class:good={report.outcome === 'set'} role="status" aria-labelledby="outcome">
+  <section class="panel report border-l-6 border-l-unfit mb-3 px-4 py-3" class:good={report.outcome === 'set'} role="status" aria-labelledby="outcome">
     <h2 id="outcome">{report.outcome === 'set' ? '✓ ' : '! '}{report.says}</h2>
     {#if report.steps.length > 0}<p>Done: {report.steps.join(', ')}.</p>{/if}
     {#if report.restore && latest}
       <p>Kept before: {moment(latest.at)}.</p>
-      <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
+      <label class="inline-flex gap-2 items-center min-h-11 font-bold mr-4"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
       <button type="button" class="button" disabled={!propsOff || busy !== ''} onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button>
     {/if}
   </section>
 {/if}
 {#if view}
-  <section class="panel pad" aria-labelledby="found">
+  <section class="panel mb-3 px-4 py-3" aria-labelledby="found">
     <h2 id="found">2. {view.comparison.says}</h2>
     <p class="soft">{view.state.board} runs {view.state.variant} {view.state.version}{view.state.name ? `, called ${view.state.name}` : ''}.</p>
     {#each view.comparison.missing ?? [] as m (m.field + m.label)}<p class="bad">The plan does not say: {m.label}.</p>{/each}
     <SettingRows rows={view.comparison.rows} />
   </section>
   {#if differing.length > 0 && !view.comparison.blocked}
-    <section class="panel pad" aria-labelledby="set">
+    <section class="panel mb-3 px-4 py-3" aria-labelledby="set">
       <h2 id="set">3. Set {differing.length === 1 ? 'it' : `the ${differing.length}`}</h2>
       <p>All settings are kept first. Then it is written, saved, rebooted and read back.</p>
       <p class="bad">A board that is being set can start the motors: props off, and they stay off until the maiden flight.</p>
-      <label class="props"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
+      <label class="inline-flex gap-2 items-center min-h-11 font-bold mr-4"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
       <button type="button" class="button main" disabled={!propsOff || busy !== ''} onclick={setBoard}>Set the board</button>
     </section>
   {/if}
@@ -132,38 +132,6 @@
 <Kept quad={id} list={kept.data ?? []} canWrite={address !== '' && busy === ''} onkeep={keep} onrestore={restore} />
 
 <style>
-  section,
-  .pad {
-    padding: 0.7rem 1rem;
-    margin-bottom: 0.7rem;
-  }
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem 0.9rem;
-    align-items: end;
-  }
-  .row label {
-    display: grid;
-    color: var(--soft);
-  }
-  .row .there {
-    display: flex;
-    align-items: center;
-    gap: 0.4rem;
-    min-height: 42px;
-  }
-  .props {
-    display: inline-flex;
-    gap: 0.5rem;
-    align-items: center;
-    min-height: 44px;
-    margin-right: 1rem;
-    font-weight: 700;
-  }
-  .report {
-    border-left: 6px solid var(--unfit);
-  }
   .report.good {
     border-left-color: var(--fits);
   }

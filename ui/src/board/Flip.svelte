@@ -44,8 +44,8 @@
   }
 </script>
 
-<details>
-  <summary>Find a switch by flipping it</summary>
+<details class="grid gap-1.5 mt-3">
+  <summary class="font-bold min-h-9">Find a switch by flipping it</summary>
   <label><input type="checkbox" bind:checked={safe} /> props off, and no pack: the board runs from USB alone</label>
   <p class="buttons">
     <label>mode <select aria-label="mode of the switch" value={mode} onchange={(e) => (chosen = e.currentTarget.value)} disabled={watching}>{#each live.known as m (m)}<option value={m}>{m.replaceAll('-', ' ')}</option>{/each}</select></label>
@@ -70,15 +70,3 @@
   {/if}
   {#if said}<p class="good" role="status">{said}</p>{/if}
 </details>
-
-<style>
-  details {
-    margin-top: 0.7rem;
-    display: grid;
-    gap: 0.4rem;
-  }
-  summary {
-    font-weight: 700;
-    min-height: 36px;
-  }
-</style>

@@ -49,21 +49,21 @@
   const at = (us: number) => `${Math.max(0, Math.min(100, ((us - 900) / 1200) * 100))}%`;
 </script>
 
-<section class="panel" aria-labelledby="live">
+<section class="panel mb-3 px-4 py-3" aria-labelledby="live">
   <h2 id="live">Check it live</h2>
   <p class="soft">Props off. Move every stick to its ends, throw every switch: 1000 to 2000, the right way round. Then switch the controller off: the failsafe must come in.</p>
   <button type="button" class="button" aria-pressed={on} onclick={() => (on = !on)}>{on ? 'Stop' : 'Start'}</button>
   {#if lost}<p role="alert">{lost}</p>{/if}
   {#if live}
-    <p class="state"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{fixed(live.volts, 2)} V</span></p>
+    <p class="mx-0 my-1.5"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{fixed(live.volts, 2)} V</span></p>
     {#if live.modes.length > 0}
-      <p class="lights">{#each live.modes as m (m.mode + String(m.aux))}<span class:on={m.on}><i aria-hidden="true">{m.on ? '●' : '○'}</i> {m.mode.replaceAll('-', ' ')} <small>AUX {m.aux}, {m.on ? 'on' : 'off'}</small></span>{/each}</p>
+      <p class="lights flex flex-wrap gap-y-1 gap-x-2.5">{#each live.modes as m (m.mode + String(m.aux))}<span class="border-2 border-line text-soft px-2.5 py-0.5" class:on={m.on}><i aria-hidden="true">{m.on ? '●' : '○'}</i> {m.mode.replaceAll('-', ' ')} <small>AUX {m.aux}, {m.on ? 'on' : 'off'}</small></span>{/each}</p>
     {/if}
     <ul>
       {#each live.channels as us, i (i)}
-        <li>
+        <li class="grid grid-cols-[70px_minmax(80px,1fr)_80px_110px] gap-2.5 items-center min-h-7.5">
           <span>{names[i] ?? `AUX ${i - 3}`}</span>
-          <span class="bar"><i class="reach" style:left={at(reach[i]?.low ?? us)} style:right={`calc(100% - ${at(reach[i]?.high ?? us)})`}></i><i class="now" style:left={at(us)}></i></span>
+          <span class="relative h-4.5 border border-soft bg-raised"><i class="reach" style:left={at(reach[i]?.low ?? us)} style:right={`calc(100% - ${at(reach[i]?.high ?? us)})`}></i><i class="now" style:left={at(us)}></i></span>
           <span class="mono">{us} µs</span>
           <span class="soft">{reach[i] ? `${reach[i].low} to ${reach[i].high}` : ''}</span>
         </li>
@@ -76,44 +76,14 @@
 </section>
 
 <style>
-  section {
-    padding: 0.7rem 1rem;
-    margin-bottom: 0.7rem;
-  }
-  .state {
-    margin: 0.4rem 0;
-  }
   .armed {
     color: var(--unfit);
-  }
-  .lights {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 0.6rem;
-  }
-  .lights span {
-    border: 1.5px solid var(--line);
-    padding: 0.1rem 0.6rem;
-    color: var(--soft);
   }
   .lights span.on {
     border-color: var(--fits);
     background: var(--fits-wash);
     color: var(--ink);
     font-weight: 700;
-  }
-  li {
-    display: grid;
-    grid-template-columns: 70px minmax(80px, 1fr) 80px 110px;
-    gap: 0.6rem;
-    align-items: center;
-    min-height: 30px;
-  }
-  .bar {
-    position: relative;
-    height: 18px;
-    border: 1px solid var(--soft);
-    background: var(--raised);
   }
   .reach {
     position: absolute;

@@ -16,10 +16,10 @@
   <tbody>
     {#each sorted as r (r.label)}
       <tr class:differs={!r.same}>
-        <th scope="row"><span aria-hidden="true">{r.same ? '✓' : '≠'}</span> {r.label}{#if !r.same}<small>differs</small>{:else}<span class="unseen">the same</span>{/if}</th>
+        <th scope="row"><span aria-hidden="true">{r.same ? '✓' : '≠'}</span> {r.label}{#if !r.same}<small class="block text-soft ml-5">differs</small>{:else}<span class="unseen">the same</span>{/if}</th>
         <td data-label="wanted">{r.wanted}</td>
         <td data-label={against}>{r.found}</td>
-        <td class="why">{r.why}</td>
+        <td class="why text-soft">{r.why}</td>
       </tr>
     {/each}
   </tbody>
@@ -38,10 +38,6 @@
     border: 0;
     color: var(--soft);
   }
-  small {
-    color: var(--soft);
-    margin-left: 1.3rem;
-  }
   th:first-child {
     width: 21%;
   }
@@ -50,12 +46,6 @@
   }
   td:last-child {
     width: 24%;
-  }
-  small {
-    display: block;
-  }
-  .why {
-    color: var(--soft);
   }
   .differs th,
   .differs td {

@@ -34,11 +34,11 @@
   }
 </script>
 
-<details open={running !== ''}>
-  <summary>No board at hand? Try it on a stand-in</summary>
-  <div>
+<details class="mt-2" open={running !== ''}>
+  <summary class="cursor-pointer min-h-7.5">No board at hand? Try it on a stand-in</summary>
+  <div class="flex flex-wrap gap-y-1.5 gap-x-3.5 items-end">
     {#if running}
-      <label>it behaves
+      <label class="grid text-soft">it behaves
         <select onchange={(e) => { const f = faults[Number(e.currentTarget.value)]; void change(f?.faults ?? {}, { osdOff: f?.osdOff ?? false }); }}>{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select>
       </label>
       <button type="button" class="button" onclick={() => change({}, { stop: true })}>End the stand-in</button>
@@ -49,23 +49,3 @@
     {#if says}<p role="alert">{says}</p>{/if}
   </div>
 </details>
-
-<style>
-  details {
-    margin-top: 0.5rem;
-  }
-  summary {
-    cursor: pointer;
-    min-height: 30px;
-  }
-  div {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem 0.9rem;
-    align-items: end;
-  }
-  label {
-    display: grid;
-    color: var(--soft);
-  }
-</style>

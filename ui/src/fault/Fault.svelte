@@ -62,26 +62,26 @@
     {#if v.diagnosis}<a href={`#/fault/${id}`}>Another symptom</a>{/if}
   </div>
   {#if !v.diagnosis}
-    <ul class="symptoms">
-      {#each v.symptoms as s (s.id)}<li><button type="button" class="button" onclick={() => show(s.id, [], [])}>{s.label}</button></li>{/each}
+    <ul class="grid cols-fill-[290px] gap-2 my-3">
+      {#each v.symptoms as s (s.id)}<li><button type="button" class="button w-full min-h-14 text-left text-body" onclick={() => show(s.id, [], [])}>{s.label}</button></li>{/each}
     </ul>
   {:else}
-    <p class="says" role="status">{v.diagnosis.says}</p>
+    <p class="says text-part font-bold mx-0 my-2" role="status">{v.diagnosis.says}</p>
     {#if canAsk}
-      <p class="ask">
+      <p class="flex flex-wrap gap-y-1 gap-x-4 items-center mb-2.5">
         <label>ask the flight board <select bind:value={address}><option value="">no, I look myself</option>{#each known as at (at)}<option value={at}>{at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, '')}</option>{/each}</select></label>
         <span class="soft">{v.boardRead ? 'It was read: what it says counts below.' : known.length === 0 ? 'None is plugged in.' : ''} <a href={`#/board/${id}`}>Flight board</a></span>
       </p>
     {/if}
-    <ol class="causes">
+    <ol class="causes grid gap-2">
       {#each v.diagnosis.causes as c, i (c.id)}
         <li class={`panel ${c.standing}`} class:first={i === 0}>
-          <h2><span class="mark" aria-hidden="true">{marks[c.standing as keyof typeof marks]}</span> {c.label.charAt(0).toUpperCase() + c.label.slice(1)} <small>{words[c.standing as keyof typeof words]}{c.askBoard && !v.boardRead ? ', the board can be asked' : ''}</small></h2>
-          {#each c.because as b (b)}<p class="because">{b}</p>{/each}
+          <h2><span class="inline-block w-5 font-bold" aria-hidden="true">{marks[c.standing as keyof typeof marks]}</span> {c.label.charAt(0).toUpperCase() + c.label.slice(1)} <small class="font-medium text-soft">{words[c.standing as keyof typeof words]}{c.askBoard && !v.boardRead ? ', the board can be asked' : ''}</small></h2>
+          {#each c.because as b (b)}<p class="font-semibold">{b}</p>{/each}
           {#if c.standing !== 'ruled-out'}
             {#if c.caution}<p class="bad">{c.caution}</p>{/if}
             <p><b>Test:</b> {c.test}</p>
-            <div class="answer" role="group" aria-label={c.question}>
+            <div class="flex flex-wrap gap-y-1 gap-x-3 items-center mx-0 my-1" role="group" aria-label={c.question}>
               <span>{c.question}</span>
               <button type="button" class="button" aria-pressed={said(c.id) === 'yes'} onclick={() => answer(c.id, said(c.id) === 'yes' ? '' : 'yes')}>Yes, it is this</button>
               <button type="button" class="button" aria-pressed={said(c.id) === 'no'} onclick={() => answer(c.id, 'no')}>No</button>
@@ -101,43 +101,6 @@
 {/if}
 
 <style>
-  h2 small {
-    font-weight: 500;
-    color: var(--soft);
-  }
-  .symptoms {
-    list-style: none;
-    padding: 0;
-    margin: 0.8rem 0;
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(100%, 290px), 1fr));
-    gap: 0.5rem;
-  }
-  .symptoms button {
-    width: 100%;
-    min-height: 56px;
-    text-align: left;
-    font-size: 1.05rem;
-  }
-  .says {
-    font-size: 1.2rem;
-    font-weight: 700;
-    margin: 0.5rem 0;
-  }
-  .ask {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 1rem;
-    align-items: center;
-    margin-bottom: 0.6rem;
-  }
-  .causes {
-    list-style: none;
-    padding: 0;
-    margin: 0;
-    display: grid;
-    gap: 0.5rem;
-  }
   .causes li {
     padding: 0.6rem 0.9rem;
     border-left: 6px solid var(--line);
@@ -150,20 +113,5 @@
   }
   .causes li.ruled-out {
     border-left-style: dotted;
-  }
-  .mark {
-    display: inline-block;
-    width: 1.2rem;
-    font-weight: 800;
-  }
-  .because {
-    font-weight: 600;
-  }
-  .answer {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 0.8rem;
-    align-items: center;
-    margin: 0.2rem 0;
   }
 </style>

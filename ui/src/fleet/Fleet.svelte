@@ -46,28 +46,28 @@
 {/if}
 {#if board.data}
   {@const b = board.data}
-  <div class="head">
+  <div class="grid mb-2.5">
     <p class="soft">{b.title}</p>
     <h1 class="sentence" aria-live="polite">{b.says}</h1>
   </div>
   {#if b.rows.length === 0}
-    <section class="panel empty">
+    <section class="panel grid gap-2 p-8">
       <h2>Nothing flies here yet</h2>
       <p>Put in what you own: <a href="#/shelf/files">take in a gear pack and a fleet file</a>, or <a href="#/shelf/add/quad">add a quad by hand</a>.</p>
     </section>
   {:else}
-    <div class="bring" role="group" aria-label="What you will bring; the board answers">
+    <div class="bring flex flex-wrap items-center gap-2 mb-2.5" role="group" aria-label="What you will bring; the board answers">
       <span class="soft">Bring</span>
       {#each [...goggles, ...controllers] as d (d.kit)}
         <button type="button" aria-pressed={d.brought} onclick={() => toggle(d.kit)}>
           <span class="tick" aria-hidden="true">{d.brought ? '●' : '○'}</span>
           {d.name}
-          <small>{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small>
+          <small class="font-normal text-small">{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small>
         </button>
       {/each}
-      <a class="together" href="#/together">Who can fly together?</a>
+      <a class="self-center ml-auto" href="#/together">Who can fly together?</a>
     </div>
-    <div class="scroll"><table style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
+    <div class="scroll"><table class="w-full border-collapse bg-sheet border border-line" style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
       <thead>
         <tr>
@@ -85,47 +85,15 @@
       </tbody>
     </table></div>
     {#if b.of > b.rows.length}
-      <p class="more"><button type="button" class="button" disabled={board.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button> <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span></p>
+      <p class="mt-3"><button type="button" class="button min-h-10.5 border border-accent rounded bg-raised text-ink font-bold px-4 py-0" disabled={board.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button> <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span></p>
     {/if}
-    <p class="foot soft">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
+    <p class="soft text-note mt-2.5">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
   {/if}
 {:else if !board.failure}
   <p class="soft" role="status">Judging the fleet…</p>
 {/if}
 
 <style>
-  .more {
-    margin-top: 0.7rem;
-  }
-  .more button {
-    min-height: 42px;
-    padding: 0 1rem;
-    border: 1px solid var(--accent);
-    border-radius: 4px;
-    background: var(--raised);
-    color: var(--ink);
-    font-weight: 700;
-  }
-  .together {
-    margin-left: auto;
-    align-self: center;
-  }
-  .head {
-    display: grid;
-    margin-bottom: 0.6rem;
-  }
-  .empty {
-    padding: 2rem;
-    display: grid;
-    gap: 0.5rem;
-  }
-  .bring {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0.5rem;
-    margin-bottom: 0.6rem;
-  }
   .bring button {
     display: inline-flex;
     align-items: baseline;
@@ -144,16 +112,6 @@
     border-color: var(--accent);
     color: var(--ink);
   }
-  .bring small {
-    font-weight: 400;
-    font-size: 0.82rem;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    background: var(--sheet);
-    border: 1px solid var(--line);
-  }
   th {
     text-align: left;
     font-weight: 500;
@@ -169,10 +127,6 @@
   }
   th.eyes.home {
     text-decoration: line-through;
-  }
-  .foot {
-    margin-top: 0.6rem;
-    font-size: 0.9rem;
   }
   /* Laid out by the first row alone: a fleet of hundreds repaints at once. */
   @media (min-width: 1121px) {

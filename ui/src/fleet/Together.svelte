@@ -41,24 +41,24 @@
 <p class="soft">Nobody over anybody else, then as few third-order products on anyone as can be, then as far apart as can be. Your country's channels come first. <a href="#/">Back to the fleet</a></p>
 {#if view.data}
   {@const v = view.data}
-  <div class="who">
-    <section class="panel" aria-labelledby="quads">
-      <h2 id="quads">Quads in the air</h2>
+  <div class="grid cols-fit-[300px] gap-3 mx-0 my-3">
+    <section class="panel flex flex-wrap gap-y-1 gap-x-4 content-start px-3.5 py-2.5" aria-labelledby="quads">
+      <h2 class="basis-full" id="quads">Quads in the air</h2>
       {#each v.quads as q (q.id)}
-        <label><input type="checkbox" checked={quads.includes(q.id)} onchange={(e) => show(e.currentTarget.checked ? [...quads, q.id] : quads.filter((id) => id !== q.id), guests)} /> {q.name}</label>
+        <label class="flex gap-1.5 items-center min-h-9"><input type="checkbox" checked={quads.includes(q.id)} onchange={(e) => show(e.currentTarget.checked ? [...quads, q.id] : quads.filter((id) => id !== q.id), guests)} /> {q.name}</label>
       {/each}
     </section>
-    <section class="panel" aria-labelledby="guests">
-      <h2 id="guests">Guests</h2>
+    <section class="panel flex flex-wrap gap-y-1 gap-x-4 content-start px-3.5 py-2.5" aria-labelledby="guests">
+      <h2 class="basis-full" id="guests">Guests</h2>
       {#each guests as g, i (i)}
-        <p>guest {String.fromCharCode(65 + i)}: {v.plans.find((p) => p.id === g)?.name ?? g} <button type="button" class="button" onclick={() => show(quads, guests.filter((_, k) => k !== i))} aria-label={`Take out guest ${String.fromCharCode(65 + i)}`}>take out</button></p>
+        <p class="basis-full">guest {String.fromCharCode(65 + i)}: {v.plans.find((p) => p.id === g)?.name ?? g} <button type="button" class="button" onclick={() => show(quads, guests.filter((_, k) => k !== i))} aria-label={`Take out guest ${String.fromCharCode(65 + i)}`}>take out</button></p>
       {/each}
       {#each v.plans as p (p.id)}<button type="button" class="button" onclick={() => show(quads, [...guests, p.id])}>add one on {p.name}</button>{/each}
     </section>
   </div>
   {#if v.absent.length > 0}<p class="warn">Channels not stated: {v.absent.join(', ')}.</p>{/if}
   {#if flown.length > 0}
-    <figure class="panel" bind:clientWidth={width}>
+    <figure class="panel overflow-hidden mb-3" bind:clientWidth={width}>
       <figcaption class="unseen">{flown.map((s) => `${s.pilot} on channel ${s.channel}, ${s.mhz} megahertz`).join('. ')}</figcaption>
       <svg {width} height="120" aria-hidden="true">
         <line x1="10" x2={width - 10} y1="86" y2="86" class="axis" />
@@ -70,7 +70,7 @@
         {/each}
       </svg>
     </figure>
-    <div class="scroll panel">
+    <div class="scroll panel relative overflow-x-auto">
       <table class="rows">
         <thead><tr><th scope="col">pilot</th><th scope="col">system</th><th scope="col">channel</th><th scope="col">MHz</th></tr></thead>
         <tbody>{#each seats as s, i (i)}<tr><th scope="row">{s.pilot}</th><td>{s.system}</td><td class="mono">{s.channel ?? '✕ none left'}</td><td class="mono">{s.mhz ?? ''}</td></tr>{/each}</tbody>
@@ -83,33 +83,6 @@
 {/if}
 
 <style>
-  .who {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
-    gap: 0.8rem;
-    margin: 0.8rem 0;
-  }
-  section {
-    padding: 0.6rem 0.9rem;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1rem;
-    align-content: start;
-  }
-  section h2,
-  section p {
-    flex-basis: 100%;
-  }
-  label {
-    display: flex;
-    gap: 0.4rem;
-    align-items: center;
-    min-height: 36px;
-  }
-  figure {
-    margin: 0 0 0.8rem;
-    overflow: hidden;
-  }
   rect {
     fill: var(--accent-wash);
     stroke: var(--accent);
@@ -130,9 +103,5 @@
   text.soft {
     fill: var(--soft);
     font-size: 12px;
-  }
-  .scroll {
-    overflow-x: auto;
-    position: relative;
   }
 </style>

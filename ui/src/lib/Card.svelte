@@ -5,17 +5,7 @@
   let { title, children }: { title: string; children: Snippet } = $props();
 </script>
 
-<div class="panel">
+<div class="panel grid content-start gap-2.5 min-w-0 px-5 pt-4 pb-5">
   <h2>{title}</h2>
   {@render children()}
 </div>
-
-<style>
-  .panel {
-    padding: 1rem 1.2rem 1.2rem;
-    display: grid;
-    align-content: start;
-    gap: 0.6rem;
-    min-width: 0;
-  }
-</style>

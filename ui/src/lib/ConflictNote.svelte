@@ -11,7 +11,7 @@
   let { conflict, keepTheirs, applyMine }: Props = $props();
 </script>
 
-<div class="note" role="alert">
+<div class="grid bg-caution-wash border-l-6 border-l-caution gap-2 px-4 py-3" role="alert">
   <h2>Changed meanwhile, in another tab or by another program</h2>
   <p>Nothing was overwritten. This is what is there now, and what you asked for:</p>
   <table class="rows">
@@ -24,23 +24,8 @@
       {/each}
     </tbody>
   </table>
-  <div class="ways">
+  <div class="flex gap-2 flex-wrap">
     <Button size="sm" onclick={keepTheirs}>Keep what is there</Button>
     <Button size="sm" color="alternative" onclick={() => applyMine(conflict.revision)}>Apply mine on top</Button>
   </div>
 </div>
-
-<style>
-  .note {
-    background: var(--caution-wash);
-    border-left: 6px solid var(--caution);
-    padding: 0.75rem 1rem;
-    display: grid;
-    gap: 0.5rem;
-  }
-  .ways {
-    display: flex;
-    gap: 0.5rem;
-    flex-wrap: wrap;
-  }
-</style>

@@ -20,35 +20,16 @@
   }
 </script>
 
-<form class="panel" onsubmit={enter}>
+<form class="panel grid max-w-136 gap-3 mx-auto my-4 p-4" onsubmit={enter}>
   <h1>Which key?</h1>
   <p>This program can be reached from other machines, so each browser is asked once. The key is eight short words; it stands where the program was started.</p>
-  <label for="key">The key <input id="key" type="text" autocomplete="off" autocapitalize="none" spellcheck="false" required bind:value={key} /></label>
-  <label for="who">What to call this browser in the history <input id="who" type="text" maxlength="60" placeholder="such as: the phone" bind:value={name} /></label>
+  <label class="grid gap-1" for="key">The key <input class="min-h-10.5 w-full text-ink bg-raised border border-soft rounded" id="key" type="text" autocomplete="off" autocapitalize="none" spellcheck="false" required bind:value={key} /></label>
+  <label class="grid gap-1" for="who">What to call this browser in the history <input class="min-h-10.5 w-full text-ink bg-raised border border-soft rounded" id="who" type="text" maxlength="60" placeholder="such as: the phone" bind:value={name} /></label>
   {#if failure}<FailureNote {failure} />{/if}
   <Button type="submit" color="alternative" disabled={busy || key.trim() === ''}>Let me in</Button>
 </form>
 
 <style>
-  form {
-    max-width: 34rem;
-    margin: 1rem auto;
-    padding: 1rem;
-    display: grid;
-    gap: 0.7rem;
-  }
-  label {
-    display: grid;
-    gap: 0.2rem;
-  }
-  input {
-    min-height: 42px;
-    width: 100%;
-    color: var(--ink);
-    background-color: var(--raised);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-  }
   input::placeholder {
     color: var(--soft);
     font-style: italic;

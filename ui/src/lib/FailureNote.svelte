@@ -10,11 +10,11 @@
   let { failure, again }: Props = $props();
 </script>
 
-<div class="note" role="alert">
-  <h2>{failure.title}</h2>
+<div class="grid bg-unfit-wash border-l-6 border-l-unfit gap-1.5 justify-items-start wrap-anywhere px-4 py-3" role="alert">
+  <h2 class="text-body font-bold text-unfit">{failure.title}</h2>
   <p>{failure.detail}</p>
   {#if failure.wrong.length > 0}
-    <ul>
+    <ul class="list-disc pl-5">
       {#each failure.wrong as w, i (i)}
         <li>{#if w.location}<code class="mono">{w.location}</code>: {/if}{w.message}</li>
       {/each}
@@ -22,25 +22,3 @@
   {/if}
   {#if again}<Button size="sm" onclick={again}>Try again</Button>{/if}
 </div>
-
-<style>
-  .note {
-    background: var(--unfit-wash);
-    border-left: 6px solid var(--unfit);
-    padding: 0.75rem 1rem;
-    display: grid;
-    gap: 0.4rem;
-    justify-items: start;
-    overflow-wrap: anywhere;
-  }
-  h2 {
-    font-size: 1.05rem;
-    font-weight: 700;
-    color: var(--unfit);
-  }
-  ul {
-    margin: 0;
-    padding-left: 1.2rem;
-    list-style: disc;
-  }
-</style>

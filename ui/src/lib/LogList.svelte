@@ -7,24 +7,8 @@
 </script>
 
 {#if notes.length > 0}
-  <section class="panel" aria-labelledby="log">
+  <section class="panel mt-3 px-3.5 py-2.5" aria-labelledby="log">
     <h2 id="log">Log of {name}</h2>
-    <ul>{#each notes as n (n.id)}<li><span class="mono">{moment(n.at)}</span> {n.says}</li>{/each}</ul>
+    <ul class="mt-1">{#each notes as n (n.id)}<li class="border-t border-t-line px-0 py-1"><span class="mono">{moment(n.at)}</span> {n.says}</li>{/each}</ul>
   </section>
 {/if}
-
-<style>
-  section {
-    margin-top: 0.8rem;
-    padding: 0.6rem 0.9rem;
-  }
-  ul {
-    list-style: none;
-    padding: 0;
-    margin: 0.2rem 0 0;
-  }
-  li {
-    border-top: 1px solid var(--line);
-    padding: 0.2rem 0;
-  }
-</style>

@@ -20,24 +20,24 @@
   }
 </script>
 
-<section class="panel" aria-labelledby="refusals">
+<section class="panel grid gap-1.5 wrap-anywhere px-3.5 py-3" aria-labelledby="refusals">
   <h2 id="refusals">{failed.length === 0 ? 'Everything wanted works' : `${failed.length} cannot be had`}</h2>
   {#if failure}<FailureNote {failure} />{/if}
   {#each failed as l, i (l.quad + l.goggles)}
     {@const conflict = conflictOf(l)}
-    <details open={i === 0}>
-      <summary><b>{l.quadName} with {l.gogglesName}</b> <span class="soft">{l.weight}</span></summary>
+    <details class="border-l-5 border-l-unfit text-note pl-3" open={i === 0}>
+      <summary class="cursor-pointer min-h-7.5 px-0 py-0.5"><b>{l.quadName} with {l.gogglesName}</b> <span class="soft">{l.weight}</span></summary>
       <p>{l.says}.</p>
       {#if !conflict}
         <Button size="xs" color="alternative" onclick={() => ask(l.want)}>Ask why not, and what would help</Button>
       {:else}
         {#if conflict.facts.length > 0}
           <p class="soft">{conflict.facts.length > 1 ? 'These exclude each other:' : 'It would need:'}</p>
-          <ul>{#each conflict.facts as f, i (i)}<li>{f}</li>{/each}</ul>
+          <ul class="list-disc mb-1 pl-4.5">{#each conflict.facts as f, i (i)}<li>{f}</li>{/each}</ul>
         {/if}
         {#if conflict.ways.length > 0}
           <p class="soft">Tried, and would resolve it:</p>
-          <ul>{#each conflict.ways as w, i (i)}<li>{w.says}{#if w.costs}<span class="soft">, {w.costs}</span>{/if}</li>{/each}</ul>
+          <ul class="list-disc mb-1 pl-4.5">{#each conflict.ways as w, i (i)}<li>{w.says}{#if w.costs}<span class="soft">, {w.costs}</span>{/if}</li>{/each}</ul>
         {:else}
           <p class="soft">Nothing that was tried resolves it.</p>
         {/if}
@@ -46,34 +46,10 @@
   {/each}
   {#if changed.length > 0}
     <h2>What changes on the way</h2>
-    <ul class="plain">
+    <ul class="plain list-disc mb-1 pl-4.5">
       {#each changed as l (l.quad + l.goggles)}
         <li><b>{l.quadName}</b> with {l.gogglesName}: {l.gained.length > 0 ? `gains ${l.gained.join(', ')}` : ''}{l.gained.length > 0 && l.lost.length > 0 ? '; ' : ''}{l.lost.length > 0 ? `loses ${l.lost.join(', ')}` : ''}</li>
       {/each}
     </ul>
   {/if}
 </section>
-
-<style>
-  section {
-    padding: 0.7rem 0.9rem;
-    display: grid;
-    gap: 0.35rem;
-    overflow-wrap: anywhere;
-  }
-  summary {
-    cursor: pointer;
-    padding: 0.15rem 0;
-    min-height: 30px;
-  }
-  details {
-    border-left: 5px solid var(--unfit);
-    padding-left: 0.7rem;
-    font-size: 0.95rem;
-  }
-  ul {
-    margin: 0 0 0.3rem;
-    padding-left: 1.1rem;
-    list-style: disc;
-  }
-</style>

@@ -55,11 +55,11 @@
 {#if bench.failure}<FailureNote failure={bench.failure} again={() => bench.take(api.rehearse(actions, back))} />{/if}
 {#if bench.data}
   {@const b = bench.data}
-  <div class="grid">
-    <section class="panel" aria-labelledby="plan">
+  <div class="grid cols-fit-[320px] gap-4 items-start mt-3">
+    <section class="panel grid gap-2 justify-items-start min-w-0 wrap-anywhere px-4 pt-3 pb-4" aria-labelledby="plan">
       <h2 id="plan">The route</h2>
       {#if b.plan.length === 0}<p>Nothing to update.</p>{/if}
-      <ol>
+      <ol class="list-decimal pl-5.5">
         {#each b.plan as p, i (i)}
           <li aria-current={p === step ? 'step' : undefined} class={p.done ? 'done' : ''}>
             {p.step.label}: <span class="mono">{moveOf(p.step)}</span>{p.done ? ' ✓ done' : ''}
@@ -71,8 +71,8 @@
         {#if b.plan.length > 0 && b.off.length === 0}<Button size="sm" onclick={turnBack}>Now the way back</Button>{/if}
       {:else}
         <h2>The way back</h2>
-        {#if b.doors.length > 0}<p class="bad"><b>Does not open again:</b> {b.doors.join('. ')}.</p>{/if}
-        <ol>
+        {#if b.doors.length > 0}<p class="bad text-unfit"><b>Does not open again:</b> {b.doors.join('. ')}.</p>{/if}
+        <ol class="list-decimal pl-5.5">
           {#each b.back as p, i (i)}
             <li aria-current={p === step ? 'step' : undefined} class={p.done ? 'done' : ''}>
               {p.step.label}: <span class="mono">{moveOf(p.step)}</span>{p.done ? ' ✓ done' : ''}
@@ -83,9 +83,9 @@
       {/if}
       <Button size="sm" color="alternative" onclick={again}>Begin anew</Button>
     </section>
-    <section class="panel" aria-labelledby="layout">
+    <section class="panel grid gap-2 justify-items-start min-w-0 wrap-anywhere px-4 pt-3 pb-4" aria-labelledby="layout">
       <h2 id="layout">{step ? `Next: ${step.step.says}` : 'Every step is done'}</h2>
-      <label>tool <select bind:value={tool}><option value="">none open</option>{#each b.tools as t (t)}<option>{t}</option>{/each}</select></label>
+      <label>tool <select class="max-w-55" bind:value={tool}><option value="">none open</option>{#each b.tools as t (t)}<option>{t}</option>{/each}</select></label>
       <label><input type="checkbox" bind:checked={chargeOnly} /> the cable only charges</label>
       <label>battery <input type="number" min="0" max="100" bind:value={battery} /> %</label>
       <label><input type="checkbox" bind:checked={pack} /> a flight pack is connected</label>
@@ -94,19 +94,19 @@
         <Button size="sm" color="alternative" disabled={!step} onclick={layOut}>Lay out as it should be</Button>
         <Button size="sm" disabled={!step} onclick={() => step && go({ ...step.action, setup: setup() })}>{step?.step.do === 'activate' ? 'Activate' : step?.step.do === 'mode' ? 'Switch' : 'Update'}</Button>
       </div>
-      <div class="seen {last ? (last.done ? 'ok' : 'bad') : ''}" aria-live="polite">
+      <div class="seen {last ? (last.done ? 'ok' : 'bad') : ''} border-l-6 border-l-line w-full min-h-16 px-3 py-2" aria-live="polite">
         {#if last}<p><b>{last.done ? 'Done.' : 'It fails.'}</b> {last.sees}</p>{#if last.why}<p>{last.why}</p>{/if}{:else}<p class="soft">What you would see stands here.</p>{/if}
       </div>
       <h2>Bind, or switch a mode</h2>
-      <label>device <select bind:value={device}><option value="">choose</option>{#each others as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
-      <label>air unit <select bind:value={unit}><option value="">choose</option>{#each units as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
-      <label>mode <select bind:value={mode}><option value="">choose</option>{#each modes as m (m.id)}<option value={m.id}>{m.name}</option>{/each}</select></label>
+      <label>device <select class="max-w-55" bind:value={device}><option value="">choose</option>{#each others as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
+      <label>air unit <select class="max-w-55" bind:value={unit}><option value="">choose</option>{#each units as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
+      <label>mode <select class="max-w-55" bind:value={mode}><option value="">choose</option>{#each modes as m (m.id)}<option value={m.id}>{m.name}</option>{/each}</select></label>
       <div class="buttons">
         <Button size="sm" disabled={!device || !unit} onclick={() => go({ do: 'bind', device, unit, setup: setup() })}>Bind</Button>
         <Button size="sm" color="alternative" disabled={!device || !mode} onclick={() => go({ do: 'mode', device, mode, setup: setup() })}>Switch mode</Button>
       </div>
     </section>
-    <section class="panel" aria-labelledby="devices">
+    <section class="panel grid gap-2 justify-items-start min-w-0 wrap-anywhere px-4 pt-3 pb-4" aria-labelledby="devices">
       <h2 id="devices">On the bench</h2>
       <table class="rows">
         <thead><tr><th scope="col">device</th><th scope="col">release</th><th scope="col">mode</th><th scope="col">state</th></tr></thead>
@@ -123,26 +123,6 @@
 {/if}
 
 <style>
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(min(100%, 320px), 1fr));
-    gap: 1rem;
-    margin-top: 0.8rem;
-    align-items: start;
-  }
-  section {
-    padding: 0.8rem 1rem 1rem;
-    display: grid;
-    gap: 0.45rem;
-    justify-items: start;
-    min-width: 0;
-    overflow-wrap: anywhere;
-  }
-  ol {
-    margin: 0;
-    padding-left: 1.4rem;
-    list-style: decimal;
-  }
   li[aria-current] {
     font-weight: 700;
     background: var(--accent-wash);
@@ -160,18 +140,9 @@
   input[type='number'] {
     width: 5.5rem;
   }
-  .seen {
-    border-left: 6px solid var(--line);
-    padding: 0.5rem 0.8rem;
-    width: 100%;
-    min-height: 4rem;
-  }
   .seen.ok {
     border-color: var(--fits);
     background: var(--fits-wash);
-  }
-  p.bad {
-    color: var(--unfit);
   }
   .seen.bad {
     border-color: var(--unfit);
@@ -185,8 +156,5 @@
   td {
     padding: 0.15rem 0.4rem 0.15rem 0;
     overflow-wrap: normal;
-  }
-  select {
-    max-width: 220px;
   }
 </style>

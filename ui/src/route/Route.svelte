@@ -7,26 +7,13 @@
   const homeward = $derived(params.way === 'back');
 </script>
 
-<nav aria-label="There and back">
-  <a href="#/route" aria-current={homeward ? undefined : 'page'}>The route</a>
-  <a href="#/route/back" aria-current={homeward ? 'page' : undefined}>The way back</a>
+<nav class="flex gap-1.5 mb-2.5" aria-label="There and back">
+  <a class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1" href="#/route" aria-current={homeward ? undefined : 'page'}>The route</a>
+  <a class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1" href="#/route/back" aria-current={homeward ? 'page' : undefined}>The way back</a>
 </nav>
 {#if homeward}<WayBack />{:else}<WayOut />{/if}
 
 <style>
-  nav {
-    display: flex;
-    gap: 0.4rem;
-    margin-bottom: 0.6rem;
-  }
-  a {
-    padding: 0.3rem 0.9rem;
-    min-height: 36px;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    text-decoration: none;
-    color: var(--ink);
-  }
   a[aria-current] {
     background: var(--accent-wash);
     border-color: var(--accent);

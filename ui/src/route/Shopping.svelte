@@ -15,7 +15,7 @@
 </script>
 
 {#snippet stated(value: number | undefined, words: (value: number) => string)}
-  {#if value === undefined}<td class="soft">not stated</td>{:else}<td class="mono">{words(value)}</td>{/if}
+  {#if value === undefined}<td class="soft whitespace-nowrap">not stated</td>{:else}<td class="mono whitespace-nowrap">{words(value)}</td>{/if}
 {/snippet}
 
 {#if list.failure}
@@ -23,7 +23,7 @@
 {:else if list.data}
   <div class="title">
     <h1>{buy.length === 0 ? 'Nothing to buy before the bench day' : `${buy.length} to buy before the bench day, ${stops} of which would stop it`}</h1>
-    <span class="ways screen-only"><a href="/api/shopping.csv" download>CSV</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
+    <span class="screen-only flex gap-3 items-center ml-auto"><a href="/api/shopping.csv" download>CSV</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
   </div>
   <p class="soft">From every plan of the fleet, beyond what each quad carries today and what lies in the drawer.</p>
   {#if bill && buy.length > 0}
@@ -36,14 +36,14 @@
   {/if}
   {#if list.data.items.length > 0}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
-    <div class="scroll panel" role="group" aria-label="Parts" tabindex="0">
+    <div class="scroll panel relative overflow-x-auto mt-3" role="group" aria-label="Parts" tabindex="0">
       <table class="rows">
         <thead><tr><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th scope="col">one costs</th><th scope="col">comes in</th><th scope="col">one weighs</th><th scope="col">for</th><th scope="col">note</th></tr></thead>
         <tbody>
           {#each list.data.items as i, n (n)}
             <tr class:buy={i.buy > 0}>
-              <th scope="row">{i.label}{#if i.buy > 0 && i.stops}<small>stops the day</small>{/if}</th>
-              <td class="mono">{i.need}</td><td class="mono">{i.have}</td><td class="mono"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td>
+              <th class="font-semibold" scope="row">{i.label}{#if i.buy > 0 && i.stops}<small class="block text-unfit font-semibold">stops the day</small>{/if}</th>
+              <td class="mono whitespace-nowrap">{i.need}</td><td class="mono whitespace-nowrap">{i.have}</td><td class="mono whitespace-nowrap"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td>
               {@render stated(i.offer?.price, (price) => money(price, i.offer?.currency ?? ''))}
               {@render stated(i.offer?.days, (days) => `${days} days`)}
               {@render stated(i.massG, (grams) => `${grams} g`)}
@@ -59,30 +59,7 @@
 {/if}
 
 <style>
-  .ways {
-    margin-left: auto;
-    display: flex;
-    gap: 0.8rem;
-    align-items: center;
-  }
-  .scroll {
-    margin-top: 0.8rem;
-    overflow-x: auto;
-    position: relative;
-  }
-  td.mono,
-  td.soft {
-    white-space: nowrap;
-  }
-  tbody th {
-    font-weight: 600;
-  }
   .buy th {
     border-left: 5px solid var(--change);
-  }
-  small {
-    display: block;
-    color: var(--unfit);
-    font-weight: 600;
   }
 </style>

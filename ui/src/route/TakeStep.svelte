@@ -3,6 +3,7 @@
   // and the rest is planned again from there.
   import { Button, Input } from 'flowbite-svelte';
   import type { Read, RouteStep } from '../api/client.svelte';
+  import Caution from '../lib/Caution.svelte';
   import { capital } from './words';
 
   interface Props {
@@ -30,12 +31,12 @@
   }
 </script>
 
-<form class="panel" onsubmit={record} aria-labelledby="take">
+<form class="panel grid gap-2 px-5 pt-4.5 pb-5" onsubmit={record} aria-labelledby="take">
   <h2 class="step" id="take">{capital(step.says)}</h2>
-  {#if step.oneWay}<p class="warn">One-way door: nothing known puts the old release back.</p>{/if}
-  {#each step.warns as w, at (at)}<p class="warn">{capital(w)}.</p>{/each}
-  {#each step.cautions as c, at (at)}<p class="caution"><b>Caution.</b> {c}</p>{/each}
-  <ul>
+  {#if step.oneWay}<p class="warn text-unfit font-bold">One-way door: nothing known puts the old release back.</p>{/if}
+  {#each step.warns as w, at (at)}<p class="warn text-unfit font-bold">{capital(w)}.</p>{/each}
+  {#each step.cautions as c, at (at)}<Caution>{c}</Caution>{/each}
+  <ul class="list-disc text-part leading-normal pl-5">
     {#if step.tools.length > 0}<li>open {step.tools.join(' or ')}</li>{/if}
     {#each step.needs as n, at (at)}<li>{n}</li>{/each}
     {#if step.menu}<li>in the menu: {step.menu}</li>{/if}
@@ -45,10 +46,10 @@
     {#if step.loses.length > 0}<li>loses {step.loses.join(', ')}</li>{/if}
   </ul>
   {#if update}
-    <label for="read">release now read off {step.label}</label>
+    <label class="font-semibold" for="read">release now read off {step.label}</label>
     <Input id="read" size="lg" bind:value={version} autocomplete="off" class="read" aria-invalid={wrong !== ''} aria-describedby="read-wrong" />
   {/if}
-  <p id="read-wrong" class="warn" aria-live="assertive">{wrong}</p>
+  <p id="read-wrong" class="warn text-unfit font-bold" aria-live="assertive">{wrong}</p>
   <div class="buttons">
     <Button type="submit">{update ? 'Record what it says' : step.do === 'mode' ? `It is in mode ${step.modeName}` : 'It is activated'}</Button>
     {#if update}
@@ -60,27 +61,6 @@
 </form>
 
 <style>
-  form {
-    padding: 1.1rem 1.3rem 1.3rem;
-    display: grid;
-    gap: 0.55rem;
-  }
-  ul {
-    margin: 0;
-    padding-left: 1.2rem;
-    list-style: disc;
-    font-size: 1.1rem;
-    line-height: 1.4;
-  }
-  .caution {
-    background: var(--caution-wash);
-    padding: 0.45rem 0.7rem;
-    line-height: 1.3;
-  }
-  .warn {
-    color: var(--unfit);
-    font-weight: 700;
-  }
   .warn:empty {
     display: none;
   }
@@ -92,8 +72,5 @@
     background-color: var(--raised);
     color: var(--ink);
     font-size: 1.3rem;
-  }
-  label {
-    font-weight: 600;
   }
 </style>

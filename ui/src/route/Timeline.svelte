@@ -20,16 +20,16 @@
       <tr>
         <th scope="col" class="quad"><span class="unseen">quad</span></th>
         {#each stops as step, i (i)}
-          <th scope="col" class="stop" class:door={step?.oneWay}>
+          <th scope="col" class="stop min-w-27 max-w-44 wrap-anywhere align-top text-left font-normal border border-line rounded leading-snug bg-raised px-2 py-1.5" class:door={step?.oneWay}>
             {#if step}
-              <span class="number">{i}</span> <b>{step.label}</b>
+              <span class="text-soft">{i}</span> <b>{step.label}</b>
               <span class="mono">{moveOf(step)}</span>
               {#if step.minutes !== undefined}<span class="soft">about {step.minutes} min</span>{/if}
               {#if step.tools.length > 0}<span class="soft">{step.tools.join(' or ')}</span>{/if}
-              {#if step.oneWay}<span class="warn">no way back</span>{/if}
-              {#each step.warns as w, at (at)}<span class="warn">{w}</span>{/each}
-              {#if step.gains.length > 0}<span class="gain">gains {step.gains.join(', ')}</span>{/if}
-              {#if step.loses.length > 0}<span class="loss">loses {step.loses.join(', ')}</span>{/if}
+              {#if step.oneWay}<span class="warn text-unfit font-bold">no way back</span>{/if}
+              {#each step.warns as w, at (at)}<span class="warn text-unfit font-bold">{w}</span>{/each}
+              {#if step.gains.length > 0}<span class="text-fits">gains {step.gains.join(', ')}</span>{/if}
+              {#if step.loses.length > 0}<span class="text-unfit">loses {step.loses.join(', ')}</span>{/if}
             {:else}<b>{begins}</b>{/if}
           </th>
         {/each}
@@ -38,7 +38,7 @@
     <tbody>
       {#each lanes as lane (lane.quad)}
         <tr>
-          <th scope="row" class="quad">{lane.name}{#if lane.bench}<small>its swap comes first</small>{/if}</th>
+          <th scope="row" class="quad">{lane.name}{#if lane.bench}<small class="block font-normal text-soft">its swap comes first</small>{/if}</th>
           {#each stops as _, i (i)}
             {@const flies = fliesAfter(lane, i)}
             <td class={flies.length > 0 ? (lane.bench ? 'bench' : 'flies') : 'dark'}>{flies.length > 0 ? flies.join(', ') : 'none'}</td>
@@ -63,42 +63,11 @@
     min-width: 5.6rem;
     font-weight: 700;
   }
-  .quad small {
-    display: block;
-    font-weight: 400;
-    color: var(--soft);
-  }
-  .stop {
-    min-width: 6.7rem;
-    max-width: 11rem;
-    overflow-wrap: anywhere;
-    vertical-align: top;
-    text-align: left;
-    font-weight: 400;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.35rem 0.5rem;
-    line-height: 1.25;
-    background: var(--raised);
-  }
   .stop span:not(.number) {
     display: block;
   }
   .door {
     border: 3px double var(--unfit);
-  }
-  .number {
-    color: var(--soft);
-  }
-  .warn,
-  .loss {
-    color: var(--unfit);
-  }
-  .warn {
-    font-weight: 700;
-  }
-  .gain {
-    color: var(--fits);
   }
   td {
     text-align: center;

@@ -73,7 +73,7 @@
 
 <div class="title">
   <h1>{homeward ? 'The way back, on the bench' : 'The route, on the bench'}</h1>
-  <span class="links">
+  <span class="flex flex-wrap gap-y-1 gap-x-5 ml-auto">
     {#if homeward}<a href="#/walk">The way out</a>{:else}<a href="#/walk/back">The way back</a>{/if}
     <a href="#/route">The whole route</a> <a href="#/rehearse">Rehearse</a>
   </span>
@@ -84,32 +84,32 @@
 {#if ready && route.data}
   {@const taken = route.data.taken}
   {#if doors.length > 0}
-    <div class="doors" role="note">
+    <div class="border-3 border-double border-unfit mb-3 px-3 py-2" role="note">
       <b>{homeward ? 'Doors that do not open again' : 'Before you begin: no way back afterwards'}</b>
-      <ul>{#each doors as d, at (at)}<li>{d}</li>{/each}</ul>
+      <ul class="list-disc pl-4.5">{#each doors as d, at (at)}<li>{d}</li>{/each}</ul>
     </div>
   {/if}
-  <div class="walk">
-    <div class="list panel">
+  <div class="walk grid grid-cols-[340px_minmax(0,1fr)] gap-5 items-start">
+    <div class="list panel wrap-anywhere px-3 py-2">
       <ol aria-label="Steps">
         {#each taken as t, i (i)}
           <li class={t.asPlan ? 'done' : 'off'}><span aria-hidden="true">{t.asPlan ? '✓' : '≠'}</span> {t.says} <small class="soft">{moment(t.at)}</small>
-            {#if t.notOffered}<button type="button" class="button" onclick={() => offered(t.kit, t.planned ?? '')}>It is offered after all</button>{/if}
+            {#if t.notOffered}<button type="button" class="button mt-2" onclick={() => offered(t.kit, t.planned ?? '')}>It is offered after all</button>{/if}
           </li>
         {/each}
         {#each steps as s, i (i)}
-          <li aria-current={i === 0 ? 'step' : undefined}><span aria-hidden="true">{i === 0 ? '▸' : '·'}</span> {s.label}: <span class="mono">{moveOf(s)}</span>{#if s.oneWay}<small class="warn">no way back</small>{/if}</li>
+          <li aria-current={i === 0 ? 'step' : undefined}><span aria-hidden="true">{i === 0 ? '▸' : '·'}</span> {s.label}: <span class="mono">{moveOf(s)}</span>{#if s.oneWay}<small class="warn text-unfit font-bold ml-2">no way back</small>{/if}</li>
         {/each}
         {#if taken.length + steps.length === 0}<li class="soft">Nothing to do, and nothing done yet.</li>{/if}
       </ol>
       {#if taken.length > 0}
-        <button type="button" class="button" onclick={close}>Close this route: forget the way back</button>
+        <button type="button" class="button mt-2" onclick={close}>Close this route: forget the way back</button>
       {/if}
     </div>
     {#if steps[0]}
       {#key steps[0].says + taken.length}<TakeStep step={steps[0]} onread={record} />{/key}
     {:else}
-      <section class="panel end">
+      <section class="panel px-5 py-4.5">
         <h2>{homeward ? 'You are back as far as doors allow' : 'The route is at its end'}</h2>
         <p>{homeward && !back.data?.began ? 'No step of the route has been carried out, so there is nothing to walk back.' : homeward ? 'Every device that can be brought back stands where it stood before.' : route.data.plan.says}</p>
       </section>
@@ -120,34 +120,8 @@
 {/if}
 
 <style>
-  .links {
-    margin-left: auto;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1.2rem;
-  }
   .recorded:empty {
     display: none;
-  }
-  .doors {
-    border: 3px double var(--unfit);
-    padding: 0.5rem 0.8rem;
-    margin-bottom: 0.8rem;
-  }
-  .doors ul {
-    margin: 0;
-    padding-left: 1.1rem;
-    list-style: disc;
-  }
-  .walk {
-    display: grid;
-    grid-template-columns: 340px minmax(0, 1fr);
-    gap: 1.2rem;
-    align-items: start;
-  }
-  .list {
-    padding: 0.5rem 0.7rem;
-    overflow-wrap: anywhere;
   }
   li {
     padding: 0.35rem 0.3rem;
@@ -162,17 +136,6 @@
   }
   .off {
     color: var(--change);
-  }
-  .warn {
-    color: var(--unfit);
-    font-weight: 700;
-    margin-left: 0.5rem;
-  }
-  .list button {
-    margin-top: 0.5rem;
-  }
-  .end {
-    padding: 1.1rem 1.3rem;
   }
   @media (max-width: 860px) {
     .walk {

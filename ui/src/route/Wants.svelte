@@ -14,28 +14,28 @@
   const words = { must: 'must', wish: 'wish' } as const;
 </script>
 
-<section class="panel" aria-labelledby="wants">
+<section class="panel px-3.5 py-3" aria-labelledby="wants">
   <h2 id="wants">Which quads with which goggles</h2>
-  <table>
-    <thead><tr><th scope="col"><span class="unseen">quad</span></th>{#each view.goggles as g (g.id)}<th scope="col">{g.name}</th>{/each}<th scope="col">sticks</th></tr></thead>
+  <table class="border-collapse w-full table-fixed">
+    <thead><tr><th class="wrap-anywhere text-note text-soft font-medium text-center" scope="col"><span class="unseen">quad</span></th>{#each view.goggles as g (g.id)}<th class="wrap-anywhere text-note text-soft font-medium text-center" scope="col">{g.name}</th>{/each}<th class="wrap-anywhere text-note text-soft font-medium text-center" scope="col">sticks</th></tr></thead>
     <tbody>
       {#each view.quads as q (q.id)}
         <tr>
-          <th scope="row">{q.name}</th>
+          <th class="text-left font-semibold wrap-anywhere text-note" scope="row">{q.name}</th>
           {#each view.goggles as g (g.id)}
             {@const weight = weightOf(view.goals, q.id, g.id)}
             {@const link = linkOf(q.id, g.id)}
-            <td>
-              <button type="button" class={weight === null ? 'none' : link?.met ? 'met' : 'unmet'}
+            <td class="p-0.5">
+              <button type="button" class={['w-full min-h-8 max-sm:min-h-11 rounded border text-note font-semibold', weight === null ? 'border-line bg-raised text-ink' : link?.met ? 'border-fits bg-fits-wash text-fits' : 'border-unfit bg-unfit-wash text-unfit']}
                 aria-label={`${q.name} with ${g.name}: ${weight ?? 'not needed'}${link ? (link.met ? ', works' : ', does not work') : ''}`}
                 title={link?.says}
                 onclick={() => onchange((goals) => withWant(goals, q.id, g.id, next(weightOf(goals, q.id, g.id))))}>
-                {#if weight}<span aria-hidden="true">{link?.met ? '✓' : '✕'}</span> {words[weight]}{:else}<span class="dash" aria-hidden="true">·</span>{/if}
+                {#if weight}<span aria-hidden="true">{link?.met ? '✓' : '✕'}</span> {words[weight]}{:else}<span class="text-soft" aria-hidden="true">·</span>{/if}
               </button>
             </td>
           {/each}
-          <td>
-            <select aria-label={`How the sticks reach ${q.name}`} disabled={!view.goals.wants?.some((w) => w.quad === q.id)} value={controllerOf(view.goals, q.id)}
+          <td class="p-0.5">
+            <select class="w-full min-h-8 max-sm:min-h-11 text-small py-0 pl-1 pr-6 bg-[right_0.3rem_center]" aria-label={`How the sticks reach ${q.name}`} disabled={!view.goals.wants?.some((w) => w.quad === q.id)} value={controllerOf(view.goals, q.id)}
               onchange={(e) => { const controller = e.currentTarget.value; onchange((goals) => withController(goals, q.id, controller)); }}>
               <option value="">planned</option>
               {#each view.controllers as c (c.id)}<option value={c.id}>{c.name}</option>{/each}
@@ -47,72 +47,3 @@
     </tbody>
   </table>
 </section>
-
-<style>
-  section {
-    padding: 0.7rem 0.9rem;
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    table-layout: fixed;
-  }
-  th {
-    text-align: left;
-    font-weight: 600;
-    overflow-wrap: anywhere;
-    font-size: 0.95rem;
-  }
-  thead th {
-    color: var(--soft);
-    font-weight: 500;
-    text-align: center;
-  }
-  td {
-    padding: 2px;
-  }
-  button {
-    width: 100%;
-    min-height: 32px;
-    border-radius: 4px;
-    cursor: pointer;
-    border: 1px solid var(--line);
-    background: var(--raised);
-    color: var(--ink);
-    font-weight: 600;
-    font-size: 0.92rem;
-  }
-  select {
-    width: 100%;
-    min-height: 32px;
-    padding: 0 1.4rem 0 0.3rem;
-    font-size: 0.85rem;
-    background-color: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    background-position: right 0.3rem center;
-  }
-  select:disabled {
-    color: var(--soft);
-  }
-  .met {
-    background: var(--fits-wash);
-    border-color: var(--fits);
-    color: var(--fits);
-  }
-  .unmet {
-    background: var(--unfit-wash);
-    border-color: var(--unfit);
-    color: var(--unfit);
-  }
-  .dash {
-    color: var(--soft);
-  }
-  @media (max-width: 640px) {
-    button,
-    select {
-      min-height: 44px;
-    }
-  }
-</style>

@@ -20,33 +20,15 @@
     {:else}Nothing has been carried out yet: this is how it would go from the end of the route. <a href="#/rehearse">Rehearse it on stand-ins</a>{/if}
   </p>
   {#if b.doors.length > 0}
-    <section class="doors" aria-labelledby="doors">
-      <h2 id="doors">Doors that do not open again</h2>
-      <ul>{#each b.doors as d, at (at)}<li>{d}</li>{/each}</ul>
+    <section class="border-3 border-double border-unfit bg-unfit-wash mx-0 my-3 px-3.5 py-2.5" aria-labelledby="doors">
+      <h2 class="mb-1" id="doors">Doors that do not open again</h2>
+      <ul class="list-disc font-semibold pl-5">{#each b.doors as d, at (at)}<li>{d}</li>{/each}</ul>
     </section>
   {/if}
   {#if b.steps.length > 0}
-    <h2>The steps, and who can fly after each</h2>
+    <h2 class="mb-1">The steps, and who can fly after each</h2>
     <Timeline steps={b.steps} lanes={b.lanes} begins={back.data.began ? 'now' : 'after the route'} />
   {/if}
 {:else}
   <p class="soft" role="status">Looking for the way back…</p>
 {/if}
-
-<style>
-  h2 {
-    margin-bottom: 0.3rem;
-  }
-  .doors {
-    border: 3px double var(--unfit);
-    background: var(--unfit-wash);
-    padding: 0.6rem 0.9rem;
-    margin: 0.8rem 0;
-  }
-  ul {
-    margin: 0;
-    padding-left: 1.2rem;
-    list-style: disc;
-    font-weight: 600;
-  }
-</style>

@@ -55,41 +55,41 @@
 {/if}
 {#if route.data}
   {@const r = route.data}
-  <div class="head">
+  <div class="mb-3">
     <p class="soft">{r.title}{r.goals.by ? `, by ${r.goals.by}` : ''}</p>
     <h1 class="sentence" aria-live="polite">{r.plan.says}</h1>
-    {#if r.plan.steps.length > 0}<p class="on"><a href="#/rehearse">Rehearse it on stand-ins</a> <a href="#/walk">Carry it out on the bench</a></p>{/if}
+    {#if r.plan.steps.length > 0}<p class="flex flex-wrap gap-y-1 gap-x-5.5"><a href="#/rehearse">Rehearse it on stand-ins</a> <a href="#/walk">Carry it out on the bench</a></p>{/if}
     {#if r.deadline}<p class={r.deadline.holds ? 'soft' : 'warn'}>{r.deadline.says}</p>{/if}
     {#each r.plan.notes as n, at (at)}<p class="warn">{n}</p>{/each}
     {#if r.plan.bounded}<p class="warn">The search was cut off at its bound: there may be a better route.</p>{/if}
     {#if r.plan.orderBounded}<p class="warn">There are too many orders to try all of them: another order may keep more quads flying.</p>{/if}
   </div>
   {#if r.quads.length === 0 || r.goggles.length === 0}
-    <section class="panel empty">
-      <h2>{r.quads.length === 0 ? 'No quads yet' : 'No goggles yet'}</h2>
+    <section class="panel p-8">
+      <h2 class="mb-1">{r.quads.length === 0 ? 'No quads yet' : 'No goggles yet'}</h2>
       <p>A route needs quads and goggles: <a href="#/shelf/add">add them</a> or <a href="#/shelf/files">take a file in</a>.</p>
     </section>
   {:else}
-    <div class="ask">
+    <div class="ask grid grid-cols-[minmax(0,540px)_215px_minmax(0,1fr)] gap-4 items-start mb-4">
       <Wants view={r} onchange={change} />
-      <section class="panel matters" aria-labelledby="matters">
-        <h2 id="matters">What matters</h2>
+      <section class="panel grid px-3.5 py-3" aria-labelledby="matters">
+        <h2 class="mb-1" id="matters">What matters</h2>
         {#each r.features as f, at (at)}
-          <label><input type="checkbox" checked={r.goals.values?.includes(f)} onchange={(e) => { const on = e.currentTarget.checked; change((g) => withValue(g, f, on)); }} /> keep {f}</label>
+          <label class="flex min-h-7.5 gap-2 items-center leading-tight text-note"><input type="checkbox" checked={r.goals.values?.includes(f)} onchange={(e) => { const on = e.currentTarget.checked; change((g) => withValue(g, f, on)); }} /> keep {f}</label>
         {/each}
-        <label><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>
-        <label class="by">by <input type="text" inputmode="numeric" autocomplete="off" placeholder="yyyy-mm-dd" value={r.goals.by ?? ''} onchange={(e) => setDay(e.currentTarget)} /></label>
+        <label class="flex min-h-7.5 gap-2 items-center leading-tight text-note"><input type="checkbox" checked={r.goals.keepWayBack ?? false} onchange={(e) => { const keepWayBack = e.currentTarget.checked; change((g) => ({ ...g, keepWayBack })); }} /> no step that cannot be undone</label>
+        <label class="flex min-h-7.5 gap-2 items-center leading-tight text-note">by <input class="bg-raised text-ink border border-soft rounded max-w-37.5 px-1.5 py-1" type="text" inputmode="numeric" autocomplete="off" placeholder="yyyy-mm-dd" value={r.goals.by ?? ''} onchange={(e) => setDay(e.currentTarget)} /></label>
       </section>
       <Refusals links={r.plan.links} whole={r.whole} />
     </div>
     {#if r.plan.steps.length > 0}
-      <h2>The steps, and who can fly after each</h2>
+      <h2 class="mb-1">The steps, and who can fly after each</h2>
     {:else}
-      <h2>Nothing to update</h2>
+      <h2 class="mb-1">Nothing to update</h2>
     {/if}
     {#if r.plan.lanes.length > 0}<Timeline steps={r.plan.steps} lanes={r.plan.lanes} begins={r.taken.length > 0 ? 'now' : 'today'} />{/if}
     {#if r.plan.doors.length > 0}
-      <p class="doors"><b>No way back afterwards.</b> {r.plan.doors.join('. ')}.</p>
+      <p class="border-3 border-double border-unfit mt-2.5 px-3 py-1.5"><b>No way back afterwards.</b> {r.plan.doors.join('. ')}.</p>
     {/if}
     {#if r.plan.devices.length > 0}<Targets devices={r.plan.devices} />{/if}
   {/if}
@@ -98,52 +98,6 @@
 {/if}
 
 <style>
-  .head {
-    margin-bottom: 0.8rem;
-  }
-  h2 {
-    margin-bottom: 0.3rem;
-  }
-  .on {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1.4rem;
-  }
-  .doors {
-    border: 3px double var(--unfit);
-    padding: 0.4rem 0.8rem;
-    margin-top: 0.6rem;
-  }
-  .empty {
-    padding: 2rem;
-  }
-  .ask {
-    display: grid;
-    grid-template-columns: minmax(0, 540px) 215px minmax(0, 1fr);
-    gap: 1rem;
-    align-items: start;
-    margin-bottom: 1rem;
-  }
-  .matters {
-    padding: 0.7rem 0.9rem;
-    display: grid;
-  }
-  label {
-    min-height: 30px;
-    display: flex;
-    gap: 0.5rem;
-    align-items: center;
-    line-height: 1.15;
-    font-size: 0.95rem;
-  }
-  .by input {
-    background: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-    padding: 0.2rem 0.4rem;
-    max-width: 150px;
-  }
   @media (max-width: 1000px) {
     .ask {
       grid-template-columns: minmax(0, 1fr);

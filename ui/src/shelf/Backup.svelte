@@ -34,12 +34,12 @@
 
 <Card title="Everything at once">
   <p class="soft">The fleet, all gear packs, the bench, kept flight boards and the whole history in one file, to move to another machine or to lie in a drawer. It is read again and found whole before it is sent.</p>
-  <p><a href="/api/backup" download>Write a backup</a></p>
-  <label for="backup">Put a backup in the place of all that is here</label>
+  <p><a class="underline" href="/api/backup" download>Write a backup</a></p>
+  <label class="font-semibold" for="backup">Put a backup in the place of all that is here</label>
   <input id="backup" type="file" accept=".jsonl" onchange={(e) => choose(e.currentTarget)} />
   {#if file}
     <p>{file.name}, {Math.ceil(file.size / 1024)} kB</p>
-    <label class="sure"><input type="checkbox" bind:checked={replace} /> What is here may go; a copy of it is kept</label>
+    <label class="font-normal"><input type="checkbox" bind:checked={replace} /> What is here may go; a copy of it is kept</label>
     <div class="buttons">
       <Button disabled={busy || !replace} onclick={restore}>{busy ? 'Taking it in…' : 'Take it in'}</Button>
       <Button color="alternative" onclick={() => (file = null)}>Leave it</Button>
@@ -50,15 +50,6 @@
 </Card>
 
 <style>
-  label {
-    font-weight: 600;
-  }
-  .sure {
-    font-weight: 400;
-  }
-  a {
-    text-decoration: underline;
-  }
   input[type='file'] {
     border: 1px solid var(--soft);
     border-radius: 4px;

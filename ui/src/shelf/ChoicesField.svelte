@@ -19,19 +19,9 @@
 </script>
 
 <FieldSet {field} {id} {error}>
-  <div class="choices">
+  <div class="flex flex-wrap gap-y-1.5 gap-x-5 min-h-9 items-center">
     {#each field.options ?? [] as o (o.value)}
       <label><input type="checkbox" checked={value.includes(o.value)} onchange={(e) => toggle(o.value, e.currentTarget.checked)} /> {o.name}</label>
     {/each}
   </div>
 </FieldSet>
-
-<style>
-  .choices {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem 1.2rem;
-    min-height: 36px;
-    align-items: center;
-  }
-</style>

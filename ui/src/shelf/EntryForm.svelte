@@ -77,7 +77,7 @@
   }
 </script>
 
-<form class="panel" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
+<form class="panel grid gap-3 px-5 pt-4 pb-5" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
   <h2>{existing ? `Change ${existing.name}` : `Add: ${form.word}`}</h2>
   <p class="soft">Leave empty what you do not know: the gate that needs it will say so, and never “fits”.</p>
   {#if failure?.conflict}
@@ -86,10 +86,10 @@
     <FailureNote failure={{ ...failure, wrong: elsewhere }} />
   {/if}
   {#each form.groups as group, i (group.title)}
-    <details bind:open={open[i]}>
-      <summary>{group.title} <span class="soft">{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate}, for the {group.gate} gate{/if}</span></summary>
+    <details class="border-t border-t-line pt-2" bind:open={open[i]}>
+      <summary class="font-bold text-body min-h-10 cursor-pointer">{group.title} <span class="soft font-normal text-note">{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate}, for the {group.gate} gate{/if}</span></summary>
       {#if open[i]}
-        <div class="fields">
+        <div class="grid cols-fill-[210px] gap-y-3 gap-x-5">
           {#each group.fields.filter((f) => asked(f, entry)) as f (f.path)}
             <FieldInput field={f} {entry} root={entry} {entries} {wrong} onchange={(to) => (entry = to)} />
           {/each}
@@ -105,32 +105,8 @@
 </form>
 
 <style>
-  form {
-    padding: 1rem 1.2rem 1.2rem;
-    display: grid;
-    gap: 0.8rem;
-  }
-  .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
-    gap: 0.8rem 1.2rem;
-  }
-  details {
-    border-top: 1px solid var(--line);
-    padding-top: 0.5rem;
-  }
-  summary {
-    font-weight: 700;
-    font-size: 1.05rem;
-    min-height: 40px;
-    cursor: pointer;
-  }
   summary::first-letter {
     text-transform: uppercase;
-  }
-  summary .soft {
-    font-weight: 400;
-    font-size: 0.9rem;
   }
   form :global(input:not([type='checkbox'])),
   form :global(select) {

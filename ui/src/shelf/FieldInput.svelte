@@ -89,8 +89,8 @@
 {:else if field.type === 'refs'}
   <RefsField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} options={named} error={error || inRow.join('; ')} onchange={set} />
 {:else}
-  <div class="field" title={field.about}>
-    <label for={id}>{field.label}{field.required ? ' (needed)' : ''}{#if field.unit}<span class="soft">&nbsp;in {field.unit}</span>{/if}</label>
+  <div class="grid gap-0.5 content-start min-w-0" title={field.about}>
+    <label class="text-note font-semibold" for={id}>{field.label}{field.required ? ' (needed)' : ''}{#if field.unit}<span class="soft font-normal">&nbsp;in {field.unit}</span>{/if}</label>
     {#if picked}
       <Select {id} size="sm" placeholder="" value={value ?? ''} items={[{ value: '', name: nothing }, ...choices]} onchange={(e: Event) => set(textOf(e) || undefined)} aria-invalid={error !== ''} />
     {:else if field.type === 'yesno'}
@@ -102,25 +102,6 @@
     {:else}
       <Input {id} size="sm" autocomplete="off" placeholder="" value={typeof value === 'string' ? value : ''} onchange={(e: Event) => set(textOf(e).trim() || undefined)} aria-invalid={error !== ''} />
     {/if}
-    {#if error}<p class="bad" role="alert">{error}</p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft hint">{[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : ''].filter(Boolean).join('; ')}</p>{/if}
+    {#if error}<p class="bad" role="alert">{error}</p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft text-small">{[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : ''].filter(Boolean).join('; ')}</p>{/if}
   </div>
 {/if}
-
-<style>
-  .field {
-    display: grid;
-    gap: 0.15rem;
-    align-content: start;
-    min-width: 0;
-  }
-  label {
-    font-size: 0.92rem;
-    font-weight: 600;
-  }
-  label .soft {
-    font-weight: 400;
-  }
-  .hint {
-    font-size: 0.82rem;
-  }
-</style>

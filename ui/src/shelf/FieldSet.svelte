@@ -13,30 +13,13 @@
   let { field, id, error, children }: Props = $props();
 </script>
 
-<fieldset {id} title={field.about}>
-  <legend>{field.label}{field.required ? ' (needed)' : ''} {#if field.hint}<span class="soft">{field.hint}</span>{/if}</legend>
+<fieldset class="grid col-span-full border border-line rounded gap-2.5 justify-items-start min-w-0 px-3 pt-2 pb-3" {id} title={field.about}>
+  <legend class="text-note font-semibold">{field.label}{field.required ? ' (needed)' : ''} {#if field.hint}<span class="soft font-normal">{field.hint}</span>{/if}</legend>
   {#if error}<p class="bad" role="alert">{error}</p>{/if}
   {@render children()}
 </fieldset>
 
 <style>
-  fieldset {
-    grid-column: 1 / -1;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.5rem 0.8rem 0.8rem;
-    display: grid;
-    gap: 0.6rem;
-    justify-items: start;
-    min-width: 0;
-  }
-  legend {
-    font-size: 0.92rem;
-    font-weight: 600;
-  }
-  .soft {
-    font-weight: 400;
-  }
   fieldset :global(button) {
     min-height: 36px;
   }

@@ -53,10 +53,10 @@
   }
 </script>
 
-<section class="files">
+<section class="grid cols-fit-[380px] gap-4 items-start">
   <Card title="Take a file in">
     <p class="soft">A gear pack or a fleet file (JSON). You see what it changes before anything is changed.</p>
-    <label for="file">File</label>
+    <label class="font-semibold" for="file">File</label>
     <input id="file" type="file" accept=".json,application/json" onchange={(e) => choose(e.currentTarget)} />
     {#if file}<p>Looking at <strong>{file.name}</strong></p>{/if}
     {#if failure}<FailureNote {failure} />{/if}
@@ -65,9 +65,9 @@
       <div class="preview" role="status">
         <p><strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new, {d.same} alike, {d.changed.length} otherwise.</p>
         {#if d.changed.length > 0}
-          <div class="scroll">
+          <div class="scroll overflow-x-auto max-h-80">
             <table class="rows">
-              <caption>These are there already, otherwise:</caption>
+              <caption class="text-left text-soft">These are there already, otherwise:</caption>
               <thead><tr><th scope="col">entry</th><th scope="col">value</th><th scope="col">there now</th><th scope="col">in the file</th></tr></thead>
               <tbody>
                 {#each d.changed as c (c.kind + c.id)}
@@ -79,7 +79,7 @@
             </table>
           </div>
         {/if}
-        <div class="buttons">
+        <div class="buttons flex gap-2.5 flex-wrap mt-2.5">
           <Button onclick={take}>{d.changed.length > 0 ? `Take in, replacing ${d.changed.length}` : 'Take in'}</Button>
           <Button color="alternative" onclick={() => look(undefined)}>Leave it</Button>
         </div>
@@ -88,7 +88,7 @@
     {#if done}<p class="done good" role="status">{done}</p>{/if}
   </Card>
   <Card title="Write files out">
-    <ul>
+    <ul class="list-disc pl-4.5">
       <li><a href="/api/export/fleet" download="fleet.json">The fleet “{shelf.title}”</a></li>
       {#each shelf.sets as s (s.id)}
         <li><a href={`/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}</span></li>
@@ -100,15 +100,6 @@
 </section>
 
 <style>
-  .files {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
-    gap: 1rem;
-    align-items: start;
-  }
-  label {
-    font-weight: 600;
-  }
   input[type='file'] {
     border: 1px solid var(--soft);
     border-radius: 4px;
@@ -116,24 +107,5 @@
     color: var(--ink);
     min-height: 44px;
     max-width: 100%;
-  }
-  .scroll {
-    overflow-x: auto;
-    max-height: 320px;
-  }
-  caption {
-    text-align: left;
-    color: var(--soft);
-  }
-  .buttons {
-    display: flex;
-    gap: 0.6rem;
-    margin-top: 0.6rem;
-    flex-wrap: wrap;
-  }
-  ul {
-    margin: 0;
-    padding-left: 1.1rem;
-    list-style: disc;
   }
 </style>

@@ -49,17 +49,9 @@
       <Button type="button" size="xs" color="alternative" onclick={() => { open = open.filter((k) => k !== key); set(key, undefined); }} aria-label={`Take out ${field.label} ${key}`}>Take out</Button>
     </div>
   {/each}
-  <div class="add">
+  <div class="flex gap-2 max-w-88">
     <Input id={`${id}-key`} size="sm" autocomplete="off" list={`${id}-keys`} bind:value={next} aria-label={`Add to ${field.label}: which`} onkeydown={(e: KeyboardEvent) => { if (e.key === 'Enter') { e.preventDefault(); add(); } }} />
     <datalist id={`${id}-keys`}>{#each free as k (k)}<option value={k}></option>{/each}</datalist>
     <Button type="button" size="xs" color="alternative" onclick={add} aria-label={`Add to ${field.label}`}>Add</Button>
   </div>
 </FieldSet>
-
-<style>
-  .add {
-    display: flex;
-    gap: 0.5rem;
-    max-width: 22rem;
-  }
-</style>

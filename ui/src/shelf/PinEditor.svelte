@@ -29,13 +29,13 @@
   }
 </script>
 
-<fieldset>
-  <legend>{label} <span class="soft">pin 1 first, seen from the mating side; Enter goes on, a row with commas fills the rest, a dash is an empty slot</span></legend>
-  <ol>
+<fieldset class="col-span-full border border-line rounded min-w-0 px-3 pt-2 pb-3">
+  <legend class="text-note font-semibold">{label} <span class="soft font-normal">pin 1 first, seen from the mating side; Enter goes on, a row with commas fills the rest, a dash is an empty slot</span></legend>
+  <ol class="grid cols-fill-[130px] gap-1.5 mb-2">
     {#each pins as pin, i (i)}
-      <li>
+      <li class="grid grid-cols-[1.8rem_1fr] items-center">
         <label for={`${id}-${i}`}>{i + 1}</label>
-        <input id={`${id}-${i}`} value={pin} list={`${id}-known`} autocomplete="off" aria-label={`${label}, pin ${i + 1}`} onchange={(e) => set(i, e.currentTarget.value)} onkeydown={(e) => keydown(e, i)} />
+        <input class="min-w-0 border border-soft px-1.5 py-0" id={`${id}-${i}`} value={pin} list={`${id}-known`} autocomplete="off" aria-label={`${label}, pin ${i + 1}`} onchange={(e) => set(i, e.currentTarget.value)} onkeydown={(e) => keydown(e, i)} />
       </li>
     {/each}
   </ol>
@@ -47,33 +47,6 @@
 </fieldset>
 
 <style>
-  fieldset {
-    grid-column: 1 / -1;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.5rem 0.8rem 0.8rem;
-    min-width: 0;
-  }
-  legend {
-    font-size: 0.92rem;
-    font-weight: 600;
-  }
-  legend .soft {
-    font-weight: 400;
-  }
-  ol {
-    list-style: none;
-    margin: 0 0 0.5rem;
-    padding: 0;
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
-    gap: 0.4rem;
-  }
-  li {
-    display: grid;
-    grid-template-columns: 1.8rem 1fr;
-    align-items: center;
-  }
   label {
     font-family: var(--font-mono);
     text-align: center;
@@ -82,11 +55,6 @@
     min-height: 40px;
     display: grid;
     place-items: center;
-  }
-  input {
-    min-width: 0;
-    border: 1px solid var(--soft);
-    padding: 0 0.4rem;
   }
   .buttons :global(button) {
     min-height: 36px;

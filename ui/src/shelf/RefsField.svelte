@@ -27,21 +27,12 @@
 
 <FieldSet {field} {id} {error}>
   {#each value as one, i (i)}
-    <div class="row">
+    <div class="flex gap-2 w-full max-w-104">
       <Select size="sm" placeholder="" value={one} items={choices(one)} aria-label={`${field.label}, ${i + 1}`} onchange={(e: Event) => onchange(value.map((v, k) => (k === i ? textOf(e) : v)))} />
       <Button type="button" size="xs" color="alternative" onclick={() => without(i)} aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button>
     </div>
   {/each}
-  <div class="row">
+  <div class="flex gap-2 w-full max-w-104">
     <Select size="sm" placeholder="" value={next} items={[{ value: '', name: 'one more…' }, ...options]} aria-label={`Add to ${field.label}`} onchange={(e: Event) => { if (textOf(e)) onchange([...value, textOf(e)]); next = ''; }} />
   </div>
 </FieldSet>
-
-<style>
-  .row {
-    display: flex;
-    gap: 0.5rem;
-    width: 100%;
-    max-width: 26rem;
-  }
-</style>

@@ -28,24 +28,10 @@
   <Card title="Who was let in">
     <p class="soft">Browsers that knew the key. One that is let in no longer is asked for it again.</p>
     {#if failure}<FailureNote {failure} />{/if}
-    <ul>
+    <ul class="grid gap-1.5">
       {#each list as s (s.id)}
-        <li><span><strong>{s.name}</strong> <span class="soft">since {moment(s.at)}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
+        <li class="flex flex-wrap justify-between gap-1.5 wrap-anywhere"><span><strong>{s.name}</strong> <span class="soft">since {moment(s.at)}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
       {/each}
     </ul>
   </Card>
 {/if}
-
-<style>
-  ul {
-    display: grid;
-    gap: 0.4rem;
-  }
-  li {
-    display: flex;
-    flex-wrap: wrap;
-    justify-content: space-between;
-    gap: 0.4rem;
-    overflow-wrap: anywhere;
-  }
-</style>

@@ -66,24 +66,24 @@
 
 <div class="title">
   <h1>Shelf</h1>
-  <nav aria-label="Shelf">
-    <a href="#/shelf" aria-current={tab === 'all' ? 'page' : undefined}>Everything</a>
-    <a href="#/shelf/add" aria-current={tab === 'add' ? 'page' : undefined}>Add</a>
-    <a href="#/shelf/files" aria-current={tab === 'files' ? 'page' : undefined}>Files</a>
-    <a href="#/about">About</a>
+  <nav class="flex gap-1" aria-label="Shelf">
+    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf" aria-current={tab === 'all' ? 'page' : undefined}>Everything</a>
+    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/add" aria-current={tab === 'add' ? 'page' : undefined}>Add</a>
+    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/files" aria-current={tab === 'files' ? 'page' : undefined}>Files</a>
+    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/about">About</a>
   </nav>
 </div>
 {#if shelf.failure}<FailureNote failure={shelf.failure} again={reload} />{/if}
 {#if forms.failure}<FailureNote failure={forms.failure} again={() => forms.take(api.forms())} />{/if}
 {#if refused}<FailureNote failure={refused} />{/if}
 {#if shelf.data && shelf.data.aside.length > 0}
-  <div class="aside" role="alert">
+  <div class="border-l-5 border-l-unfit bg-sheet mb-3 px-3.5 py-2.5" role="alert">
     <p>{shelf.data.aside.length === 1 ? 'One entry cannot' : `${shelf.data.aside.length} entries cannot`} be read and {shelf.data.aside.length === 1 ? 'is' : 'are'} left as {shelf.data.aside.length === 1 ? 'it is' : 'they are'}; what rests on {shelf.data.aside.length === 1 ? 'it' : 'them'} is unknown. Stop the program and run <code class="mono">yokeswap doctor --repair</code>.</p>
     <ul>{#each shelf.data.aside as a (a.kind + a.id)}<li>{a.kind} <strong>{a.id}</strong> <span class="soft">{a.why}</span></li>{/each}</ul>
   </div>
 {/if}
 {#if removed}
-  <p class="undo" role="status">Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button></p>
+  <p class="flex bg-caution-wash gap-3 items-center mb-3 px-3.5 py-2" role="status">Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button></p>
 {/if}
 {#if shelf.data && forms.data}
   {#if tab === 'files'}
@@ -94,8 +94,8 @@
     {/key}
   {:else if tab === 'add'}
     <p class="soft">What do you want to add? Own gear first (a model and what its sheet says), then kit (the piece you own), then the quad.</p>
-    <ul class="kinds">
-      {#each kinds as k (k.kind)}<li><a class="panel" href={`#/shelf/add/${k.kind}`}>{k.word}</a></li>{/each}
+    <ul class="grid cols-fill-[170px] gap-2.5 mt-3">
+      {#each kinds as k (k.kind)}<li><a class="panel block font-bold no-underline px-4 py-3.5" href={`#/shelf/add/${k.kind}`}>{k.word}</a></li>{/each}
     </ul>
   {:else if tab === 'edit' && changed}
     {@const form = kindOf(changed.kind)}
@@ -107,20 +107,20 @@
   {:else if tab === 'edit'}
     <p>There is no {params.kind} “{params.id}” on the shelf. <a href="#/shelf">Back to the shelf</a></p>
   {:else if entries.length === 0 && find === ''}
-    <section class="panel empty">
+    <section class="panel p-8">
       <h2>The shelf is empty</h2>
       <p><a href="#/shelf/files">Take in a gear pack</a>, or <a href="#/shelf/add">add your own gear by hand</a>.</p>
     </section>
   {:else}
-    <div class="find"><label for="find">Find</label><input id="find" type="search" bind:value={find} autocomplete="off" /></div>
+    <div class="flex gap-2.5 items-center mb-3"><label for="find">Find</label><input class="bg-raised text-ink border border-soft rounded min-h-10 w-[min(320px,100%)]" id="find" type="search" bind:value={find} autocomplete="off" /></div>
     {#each groups.filter((g) => g.entries.length > 0) as g (g.kind.kind)}
-      <section class="kind">
-        <h2>{g.kind.words} <span class="soft">{g.entries.length}</span> <a href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add: ${g.kind.word}`}>add</a></h2>
+      <section class="kind mb-4.5">
+        <h2 class="mb-1">{g.kind.words} <span class="soft">{g.entries.length}</span> <a class="font-normal text-note ml-1.5" href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add: ${g.kind.word}`}>add</a></h2>
         <ul class="panel">
           {#each g.entries as e (e.id)}
-            <li>
+            <li class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-2.5 items-center border-b border-b-line break-inside-avoid min-h-11 wrap-anywhere text-note px-3.5 py-0.5">
               <a href={`#/shelf/edit/${e.kind}/${e.id}`}>{e.name}</a>
-              <span class="soft">{e.model ?? e.source ?? ''}</span>
+              <span class="soft text-small">{e.model ?? e.source ?? ''}</span>
               <button type="button" onclick={() => takeOut(e)} aria-label={`Take out ${e.name}`}>take out</button>
             </li>
           {/each}
@@ -138,75 +138,9 @@
 {/if}
 
 <style>
-  .aside {
-    border-left: 5px solid var(--unfit);
-    background: var(--sheet);
-    padding: 0.6rem 0.9rem;
-    margin-bottom: 0.7rem;
-  }
-  nav {
-    display: flex;
-    gap: 0.3rem;
-  }
-  nav a {
-    padding: 0.4rem 0.9rem;
-    text-decoration: none;
-    border-bottom: 3px solid transparent;
-    min-height: 40px;
-  }
   nav a[aria-current] {
     border-bottom-color: var(--accent);
     font-weight: 700;
-  }
-  .undo {
-    background: var(--caution-wash);
-    padding: 0.5rem 0.9rem;
-    display: flex;
-    gap: 0.8rem;
-    align-items: center;
-    margin-bottom: 0.8rem;
-  }
-  .kinds {
-    list-style: none;
-    margin: 0.8rem 0 0;
-    padding: 0;
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
-    gap: 0.6rem;
-  }
-  .kinds a {
-    display: block;
-    padding: 0.9rem 1rem;
-    font-weight: 700;
-    text-decoration: none;
-  }
-  .empty {
-    padding: 2rem;
-  }
-  .find {
-    display: flex;
-    gap: 0.6rem;
-    align-items: center;
-    margin-bottom: 0.8rem;
-  }
-  .find input {
-    background: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--soft);
-    border-radius: 4px;
-    min-height: 40px;
-    width: min(320px, 100%);
-  }
-  .kind {
-    margin-bottom: 1.1rem;
-  }
-  .kind h2 {
-    margin-bottom: 0.3rem;
-  }
-  .kind h2 a {
-    font-weight: 400;
-    font-size: 0.9rem;
-    margin-left: 0.4rem;
   }
   .kind ul {
     list-style: none;
@@ -214,21 +148,6 @@
     padding: 0;
     columns: 2 420px;
     column-gap: 0;
-  }
-  .kind li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
-    gap: 0.6rem;
-    align-items: center;
-    padding: 0.15rem 0.9rem;
-    border-bottom: 1px solid var(--line);
-    break-inside: avoid;
-    min-height: 44px;
-    overflow-wrap: anywhere;
-    font-size: 0.97rem;
-  }
-  .kind li .soft {
-    font-size: 0.85rem;
   }
   .kind li button {
     border: 0;

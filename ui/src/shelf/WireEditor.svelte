@@ -27,22 +27,22 @@
   ] as const;
 </script>
 
-<fieldset>
-  <legend>wires</legend>
-  <label for={id}>colours in order, slot 1 first <span class="soft">separated by commas, a dash for an empty slot: makes a straight cable</span></label>
+<fieldset class="grid col-span-full border border-line rounded grid-cols-[minmax(0,1fr)] gap-1 min-w-0 px-3 pt-2 pb-3">
+  <legend class="text-note font-semibold">wires</legend>
+  <label class="text-note font-semibold" for={id}>colours in order, slot 1 first <span class="soft font-normal">separated by commas, a dash for an empty slot: makes a straight cable</span></label>
   <Input {id} size="sm" autocomplete="off" value={wires.length > 0 ? colours : ''} placeholder="" onchange={(e: Event) => { const made = straight(parseRow((e.currentTarget as HTMLInputElement).value), bare, wires); onchange(made.length > 0 ? made : undefined); }} />
   {#if wires.length > 0}
-    <div class="scroll">
+    <div class="scroll relative overflow-x-auto">
       <table>
         <thead><tr><th scope="col">slot</th><th scope="col">colour</th>{#each columns as c (c.key)}{#if c.key !== 'to' || !bare}<th scope="col">{c.name}</th>{/if}{/each}<th scope="col"><span class="unseen">take out</span></th></tr></thead>
         <tbody>
           {#each wires as w, i (w.from)}
             <tr>
               <th scope="row" class="mono">{w.from}</th>
-              <td><input value={w.colour ?? ''} aria-label={`Colour of the wire in slot ${w.from}`} onchange={(e) => set(i, { colour: e.currentTarget.value.trim() })} /></td>
+              <td><input class="w-28 border border-soft px-1.5 py-0" value={w.colour ?? ''} aria-label={`Colour of the wire in slot ${w.from}`} onchange={(e) => set(i, { colour: e.currentTarget.value.trim() })} /></td>
               {#each columns as c (c.key)}
                 {#if c.key !== 'to' || !bare}
-                  <td><input inputmode="decimal" value={w[c.key] ?? ''} aria-label={`${c.name} of the wire in slot ${w.from}`} onchange={(e) => set(i, { [c.key]: number(e) })} /></td>
+                  <td><input class="w-28 border border-soft px-1.5 py-0" inputmode="decimal" value={w[c.key] ?? ''} aria-label={`${c.name} of the wire in slot ${w.from}`} onchange={(e) => set(i, { [c.key]: number(e) })} /></td>
                 {/if}
               {/each}
               <td><Button type="button" size="xs" color="alternative" onclick={() => { const rest = wires.filter((_, k) => k !== i); onchange(rest.length > 0 ? rest : undefined); }} aria-label={`Take out the wire in slot ${w.from}`}>Take out</Button></td>
@@ -55,37 +55,10 @@
 </fieldset>
 
 <style>
-  fieldset {
-    grid-column: 1 / -1;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    padding: 0.5rem 0.8rem 0.8rem;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 0.3rem;
-    min-width: 0;
-  }
-  legend,
-  label {
-    font-size: 0.92rem;
-    font-weight: 600;
-  }
-  .soft {
-    font-weight: 400;
-  }
-  .scroll {
-    position: relative; /* what is unseen in it stays in it */
-    overflow-x: auto;
-  }
   th,
   td {
     text-align: left;
     padding: 0.15rem 0.5rem 0.15rem 0;
     font-weight: 500;
-  }
-  td input {
-    width: 7rem;
-    border: 1px solid var(--soft);
-    padding: 0 0.4rem;
   }
 </style>

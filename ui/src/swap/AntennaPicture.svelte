@@ -24,7 +24,7 @@
   const priceOf = (p: { price?: number; currency?: string } | undefined) => (p?.price === undefined ? 'no price stated' : money(p.price, p.currency ?? ''));
 </script>
 
-<p class="region">
+<p class="flex flex-wrap gap-y-1 gap-x-3 items-center">
   <label for="region">Your region</label>
   <select id="region" value={view.region} onchange={(e) => onregion(e.currentTarget.value)}>
     <option value="">not chosen</option>
@@ -32,37 +32,37 @@
   </select>
   <span class="soft">its limits on power and bands come first; enter them on the Shelf as your authority states them</span>
 </p>
-<figure class="panel">
+<figure class="panel px-3.5 py-2.5">
   <figcaption class="unseen">The antennas on each end of the link.</figcaption>
-  <div class="ends">
+  <div class="grid cols-fit-[300px] gap-y-1.5 gap-x-5.5">
     {#each view.picture.ends as end, n (n)}
       <div>
         <p><strong>{end.label}</strong> <span class="soft">{end.bands || 'bands not stated'}{end.wanted === undefined ? '' : `, takes ${end.wanted}`}</span></p>
-        <ul>
+        <ul class="mt-1">
           {#each end.antennas as a, i (i)}
-            <li>
+            <li class="grid grid-cols-[84px_minmax(90px,1fr)_110px] gap-y-0.5 gap-x-2 items-center border-t border-t-line leading-tight px-0 py-1">
               <BeamPlot pattern={a.pattern} label={`Pattern of ${a.label}: ${a.patternFrom || 'not stated'}`} />
-              <span><b>{a.label}</b><small>{a.beam === undefined ? 'beam not stated' : a.beam >= 360 ? 'all round' : `${a.beam}° wide`}{a.patternFrom === 'as stated' ? ', pattern as stated' : a.patternFrom === 'from its beam width' ? ', drawn from that' : ''}</small></span>
-              <span class="hand">
+              <span><b>{a.label}</b><small class="block text-soft">{a.beam === undefined ? 'beam not stated' : a.beam >= 360 ? 'all round' : `${a.beam}° wide`}{a.patternFrom === 'as stated' ? ', pattern as stated' : a.patternFrom === 'from its beam width' ? ', drawn from that' : ''}</small></span>
+              <span class="flex gap-1 items-center">
                 <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
                   {#if a.hand === 'linear'}<path d="M11 2v18" class="turn" />{:else if a.hand}<path d="M11 3a8 8 0 1 1 -8 8" class="turn" transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''} /><path d="M0 13 L3 8 L7 12" class="turn" transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''} />{:else}<text x="6" y="17">?</text>{/if}
                 </svg>{a.hand || 'hand not stated'}
               </span>
-              <span class="bands">
-                {#each a.bands as b (b.band)}<span class="band" class:used={b.used}>{b.band} GHz <small>{b.gainDBi === undefined ? '? dBi' : `${b.gainDBi} dBi`}{b.used ? '' : ', not used'}</small></span>{/each}
+              <span class="flex col-[2/-1] flex-wrap gap-1">
+                {#each a.bands as b (b.band)}<span class="band border-2 border-dashed border-soft text-note px-2 py-0" class:used={b.used}>{b.band} GHz <small class="inline text-soft">{b.gainDBi === undefined ? '? dBi' : `${b.gainDBi} dBi`}{b.used ? '' : ', not used'}</small></span>{/each}
               </span>
             </li>
           {:else}
-            <li class="soft">No antennas stated.</li>
+            <li class="soft grid grid-cols-[84px_minmax(90px,1fr)_110px] gap-y-0.5 gap-x-2 items-center border-t border-t-line leading-tight px-0 py-1">No antennas stated.</li>
           {/each}
         </ul>
         {#if n === 0 && view.picture.placed}<p class="soft">Placed {view.picture.placed}.</p>{/if}
         {#if n === 1 && view.picture.goggles}
-          <div class="ports">
+          <div class="grid cols-fit-[150px] gap-y-1 gap-x-3 mt-1">
             {#each view.picture.ports as port, at (at)}
               <label>
-                <span>antenna {at + 1}</span>
-                <select value="" onchange={(e) => { const picked = e.currentTarget.value; e.currentTarget.value = ''; screw(port, at + 1, picked); }}>
+                <span class="block text-soft">antenna {at + 1}</span>
+                <select class="w-full" value="" onchange={(e) => { const picked = e.currentTarget.value; e.currentTarget.value = ''; screw(port, at + 1, picked); }}>
                   <option value="">{port.on ? end.antennas[at]?.label ?? port.on : 'nothing on it'}</option>
                   {#each port.choices as c, i (c.model + (c.from ?? ''))}<option value={String(i)}>{c.label}</option>{/each}
                   {#if port.on}<option value="none">take it off</option>{/if}
@@ -80,7 +80,7 @@
 </figure>
 {#each view.budgets as b (b.band)}<LinkFall budget={b} />{/each}
 {#each view.sets as s (s.goggles)}
-  <div class="panel set">
+  <div class="panel px-3.5 py-2.5">
     <p><b>{s.says}</b>{#if s.betterDB > 0.05}{' '}Screw on: {s.best.join(', ')} (now {s.now.join(', ') || 'nothing'}).{/if}</p>
     {#if s.buy}<p>To buy if money is no matter: {s.buy.count} × {s.buy.label}, {signed(s.buy.dB, 1)} dB more, {priceOf(s.buy)}.</p>{/if}
     {#if s.thrift && s.thrift.label !== s.buy?.label}<p>Most for the money: {s.thrift.count} × {s.thrift.label}, {signed(s.thrift.dB, 1)} dB more, {priceOf(s.thrift)}.</p>{/if}
@@ -88,58 +88,12 @@
 {/each}
 
 <style>
-  figure {
-    margin: 0;
-    padding: 0.6rem 0.9rem;
-  }
-  .ends {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
-    gap: 0.4rem 1.4rem;
-  }
-  ul {
-    list-style: none;
-    margin: 0.2rem 0 0;
-    padding: 0;
-  }
-  li {
-    display: grid;
-    grid-template-columns: 84px minmax(90px, 1fr) 110px;
-    gap: 0.1rem 0.5rem;
-    align-items: center;
-    border-top: 1px solid var(--line);
-    padding: 0.25rem 0;
-    line-height: 1.2;
-  }
   li :global(svg[role='img']) {
     grid-row: span 2;
-  }
-  .bands {
-    grid-column: 2 / -1;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-  }
-  small {
-    display: block;
-    color: var(--soft);
-  }
-  .band small {
-    display: inline;
-  }
-  .band {
-    border: 1.5px dashed var(--soft);
-    padding: 0 0.45rem;
-    font-size: 0.9rem;
   }
   .band.used {
     border: 1.5px solid var(--accent);
     background: var(--accent-wash);
-  }
-  .hand {
-    display: flex;
-    gap: 0.3rem;
-    align-items: center;
   }
   .turn {
     fill: none;
@@ -148,27 +102,5 @@
   }
   text {
     fill: var(--ink);
-  }
-  .region {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 0.7rem;
-    align-items: center;
-  }
-  .set {
-    padding: 0.6rem 0.9rem;
-  }
-  .ports {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-    gap: 0.3rem 0.7rem;
-    margin-top: 0.3rem;
-  }
-  .ports span {
-    display: block;
-    color: var(--soft);
-  }
-  .ports select {
-    width: 100%;
   }
 </style>

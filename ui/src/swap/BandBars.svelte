@@ -19,38 +19,23 @@
 </script>
 
 {#if all.length > 0}
-  <div class="bars" role="img" aria-label={rows.map((r) => `${r.label}: ${r.bands.map((b) => `${b.band} GHz`).join(' and ') || 'not stated'}`).join('; ')}>
+  <div class="grid grid-cols-[minmax(70px,max-content)_minmax(0,1fr)] gap-y-0.5 gap-x-3 mt-2 pr-3" role="img" aria-label={rows.map((r) => `${r.label}: ${r.bands.map((b) => `${b.band} GHz`).join(' and ') || 'not stated'}`).join('; ')}>
     {#each rows as r, i (i)}
-      <span class="name" class:port={r.port}>{r.label}</span>
-      <span class="scale">
+      <span class="name text-note leading-snug" class:port={r.port}>{r.label}</span>
+      <span class="relative min-h-5">
         {#each ticks as t (t)}<i class="tick" style:left={`${at(t)}%`}></i>{/each}
         {#each r.bands as b (b.band)}<i class="bar" class:port={r.port} class:unused={!b.used} style:left={`${at(b.fromMHz)}%`} style:width={`${Math.max(1, at(b.toMHz) - at(b.fromMHz))}%`}></i>{/each}
       </span>
     {/each}
     <span></span>
-    <span class="scale foot">{#each ticks as t (t)}<b style:left={`${at(t)}%`}>{t / 1000}</b>{/each}</span>
+    <span class="foot relative min-h-5">{#each ticks as t (t)}<b style:left={`${at(t)}%`}>{t / 1000}</b>{/each}</span>
   </div>
-  <p class="soft key">GHz; solid: used at its end, hollow: not</p>
+  <p class="soft text-note text-right">GHz; solid: used at its end, hollow: not</p>
 {/if}
 
 <style>
-  .bars {
-    display: grid;
-    grid-template-columns: minmax(70px, max-content) minmax(0, 1fr);
-    gap: 2px 0.8rem;
-    margin-top: 0.5rem;
-    padding-right: 0.8rem;
-  }
-  .name {
-    font-size: 0.95rem;
-    line-height: 1.3;
-  }
   .name.port {
     font-weight: 700;
-  }
-  .scale {
-    position: relative;
-    min-height: 20px;
   }
   i,
   b {
@@ -80,9 +65,5 @@
     font-weight: 500;
     font-size: 0.85rem;
     color: var(--soft);
-  }
-  .key {
-    font-size: 0.9rem;
-    text-align: right;
   }
 </style>

@@ -16,7 +16,7 @@
   const bad = $derived(shown > tilt.upDeg);
 </script>
 
-<div class="tilt">
+<div class="max-w-70">
   <svg viewBox={`0 0 ${width} ${height}`} {width} {height} role="img" aria-label={`Camera from the side, looking up by ${fixed(shown, 0)}°; ${free < 0 ? 'it touches as it lies' : `free up to ${free}°`}`}>
     <path d={`M 18 20 H ${width} M 18 ${20 + (tilt.upMM + tilt.downMM) * scale} H ${width}`} class="wall" />
     <path d={`M 18 20 V ${20 + (tilt.upMM + tilt.downMM) * scale}`} class="wall behind" />
@@ -33,9 +33,6 @@
 </div>
 
 <style>
-  .tilt {
-    max-width: 280px;
-  }
   svg {
     max-width: 100%;
     height: auto;

@@ -25,19 +25,19 @@
 </script>
 
 <details class={kind} open={open || kind === 'unfit' || kind === 'change'}>
-  <summary>
+  <summary class="flex gap-2.5 cursor-pointer items-start px-3 py-2">
     <LevelMark level={finding.level} size={22} />
-    <span class="says">
-      {#if kind === 'unknown'}<span class="subject">{finding.subject}:</span>{/if}
+    <span class="says leading-normal wrap-anywhere">
+      {#if kind === 'unknown'}<span class="font-bold">{finding.subject}:</span>{/if}
       {finding.says}
     </span>
   </summary>
-  <div class="more">
+  <div class="grid gap-2 pl-11 pr-3 pt-0 pb-2.5">
     {#if danger}<p class="soft">{kind === 'unknown' ? 'What this may hide at worst' : 'Flown all the same'}: {danger}.</p>{/if}
     {#if finding.compares && finding.compares.length > 0}
       <div class="scroll">
         <table>
-          <thead><tr><th scope="col">compared</th><th scope="col">needed</th><th scope="col">there</th><th scope="col">margin</th></tr></thead>
+          <thead><tr><th class="text-soft text-small" scope="col">compared</th><th class="text-soft text-small" scope="col">needed</th><th class="text-soft text-small" scope="col">there</th><th class="text-soft text-small" scope="col">margin</th></tr></thead>
           <tbody>
             {#each finding.compares as c, i (i)}
               <tr><th scope="row">{c.what}</th><td>{c.needed}</td><td>{c.there}</td><td>{c.margin ?? ''}</td></tr>
@@ -60,13 +60,13 @@
       <p class="soft">What resolves “{fixedWith.subject}” above resolves this too.</p>
     {:else if finding.fixes && finding.fixes.length > 0}
       <p class="soft tried">Tried, and would resolve this:</p>
-      <ul>
+      <ul class="grid gap-1.5">
         {#each finding.fixes as fix (fix.says)}
           <li>
-            <button type="button" onclick={() => onfix(fix)}>
+            <button class="flex w-full justify-between items-center gap-y-1 gap-x-4 flex-wrap text-left bg-raised text-ink border border-accent rounded min-h-10.5 cursor-pointer font-semibold px-3 py-1.5" type="button" onclick={() => onfix(fix)}>
               <span>{fix.says}</span>
-              {#each fix.warns ?? [] as warning, i (i)}<span class="warns">Then: {warning}</span>{/each}
-              <span class="then"><LevelMark level={fix.gate} size={18} word />{#if fix.costs}<small>{fix.costs}</small>{/if}</span>
+              {#each fix.warns ?? [] as warning, i (i)}<span class="block text-small text-soft">Then: {warning}</span>{/each}
+              <span class="inline-flex items-center gap-2.5 text-note"><LevelMark level={fix.gate} size={18} word />{#if fix.costs}<small class="text-soft font-normal">{fix.costs}</small>{/if}</span>
             </button>
           </li>
         {/each}
@@ -74,7 +74,7 @@
     {:else if kind === 'unfit' || kind === 'change' || kind === 'unknown'}
       <p class="soft">No single change that was tried resolves this.</p>
     {/if}
-    <p class="soft source">Source: {finding.source}. <code class="mono">{finding.code}</code></p>
+    <p class="soft text-small wrap-anywhere">Source: {finding.source}. <code class="mono">{finding.code}</code></p>
   </div>
 </details>
 
@@ -100,32 +100,8 @@
     --edge: var(--unfit);
     background: var(--unfit-wash);
   }
-  .warns {
-    display: block;
-    font-size: 0.85rem;
-    color: var(--soft);
-  }
-  summary {
-    display: flex;
-    gap: 0.6rem;
-    padding: 0.5rem 0.75rem;
-    cursor: pointer;
-    align-items: flex-start;
-  }
-  .says {
-    line-height: 1.35;
-    overflow-wrap: anywhere;
-  }
   details:not(.fits) .says {
     font-weight: 650;
-  }
-  .subject {
-    font-weight: 750;
-  }
-  .more {
-    padding: 0 0.75rem 0.6rem 2.75rem;
-    display: grid;
-    gap: 0.45rem;
   }
   table {
     border-collapse: collapse;
@@ -138,52 +114,10 @@
     font-weight: 400;
     padding: 0.1rem 1.2rem 0.1rem 0;
   }
-  thead th {
-    color: var(--soft);
-    font-size: 0.85rem;
-  }
   td {
-    font-weight: 600;
-  }
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-    display: grid;
-    gap: 0.35rem;
-  }
-  button {
-    width: 100%;
-    display: flex;
-    justify-content: space-between;
-    align-items: center;
-    gap: 0.2rem 1rem;
-    flex-wrap: wrap;
-    text-align: left;
-    background: var(--raised);
-    color: var(--ink);
-    border: 1px solid var(--accent);
-    border-radius: 4px;
-    padding: 0.35rem 0.7rem;
-    min-height: 42px;
-    cursor: pointer;
     font-weight: 600;
   }
   button:hover {
     background: var(--accent-wash);
-  }
-  .then {
-    display: inline-flex;
-    align-items: center;
-    gap: 0.6rem;
-    font-size: 0.9rem;
-  }
-  small {
-    color: var(--soft);
-    font-weight: 400;
-  }
-  .source {
-    font-size: 0.85rem;
-    overflow-wrap: anywhere;
   }
 </style>

@@ -22,11 +22,11 @@
   const dB = (x: number | undefined) => (x === undefined ? '?' : fixed(x, 1));
 </script>
 
-<section class="panel" aria-label={`Link on ${budget.band} GHz against today`}>
+<section class="panel px-3.5 py-2.5" aria-label={`Link on ${budget.band} GHz against today`}>
   <h3>{budget.says}</h3>
   {#if rows.length > 0}
-    <table>
-      <thead><tr><th scope="col">dB</th><th scope="col">today</th><th scope="col">next</th><th scope="col">change</th><th scope="col" class="fall"><span class="zero" style:left={`${at(0)}%`}>today</span><span class="unseen">as bars</span></th></tr></thead>
+    <table class="w-full border-collapse text-note">
+      <thead><tr><th class="text-soft" scope="col">dB</th><th class="text-soft" scope="col">today</th><th class="text-soft" scope="col">next</th><th class="text-soft" scope="col">change</th><th scope="col" class="fall text-soft"><span class="zero" style:left={`${at(0)}%`}>today</span><span class="unseen">as bars</span></th></tr></thead>
       <tbody>
         {#each rows as r (r.what)}
           <tr>
@@ -50,22 +50,11 @@
 </section>
 
 <style>
-  section {
-    padding: 0.6rem 0.9rem;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font-size: 0.95rem;
-  }
   th,
   td {
     text-align: left;
     font-weight: 500;
     padding: 0.1rem 0.8rem 0.1rem 0;
-  }
-  thead th {
-    color: var(--soft);
   }
   .fall {
     width: 38%;

@@ -20,7 +20,7 @@
   }
 </script>
 
-<figure class="panel">
+<figure class="panel grid gap-2 px-4 py-3">
   <figcaption class="unseen">
     {#each picture.lanes as lane (lane.role)}
       {lane.label} is on {lane.current ?? 'a release not known'}{lane.target && lane.target !== lane.current ? `, planned ${lane.target}` : ''}.
@@ -30,49 +30,49 @@
     {/each}
   </figcaption>
   {#if picture.never}
-    <p class="never">{picture.never}</p>
+    <p class="text-unfit font-bold">{picture.never}</p>
   {:else if picture.lanes.length < 2}
     <p class="soft none">Pick an air unit and goggles to see which releases link.</p>
   {:else if picture.bars.length === 0}
     <p class="soft none">No statement about this pair: nobody has said whether they link.</p>
   {/if}
-  <div class="lanes" aria-hidden="true">
+  <div class="grid cols-fit-[230px] gap-y-3 gap-x-5" aria-hidden="true">
     {#each picture.lanes as lane (lane.role)}
-      <div class="lane">
-        <p><span class="soft">{roles[lane.role]}</span> <strong>{lane.label}</strong>
-          {#if lane.toMode}<span class="mode">mode {lane.mode && lane.mode !== lane.toMode ? `${lane.mode} → ` : ''}{lane.toMode}</span>{/if}</p>
-        <div class="grid" style:grid-template-columns={`1.4rem repeat(${Math.max(1, lane.releases.length)}, minmax(0, 1fr))`}>
+      <div>
+        <p class="text-note leading-snug wrap-anywhere"><span class="soft">{roles[lane.role]}</span> <strong>{lane.label}</strong>
+          {#if lane.toMode}<span class="text-small border border-line rounded whitespace-nowrap px-1.5 py-0">mode {lane.mode && lane.mode !== lane.toMode ? `${lane.mode} → ` : ''}{lane.toMode}</span>{/if}</p>
+        <div class="grid gap-y-1 items-center mt-1" style:grid-template-columns={`1.4rem repeat(${Math.max(1, lane.releases.length)}, minmax(0, 1fr))`}>
           <span></span>
           {#each lane.releases as r (r.version)}
-            <span class="release mono" class:current={r.version === lane.current} class:target={r.version === lane.target} title={r.avoid}>
-              {r.version}{#if r.oneWay}<b title="one-way">⊣</b>{/if}{#if r.avoid}<b>!</b>{/if}
+            <span class="release mono grid text-center text-small border-b-3 border-b-line min-h-10 content-start leading-tight px-0 py-px" class:current={r.version === lane.current} class:target={r.version === lane.target} title={r.avoid}>
+              {r.version}{#if r.oneWay}<b class="inline text-caution" title="one-way">⊣</b>{/if}{#if r.avoid}<b class="inline text-caution">!</b>{/if}
               <small>{r.version === lane.current ? 'on it' : r.version === lane.target ? 'planned' : ''}</small>
             </span>
           {/each}
           {#if lane.releases.length === 0}<span class="soft">no releases stated</span>{/if}
           {#each picture.bars as bar, i (bar.pairing)}
             {@const s = span(lane, bar)}
-            <span class="letter" class:holds={bar.holds} style:grid-row={i + 2}>{letters[i]}</span>
+            <span class="letter font-bold text-soft text-note" class:holds={bar.holds} style:grid-row={i + 2}>{letters[i]}</span>
             {#if s}
-              <span class="bar" class:holds={bar.holds} style:grid-row={i + 2} style:grid-column={`${s[0] + 1} / ${s[1] + 2}`}>{bar.ranges[lane.role]}</span>
+              <span class="bar bg-unknown-wash border-2 border-unknown rounded text-tiny min-h-6 overflow-hidden text-ellipsis whitespace-nowrap mx-0.5 my-0 px-1.5 py-px" class:holds={bar.holds} style:grid-row={i + 2} style:grid-column={`${s[0] + 1} / ${s[1] + 2}`}>{bar.ranges[lane.role]}</span>
             {:else}
-              <span class="gap soft" style:grid-row={i + 2} style:grid-column="2 / -1">{lane.role === 'controller' ? 'none' : 'no release stated'}</span>
+              <span class="soft text-tiny italic" style:grid-row={i + 2} style:grid-column="2 / -1">{lane.role === 'controller' ? 'none' : 'no release stated'}</span>
             {/if}
           {/each}
         </div>
-        {#if !lane.current}<p class="soft">its release is not known</p>{/if}
+        {#if !lane.current}<p class="soft text-note leading-snug wrap-anywhere">its release is not known</p>{/if}
       </div>
     {/each}
   </div>
   {#if picture.bars.length > 0}
-    <ul>
+    <ul class="text-note">
       {#each picture.bars as bar, i (bar.pairing)}
         <li class:holds={bar.holds}><b>{letters[i]}</b>{#if bar.mode}&nbsp;mode {bar.mode}{/if}{bar.features.length > 0 ? ': ' + bar.features.join(', ') : ''}{bar.holds ? ' (holds)' : ''}</li>
       {/each}
     </ul>
   {/if}
   {#if doors || avoided}
-    <p class="soft key">
+    <p class="soft text-small">
       {#if doors}<b>⊣</b> one-way: the old release cannot be put back.{/if}
       {#if avoided}<b>!</b> best avoided.{/if}
     </p>
@@ -80,49 +80,6 @@
 </figure>
 
 <style>
-  figure {
-    margin: 0;
-    padding: 0.7rem 1rem;
-    display: grid;
-    gap: 0.5rem;
-  }
-  .lanes {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
-    gap: 0.8rem 1.2rem;
-  }
-  .lane p {
-    font-size: 0.95rem;
-    line-height: 1.3;
-    overflow-wrap: anywhere;
-  }
-  .mode {
-    font-size: 0.85rem;
-    border: 1px solid var(--line);
-    border-radius: 3px;
-    padding: 0 0.35rem;
-    white-space: nowrap;
-  }
-  .grid {
-    display: grid;
-    row-gap: 4px;
-    align-items: center;
-    margin-top: 0.3rem;
-  }
-  .release {
-    text-align: center;
-    font-size: 0.88rem;
-    padding: 1px 0;
-    border-bottom: 3px solid var(--line);
-    min-height: 2.5rem;
-    display: grid;
-    align-content: start;
-    line-height: 1.15;
-  }
-  .release b {
-    display: inline;
-    color: var(--caution);
-  }
   .release small {
     font-size: 0.75rem;
     font-family: var(--font-sans);
@@ -136,23 +93,6 @@
     color: var(--accent);
     font-weight: 800;
   }
-  .letter {
-    font-weight: 700;
-    color: var(--soft);
-    font-size: 0.9rem;
-  }
-  .bar {
-    background: var(--unknown-wash);
-    border: 1.5px solid var(--unknown);
-    border-radius: 3px;
-    font-size: 0.78rem;
-    padding: 1px 5px;
-    margin: 0 2px;
-    min-height: 24px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
   .bar.holds {
     background: var(--fits-wash);
     border-color: var(--fits);
@@ -161,25 +101,8 @@
   .letter.holds {
     color: var(--fits);
   }
-  .gap {
-    font-size: 0.8rem;
-    font-style: italic;
-  }
-  ul {
-    margin: 0;
-    padding: 0;
-    list-style: none;
-    font-size: 0.9rem;
-  }
   li.holds {
     color: var(--fits);
     font-weight: 600;
-  }
-  .never {
-    color: var(--unfit);
-    font-weight: 700;
-  }
-  .key {
-    font-size: 0.85rem;
   }
 </style>

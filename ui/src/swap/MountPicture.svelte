@@ -35,19 +35,19 @@
   const highest = $derived(Math.max(pic.stackMM ?? 0, pic.clearMM ?? 0, 1));
 </script>
 
-<figure class="panel">
+<figure class="panel px-3.5 py-2.5">
   <figcaption class="unseen">
     {pic.missing || `${pic.unit} has holes of ${pic.ofUnit.map(words).join(' and ')} mm, the ${pic.bay} ${pic.ofBay.map(words).join(' and ')} mm. ${pic.holds ? `It is held on ${pic.holds}${pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ' in new holes' : ''}.` : 'They do not meet.'}`}
   </figcaption>
   {#if pic.missing}
     <p>{pic.missing}</p>
   {:else}
-    <p class="legend">
+    <p class="legend flex flex-wrap gap-y-0.5 gap-x-5">
       <span><svg width="26" height="14" aria-hidden="true"><path d="M1 7h24" class="bay" /><circle cx="13" cy="7" r="5" class="bay-hole" /></svg> {pic.bay}: {pic.ofBay.map(words).join(' and ')} mm</span>
       <span><svg width="26" height="14" aria-hidden="true"><path d="M1 7h24" class="unit" /><path d="M8 7h10M13 2v10" class="unit-hole" /></svg> {pic.unit}: {pic.ofUnit.map((h) => `${words(h)}${h.screw ? ` ${h.screw}` : ''}`).join(' and ')}</span>
       {#if pic.holds}<b>held on {pic.holds}{pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ', four new holes' : ''}</b>{:else}<b>the holes do not meet</b>{/if}
     </p>
-    <div class="draw">
+    <div class="flex flex-wrap gap-y-1.5 gap-x-5.5 items-start">
       <svg viewBox={`0 0 ${size} ${size}`} width={size} height={size} aria-hidden="true">
         {#if solid}<rect {...square(solid.x, solid.y)} class="plate" />{/if}
         {#each pic.ofBay as h, i (i)}
@@ -67,7 +67,7 @@
         {/if}
         {#if solid}<text x={middle} y={square(solid.x, solid.y).y - 5} text-anchor="middle" class="soft">solid {solid.x}×{solid.y} mm</text>{/if}
       </svg>
-      <div class="sides">
+      <div class="grid gap-2">
       {#if pic.screw}
         <svg viewBox={`0 0 270 ${tall}`} width="270" height={tall} aria-hidden="true">
           {#each section as c, i (i)}
@@ -92,9 +92,9 @@
       </div>
     </div>
     {#if pic.stackMM !== undefined && pic.clearMM !== undefined}
-      <dl class="height">
-        <dt>unit, stacked</dt><dd><i style:width={`${(pic.stackMM / highest) * 100}%`} class:over={pic.tooHigh}></i></dd><dd class="mono">{fixed(pic.stackMM, 1)} mm</dd>
-        <dt>clear in the bay</dt><dd><i class="room" style:width={`${(pic.clearMM / highest) * 100}%`}></i></dd><dd class="mono">{fixed(pic.clearMM, 1)} mm</dd>
+      <dl class="height grid grid-cols-[max-content_minmax(80px,300px)_max-content] gap-y-0.5 gap-x-3 items-center mt-1">
+        <dt>unit, stacked</dt><dd><i class="block h-3.5 bg-accent" style:width={`${(pic.stackMM / highest) * 100}%`} class:over={pic.tooHigh}></i></dd><dd class="mono">{fixed(pic.stackMM, 1)} mm</dd>
+        <dt>clear in the bay</dt><dd><i class="block h-3.5 bg-transparent border-2 border-dashed border-soft" style:width={`${(pic.clearMM / highest) * 100}%`}></i></dd><dd class="mono">{fixed(pic.clearMM, 1)} mm</dd>
       </dl>
       <p><b>{pic.tooHigh ? `${fixed(-(pic.spareMM ?? 0), 1)} mm too high` : `${fixed(pic.spareMM ?? 0, 1)} mm of height to spare`}</b></p>
     {/if}
@@ -103,27 +103,8 @@
 <WeightChange weight={view.weight} />
 
 <style>
-  figure {
-    margin: 0;
-    padding: 0.6rem 0.9rem;
-  }
-  .legend {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.1rem 1.2rem;
-  }
   .legend svg {
     display: inline-block;
-  }
-  .draw {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem 1.4rem;
-    align-items: flex-start;
-  }
-  .sides {
-    display: grid;
-    gap: 0.5rem;
   }
   svg {
     max-width: 100%;
@@ -185,22 +166,6 @@
   }
   .screw.bad {
     fill: var(--unfit);
-  }
-  .height {
-    display: grid;
-    grid-template-columns: max-content minmax(80px, 300px) max-content;
-    gap: 0.15rem 0.7rem;
-    align-items: center;
-    margin: 0.3rem 0 0;
-  }
-  .height i {
-    display: block;
-    height: 14px;
-    background: var(--accent);
-  }
-  .height i.room {
-    background: none;
-    border: 1.5px dashed var(--soft);
   }
   .height i.over {
     background: var(--unfit);

@@ -24,7 +24,7 @@
   {#each places as place (place.name)}
     {@const chosen = place.options.find((o) => o.chosen)}
     {#if place.options.length > 0}
-      <label for={`pick-${place.name}`}>{place.label}</label>
+      <label class="text-soft text-small mt-2.5" for={`pick-${place.name}`}>{place.label}</label>
       <Select
         id={`pick-${place.name}`}
         size="sm"
@@ -35,39 +35,25 @@
         class="pick"
         title={chosen ? words(chosen) : ''}
       />
-      {#if chosen && words(chosen).length > 26}<p class="whole">{words(chosen)}</p>{/if}
+      {#if chosen && words(chosen).length > 26}<p class="text-small text-soft wrap-anywhere">{words(chosen)}</p>{/if}
     {/if}
   {/each}
-  <p class="soft board">flight board: {board}</p>
+  <p class="soft text-note mt-3">flight board: {board}</p>
 {/snippet}
 
-<section class="panel" aria-label="The next fit">
+<section class="panel grid border-2 border-accent px-3.5 pt-3 pb-4" aria-label="The next fit">
   {#if folded}
     <details>
-      <summary><h2>next</h2> {places.find((p) => p.name === 'airUnit')?.options.find((o) => o.chosen)?.label ?? 'as now'}: change the plan</summary>
+      <summary class="min-h-8"><h2 class="inline text-accent font-bold">next</h2> {places.find((p) => p.name === 'airUnit')?.options.find((o) => o.chosen)?.label ?? 'as now'}: change the plan</summary>
       {@render picks()}
     </details>
   {:else}
-    <h2>next</h2>
+    <h2 class="text-accent font-bold">next</h2>
     {@render picks()}
   {/if}
 </section>
 
 <style>
-  section {
-    padding: 0.8rem 0.9rem 1rem;
-    border: 2px solid var(--accent);
-    display: grid;
-  }
-  h2 {
-    color: var(--accent);
-    font-weight: 700;
-  }
-  label {
-    color: var(--soft);
-    font-size: 0.85rem;
-    margin-top: 0.6rem;
-  }
   section :global(select) {
     font-size: 1rem;
     font-weight: 600;
@@ -78,22 +64,7 @@
     text-overflow: ellipsis;
     padding-right: 2rem;
   }
-  summary {
-    min-height: 32px;
-  }
-  summary h2 {
-    display: inline;
-  }
   details :global(label) {
     display: block;
-  }
-  .whole {
-    font-size: 0.82rem;
-    color: var(--soft);
-    overflow-wrap: anywhere;
-  }
-  .board {
-    margin-top: 0.8rem;
-    font-size: 0.9rem;
   }
 </style>

@@ -12,43 +12,18 @@
   ]);
 </script>
 
-<section class="panel" aria-label="The fit now">
-  <h2>now <LevelMark {level} size={18} /></h2>
-  <p class="unit">{fit.airUnit}</p>
-  <dl>
+<section class="panel px-3.5 pt-3 pb-4" aria-label="The fit now">
+  <h2 class="flex justify-between text-soft text-body">now <LevelMark {level} size={18} /></h2>
+  <p class="font-bold text-part">{fit.airUnit}</p>
+  <dl class="mt-2.5">
     {#each rows as [name, value] (name)}
-      <dt>{name}</dt>
-      <dd>{value}</dd>
+      <dt class="text-soft text-small mt-2">{name}</dt>
+      <dd class="wrap-anywhere">{value}</dd>
     {/each}
   </dl>
 </section>
 
 <style>
-  section {
-    padding: 0.8rem 0.9rem 1rem;
-  }
-  h2 {
-    display: flex;
-    justify-content: space-between;
-    color: var(--soft);
-    font-size: 1rem;
-  }
-  .unit {
-    font-weight: 700;
-    font-size: 1.15rem;
-  }
-  dl {
-    margin: 0.6rem 0 0;
-  }
-  dt {
-    color: var(--soft);
-    font-size: 0.85rem;
-    margin-top: 0.5rem;
-  }
-  dd {
-    margin: 0;
-    overflow-wrap: anywhere;
-  }
   @media (max-width: 1000px) {
     dl {
       display: grid;

@@ -53,15 +53,15 @@
 </script>
 
 {#if view.missing}
-  <p class="panel note">{view.missing}</p>
+  <p class="panel m-0 px-3.5 py-2.5">{view.missing}</p>
 {/if}
-<figure class="panel">
+<figure class="panel px-3.5 py-2.5">
   <figcaption class="unseen">The layout of the OSD today and as it is to be.</figcaption>
-  <div class="bar">
-    <span role="radiogroup" aria-label="Profile">{#each [1, 2, 3] as n (n)}<label><input type="radio" name="profile" checked={profile === n} onchange={() => (profile = n)} /> profile {n}</label>{/each}</span>
+  <div class="flex flex-wrap gap-y-1 gap-x-4 items-center min-h-11">
+    <span role="radiogroup" aria-label="Profile">{#each [1, 2, 3] as n (n)}<label class="mr-3"><input type="radio" name="profile" checked={profile === n} onchange={() => (profile = n)} /> profile {n}</label>{/each}</span>
     <button type="button" class="button" disabled={history.length === 0} onclick={undo}>Undo</button>
   </div>
-  <div class="both">
+  <div class="both grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-3 items-end">
     {#if view.before}
       <div>
         <p><b>today</b> <span class="soft">{words(view.before.grid)}, {view.before.elements.length} elements</span></p>
@@ -76,7 +76,7 @@
     {/if}
   </div>
   {#if after}
-    <div class="bar tools">
+    <div class="tools flex flex-wrap gap-y-1 gap-x-4 items-center min-h-11">
       {#if !view.planned}<button type="button" class="button" onclick={() => change(layout, 'The converted layout is in the plan.')}>Take the converted layout</button>{/if}
       <label>put on
         <select value="" onchange={(e) => { const id = e.currentTarget.value; e.currentTarget.value = ''; putOn(id); }}>
@@ -95,24 +95,13 @@
   {/if}
 </figure>
 {#if view.lost.length > 0}
-  <section class="panel note" aria-labelledby="lost">
+  <section class="panel m-0 px-3.5 py-2.5" aria-labelledby="lost">
     <h3 id="lost">Lost, what is missed most first</h3>
-    <ul>{#each view.lost as l (l.id)}<li><b>{l.label}</b>: {l.why}{l.instead ? `; ${l.instead} tells nearly the same` : ''}</li>{/each}</ul>
+    <ul class="mt-1">{#each view.lost as l (l.id)}<li><b>{l.label}</b>: {l.why}{l.instead ? `; ${l.instead} tells nearly the same` : ''}</li>{/each}</ul>
   </section>
 {/if}
 
 <style>
-  figure,
-  .note {
-    margin: 0;
-    padding: 0.6rem 0.9rem;
-  }
-  .both {
-    display: grid;
-    grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
-    gap: 0.8rem;
-    align-items: end;
-  }
   .both:not(:has(> :nth-child(2))) {
     grid-template-columns: 1fr;
   }
@@ -120,20 +109,5 @@
     .both {
       grid-template-columns: 1fr;
     }
-  }
-  .bar {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem 1rem;
-    align-items: center;
-    min-height: 44px;
-  }
-  .bar span label {
-    margin-right: 0.8rem;
-  }
-  ul {
-    margin: 0.2rem 0 0;
-    padding: 0;
-    list-style: none;
   }
 </style>

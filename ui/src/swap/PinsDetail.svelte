@@ -3,6 +3,7 @@
   // against new, what to solder, and the files to take along.
   import { Button } from 'flowbite-svelte';
   import type { Patch, PinsView } from '../api/client.svelte';
+  import Caution from '../lib/Caution.svelte';
 
   interface Props {
     quad: string;
@@ -13,7 +14,7 @@
   const kinds: Record<string, string> = { same: 'same', moved: 'moved', missing: 'missing', new: 'new' };
 </script>
 
-<div class="detail">
+<div class="grid gap-2.5">
   {#if pins.hasPorts && pins.ports.ports.length + pins.ports.lost.length > 0}
     <section class="panel" aria-labelledby="ports">
       <h3 id="ports">Serial ports</h3>
@@ -23,10 +24,10 @@
           <thead><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr></thead>
           <tbody>
             {#each pins.ports.ports as p, i (i)}
-              <tr><th scope="row">{p.use}<small class="soft">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
+              <tr><th scope="row">{p.use}<small class="soft block font-normal">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
             {/each}
             {#each pins.ports.lost as p, i (i)}
-              <tr class="lost"><th scope="row">{p.use}<small class="soft">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
+              <tr class="text-unfit"><th scope="row">{p.use}<small class="soft block font-normal">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
             {/each}
           </tbody>
         </table>
@@ -39,8 +40,8 @@
       <h3 id="repin">Re-pin the cable</h3>
       {#each pins.repins as r, i (i)}
         <details open={i === 0}>
-          <summary><b>{r.says}</b></summary>
-          <ol>{#each r.steps as s, k (k)}<li>{s}</li>{/each}</ol>
+          <summary class="cursor-pointer min-h-7.5"><b>{r.says}</b></summary>
+          <ol class="list-decimal mb-1.5 pl-5">{#each r.steps as s, k (k)}<li>{s}</li>{/each}</ol>
           <Button size="sm" onclick={() => onpick(r.patch, `Planned: ${r.says}.`)}>Plan it so</Button>
         </details>
       {/each}
@@ -49,9 +50,9 @@
   {#if pins.changes.length > 0}
     <section class="panel" aria-labelledby="changes">
       <h3 id="changes">Today's wiring against the next, by function</h3>
-      <ul class="plain">
+      <ul class="grid gap-1 mb-1.5">
         {#each pins.changes as c (c.function)}
-          <li><b>{c.function}</b> <span class="kind {c.kind}">{kinds[c.kind] ?? c.kind}</span> {c.says}{#if c.colour}<span class="warn">{c.colour}</span>{/if}</li>
+          <li><b>{c.function}</b> <span class="kind {c.kind} border border-line rounded text-small px-1.5 py-0">{kinds[c.kind] ?? c.kind}</span> {c.says}{#if c.colour}<span class="warn text-unfit font-bold ml-2">{c.colour}</span>{/if}</li>
         {/each}
       </ul>
     </section>
@@ -71,7 +72,7 @@
       </div>
       {#each pins.soldering.jumpers as j, i (i)}<p>Solder jumper, {j}.</p>{/each}
       <p class="soft">Lengths hold a little slack for a second try. {pins.soldering.materials.length > 0 ? `Also: ${pins.soldering.materials.join(', ')}.` : ''}</p>
-      <p class="caution"><b>Caution.</b> Pack unplugged, hot iron and fumes. Meter every pair before a pack goes in.</p>
+      <Caution>Pack unplugged, hot iron and fumes. Meter every pair before a pack goes in.</Caution>
     </section>
   {/if}
   {#each pins.headers as h, i (i)}
@@ -80,11 +81,11 @@
   {#if pins.taken.length > 0}
     <section class="panel" aria-labelledby="taken">
       <h3 id="taken">From analog: what goes out, what it frees</h3>
-      <ul>{#each pins.taken as t, i (i)}<li>{t}</li>{/each}</ul>
+      <ul class="list-disc mb-1.5 pl-5">{#each pins.taken as t, i (i)}<li>{t}</li>{/each}</ul>
     </section>
   {/if}
   {#if pins.picture.wires.length > 0}
-    <p class="files">
+    <p class="flex flex-wrap gap-y-1 gap-x-4.5">
       <span class="soft">Take along:</span>
       <a href={`/api/quads/${quad}/wiring.svg`} download>picture (SVG)</a>
       <a href={`/api/quads/${quad}/wiring.csv`} download>netlist (CSV)</a>
@@ -95,10 +96,6 @@
 </div>
 
 <style>
-  .detail {
-    display: grid;
-    gap: 0.6rem;
-  }
   section,
   .note {
     padding: 0.6rem 0.9rem;
@@ -109,24 +106,6 @@
   .note {
     display: block;
   }
-  small {
-    display: block;
-    font-weight: 400;
-  }
-  .lost,
-  .warn {
-    color: var(--unfit);
-  }
-  .warn {
-    font-weight: 700;
-    margin-left: 0.5rem;
-  }
-  .kind {
-    border: 1px solid var(--line);
-    border-radius: 3px;
-    padding: 0 0.4rem;
-    font-size: 0.88rem;
-  }
   .kind.moved,
   .kind.new {
     border-color: var(--change);
@@ -135,35 +114,5 @@
   .kind.missing {
     border-color: var(--unfit);
     color: var(--unfit);
-  }
-  summary {
-    cursor: pointer;
-    min-height: 30px;
-  }
-  ol,
-  ul {
-    margin: 0 0 0.4rem;
-    padding-left: 1.2rem;
-  }
-  ol {
-    list-style: decimal;
-  }
-  ul {
-    list-style: disc;
-  }
-  .plain {
-    list-style: none;
-    padding: 0;
-    display: grid;
-    gap: 0.2rem;
-  }
-  .caution {
-    background: var(--caution-wash);
-    padding: 0.35rem 0.6rem;
-  }
-  .files {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.2rem 1.1rem;
   }
 </style>

@@ -23,15 +23,15 @@
     `${w.colour ? `${w.colour} wire: ` : ''}${w.function || 'empty slot'} to ${w.terminal || 'nothing'}${w.says ? `, ${w.says}` : ''}: ${levelWords[levelOf(w.level)]}`;
 </script>
 
-<figure class="panel" bind:clientWidth={width}>
+<figure class="panel overflow-hidden px-0 py-2.5" bind:clientWidth={width}>
   <figcaption class="unseen">
     {picture.unit.label}, {picture.unit.kind}, to {picture.board.label}, {picture.board.kind}. {picture.wires.map(words).join('. ')}.
   </figcaption>
   {#if picture.missing}<p class="missing">{picture.missing}</p>{/if}
   {#if rows > 0}
-    <div class="heads" aria-hidden="true">
-      <p><strong>{picture.unit.label}</strong> <span class="soft">{picture.unit.kind}</span></p>
-      <p class="end"><strong>{picture.board.label}</strong> <span class="soft">{picture.board.kind}</span></p>
+    <div class="flex justify-between gap-4 leading-tight px-3.5 py-0" aria-hidden="true">
+      <p><strong>{picture.unit.label}</strong> <span class="soft block text-note">{picture.unit.kind}</span></p>
+      <p class="text-right"><strong>{picture.board.label}</strong> <span class="soft block text-note">{picture.board.kind}</span></p>
     </div>
     <svg {width} height={top + row * rows} aria-hidden="true">
       {#each picture.wires as w, i (i)}
@@ -62,28 +62,9 @@
 </figure>
 
 <style>
-  figure {
-    margin: 0;
-    padding: 0.6rem 0;
-    overflow: hidden;
-  }
   .missing {
     padding: 0 0.9rem 0.4rem;
     font-weight: 600;
-  }
-  .heads {
-    display: flex;
-    justify-content: space-between;
-    gap: 1rem;
-    padding: 0 0.9rem;
-    line-height: 1.2;
-  }
-  .heads span {
-    display: block;
-    font-size: 0.9rem;
-  }
-  .end {
-    text-align: right;
   }
   text {
     fill: var(--ink);

@@ -16,14 +16,14 @@
   const usb = $derived(power.usb.alive.length + power.usb.dead.length + power.usb.unknown.length > 0);
 </script>
 
-<div class="detail">
+<div class="grid gap-2.5">
   {#if known.length > 0}
-    <section class="panel" aria-labelledby="plugin">
-      <h3 id="plugin">When the pack is plugged in</h3>
+    <section class="panel px-3.5 py-2.5" aria-labelledby="plugin">
+      <h3 class="mb-1" id="plugin">When the pack is plugged in</h3>
       {#each known as p (p.node)}
         {@const full = Math.max(p.peakV ?? 0, p.withoutV ?? 0, p.limitV ?? 0) * 1.05}
         <p><LevelMark level={p.level} size={16} /> <strong>{p.label}</strong> peaks at {shortVolts(p.peakV ?? 0)} V, its limit is {shortVolts(p.limitV ?? 0)} V{p.withoutV !== undefined ? `; without the capacitor ${shortVolts(p.withoutV)} V` : ''}</p>
-        <div class="bar" aria-hidden="true">
+        <div class="bar relative h-4 bg-sheet border border-line mx-0 mt-1 mb-1.5" aria-hidden="true">
           {#if p.withoutV !== undefined}<i class="without" style:width={`${(100 * p.withoutV) / full}%`}></i>{/if}
           <i class={p.level} style:width={`${(100 * (p.peakV ?? 0)) / full}%`}></i>
           <i class="limit" style:left={`${(100 * (p.limitV ?? 0)) / full}%`}></i>
@@ -32,23 +32,23 @@
     </section>
   {/if}
   {#if usb}
-    <p class="panel usb"><b>With USB alone:</b>
+    <p class="panel px-3.5 py-2.5"><b>With USB alone:</b>
       {#if power.usb.alive.length > 0}alive: {power.usb.alive.join(', ')}. {/if}
       {#if power.usb.dead.length > 0}dead: {power.usb.dead.join(', ')}. {/if}
       {#if power.usb.unknown.length > 0}not stated: {power.usb.unknown.join(', ')}.{/if}
     </p>
   {/if}
   {#if power.feeds.length > 0}
-    <section class="panel" aria-labelledby="feeds">
-      <h3 id="feeds">Every way to feed it, the best first</h3>
+    <section class="panel px-3.5 py-2.5" aria-labelledby="feeds">
+      <h3 class="mb-1" id="feeds">Every way to feed it, the best first</h3>
       <ol>
         {#each power.feeds as f, i (i)}
-          <li class:chosen={f.chosen}>
+          <li class="grid grid-cols-[22px_minmax(0,1fr)_auto] gap-2.5 items-start border-t border-t-line leading-snug px-0 py-1.5" class:chosen={f.chosen}>
             <LevelMark level={f.level} size={18} />
             <div>
               <b>{f.says}</b>
               <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.heatW !== undefined ? `${fixed(f.heatW, 1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
-              <p>{f.why}</p>
+              <p class="text-note">{f.why}</p>
             </div>
             {#if f.chosen}<span class="soft">as planned</span>{:else}<Button size="xs" color="alternative" onclick={() => onpick(f.patch, `Planned: ${f.says}.`)}>Take it</Button>{/if}
           </li>
@@ -59,24 +59,6 @@
 </div>
 
 <style>
-  .detail {
-    display: grid;
-    gap: 0.6rem;
-  }
-  section,
-  .usb {
-    padding: 0.6rem 0.9rem;
-  }
-  h3 {
-    margin-bottom: 0.2rem;
-  }
-  .bar {
-    position: relative;
-    height: 16px;
-    background: var(--sheet);
-    border: 1px solid var(--line);
-    margin: 0.2rem 0 0.4rem;
-  }
   .bar i {
     position: absolute;
     top: 2px;
@@ -100,18 +82,6 @@
     top: -3px;
     bottom: -3px;
     background: var(--ink);
-  }
-  li {
-    display: grid;
-    grid-template-columns: 22px minmax(0, 1fr) auto;
-    gap: 0.6rem;
-    align-items: start;
-    padding: 0.35rem 0;
-    border-top: 1px solid var(--line);
-    line-height: 1.3;
-  }
-  li p {
-    font-size: 0.93rem;
   }
   .chosen {
     background: var(--accent-wash);

@@ -25,18 +25,18 @@
   }
 </script>
 
-<figure class="panel" bind:clientWidth={width}>
+<figure class="panel overflow-hidden px-0 pt-2 pb-1" bind:clientWidth={width}>
   <figcaption class="unseen">The voltage at each part against its window. {path.nodes.map(words).join(' ')}</figcaption>
   <ol aria-hidden="true">
     {#each path.nodes as n (n.id)}
-      <li>
-        <div class="name">
+      <li class="relative">
+        <div class="flex flex-wrap items-center gap-y-0 gap-x-2 text-note leading-snug px-7 py-0">
           {#if n.id !== 'pack'}<LevelMark level={n.level} size={16} />{/if}
           <strong>{n.label}</strong>
           <span class="soft">{n.id === 'pack' ? 'full charge, nominal (the notch), lowest under load' : n.from ? `from ${n.from}` : 'fed from nothing yet'}</span>
-          {#if n.sees.full === undefined || n.sees.lowest === undefined}<em>a voltage is not known</em>{/if}
-          <span class="numbers mono">
-            {#if n.sees.full !== undefined}<span class="sees-text">sees {n.sees.lowest === undefined ? '?' : shortVolts(n.sees.lowest)} to {shortVolts(n.sees.full)} V</span>{/if}
+          {#if n.sees.full === undefined || n.sees.lowest === undefined}<em class="text-unknown font-semibold">a voltage is not known</em>{/if}
+          <span class="mono flex flex-wrap gap-3.5 text-small leading-normal ml-auto">
+            {#if n.sees.full !== undefined}<span class="font-bold">sees {n.sees.lowest === undefined ? '?' : shortVolts(n.sees.lowest)} to {shortVolts(n.sees.full)} V</span>{/if}
             {#if n.id !== 'pack'}<span class="soft">takes {n.minV === undefined ? '?' : shortVolts(n.minV)} to {n.maxV === undefined ? '?' : shortVolts(n.maxV)} V</span>{/if}
           </span>
         </div>
@@ -79,10 +79,10 @@
     </g>
   </svg>
   {#if path.rails.length > 0}
-    <ul class="rails">
+    <ul class="flex border-t border-t-line flex-wrap gap-y-0.5 gap-x-6 text-note mt-1 px-7 pt-1.5 pb-1">
       {#each path.rails as r (r.id)}
-        <li><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : fixed(r.loadA, 2)} of {r.maxA === undefined ? '?' : fixed(r.maxA, 2)} A</strong> <span class="soft">at peak{r.typicalA === undefined ? '' : `, ${fixed(r.typicalA, 2)} A typical`}{r.heatW === undefined ? '' : `, ${fixed(r.heatW, 1)} W of heat`}</span>
-          <ul>{#each r.carries as c, k (k)}<li class="soft">{c.label}: {c.peakA === undefined ? 'peak not known' : `${fixed(c.peakA, 2)} A`}{c.typicalA === undefined ? '' : `, ${fixed(c.typicalA, 2)} A typical`}</li>{/each}</ul>
+        <li class="relative inline-flex flex-wrap items-center gap-y-0 gap-x-1.5"><LevelMark level={r.level} size={16} /> {r.label}: <strong>{r.loadA === undefined ? '?' : fixed(r.loadA, 2)} of {r.maxA === undefined ? '?' : fixed(r.maxA, 2)} A</strong> <span class="soft">at peak{r.typicalA === undefined ? '' : `, ${fixed(r.typicalA, 2)} A typical`}{r.heatW === undefined ? '' : `, ${fixed(r.heatW, 1)} W of heat`}</span>
+          <ul>{#each r.carries as c, k (k)}<li class="soft relative inline-flex flex-wrap items-center gap-y-0 gap-x-1.5">{c.label}: {c.peakA === undefined ? 'peak not known' : `${fixed(c.peakA, 2)} A`}{c.typicalA === undefined ? '' : `, ${fixed(c.typicalA, 2)} A typical`}</li>{/each}</ul>
         </li>
       {/each}
     </ul>
@@ -90,38 +90,6 @@
 </figure>
 
 <style>
-  figure {
-    margin: 0;
-    padding: 0.5rem 0 0.3rem;
-    overflow: hidden;
-  }
-  li {
-    position: relative;
-  }
-  .name {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0 0.5rem;
-    padding: 0 26px;
-    font-size: 0.92rem;
-    line-height: 1.25;
-  }
-  .name em {
-    color: var(--unknown);
-    font-weight: 600;
-  }
-  .numbers {
-    margin-left: auto;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.9rem;
-    font-size: 0.82rem;
-    line-height: 1.45;
-  }
-  .sees-text {
-    font-weight: 700;
-  }
   .axis {
     stroke: var(--line);
     stroke-width: 1;
@@ -161,20 +129,5 @@
     fill: var(--soft);
     font-size: 12px;
     font-family: var(--font-mono);
-  }
-  .rails {
-    border-top: 1px solid var(--line);
-    margin-top: 0.2rem;
-    padding: 0.35rem 26px 0.2rem;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.1rem 1.5rem;
-    font-size: 0.92rem;
-  }
-  .rails li {
-    display: inline-flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 0 0.35rem;
   }
 </style>

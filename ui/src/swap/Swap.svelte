@@ -114,8 +114,8 @@
   <div class="title">
     <h1>{q.name}</h1>
     <p class="soft">{q.use}</p>
-    <span class="verdict"><LevelMark level={q.judgement.level} size={26} word /></span>
-    <a class="sheet" href={`#/bench/${q.id}`}>Bench sheet</a>
+    <span class="self-center"><LevelMark level={q.judgement.level} size={26} word /></span>
+    <a class="font-bold border-2 border-accent rounded no-underline ml-auto px-3.5 py-1.5" href={`#/bench/${q.id}`}>Bench sheet</a>
   </div>
   {#if refused?.failure.conflict}
     {@const { patch } = refused}
@@ -123,23 +123,23 @@
   {:else if refused}
     <FailureNote failure={refused.failure} />
   {/if}
-  <div class="yoke">
+  <div class="yoke grid grid-cols-[210px_minmax(0,1fr)_270px] items-start mt-2">
     <div class="now"><NowColumn fit={q.now} level={q.nowLevel} /></div>
     <div class="between">
-      <nav aria-label="Gates" class="line">
+      <nav aria-label="Gates" class="line flex relative justify-around h-18">
         {#each gates as g, i (g.gate)}
-          <a href={`#/swap/${q.id}/${g.gate}`} aria-current={g.gate === gate?.gate ? 'true' : undefined}>
+          <a class="relative grid justify-items-center gap-px content-start text-ink no-underline h-17.5 px-4 pt-2.5 pb-0" href={`#/swap/${q.id}/${g.gate}`} aria-current={g.gate === gate?.gate ? 'true' : undefined}>
             <LevelMark level={g.level} size={30} />
-            <span><kbd aria-hidden="true">{i + 1}</kbd> {g.title}</span>
+            <span><kbd class="font-mono text-soft text-[0.85em]" aria-hidden="true">{i + 1}</kbd> {g.title}</span>
           </a>
         {/each}
       </nav>
       {#if gate}
-        <section class="gate" aria-label={`Gate ${gate.title}`}>
+        <section class="gate grid gap-2.5 px-5 pt-2.5 pb-0" aria-label={`Gate ${gate.title}`}>
           <h2>{gate.question}</h2>
           {#if !narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
           <p class="done good" aria-live="polite">{done}</p>
-          <div class="findings">
+          <div class="grid gap-2">
             {#each gate.findings as f, i (f.code + f.subject + i)}
               <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} />
             {/each}
@@ -154,29 +154,6 @@
 {/if}
 
 <style>
-  .verdict {
-    align-self: center;
-  }
-  .sheet {
-    margin-left: auto;
-    font-weight: 700;
-    border: 2px solid var(--accent);
-    border-radius: 4px;
-    padding: 0.35rem 0.9rem;
-    text-decoration: none;
-  }
-  .yoke {
-    display: grid;
-    grid-template-columns: 210px minmax(0, 1fr) 270px;
-    align-items: start;
-    margin-top: 0.5rem;
-  }
-  .line {
-    display: flex;
-    justify-content: space-around;
-    position: relative;
-    height: 72px;
-  }
   .line::before {
     content: '';
     position: absolute;
@@ -184,17 +161,6 @@
     right: 0;
     top: 24px;
     border-top: 4px solid var(--ink);
-  }
-  .line a {
-    position: relative;
-    display: grid;
-    justify-items: center;
-    gap: 1px;
-    align-content: start;
-    padding: 9px 1rem 0;
-    color: var(--ink);
-    text-decoration: none;
-    height: 70px;
   }
   .line a[aria-current] {
     font-weight: 750;
@@ -207,22 +173,8 @@
     bottom: 0;
     border-bottom: 4px solid var(--accent);
   }
-  kbd {
-    font-family: var(--font-mono);
-    color: var(--soft);
-    font-size: 0.85em;
-  }
-  .gate {
-    padding: 0.6rem 1.25rem 0;
-    display: grid;
-    gap: 0.6rem;
-  }
   .done:empty {
     display: none;
-  }
-  .findings {
-    display: grid;
-    gap: 0.5rem;
   }
   @media (max-width: 640px) {
     .line a {
