@@ -41,7 +41,18 @@ import (
 
 // saysNothing are the fields that name an entry or say where its values are from;
 // they are shown as they are.
-var saysNothing = []string{"id", "name", "source", "valueSources", "license", "title", "format", "version", "note", "gearPacks"}
+var saysNothing = []string{
+	"id",
+	"name",
+	"source",
+	"valueSources",
+	"license",
+	"title",
+	"format",
+	"version",
+	"note",
+	"gearPacks",
+}
 
 // fields finds the fields of a type as they stand in a file: where each stands, nested
 // ones with dots and entries of lists as [], and which field of which definition of
@@ -52,7 +63,8 @@ func fields(t reflect.Type, path string, add func(path, field string)) {
 	}
 	marshals := reflect.TypeFor[json.Marshaler]()
 	texts := reflect.TypeFor[encoding.TextMarshaler]()
-	if t.Implements(marshals) || reflect.PointerTo(t).Implements(marshals) || t.Implements(texts) || reflect.PointerTo(t).Implements(texts) {
+	if t.Implements(marshals) || reflect.PointerTo(t).Implements(marshals) || t.Implements(texts) ||
+		reflect.PointerTo(t).Implements(texts) {
 		return
 	}
 	switch t.Kind() {
@@ -156,13 +168,33 @@ var parts = []func(w world) any{
 	func(w world) any { return swap.JudgeAll(w.lib, w.f) },
 	func(w world) any {
 		return w.each(func(c fleet.Case) any {
-			return []any{power.Trace(c), power.Feeds(c), link.Draw(c), pins.Draw(c), pins.Soldering(c), pins.Continuity(c), pins.Headers(c), antenna.Draw(c), mount.Draw(c), osd.Draw(c), control.Draw(c), setup.PlanOf(c), swap.Places(c)}
+			return []any{
+				power.Trace(c),
+				power.Feeds(c),
+				link.Draw(c),
+				pins.Draw(c),
+				pins.Soldering(c),
+				pins.Continuity(c),
+				pins.Headers(c),
+				antenna.Draw(c),
+				mount.Draw(c),
+				osd.Draw(c),
+				control.Draw(c),
+				setup.PlanOf(c),
+				swap.Places(c),
+			}
 		})
 	},
 	func(w world) any { return swap.NewBoard(w.lib, w.f, nil) },
 	func(w world) any {
 		return w.quads(func(q *fleet.Quad) any {
-			return []any{antenna.Compare(w.lib, w.f, q), mount.Weigh(w.lib, w.f, q, nil), pins.Compare(w.lib, w.f, q), swap.FromAnalog(w.lib, w.f, q), bench.NewSheet(fleet.NewCase(w.lib, w.f, q), swap.Judge(fleet.NewCase(w.lib, w.f, q)), "", "")}
+			return []any{
+				antenna.Compare(w.lib, w.f, q),
+				mount.Weigh(w.lib, w.f, q, nil),
+				pins.Compare(w.lib, w.f, q),
+				swap.FromAnalog(w.lib, w.f, q),
+				bench.NewSheet(fleet.NewCase(w.lib, w.f, q), swap.Judge(fleet.NewCase(w.lib, w.f, q)), "", ""),
+			}
 		})
 	},
 	func(w world) any { return swap.Shopping(w.lib, w.f) },
@@ -191,7 +223,14 @@ var parts = []func(w world) any{
 
 func (w world) route() route.Request {
 	f := w.f.Fleet
-	return route.Request{Library: w.lib, Fleet: w.f, Wants: f.Wants, Values: f.Values, KeepWayBack: f.KeepWayBack, NotOffered: route.NotOffered(f.Taken)}
+	return route.Request{
+		Library:     w.lib,
+		Fleet:       w.f,
+		Wants:       f.Wants,
+		Values:      f.Values,
+		KeepWayBack: f.KeepWayBack,
+		NotOffered:  route.NotOffered(f.Taken),
+	}
 }
 
 func (w world) quads(do func(q *fleet.Quad) any) []any {
@@ -279,7 +318,15 @@ func whatTheDemoLacks(st *stock.Stock) {
 	}
 	f.Values = append(f.Values, "canvas OSD")
 	f.Taken = []fleet.Taken{
-		{Kit: "visor-c-1", Do: "update", From: "2.0", FromMode: "second", Planned: "2.2", Read: "2.2", At: "2026-01-02T10:00:00Z"},
+		{
+			Kit:      "visor-c-1",
+			Do:       "update",
+			From:     "2.0",
+			FromMode: "second",
+			Planned:  "2.2",
+			Read:     "2.2",
+			At:       "2026-01-02T10:00:00Z",
+		},
 		{Kit: "visor-c-1", Do: "mode", From: "2.2", FromMode: "second", Mode: "first", At: "2026-01-02T10:10:00Z"},
 		{Kit: "one-wallower", Do: "update", From: "1.0.2", Planned: "1.0.4", NotOffered: true, At: "2026-01-02T10:20:00Z"},
 	}
@@ -294,7 +341,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 	for i := range f.Quads {
 		q := &f.Quads[i]
 		next := q.NextFit()
-		next.UpsideDown, next.Washer, next.Screw, next.Standoff, next.Drill = new(true), "washer-m2-05", "m2-8", "post-m3-35", i%2 == 0
+		next.UpsideDown, next.Washer, next.Screw, next.Standoff, next.Drill = new(
+			true,
+		), "washer-m2-05", "m2-8", "post-m3-35", i%2 == 0
 		next.Antennas = &fleet.Antennas{Models: []string{"cowl-r", "cowl-r"}}
 		for n := range next.Wires {
 			if next.Wires[n].To == "rx1" {

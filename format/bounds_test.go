@@ -53,9 +53,11 @@ func hostile() map[string]string {
 		"air units":            gearPack(`"airUnits":[` + repeated(device, eightMB) + `]`),
 		"air units as allowed": gearPack(`"airUnits":[` + repeated(device, len(device)*99) + `]`),
 		"goggles as allowed":   gearPack(`"goggles":[` + repeated(device, len(device)*99) + `]`),
-		"channels as allowed":  gearPack(`"bandPlans":[` + repeated(`{"id":"p%d",`+source+`,"channels":[`+channels(64)+`]}`, eightMB*9/10) + `]`),
-		"depth":                fleetFile(`"quads":` + strings.Repeat(`[`, eightMB)),
-		"depth of objects":     fleetFile(`"quads":` + strings.Repeat(`{"a":`, eightMB/5)),
+		"channels as allowed": gearPack(
+			`"bandPlans":[` + repeated(`{"id":"p%d",`+source+`,"channels":[`+channels(64)+`]}`, eightMB*9/10) + `]`,
+		),
+		"depth":            fleetFile(`"quads":` + strings.Repeat(`[`, eightMB)),
+		"depth of objects": fleetFile(`"quads":` + strings.Repeat(`{"a":`, eightMB/5)),
 	}
 }
 

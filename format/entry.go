@@ -41,7 +41,12 @@ func ReadEntry(kind string, data []byte, set *gear.Set, there *stock.Stock) (Doc
 	if len(problems) > 0 {
 		return Document{}, problems
 	}
-	file := map[string]any{"format": fleet.FileFormat, "version": fleet.FileVersion, "title": "one entry", list: []any{value}}
+	file := map[string]any{
+		"format":  fleet.FileFormat,
+		"version": fleet.FileVersion,
+		"title":   "one entry",
+		list:      []any{value},
+	}
 	if set != nil {
 		file["format"], file["version"], file["id"], file["title"] = gear.SetFormat, gear.SetVersion, set.ID, set.Title
 		if set.License != "" {

@@ -72,7 +72,12 @@ func checkFlight(ps *Problems, path string, f *fleet.Flight) {
 	}
 	for i, w := range s.Switches {
 		if w.FromUS >= w.ToUS {
-			ps.add(path+".sticks."+indexed("switches", i)+".fromUS", "%d is not below toUS %d: the range is empty", w.FromUS, w.ToUS)
+			ps.add(
+				path+".sticks."+indexed("switches", i)+".fromUS",
+				"%d is not below toUS %d: the range is empty",
+				w.FromUS,
+				w.ToUS,
+			)
 		}
 	}
 }

@@ -469,7 +469,11 @@ func TestReferencesMustPointSomewhere(t *testing.T) {
 		_, err = format.Take(st, doc)
 		return err
 	}
-	assert.ErrorContains(t, take(fit(`"board":"nix"`)), "quads[0].now.board: expected the id of a flight board in the library")
+	assert.ErrorContains(
+		t,
+		take(fit(`"board":"nix"`)),
+		"quads[0].now.board: expected the id of a flight board in the library",
+	)
 	assert.ErrorContains(t, take(fit(`"board":"visor-a"`)), `"visor-a" is goggles`)
 	assert.ErrorContains(t,
 		take(fit(`"board":"bramble-f7","receiver":"lantern-r2","feeds":[{"to":"receiver","from":"board.99v"}]`)),
@@ -507,9 +511,25 @@ func TestOneEntryIsReadLikeAFile(t *testing.T) {
 
 func FuzzRead(f *testing.F) {
 	// Small seeds: large ones keep the fuzzer busy with making them smaller.
-	f.Add([]byte(gearPack(`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"a","goggles":"g","controllers":[],"mode":"m"}]`)))
-	f.Add([]byte(gearPack(`"packs":[{"id":"b","source":{"kind":"maker","date":"2026-01-02"},"chemistry":"lipo","cells":6,"milliohmPerCell":3.5}]`)))
-	f.Add([]byte(fleetFile(`"kit":[{"id":"k","model":"m","firmware":"1.0.10","activated":false}],"spares":[{"model":"m","count":2}]`)))
+	f.Add(
+		[]byte(
+			gearPack(
+				`"pairings":[{"id":"x","source":{"kind":"maker"},"airUnit":"a","goggles":"g","controllers":[],"mode":"m"}]`,
+			),
+		),
+	)
+	f.Add(
+		[]byte(
+			gearPack(
+				`"packs":[{"id":"b","source":{"kind":"maker","date":"2026-01-02"},"chemistry":"lipo","cells":6,"milliohmPerCell":3.5}]`,
+			),
+		),
+	)
+	f.Add(
+		[]byte(
+			fleetFile(`"kit":[{"id":"k","model":"m","firmware":"1.0.10","activated":false}],"spares":[{"model":"m","count":2}]`),
+		),
+	)
 	f.Add([]byte(airUnit(`"releases":[{"version":"1.0","from":">=2 <1"}]`)))
 	f.Add([]byte(fit(`"feeds":[{"to":"a","from":"b"}]`)))
 	f.Fuzz(func(t *testing.T, data []byte) {

@@ -144,10 +144,24 @@ func Drawing(p pins.Picture) []byte {
 	const row, top, left, right, width = 34, 64, 190, 560, 750
 	rows := max(len(p.Unit.Pins), len(p.Board.Pins))
 	var out bytes.Buffer
-	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="14">`, width, top+row*rows+20)
+	fmt.Fprintf(
+		&out,
+		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="14">`,
+		width,
+		top+row*rows+20,
+	)
 	fmt.Fprintf(&out, `<rect width="100%%" height="100%%" fill="#fff"/>`)
 	heading := func(x int, anchor string, f pins.Face) {
-		fmt.Fprintf(&out, `<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text><text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`, x, anchor, html.EscapeString(f.Label), x, anchor, html.EscapeString(f.Kind))
+		fmt.Fprintf(
+			&out,
+			`<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text><text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`,
+			x,
+			anchor,
+			html.EscapeString(f.Label),
+			x,
+			anchor,
+			html.EscapeString(f.Kind),
+		)
 	}
 	heading(left, "end", p.Unit)
 	heading(right, "start", p.Board)
@@ -179,7 +193,13 @@ func Drawing(p pins.Picture) []byte {
 		}
 		y1, y2 := top+row*w.Pin, top+row*w.Spot
 		path := fmt.Sprintf("M %d %d C %d %d %d %d %d %d", left+8, y1, left+130, y1, right-130, y2, right-8, y2)
-		fmt.Fprintf(&out, `<path d="%s" fill="none" stroke="#333" stroke-width="6"/><path d="%s" fill="none" stroke="%s" stroke-width="4"/>`, path, path, colour)
+		fmt.Fprintf(
+			&out,
+			`<path d="%s" fill="none" stroke="#333" stroke-width="6"/><path d="%s" fill="none" stroke="%s" stroke-width="4"/>`,
+			path,
+			path,
+			colour,
+		)
 		label := w.Colour
 		if w.Says != "" {
 			label += " – " + w.Says

@@ -20,7 +20,11 @@ import (
 func TestExportsHoldNames(t *testing.T) {
 	pic := pins.Picture{Unit: pins.Face{Label: `=cmd|"x"`, Pins: []pins.Spot{{N: 1, Words: "supply", Used: true}}},
 		Board: pins.Face{Label: "<script>", Kind: "solder pads", Pins: []pins.Spot{{Words: "10 V & more", Used: true}}},
-		Wires: []pins.Line{{Pin: 0, Spot: 0, Colour: "red", Function: "supply", Terminal: "-10v"}, {Pin: -1, Spot: -1}, {Pin: 0, Spot: 9}}}
+		Wires: []pins.Line{
+			{Pin: 0, Spot: 0, Colour: "red", Function: "supply", Terminal: "-10v"},
+			{Pin: -1, Spot: -1},
+			{Pin: 0, Spot: 9},
+		}}
 	text, err := format.Netlist(pic)
 	require.NoError(t, err)
 	rows, err := csv.NewReader(strings.NewReader(string(text))).ReadAll()
@@ -38,7 +42,9 @@ func TestExportsHoldNames(t *testing.T) {
 	text, err = format.ShoppingList([]swap.Item{{Label: "@part", Need: 2, Buy: 2, For: []string{"a", "b"}, Stops: true}})
 	require.NoError(t, err)
 	assert.Contains(t, string(text), "'@part,2,0,2,\"a, b\",,,,,true,")
-	text, err = format.SolderingList(pins.List{Wires: []pins.Solder{{Wire: "ground", From: "a", To: "b"}}, Jumpers: []string{"cam: on 5v"}})
+	text, err = format.SolderingList(
+		pins.List{Wires: []pins.Solder{{Wire: "ground", From: "a", To: "b"}}, Jumpers: []string{"cam: on 5v"}},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 3, strings.Count(string(text), "\n"))
 }

@@ -47,7 +47,9 @@ func CheckJSON(data []byte) Problems {
 // newParser begins to read a text that is UTF-8 and not too large.
 func newParser(data []byte) (*parser, Problems) {
 	if len(data) > MaxBytes {
-		return nil, Problems{{"", fmt.Sprintf("the file is larger than %d MiB; a gear pack or fleet file is never that large", MaxBytes>>20)}}
+		return nil, Problems{
+			{"", fmt.Sprintf("the file is larger than %d MiB; a gear pack or fleet file is never that large", MaxBytes>>20)},
+		}
 	}
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
 	if !utf8.Valid(data) {
@@ -188,7 +190,8 @@ func (p *parser) text(path, x string) string {
 // unseen says whether a character has no place in a text: control codes, and those
 // that turn the direction of what follows.
 func unseen(r rune) bool {
-	return unicode.IsControl(r) && r != '\n' && r != '\r' && r != '\t' || r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069
+	return unicode.IsControl(r) && r != '\n' && r != '\r' && r != '\t' || r >= 0x202a && r <= 0x202e ||
+		r >= 0x2066 && r <= 0x2069
 }
 
 // short cuts a text for a message.

@@ -38,8 +38,14 @@ func checkPairings(s *gear.Set, st *stock.Stock) error {
 	}
 	for key, n := range lib.PairingCounts() {
 		if n > gear.MostPairings {
-			ps.add("pairings", "%d statements about %s with %s: more than %d are not taken", n, lib.Label(key[0]), lib.Label(key[1]),
-				gear.MostPairings)
+			ps.add(
+				"pairings",
+				"%d statements about %s with %s: more than %d are not taken",
+				n,
+				lib.Label(key[0]),
+				lib.Label(key[1]),
+				gear.MostPairings,
+			)
 		}
 	}
 	ps = append(ps, checkConnectors(s, lib)...)
@@ -102,7 +108,13 @@ func checkPlaces(
 			continue
 		}
 		if kind, known := kit[s.slot.Kit]; known && kind != s.kind {
-			ps.add(path+"."+s.name+".kit", "expected %s, %q is %s", withArticle(string(s.kind)), s.slot.Kit, withArticle(string(kind)))
+			ps.add(
+				path+"."+s.name+".kit",
+				"expected %s, %q is %s",
+				withArticle(string(s.kind)),
+				s.slot.Kit,
+				withArticle(string(kind)),
+			)
 		}
 		if item, known := lib.Item(s.slot.Model); known && item.Kind() != s.kind {
 			ps.add(path+"."+s.name+".model", "expected the id of %s, %q is %s", withArticle(string(s.kind)), s.slot.Model,

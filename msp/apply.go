@@ -54,7 +54,10 @@ const (
 // Nothing is written where reading or keep fails, or want refuses. Whether it is saved
 // is known only from the board: what it has after a reboot is what is told.
 func Apply(
-	ctx context.Context, dial Dial, want func(setup.State) (target setup.State, refuse string), keep func(setup.State) error,
+	ctx context.Context,
+	dial Dial,
+	want func(setup.State) (target setup.State, refuse string),
+	keep func(setup.State) error,
 ) Report {
 	a := &applying{ctx: ctx, dial: dial, Report: Report{Outcome: Unchanged, Steps: []string{}}}
 	before, err := readOnce(ctx, dial)

@@ -50,8 +50,14 @@ func TestFramesWrittenByHand(t *testing.T) {
 
 func TestEncodeThenDecodeIsTheSame(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		f := msp.Frame{Version: msp.V1, Direction: rapid.SampledFrom([]msp.Direction{msp.ToBoard, msp.FromBoard, msp.Refused}).Draw(t, "direction"),
-			Command: uint16(rapid.IntRange(0, 255).Draw(t, "command")), Payload: rapid.SliceOfN(rapid.Byte(), 0, 400).Draw(t, "payload")}
+		f := msp.Frame{
+			Version:   msp.V1,
+			Direction: rapid.SampledFrom([]msp.Direction{msp.ToBoard, msp.FromBoard, msp.Refused}).Draw(t, "direction"),
+			Command: uint16(
+				rapid.IntRange(0, 255).Draw(t, "command"),
+			),
+			Payload: rapid.SliceOfN(rapid.Byte(), 0, 400).Draw(t, "payload"),
+		}
 		if rapid.Bool().Draw(t, "version 2") {
 			f.Version, f.Command = msp.V2, rapid.Uint16().Draw(t, "long command")
 		}
@@ -77,7 +83,10 @@ func TestEncodeThenDecodeIsTheSame(t *testing.T) {
 // Cut frames, lengths that lie and wrong checksums are passed over, and what comes
 // after is read.
 func TestAfterNonsenseTheNextFrameIsRead(t *testing.T) {
-	good := msp.AppendFrame(nil, msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 4, Payload: []byte("BOARD")})
+	good := msp.AppendFrame(
+		nil,
+		msp.Frame{Version: msp.V1, Direction: msp.FromBoard, Command: 4, Payload: []byte("BOARD")},
+	)
 	for name, bad := range map[string][]byte{
 		"a wrong checksum":   {'$', 'M', '>', 1, 4, 9, 0},
 		"a cut head":         {'$', 'M'},
@@ -121,7 +130,10 @@ func FuzzDecoder(f *testing.F) {
 func BenchmarkDecoder(b *testing.B) {
 	var stream []byte
 	for range 100 {
-		stream = msp.AppendFrame(stream, msp.Frame{Version: msp.V2, Direction: msp.FromBoard, Command: 0x1009, Payload: bytes.Repeat([]byte{1, 2, 3}, 40)})
+		stream = msp.AppendFrame(
+			stream,
+			msp.Frame{Version: msp.V2, Direction: msp.FromBoard, Command: 0x1009, Payload: bytes.Repeat([]byte{1, 2, 3}, 40)},
+		)
 	}
 	var d msp.Decoder
 	frames := 0

@@ -70,12 +70,31 @@ func TestAnswersByHand(t *testing.T) {
 	assert.True(t, status.Armed, "the first flag is arming")
 	ports, err := decodePorts([]byte{2, 0, 1, 0, 2, 0, 5, 4, 0, 5, 20, 0, 0, 0, 0, 5, 4, 0, 5})
 	require.NoError(t, err)
-	assert.Equal(t, []setup.Port{{ID: 0, Functions: 1 | 1<<17, Rest: []byte{5, 4, 0, 5}}, {ID: 20, Rest: []byte{5, 4, 0, 5}}}, ports)
+	assert.Equal(
+		t,
+		[]setup.Port{{ID: 0, Functions: 1 | 1<<17, Rest: []byte{5, 4, 0, 5}}, {ID: 20, Rest: []byte{5, 4, 0, 5}}},
+		ports,
+	)
 	assert.Equal(t, []byte{2, 0, 1, 0, 2, 0, 5, 4, 0, 5, 20, 0, 0, 0, 0, 5, 4, 0, 5}, encodePorts(ports))
-	assert.Equal(t, []setup.Range{{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100}, {FromUS: 900, ToUS: 900}, {Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}},
-		decodeModes([]byte{0, 0, 32, 48, 0, 0, 0, 0, 13, 2, 0, 16, 0, 0, 0, 0}), "an empty slot between stays, those behind go")
+	assert.Equal(
+		t,
+		[]setup.Range{
+			{Mode: 0, Aux: 0, FromUS: 1700, ToUS: 2100},
+			{FromUS: 900, ToUS: 900},
+			{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300},
+		},
+		decodeModes(
+			[]byte{0, 0, 32, 48, 0, 0, 0, 0, 13, 2, 0, 16, 0, 0, 0, 0},
+		),
+		"an empty slot between stays, those behind go",
+	)
 	assert.Equal(t, []byte{3, 13, 2, 0, 16}, encodeMode(3, setup.Range{Mode: 13, Aux: 2, FromUS: 900, ToUS: 1300}))
-	assert.Equal(t, []byte{1, 2, 3, 0, 4, 5, 6, 7}, encodeRXMap("TAER", []byte{0, 1, 2, 3, 4, 5, 6, 7}), "A, E, R, T with the channel of each")
+	assert.Equal(
+		t,
+		[]byte{1, 2, 3, 0, 4, 5, 6, 7},
+		encodeRXMap("TAER", []byte{0, 1, 2, 3, 4, 5, 6, 7}),
+		"A, E, R, T with the channel of each",
+	)
 	assert.Equal(t, "53x20", string(decodeCanvas([]byte{53, 20})))
 	assert.Empty(t, decodeCanvas([]byte{0, 0}))
 	assert.Equal(t, []int{1500, 1000}, decodeChannels([]byte{0xDC, 5, 0xE8, 3, 7}))

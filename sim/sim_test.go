@@ -74,13 +74,25 @@ func TestRightWays(t *testing.T) {
 	b := sim.NewBench(st.Library(), st.Fleet)
 	assert.True(t, b.Do(sim.Action{Do: "bind", Device: "visor-c-1", Unit: "two-brayer"}).Done)
 	assert.True(t, b.Do(sim.Action{Do: "bind", Device: "grip-2-a", Unit: "two-brayer"}).Done)
-	assert.False(t, b.Do(sim.Action{Do: "bind", Device: "grip-1-a", Unit: "two-brayer"}).Done, "the other generation's controller")
-	up := b.Do(sim.Action{Do: "update", Device: "visor-c-1", To: "2.2", Setup: sim.Setup{Tool: "Aldine Pocket", BatteryPct: 60}})
+	assert.False(
+		t,
+		b.Do(sim.Action{Do: "bind", Device: "grip-1-a", Unit: "two-brayer"}).Done,
+		"the other generation's controller",
+	)
+	up := b.Do(
+		sim.Action{Do: "update", Device: "visor-c-1", To: "2.2", Setup: sim.Setup{Tool: "Aldine Pocket", BatteryPct: 60}},
+	)
 	require.True(t, up.Done, up.Why)
 	lost := b.Do(sim.Action{Do: "mode", Device: "visor-c-1", Mode: "first"})
 	require.True(t, lost.Done)
 	assert.Contains(t, lost.Why, "lost its bindings")
-	assert.True(t, b.Do(sim.Action{Do: "update", Device: "visor-c-1", To: "2.0", Setup: sim.Setup{Tool: "Aldine Desk", BatteryPct: 60}}).Done, "a rollback that is allowed")
+	assert.True(
+		t,
+		b.Do(
+			sim.Action{Do: "update", Device: "visor-c-1", To: "2.0", Setup: sim.Setup{Tool: "Aldine Desk", BatteryPct: 60}},
+		).Done,
+		"a rollback that is allowed",
+	)
 	eyes, _ := b.Device("visor-c-1")
 	assert.Empty(t, eyes.Mode, "that release has no mode first")
 }
@@ -95,7 +107,10 @@ func TestARehearsedRouteEndsWhereThePlanSays(t *testing.T) {
 		for i := range st.Fleet.Quads {
 			for _, g := range []string{"visor-a-1", "visor-b-1", "visor-c-1"} {
 				if r.IntN(3) == 0 {
-					wants = append(wants, fleet.Want{Quad: st.Fleet.Quads[i].ID, Goggles: g, Weight: []fleet.Weight{fleet.Must, fleet.Wish}[r.IntN(2)]})
+					wants = append(
+						wants,
+						fleet.Want{Quad: st.Fleet.Quads[i].ID, Goggles: g, Weight: []fleet.Weight{fleet.Must, fleet.Wish}[r.IntN(2)]},
+					)
 				}
 			}
 		}
@@ -120,7 +135,10 @@ func TestARehearsedRouteEndsWhereThePlanSays(t *testing.T) {
 			if !unit.Activated || !eyes.Activated {
 				continue
 			}
-			goggles, _ := gear.Find[*gear.Goggles](st.Library(), map[string]string{"visor-a-1": "visor-a", "visor-b-1": "visor-b", "visor-c-1": "visor-c"}[l.Goggles])
+			goggles, _ := gear.Find[*gear.Goggles](
+				st.Library(),
+				map[string]string{"visor-a-1": "visor-a", "visor-b-1": "visor-b", "visor-c-1": "visor-c"}[l.Goggles],
+			)
 			for _, m := range goggles.Modes {
 				if m.Label() == l.Mode {
 					require.True(t, b.Do(sim.Action{Do: "mode", Device: l.Goggles, Mode: m.ID}).Done)

@@ -224,7 +224,12 @@ var ErrNotEmpty = errors.New("there is something here already; nothing was chang
 // Restore puts a backup in the place of all that is kept, whole or not at all. Where there
 // is something already it must be said that it may go; a copy of it stays beside the
 // database.
-func (s *Store) Restore(in io.Reader, replace bool, check func(*stock.Stock) error, at time.Time) (rows int, err error) {
+func (s *Store) Restore(
+	in io.Reader,
+	replace bool,
+	check func(*stock.Stock) error,
+	at time.Time,
+) (rows int, err error) {
 	snap, err := s.Snapshot()
 	if err != nil {
 		return 0, err

@@ -173,13 +173,20 @@ func TestAMissingTableIsSaidAndMadeAnew(t *testing.T) {
 		require.NoError(t, err, table)
 		st = open(t, dir)
 		assert.NotEmpty(t, snapshot(t, st).Fleet.Quads)
-		require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Title = "goes on"; return nil }), table)
+		require.NoError(
+			t,
+			st.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Title = "goes on"; return nil }),
+			table,
+		)
 		require.NoError(t, st.Close())
 	}
 	_, err := store.Doctor(t.TempDir(), true, time.Now())
 	assert.ErrorIs(t, err, store.ErrNoDatabase)
 	dir := t.TempDir()
-	require.NoError(t, os.WriteFile(filepath.Join(dir, store.FileName), []byte("this is no database, whatever its name says"), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(filepath.Join(dir, store.FileName), []byte("this is no database, whatever its name says"), 0o600),
+	)
 	_, err = store.Open(dir)
 	var trouble *store.Trouble
 	require.ErrorAs(t, err, &trouble)

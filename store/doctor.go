@@ -40,8 +40,10 @@ func Doctor(dir string, mend bool, at time.Time) ([]Ailment, error) {
 	}
 	defer d.Close()
 	if err := d.Check(); err != nil {
-		return []Ailment{{Says: err.Error() + ": the file itself is damaged. Restore a backup, or one of the copies that lie " +
-			"beside it (" + FileName + ".before-…)."}}, nil
+		return []Ailment{
+			{Says: err.Error() + ": the file itself is damaged. Restore a backup, or one of the copies that lie " +
+				"beside it (" + FileName + ".before-…)."},
+		}, nil
 	}
 	if mend {
 		kept := path + ".before-doctor-" + at.UTC().Format("20060102-150405.000000000")

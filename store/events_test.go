@@ -149,14 +149,20 @@ func sorted(t *testing.T, text string) map[string]int {
 func TestAFinishedSwapIsTakenBackWithItsTicks(t *testing.T) {
 	st, _ := withDemo(t)
 	began := asText(t, &snapshot(t, st).Stock)
-	require.NoError(t, st.Confirm(store.Deed{Does: "ticked", Who: "the phone"}, "quern", func([]bench.Record) (bench.Record, error) {
-		return bench.Record{Step: "no-short", Done: true, Value: new(5100.0), At: time.Now()}, nil
-	}))
+	require.NoError(
+		t,
+		st.Confirm(store.Deed{Does: "ticked", Who: "the phone"}, "quern", func([]bench.Record) (bench.Record, error) {
+			return bench.Record{Step: "no-short", Done: true, Value: new(5100.0), At: time.Now()}, nil
+		}),
+	)
 	events, err := st.Events("quern", 0, 1)
 	require.NoError(t, err)
 	assert.Equal(t, "the phone", events[0].Who, "a tick is part of the history")
 	assert.Equal(t, "no-short", events[0].Entry)
-	require.NoError(t, st.Finish(store.Deed{Does: "finished"}, "quern", "weigh", func([]bench.Record) string { return "done" }, time.Now()))
+	require.NoError(
+		t,
+		st.Finish(store.Deed{Does: "finished"}, "quern", "weigh", func([]bench.Record) string { return "done" }, time.Now()),
+	)
 	records, err := st.Records("quern")
 	require.NoError(t, err)
 	assert.Empty(t, records)

@@ -92,7 +92,11 @@ func TestAStaleWriteIsRefused(t *testing.T) {
 	quern := stock.Ref{Kind: stock.KindQuad, ID: "quern"}
 	read := snapshot(t, st).RevisionOf(quern)
 	plan := func(pack string) error {
-		return st.Update(store.Deed{}, func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &pack}) }, store.Expect{Ref: quern, Revision: read})
+		return st.Update(
+			store.Deed{},
+			func(s *stock.Stock) error { return s.Plan("quern", fleet.Patch{Pack: &pack}) },
+			store.Expect{Ref: quern, Revision: read},
+		)
 	}
 	require.NoError(t, plan("tallow-6s"))
 	var stale store.Stale
@@ -101,7 +105,12 @@ func TestAStaleWriteIsRefused(t *testing.T) {
 	snap := snapshot(t, st)
 	assert.Equal(t, "tallow-6s", snap.Index.Quads[1].Next.Pack)
 	assert.Greater(t, snap.RevisionOf(quern), read)
-	assert.Equal(t, read, snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: "damsel"}), "other quads stay at their revision")
+	assert.Equal(
+		t,
+		read,
+		snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: "damsel"}),
+		"other quads stay at their revision",
+	)
 }
 
 func TestOfManyWritersAtOneRevisionOneWins(t *testing.T) {
@@ -113,7 +122,11 @@ func TestOfManyWritersAtOneRevisionOneWins(t *testing.T) {
 	won := 0
 	for i := range 8 {
 		wait.Go(func() {
-			err := st.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Quads[1].Note = strconv.Itoa(i); return nil }, store.Expect{Ref: quern, Revision: read})
+			err := st.Update(
+				store.Deed{},
+				func(s *stock.Stock) error { s.Fleet.Quads[1].Note = strconv.Itoa(i); return nil },
+				store.Expect{Ref: quern, Revision: read},
+			)
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -151,7 +164,10 @@ func TestBenchRecordsLast(t *testing.T) {
 	st, dir := withDemo(t)
 	at := time.Date(2026, 10, 1, 9, 30, 0, 0, time.UTC)
 	record := bench.Record{Step: "meter-short:pack", Done: true, Value: new(4700.0), At: at}
-	require.NoError(t, st.Confirm(store.Deed{}, "quern", func([]bench.Record) (bench.Record, error) { return record, nil }))
+	require.NoError(
+		t,
+		st.Confirm(store.Deed{}, "quern", func([]bench.Record) (bench.Record, error) { return record, nil }),
+	)
 	refused := errors.New("held")
 	assert.ErrorIs(t, st.Confirm(store.Deed{}, "quern", func(have []bench.Record) (bench.Record, error) {
 		assert.Equal(t, []bench.Record{record}, have)
@@ -165,7 +181,10 @@ func TestBenchRecordsLast(t *testing.T) {
 
 func TestADamagedDatabaseIsNotServed(t *testing.T) {
 	dir := t.TempDir()
-	require.NoError(t, os.WriteFile(filepath.Join(dir, store.FileName), []byte("this is no database, it is a shopping list"), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(filepath.Join(dir, store.FileName), []byte("this is no database, it is a shopping list"), 0o600),
+	)
 	_, err := store.Open(dir)
 	assert.Error(t, err)
 }
@@ -189,7 +208,10 @@ func TestAnotherProgramsChangeIsSeen(t *testing.T) {
 	st, dir := withDemo(t)
 	snapshot(t, st)
 	other := open(t, dir)
-	require.NoError(t, other.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Title = "Changed by the other"; return nil }))
+	require.NoError(
+		t,
+		other.Update(store.Deed{}, func(s *stock.Stock) error { s.Fleet.Title = "Changed by the other"; return nil }),
+	)
 	assert.Equal(t, "Changed by the other", snapshot(t, st).Fleet.Title)
 }
 
@@ -198,7 +220,13 @@ func TestAnotherProgramsChangeIsSeen(t *testing.T) {
 func TestBoardsAndLogLast(t *testing.T) {
 	st, dir := withDemo(t)
 	at := time.Date(2026, 11, 20, 18, 0, 0, 0, time.UTC)
-	state := setup.State{Variant: "TNSY", Version: "4.5.3", Ports: []setup.Port{{ID: 3, Functions: 1, Rest: []byte{5, 4, 0, 5}}}, Modes: []setup.Range{{Aux: 1, FromUS: 900, ToUS: 1300}}, OSD: []setup.Cell{{X: 1, Y: 2, Profiles: 3}}}
+	state := setup.State{
+		Variant: "TNSY",
+		Version: "4.5.3",
+		Ports:   []setup.Port{{ID: 3, Functions: 1, Rest: []byte{5, 4, 0, 5}}},
+		Modes:   []setup.Range{{Aux: 1, FromUS: 900, ToUS: 1300}},
+		OSD:     []setup.Cell{{X: 1, Y: 2, Profiles: 3}},
+	}
 	first, err := st.KeepBoard("rynd", "by hand", state, at)
 	require.NoError(t, err)
 	state.Features = 7
@@ -243,7 +271,10 @@ func TestFinishingIsWholeOrNot(t *testing.T) {
 	records, err := st.Records("hopper")
 	require.NoError(t, err)
 	assert.Len(t, records, 1)
-	require.NoError(t, st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision}))
+	require.NoError(
+		t,
+		st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision}),
+	)
 	q, _ := snapshot(t, st).Fleet.Quad("hopper")
 	assert.Nil(t, q.Next)
 	assert.InDelta(t, 431, float64(*q.AUWG), 1e-9)

@@ -45,7 +45,12 @@ var errStopped = errors.New("a fault of the program stopped the answer; its log 
 
 // of is the answer to a question on a revision. It ends with the request's context where
 // that ends first.
-func (a *answers) of(ctx context.Context, revision int64, question string, find func() (any, error)) (json.RawMessage, error) {
+func (a *answers) of(
+	ctx context.Context,
+	revision int64,
+	question string,
+	find func() (any, error),
+) (json.RawMessage, error) {
 	for {
 		k, first := a.entry(revision, question)
 		if first {

@@ -80,7 +80,13 @@ func (s *server) registerAntennas(api huma.API) {
 }
 
 func antennasOf(c fleet.Case) AntennaView {
-	v := AntennaView{Picture: antenna.Draw(c), Budgets: antenna.Compare(c.Library, c.Fleet, c.Quad), Sets: []antenna.Set{}, Region: c.Fleet.Region, Regions: []Named{}}
+	v := AntennaView{
+		Picture: antenna.Draw(c),
+		Budgets: antenna.Compare(c.Library, c.Fleet, c.Quad),
+		Sets:    []antenna.Set{},
+		Region:  c.Fleet.Region,
+		Regions: []Named{},
+	}
 	for _, r := range gear.All[*gear.Region](c.Library) {
 		v.Regions = append(v.Regions, Named{ID: r.ID, Name: r.Label()})
 	}

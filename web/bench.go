@@ -50,7 +50,12 @@ func (s *server) sheet(quad string) (bench.Sheet, error) {
 		return bench.Sheet{}, notFound("quad", quad)
 	}
 	c := fleet.NewCase(snap.Library, snap.Index, q)
-	return bench.NewSheet(c, swap.Judge(c), swap.Describe(fleet.NowCase(snap.Library, snap.Index, q)), swap.Describe(c)), nil
+	return bench.NewSheet(
+		c,
+		swap.Judge(c),
+		swap.Describe(fleet.NowCase(snap.Library, snap.Index, q)),
+		swap.Describe(c),
+	), nil
 }
 
 func (s *server) run(quad string) (*answer[bench.Run], error) {

@@ -64,8 +64,10 @@ func (b *boards) permit(in BoardAddress) error {
 // begin takes the line to a board, or says who has it.
 func (s *server) begin(ctx context.Context, in BoardAddress) (end func(), err error) {
 	if far(ctx) && !s.options.FarBoards {
-		return nil, huma.Error403Forbidden("Flight boards are reached from the machine they are plugged into; it can let others " +
-			"do so, with serve --far-boards.")
+		return nil, huma.Error403Forbidden(
+			"Flight boards are reached from the machine they are plugged into; it can let others " +
+				"do so, with serve --far-boards.",
+		)
 	}
 	if err := s.boards.permit(in); err != nil {
 		return nil, err
@@ -152,7 +154,15 @@ func (s *server) tell(quad, says string, out *BoardReport) {
 		return
 	}
 	out.Says += " It could not be written into the log yet: " + err.Error()
-	s.options.Log.Error("a flight board was worked on and the log cannot be written", "quad", quad, "says", says, "error", err)
+	s.options.Log.Error(
+		"a flight board was worked on and the log cannot be written",
+		"quad",
+		quad,
+		"says",
+		says,
+		"error",
+		err,
+	)
 	s.boards.mu.Lock()
 	defer s.boards.mu.Unlock()
 	s.boards.unlogged = append(s.boards.unlogged, note)

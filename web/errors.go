@@ -41,7 +41,10 @@ func problem(err error) error {
 		return huma.NewError(statusOf[trouble.Condition], trouble.Says)
 	case errors.As(err, &stale):
 		return &Conflict{ErrorModel: huma.ErrorModel{Status: http.StatusConflict, Title: "Changed meanwhile",
-			Detail: fmt.Sprintf("%s. Nothing was written.", stale.Error())}, Revision: stale.Have, Differences: []stock.FieldChange{}}
+			Detail: fmt.Sprintf(
+				"%s. Nothing was written.",
+				stale.Error(),
+			)}, Revision: stale.Have, Differences: []stock.FieldChange{}}
 	}
 	return huma.Error500InternalServerError("something went wrong; nothing was changed", err)
 }

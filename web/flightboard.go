@@ -196,22 +196,28 @@ func (s *server) restoreBoard(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return s.apply(ctx, c, in.Body.BoardWrite, "before settings were put back", func(found setup.State) (setup.State, string) {
-		switch {
-		case found.Armed:
-			return found, "The board is armed: disarm it, take the pack and the props off. Nothing is written."
-		case found.Variant != kept.State.Variant || found.Board != kept.State.Board:
-			return found, fmt.Sprintf("This is %s %q, the settings are of %s %q: nothing is written.", found.Board,
-				found.Variant, kept.State.Board, kept.State.Variant)
-		}
-		target := kept.State.Clone()
-		target.Version, target.Name = found.Version, found.Name
-		target.Lacks, target.OldPorts = found.Lacks, found.OldPorts
-		if len(target.Receiver) == 0 { // kept before every byte was
-			target.Receiver, target.Map = found.Receiver, found.Map
-		}
-		return target, ""
-	})
+	return s.apply(
+		ctx,
+		c,
+		in.Body.BoardWrite,
+		"before settings were put back",
+		func(found setup.State) (setup.State, string) {
+			switch {
+			case found.Armed:
+				return found, "The board is armed: disarm it, take the pack and the props off. Nothing is written."
+			case found.Variant != kept.State.Variant || found.Board != kept.State.Board:
+				return found, fmt.Sprintf("This is %s %q, the settings are of %s %q: nothing is written.", found.Board,
+					found.Variant, kept.State.Board, kept.State.Variant)
+			}
+			target := kept.State.Clone()
+			target.Version, target.Name = found.Version, found.Name
+			target.Lacks, target.OldPorts = found.Lacks, found.OldPorts
+			if len(target.Receiver) == 0 { // kept before every byte was
+				target.Receiver, target.Map = found.Receiver, found.Map
+			}
+			return target, ""
+		},
+	)
 }
 
 // settingWhy is why a snapshot is kept before a board is set to its plan.

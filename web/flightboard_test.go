@@ -272,7 +272,11 @@ func TestAFlippedSwitchGoesIntoThePlan(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	require.NoError(t, json.Unmarshal([]byte(text), &found))
 	assert.True(t, found.Refused, "armed wherever the switch stands: %s", text)
-	status, text = c.do("POST", "/api/quads/rynd/flip", `{"mode":"arm","samples":[{"channels":[1500],"armed":true,"volts":0}]}`)
+	status, text = c.do(
+		"POST",
+		"/api/quads/rynd/flip",
+		`{"mode":"arm","samples":[{"channels":[1500],"armed":true,"volts":0}]}`,
+	)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "the board is armed")
 }

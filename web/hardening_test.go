@@ -48,7 +48,10 @@ func TestWhatRouteCannotHoldIsNotTakenIn(t *testing.T) {
 	c := newClient(t, "")
 	var list []string
 	for n := range 65 {
-		list = append(list, fmt.Sprintf(`{"id":"p-%d","source":{"kind":"measured"},"airUnit":"aldine-two","goggles":"visor-c"}`, n))
+		list = append(
+			list,
+			fmt.Sprintf(`{"id":"p-%d","source":{"kind":"measured"},"airUnit":"aldine-two","goggles":"visor-c"}`, n),
+		)
 	}
 	pack := `{"format":"gear-pack","version":2,"id":"many","title":"Many","pairings":[` + strings.Join(list, ",") + `]}`
 	status, text := c.do("POST", "/api/import", pack)

@@ -85,8 +85,12 @@ func (h *history) step() {
 		}
 	case 6:
 		revision := get[web.RouteView](h.client, "/api/route").Revision
-		h.call("PUT", "/api/route", fmt.Sprintf(`{"revision":%d,"goals":{"wants":[{"quad":%q,"goggles":%q,"weight":"must"}]}}`,
-			revision, h.idOf("quad"), h.idOf("kit")))
+		h.call(
+			"PUT",
+			"/api/route",
+			fmt.Sprintf(`{"revision":%d,"goals":{"wants":[{"quad":%q,"goggles":%q,"weight":"must"}]}}`,
+				revision, h.idOf("quad"), h.idOf("kit")),
+		)
 	case 7:
 		whole := get[web.RouteView](h.client, "/api/route").Whole
 		h.call("POST", "/api/route/read", fmt.Sprintf(`{"device":%q,"do":%q,"firmware":"1.1","mode":"first","revision":%d}`,
@@ -172,7 +176,13 @@ func (h *history) holds(all bool) {
 			h.fail("%s taken in again is another: %s", file, answer)
 		}
 	}
-	views := []string{"/api/board", "/api/route", "/api/route/back", "/api/shopping", "/api/together?quads=" + strings.Join(h.quads(), ",")}
+	views := []string{
+		"/api/board",
+		"/api/route",
+		"/api/route/back",
+		"/api/shopping",
+		"/api/together?quads=" + strings.Join(h.quads(), ","),
+	}
 	for _, quad := range h.quads() {
 		if all || h.IntN(4) == 0 {
 			at := "/api/quads/" + quad

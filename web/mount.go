@@ -56,15 +56,23 @@ func (s *server) registerShopping(api huma.API) {
 		}
 		return reply(ShoppingView{items, swap.NewBill(items)}), nil
 	})
-	huma.Register(api, huma.Operation{Method: http.MethodGet, Path: "/api/shopping.csv", OperationID: "shopping-csv"}, func(_ context.Context, _ *struct{}) (*download, error) {
-		items, err := list()
-		if err != nil {
-			return nil, problem(err)
-		}
-		text, err := format.ShoppingList(items)
-		if err != nil {
-			return nil, problem(err)
-		}
-		return &download{ContentType: "text/csv; charset=utf-8", ContentDisposition: `attachment; filename="shopping.csv"`, Body: text}, nil
-	})
+	huma.Register(
+		api,
+		huma.Operation{Method: http.MethodGet, Path: "/api/shopping.csv", OperationID: "shopping-csv"},
+		func(_ context.Context, _ *struct{}) (*download, error) {
+			items, err := list()
+			if err != nil {
+				return nil, problem(err)
+			}
+			text, err := format.ShoppingList(items)
+			if err != nil {
+				return nil, problem(err)
+			}
+			return &download{
+				ContentType:        "text/csv; charset=utf-8",
+				ContentDisposition: `attachment; filename="shopping.csv"`,
+				Body:               text,
+			}, nil
+		},
+	)
 }

@@ -25,6 +25,9 @@ func TestEveryGateHasItsPlaceInTheViewAndItsPicture(t *testing.T) {
 	for _, gate := range swap.Gates {
 		assert.True(t, inView[string(gate.Name)], "QuadView has nothing for %s", gate.Name)
 		assert.Contains(t, string(parts), "\n  "+string(gate.Name)+": {", "the interface draws nothing for it")
-		assert.True(t, strings.HasSuffix(gate.Question, "?") && gate.Title != "" && gate.Check != nil && gate.Candidates != nil)
+		assert.True(
+			t,
+			strings.HasSuffix(gate.Question, "?") && gate.Title != "" && gate.Check != nil && gate.Candidates != nil,
+		)
 	}
 }

@@ -66,7 +66,15 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 		return nil, problem(err)
 	}
 	bench := sim.NewBench(snap.Library, snap.Fleet)
-	r := Rehearsal{Outcomes: []sim.Outcome{}, Plan: []Rehearsed{}, Back: []Rehearsed{}, Doors: []string{}, Astray: []string{}, Tools: []string{}, Modes: []NamedMode{}}
+	r := Rehearsal{
+		Outcomes: []sim.Outcome{},
+		Plan:     []Rehearsed{},
+		Back:     []Rehearsed{},
+		Doors:    []string{},
+		Astray:   []string{},
+		Tools:    []string{},
+		Modes:    []NamedMode{},
+	}
 	toDo := func(steps []route.Step) (list []Rehearsed) {
 		list = []Rehearsed{}
 		for _, step := range steps {

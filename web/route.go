@@ -39,7 +39,12 @@ type RouteView struct {
 }
 
 func (s *server) registerRoute(api huma.API) {
-	huma.Get(api, "/api/route", func(ctx context.Context, _ *struct{}) (*ready[RouteView], error) { return s.routeView(ctx) }, holds[RouteView](api))
+	huma.Get(
+		api,
+		"/api/route",
+		func(ctx context.Context, _ *struct{}) (*ready[RouteView], error) { return s.routeView(ctx) },
+		holds[RouteView](api),
+	)
 	huma.Put(api, "/api/route", s.saveGoals, holds[RouteView](api))
 	huma.Get(api, "/api/route/why", s.why)
 	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {

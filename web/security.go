@@ -135,7 +135,17 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 				case http.ErrAbortHandler:
 					panic(why) // the connection is given up on purpose
 				default:
-					log.Error("a fault of the program", "method", r.Method, "path", r.URL.Path, "panic", fmt.Sprint(why), "at", panicPlace())
+					log.Error(
+						"a fault of the program",
+						"method",
+						r.Method,
+						"path",
+						r.URL.Path,
+						"panic",
+						fmt.Sprint(why),
+						"at",
+						panicPlace(),
+					)
 					refuse(http.StatusInternalServerError, "This is a fault of the program: it stopped while it worked on the "+
 						"answer. Nothing was changed by it after that. The program's log says where.").ServeHTTP(w, r)
 				}

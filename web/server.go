@@ -44,7 +44,23 @@ type server struct {
 func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
 	at := &door{key: options.Key, store: st, now: time.Now}
-	router.Use(logged(options.Log), recovered(options.Log), secured(options.Key == ""), at.admitted, middleware.Compress(5, "application/json", "application/problem+json", "text/html", "text/css", "text/javascript", "image/svg+xml", "text/csv"), bounded)
+	router.Use(
+		logged(options.Log),
+		recovered(options.Log),
+		secured(options.Key == ""),
+		at.admitted,
+		middleware.Compress(
+			5,
+			"application/json",
+			"application/problem+json",
+			"text/html",
+			"text/css",
+			"text/javascript",
+			"image/svg+xml",
+			"text/csv",
+		),
+		bounded,
+	)
 	newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log)})
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
@@ -52,7 +68,19 @@ func New(st *store.Store, options Options) http.Handler {
 
 // prefixed are the packages whose types have names that others have too: steps,
 // pictures, devices.
-var prefixed = map[string]string{"route": "Route", "channels": "Channels", "antenna": "Antenna", "mount": "Mount", "pins": "Pins", "osd": "OSD", "control": "Control", "diagnose": "Fault", "setup": "Setup", "msp": "Msp", "sim": "Sim"}
+var prefixed = map[string]string{
+	"route":    "Route",
+	"channels": "Channels",
+	"antenna":  "Antenna",
+	"mount":    "Mount",
+	"pins":     "Pins",
+	"osd":      "OSD",
+	"control":  "Control",
+	"diagnose": "Fault",
+	"setup":    "Setup",
+	"msp":      "Msp",
+	"sim":      "Sim",
+}
 
 // schemaName names a type in the description of the API.
 func schemaName(t reflect.Type, hint string) string {

@@ -124,7 +124,9 @@ func TestWhatHappenedToABoardIsToldWhateverTheDiskDoes(t *testing.T) {
 	t.Cleanup(func() { server.Close(); st.Close() })
 	c := client{t, server}
 	run := sqlOf(t, dir)
-	run(`CREATE TRIGGER no_log BEFORE INSERT ON events WHEN NEW.says LIKE 'Flight board%' BEGIN SELECT RAISE(ABORT, 'no room'); END`)
+	run(
+		`CREATE TRIGGER no_log BEFORE INSERT ON events WHEN NEW.says LIKE 'Flight board%' BEGIN SELECT RAISE(ABORT, 'no room'); END`,
+	)
 	var ports web.BoardPorts
 	_, text := c.do("POST", "/api/quads/rynd/board/stand-in", `{"faults":{}}`)
 	require.NoError(t, json.Unmarshal([]byte(text), &ports))

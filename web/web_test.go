@@ -346,10 +346,14 @@ func TestOnlyThisMachineAndThisPageAreAnswered(t *testing.T) {
 // A panic is a problem document on the screen and one line in the log, without a trace.
 func TestAPanicIsAProblem(t *testing.T) {
 	var lines bytes.Buffer
-	handler := web.Recovered(slog.New(slog.NewTextHandler(&lines, nil)))(http.HandlerFunc(func(http.ResponseWriter, *http.Request) {
-		var none *web.RouteView
-		_ = none.Title
-	}))
+	handler := web.Recovered(
+		slog.New(slog.NewTextHandler(&lines, nil)),
+	)(
+		http.HandlerFunc(func(http.ResponseWriter, *http.Request) {
+			var none *web.RouteView
+			_ = none.Title
+		}),
+	)
 	answer := httptest.NewRecorder()
 	handler.ServeHTTP(answer, httptest.NewRequest("GET", "/api/board", nil))
 	assert.Equal(t, 500, answer.Code)
@@ -508,7 +512,9 @@ func TestTheRouteIsRehearsed(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(answer), &r))
 	assert.Empty(t, r.Astray, "the way back ends where it began")
 	assert.NotEmpty(t, r.Off)
-	r = rehearse(`[{"do":"update","device":"visor-b-1","to":"4.4","setup":{"tool":"Aldine Loft","chargeOnly":true,"batteryPct":90,"pack":false,"offline":false}}]`)
+	r = rehearse(
+		`[{"do":"update","device":"visor-b-1","to":"4.4","setup":{"tool":"Aldine Loft","chargeOnly":true,"batteryPct":90,"pack":false,"offline":false}}]`,
+	)
 	assert.False(t, r.Outcomes[0].Done)
 	assert.Contains(t, r.Outcomes[0].Why, "no data wires")
 }

@@ -95,7 +95,14 @@ func printReports(w io.Writer, reports []Report) {
 			for _, f := range g.Findings {
 				fmt.Fprintf(w, "    %-7s %s: %s\n", f.Level, f.Subject, f.Says)
 				for _, cmp := range f.Compares {
-					fmt.Fprintf(w, "            %s: needs %s, there %s%s\n", cmp.What, cmp.Needed, cmp.There, behind(", margin ", cmp.Margin))
+					fmt.Fprintf(
+						w,
+						"            %s: needs %s, there %s%s\n",
+						cmp.What,
+						cmp.Needed,
+						cmp.There,
+						behind(", margin ", cmp.Margin),
+					)
 				}
 				fmt.Fprintf(w, "            source: %s\n", f.Source)
 				for _, fix := range f.Fixes {

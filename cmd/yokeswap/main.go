@@ -40,7 +40,12 @@ type call struct {
 }
 
 var commands = []command{
-	{"serve", "[--listen 127.0.0.1:8740] [--data DIR] [--far-boards]", "serve the interface and keep its data in DIR", serve},
+	{
+		"serve",
+		"[--listen 127.0.0.1:8740] [--data DIR] [--far-boards]",
+		"serve the interface and keep its data in DIR",
+		serve,
+	},
 	{"demo", "[--listen ADDRESS] [--data DIR]", "serve a fresh copy of the demo; --data keeps it", demoServe},
 	{"check", "[--json] [--gear FILE]… [--data DIR] FILE", "judge a fleet file, or validate a gear pack", check},
 	{"import", "[--data DIR] [--replace] [--dry-run] FILE…", "take gear packs and fleet files in", importFiles},

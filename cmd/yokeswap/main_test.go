@@ -54,7 +54,11 @@ func TestCheckSaysWhatItFoundByItsExitCode(t *testing.T) {
 	gearFile, fleetFile := demoFiles(t)
 	exit, out, _ := yoke("check", fleetFile)
 	assert.Equal(t, exitFound, exit, "the demo has quads that do not fit")
-	assert.Contains(t, out, "Aldine One would see 25.2 V from the pack, direct; its window ends at 17.8 V: 7.4 V too much. It burns.")
+	assert.Contains(
+		t,
+		out,
+		"Aldine One would see 25.2 V from the pack, direct; its window ends at 17.8 V: 7.4 V too much. It burns.",
+	)
 	assert.Contains(t, out, "tried: feed the Aldine One from the 10 V pad: power would be fits, nothing to buy")
 
 	exit, out, _ = yoke("check", gearFile)
@@ -76,7 +80,11 @@ func TestCheckSaysWhatItFoundByItsExitCode(t *testing.T) {
 
 	exit, _, errs = yoke("check", one)
 	assert.Equal(t, exitBad, exit)
-	assert.Contains(t, errs, "brayer.json: kit[0].model: expected the id of an air unit, goggles or a controller in the library")
+	assert.Contains(
+		t,
+		errs,
+		"brayer.json: kit[0].model: expected the id of an air unit, goggles or a controller in the library",
+	)
 }
 
 func TestBadInputIsRefusedWithItsPlace(t *testing.T) {

@@ -99,7 +99,10 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 		return fmt.Errorf("listen on %s: %w", listen, err)
 	}
 	server := &http.Server{
-		Handler:           web.New(st, web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log}),
+		Handler: web.New(
+			st,
+			web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log},
+		),
 		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute,
 		ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 	}

@@ -46,7 +46,11 @@ func importFiles(c *call) error {
 			}
 			printDifference(c.stdout, names[i], d)
 			if len(d.Changed) > 0 && !*replace && !*dry {
-				return fmt.Errorf("%s: %d entries are there already, otherwise; nothing was taken in; use --replace to replace them", names[i], len(d.Changed))
+				return fmt.Errorf(
+					"%s: %d entries are there already, otherwise; nothing was taken in; use --replace to replace them",
+					names[i],
+					len(d.Changed),
+				)
 			}
 		}
 		if *dry {

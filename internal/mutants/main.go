@@ -124,7 +124,18 @@ func try(at place) fate {
 func test(overlay, tests string) fate {
 	ctx, cancel := context.WithTimeout(context.Background(), patience)
 	defer cancel()
-	cmd := exec.CommandContext(ctx, "go", "test", "-short", "-failfast", "-vet=off", "-count=1", "-overlay", overlay, tests)
+	cmd := exec.CommandContext(
+		ctx,
+		"go",
+		"test",
+		"-short",
+		"-failfast",
+		"-vet=off",
+		"-count=1",
+		"-overlay",
+		overlay,
+		tests,
+	)
 	cmd.WaitDelay = time.Second
 	out, err := cmd.CombinedOutput()
 	switch {

@@ -71,7 +71,8 @@ type listed struct {
 
 // findPlaces reads every package under a folder, internal helpers of tests left out.
 func findPlaces(under string) ([]place, error) {
-	out, err := exec.Command("go", "list", "-export", "-deps", "-json=ImportPath,Dir,Export,GoFiles", "./"+under+"/...").Output()
+	out, err := exec.Command("go", "list", "-export", "-deps", "-json=ImportPath,Dir,Export,GoFiles", "./"+under+"/...").
+		Output()
 	if err != nil {
 		return nil, fmt.Errorf("listing packages: %w", err)
 	}

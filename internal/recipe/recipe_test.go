@@ -27,7 +27,11 @@ type edit struct {
 
 // kind is what a kind of gear takes: its type, its list in a set, its row, its schema.
 var kind = []edit{
-	{file: "core/facts/gear/library.go", anchor: "`json:\"pairings,omitempty\"`\n", put: "\tTags []Tag `json:\"tags,omitempty\"`\n"},
+	{
+		file:   "core/facts/gear/library.go",
+		anchor: "`json:\"pairings,omitempty\"`\n",
+		put:    "\tTags []Tag `json:\"tags,omitempty\"`\n",
+	},
 	{
 		file:   "core/facts/gear/kinds.go",
 		anchor: "\t{KindPairing, \"pairings\"",
@@ -74,7 +78,11 @@ func (*Tag) Kind() Kind { return KindTag }
 // view of a quad. The interface adds a row with its picture.
 var gate = []edit{
 	{file: "core/facts/verdict/verdict.go", anchor: "\tControl Gate = \"control\"\n", put: "\tNoise   Gate = \"noise\"\n"},
-	{file: "core/plans/swap/gates.go", anchor: "\t\"yokeswap/core/gates/mount\"\n", put: "\t\"yokeswap/core/gates/noise\"\n"},
+	{
+		file:   "core/plans/swap/gates.go",
+		anchor: "\t\"yokeswap/core/gates/mount\"\n",
+		put:    "\t\"yokeswap/core/gates/noise\"\n",
+	},
 	{
 		file:   "core/plans/swap/gates.go",
 		anchor: "\t{\n\t\tName:       verdict.Control,",
@@ -121,7 +129,12 @@ func TestTheRecipesAreTrue(t *testing.T) {
 		replace[filepath.Join(root, file)] = at
 	}
 	assert.LessOrEqual(t, follow(t, root, kind, write), 3, "files a kind touches beside its own")
-	assert.LessOrEqual(t, follow(t, root, gate, write)+1, 4, "files a gate touches beside its own, ui/src/swap/gates.ts too")
+	assert.LessOrEqual(
+		t,
+		follow(t, root, gate, write)+1,
+		4,
+		"files a gate touches beside its own, ui/src/swap/gates.ts too",
+	)
 	write("core/facts/gear/tag.go", tagType)
 	write("core/gates/noise/noise.go", noiseGate)
 	table, err := json.Marshal(map[string]any{"Replace": replace})
@@ -152,7 +165,12 @@ func TestTheRecipesAreTrue(t *testing.T) {
 	assert.Contains(t, text, `"massG": 2.5`, "it goes out in a file")
 	status, file := ask(t, http.MethodPost, at+"/api/import?apply=true&base=2", text)
 	require.Equal(t, 200, status, file)
-	status, text = ask(t, http.MethodPut, at+"/api/entries/tag/tin?revision=0", `{"id":"tin","source":{"kind":"measured"},"massG":"much"}`)
+	status, text = ask(
+		t,
+		http.MethodPut,
+		at+"/api/entries/tag/tin?revision=0",
+		`{"id":"tin","source":{"kind":"measured"},"massG":"much"}`,
+	)
 	assert.Equal(t, 422, status, "its schema holds: %s", text)
 
 	_, text = ask(t, http.MethodGet, at+"/api/quads/rynd", "")

@@ -231,7 +231,8 @@ func (c *Chart) Way(from, goal State) ([]Step, bool) {
 
 // direct is the way of most devices: one update, where nothing can be better.
 func (c *Chart) direct(from, goal State, start, target int) (Step, bool) {
-	if !c.plain || goal.Mode != "" || goal.Activated && !from.Activated || start == unlisted || target == start || !c.installs(target, start) {
+	if !c.plain || goal.Mode != "" || goal.Activated && !from.Activated || start == unlisted || target == start ||
+		!c.installs(target, start) {
 		return Step{}, false
 	}
 	m := &c.moves[target]

@@ -36,7 +36,13 @@ func TestOrderAgreesWithSemver(t *testing.T) {
 	part := rapid.IntRange(0, 120)
 	rapid.Check(t, func(t *rapid.T) {
 		draw := func(name string) string {
-			return strconv.Itoa(part.Draw(t, name)) + "." + strconv.Itoa(part.Draw(t, name)) + "." + strconv.Itoa(part.Draw(t, name))
+			return strconv.Itoa(
+				part.Draw(t, name),
+			) + "." + strconv.Itoa(
+				part.Draw(t, name),
+			) + "." + strconv.Itoa(
+				part.Draw(t, name),
+			)
 		}
 		a, b := draw("a"), draw("b")
 		assert.Equal(t, semver.Compare("v"+a, "v"+b), Version(a).Compare(Version(b)))
@@ -101,8 +107,12 @@ func TestWaysBetweenReleases(t *testing.T) {
 	}, nil, nil)
 	steps, ok := between(chain, "4.1", "4.8")
 	require.True(t, ok)
-	assert.Equal(t, []Step{{From: "4.1", To: "4.4", OneWay: true}, {From: "4.4", To: "4.6", OneWay: true}, {From: "4.6", To: "4.8"}}, steps,
-		"one-way where it is marked, and where no rollback is stated")
+	assert.Equal(
+		t,
+		[]Step{{From: "4.1", To: "4.4", OneWay: true}, {From: "4.4", To: "4.6", OneWay: true}, {From: "4.6", To: "4.8"}},
+		steps,
+		"one-way where it is marked, and where no rollback is stated",
+	)
 
 	steps, ok = between(chain, "4.8", "4.6")
 	require.True(t, ok)
@@ -143,7 +153,11 @@ func TestAWayRoundTheDoor(t *testing.T) {
 	}, nil, nil)
 	steps, ok := between(c, "1.0", "2.0")
 	require.True(t, ok)
-	assert.Equal(t, []Step{{From: "1.0", To: "1.2"}, {From: "1.2", To: "2.1"}, {From: "2.1", To: "2.0", Back: true}}, steps)
+	assert.Equal(
+		t,
+		[]Step{{From: "1.0", To: "1.2"}, {From: "1.2", To: "2.1"}, {From: "2.1", To: "2.0", Back: true}},
+		steps,
+	)
 }
 
 // A chain that runs through modes: updated in mode a to get mode b, switched to
@@ -164,7 +178,12 @@ func TestAChainThroughModes(t *testing.T) {
 	}, steps)
 	steps, ok = c.Way(State{Version: "1"}, State{Version: "2"})
 	require.True(t, ok)
-	assert.Equal(t, []Step{{From: "1", Mode: "a"}, {From: "1", To: "2", OneWay: true}}, steps, "a mode nobody has read is set first")
+	assert.Equal(
+		t,
+		[]Step{{From: "1", Mode: "a"}, {From: "1", To: "2", OneWay: true}},
+		steps,
+		"a mode nobody has read is set first",
+	)
 	steps, ok = c.Way(State{Version: "3", Mode: "b"}, State{Version: "3", Mode: "c"})
 	require.True(t, ok)
 	assert.Equal(t, []Step{{From: "3", FromMode: "b", Mode: "c"}}, steps)
@@ -205,13 +224,23 @@ func TestNoWayIsBetter(t *testing.T) {
 		modes := rapid.SampledFrom([]string{"", "", "a", "b"})
 		var moves []Move
 		for i, v := range versions {
-			m := Move{Version: v, From: ranges.Draw(t, "from"), Mode: modes.Draw(t, "mode"), OneWay: rapid.Bool().Draw(t, "one-way"), Activated: rapid.Bool().Draw(t, "activated")}
+			m := Move{
+				Version:   v,
+				From:      ranges.Draw(t, "from"),
+				Mode:      modes.Draw(t, "mode"),
+				OneWay:    rapid.Bool().Draw(t, "one-way"),
+				Activated: rapid.Bool().Draw(t, "activated"),
+			}
 			if i > 0 && rapid.Bool().Draw(t, "rolls back") {
 				m.RollbackTo = []Version{versions[rapid.IntRange(0, i-1).Draw(t, "to")]}
 			}
 			moves = append(moves, m)
 		}
-		c := NewChart(moves, []Mode{{ID: "a", On: ranges.Draw(t, "a")}, {ID: "b", On: "*"}}, new(ranges.Draw(t, "activation")))
+		c := NewChart(
+			moves,
+			[]Mode{{ID: "a", On: ranges.Draw(t, "a")}, {ID: "b", On: "*"}},
+			new(ranges.Draw(t, "activation")),
+		)
 		from := State{Version: rapid.SampledFrom(versions).Draw(t, "carries"), Mode: modes.Draw(t, "in")}
 		goal := State{Version: rapid.SampledFrom(versions).Draw(t, "goal"), Activated: rapid.Bool().Draw(t, "to activate")}
 		best := [2]int{}

@@ -32,7 +32,10 @@ func TestRangesAgreeWithALibrary(t *testing.T) {
 		require.NoError(t, err)
 		require.Equal(t, theirs.Compare(other), Version(v).Compare(Version(low)), "%s against %s", v, low)
 
-		lower, upper := rapid.SampledFrom([]string{">", ">="}).Draw(t, "lower"), rapid.SampledFrom([]string{"<", "<="}).Draw(t, "upper")
+		lower, upper := rapid.SampledFrom([]string{">", ">="}).
+			Draw(t, "lower"),
+			rapid.SampledFrom([]string{"<", "<="}).
+				Draw(t, "upper")
 		r, err := ParseRange(lower + low + " " + upper + high)
 		if err != nil {
 			require.GreaterOrEqual(t, Version(low).Compare(Version(high)), 0, "only a range that holds nothing is refused")

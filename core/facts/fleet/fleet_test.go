@@ -14,8 +14,18 @@ import (
 )
 
 func fit() fleet.Fit {
-	return fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "old-eyes"}, Receiver: "receiver", Board: "board", Pack: "lipo-4",
-		Feeds: []fleet.Feed{{To: "airUnit", From: "pack"}, {To: "receiver", From: "board.5v"}}, Jumpers: map[string]string{"cam": "5v"}}
+	return fleet.Fit{
+		AirUnit:  &fleet.Slot{Kit: "first"},
+		Goggles:  &fleet.Slot{Kit: "old-eyes"},
+		Receiver: "receiver",
+		Board:    "board",
+		Pack:     "lipo-4",
+		Feeds: []fleet.Feed{
+			{To: "airUnit", From: "pack"},
+			{To: "receiver", From: "board.5v"},
+		},
+		Jumpers: map[string]string{"cam": "5v"},
+	}
 }
 
 func text(t require.TestingT, v any) string {
@@ -74,7 +84,12 @@ func TestARegulatorGoesWhenItFeedsNothing(t *testing.T) {
 	from, _ := through.FeedOf("reg")
 	assert.Equal(t, "pack", from, "a new regulator hangs on the pack")
 
-	other := through.With(fleet.Patch{Regulator: &fleet.PlacedRegulator{ID: "reg", Model: "another"}, Feed: &fleet.Feed{To: "airUnit", From: "reg"}})
+	other := through.With(
+		fleet.Patch{
+			Regulator: &fleet.PlacedRegulator{ID: "reg", Model: "another"},
+			Feed:      &fleet.Feed{To: "airUnit", From: "reg"},
+		},
+	)
 	assert.Equal(t, []fleet.PlacedRegulator{{ID: "reg", Model: "another"}}, other.Regulators)
 
 	direct := through.With(fleet.Patch{Feed: &fleet.Feed{To: "airUnit", From: "pack"}})
@@ -90,9 +105,16 @@ func TestPatchesAreIdempotent(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		slot := rapid.Ptr(rapid.SampledFrom([]fleet.Slot{{}, {Kit: "first"}, {Model: "second", Firmware: "2.3"}}), true)
 		name := rapid.Ptr(rapid.SampledFrom([]string{"", "receiver", "board", "lipo-6"}), true)
-		p := fleet.Patch{AirUnit: slot.Draw(t, "air"), Goggles: slot.Draw(t, "eyes"), Receiver: name.Draw(t, "receiver"), Board: name.Draw(t, "board"), Pack: name.Draw(t, "pack"),
-			Feed:      rapid.Ptr(rapid.SampledFrom([]fleet.Feed{{To: "airUnit", From: "reg"}, {To: "airUnit", From: "pack"}, {To: "receiver"}}), true).Draw(t, "feed"),
-			Regulator: rapid.Ptr(rapid.Just(fleet.PlacedRegulator{ID: "reg", Model: "m"}), true).Draw(t, "regulator")}
+		p := fleet.Patch{
+			AirUnit:  slot.Draw(t, "air"),
+			Goggles:  slot.Draw(t, "eyes"),
+			Receiver: name.Draw(t, "receiver"),
+			Board:    name.Draw(t, "board"),
+			Pack:     name.Draw(t, "pack"),
+			Feed: rapid.Ptr(rapid.SampledFrom([]fleet.Feed{{To: "airUnit", From: "reg"}, {To: "airUnit", From: "pack"}, {To: "receiver"}}), true).
+				Draw(t, "feed"),
+			Regulator: rapid.Ptr(rapid.Just(fleet.PlacedRegulator{ID: "reg", Model: "m"}), true).Draw(t, "regulator"),
+		}
 		once := fit().With(p)
 		if text(once) != text(once.With(p)) {
 			t.Fatalf("once\n%s\ntwice\n%s", text(once), text(once.With(p)))
@@ -143,7 +165,15 @@ func TestNextStartsAsNow(t *testing.T) {
 
 func TestStateOfADevice(t *testing.T) {
 	kit := []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("old-eyes", "4.1", "a")}
-	c := sample.Case(sample.Set(), kit, fleet.Fit{AirUnit: &fleet.Slot{Kit: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "old-eyes", Mode: "b"}, Controller: &fleet.Slot{Model: "new-hand"}})
+	c := sample.Case(
+		sample.Set(),
+		kit,
+		fleet.Fit{
+			AirUnit:    &fleet.Slot{Kit: "first", Firmware: "1.1"},
+			Goggles:    &fleet.Slot{Kit: "old-eyes", Mode: "b"},
+			Controller: &fleet.Slot{Model: "new-hand"},
+		},
+	)
 	_, air, ok := c.AirUnit()
 	require.True(t, ok)
 	assert.True(t, air.Updating())
@@ -159,7 +189,11 @@ func TestStateOfADevice(t *testing.T) {
 	assert.False(t, *hand.Activated, "what has still to be bought comes unactivated")
 	assert.False(t, hand.Current.Known(), "and on a release nobody has read")
 
-	none := sample.Case(sample.Set(), kit, fleet.Fit{AirUnit: &fleet.Slot{Kit: "old-eyes"}, Goggles: &fleet.Slot{Kit: "nix"}})
+	none := sample.Case(
+		sample.Set(),
+		kit,
+		fleet.Fit{AirUnit: &fleet.Slot{Kit: "old-eyes"}, Goggles: &fleet.Slot{Kit: "nix"}},
+	)
 	_, _, ok = none.AirUnit()
 	assert.False(t, ok, "goggles are no air unit")
 	_, _, ok = none.Goggles()
@@ -167,8 +201,11 @@ func TestStateOfADevice(t *testing.T) {
 }
 
 func TestIndex(t *testing.T) {
-	f := &fleet.Fleet{Kit: []fleet.Kit{sample.Own("first", "1.0", "")}, Spares: []fleet.Spare{{Model: "reg", Count: 2}, {Model: "none", Count: 0}},
-		Quads: []fleet.Quad{{ID: "a", Now: fit()}, {ID: "b", Now: fit(), Next: &fleet.Fit{}}}}
+	f := &fleet.Fleet{
+		Kit:    []fleet.Kit{sample.Own("first", "1.0", "")},
+		Spares: []fleet.Spare{{Model: "reg", Count: 2}, {Model: "none", Count: 0}},
+		Quads:  []fleet.Quad{{ID: "a", Now: fit()}, {ID: "b", Now: fit(), Next: &fleet.Fit{}}},
+	}
 	x := fleet.NewIndex(f)
 	holder, ok := x.Holder("first", "")
 	require.True(t, ok)
@@ -185,7 +222,12 @@ func TestIndex(t *testing.T) {
 func TestASpareGoesIntoOneQuadOnly(t *testing.T) {
 	with := fit().With(fleet.Patch{Regulator: &fleet.PlacedRegulator{ID: "reg", Model: "step-down-12"}, Feed: &fleet.Feed{To: "airUnit", From: "reg"}})
 	f := &fleet.Fleet{Spares: []fleet.Spare{{Model: "step-down-12", Count: 1}, {Model: "receiver", Count: 1}},
-		Quads: []fleet.Quad{{ID: "a", Now: fit(), Next: &with}, {ID: "b", Now: fit()}, {ID: "c", Next: new(fit())}, {ID: "d", Now: with, Next: &with}}}
+		Quads: []fleet.Quad{
+			{ID: "a", Now: fit(), Next: &with},
+			{ID: "b", Now: fit()},
+			{ID: "c", Next: new(fit())},
+			{ID: "d", Now: with, Next: &with},
+		}}
 	x := fleet.NewIndex(f)
 	assert.Equal(t, 1, x.SpareCount("step-down-12", "a"))
 	assert.Equal(t, 0, x.SpareCount("step-down-12", "b"), "a takes it; d has had its own all along")
@@ -196,8 +238,17 @@ func TestASpareGoesIntoOneQuadOnly(t *testing.T) {
 // A law: a patch leaves the fit it is applied to as it was, the wiring, antennas
 // and seat too, and nothing is shared afterwards.
 func TestAPatchLeavesTheFitAlone(t *testing.T) {
-	base := fleet.Fit{AirUnit: &fleet.Slot{Model: "first"}, Board: "board", Antennas: sample.Pair(), Mounting: sample.Seat(),
-		Wiring: fleet.Wiring{Wires: sample.Wired(), Ports: []fleet.Port{{UART: 1, Use: fleet.UseMSP}}}, PackLead: sample.Lead()}
+	base := fleet.Fit{
+		AirUnit:  &fleet.Slot{Model: "first"},
+		Board:    "board",
+		Antennas: sample.Pair(),
+		Mounting: sample.Seat(),
+		Wiring: fleet.Wiring{
+			Wires: sample.Wired(),
+			Ports: []fleet.Port{{UART: 1, Use: fleet.UseMSP}},
+		},
+		PackLead: sample.Lead(),
+	}
 	before, err := json.Marshal(base)
 	require.NoError(t, err)
 	for name, p := range map[string]fleet.Patch{

@@ -88,7 +88,18 @@ func (x *Index) Planning(q *Quad) *Index {
 
 // NewIndex indexes a fleet.
 func NewIndex(f *Fleet) *Index {
-	x := &Index{Fleet: f, pieces: map[string]*Kit{}, quads: map[string]*Quad{}, holders: map[string][]*Quad{}, fliers: map[string][]*Quad{}, spares: map[string]int{}, taken: map[string]map[string]int{}, takes: map[string]int{}, owned: map[string]bool{}, places: map[string][]int{}}
+	x := &Index{
+		Fleet:   f,
+		pieces:  map[string]*Kit{},
+		quads:   map[string]*Quad{},
+		holders: map[string][]*Quad{},
+		fliers:  map[string][]*Quad{},
+		spares:  map[string]int{},
+		taken:   map[string]map[string]int{},
+		takes:   map[string]int{},
+		owned:   map[string]bool{},
+		places:  map[string][]int{},
+	}
 	for i := range f.Kit {
 		x.pieces[f.Kit[i].ID] = &f.Kit[i]
 		x.owned[f.Kit[i].Model] = true

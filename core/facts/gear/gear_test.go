@@ -45,7 +45,10 @@ func TestEveryListOfASetIsListedAndTakesItsOwn(t *testing.T) {
 }
 
 func TestAValueMayHaveASourceOfItsOwn(t *testing.T) {
-	e := gear.Entry{Source: gear.Source{Kind: gear.Maker, Text: "rev B"}, ValueSources: map[string]gear.Source{"input.maxV": {Kind: gear.Measured, Date: "2026-03-01"}}}
+	e := gear.Entry{
+		Source:       gear.Source{Kind: gear.Maker, Text: "rev B"},
+		ValueSources: map[string]gear.Source{"input.maxV": {Kind: gear.Measured, Date: "2026-03-01"}},
+	}
 	assert.Equal(t, "maker's sheet, rev B", e.SourceOf("input.minV").String())
 	assert.Equal(t, "measured, 2026-03-01", e.SourceOf("input.maxV").String())
 	assert.Equal(t, "source not stated", gear.Source{}.String())

@@ -47,7 +47,13 @@ func TestHolesLieOverEachOtherWithinAHair(t *testing.T) {
 // What a device gains and loses going up it loses and gains going back; what comes
 // and goes on the way cancels.
 func TestGainsAndLossesOnTheWay(t *testing.T) {
-	d := gear.Device{Releases: []gear.Release{{Version: "1"}, {Version: "2", Gains: []string{"canvas", "beacon"}, Loses: []string{"flip"}}, {Version: "3", Loses: []string{"beacon"}, Gains: []string{"long range"}}}}
+	d := gear.Device{
+		Releases: []gear.Release{
+			{Version: "1"},
+			{Version: "2", Gains: []string{"canvas", "beacon"}, Loses: []string{"flip"}},
+			{Version: "3", Loses: []string{"beacon"}, Gains: []string{"long range"}},
+		},
+	}
 	for _, c := range []struct {
 		from, to     firmware.Version
 		gains, loses []string
@@ -66,7 +72,13 @@ func TestGainsAndLossesOnTheWay(t *testing.T) {
 }
 
 func TestStatementsThatContradict(t *testing.T) {
-	base := gear.Pairing{AirFirmware: ">=1.1 <2", GogglesFirmware: "*", Mode: "a", Controllers: []gear.ControllerRange{{ID: "hand"}}, Features: []string{"canvas"}}
+	base := gear.Pairing{
+		AirFirmware:     ">=1.1 <2",
+		GogglesFirmware: "*",
+		Mode:            "a",
+		Controllers:     []gear.ControllerRange{{ID: "hand"}},
+		Features:        []string{"canvas"},
+	}
 	for name, c := range map[string]struct {
 		change func(*gear.Pairing)
 		says   string

@@ -38,7 +38,10 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	d := newDifference()
 	at := slices.IndexFunc(s.Sets, func(set *gear.Set) bool { return set.ID == in.ID })
 	if at < 0 {
-		s.Sets = append(s.Sets, &gear.Set{Format: in.Format, Version: in.Version, ID: in.ID, Title: in.Title, License: in.License})
+		s.Sets = append(
+			s.Sets,
+			&gear.Set{Format: in.Format, Version: in.Version, ID: in.ID, Title: in.Title, License: in.License},
+		)
 		at = len(s.Sets) - 1
 	}
 	set := *s.Sets[at] // lists are replaced below, never written through
@@ -65,7 +68,11 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	}
 	for i, list := range in.Lists() {
 		kind := gear.Kinds[i].Kind
-		set.Put(kind, list.Items, func(before, after gear.Item) { d.taken(Ref{string(kind), after.Head().ID}, before, after) })
+		set.Put(
+			kind,
+			list.Items,
+			func(before, after gear.Item) { d.taken(Ref{string(kind), after.Head().ID}, before, after) },
+		)
 	}
 	return d, s.idsOnce(&set)
 }

@@ -20,8 +20,17 @@ func full(t *testing.T) *stock.Stock {
 	d, err := s.MergeSet(sample.Set())
 	require.NoError(t, err)
 	require.NotEmpty(t, d.New)
-	s.MergeFleet(&fleet.Fleet{Title: "Mill", GearPacks: []string{"sample"}, Kit: []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("old-eyes", "4.1", "a")},
-		Spares: []fleet.Spare{{Model: "step-down-12", Count: 1}}, Quads: []fleet.Quad{{ID: "q", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Pack: "lipo-4"}}}})
+	s.MergeFleet(
+		&fleet.Fleet{
+			Title:     "Mill",
+			GearPacks: []string{"sample"},
+			Kit:       []fleet.Kit{sample.Own("first", "1.0", ""), sample.Own("old-eyes", "4.1", "a")},
+			Spares: []fleet.Spare{
+				{Model: "step-down-12", Count: 1},
+			},
+			Quads: []fleet.Quad{{ID: "q", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Pack: "lipo-4"}}},
+		},
+	)
 	return s
 }
 
@@ -46,7 +55,14 @@ func TestMergingAddsReplacesAndNeverTakesOut(t *testing.T) {
 
 func TestAFleetMergesIntoAnother(t *testing.T) {
 	s := full(t)
-	d := s.MergeFleet(&fleet.Fleet{Title: "Mill", GearPacks: []string{"other"}, Kit: []fleet.Kit{sample.Own("first", "1.1", "")}, Quads: []fleet.Quad{{ID: "r"}}})
+	d := s.MergeFleet(
+		&fleet.Fleet{
+			Title:     "Mill",
+			GearPacks: []string{"other"},
+			Kit:       []fleet.Kit{sample.Own("first", "1.1", "")},
+			Quads:     []fleet.Quad{{ID: "r"}},
+		},
+	)
 	assert.Equal(t, []stock.Ref{{Kind: "quad", ID: "r"}}, d.New)
 	assert.Len(t, d.Changed, 2, "the fleet's gear packs and the kit's firmware")
 	assert.Equal(t, []string{"sample", "other"}, s.Fleet.GearPacks)
@@ -60,7 +76,9 @@ func TestAnIdBelongsToOneEntryOnly(t *testing.T) {
 	other := &gear.Set{ID: "other", Title: "other", Packs: []gear.Pack{{Entry: gear.Entry{ID: "lipo-4"}}}}
 	_, err := s.MergeSet(other)
 	assert.ErrorContains(t, err, `packs[0].id: the id "lipo-4" stands already in the gear pack "sample"`)
-	_, err = full(t).MergeSet(&gear.Set{ID: "sample", Title: "sample", Packs: []gear.Pack{{Entry: gear.Entry{ID: "first"}}}})
+	_, err = full(
+		t,
+	).MergeSet(&gear.Set{ID: "sample", Title: "sample", Packs: []gear.Pack{{Entry: gear.Entry{ID: "first"}}}})
 	assert.ErrorContains(t, err, "ids are unique")
 }
 
@@ -97,9 +115,21 @@ func TestEntriesAreFoundAndRemovedByKind(t *testing.T) {
 func TestCompareNamesEachValue(t *testing.T) {
 	a := fleet.Quad{ID: "q", Now: fleet.Fit{Pack: "a", Feeds: []fleet.Feed{{To: "x", From: "y"}}}}
 	b := fleet.Quad{ID: "q", Name: "Quern", Now: fleet.Fit{Pack: "b", Feeds: []fleet.Feed{{To: "x", From: "z"}}}}
-	assert.Equal(t, []stock.FieldChange{{Path: "now.feeds[0].from", Before: "y", After: "z"}, {Path: "now.pack", Before: "a", After: "b"}, {Path: "name", After: "Quern"}}, stock.Compare(a, b))
+	assert.Equal(
+		t,
+		[]stock.FieldChange{
+			{Path: "now.feeds[0].from", Before: "y", After: "z"},
+			{Path: "now.pack", Before: "a", After: "b"},
+			{Path: "name", After: "Quern"},
+		},
+		stock.Compare(a, b),
+	)
 	assert.Empty(t, stock.Compare(a, a))
-	assert.Equal(t, []stock.FieldChange{{Path: "", Before: "", After: `{"x":1}`}}, stock.Compare(nil, map[string]int{"x": 1}))
+	assert.Equal(
+		t,
+		[]stock.FieldChange{{Path: "", Before: "", After: `{"x":1}`}},
+		stock.Compare(nil, map[string]int{"x": 1}),
+	)
 }
 
 // What is taken of the route changes the kit as it was read, whatever was planned.
@@ -200,7 +230,12 @@ func TestASwapIsFinished(t *testing.T) {
 	st.Fleet.Kit = []fleet.Kit{{ID: "second", Model: "second"}}
 	st.Fleet.Spares = []fleet.Spare{{Model: "round", Count: 3}, {Model: "m2-4", Count: 2}, {Model: "post", Count: 6}}
 	now := fleet.Fit{Analog: "analog", Receiver: "receiver", Antennas: &fleet.Antennas{Models: []string{"stick"}}}
-	next := fleet.Fit{AirUnit: &fleet.Slot{Model: "first", Firmware: "1.1"}, Goggles: &fleet.Slot{Kit: "second", Mode: "b"}, Antennas: &fleet.Antennas{Models: []string{"round", "round"}}, Analog: "analog"}
+	next := fleet.Fit{
+		AirUnit:  &fleet.Slot{Model: "first", Firmware: "1.1"},
+		Goggles:  &fleet.Slot{Kit: "second", Mode: "b"},
+		Antennas: &fleet.Antennas{Models: []string{"round", "round"}},
+		Analog:   "analog",
+	}
 	next.Screw, next.Standoff = "m2-4", "post"
 	st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next, AUWG: new(unit.Grams(400))}}
 	before := st.Fleet
@@ -215,7 +250,12 @@ func TestASwapIsFinished(t *testing.T) {
 	for _, p := range st.Fleet.Spares {
 		count[p.Model] = p.Count
 	}
-	assert.Equal(t, map[string]int{"round": 1, "m2-4": 0, "post": 2, "receiver": 1, "stick": 1}, count, "two screws were bought")
+	assert.Equal(
+		t,
+		map[string]int{"round": 1, "m2-4": 0, "post": 2, "receiver": 1, "stick": 1},
+		count,
+		"two screws were bought",
+	)
 	assert.NotNil(t, before.Quads[0].Next, "the fleet as it was stays")
 	assert.Error(t, st.Finish("q", nil), "nothing is planned any more")
 	assert.Error(t, st.Finish("nix", nil))

@@ -16,12 +16,27 @@ func TestLevelsFromBestToWorst(t *testing.T) {
 		}
 	}
 	assert.Equal(t, verdict.Unknown, verdict.WorstOf(verdict.Fits, verdict.Unknown, verdict.Change))
-	assert.Equal(t, verdict.Unfit, verdict.Worst([]verdict.Finding{{Level: verdict.Caution}, {Level: verdict.Unfit}, {Level: verdict.Fits}}))
-	assert.Equal(t, verdict.Level("nonsense"), verdict.Worst([]verdict.Finding{{Level: "nonsense"}}), "a level nobody knows is no fits")
+	assert.Equal(
+		t,
+		verdict.Unfit,
+		verdict.Worst([]verdict.Finding{{Level: verdict.Caution}, {Level: verdict.Unfit}, {Level: verdict.Fits}}),
+	)
+	assert.Equal(
+		t,
+		verdict.Level("nonsense"),
+		verdict.Worst([]verdict.Finding{{Level: "nonsense"}}),
+		"a level nobody knows is no fits",
+	)
 }
 
 func TestWhatIsMissingIsSaid(t *testing.T) {
-	f := verdict.CannotTell(verdict.Power, "power.unknown", "the unit", verdict.Missing{Label: "highest input voltage"}, verdict.Missing{Label: "cells"})
+	f := verdict.CannotTell(
+		verdict.Power,
+		"power.unknown",
+		"the unit",
+		verdict.Missing{Label: "highest input voltage"},
+		verdict.Missing{Label: "cells"},
+	)
 	assert.Equal(t, "unknown: highest input voltage; cells", f.Says)
 	assert.Equal(t, verdict.Unknown, f.Level)
 	assert.Len(t, f.Missing, 2)

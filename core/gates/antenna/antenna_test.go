@@ -264,8 +264,17 @@ func TestASetHearsAllRound(t *testing.T) {
 		f.Spares = spares
 		return antenna.Sets(c.Library, fleet.NewIndex(&f))[0].Best
 	}
-	assert.Equal(t, []string{"wide", "stick"}, best(fleet.Spare{Model: "wide", Count: 2}), "what is on them hears all round")
-	assert.Equal(t, []string{"wide", "eye"}, best(fleet.Spare{Model: "wide", Count: 2}, fleet.Spare{Model: "eye", Count: 1}))
+	assert.Equal(
+		t,
+		[]string{"wide", "stick"},
+		best(fleet.Spare{Model: "wide", Count: 2}),
+		"what is on them hears all round",
+	)
+	assert.Equal(
+		t,
+		[]string{"wide", "eye"},
+		best(fleet.Spare{Model: "wide", Count: 2}, fleet.Spare{Model: "eye", Count: 1}),
+	)
 }
 
 // If money is no matter the best, else the most decibels for its price.

@@ -53,7 +53,8 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
 // for a fix: "+2.1 dB"; empty where nothing can be compared.
 func (p *pair) against(before *pair) string {
 	var words []string
-	if len(p.unit.missing)+len(p.gogglesSide.missing)+len(before.unit.missing)+len(before.gogglesSide.missing) > 0 || !p.hasGoggles ||
+	if len(p.unit.missing)+len(p.gogglesSide.missing)+len(before.unit.missing)+len(before.gogglesSide.missing) > 0 ||
+		!p.hasGoggles ||
 		!before.hasGoggles {
 		return ""
 	}

@@ -42,7 +42,14 @@ func (p *pair) clash() (says string, missing []verdict.Missing) {
 			case n == 1:
 				return fmt.Sprintf("%s works at %s to %s, near %s GHz of the video", r.Label(), r.FromMHz, r.ToMHz, band), nil
 			default:
-				return fmt.Sprintf("%s works at %s to %s, and %d times that falls into %s GHz of the video", r.Label(), r.FromMHz, r.ToMHz, n, band), nil
+				return fmt.Sprintf(
+					"%s works at %s to %s, and %d times that falls into %s GHz of the video",
+					r.Label(),
+					r.FromMHz,
+					r.ToMHz,
+					n,
+					band,
+				), nil
 			}
 		}
 	}

@@ -114,7 +114,10 @@ func (p *pair) ports() (goggles string, ports []Port) {
 		for n, id := range other.Antennas {
 			a, ok := gear.Find[*gear.Antenna](p.Library, id)
 			if ok && p.takes(kit, a) && !slices.Contains(other.Antennas[:n], id) {
-				choices = append(choices, Choice{Model: id, From: other.ID, Label: fmt.Sprintf("%s off %s, in exchange", a.Label(), other.Label())})
+				choices = append(
+					choices,
+					Choice{Model: id, From: other.ID, Label: fmt.Sprintf("%s off %s, in exchange", a.Label(), other.Label())},
+				)
 			}
 		}
 	}

@@ -204,8 +204,11 @@ func (h *hands) checkProtocol() (findings []verdict.Finding) {
 				Needed: string(s.Unit) + " in the goggles",
 				There:  string(s.Board) + " on the board",
 			}},
-			Says: fmt.Sprintf("The goggles are set to %s, the flight board to %s: the sticks do nothing until both are the same.",
-				s.Unit, s.Board)})
+			Says: fmt.Sprintf(
+				"The goggles are set to %s, the flight board to %s: the sticks do nothing until both are the same.",
+				s.Unit,
+				s.Board,
+			)})
 	}
 	if !slices.Contains(h.airUnit.RCOut.Variants, string(s.Unit)) {
 		findings = append(findings, verdict.Finding{

@@ -165,7 +165,10 @@ func Put(c fleet.Case, s fleet.Switch) (Putting, bool) {
 		return Putting{}, false
 	}
 	without := *c.Fit.Sticks
-	without.Switches = slices.DeleteFunc(slices.Clone(without.Switches), func(o fleet.Switch) bool { return o.Mode == s.Mode })
+	without.Switches = slices.DeleteFunc(
+		slices.Clone(without.Switches),
+		func(o fleet.Switch) bool { return o.Mode == s.Mode },
+	)
 	next := without
 	next.Switches = append(slices.Clone(without.Switches), s)
 	p := Putting{Patch: fleet.Patch{Sticks: &next}, Findings: []verdict.Finding{}}

@@ -266,7 +266,9 @@ func (t *system) lostRecording() (lost []string, missing []verdict.Missing) {
 	}
 	was, is := records(before), records(t.airUnit)
 	ask := func(u *gear.AirUnit) []verdict.Missing {
-		return []verdict.Missing{verdict.GearValue(&u.Entry, "camera.records", "whether its recording replaces an action camera")}
+		return []verdict.Missing{
+			verdict.GearValue(&u.Entry, "camera.records", "whether its recording replaces an action camera"),
+		}
 	}
 	switch {
 	case was == no || is == yes:

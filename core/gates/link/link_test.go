@@ -207,7 +207,11 @@ func TestReachTakesTheSticksAlong(t *testing.T) {
 func TestWhatIsLostAgainstToday(t *testing.T) {
 	set := sample.Set()
 	set.Pairings[0].Features, set.Pairings[1].Features = []string{"picture flip", "recording"}, []string{"canvas"}
-	set.Pairings[0].Limits, set.Pairings[1].Limits = &gear.Limits{BitrateMbps: new(unit.MegabitsPerSecond(60))}, &gear.Limits{BitrateMbps: new(unit.MegabitsPerSecond(50))}
+	set.Pairings[0].Limits, set.Pairings[1].Limits = &gear.Limits{
+		BitrateMbps: new(unit.MegabitsPerSecond(60)),
+	}, &gear.Limits{
+		BitrateMbps: new(unit.MegabitsPerSecond(50)),
+	}
 	owned := kit()
 	next := fit("first", "new-eyes", "old-hand")
 	next.AirUnit.Firmware, next.Goggles.Firmware = "1.1", "5.2"

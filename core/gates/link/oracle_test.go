@@ -77,7 +77,9 @@ func TestReachAgreesWithBruteForce(t *testing.T) {
 		set.Pairings = nil
 		for i := range rapid.IntRange(0, 3).Draw(t, "pairings") {
 			p := gear.Pairing{AirUnit: "first", Goggles: "old-eyes", AirFirmware: rapid.SampledFrom(ranges).Draw(t, "air"),
-				GogglesFirmware: rapid.SampledFrom(ranges).Draw(t, "eyes"), Mode: rapid.SampledFrom([]string{"", "a", "b"}).Draw(t, "mode")}
+				GogglesFirmware: rapid.SampledFrom(ranges).
+					Draw(t, "eyes"),
+				Mode: rapid.SampledFrom([]string{"", "a", "b"}).Draw(t, "mode")}
 			p.ID = string(rune('p' + i))
 			set.Pairings = append(set.Pairings, p)
 		}

@@ -137,7 +137,8 @@ func lane(role string, d *gear.Device, s fleet.State) Lane {
 		l.Releases = append(l.Releases, mark)
 	}
 	for _, v := range []firmware.Version{s.Read, s.Target} {
-		if _, listed := d.Release(v); v.Known() && !listed && !slices.ContainsFunc(l.Releases, func(m ReleaseMark) bool { return m.Version == string(v) }) {
+		if _, listed := d.Release(v); v.Known() && !listed &&
+			!slices.ContainsFunc(l.Releases, func(m ReleaseMark) bool { return m.Version == string(v) }) {
 			l.Releases = append(l.Releases, ReleaseMark{Version: string(v)})
 		}
 	}

@@ -115,7 +115,8 @@ func (t *system) reachAs(withSticks bool) GogglesReach {
 	if withSticks && p != nil {
 		holds = and(video, t.sticks(p))
 	}
-	planned := t.air.Updating() || t.gogglesState.Updating() || t.gogglesState.ToMode != t.gogglesState.Mode || withSticks && t.controllerState.Updating()
+	planned := t.air.Updating() || t.gogglesState.Updating() || t.gogglesState.ToMode != t.gogglesState.Mode ||
+		withSticks && t.controllerState.Updating()
 	switch plans, unread := t.plans(list, withSticks); {
 	case holds == yes && planned:
 		if len(plans) == 0 {

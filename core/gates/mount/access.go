@@ -11,7 +11,11 @@ import (
 )
 
 // accessWords are the things a builder must reach, in the order they are needed.
-var accessWords = []struct{ key, words string }{{"usb", "the unit's USB"}, {"bind", "the bind button"}, {"card", "the card slot"}}
+var accessWords = []struct{ key, words string }{
+	{"usb", "the unit's USB"},
+	{"bind", "the bind button"},
+	{"card", "the card slot"},
+}
 
 // hidden lists what cannot be reached with the frame closed, and what it takes to
 // tell where that is not stated.
@@ -31,7 +35,10 @@ func (s *seat) hidden() (list []string, missing []verdict.Missing) {
 	board, ok := s.Board()
 	if !ok {
 		if !s.Fit.Without(fleet.NoBoard) {
-			missing = append(missing, verdict.FitValue(s.Case, "board", "flight board of "+s.Quad.Label()+", or that it has none"))
+			missing = append(
+				missing,
+				verdict.FitValue(s.Case, "board", "flight board of "+s.Quad.Label()+", or that it has none"),
+			)
 		}
 		return list, missing
 	}

@@ -87,7 +87,10 @@ func (s *seat) checkCable(cam *gear.Camera) (f verdict.Finding, missing []verdic
 		missing = append(missing, s.unitValue("camera.cableMM", "camera cable"))
 	}
 	if s.bay.CameraMM == nil {
-		missing = append(missing, s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()))
+		missing = append(
+			missing,
+			s.frameValue("bays."+s.bay.ID+".cameraMM", "way of the camera cable from its "+s.bay.Label()),
+		)
 	}
 	if len(missing) > 0 {
 		return f, missing

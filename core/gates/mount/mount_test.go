@@ -492,7 +492,13 @@ func TestMountingThatHolds(t *testing.T) {
 	down := judge(func(s *gear.Set, m *fleet.Mounting) {
 		cam, f := s.AirUnits[0].Camera, &s.Frames[0]
 		cam.HeightMM, cam.FrontMM, cam.BackMM = new(unit.Millimetres(19)), new(unit.Millimetres(14)), new(unit.Millimetres(5))
-		f.CameraDownMM, f.CameraUpMM, f.CameraBackMM = new(unit.Millimetres(12)), new(unit.Millimetres(40)), new(unit.Millimetres(40))
+		f.CameraDownMM, f.CameraUpMM, f.CameraBackMM = new(
+			unit.Millimetres(12),
+		), new(
+			unit.Millimetres(40),
+		), new(
+			unit.Millimetres(40),
+		)
 		m.TiltDeg = new(unit.Degrees(-30))
 	})
 	assert.Contains(t, codes(down), mount.CodeTilt)

@@ -433,7 +433,11 @@ func TestThePictureMarksWhatLiesOver(t *testing.T) {
 		}
 		return over
 	}
-	battery, name := fleet.Placed{ID: "battery-voltage", X: 4, Y: 4}, func(x int) fleet.Placed { return fleet.Placed{ID: "quad-name", X: x, Y: 4} }
+	battery, name := fleet.Placed{
+		ID: "battery-voltage",
+		X:  4,
+		Y:  4,
+	}, func(x int) fleet.Placed { return fleet.Placed{ID: "quad-name", X: x, Y: 4} }
 	assert.Equal(t, []bool{false, false}, at(battery, name(20)))
 	assert.Equal(t, []bool{true, true}, at(battery, name(5)))
 	assert.Equal(t, []bool{false, true}, at(battery, name(51)))

@@ -31,7 +31,11 @@ func Continuity(c fleet.Case) []Pair {
 			if pins[a] == "" || pins[b] == "" {
 				continue
 			}
-			p := Pair{A: a + 1, B: b + 1, Label: fmt.Sprintf("pin %d, %s, to pin %d, %s", a+1, pinWords(pins[a]), b+1, pinWords(pins[b]))}
+			p := Pair{
+				A:     a + 1,
+				B:     b + 1,
+				Label: fmt.Sprintf("pin %d, %s, to pin %d, %s", a+1, pinWords(pins[a]), b+1, pinWords(pins[b])),
+			}
 			p.Connected, p.Wrong = expect(pins[a], pins[b])
 			list = append(list, p)
 		}

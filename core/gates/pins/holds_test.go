@@ -115,7 +115,9 @@ func TestPadsOfAPort(t *testing.T) {
 		"its plain pad")
 	assert.Equal(t, verdict.Fits, verdict.Worst(at(second, "10v", "ground", "tx1", "rx1", "ground", "inv3")))
 	listens := func(s *gear.Set) {
-		s.Boards[0].UARTs[2].Invert, s.Boards[0].UARTs[2].TXListens, s.Boards[0].UARTs[2].TXPrinted = gear.InvertSoftware, new(true), "T3"
+		s.Boards[0].UARTs[2].Invert, s.Boards[0].UARTs[2].TXListens, s.Boards[0].UARTs[2].TXPrinted = gear.InvertSoftware, new(
+			true,
+		), "T3"
 	}
 	assert.Equal(t, verdict.Fits, verdict.Worst(at(listens, "10v", "ground", "tx1", "rx1", "ground", "tx3")),
 		"where the board says so")

@@ -146,7 +146,13 @@ func (s supply) checkWire(part consumer, consumers []consumer, h *gear.Harness, 
 // checkCarrier holds the current of a part against what something on its way carries;
 // nil: not stated, and at least enough for a small current.
 func (s supply) checkCarrier(
-	part consumer, consumers []consumer, code verdict.Code, what, kind string, most *unit.Amps, least unit.Amps, missing []verdict.Missing,
+	part consumer,
+	consumers []consumer,
+	code verdict.Code,
+	what, kind string,
+	most *unit.Amps,
+	least unit.Amps,
+	missing []verdict.Missing,
 ) []verdict.Finding {
 	d := s.drawOf(part, consumers)
 	limit := least

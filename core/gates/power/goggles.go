@@ -52,11 +52,20 @@ func (s supply) checkGoggles() []verdict.Finding {
 			pack.Label(), goggles.Input.MaxV)
 		return []verdict.Finding{f}
 	}
-	low := verdict.Compare{What: "when it is landed", Needed: goggles.Input.MinV.String() + " at least", There: lowest.String()}
+	low := verdict.Compare{
+		What:   "when it is landed",
+		Needed: goggles.Input.MinV.String() + " at least",
+		There:  lowest.String(),
+	}
 	if unit.Over(*goggles.Input.MinV, lowest) {
 		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Falls, []verdict.Compare{low}
-		f.Says = fmt.Sprintf("%s would see only %s from the %s at the end; its window begins at %s. It goes dark while you fly.",
-			state.Label, lowest, pack.Label(), goggles.Input.MinV)
+		f.Says = fmt.Sprintf(
+			"%s would see only %s from the %s at the end; its window begins at %s. It goes dark while you fly.",
+			state.Label,
+			lowest,
+			pack.Label(),
+			goggles.Input.MinV,
+		)
 		return []verdict.Finding{f}
 	}
 	f.Compares = []verdict.Compare{high, low}

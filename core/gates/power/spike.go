@@ -40,7 +40,12 @@ func (c Circuit) Peak() unit.Volts {
 	// Time in units of √(L·C1) keeps the numbers near one.
 	unitTime := math.Sqrt(l * c1)
 	zero := re * c2 / unitTime
-	d := [4]float64{1, (re*c2 + r*(c1+c2)) / unitTime, (l*(c1+c2) + r*re*c1*c2) / (unitTime * unitTime), l * re * c1 * c2 / (unitTime * unitTime * unitTime)}
+	d := [4]float64{
+		1,
+		(re*c2 + r*(c1+c2)) / unitTime,
+		(l*(c1+c2) + r*re*c1*c2) / (unitTime * unitTime),
+		l * re * c1 * c2 / (unitTime * unitTime * unitTime),
+	}
 	modes := rootsOfCubic(d)
 	var weights [3]complex128
 	for i, p := range modes {

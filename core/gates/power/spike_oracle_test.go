@@ -28,8 +28,14 @@ func spice(t *testing.T, program string, c power.Circuit) float64 {
 	if c.BulkUF > 0 {
 		bulk = fmt.Sprintf("R2 v m %gm\nC2 m 0 %gu IC=0\n", float64(c.BulkMilli), float64(c.BulkUF))
 	}
-	deck := fmt.Sprintf("plug-in\nV1 s 0 %g\nR1 s a %gm\nL1 a v %gn IC=0\nC1 v 0 %gu IC=0\n%s.tran 20n 400u 0 20n UIC\n.control\nrun\nmeas tran top MAX v(v)\nquit\n.endc\n.end\n",
-		float64(c.Volts), float64(c.Milliohms), float64(c.Nanohenries), float64(c.CeramicUF), bulk)
+	deck := fmt.Sprintf(
+		"plug-in\nV1 s 0 %g\nR1 s a %gm\nL1 a v %gn IC=0\nC1 v 0 %gu IC=0\n%s.tran 20n 400u 0 20n UIC\n.control\nrun\nmeas tran top MAX v(v)\nquit\n.endc\n.end\n",
+		float64(c.Volts),
+		float64(c.Milliohms),
+		float64(c.Nanohenries),
+		float64(c.CeramicUF),
+		bulk,
+	)
 	file := filepath.Join(t.TempDir(), "plugin.cir")
 	require.NoError(t, os.WriteFile(file, []byte(deck), 0o600))
 	out, err := exec.Command(program, "-b", file).CombinedOutput()
@@ -51,8 +57,12 @@ func TestThePeakAgreesWithACircuitSimulator(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 7))
 	between := func(low, high float64) float64 { return low + r.Float64()*(high-low) }
 	for i := range 40 {
-		c := power.Circuit{Volts: unit.Volts(between(4, 26)), Milliohms: unit.Milliohms(between(8, 120)), Nanohenries: unit.Nanohenries(between(30, 300)),
-			CeramicUF: unit.Microfarads(between(2, 44))}
+		c := power.Circuit{
+			Volts:       unit.Volts(between(4, 26)),
+			Milliohms:   unit.Milliohms(between(8, 120)),
+			Nanohenries: unit.Nanohenries(between(30, 300)),
+			CeramicUF:   unit.Microfarads(between(2, 44)),
+		}
 		if i%2 == 0 {
 			c.BulkUF, c.BulkMilli = unit.Microfarads(between(100, 1000)), unit.Milliohms(between(10, 80))
 		}
@@ -65,7 +75,12 @@ func TestThePeakAgreesWithACircuitSimulator(t *testing.T) {
 func TestLawsOfThePeak(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 2))
 	for range 2000 {
-		c := power.Circuit{Volts: 20, Milliohms: unit.Milliohms(1 + 200*r.Float64()), Nanohenries: unit.Nanohenries(10 + 500*r.Float64()), CeramicUF: unit.Microfarads(0.5 + 60*r.Float64())}
+		c := power.Circuit{
+			Volts:       20,
+			Milliohms:   unit.Milliohms(1 + 200*r.Float64()),
+			Nanohenries: unit.Nanohenries(10 + 500*r.Float64()),
+			CeramicUF:   unit.Microfarads(0.5 + 60*r.Float64()),
+		}
 		if r.IntN(2) == 0 {
 			c.BulkUF, c.BulkMilli = unit.Microfarads(50+1000*r.Float64()), unit.Milliohms(5+100*r.Float64())
 		}

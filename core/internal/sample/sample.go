@@ -405,7 +405,12 @@ func pack(id string, chemistry gear.Chemistry, cells int) gear.Pack {
 }
 
 func pairing(
-	air string, airRange firmware.Range, goggles string, gogglesRange firmware.Range, mode string, hand gear.ControllerRange,
+	air string,
+	airRange firmware.Range,
+	goggles string,
+	gogglesRange firmware.Range,
+	mode string,
+	hand gear.ControllerRange,
 ) gear.Pairing {
 	return gear.Pairing{Entry: entry(air + "-" + goggles), AirUnit: air, AirFirmware: airRange, Goggles: goggles,
 		GogglesFirmware: gogglesRange, Mode: mode, Controllers: []gear.ControllerRange{hand}, Features: []string{"picture"}}

@@ -110,7 +110,15 @@ func (w *writer) strangers() []*device {
 		}
 		item, _ := w.Library.Item(kit.Model)
 		if linked, ok := item.(gear.Linked); ok {
-			s := fleet.State{KitID: kit.ID, ModelID: kit.Model, Label: kit.Label(), Read: kit.Firmware, Current: kit.Firmware, Mode: kit.Mode, Activated: kit.Activated}
+			s := fleet.State{
+				KitID:     kit.ID,
+				ModelID:   kit.Model,
+				Label:     kit.Label(),
+				Read:      kit.Firmware,
+				Current:   kit.Firmware,
+				Mode:      kit.Mode,
+				Activated: kit.Activated,
+			}
 			d := w.device(linked.AsDevice(), s, string(item.Kind()))
 			list = append(list, &d)
 		}

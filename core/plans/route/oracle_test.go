@@ -29,7 +29,11 @@ func instance(seed uint64, quads, goggles int) Request {
 			d.Activation = &gear.Activation{Needed: true, Firmware: pick(ranges)}
 		}
 		for _, v := range versions[:2+r.IntN(4)] {
-			rel := gear.Release{Version: v, From: pick([]firmware.Range{"*", "*", ">=1.0.6", ">=1.0.10"}), OneWay: r.IntN(4) == 0}
+			rel := gear.Release{
+				Version: v,
+				From:    pick([]firmware.Range{"*", "*", ">=1.0.6", ">=1.0.10"}),
+				OneWay:  r.IntN(4) == 0,
+			}
 			if len(d.Releases) > 0 && r.IntN(3) == 0 {
 				rel.RollbackTo = []firmware.Version{d.Releases[len(d.Releases)-1].Version}
 			}
@@ -47,13 +51,26 @@ func instance(seed uint64, quads, goggles int) Request {
 	for i := range 4 {
 		set.AirUnits = append(set.AirUnits, gear.AirUnit{Device: dev(fmt.Sprintf("unit-%d", i))})
 		set.Controllers = append(set.Controllers, gear.Controller{Device: dev(fmt.Sprintf("hand-%d", i))})
-		set.Goggles = append(set.Goggles, gear.Goggles{Device: dev(fmt.Sprintf("eyes-%d", i), "a", "b"), Modes: []gear.Mode{{ID: "a"}, {ID: "b", Firmware: pick(ranges)}}})
+		set.Goggles = append(
+			set.Goggles,
+			gear.Goggles{
+				Device: dev(fmt.Sprintf("eyes-%d", i), "a", "b"),
+				Modes:  []gear.Mode{{ID: "a"}, {ID: "b", Firmware: pick(ranges)}},
+			},
+		)
 	}
 	features := []string{"recording", "power control", "flip"}
 	for a := range 4 {
 		for g := range 4 {
 			for s := range r.IntN(4) {
-				p := gear.Pairing{AirUnit: fmt.Sprintf("unit-%d", a), Goggles: fmt.Sprintf("eyes-%d", g), Controllers: []gear.ControllerRange{}, AirFirmware: pick(ranges), GogglesFirmware: pick(ranges), Mode: []string{"", "a", "b"}[r.IntN(3)]}
+				p := gear.Pairing{
+					AirUnit:         fmt.Sprintf("unit-%d", a),
+					Goggles:         fmt.Sprintf("eyes-%d", g),
+					Controllers:     []gear.ControllerRange{},
+					AirFirmware:     pick(ranges),
+					GogglesFirmware: pick(ranges),
+					Mode:            []string{"", "a", "b"}[r.IntN(3)],
+				}
 				p.ID = fmt.Sprintf("p-%d-%d-%d", a, g, s)
 				for h := range 4 {
 					if r.IntN(2) == 0 {
@@ -78,7 +95,10 @@ func instance(seed uint64, quads, goggles int) Request {
 	own := func(id, model string) {
 		item, _ := lib.Item(model)
 		releases := item.(gear.Linked).AsDevice().Releases
-		f.Kit = append(f.Kit, fleet.Kit{ID: id, Model: model, Firmware: releases[r.IntN(len(releases))].Version, Activated: new(r.IntN(3) > 0)})
+		f.Kit = append(
+			f.Kit,
+			fleet.Kit{ID: id, Model: model, Firmware: releases[r.IntN(len(releases))].Version, Activated: new(r.IntN(3) > 0)},
+		)
 		if item.Kind() == gear.KindGoggles {
 			f.Kit[len(f.Kit)-1].Mode = []string{"", "a"}[r.IntN(2)]
 		}
@@ -99,7 +119,14 @@ func instance(seed uint64, quads, goggles int) Request {
 		f.Quads = append(f.Quads, quad)
 		for g := range goggles {
 			if few := 3; goggles < few || r.IntN(3) == 0 {
-				q.Wants = append(q.Wants, fleet.Want{Quad: quad.ID, Goggles: fmt.Sprintf("g%d", g), Weight: []fleet.Weight{fleet.Must, fleet.Wish}[r.IntN(2)]})
+				q.Wants = append(
+					q.Wants,
+					fleet.Want{
+						Quad:    quad.ID,
+						Goggles: fmt.Sprintf("g%d", g),
+						Weight:  []fleet.Weight{fleet.Must, fleet.Wish}[r.IntN(2)],
+					},
+				)
 			}
 		}
 	}
@@ -203,7 +230,10 @@ func holds(r Request, p *gear.Pairing, eyes, hand string, at map[string]firmware
 		return true
 	}
 	h, _ := r.Fleet.Piece(hand)
-	return slices.ContainsFunc(p.Controllers, func(c gear.ControllerRange) bool { return c.ID == h.Model && c.Firmware.Holds(at[hand]) })
+	return slices.ContainsFunc(
+		p.Controllers,
+		func(c gear.ControllerRange) bool { return c.ID == h.Model && c.Firmware.Holds(at[hand]) },
+	)
 }
 
 // bruteForce tries every release of every device with every other.
@@ -264,7 +294,14 @@ func (g *goal) add(l maxsat.Lit, weight int) {
 // more than the library finishes).
 func maxSAT(r Request) int {
 	var hard []maxsat.Constr
-	goals := []goal{{worth: perMust}, {worth: perWish}, {worth: perFeature}, {worth: perDoor}, {worth: perTouch}, {worth: perStep}}
+	goals := []goal{
+		{worth: perMust},
+		{worth: perWish},
+		{worth: perFeature},
+		{worth: perDoor},
+		{worth: perTouch},
+		{worth: perStep},
+	}
 	name := func(kit string, v firmware.Version) string { return kit + "@" + string(v) }
 	total := 0
 	for i := range r.Fleet.Kit {
@@ -343,7 +380,10 @@ func oneHolds(r Request, p *gear.Pairing, id string, v firmware.Version, air, ey
 		return holds(r, &loose, eyes, "", map[string]firmware.Version{eyes: v}, air)
 	}
 	kit, _ := r.Fleet.Piece(hand)
-	return slices.ContainsFunc(p.Controllers, func(c gear.ControllerRange) bool { return c.ID == kit.Model && c.Firmware.Holds(v) })
+	return slices.ContainsFunc(
+		p.Controllers,
+		func(c gear.ControllerRange) bool { return c.ID == kit.Model && c.Firmware.Holds(v) },
+	)
 }
 
 func ours(t testing.TB, r Request) int {

@@ -132,8 +132,12 @@ func (b *builder) want(i int, want fleet.Want) error {
 		b.refused = append(b.refused, refusal{i, says})
 		return nil
 	}
-	if stated := func(s statement) bool { return s.Controllers != nil }; flown && !slices.ContainsFunc(p.statements, stated) {
-		b.refused = append(b.refused, refusal{i, fmt.Sprintf("unknown: which controllers go through %s with %s", model.Label(), goggles.Label())})
+	if stated := func(s statement) bool { return s.Controllers != nil }; flown &&
+		!slices.ContainsFunc(p.statements, stated) {
+		b.refused = append(
+			b.refused,
+			refusal{i, fmt.Sprintf("unknown: which controllers go through %s with %s", model.Label(), goggles.Label())},
+		)
 		return nil
 	}
 	unit := b.unit(model, air, quad)
@@ -178,7 +182,13 @@ func (b *builder) pair(air *gear.AirUnit, goggles *gear.Goggles) (p *pair, never
 		return nil, "", nil
 	}
 	if len(list) > gear.MostPairings {
-		return nil, "", fmt.Errorf("%d statements about %s with %s: more than %d are not taken", len(list), air.Label(), goggles.Label(), gear.MostPairings)
+		return nil, "", fmt.Errorf(
+			"%d statements about %s with %s: more than %d are not taken",
+			len(list),
+			air.Label(),
+			goggles.Label(),
+			gear.MostPairings,
+		)
 	}
 	p = &pair{air: air.ID, goggles: goggles.ID}
 	for i, s := range list {

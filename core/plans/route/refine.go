@@ -135,5 +135,6 @@ func (o *ordering) darkSteps(c *craft, steps []Step) (dark int, flew, flies bool
 
 // needs says whether a device has a part in whether the quad flies.
 func (c *craft) needs(device string) bool {
-	return c.unit == device || slices.ContainsFunc(c.wants, func(w craftWant) bool { return w.goggles == device || w.controller == device })
+	return c.unit == device ||
+		slices.ContainsFunc(c.wants, func(w craftWant) bool { return w.goggles == device || w.controller == device })
 }

@@ -434,9 +434,13 @@ func TestAReleaseNotListedIsUnknown(t *testing.T) {
 	r := request(map[string]firmware.Version{"first": "1.0.3"}, must("first", "old-eyes"))
 	p := solved(t, r)
 	assert.False(t, p.Links[0].Met, "by its number it would lie in the range")
-	assert.Equal(t,
-		[]string{"unit-first carries 1.0.3, which is not among the releases its gear lists: it counts as one nobody has read."},
-		p.Notes)
+	assert.Equal(
+		t,
+		[]string{
+			"unit-first carries 1.0.3, which is not among the releases its gear lists: it counts as one nobody has read.",
+		},
+		p.Notes,
+	)
 }
 
 // Nothing unknown passes for good: a quad whose sticks go nobody knows how is

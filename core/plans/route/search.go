@@ -41,7 +41,13 @@ const mostLooks = 30_000_000
 func (p *problem) solve(budget int) solution { return p.solveWithin(budget, mostLooks) }
 
 func (p *problem) solveWithin(budget, looks int) solution {
-	s := &search{problem: p, budget: budget, mostLooks: looks, now: make([]int, len(p.shared)), chosen: make([]int, len(p.shared))}
+	s := &search{
+		problem:   p,
+		budget:    budget,
+		mostLooks: looks,
+		now:       make([]int, len(p.shared)),
+		chosen:    make([]int, len(p.shared)),
+	}
 	for i, d := range p.shared {
 		s.order = append(s.order, i)
 		s.masks = append(s.masks, d.any)

@@ -35,7 +35,8 @@ func FromAnalog(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []string {
 			continue
 		}
 		says := fmt.Sprintf("Out: %s.", load.Label())
-		if id, onBoard := fleet.PadOf(feed.From); onBoard && hasBoard && !slices.ContainsFunc(next.Fit.Feeds, func(g fleet.Feed) bool { return g.From == feed.From }) {
+		if id, onBoard := fleet.PadOf(feed.From); onBoard && hasBoard &&
+			!slices.ContainsFunc(next.Fit.Feeds, func(g fleet.Feed) bool { return g.From == feed.From }) {
 			if pad, ok := board.Pad(id); ok {
 				says += fmt.Sprintf(" The %s is free.", pad.Label())
 			}
@@ -43,7 +44,10 @@ func FromAnalog(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []string {
 		out = append(out, says)
 	}
 	out = append(out, freedCurrent(power.Trace(now).Rails, power.Trace(next).Rails)...)
-	return append(out, "The board's own OSD chip draws nothing any more. Its OSD feature stays on: it is what makes the board send.")
+	return append(
+		out,
+		"The board's own OSD chip draws nothing any more. Its OSD feature stays on: it is what makes the board send.",
+	)
 }
 
 // freedCurrent says which rails carry less.

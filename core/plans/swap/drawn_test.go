@@ -39,7 +39,15 @@ var drawn = []struct {
 	{"link", func(c fleet.Case) any { return link.Draw(c) }},
 	{"wiring", func(c fleet.Case) any {
 		ports, known := pins.Ports(c)
-		return []any{pins.Draw(c), pins.Compare(c.Library, c.Fleet, c.Quad), pins.Headers(c), pins.Soldering(c), pins.Continuity(c), ports, known}
+		return []any{
+			pins.Draw(c),
+			pins.Compare(c.Library, c.Fleet, c.Quad),
+			pins.Headers(c),
+			pins.Soldering(c),
+			pins.Continuity(c),
+			ports,
+			known,
+		}
 	}},
 	{"re-pinning", func(c fleet.Case) any { return pins.Repins(c) }},
 	{"antennas", func(c fleet.Case) any { return []any{antenna.Draw(c), antenna.Compare(c.Library, c.Fleet, c.Quad)} }},

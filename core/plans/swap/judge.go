@@ -70,7 +70,11 @@ func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict
 		if u.Kind == "kit" || u.Kind == "quad" {
 			of = u.Kind
 		}
-		missing[i] = verdict.Missing{Of: of, ID: u.ID, Label: "what is stored of " + u.Kind + " " + u.ID + ", which cannot be read"}
+		missing[i] = verdict.Missing{
+			Of:    of,
+			ID:    u.ID,
+			Label: "what is stored of " + u.Kind + " " + u.ID + ", which cannot be read",
+		}
 	}
 	f := verdict.CannotTell(gate, CodeUnread, c.Quad.Label(), missing...)
 	f.Danger = verdict.Destroys // whatever it said may have been that

@@ -93,7 +93,8 @@ func TestWhoFliesNow(t *testing.T) {
 	flies := 0
 	board := swap.NewBoard(st.Library(), f, nil)
 	for _, row := range board.Rows {
-		if row.Flies == link.ReachNow && row.Stays && row.Needs == "" && row.Level != verdict.Unknown && row.Level != verdict.Unfit &&
+		if row.Flies == link.ReachNow && row.Stays && row.Needs == "" && row.Level != verdict.Unknown &&
+			row.Level != verdict.Unfit &&
 			row.Level != verdict.Change {
 			flies++
 		}

@@ -51,10 +51,12 @@ func noFact(path string) bool {
 	if slices.Contains(noFacts, path[strings.LastIndex(path, ".")+1:]) {
 		return true
 	}
-	if strings.HasPrefix(path, ".pairings") && (strings.HasSuffix(path, "].airUnit") || strings.HasSuffix(path, "].goggles")) {
+	if strings.HasPrefix(path, ".pairings") &&
+		(strings.HasSuffix(path, "].airUnit") || strings.HasSuffix(path, "].goggles")) {
 		return true // the schema asks for them
 	}
-	if strings.Contains(path, ".modes[") || strings.Contains(path, ".controllers[") && strings.HasPrefix(path, ".pairings") {
+	if strings.Contains(path, ".modes[") ||
+		strings.Contains(path, ".controllers[") && strings.HasPrefix(path, ".pairings") {
 		return true // a mode is there, and a controller goes, on every release where none is stated
 	}
 	if strings.HasSuffix(path, "goggles.firmware") || strings.HasSuffix(path, "airUnit.firmware") ||

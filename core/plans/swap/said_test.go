@@ -36,11 +36,31 @@ func TestWhatIsSaidOfTheDemo(t *testing.T) {
 	board := swap.NewBoard(st.Library(), f, nil)
 	fmt.Fprintf(&text, "# board: %s\n", board.Says)
 	for _, row := range board.Rows {
-		fmt.Fprintf(&text, "%s: %s → %s, %s, flies %s, needs %q, goggles %v\n", row.Quad, row.Now, row.Next, row.Level, row.Flies, row.Needs, row.Goggles)
+		fmt.Fprintf(
+			&text,
+			"%s: %s → %s, %s, flies %s, needs %q, goggles %v\n",
+			row.Quad,
+			row.Now,
+			row.Next,
+			row.Level,
+			row.Flies,
+			row.Needs,
+			row.Goggles,
+		)
 	}
 	fmt.Fprintf(&text, "# shopping\n")
 	for _, item := range swap.Shopping(st.Library(), f) {
-		fmt.Fprintf(&text, "%s: need %d, have %d, buy %d, for %v, stops %v, %s\n", item.Label, item.Need, item.Have, item.Buy, item.For, item.Stops, item.Note)
+		fmt.Fprintf(
+			&text,
+			"%s: need %d, have %d, buy %d, for %v, stops %v, %s\n",
+			item.Label,
+			item.Need,
+			item.Have,
+			item.Buy,
+			item.For,
+			item.Stops,
+			item.Note,
+		)
 	}
 	approved(t, "demo.txt", text.String())
 }
@@ -74,7 +94,16 @@ func writeGate(text *strings.Builder, gate swap.GateVerdict, whole bool) {
 			fmt.Fprintf(text, "    ? %s %s %s\n", missing.Of, missing.ID, missing.Field)
 		}
 		for _, fix := range f.Fixes {
-			fmt.Fprintf(text, "    > %s (%s) → %s, quad %s, %s %q\n", fix.Says, fix.Costs, fix.Gate, fix.Quad, fix.Danger, fix.Warns)
+			fmt.Fprintf(
+				text,
+				"    > %s (%s) → %s, quad %s, %s %q\n",
+				fix.Says,
+				fix.Costs,
+				fix.Gate,
+				fix.Quad,
+				fix.Danger,
+				fix.Warns,
+			)
 		}
 	}
 }
@@ -117,7 +146,14 @@ func approved(t *testing.T, name, is string) {
 			for from < len(wasLines[i]) && from < len(isLines[i]) && wasLines[i][from] == isLines[i][from] {
 				from++
 			}
-			t.Fatalf("%s, line %d, %.40s…\n was: %s\n  is: %s", path, i+1, isLines[i], around(wasLines[i], from), around(isLines[i], from))
+			t.Fatalf(
+				"%s, line %d, %.40s…\n was: %s\n  is: %s",
+				path,
+				i+1,
+				isLines[i],
+				around(wasLines[i], from),
+				around(isLines[i], from),
+			)
 		}
 	}
 	assert.Equal(t, len(wasLines), len(isLines), "lines of %s", path)

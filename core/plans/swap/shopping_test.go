@@ -46,7 +46,11 @@ func TestWhatIsPlannedAndNotOwnedIsOnTheList(t *testing.T) {
 	set.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "tail", Name: "tail"}, From: "sma", To: "ufl"}}
 	now := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
 	next := now.Clone()
-	next.Goggles, next.Controller, next.Board, next.Pack = &fleet.Slot{Model: "new-eyes"}, &fleet.Slot{Model: "new-hand"}, "other-board", "lipo-6"
+	next.Goggles, next.Controller, next.Board, next.Pack = &fleet.Slot{
+		Model: "new-eyes",
+	}, &fleet.Slot{
+		Model: "new-hand",
+	}, "other-board", "lipo-6"
 	next.Antennas.Models, next.Antennas.Adapter = []string{"eye", "eye"}, "tail"
 	f := &fleet.Fleet{Quads: []fleet.Quad{{ID: "a", Now: now, Next: &next}}}
 	buy := map[string]int{}

@@ -384,7 +384,12 @@ func TestTheGuidesOfTheDevicesAreTold(t *testing.T) {
 			Card:     "at the back",
 			USB:      "at the side",
 			Update:   "fan on",
-			Lights:   []gear.Light{{Shows: "pink", Means: gear.Searching}, {Shows: "teal", Means: gear.LinkedUp}, {Shows: "white", Means: gear.Updating}, {Shows: "red", Means: gear.Faulty}},
+			Lights: []gear.Light{
+				{Shows: "pink", Means: gear.Searching},
+				{Shows: "teal", Means: gear.LinkedUp},
+				{Shows: "white", Means: gear.Updating},
+				{Shows: "red", Means: gear.Faulty},
+			},
 		},
 	}
 	for i := range set.Goggles {
@@ -424,7 +429,12 @@ func TestTheGuidesOfTheDevicesAreTold(t *testing.T) {
 	}
 	assert.Equal(t, []int{7, 0}, []int{sheetOf(c, "a", "b").Minutes, sheetOf(c, "a", "b").Untimed})
 	set.AirUnits[0].UpdateMinutes = nil
-	assert.Equal(t, []int{0, 1}, []int{sheetOf(c, "a", "b").Minutes, sheetOf(c, "a", "b").Untimed}, "what is not stated is counted")
+	assert.Equal(
+		t,
+		[]int{0, 1},
+		[]int{sheetOf(c, "a", "b").Minutes, sheetOf(c, "a", "b").Untimed},
+		"what is not stated is counted",
+	)
 	steps := sheetOf(c, "a", "b").Steps
 	at := slices.IndexFunc(steps, func(s bench.Step) bool { return s.ID == "update:first:1.1" })
 	require.GreaterOrEqual(t, at, 0)

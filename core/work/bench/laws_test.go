@@ -20,7 +20,16 @@ import (
 // its steps; done step by step with readings that hold, it comes to its end or
 // says what holds it.
 func TestLawsOfASheet(t *testing.T) {
-	order := []swap.Phase{bench.Prepare, bench.Firmware, bench.Build, bench.Feed, bench.Meter, bench.Power, bench.Bind, bench.Check}
+	order := []swap.Phase{
+		bench.Prepare,
+		bench.Firmware,
+		bench.Build,
+		bench.Feed,
+		bench.Meter,
+		bench.Power,
+		bench.Bind,
+		bench.Check,
+	}
 	rapid.Check(t, func(t *rapid.T) {
 		pick := func(name string, of ...string) string { return rapid.SampledFrom(of).Draw(t, name) }
 		slot := func(id string) *fleet.Slot {
@@ -29,8 +38,18 @@ func TestLawsOfASheet(t *testing.T) {
 			}
 			return &fleet.Slot{Kit: id}
 		}
-		next := fleet.Fit{AirUnit: slot(pick("air", "", "first", "second")), Goggles: slot(pick("eyes", "", "old-eyes", "new-eyes")), Controller: slot(pick("hand", "", "old-hand")),
-			Receiver: pick("receiver", "", "receiver"), Board: pick("board", "", "board"), Pack: pick("pack", "", "lipo-4", "lipo-6")}
+		next := fleet.Fit{
+			AirUnit:    slot(pick("air", "", "first", "second")),
+			Goggles:    slot(pick("eyes", "", "old-eyes", "new-eyes")),
+			Controller: slot(pick("hand", "", "old-hand")),
+			Receiver: pick(
+				"receiver",
+				"",
+				"receiver",
+			),
+			Board: pick("board", "", "board"),
+			Pack:  pick("pack", "", "lipo-4", "lipo-6"),
+		}
 		if next.AirUnit != nil {
 			next.AirUnit.Firmware = map[string]firmware.Version{"first": "1.1"}[next.AirUnit.Kit]
 			next.Feeds = []fleet.Feed{{To: "airUnit", From: pick("from", "pack", "board.10v")}}

@@ -30,9 +30,21 @@ func (r *Reading) Judge(value float64) (says string, ok bool) {
 	case math.IsNaN(value) || math.IsInf(value, 0):
 		return fmt.Sprintf("%s is not a reading.", number), false
 	case r.Min != nil && value < *r.Min:
-		return fmt.Sprintf("%s %s is below %g %s. Stop: unplug, find the cause, measure again.", number, r.Unit, *r.Min, r.Unit), false
+		return fmt.Sprintf(
+			"%s %s is below %g %s. Stop: unplug, find the cause, measure again.",
+			number,
+			r.Unit,
+			*r.Min,
+			r.Unit,
+		), false
 	case r.Max != nil && value > *r.Max:
-		return fmt.Sprintf("%s %s is above %g %s. Stop: unplug, find the cause, measure again.", number, r.Unit, *r.Max, r.Unit), false
+		return fmt.Sprintf(
+			"%s %s is above %g %s. Stop: unplug, find the cause, measure again.",
+			number,
+			r.Unit,
+			*r.Max,
+			r.Unit,
+		), false
 	}
 	return fmt.Sprintf("%s %s is within its limits.", number, r.Unit), true
 }

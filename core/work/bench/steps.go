@@ -231,10 +231,16 @@ func (w *writer) update(d *gear.Device, s fleet.State, key string, move firmware
 		step.Do = append(step.Do, "Meanwhile: "+guide.Update+".")
 	}
 	if shows := guide.Light(gear.Updating); shows != "" {
-		step.Do = append(step.Do, fmt.Sprintf("It shows %s while it takes the update: leave it alone until that ends.", shows))
+		step.Do = append(
+			step.Do,
+			fmt.Sprintf("It shows %s while it takes the update: leave it alone until that ends.", shows),
+		)
 	}
 	if shows := guide.Light(gear.Faulty); shows != "" {
-		step.Cautions = append(step.Cautions, fmt.Sprintf("%s means that something is wrong: go no further.", verdict.Capital(shows)))
+		step.Cautions = append(
+			step.Cautions,
+			fmt.Sprintf("%s means that something is wrong: go no further.", verdict.Capital(shows)),
+		)
 	}
 	release, ok := d.Release(move.To)
 	if ok && release.Install != nil {
@@ -578,7 +584,9 @@ func (w *writer) checkVoltage() {
 	for _, node := range power.Trace(w.Case).Nodes {
 		if node.ID == fleet.NodeBoard && w.hasAir && node.Sees.Full != nil && node.Sees.Lowest != nil {
 			w.add(Step{ID: VoltageStep, Phase: Check, Title: "Read the battery in the goggles",
-				Do:       []string{"The voltage on screen is the flight board's: where it shows and is right, the OSD's data flows."},
+				Do: []string{
+					"The voltage on screen is the flight board's: where it shows and is right, the OSD's data flows.",
+				},
 				Cautions: []string{cautionHot},
 				Reading: &Reading{
 					Label:    "battery voltage on screen",

@@ -78,7 +78,13 @@ type Diagnosis struct {
 // that was read and does not differ, rules it out. Else what a gate says of the
 // quad makes it likely, the worse the finding the more; then comes what builders
 // look at first.
-func Find(id string, q fleet.Case, j *swap.Judgement, board *setup.Comparison, answers map[string]Answer) (Diagnosis, bool) {
+func Find(
+	id string,
+	q fleet.Case,
+	j *swap.Judgement,
+	board *setup.Comparison,
+	answers map[string]Answer,
+) (Diagnosis, bool) {
 	at := slices.IndexFunc(symptoms, func(s symptom) bool { return s.id == id })
 	if at < 0 {
 		return Diagnosis{}, false
@@ -90,7 +96,17 @@ func Find(id string, q fleet.Case, j *swap.Judgement, board *setup.Comparison, a
 	}
 	var list []ranked
 	for _, c := range symptoms[at].causes {
-		out := Cause{ID: c.id, Label: c.label, Standing: Possible, Because: []string{}, Test: c.test, Question: c.question, Fix: c.fix, Caution: c.caution, AskBoard: len(c.board) > 0}
+		out := Cause{
+			ID:       c.id,
+			Label:    c.label,
+			Standing: Possible,
+			Because:  []string{},
+			Test:     c.test,
+			Question: c.question,
+			Fix:      c.fix,
+			Caution:  c.caution,
+			AskBoard: len(c.board) > 0,
+		}
 		c.tell(&out, q)
 		worst := c.weigh(&out, j)
 		c.ask(&out, board)

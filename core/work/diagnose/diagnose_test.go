@@ -15,13 +15,36 @@ import (
 )
 
 func planned(change func(*fleet.Fit)) fleet.Case {
-	fit := fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Controller: &fleet.Slot{Kit: "old-hand"}, Board: "board", Pack: "lipo-4", PackLead: sample.Lead(),
-		Feeds: []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}}, Wiring: fleet.Wiring{Wires: sample.Wired()}, Antennas: sample.Pair(), Mounting: sample.Seat(), Flight: sample.Flight()}
+	fit := fleet.Fit{
+		AirUnit:    &fleet.Slot{Kit: "first"},
+		Goggles:    &fleet.Slot{Kit: "new-eyes"},
+		Controller: &fleet.Slot{Kit: "old-hand"},
+		Board:      "board",
+		Pack:       "lipo-4",
+		PackLead:   sample.Lead(),
+		Feeds: []fleet.Feed{
+			{To: fleet.NodeAirUnit, From: "board.10v"},
+		},
+		Wiring:   fleet.Wiring{Wires: sample.Wired()},
+		Antennas: sample.Pair(),
+		Mounting: sample.Seat(),
+		Flight:   sample.Flight(),
+	}
 	change(&fit)
-	return sample.Case(sample.Set(), []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")}, fit)
+	return sample.Case(
+		sample.Set(),
+		[]fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")},
+		fit,
+	)
 }
 
-func find(t *testing.T, symptom string, c fleet.Case, board *setup.Comparison, answers map[string]diagnose.Answer) diagnose.Diagnosis {
+func find(
+	t *testing.T,
+	symptom string,
+	c fleet.Case,
+	board *setup.Comparison,
+	answers map[string]diagnose.Answer,
+) diagnose.Diagnosis {
 	j := swap.Judge(c)
 	d, ok := diagnose.Find(symptom, c, &j, board, answers)
 	require.True(t, ok)
@@ -153,7 +176,9 @@ func TestTheBoardProvesOnlyWhatItShows(t *testing.T) {
 func TestQuestionsAreAskedInTheDevicesOwnWords(t *testing.T) {
 	c := planned(func(*fleet.Fit) {})
 	unit, _, _ := c.AirUnit()
-	unit.Guides = []gear.Guide{{Language: "en", USB: "at the side", Lights: []gear.Light{{Shows: "pink, blinking", Means: gear.Searching}}}}
+	unit.Guides = []gear.Guide{
+		{Language: "en", USB: "at the side", Lights: []gear.Light{{Shows: "pink, blinking", Means: gear.Searching}}},
+	}
 	goggles, _, _ := c.Goggles()
 	goggles.Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{{Sets: gear.MenuOSD, Path: "View, Board data"}}}}
 	text := ""

@@ -13,10 +13,20 @@ import (
 )
 
 func planned(set *gear.Set, change func(*fleet.Fit)) fleet.Case {
-	fit := fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Controller: &fleet.Slot{Kit: "old-hand"},
-		Board: "board", Wiring: fleet.Wiring{Wires: sample.Wired()}, Flight: sample.Flight()}
+	fit := fleet.Fit{
+		AirUnit:    &fleet.Slot{Kit: "first"},
+		Goggles:    &fleet.Slot{Kit: "new-eyes"},
+		Controller: &fleet.Slot{Kit: "old-hand"},
+		Board:      "board",
+		Wiring:     fleet.Wiring{Wires: sample.Wired()},
+		Flight:     sample.Flight(),
+	}
 	change(&fit)
-	return sample.Case(set, []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")}, fit)
+	return sample.Case(
+		set,
+		[]fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b"), sample.Own("old-hand", "", "")},
+		fit,
+	)
 }
 
 func differing(c setup.Comparison) (labels []string) {
@@ -126,7 +136,11 @@ func TestSnapshotsAreHeldAgainstEachOther(t *testing.T) {
 	b.Ports[0].Functions, b.RXMap, b.OSD[0].X = 0, "TAER", 7
 	b.Modes = b.Modes[1:]
 	assert.Equal(t, []setup.Difference{{"UART 1", "displayport + msp", "nothing"}, {"channel order", "AETR", "TAER"},
-		{"mode arm", "AUX 1, 1700 to 2100 µs", ""}, {"battery-voltage", "column 2, row 19", "column 8, row 19"}}, setup.Between(a, b, &set.FlightFirmware[0]))
+		{
+			"mode arm",
+			"AUX 1, 1700 to 2100 µs",
+			"",
+		}, {"battery-voltage", "column 2, row 19", "column 8, row 19"}}, setup.Between(a, b, &set.FlightFirmware[0]))
 }
 
 // A board may keep more of a slot than is read: what can stay in its slot stays.
@@ -164,13 +178,21 @@ func TestThePlanOfSettings(t *testing.T) {
 	for _, setting := range plan.Goggles {
 		inGoggles = append(inGoggles, setting.Says)
 	}
-	assert.Equal(t, []string{"mode b", "region home", "custom OSD on", "canvas on, 53×20", "RC protocol normal"}, inGoggles)
+	assert.Equal(
+		t,
+		[]string{"mode b", "region home", "custom OSD on", "canvas on, 53×20", "RC protocol normal"},
+		inGoggles,
+	)
 	dual := sample.Set()
 	for i := range dual.Goggles {
 		dual.Goggles[i].Receive.Bands = []gear.Band{"2.4", "5.8"}
 	}
-	assert.Contains(t, setup.PlanOf(planned(dual, func(*fleet.Fit) {})).Goggles, setup.GogglesSetting{Sets: gear.MenuBand, Says: "band 5.8 GHz"},
-		"goggles that have several bands want the link's")
+	assert.Contains(
+		t,
+		setup.PlanOf(planned(dual, func(*fleet.Fit) {})).Goggles,
+		setup.GogglesSetting{Sets: gear.MenuBand, Says: "band 5.8 GHz"},
+		"goggles that have several bands want the link's",
+	)
 	require.Len(t, plan.Firmware, 2)
 	assert.Contains(t, plan.Firmware[0], "draws a canvas from 4.4 on")
 	assert.Contains(t, plan.Firmware[1], "keep off 4.5.0 alone: its OSD freezes")
@@ -219,7 +241,9 @@ func TestWhatThePlanLeavesOpenIsNamed(t *testing.T) {
 func TestTheListOfAPairOfGoggles(t *testing.T) {
 	set := sample.Set()
 	for i := range set.Goggles {
-		set.Goggles[i].Guides = []gear.Guide{{Language: "en", Menus: []gear.MenuPath{{Sets: gear.MenuOSD, Path: "View, Data"}}}}
+		set.Goggles[i].Guides = []gear.Guide{
+			{Language: "en", Menus: []gear.MenuPath{{Sets: gear.MenuOSD, Path: "View, Data"}}},
+		}
 	}
 	kit := []fleet.Kit{sample.Own("first", "1.1", ""), sample.Own("new-eyes", "5.2", "b")}
 	quad := func(id string, sticks fleet.Variant) fleet.Quad {
