@@ -15,6 +15,7 @@ require (
 	go.bug.st/serial v1.8.0
 	golang.org/x/mod v0.43.0
 	golang.org/x/text v0.44.0
+	gonum.org/v1/gonum v0.17.0
 	gorm.io/gorm v1.31.2
 	pgregory.net/rapid v1.3.0
 )

@@ -26,7 +26,7 @@ func checkSet(s *gear.Set) Problems {
 			case *gear.AirUnit:
 				checkDevice(&ps, path, &g.Device)
 				checkInput(&ps, path+".input", g.Input)
-				checkUnitPlug(&ps, path, g.Plug)
+				checkPlug(&ps, path, g.Plug)
 				if g.OSD != nil {
 					checkRange(&ps, path+".osd.canvas", g.OSD.Canvas)
 				}
@@ -45,8 +45,12 @@ func checkSet(s *gear.Set) Problems {
 				checkSerial(&ps, path, g)
 			case *gear.Antenna:
 				checkAntenna(&ps, path, g)
+			case *gear.Part:
+				checkInput(&ps, path+".input", g.Input)
+				checkPlug(&ps, path, g.Plug, gear.PinSupply, gear.PinGround, gear.PinSpare)
 			case *gear.Receiver:
 				checkInput(&ps, path+".input", g.Input)
+				checkPlug(&ps, path, g.Plug, gear.PinSupply, gear.PinGround, gear.PinSpare)
 				checkEnds(&ps, path, g.FromMHz, g.ToMHz)
 			case *gear.BandPlan:
 				ids := map[string]bool{}
@@ -311,7 +315,7 @@ func checkFit(ps *Problems, path string, f *fleet.Fit) {
 		}
 	}
 	checkFlight(ps, path, &f.Flight)
-	checkWiring(ps, path, &f.Wiring)
+	checkCable(ps, path, new(f.Cable()))
 	nodes := map[string]string{fleet.NodeAirUnit: "", fleet.NodeReceiver: "", fleet.NodeBoard: ""}
 	for i, r := range f.Regulators {
 		once(ps, nodes, path+"."+indexed("regulators", i)+".id", r.ID)
@@ -320,11 +324,21 @@ func checkFit(ps *Problems, path string, f *fleet.Fit) {
 		once(ps, nodes, path+"."+indexed("loads", i)+".id", l.ID)
 		checkInput(ps, path+"."+indexed("loads", i)+".input", l.Input)
 	}
+	for i := range f.Parts {
+		once(ps, nodes, path+"."+indexed("parts", i)+".id", f.Parts[i].ID)
+		checkCable(ps, path+"."+indexed("parts", i), &f.Parts[i].Cable)
+	}
+	if f.ReceiverCable != nil {
+		checkCable(ps, path+".receiverCable", f.ReceiverCable)
+		if f.Receiver == "" {
+			ps.add(path+".receiverCable", "no receiver is named that is wired with it")
+		}
+	}
 	fed := map[string]bool{}
 	for i, feed := range f.Feeds {
 		at := path + "." + indexed("feeds", i)
 		if _, ok := nodes[feed.To]; !ok {
-			ps.add(at+".to", "expected airUnit, receiver, board, or the id of a load or regulator of this fit, %q is none",
+			ps.add(at+".to", "expected airUnit, receiver, board, or the id of a load, part or regulator of this fit, %q is none",
 				feed.To)
 		}
 		if fed[feed.To] {

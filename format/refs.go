@@ -121,7 +121,6 @@ func checkPlaces(
 				withArticle(string(item.Kind())))
 		}
 	}
-	checkTerminals(ps, path, f, lib)
 	checkPins(ps, path, f, lib, models)
 	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
 	for i, feed := range f.Feeds {

@@ -7,14 +7,14 @@ import (
 	"yokeswap/core/facts/gear"
 )
 
-// checkUnitPlug finds functions that stand on two pins of an air unit.
-func checkUnitPlug(ps *Problems, path string, p *gear.Plug) {
+// checkPlug finds functions that stand on two pins of a part, but for those that may.
+func checkPlug(ps *Problems, path string, p *gear.Plug, may ...string) {
 	if p == nil {
 		return
 	}
 	seen := map[string]int{}
 	for i, function := range p.Pins {
-		if first, twice := seen[function]; twice && function != "" {
+		if first, twice := seen[function]; twice && function != "" && !slices.Contains(may, function) {
 			ps.add(path+".plug."+indexed("pins", i), "%s is on pin %d already: a function has one pin", function, first+1)
 		}
 		seen[function] = i
@@ -30,6 +30,11 @@ func checkSerial(ps *Problems, path string, b *gear.Board) {
 		}
 		ports[u.ID] = true
 	}
+	for i, signal := range b.Signals {
+		if _, pad := b.Pad(signal); pad {
+			ps.add(path+"."+indexed("signals", i), "%q is the id of a power pad already", signal)
+		}
+	}
 	ids := map[string]string{}
 	for i := range b.Plugs {
 		plug := &b.Plugs[i]
@@ -38,9 +43,10 @@ func checkSerial(ps *Problems, path string, b *gear.Board) {
 		for k, pin := range plug.Pins {
 			port, _, serial := gear.SerialPin(pin)
 			_, pad := b.Pad(pin)
-			if pin != "" && pin != gear.PinGround && !pad && (!serial || !ports[port]) {
+			if pin != "" && pin != gear.PinGround && !pad && !b.Signal(pin) && (!serial || !ports[port]) {
 				ps.add(at+"."+indexed("pins", k),
-					"expected ground, tx or rx with the number of a UART of this board, or the id of one of its pads, %q is none", pin)
+					"expected ground, tx or rx with the number of a UART of this board, the id of one of its pads or one of its signals, "+
+						"%q is none", pin)
 			}
 		}
 	}
@@ -64,8 +70,8 @@ func checkHarness(ps *Problems, path string, h *gear.Harness) {
 	}
 }
 
-// checkWiring finds what a fit's wiring says twice, or of a plug it does not use.
-func checkWiring(ps *Problems, path string, w *fleet.Wiring) {
+// checkCable finds what a part's wiring says twice, or of a plug it does not use.
+func checkCable(ps *Problems, path string, w *fleet.Cable) {
 	pins := map[int]bool{}
 	for i, wire := range w.Wires {
 		if pins[wire.Pin] {
@@ -93,50 +99,91 @@ func checkWiring(ps *Problems, path string, w *fleet.Wiring) {
 	}
 }
 
-// checkPins finds wires and crimps on pins that the air unit, or a cable, does not have.
+// cableOf is a cable of a fit with the part it is on, and where it stands.
+type cableOf struct {
+	fleet.Cable
+	path string
+	part gear.Item  // nil: not known
+	plug *gear.Plug // nil: not stated
+}
+
+// cables are all of a fit's: the air unit's, the receiver's, those of the placed parts.
+func cables(path string, f *fleet.Fit, lib *gear.Library, models map[string]string) []cableOf {
+	list := []cableOf{{Cable: f.Cable(), path: path}}
+	if slot := f.AirUnit; slot != nil {
+		model := slot.Model
+		if slot.Kit != "" {
+			model = models[slot.Kit]
+		}
+		if u, ok := gear.Find[*gear.AirUnit](lib, model); ok {
+			list[0].part, list[0].plug = u, u.Plug
+		}
+	}
+	if f.ReceiverCable != nil {
+		c := cableOf{Cable: *f.ReceiverCable, path: path + ".receiverCable"}
+		if r, ok := gear.Find[*gear.Receiver](lib, f.Receiver); ok {
+			c.part, c.plug = r, r.Plug
+		}
+		list = append(list, c)
+	}
+	for i := range f.Parts {
+		c := cableOf{Cable: f.Parts[i].Cable, path: path + "." + indexed("parts", i)}
+		if p, ok := gear.Find[*gear.Part](lib, f.Parts[i].Model); ok {
+			c.part, c.plug = p, p.Plug
+		}
+		list = append(list, c)
+	}
+	return list
+}
+
+// checkPins finds wires and crimps on pins that a part, or its cable, does not have, and
+// ends that the board does not have.
 func checkPins(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, models map[string]string) {
-	slot := f.AirUnit
-	if slot == nil {
-		return
-	}
-	model := slot.Model
-	if slot.Kit != "" {
-		model = models[slot.Kit]
-	}
-	airUnit, ok := gear.Find[*gear.AirUnit](lib, model)
-	if ok && airUnit.Plug != nil {
-		for i, w := range f.Wires {
-			if n := len(airUnit.Plug.Pins); w.Pin > n {
-				ps.add(path+"."+indexed("wires", i)+".pin", "%s has %d pins, there is no pin %d", airUnit.Label(), n, w.Pin)
-			}
-		}
-	}
-	harness, ok := gear.Find[*gear.Harness](lib, f.Harness)
-	for i, m := range f.Moved {
-		at := func(w gear.HarnessWire) bool {
-			return m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From
-		}
-		if ok && !slices.ContainsFunc(harness.Wires, at) {
-			ps.add(path+"."+indexed("moved", i)+".from", "%s has no crimp in slot %d at the %s's end", harness.Label(), m.From,
-				m.End)
+	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
+	for _, c := range cables(path, f, lib, models) {
+		c.checkPins(ps, lib)
+		if hasBoard || c.HarnessTo != "" {
+			c.checkTerminals(ps, board)
 		}
 	}
 }
 
-// checkTerminals finds ends of a fit's wires that the board does not have.
-func checkTerminals(ps *Problems, path string, f *fleet.Fit, lib *gear.Library) {
-	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
-	if f.HarnessTo != "" {
-		if !hasBoard {
-			ps.add(path+".harnessTo", "%q is a plug, but this fit has no flight board", f.HarnessTo)
-		} else if _, ok := board.Plug(f.HarnessTo); !ok {
-			ps.add(path+".harnessTo", "expected a plug of %s, %q is none", board.Label(), f.HarnessTo)
+func (c *cableOf) checkPins(ps *Problems, lib *gear.Library) {
+	if c.part == nil {
+		return
+	}
+	for i, w := range c.Wires {
+		if c.plug != nil && w.Pin > len(c.plug.Pins) {
+			ps.add(c.path+"."+indexed("wires", i)+".pin", "%s has %d pins, there is no pin %d", c.part.Head().Label(),
+				len(c.plug.Pins), w.Pin)
 		}
 	}
-	for i, w := range f.Wires {
-		at := path + "." + indexed("wires", i)
-		if hasBoard && !board.Terminal(w.To) {
-			ps.add(at+".to",
+	harness, ok := gear.Find[*gear.Harness](lib, c.Harness)
+	for i, m := range c.Moved {
+		at := func(w gear.HarnessWire) bool {
+			return m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From
+		}
+		if ok && !slices.ContainsFunc(harness.Wires, at) {
+			ps.add(c.path+"."+indexed("moved", i)+".from", "%s has no crimp in slot %d at the %s's end", harness.Label(),
+				m.From, m.End)
+		}
+	}
+}
+
+// checkTerminals finds ends of a cable that the board does not have; nil is no board.
+func (c *cableOf) checkTerminals(ps *Problems, board *gear.Board) {
+	if c.HarnessTo != "" {
+		if board == nil {
+			ps.add(c.path+".harnessTo", "%q is a plug, but this fit has no flight board", c.HarnessTo)
+			return
+		}
+		if _, ok := board.Plug(c.HarnessTo); !ok {
+			ps.add(c.path+".harnessTo", "expected a plug of %s, %q is none", board.Label(), c.HarnessTo)
+		}
+	}
+	for i, w := range c.Wires {
+		if !board.Terminal(w.To) {
+			ps.add(c.path+"."+indexed("wires", i)+".to",
 				"expected ground, tx or rx with the number of a UART whose pad is broken out, or a pad of %s, %q is none",
 				board.Label(), w.To)
 		}

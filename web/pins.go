@@ -15,15 +15,17 @@ import (
 
 // WiringView is all the pins gate shows of a quad beside its findings.
 type WiringView struct {
-	Picture   pins.Picture  `json:"picture"`
-	Changes   []pins.Change `json:"changes" doc:"the next wiring held against today's"`
-	Repins    []pins.Repin  `json:"repins"`
-	Headers   []pins.Header `json:"headers"`
-	Ports     pins.PortPlan `json:"ports"`
-	HasPorts  bool          `json:"hasPorts" doc:"the ports could be planned"`
-	Soldering pins.List     `json:"soldering"`
-	Pairs     []pins.Pair   `json:"pairs"`
-	Taken     []string      `json:"taken" doc:"what a swap from analog takes out and frees"`
+	Picture   pins.Picture       `json:"picture"`
+	Changes   []pins.Change      `json:"changes" doc:"the next wiring held against today's"`
+	Repins    []pins.Repin       `json:"repins"`
+	Headers   []pins.Header      `json:"headers"`
+	Ports     pins.PortPlan      `json:"ports"`
+	HasPorts  bool               `json:"hasPorts" doc:"the ports could be planned"`
+	Soldering pins.List          `json:"soldering"`
+	Pairs     []pins.Pair        `json:"pairs"`
+	Taken     []string           `json:"taken" doc:"what a swap from analog takes out and frees"`
+	Parts     []pins.PartPicture `json:"parts" doc:"what is wired beside the air unit"`
+	Off       pins.Off           `json:"off" doc:"what of today's wiring comes off"`
 }
 
 // SupplyView is what the power gate shows beside its path.
@@ -89,6 +91,8 @@ func wiringOf(c fleet.Case) WiringView {
 		Soldering: pins.Soldering(c),
 		Pairs:     pins.Continuity(c),
 		Taken:     swap.FromAnalog(c.Library, c.Fleet, c.Quad),
+		Parts:     pins.DrawParts(c),
+		Off:       pins.TakeOff(c.Library, c.Fleet, c.Quad),
 	}
 	w.Ports, w.HasPorts = pins.Ports(c)
 	if !w.HasPorts {

@@ -23,11 +23,17 @@ type Maker struct {
 	*rand.Rand
 	lib   *gear.Library
 	fleet *fleet.Index
+	parts *rand.Rand // what is wired beside the air unit is drawn from
 }
 
 // New makes builds that a seed decides.
 func New(seed uint64, lib *gear.Library, f *fleet.Index) *Maker {
-	return &Maker{rand.New(rand.NewPCG(seed, seed^0x9e3779b97f4a7c15)), lib, f}
+	return &Maker{
+		rand.New(rand.NewPCG(seed, seed^0x9e3779b97f4a7c15)),
+		lib,
+		f,
+		rand.New(rand.NewPCG(seed, 0x77697265)),
+	}
 }
 
 // odds says yes once in so many times.
@@ -56,6 +62,7 @@ func (m *Maker) Quad(id string) fleet.Quad {
 		m.supply(&next)
 		m.wire(&next)
 		m.mount(&next)
+		m.others(&next)
 	}
 	q.Next = &next
 	return q
@@ -88,6 +95,7 @@ func (m *Maker) Fit() fleet.Fit {
 	m.antennas(&f)
 	m.mount(&f)
 	m.flight(&f)
+	m.others(&f)
 	return f
 }
 

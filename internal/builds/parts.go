@@ -51,17 +51,7 @@ func (m *Maker) wire(f *fleet.Fit) {
 			return
 		}
 	}
-	terminals := []string{gear.PinGround}
-	for _, p := range board.Pads {
-		terminals = append(terminals, p.ID)
-	}
-	for _, u := range board.UARTs {
-		for _, pad := range []string{u.TXPad(), u.RXPad()} {
-			if board.Terminal(pad) {
-				terminals = append(terminals, pad)
-			}
-		}
-	}
+	places := terminals(board)
 	msp, rc := one(m, board.UARTs), one(m, board.UARTs)
 	right := map[string]string{
 		gear.PinGround:   gear.PinGround,
@@ -80,7 +70,7 @@ func (m *Maker) wire(f *fleet.Fit) {
 			continue
 		}
 		if m.odds(14) {
-			to = one(m, terminals)
+			to = one(m, places)
 		}
 		if board.Terminal(to) {
 			f.Wires = append(f.Wires, fleet.Wire{Pin: i + 1, To: to})

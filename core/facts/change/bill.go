@@ -68,7 +68,7 @@ func Bill(c fleet.Case, p fleet.Patch) Cost {
 
 // taken counts everything a fit takes by model.
 func taken(c fleet.Case, f *fleet.Fit) map[string]int {
-	parts := f.Parts()
+	parts := f.Loose()
 	if f.Pack != "" {
 		parts[f.Pack]++
 	}

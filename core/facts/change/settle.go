@@ -49,5 +49,33 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	if changed {
 		p.Wiring = &w
 	}
+	if after.Fit.ReceiverCable != nil && hasBoard {
+		if cable, drops := onBoard(*after.Fit.ReceiverCable, board); drops {
+			p.ReceiverCable = &cable
+		}
+	}
+	for i := range after.Fit.Parts {
+		part := after.Fit.Parts[i]
+		if cable, drops := onBoard(part.Cable, board); hasBoard && drops {
+			part.Cable = cable
+			p.Parts = append(slices.DeleteFunc(slices.Clone(p.Parts), func(o fleet.PlacedPart) bool {
+				return o.ID == part.ID
+			}), part)
+		}
+	}
 	return p
+}
+
+// onBoard is a cable without what a board does not have; false where it has all.
+func onBoard(c fleet.Cable, board *gear.Board) (fleet.Cable, bool) {
+	if board == nil {
+		return c, false
+	}
+	n := len(c.Wires)
+	c.Wires = slices.DeleteFunc(slices.Clone(c.Wires), func(x fleet.Wire) bool { return !board.Terminal(x.To) })
+	drops := len(c.Wires) < n
+	if _, there := board.Plug(c.HarnessTo); c.HarnessTo != "" && !there {
+		c.HarnessTo, drops = "", true
+	}
+	return c, drops
 }

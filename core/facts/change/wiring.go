@@ -3,6 +3,7 @@ package change
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -30,8 +31,58 @@ func (d *differ) wiring() {
 	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
 		d.say("re-pin the cable: %s moved%s", Count(len(is.Moved), "crimp"), ends(is.Moved))
 	}
-	d.wires(was.Wires, is.Wires)
+	d.wires(was.Wires, is.Wires, "")
+	d.others()
 	d.ports(was.Ports, is.Ports)
+}
+
+// others says what becomes of the wired parts beside the air unit.
+func (d *differ) others() {
+	was, is := d.before.Fit, d.after.Fit
+	d.cable(was.ReceiverCable, is.ReceiverCable, d.label(is.Receiver))
+	for i := range is.Parts {
+		p := &is.Parts[i]
+		before, there := was.Part(p.ID)
+		if !there || before.Model != p.Model {
+			d.say("fit the %s", d.label(p.Model))
+			before = &fleet.PlacedPart{}
+		}
+		d.cable(&before.Cable, &p.Cable, d.label(p.Model))
+	}
+	for i := range was.Parts {
+		if _, stays := is.Part(was.Parts[i].ID); !stays {
+			d.say("take the %s out", d.label(was.Parts[i].Model))
+		}
+	}
+}
+
+// cable says what becomes of the cable of one part.
+func (d *differ) cable(was, is *fleet.Cable, part string) {
+	if is == nil {
+		return
+	}
+	if was == nil {
+		was = &fleet.Cable{}
+	}
+	switch {
+	case is.Harness == was.Harness && is.HarnessTo == was.HarnessTo:
+	case is.HarnessTo != "":
+		plug := is.HarnessTo
+		if board, ok := d.after.Board(); ok {
+			if p, found := board.Plug(plug); found {
+				plug = p.Label()
+			}
+		}
+		d.say("put the %s of the %s into the %s", d.label(is.Harness), part, plug)
+	case is.Harness != "":
+		d.say("use the %s for the %s", d.label(is.Harness), part)
+	default:
+		d.say("leave the %s out", d.label(was.Harness))
+	}
+	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
+		d.say("re-pin the cable of the %s: %s moved%s", part, Count(len(is.Moved), "crimp"), ends(is.Moved))
+	}
+	d.wires(was.Wires, is.Wires, " of the "+part)
 }
 
 // ends says at which end of a cable crimps are moved.
@@ -48,8 +99,8 @@ func ends(moves []fleet.CrimpMove) string {
 	return ", at the board's end alone"
 }
 
-// wires names the soldered wires that move, come and go: only those.
-func (d *differ) wires(was, is []fleet.Wire) {
+// wires names the soldered wires of a part that move, come and go: only those.
+func (d *differ) wires(was, is []fleet.Wire, of string) {
 	find := func(list []fleet.Wire, pin int) (string, bool) {
 		i := slices.IndexFunc(list, func(w fleet.Wire) bool { return w.Pin == pin })
 		if i < 0 {
@@ -60,12 +111,12 @@ func (d *differ) wires(was, is []fleet.Wire) {
 	var solders, takes []string
 	for _, w := range is {
 		if to, there := find(was, w.Pin); !there || to != w.To {
-			solders = append(solders, fmt.Sprintf("pin %d to %s", w.Pin, Terminal(d.after, w.To)))
+			solders = append(solders, fmt.Sprintf("pin %d%s to %s", w.Pin, of, Terminal(d.after, w.To)))
 		}
 	}
 	for _, w := range was {
 		if _, stays := find(is, w.Pin); !stays {
-			takes = append(takes, fmt.Sprintf("pin %d", w.Pin))
+			takes = append(takes, fmt.Sprintf("pin %d%s", w.Pin, of))
 		}
 	}
 	if len(solders) > 0 {
@@ -84,7 +135,12 @@ func Terminal(c fleet.Case, to string) string {
 		}
 		return fmt.Sprintf("RX %d", port)
 	}
-	if board, ok := c.Board(); ok {
+	board, ok := c.Board()
+	switch {
+	case !ok:
+	case board.Signal(to):
+		return "the " + strings.ReplaceAll(to, "-", " ") + " pad"
+	default:
 		return padWords(board, to)
 	}
 	return to

@@ -200,6 +200,9 @@ func Node(c fleet.Case, node string) string {
 	if load, ok := c.Fit.Load(node); ok {
 		return load.Label()
 	}
+	if part, ok := c.Fit.Part(node); ok {
+		return c.Library.Label(part.Model)
+	}
 	if placed, ok := c.Fit.Regulator(node); ok {
 		return c.Library.Label(placed.Model)
 	}

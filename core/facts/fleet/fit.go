@@ -25,6 +25,7 @@ type Fit struct {
 	Pack        string            `json:"pack,omitempty"`
 	Regulators  []PlacedRegulator `json:"regulators,omitempty"`
 	Loads       []Load            `json:"loads,omitempty"`
+	Parts       []PlacedPart      `json:"parts,omitempty"`
 	Feeds       []Feed            `json:"feeds,omitempty"`
 	Jumpers     map[string]string `json:"jumpers,omitempty"` // pad id to the choice soldered
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"`
@@ -37,6 +38,9 @@ type Fit struct {
 	PackLead *Lead     `json:"packLead,omitempty"`
 	Antennas *Antennas `json:"antennas,omitempty"`
 	Wiring
+	// ReceiverCable is how the separate receiver is wired; absent: to the port and the
+	// feed that are stated for it.
+	ReceiverCable *Cable `json:"receiverCable,omitempty"`
 	Mounting
 	Flight
 }
@@ -68,8 +72,8 @@ func (l *Load) Label() string { return orID(l.Name, l.ID) }
 
 // Feed says what a part is fed from.
 //
-// To is "airUnit", "receiver", "board", the id of a load or of a placed
-// regulator. From is "pack", "board." and a pad's id, or the id of a placed
+// To is "airUnit", "receiver", "board", the id of a load, of a placed part or of a
+// placed regulator. A placed part that no feed names is fed as its supply wire goes. From is "pack", "board." and a pad's id, or the id of a placed
 // regulator. A board that no feed names is fed from the pack.
 type Feed struct {
 	To   string `json:"to"`
@@ -106,7 +110,8 @@ func (f *Fit) RegulatorFor(node string) string {
 	name := "reg-" + strings.ToLower(strings.ReplaceAll(node, NodeAirUnit, "air-unit"))
 	name = name[:min(len(name), 60)]
 	for n := 2; ; n++ {
-		if _, load := f.Load(name); !load {
+		_, load := f.Load(name)
+		if _, part := f.Part(name); !load && !part {
 			return name
 		}
 		name = fmt.Sprintf("%s-%d", strings.TrimRight(name, "-0123456789"), n)
@@ -202,6 +207,10 @@ func (f Fit) Clone() Fit {
 	f.None, f.UpsideDown = slices.Clone(f.None), clone(f.UpsideDown)
 	f.Regulators = slices.Clone(f.Regulators)
 	f.Loads = slices.Clone(f.Loads)
+	f.Parts = cloneParts(f.Parts)
+	if f.ReceiverCable != nil {
+		f.ReceiverCable = new(f.ReceiverCable.clone())
+	}
 	f.Feeds = slices.Clone(f.Feeds)
 	f.Jumpers = maps.Clone(f.Jumpers)
 	f.Wiring, f.Antennas = f.Wiring.clone(), f.Antennas.clone()

@@ -79,7 +79,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 3
+	FileVersion = 4
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this

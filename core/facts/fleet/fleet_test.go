@@ -292,7 +292,7 @@ func TestThePartsOfAFit(t *testing.T) {
 		Mounting:   fleet.Mounting{Plate: "p", Screw: "s", Washer: "w"},
 		Antennas:   &fleet.Antennas{Models: []string{"a", "a"}, Adapter: "x"},
 	}
-	assert.Equal(t, map[string]int{"r": 1, "b": 1, "h": 1, "reg": 2, "p": 1, "s": 4, "w": 4, "a": 2, "x": 2}, f.Parts())
+	assert.Equal(t, map[string]int{"r": 1, "b": 1, "h": 1, "reg": 2, "p": 1, "s": 4, "w": 4, "a": 2, "x": 2}, f.Loose())
 	assert.True(t, f.Has(fleet.NodeBoard) && f.Has(fleet.NodeReceiver) && f.Has("one"))
 	f.Board = ""
 	assert.False(t, f.Has(fleet.NodeBoard) || f.Has(fleet.NodeAirUnit) || f.Has("three"))

@@ -169,8 +169,8 @@ func (x *Index) take(q *Quad) {
 	if plan == &q.Now {
 		return
 	}
-	need := plan.Parts()
-	for model, n := range q.Now.Parts() {
+	need := plan.Loose()
+	for model, n := range q.Now.Loose() {
 		need[model] -= n
 	}
 	for model, n := range need {

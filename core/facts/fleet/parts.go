@@ -3,10 +3,10 @@ package fleet
 // UnitScrews is how many screws hold an air unit (common practice).
 const UnitScrews = 4
 
-// Parts counts the loose parts of a fit by model: what comes out of the drawer
+// Loose counts the loose parts of a fit by model: what comes out of the drawer
 // when it is built, and goes back when it is taken apart. Standoffs are not
 // counted: how many there are is the frame's affair.
-func (f *Fit) Parts() map[string]int {
+func (f *Fit) Loose() map[string]int {
 	parts := map[string]int{}
 	add := func(model string, n int) {
 		if model != "" {
@@ -16,7 +16,14 @@ func (f *Fit) Parts() map[string]int {
 	for _, r := range f.Regulators {
 		add(r.Model, 1)
 	}
+	for _, p := range f.Parts {
+		add(p.Model, 1)
+		add(p.Harness, 1)
+	}
 	add(f.Receiver, 1)
+	if f.ReceiverCable != nil {
+		add(f.ReceiverCable.Harness, 1)
+	}
 	add(f.Board, 1)
 	add(f.Harness, 1)
 	add(f.Plate, 1)

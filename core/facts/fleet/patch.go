@@ -1,6 +1,7 @@
 package fleet
 
 import (
+	"reflect"
 	"slices"
 
 	"yokeswap/core/measure/unit"
@@ -21,12 +22,15 @@ type Patch struct {
 	Jumper      *Jumper           `json:"jumper,omitempty"`
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
 	CapacitorV  *unit.Volts       `json:"capacitorV,omitempty"`
-	Wiring      *Wiring           `json:"wiring,omitempty"`   // all of it
-	Antennas    *Antennas         `json:"antennas,omitempty"` // all of it
-	Mounting    *Mounting         `json:"mounting,omitempty"` // all of it
-	Runs        *Runs             `json:"runs,omitempty"`
-	OSD         *Layout           `json:"osd,omitempty"`    // all of it
-	Sticks      *Sticks           `json:"sticks,omitempty"` // all of it
+	Wiring      *Wiring           `json:"wiring,omitempty"` // all of it
+	Parts       []PlacedPart      `json:"parts,omitempty"`  // each in the place of its id; no model takes it out
+	// ReceiverCable is all of it; an empty one takes it out.
+	ReceiverCable *Cable    `json:"receiverCable,omitempty"`
+	Antennas      *Antennas `json:"antennas,omitempty"` // all of it
+	Mounting      *Mounting `json:"mounting,omitempty"` // all of it
+	Runs          *Runs     `json:"runs,omitempty"`
+	OSD           *Layout   `json:"osd,omitempty"`    // all of it
+	Sticks        *Sticks   `json:"sticks,omitempty"` // all of it
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -59,6 +63,15 @@ func (f Fit) With(p Patch) Fit {
 	if p.Wiring != nil {
 		out.Wiring = p.Wiring.clone()
 	}
+	for _, part := range p.Parts {
+		out.setPart(part)
+	}
+	if p.ReceiverCable != nil {
+		out.ReceiverCable = new(p.ReceiverCable.clone())
+		if reflect.DeepEqual(*p.ReceiverCable, Cable{}) {
+			out.ReceiverCable = nil
+		}
+	}
 	if p.Mounting != nil {
 		out.Mounting = *p.Mounting
 	}
@@ -73,6 +86,9 @@ func (f Fit) With(p Patch) Fit {
 	}
 	if p.Sticks != nil {
 		out.Sticks = p.Sticks.clone()
+	}
+	if out.Receiver == "" {
+		out.ReceiverCable = nil
 	}
 	out.prune()
 	return out
@@ -136,6 +152,23 @@ func setText(at *string, to *string) {
 	}
 }
 
+// setPart puts a part in, in the place of the one of its id.
+func (f *Fit) setPart(p PlacedPart) {
+	at := slices.IndexFunc(f.Parts, func(o PlacedPart) bool { return o.ID == p.ID })
+	p.Cable = p.Cable.clone()
+	switch {
+	case p.Model == "":
+		f.Parts = slices.DeleteFunc(f.Parts, func(o PlacedPart) bool { return o.ID == p.ID })
+	case at < 0:
+		f.Parts = append(f.Parts, p)
+	default:
+		f.Parts[at] = p
+	}
+	if len(f.Parts) == 0 {
+		f.Parts = nil
+	}
+}
+
 func (f *Fit) setFeed(feed Feed) {
 	f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return g.To == feed.To })
 	if feed.From != "" {
@@ -173,6 +206,9 @@ func (f *Fit) Has(node string) bool {
 		return f.Board != ""
 	}
 	if _, ok := f.Load(node); ok {
+		return true
+	}
+	if _, ok := f.Part(node); ok {
 		return true
 	}
 	_, ok := f.Regulator(node)

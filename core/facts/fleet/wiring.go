@@ -19,6 +19,48 @@ type Wiring struct {
 	Ports     []Port      `json:"ports,omitempty"`
 }
 
+// Cable is how the pins of a part reach the flight board: through a harness, soldered,
+// or both.
+type Cable struct {
+	Harness   string      `json:"harness,omitempty"`
+	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
+	Moved     []CrimpMove `json:"moved,omitempty"`
+	Wires     []Wire      `json:"wires,omitempty"`
+}
+
+// Cable is how the air unit reaches the board.
+func (w *Wiring) Cable() Cable { return Cable{w.Harness, w.HarnessTo, w.Moved, w.Wires} }
+
+func (c Cable) clone() Cable {
+	c.Moved, c.Wires = slices.Clone(c.Moved), slices.Clone(c.Wires)
+	return c
+}
+
+// PlacedPart is a wired part on a quad, under an id of its own.
+type PlacedPart struct {
+	ID    string `json:"id"`
+	Model string `json:"model"`
+	Cable
+}
+
+// Part looks up a placed part.
+func (f *Fit) Part(id string) (*PlacedPart, bool) {
+	for i := range f.Parts {
+		if f.Parts[i].ID == id {
+			return &f.Parts[i], true
+		}
+	}
+	return nil, false
+}
+
+func cloneParts(list []PlacedPart) []PlacedPart {
+	list = slices.Clone(list)
+	for i := range list {
+		list[i].Cable = list[i].Cable.clone()
+	}
+	return list
+}
+
 // Depth is how far an air unit is wired, on purpose.
 type Depth string
 
@@ -29,8 +71,8 @@ const (
 	WithSticks     Depth = "sticks"  // and the RC pair
 )
 
-// Wire is a wire soldered from a pin of the air unit, counted from 1, to a
-// terminal of the board: "ground", "tx4", "rx4" or the id of a power pad.
+// Wire is a wire soldered from a pin of a part, counted from 1, to a
+// terminal of the board: "ground", "tx4", "rx4", the id of a power pad or a signal.
 // Colour, gauge and length are those of the harness where one is named.
 type Wire struct {
 	Pin    int               `json:"pin"`
@@ -95,10 +137,10 @@ func (w Wiring) clone() Wiring {
 // Wired is the wires of a harness with the crimps put into other slots, all moves at
 // once: a crimp is known by the slot it came in. A wire whose end is in slot 0 is
 // pulled there.
-func (w *Wiring) Wired(h *gear.Harness) []gear.HarnessWire {
+func (c *Cable) Wired(h *gear.Harness) []gear.HarnessWire {
 	out := slices.Clone(h.Wires)
 	for i := range out {
-		for _, m := range w.Moved {
+		for _, m := range c.Moved {
 			if m.End == UnitEnd && h.Wires[i].From == m.From {
 				out[i].From = m.To
 			}
@@ -109,3 +151,6 @@ func (w *Wiring) Wired(h *gear.Harness) []gear.HarnessWire {
 	}
 	return out
 }
+
+// Wired is the wires of the air unit's harness, with the moved crimps where they are.
+func (w *Wiring) Wired(h *gear.Harness) []gear.HarnessWire { return new(w.Cable()).Wired(h) }

@@ -49,6 +49,7 @@ type Receiver struct {
 	Entry
 	Input     Input    `json:"input,omitzero"`
 	Protocols []string `json:"protocols,omitempty"`
+	Plug      *Plug    `json:"plug,omitempty"` // its pins or pads, each one of PartPins
 	// FullDuplex: it needs both pads of its port; Inverted: its signal is.
 	FullDuplex *bool    `json:"fullDuplex,omitempty"`
 	Inverted   *bool    `json:"inverted,omitempty"`
@@ -64,11 +65,13 @@ type Receiver struct {
 // Board is a flight board.
 type Board struct {
 	Entry
-	Input Input       `json:"input,omitzero"`
-	Pads  []Pad       `json:"pads,omitempty"`
-	UARTs []UART      `json:"uarts,omitempty"`
-	Plugs []Plug      `json:"plugs,omitempty"`
-	MassG *unit.Grams `json:"massG,omitempty"`
+	Input Input  `json:"input,omitzero"`
+	Pads  []Pad  `json:"pads,omitempty"`
+	UARTs []UART `json:"uarts,omitempty"`
+	Plugs []Plug `json:"plugs,omitempty"`
+	// Signals are its pads beside ground, power and serial ports, each one of Signals.
+	Signals []string    `json:"signals,omitempty"`
+	MassG   *unit.Grams `json:"massG,omitempty"`
 	// USBSide is the side of its USB, seen from above with its arrow to the front.
 	USBSide Side `json:"usbSide,omitempty"`
 }

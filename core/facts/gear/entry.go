@@ -58,6 +58,7 @@ const (
 	KindController     Kind = "controller"
 	KindReceiver       Kind = "receiver"
 	KindBoard          Kind = "board"
+	KindPart           Kind = "part"
 	KindRegulator      Kind = "regulator"
 	KindPack           Kind = "pack"
 	KindConnector      Kind = "connector"

@@ -20,6 +20,7 @@ var Kinds = []KindRow{
 	{KindController, "controllers", "controller", "controllers",
 		list[Controller](func(s *Set) *[]Controller { return &s.Controllers })},
 	{KindReceiver, "receivers", "receiver", "receivers", list[Receiver](func(s *Set) *[]Receiver { return &s.Receivers })},
+	{KindPart, "parts", "wired part", "wired parts", list[Part](func(s *Set) *[]Part { return &s.Parts })},
 	{KindBoard, "boards", "flight board", "flight boards", list[Board](func(s *Set) *[]Board { return &s.Boards })},
 	{KindRegulator, "regulators", "regulator", "regulators",
 		list[Regulator](func(s *Set) *[]Regulator { return &s.Regulators })},

@@ -18,6 +18,7 @@ type Set struct {
 	Goggles        []Goggles        `json:"goggles,omitempty"`
 	Controllers    []Controller     `json:"controllers,omitempty"`
 	Receivers      []Receiver       `json:"receivers,omitempty"`
+	Parts          []Part           `json:"parts,omitempty"`
 	Boards         []Board          `json:"boards,omitempty"`
 	Regulators     []Regulator      `json:"regulators,omitempty"`
 	Packs          []Pack           `json:"packs,omitempty"`
@@ -39,7 +40,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 3
+	SetVersion = 4
 )
 
 // Library finds gear by id over any number of gear packs. It is not changed

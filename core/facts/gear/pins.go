@@ -26,7 +26,7 @@ var UnitPins = []string{PinSupply, PinGround, PinUARTRX, PinUARTTX, PinRCGround,
 // solder pads.
 //
 // On an air unit a pin is one of UnitPins. On a board it is "ground", "tx" or
-// "rx" with the number of a UART ("tx4"), or the id of a power pad.
+// "rx" with the number of a UART ("tx4"), the id of a power pad, or one of Signals.
 type Plug struct {
 	ID        string            `json:"id,omitempty"` // of a board's plug
 	Name      string            `json:"name,omitempty"`
@@ -149,7 +149,7 @@ func (b *Board) Plug(id string) (*Plug, bool) {
 }
 
 // Terminal says whether the board has a place of that name to solder to: ground,
-// a power pad, or a pad of a UART that is broken out.
+// a power pad, a pad of a UART that is broken out, or one for another signal.
 func (b *Board) Terminal(name string) bool {
 	if name == PinGround {
 		return true
@@ -162,7 +162,7 @@ func (b *Board) Terminal(name string) bool {
 		return has && (sends && u.TX || !sends && u.RX)
 	}
 	_, ok := b.Pad(name)
-	return ok
+	return ok || b.Signal(name)
 }
 
 // Connector is a kind of plug and socket.

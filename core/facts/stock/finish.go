@@ -25,7 +25,7 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 		return fmt.Errorf("nothing is planned for %s", q.Label())
 	}
 	now := q.Next.Clone()
-	before, after := q.Now.Parts(), now.Parts()
+	before, after := q.Now.Loose(), now.Loose()
 	s.addStandoffs(before, &q.Now)
 	s.addStandoffs(after, &now)
 	for _, model := range slices.Sorted(maps.Keys(after)) {

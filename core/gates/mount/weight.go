@@ -125,12 +125,19 @@ func indexOf(list []Part, label string) int {
 // masses lists the parts of a fit that have a mass of their own.
 func masses(c fleet.Case) (list []Part) {
 	add := func(label string, mass *unit.Grams) { list = append(list, Part{Label: label, MassG: mass}) }
+	video := false // camera and transmitter are weighed as parts
+	for i := range c.Fit.Parts {
+		if p, ok := gear.Find[*gear.Part](c.Library, c.Fit.Parts[i].Model); ok {
+			add(p.Label(), p.MassG)
+			video = video || p.Sort == gear.SortCamera || p.Sort == gear.SortTransmitter
+		}
+	}
 	if u, _, ok := c.AirUnit(); ok {
 		add(u.Label(), u.MassG)
 		if u.Camera != nil && u.Camera.MassG != nil {
 			add("camera of "+u.Label(), u.Camera.MassG)
 		}
-	} else if c.Fit.Analog != "" {
+	} else if c.Fit.Analog != "" && !video {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
 	if r, ok := c.Receiver(); ok {

@@ -8,6 +8,7 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/power"
 )
@@ -37,6 +38,8 @@ const (
 	CodeSpareRC    verdict.Code = "pins.spare-rc"
 	CodePort       verdict.Code = "pins.port"
 	CodeDropped    verdict.Code = "pins.use-dropped"
+	CodeOpen       verdict.Code = "pins.open"
+	CodeMotor      verdict.Code = "pins.motor"
 	CodeFits       verdict.Code = "pins.fits"
 )
 
@@ -45,7 +48,7 @@ const (
 var dangers = map[verdict.Code]verdict.Danger{
 	CodeDanger: verdict.Destroys, CodeShort: verdict.Destroys, CodeNoGround: verdict.Destroys, CodeBurns: verdict.Destroys,
 	CodeUnknown: verdict.Destroys, CodeNoUnit: verdict.Destroys, CodeOtherFeed: verdict.Fails,
-	CodeConnector: verdict.Fails, CodeNoPin: verdict.Fails, CodeDropped: verdict.Inconvenient,
+	CodeMotor: verdict.Falls, CodeConnector: verdict.Fails, CodeNoPin: verdict.Fails, CodeDropped: verdict.Inconvenient,
 }
 
 // Check judges the wiring of one fit. What destroys comes first, then a missing
@@ -54,8 +57,8 @@ func Check(c fleet.Case) []verdict.Finding {
 	l, hasUnit := newLoom(c)
 	if !hasUnit {
 		return verdict.Complete(verdict.Pins, c.Quad.Label(),
-			[]verdict.Finding{verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(),
-				verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))},
+			append(l.checkOthers(), verdict.CannotTell(verdict.Pins, CodeNoUnit, c.Quad.Label(),
+				verdict.FitValue(l.Case, "airUnit", "digital air unit of "+c.Quad.Label()))),
 			dangers)
 	}
 	findings := make([]verdict.Finding, 0, 4)
@@ -82,8 +85,10 @@ func Check(c fleet.Case) []verdict.Finding {
 		}
 	}
 	if l.board != nil {
+		findings = append(findings, l.checkOthers()...)
 		findings = append(findings, l.checkPorts()...)
 		findings = append(findings, l.checkDropped()...)
+		findings = append(findings, leftOut(c)...)
 	}
 	if len(findings) == 0 {
 		findings = append(findings, l.fits())
@@ -105,7 +110,7 @@ func (l *loom) fits() verdict.Finding {
 			"receiver of their own.",
 			port)
 	default:
-		f.Says = fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.conns), port)
+		f.Says = fmt.Sprintf("%d wires end where they belong; the OSD goes over UART %d.", len(l.run.Conns), port)
 	}
 	return f
 }
@@ -113,7 +118,7 @@ func (l *loom) fits() verdict.Finding {
 // checkEnds looks for connectors that do not go together. A cable goes into a plug,
 // never into bare pads, and what kind a plug is must be known.
 func (l *loom) checkEnds() (findings []verdict.Finding) {
-	if l.harness == nil {
+	if l.run.Harness == nil {
 		return nil
 	}
 	end := func(end, connector, field string, bare bool, plug *gear.Plug, owner *gear.Entry, plugField, of string) {
@@ -121,12 +126,12 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 			findings = append(findings, verdict.Finding{
 				Code:   CodeConnector,
 				Level:  verdict.Unfit,
-				Source: l.harness.Source.String(),
+				Source: l.run.Harness.Source.String(),
 				Says:   fmt.Sprintf(says, args...),
 			})
 		}
 		unknown := func(m verdict.Missing) {
-			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.harness.Label(), m))
+			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.run.Harness.Label(), m))
 		}
 		switch {
 		case plug.Pads() && bare:
@@ -134,23 +139,23 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 		case plug.Pads():
 			unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare wires, "+
 				"would do.",
-				of, l.harness.Label())
+				of, l.run.Harness.Label())
 		case bare:
-			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.harness.Label(), end, of)
+			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.run.Harness.Label(), end, of)
 		case plug.Connector == "":
 			unknown(verdict.Missing{Of: "gear", ID: owner.ID, Field: plugField, Label: "which connector " + of + " has"})
 		case connector == "":
-			unknown(verdict.GearValue(&l.harness.Entry, field, "connector at the "+end+"'s end"))
+			unknown(verdict.GearValue(&l.run.Harness.Entry, field, "connector at the "+end+"'s end"))
 		case connector != plug.Connector:
-			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.harness.Label(), end, l.Library.Label(connector), of,
+			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.run.Harness.Label(), end, l.Library.Label(connector), of,
 				l.Library.Label(plug.Connector))
 		}
 	}
-	end("unit", l.harness.From, "from", l.harness.Without("from"), l.airUnit.Plug, &l.airUnit.Entry, "plug.connector",
-		l.airUnit.Label())
-	if l.plug != nil {
-		end("board", l.harness.To, "to", l.harness.Without("to"), l.plug, &l.board.Entry, "plugs."+l.plug.ID+".connector",
-			"the "+l.plug.Label()+" of "+l.board.Label())
+	end("unit", l.run.Harness.From, "from", l.run.Harness.Without("from"), l.run.Plug, l.run.Entry, "plug.connector",
+		l.run.Label())
+	if l.run.Into != nil {
+		end("board", l.run.Harness.To, "to", l.run.Harness.Without("to"), l.run.Into, &l.board.Entry, "plugs."+l.run.Into.ID+".connector",
+			"the "+l.run.Into.Label()+" of "+l.board.Label())
 	}
 	return findings
 }
@@ -160,18 +165,18 @@ type places struct{ destroys, dead []verdict.Finding }
 
 // checkPlaces looks at each wire by function.
 func (l *loom) checkPlaces() (found places) {
-	for i := range l.conns {
-		c := &l.conns[i]
+	for i := range l.run.Conns {
+		c := &l.run.Conns[i]
 		if l.noSuchPin(c) {
 			found.dead = append(found.dead, verdict.Finding{Code: CodeNoPin, Level: verdict.Unfit, Source: verdict.Practice,
-				Says: fmt.Sprintf("A wire is said to be on pin %d of %s, which has %d.", c.Pin, l.airUnit.Label(),
-					len(l.airUnit.Plug.Pins))})
+				Says: fmt.Sprintf("A wire is said to be on pin %d of %s, which has %d.", c.Pin, l.run.Label(),
+					len(l.run.Plug.Pins))})
 		}
 		if !c.Live() {
 			continue
 		}
 		if l.board != nil && !l.board.Terminal(c.Terminal) {
-			found.destroys = append(found.destroys, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
+			found.destroys = append(found.destroys, verdict.CannotTell(verdict.Pins, CodeUnknown, l.run.Label(),
 				verdict.GearValue(&l.board.Entry, "pads", "what "+c.Terminal+" is, where pin "+strconv.Itoa(c.Pin)+" ends")))
 			continue
 		}
@@ -184,7 +189,7 @@ func (l *loom) checkPlaces() (found places) {
 			colour = " (" + c.Colour + ")"
 		}
 		f := verdict.Finding{Code: code, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("The wire%s on pin %d, %s, ends on %s: %s", colour, c.Pin, pinWords(c.Function),
+			Says: fmt.Sprintf("The wire%s on pin %d, %s, ends on %s: %s", colour, c.Pin, PinWords(c.Function),
 				l.words(c.Terminal), why)}
 		switch {
 		case dangers[code] == verdict.Destroys:
@@ -198,10 +203,10 @@ func (l *loom) checkPlaces() (found places) {
 	return found
 }
 
-func (l *loom) noSuchPin(c *Conn) bool { return c.Pin > len(l.airUnit.Plug.Pins) }
+func (l *loom) noSuchPin(c *netlist.Conn) bool { return c.Pin > len(l.run.Plug.Pins) }
 
 // judgePlace says what a wire does where it ends; an empty code: what it should.
-func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
+func (l *loom) judgePlace(c *netlist.Conn) (code verdict.Code, why string) {
 	grounded := c.Terminal == gear.PinGround
 	switch c.Function {
 	case gear.PinSupply:
@@ -209,7 +214,7 @@ func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
 		case grounded:
 			return CodeShort, "the supply is shorted."
 		case !l.power(c.Terminal):
-			return CodeDead, "the unit gets no power there."
+			return CodeDead, "the " + l.thing() + " gets no power there."
 		}
 	case gear.PinGround, gear.PinRCGround:
 		switch {
@@ -218,12 +223,17 @@ func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
 		case !grounded:
 			return CodeDead, "that port is held to ground."
 		}
+	case gear.PinSpare:
 	default:
 		switch {
 		case l.power(c.Terminal):
-			return CodeDanger, "power on a signal pin destroys the unit."
+			return CodeDanger, "power on a signal pin destroys the " + l.thing() + "."
 		case grounded:
 			return CodeDead, "the signal is shorted to ground."
+		case gear.IsMotor(c.Function) && gear.IsMotor(c.Terminal) && c.Function != c.Terminal:
+			return CodeMotor, "another motor turns than the board means; it flips over as it takes off."
+		case l.board != nil && !l.worksOn(c):
+			return CodeDead, "it does nothing there."
 		}
 	}
 	return "", ""
@@ -231,49 +241,77 @@ func (l *loom) judgePlace(c *Conn) (code verdict.Code, why string) {
 
 // checkGround asks for a ground between unit and board: without one the current of
 // the unit looks for its way back through the signal wires (common practice).
+// thing is what the run's part is called beside its name.
+func (l *loom) thing() string {
+	if l.airUnit != nil {
+		return "unit"
+	}
+	return "part"
+}
+
+// returns says whether a part needs a ground of its own: what only switches its supply,
+// as a buzzer does, has none.
+func (l *loom) returns() bool {
+	return l.run.Has(gear.PinGround) || !l.run.Has(gear.PinBuzzer)
+}
+
+// worksOn says whether a signal does its work where it ends. Which way round a serial
+// line goes is judged with its pair.
+func (l *loom) worksOn(c *netlist.Conn) bool {
+	_, _, onPort := gear.SerialPin(c.Terminal)
+	switch c.Function {
+	case gear.PinUARTRX, gear.PinUARTTX, gear.PinRCOut, gear.PinTelemetry, gear.PinControl:
+		return onPort
+	}
+	return l.board.Belongs(c.Function, c.Terminal)
+}
+
 func (l *loom) checkGround() []verdict.Finding {
-	wired := slices.ContainsFunc(l.conns, func(c Conn) bool {
+	wired := slices.ContainsFunc(l.run.Conns, func(c netlist.Conn) bool {
 		return c.Live() && c.Function != gear.PinGround && c.Function != gear.PinRCGround
 	})
-	ground := l.live(gear.PinGround)
+	ground := l.run.LiveOf(gear.PinGround)
+	if !l.returns() {
+		return nil
+	}
 	if !wired || ground != nil && ground.Terminal == gear.PinGround {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeNoGround, Level: verdict.Unfit, Source: verdict.Practice,
 		Says: fmt.Sprintf("No ground wire joins %s and %s: its current comes back through the signal wires, and that "+
 			"destroys them.",
-			l.airUnit.Label(), l.board.Label())}}
+			l.run.Label(), l.board.Label())}}
 }
 
 // checkFeed holds the supply wire against what the plan feeds the unit from, and what
 // the wire really brings against what the unit takes.
 func (l *loom) checkFeed() []verdict.Finding {
-	from, ok := l.Fit.FeedOf(fleet.NodeAirUnit)
+	from, ok := l.Fit.FeedOf(l.run.Node)
 	if !ok {
-		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeOtherFeed, l.airUnit.Label(),
-			verdict.FitValue(l.Case, "feeds.airUnit", "what feeds "+l.airUnit.Label()))}
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeOtherFeed, l.run.Label(),
+			verdict.FitValue(l.Case, "feeds."+l.run.Node, "what feeds "+l.run.Label()))}
 	}
 	pad, onBoard := fleet.PadOf(from)
-	supply := l.live(gear.PinSupply)
+	supply := l.run.LiveOf(gear.PinSupply)
 	switch {
 	case onBoard && supply == nil:
 		return []verdict.Finding{{Code: CodeDead, Level: verdict.Unfit, Source: "this plan",
-			Says: fmt.Sprintf("The plan feeds %s from %s, but no supply wire ends there.", l.airUnit.Label(), l.words(pad))}}
+			Says: fmt.Sprintf("The plan feeds %s from %s, but no supply wire ends there.", l.run.Label(), l.words(pad))}}
 	case supply == nil || !l.power(supply.Terminal) || onBoard && supply.Terminal == pad:
 		return nil
 	}
 	f := verdict.Finding{Code: CodeOtherFeed, Level: verdict.Change, Source: "this plan",
 		Says: fmt.Sprintf("The supply wire ends on %s, but the plan feeds %s from %s: the power gate judges another "+
 			"voltage than the wire brings.",
-			l.words(supply.Terminal), l.airUnit.Label(), change.Source(l.Case, from))}
-	brings := power.AirUnit(l.With(fleet.Patch{Feed: &fleet.Feed{
-		To:   fleet.NodeAirUnit,
+			l.words(supply.Terminal), l.run.Label(), change.Source(l.Case, from))}
+	brings := power.Part(l.With(fleet.Patch{Feed: &fleet.Feed{
+		To:   l.run.Node,
 		From: fleet.PadNode(supply.Terminal),
-	}}))
+	}}), l.run.Node)
 	switch {
 	case brings.Level == verdict.Unfit && brings.Danger == verdict.Destroys:
 		f.Code, f.Level, f.Compares = CodeBurns, verdict.Unfit, brings.Compares
-		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.airUnit.Label(),
+		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.run.Label(),
 			change.Source(l.Case, from), l.words(supply.Terminal), brings.Says)
 	case brings.Level == verdict.Unfit:
 		f.Level, f.Danger, f.Compares = verdict.Unfit, brings.Danger, brings.Compares

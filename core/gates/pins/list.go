@@ -7,6 +7,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/measure/unit"
 	"yokeswap/core/measure/wire"
 )
@@ -17,6 +18,7 @@ const slack unit.Millimetres = 15
 
 // Solder is one line of the soldering list.
 type Solder struct {
+	Part     string            `json:"part"` // the node it belongs to
 	Wire     string            `json:"wire"` // what it is for
 	From     string            `json:"from"`
 	To       string            `json:"to"`
@@ -33,22 +35,58 @@ type List struct {
 	Materials []string `json:"materials"`
 }
 
-// Soldering lists the wires to solder, the jumpers to set and what else it takes.
+// Soldering lists the wires to solder, the jumpers to set and what else it takes: of the
+// air unit all of them, of other parts those that are not as they are today.
 // A plug at both ends leaves nothing to solder but what the feed needs.
 func Soldering(c fleet.Case) List {
 	list := List{Wires: []Solder{}, Jumpers: []string{}, Materials: []string{}}
 	l, ok := newLoom(c)
-	if !ok || l.airUnit.Plug == nil || l.board == nil {
+	if l.board == nil {
 		return list
 	}
-	for i := range l.conns {
-		w := &l.conns[i]
+	cut := false
+	if ok && l.run.Plug != nil {
+		list.Wires = append(list.Wires, l.solders()...)
+		cut = l.run.Harness == nil && len(list.Wires) > 0
+		l.jumpers(&list)
+	}
+	for _, run := range Rewired(c) {
+		wires := partLoom(c, run).solders()
+		list.Wires = append(list.Wires, wires...)
+		cut = cut || run.Harness == nil && len(wires) > 0
+	}
+	if len(list.Wires) > 0 {
+		list.Materials = append(list.Materials, "solder", "heat-shrink")
+		if cut {
+			list.Materials = append(list.Materials, "silicone wire")
+		}
+	}
+	return list
+}
+
+// Rewired are the parts beside the air unit whose wires are not as they are today.
+func Rewired(c fleet.Case) (runs []*netlist.Run) {
+	now := netlist.Others(fleet.NowCase(c.Library, c.Fleet, c.Quad))
+	sameBoard := c.Fit.Board == c.Quad.Now.Board
+	for _, run := range netlist.Others(c) {
+		if was := sameRun(now, run); was == nil || !sameBoard || !sameWires(was, run) {
+			runs = append(runs, run)
+		}
+	}
+	return runs
+}
+
+// solders are the soldered wires of one part.
+func (l *loom) solders() (wires []Solder) {
+	for i := range l.run.Conns {
+		w := &l.run.Conns[i]
 		if w.Slot != 0 || !w.Live() {
 			continue
 		}
 		line := Solder{
-			Wire:   pinWords(w.Function),
-			From:   fmt.Sprintf("%s pin %d (%s)", l.airUnit.Label(), w.Pin, pinWords(w.Function)),
+			Part:   l.run.Node,
+			Wire:   PinWords(w.Function),
+			From:   fmt.Sprintf("%s pin %d (%s)", l.run.Label(), w.Pin, PinWords(w.Function)),
 			To:     l.board.Label() + " " + strings.TrimPrefix(l.words(w.Terminal), "the "),
 			Colour: w.Colour,
 			AWG:    w.AWG,
@@ -64,16 +102,9 @@ func Soldering(c fleet.Case) List {
 		case gear.PinSupply:
 			line.Note = "last, after the meter"
 		}
-		list.Wires = append(list.Wires, line)
+		wires = append(wires, line)
 	}
-	l.jumpers(&list)
-	if len(list.Wires) > 0 {
-		list.Materials = append(list.Materials, "solder", "heat-shrink")
-		if l.harness == nil {
-			list.Materials = append(list.Materials, "silicone wire")
-		}
-	}
-	return list
+	return wires
 }
 
 // jumpers lists the solder jumpers of the plan: of power pads, and of inverters.
@@ -102,8 +133,8 @@ func (l *loom) inverterJumpers() (list []fleet.Jumper) {
 			list = append(list, fleet.Jumper{Pad: name, Choice: choice})
 			continue
 		}
-		for i := range l.conns {
-			switch c := &l.conns[i]; {
+		for i := range l.run.Conns {
+			switch c := &l.run.Conns[i]; {
 			case c.Terminal != u.RXPad():
 			case c.Function == gear.PinUARTTX:
 				list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Plain})
@@ -143,12 +174,12 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
 	changes := []Change{}
 	now, hadUnit := newLoom(fleet.NowCase(lib, f, q))
 	next, hasUnit := newLoom(fleet.NewCase(lib, f, q))
-	if !hadUnit || !hasUnit || len(now.conns) == 0 || len(next.conns) == 0 {
+	if !hadUnit || !hasUnit || len(now.run.Conns) == 0 || len(next.run.Conns) == 0 {
 		return changes
 	}
 	for _, function := range gear.UnitPins {
-		was, is := now.of(function), next.of(function)
-		c := Change{Function: pinWords(function)}
+		was, is := now.run.Of(function), next.run.Of(function)
+		c := Change{Function: PinWords(function)}
 		switch {
 		case was == nil && is == nil:
 			continue
@@ -163,11 +194,11 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
 				now.words(was.Terminal))
 		}
 		if is != nil && is.Colour != "" {
-			at := slices.IndexFunc(now.conns, func(o Conn) bool {
+			at := slices.IndexFunc(now.run.Conns, func(o netlist.Conn) bool {
 				return o.Colour == is.Colour && o.Function != "" && o.Function != function
 			})
 			if at >= 0 {
-				c.Colour = fmt.Sprintf("%s is %s now; it was %s", is.Colour, pinWords(function), pinWords(now.conns[at].Function))
+				c.Colour = fmt.Sprintf("%s is %s now; it was %s", is.Colour, PinWords(function), PinWords(now.run.Conns[at].Function))
 			}
 		}
 		changes = append(changes, c)

@@ -11,11 +11,13 @@ import (
 
 // Candidates lists what could be changed in the wiring: crimps to move, another
 // cable or another socket for this one, the pair crossed, the wires soldered anew,
-// the feed the supply wire brings, an inverter's jumper, and the ports planned anew.
+// the feed the supply wire brings, an inverter's jumper, the ports planned anew, and each
+// part beside the unit soldered where it belongs.
 func Candidates(c fleet.Case) (list []verdict.Candidate) {
+	list = resolders(c)
 	l, ok := newLoom(c)
 	if !ok || l.board == nil {
-		return nil
+		return list
 	}
 	wired := func(change func(*fleet.Wiring)) {
 		w := l.Fit.Wiring
@@ -29,10 +31,10 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if wires, ok := l.crossed(); ok {
 		wired(func(w *fleet.Wiring) { w.Wires = wires })
 	}
-	if out := l.live(gear.PinRCOut); l.airUnit.Plug != nil && out != nil && out.Slot == 0 {
+	if out := l.run.LiveOf(gear.PinRCOut); l.run.Plug != nil && out != nil && out.Slot == 0 {
 		wired(func(w *fleet.Wiring) { w.Wires = l.withoutSticks(w.Wires) })
 	}
-	if supply := l.of(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
+	if supply := l.run.Of(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
 		list = append(list, verdict.Candidate{
 			Effort: verdict.Wire,
 			Patch: fleet.Patch{Feed: &fleet.Feed{
@@ -45,7 +47,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if w, ok := l.grounded(); ok {
 		wired(func(to *fleet.Wiring) { *to = w })
 	}
-	if l.airUnit.Plug != nil {
+	if l.run.Plug != nil {
 		if w, ok := l.soldered(); ok {
 			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
 		}
@@ -66,14 +68,14 @@ func SupplyPlugged(c fleet.Case) bool {
 	if !ok || len(l.missing) > 0 {
 		return false
 	}
-	supply := l.live(gear.PinSupply)
+	supply := l.run.LiveOf(gear.PinSupply)
 	return supply != nil && supply.Slot > 0
 }
 
 // withoutSticks is the soldered wires without the RC pair.
 func (l *loom) withoutSticks(wires []fleet.Wire) []fleet.Wire {
 	return slices.DeleteFunc(slices.Clone(wires), func(s fleet.Wire) bool {
-		f := l.airUnit.Plug.Pin(s.Pin)
+		f := l.run.Plug.Pin(s.Pin)
 		return f == gear.PinRCOut || f == gear.PinRCGround
 	})
 }
@@ -91,14 +93,14 @@ func (l *loom) feedLead() *fleet.Lead {
 // grounded is the wiring with the grounds soldered that are not joined.
 func (l *loom) grounded() (fleet.Wiring, bool) {
 	w := l.Fit.Wiring
-	if l.airUnit.Plug == nil {
+	if l.run.Plug == nil {
 		return w, false
 	}
 	w.Wires = slices.Clone(w.Wires)
 	added := false
 	for _, function := range []string{gear.PinGround, gear.PinRCGround} {
-		pin := slices.Index(l.airUnit.Plug.Pins, function) + 1
-		if pin == 0 || l.live(function) != nil || function == gear.PinRCGround && l.live(gear.PinRCOut) == nil {
+		pin := slices.Index(l.run.Plug.Pins, function) + 1
+		if pin == 0 || l.run.LiveOf(function) != nil || function == gear.PinRCGround && l.run.LiveOf(gear.PinRCOut) == nil {
 			continue
 		}
 		w.Wires = append(w.Wires, fleet.Wire{Pin: pin, To: gear.PinGround})
@@ -117,7 +119,7 @@ func (l *loom) inverters() (list []fleet.Jumper) {
 		case fleet.Plain:
 			list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Inverted})
 		default:
-			if out := l.live(gear.PinRCOut); out != nil && out.Terminal == u.RXPad() && u.Invert == gear.InvertJumper {
+			if out := l.run.LiveOf(gear.PinRCOut); out != nil && out.Terminal == u.RXPad() && u.Invert == gear.InvertJumper {
 				list = append(list, fleet.Jumper{Pad: name, Choice: fleet.Inverted})
 			}
 		}
@@ -128,11 +130,11 @@ func (l *loom) inverters() (list []fleet.Jumper) {
 // cables are the harnesses of the library that go into both plugs, the one planned
 // in another socket of the board included.
 func (l *loom) cables() (list []verdict.Candidate) {
-	if l.airUnit.Plug == nil || l.airUnit.Plug.Connector == "" {
+	if l.run.Plug == nil || l.run.Plug.Connector == "" {
 		return nil
 	}
 	for _, h := range gear.All[*gear.Harness](l.Library) {
-		if h.From != l.airUnit.Plug.Connector || h.To == "" {
+		if h.From != l.run.Plug.Connector || h.To == "" {
 			continue
 		}
 		for i := range l.board.Plugs {
@@ -162,7 +164,7 @@ func (l *loom) cables() (list []verdict.Candidate) {
 // crossed is the soldered wires with the UART pair crossed; false where they are not
 // soldered, and where the port could not carry MSP or is taken by another use.
 func (l *loom) crossed() ([]fleet.Wire, bool) {
-	rx, tx := l.live(gear.PinUARTRX), l.live(gear.PinUARTTX)
+	rx, tx := l.run.LiveOf(gear.PinUARTRX), l.run.LiveOf(gear.PinUARTTX)
 	if rx == nil || tx == nil || rx.Slot != 0 || tx.Slot != 0 {
 		return nil, false
 	}
@@ -219,7 +221,7 @@ func (l *loom) soldered() (fleet.Wiring, bool) {
 	w.HarnessTo, w.Moved = "", nil
 	old := w.Wires
 	w.Wires = nil
-	for i, function := range l.airUnit.Plug.Pins {
+	for i, function := range l.run.Plug.Pins {
 		to := terminal[function]
 		if to == "" {
 			continue
@@ -230,7 +232,7 @@ func (l *loom) soldered() (fleet.Wiring, bool) {
 		}
 		w.Wires = append(w.Wires, line)
 	}
-	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || l.airUnit.Plug.Pads()) {
+	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || l.run.Plug.Pads()) {
 		w.Harness = ""
 	}
 	w.Ports = portsOf(plan)
@@ -266,10 +268,10 @@ type Header struct {
 func Headers(c fleet.Case) []Header {
 	list := []Header{}
 	l, ok := newLoom(c)
-	if !ok || l.board == nil || l.airUnit.Plug == nil {
+	if !ok || l.board == nil || l.run.Plug == nil {
 		return list
 	}
-	connector, known := gear.Find[*gear.Connector](l.Library, l.airUnit.Plug.Connector)
+	connector, known := gear.Find[*gear.Connector](l.Library, l.run.Plug.Connector)
 	for i := range l.board.Plugs {
 		row := &l.board.Plugs[i]
 		if row.Connector != "" {
@@ -294,7 +296,7 @@ func Headers(c fleet.Case) []Header {
 // sameOrder says whether a straight cable joins each pin of the unit with the
 // right pad of a row.
 func (l *loom) sameOrder(row *gear.Plug) (bool, string) {
-	pins := l.airUnit.Plug.Pins
+	pins := l.run.Plug.Pins
 	if len(pins) != len(row.Pins) {
 		return false, fmt.Sprintf("it has %d pads, the connector %d pins", len(row.Pins), len(pins))
 	}
@@ -314,7 +316,7 @@ func (l *loom) sameOrder(row *gear.Plug) (bool, string) {
 			right = true
 		}
 		if !right {
-			return false, fmt.Sprintf("pin %d, %s, would meet %s", i+1, pinWords(function), l.words(row.Pins[i]))
+			return false, fmt.Sprintf("pin %d, %s, would meet %s", i+1, PinWords(function), l.words(row.Pins[i]))
 		}
 	}
 	return true, "same pitch and order: a header soldered on takes the unit's cable. Insulate it, align before tacking " +

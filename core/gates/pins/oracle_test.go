@@ -223,13 +223,13 @@ func TestARepinnedCableFits(t *testing.T) {
 // that supply never meets a signal on the way.
 func walkSteps(t *testing.T, l *loom, moves []fleet.CrimpMove) {
 	t.Helper()
-	out := slices.Clone(l.harness.Wires)
+	out := slices.Clone(l.run.Harness.Wires)
 	for i := range out { // every crimp to be moved is out before one goes in
 		for _, m := range moves {
-			if m.End == fleet.UnitEnd && l.harness.Wires[i].From == m.From {
+			if m.End == fleet.UnitEnd && l.run.Harness.Wires[i].From == m.From {
 				out[i].From = 0
 			}
-			if m.End == fleet.BoardEnd && l.harness.Wires[i].To == m.From {
+			if m.End == fleet.BoardEnd && l.run.Harness.Wires[i].To == m.From {
 				out[i].To = 0
 			}
 		}
@@ -237,7 +237,7 @@ func walkSteps(t *testing.T, l *loom, moves []fleet.CrimpMove) {
 	steps := l.order(moves)
 	require.Len(t, steps, 2+2*len(moves), fmt.Sprint(steps))
 	for _, w := range out {
-		function, terminal := l.airUnit.Plug.Pin(w.From), l.plug.Pin(w.To)
+		function, terminal := l.run.Plug.Pin(w.From), l.run.Into.Pin(w.To)
 		if function == "" || terminal == "" {
 			continue
 		}

@@ -8,6 +8,7 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 	"yokeswap/core/measure/wire"
@@ -50,24 +51,54 @@ type Line struct {
 	Says     string            `json:"says,omitempty"` // what is wrong with it
 }
 
-// Draw makes the picture of a fit's wiring.
+// Draw makes the picture of the air unit's wiring.
 func Draw(c fleet.Case) Picture {
 	l, ok := newLoom(c)
+	if !ok {
+		return Picture{
+			Unit:    Face{Pins: []Spot{}},
+			Board:   Face{Pins: []Spot{}},
+			Wires:   []Line{},
+			Missing: "Pick an air unit to see its pins.",
+		}
+	}
+	return l.draw()
+}
+
+// PartPicture is the picture of one part wired beside the air unit.
+type PartPicture struct {
+	Node    string `json:"node"`
+	Label   string `json:"label"`
+	Rewired bool   `json:"rewired"` // it is not as it is today
+	Picture
+}
+
+// DrawParts makes the pictures of everything wired beside the air unit.
+func DrawParts(c fleet.Case) []PartPicture {
+	anew := map[string]bool{}
+	for _, run := range Rewired(c) {
+		anew[run.Node] = true
+	}
+	list := []PartPicture{}
+	for _, run := range netlist.Others(c) {
+		list = append(list, PartPicture{run.Node, run.Label(), anew[run.Node], partLoom(c, run).draw()})
+	}
+	return list
+}
+
+func (l *loom) draw() Picture {
 	pic := Picture{Unit: Face{Pins: []Spot{}}, Board: Face{Pins: []Spot{}}, Wires: []Line{}}
 	switch {
-	case !ok:
-		pic.Missing = "Pick an air unit to see its pins."
-		return pic
-	case l.airUnit.Plug == nil:
-		pic.Missing = "The pins of " + l.airUnit.Label() + " are not stated."
+	case l.run.Plug == nil:
+		pic.Missing = "The pins of " + l.run.Label() + " are not stated."
 		return pic
 	}
-	pic.Unit = Face{Label: l.airUnit.Label(), Kind: l.kind(l.airUnit.Plug), Pins: []Spot{}}
-	for i, function := range l.airUnit.Plug.Pins {
+	pic.Unit = Face{Label: l.run.Label(), Kind: l.kind(l.run.Plug), Pins: []Spot{}}
+	for i, function := range l.run.Plug.Pins {
 		pic.Unit.Pins = append(pic.Unit.Pins, Spot{
 			N:     i + 1,
-			Words: pinWords(function),
-			Used:  slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Pin == i+1 && c.Live() }),
+			Words: PinWords(function),
+			Used:  slices.ContainsFunc(l.run.Conns, func(c netlist.Conn) bool { return c.Pin == i+1 && c.Live() }),
 		})
 	}
 	if l.board == nil {
@@ -75,19 +106,19 @@ func Draw(c fleet.Case) Picture {
 		return pic
 	}
 	l.face(&pic)
-	for i := range l.conns {
-		conn := &l.conns[i]
+	for i := range l.run.Conns {
+		conn := &l.run.Conns[i]
 		line := Line{
 			Pin:      conn.Pin - 1,
 			Spot:     -1,
 			Colour:   conn.Colour,
-			Function: pinWords(conn.Function),
+			Function: PinWords(conn.Function),
 			Terminal: l.words(conn.Terminal),
 			AWG:      conn.AWG,
 			LengthMM: conn.LengthMM,
 			Level:    verdict.Fits,
 		}
-		if l.plug != nil && conn.Slot > 0 {
+		if l.run.Into != nil && conn.Slot > 0 {
 			line.Spot = conn.Slot - 1
 		} else if conn.Terminal != "" {
 			line.Spot = l.pad(&pic, conn)
@@ -95,7 +126,7 @@ func Draw(c fleet.Case) Picture {
 		line.Level, line.Says = l.judgeLine(conn)
 		pic.Wires = append(pic.Wires, line)
 	}
-	if len(l.conns) == 0 {
+	if len(l.run.Conns) == 0 {
 		pic.Missing = "Nobody has said how it is wired."
 	}
 	return pic
@@ -114,31 +145,31 @@ func (l *loom) kind(p *gear.Plug) string {
 // face is the board's side: its plug, or the pads the wires end on.
 func (l *loom) face(pic *Picture) {
 	pic.Board = Face{Label: l.board.Label(), Kind: "solder pads", Pins: []Spot{}}
-	if l.plug == nil {
+	if l.run.Into == nil {
 		return
 	}
-	pic.Board.Label += ", " + l.plug.Label()
-	pic.Board.Kind = l.kind(l.plug)
-	for i, pin := range l.plug.Pins {
+	pic.Board.Label += ", " + l.run.Into.Label()
+	pic.Board.Kind = l.kind(l.run.Into)
+	for i, pin := range l.run.Into.Pins {
 		pic.Board.Pins = append(pic.Board.Pins, Spot{
 			N:     i + 1,
 			Words: strings.TrimPrefix(l.words(pin), "the "),
-			Used:  slices.ContainsFunc(l.conns, func(c Conn) bool { return c.Slot == i+1 && c.Live() }),
+			Used:  slices.ContainsFunc(l.run.Conns, func(c netlist.Conn) bool { return c.Slot == i+1 && c.Live() }),
 		})
 	}
 }
 
 // pad is the place of a soldered wire's pad among the board's spots, added where
 // it is not there yet.
-func (l *loom) pad(pic *Picture, conn *Conn) int {
+func (l *loom) pad(pic *Picture, conn *netlist.Conn) int {
 	pic.Board.Pins = append(pic.Board.Pins, Spot{Words: strings.TrimPrefix(l.words(conn.Terminal), "the "), Used: true})
 	return len(pic.Board.Pins) - 1
 }
 
 // judgeLine says how one wire stands.
-func (l *loom) judgeLine(conn *Conn) (verdict.Level, string) {
-	if from, fed := l.Fit.FeedOf(fleet.NodeAirUnit); fed && conn.Function == gear.PinSupply && conn.Terminal == "" &&
-		l.plug == nil {
+func (l *loom) judgeLine(conn *netlist.Conn) (verdict.Level, string) {
+	if from, fed := l.Fit.FeedOf(l.run.Node); fed && conn.Function == gear.PinSupply && conn.Terminal == "" &&
+		l.run.Into == nil {
 		return verdict.Fits, "to " + change.Source(l.Case, from)
 	}
 	if !conn.Live() {

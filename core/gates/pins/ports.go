@@ -7,12 +7,14 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 )
 
 // Need is a function that wants a serial port.
 type Need struct {
 	Use      fleet.Use `json:"use"`
+	For      string    `json:"for"` // in words
 	Label    string    `json:"label"`
 	TX       bool      `json:"tx"` // the board sends
 	RX       bool      `json:"rx"` // the board listens
@@ -56,10 +58,13 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 				*v.set = *v.value
 			}
 		}
+		if run := l.runOf(fleet.NodeReceiver); run != nil && run.Said() {
+			n.Now = portOn(run, l.board)
+		}
 		needs = append(needs, n)
-	} else if _, _, flown := l.Controller(); flown && l.airUnit != nil && !l.airUnit.Without("rcOut") {
+	} else if l.sticksThroughUnit() {
 		n := Need{Use: fleet.UseRC, Label: l.airUnit.Label(), RX: true, Fast: true, Now: port(fleet.UseRC)}
-		if out := l.of(gear.PinRCOut); out != nil {
+		if out := l.run.Of(gear.PinRCOut); out != nil {
 			if id, sends, ok := gear.SerialPin(out.Terminal); ok && !sends {
 				n.Now = id
 			}
@@ -78,7 +83,16 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		}
 		needs = append(needs, n)
 	}
+	wired := map[fleet.Use]int{}
+	for _, n := range l.partNeeds() {
+		wired[n.Use]++
+		needs = append(needs, n)
+	}
 	for _, p := range l.Fit.Ports {
+		if wired[p.Use] > 0 {
+			wired[p.Use]-- // it is this part's
+			continue
+		}
 		n := Need{Use: p.Use, Label: change.Use(p.Use), Now: p.UART}
 		switch p.Use {
 		case fleet.UseGPS, fleet.UseOther:
@@ -94,7 +108,80 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		}
 		needs = append(needs, n)
 	}
+	for i := range needs {
+		needs[i].For = change.Use(needs[i].Use)
+		if needs[i].Label == needs[i].For {
+			needs[i].Label = "" // nobody says which
+		}
+	}
 	return needs, missing
+}
+
+// sticksThroughUnit says whether the air unit hands the sticks on: a controller is named
+// that flies it, or the wire is there.
+func (l *loom) sticksThroughUnit() bool {
+	if l.airUnit == nil || l.airUnit.Without("rcOut") {
+		return false
+	}
+	_, _, flown := l.Controller()
+	return flown || l.run.LiveOf(gear.PinRCOut) != nil
+}
+
+// uses is what the serial lines of a placed part are for, by what it is.
+var uses = map[gear.PartSort]fleet.Use{
+	gear.SortGPS:         fleet.UseGPS,
+	gear.SortESC:         fleet.UseTelemetry,
+	gear.SortTransmitter: fleet.UseVTXControl,
+}
+
+// partNeeds are the ports the placed parts want, as their pins have it.
+func (l *loom) partNeeds() (needs []Need) {
+	for _, run := range l.beside {
+		if run.Node == fleet.NodeReceiver {
+			continue
+		}
+		n := Need{
+			Use:   fleet.UseOther,
+			Label: run.Label(),
+			TX:    run.Has(gear.PinUARTRX) || run.Has(gear.PinControl),
+			RX:    run.Has(gear.PinUARTTX) || run.Has(gear.PinTelemetry),
+			Now:   portOn(run, l.board),
+		}
+		if n.TX || n.RX {
+			if use, ok := uses[gear.PartSort(run.Sort)]; ok {
+				n.Use = use
+			}
+			if p, ok := gear.Find[*gear.Part](l.Library, run.Entry.ID); ok && p.Inverted != nil {
+				n.Inverted = *p.Inverted
+			}
+			needs = append(needs, n)
+		}
+	}
+	return needs
+}
+
+func (l *loom) runOf(node string) *netlist.Run {
+	for _, run := range l.beside {
+		if run.Node == node {
+			return run
+		}
+	}
+	return nil
+}
+
+// portOn is the serial port a part is wired to; 0 where it is on none.
+func portOn(run *netlist.Run, board *gear.Board) int {
+	if board == nil {
+		return 0
+	}
+	for _, function := range []string{gear.PinUARTTX, gear.PinUARTRX, gear.PinTelemetry, gear.PinControl} {
+		if c := run.LiveOf(function); c != nil {
+			if id, _, serial := gear.SerialPin(c.Terminal); serial {
+				return id
+			}
+		}
+	}
+	return 0
 }
 
 // refuses says why a port cannot take a need; empty where it can.
@@ -353,7 +440,7 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 	for i := range needs {
 		n := &needs[i]
 		if n.Now == 0 {
-			if n.Use == fleet.UseReceiver {
+			if n.Use == fleet.UseReceiver && l.Fit.ReceiverCable == nil {
 				findings = append(findings,
 					verdict.CannotTell(verdict.Pins, CodePort, l.board.Label(),
 						verdict.FitValue(l.Case, "ports", "which serial port "+n.Label+" is on")))

@@ -194,7 +194,7 @@ func (l *loom) goalSets() (sets [][]Goal) {
 
 // slots are those of the board's plug that carry something, from 1.
 func (l *loom) slots(function string) (list []int) {
-	for i, pin := range l.plug.Pins {
+	for i, pin := range l.run.Into.Pins {
 		if pin == function {
 			list = append(list, i+1)
 		}
@@ -203,7 +203,7 @@ func (l *loom) slots(function string) (list []int) {
 }
 
 // unitPin is the pin of the unit's plug that carries something, from 1; 0: none.
-func (l *loom) unitPin(function string) int { return slices.Index(l.airUnit.Plug.Pins, function) + 1 }
+func (l *loom) unitPin(function string) int { return slices.Index(l.run.Plug.Pins, function) + 1 }
 
 // stickSlots are those where the sticks can come in beside a port: the RX of every other
 // hardware port that takes an inverted signal.
@@ -243,7 +243,7 @@ func (l *loom) withGrounds(set, more []Goal, needsRC bool) (sets [][]Goal) {
 // harmful says whether a wire between two slots joins what must not be joined.
 // Grounds may meet, and a supply what feeds it.
 func (l *loom) harmful(pin, slot int) bool {
-	function, terminal := l.airUnit.Plug.Pin(pin), l.plug.Pin(slot)
+	function, terminal := l.run.Plug.Pin(pin), l.run.Into.Pin(slot)
 	if function == "" || terminal == "" {
 		return false
 	}
@@ -260,12 +260,12 @@ func (l *loom) harmful(pin, slot int) bool {
 func Repins(c fleet.Case) []Repin {
 	list := []Repin{}
 	l, ok := newLoom(c)
-	if !ok || l.harness == nil || l.plug == nil || l.airUnit.Plug == nil {
+	if !ok || l.run.Harness == nil || l.run.Into == nil || l.run.Plug == nil {
 		return list
 	}
 	sets := l.goalSets()
 	for _, goals := range sets {
-		now := c.Fit.Wired(l.harness)
+		now := c.Fit.Wired(l.run.Harness)
 		if moves, ok := repin(now, goals, Ends{Unit: true, Board: true}, l.harmful); ok && len(moves) == 0 {
 			return list
 		}
@@ -280,7 +280,7 @@ func Repins(c fleet.Case) []Repin {
 	} {
 		var best *Repin
 		for _, goals := range sets {
-			moves, ok := repin(l.harness.Wires, goals, way.ends, l.harmful)
+			moves, ok := repin(l.run.Harness.Wires, goals, way.ends, l.harmful)
 			if ok && (best == nil || len(moves) < len(best.Moves)) {
 				best = &Repin{Goals: goals, Moves: moves}
 			}
@@ -304,11 +304,11 @@ func Repins(c fleet.Case) []Repin {
 // PlannedMoves are the steps of the crimps a fit has moved; empty where none are.
 func PlannedMoves(c fleet.Case) []string {
 	l, ok := newLoom(c)
-	if !ok || l.harness == nil || l.airUnit.Plug == nil || len(c.Fit.Moved) == 0 {
+	if !ok || l.run.Harness == nil || l.run.Plug == nil || len(c.Fit.Moved) == 0 {
 		return nil
 	}
-	if l.plug == nil {
-		l.plug = &gear.Plug{}
+	if l.run.Into == nil {
+		l.run.Into = &gear.Plug{}
 	}
 	return l.order(c.Fit.Moved)
 }
@@ -318,9 +318,9 @@ func PlannedMoves(c fleet.Case) []string {
 // others; then signals go in, then grounds, and the supply last.
 func (l *loom) order(moves []fleet.CrimpMove) []string {
 	rank := func(m fleet.CrimpMove) int {
-		function := l.airUnit.Plug.Pin(m.To)
+		function := l.run.Plug.Pin(m.To)
 		if m.End == fleet.BoardEnd {
-			function = l.plug.Pin(m.To)
+			function = l.run.Into.Pin(m.To)
 			if l.power(function) {
 				function = gear.PinSupply
 			}
@@ -352,7 +352,7 @@ func (l *loom) order(moves []fleet.CrimpMove) []string {
 }
 
 func (l *loom) wireWords(m fleet.CrimpMove) string {
-	for _, w := range l.harness.Wires {
+	for _, w := range l.run.Harness.Wires {
 		if m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From {
 			if w.Colour != "" {
 				return "the " + strings.ToLower(w.Colour) + " wire"

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 )
 
 // What may meet at a re-pin (common practice): grounds meet grounds, an empty slot takes
@@ -13,7 +14,7 @@ import (
 func TestWhatMayMeetAtARepin(t *testing.T) {
 	unit := []string{gear.PinSupply, gear.PinGround, gear.PinUARTRX, gear.PinRCGround, gear.PinRCOut, ""}
 	board := []string{"10v", gear.PinGround, "tx1", ""}
-	l := &loom{airUnit: &gear.AirUnit{Plug: &gear.Plug{Pins: unit}}, plug: &gear.Plug{Pins: board}}
+	l := &loom{run: &netlist.Run{Plug: &gear.Plug{Pins: unit}, Into: &gear.Plug{Pins: board}}}
 	harmless := map[[2]string]bool{
 		{gear.PinGround, gear.PinGround}:   true,
 		{gear.PinRCGround, gear.PinGround}: true,

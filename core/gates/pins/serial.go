@@ -8,12 +8,13 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 )
 
 // mspPort is the port the UART pair is on; false where it is not on one.
 func (l *loom) mspPort() (int, bool) {
-	rx, tx := l.of(gear.PinUARTRX), l.of(gear.PinUARTTX)
+	rx, tx := l.run.Of(gear.PinUARTRX), l.run.Of(gear.PinUARTTX)
 	if rx == nil || tx == nil {
 		return 0, false
 	}
@@ -44,10 +45,17 @@ func MSPWired(c fleet.Case) bool {
 // separate receiver.
 func SticksPort(c fleet.Case) (int, bool) {
 	if c.Fit.Receiver != "" {
+		for _, run := range netlist.Others(c) {
+			if tells := run.LiveOf(gear.PinUARTTX); run.Node == fleet.NodeReceiver && tells != nil {
+				if port, sends, isPort := gear.SerialPin(tells.Terminal); isPort && !sends {
+					return port, true
+				}
+			}
+		}
 		return c.Fit.PortOf(fleet.UseReceiver)
 	}
 	if l, ok := newLoom(c); ok && len(l.missing) == 0 {
-		if out := l.of(gear.PinRCOut); out != nil {
+		if out := l.run.Of(gear.PinRCOut); out != nil {
 			if port, sends, isPort := gear.SerialPin(out.Terminal); isPort && !sends {
 				return port, true
 			}
@@ -61,7 +69,7 @@ func (l *loom) checkMSP() []verdict.Finding {
 	one := func(code verdict.Code, level verdict.Level, says string, args ...any) []verdict.Finding {
 		return []verdict.Finding{{Code: code, Level: level, Source: verdict.Practice, Says: fmt.Sprintf(says, args...)}}
 	}
-	rx, tx := l.live(gear.PinUARTRX), l.live(gear.PinUARTTX)
+	rx, tx := l.run.LiveOf(gear.PinUARTRX), l.run.LiveOf(gear.PinUARTTX)
 	switch {
 	case rx == nil && tx == nil && l.Fit.Depth == fleet.PictureOnly:
 		return nil // left out on purpose
@@ -131,7 +139,7 @@ func (l *loom) inverter(port int) verdict.Missing {
 
 // checkRC judges the wire that hands on the sticks.
 func (l *loom) checkRC() []verdict.Finding {
-	out := l.live(gear.PinRCOut)
+	out := l.run.LiveOf(gear.PinRCOut)
 	_, _, flown := l.Controller()
 	one := func(code verdict.Code, level verdict.Level, says string, args ...any) []verdict.Finding {
 		return []verdict.Finding{{Code: code, Level: level, Source: verdict.Practice, Says: fmt.Sprintf(says, args...)}}
@@ -195,7 +203,7 @@ func (l *loom) rcInverted() verdict.Missing {
 // checkRCGround says that the ground of the RC pair is missing: some call it optional,
 // common practice is to connect it.
 func (l *loom) checkRCGround() []verdict.Finding {
-	if !slices.Contains(l.airUnit.Plug.Pins, gear.PinRCGround) || l.live(gear.PinRCGround) != nil {
+	if !slices.Contains(l.run.Plug.Pins, gear.PinRCGround) || l.run.LiveOf(gear.PinRCGround) != nil {
 		return nil
 	}
 	return []verdict.Finding{{Code: CodeRCGround, Level: verdict.Caution, Source: verdict.Practice,
@@ -244,14 +252,18 @@ func (l *loom) checkDrivers() (findings []verdict.Finding) {
 		}
 		drivers[terminal] = append(drivers[terminal], who)
 	}
-	for i := range l.conns {
-		c := &l.conns[i]
+	for i := range l.run.Conns {
+		c := &l.run.Conns[i]
 		if _, sends, serial := gear.SerialPin(c.Terminal); serial && !sends &&
 			(c.Function == gear.PinUARTTX || c.Function == gear.PinRCOut) {
-			drive(c.Terminal, "the "+pinWords(c.Function)+" of "+l.airUnit.Label())
+			drive(c.Terminal, "the "+PinWords(c.Function)+" of "+l.airUnit.Label())
 		}
 	}
+	wired := l.wiredUses()
 	for _, p := range l.Fit.Ports {
+		if wired[p.Use] {
+			continue // its wires say it
+		}
 		switch p.Use {
 		case fleet.UseReceiver, fleet.UseGPS, fleet.UseTelemetry:
 			if u, ok := l.board.UART(p.UART); ok && (p.Use != fleet.UseReceiver || l.Fit.Receiver != "") {
@@ -269,6 +281,18 @@ func (l *loom) checkDrivers() (findings []verdict.Finding) {
 	return findings
 }
 
+// wiredUses are the uses of serial ports that parts with wires of their own have.
+func (l *loom) wiredUses() map[fleet.Use]bool {
+	uses := map[fleet.Use]bool{}
+	if run := l.runOf(fleet.NodeReceiver); run != nil && run.Said() {
+		uses[fleet.UseReceiver] = true
+	}
+	for _, n := range l.partNeeds() {
+		uses[n.Use] = uses[n.Use] || n.Now != 0
+	}
+	return uses
+}
+
 // checkDropped says what a serial port is for today and has none in this plan.
 func (l *loom) checkDropped() (findings []verdict.Finding) {
 	if l.FitName == "now" {
@@ -277,7 +301,7 @@ func (l *loom) checkDropped() (findings []verdict.Finding) {
 	for _, p := range l.Quad.Now.Ports {
 		switch p.Use {
 		case fleet.UseGPS, fleet.UseTelemetry, fleet.UseOther:
-			if count(l.Fit.Ports, p.Use) < count(l.Quad.Now.Ports, p.Use) && !slices.Contains(l.Fit.Ports, p) {
+			if !l.wiredUses()[p.Use] && count(l.Fit.Ports, p.Use) < count(l.Quad.Now.Ports, p.Use) && !slices.Contains(l.Fit.Ports, p) {
 				findings = append(findings, verdict.Finding{
 					Code:    CodeDropped,
 					Level:   verdict.Caution,

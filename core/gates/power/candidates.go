@@ -3,6 +3,7 @@ package power
 import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 )
 
@@ -72,11 +73,11 @@ func (s supply) feeds(part consumer) []verdict.Candidate {
 		}
 	}
 	feed := func(from string) {
-		if from != current && len(s.originOf(from).missing) == 0 {
-			list = append(list, verdict.Candidate{
-				Effort: verdict.Wire,
-				Patch:  fleet.Patch{Feed: &fleet.Feed{To: part.node, From: from, Lead: s.ownLead(part.node)}},
-			})
+		if from == current || len(s.originOf(from).missing) > 0 {
+			return
+		}
+		if patch, ok := s.feedFrom(part.node, from); ok {
+			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: patch})
 		}
 	}
 	if s.board != nil {
@@ -95,12 +96,33 @@ func (s supply) feeds(part consumer) []verdict.Candidate {
 		if placed, ok := s.Fit.Regulator(id); ok && placed.Model == model.ID {
 			continue
 		}
-		list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{
-			Regulator: &fleet.PlacedRegulator{ID: id, Model: model.ID},
-			Feed:      &fleet.Feed{To: part.node, From: id, Lead: s.ownLead(part.node)},
-		}})
+		if patch, ok := s.feedFrom(part.node, id); ok {
+			patch.Regulator = &fleet.PlacedRegulator{ID: id, Model: model.ID}
+			list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: patch})
+		}
 	}
 	return list
+}
+
+// feedFrom feeds a part from another source, and moves its supply wire along where the
+// plan states its wires; false where that wire goes through a plug.
+func (s supply) feedFrom(node, from string) (fleet.Patch, bool) {
+	lead := s.ownLead(node)
+	if node != fleet.NodeAirUnit && s.wired(node) {
+		c := s.Case
+		c.Fit = s.plan
+		return netlist.Refeed(c, node, from, lead)
+	}
+	return fleet.Patch{Feed: &fleet.Feed{To: node, From: from, Lead: lead}}, true
+}
+
+// wired says whether the plan states the wires of a part beside the air unit.
+func (s supply) wired(node string) bool {
+	if part, ok := s.Fit.Part(node); ok {
+		return part.HarnessTo != "" || len(part.Wires) > 0
+	}
+	cable := s.Fit.ReceiverCable
+	return node == fleet.NodeReceiver && cable != nil && (cable.HarnessTo != "" || len(cable.Wires) > 0)
 }
 
 // ownLead is the lead a part has already: it goes along to another feed.

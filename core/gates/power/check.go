@@ -149,12 +149,12 @@ func (path *Path) rail(s supply, rail *Rail) {
 	}
 }
 
-// AirUnit is the worst the gate says of the air unit of a fit, where it is fed as the
-// fit has it; the zero finding where the fit has no air unit.
-func AirUnit(c fleet.Case) (worst verdict.Finding) {
+// Part is the worst the gate says of one part of a fit, named by its node, where it is fed
+// as the fit has it; the zero finding where the fit has no such part.
+func Part(c fleet.Case, of string) (worst verdict.Finding) {
 	s := newSupply(c)
 	for _, part := range s.consumers() {
-		if part.node != fleet.NodeAirUnit {
+		if part.node != of {
 			continue
 		}
 		node, findings := s.judge(part)

@@ -275,6 +275,13 @@ func (s supply) consumers() []consumer {
 		list = append(list, consumer{node: fleet.NodeReceiver, label: receiver.Label(), input: &receiver.Input,
 			owner: &receiver.Entry, field: "input."})
 	}
+	for i := range s.Fit.Parts {
+		placed := &s.Fit.Parts[i]
+		if part, ok := gear.Find[*gear.Part](s.Library, placed.Model); ok {
+			list = append(list, consumer{node: placed.ID, label: part.Label(), input: &part.Input,
+				owner: &part.Entry, field: "input."})
+		}
+	}
 	for i := range s.Fit.Loads {
 		load := &s.Fit.Loads[i]
 		list = append(list, consumer{node: load.ID, label: load.Label(), input: &load.Input,

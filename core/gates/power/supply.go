@@ -11,6 +11,7 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 )
@@ -40,7 +41,8 @@ type origin struct {
 type supply struct {
 	fleet.Case
 	board *gear.Board
-	seen  *[]seenAt // what has been computed already
+	plan  *fleet.Fit // as it is stated, without the feeds its wires imply
+	seen  *[]seenAt  // what has been computed already
 }
 
 type seenAt struct {
@@ -49,8 +51,10 @@ type seenAt struct {
 }
 
 func newSupply(c fleet.Case) supply {
+	plan := c.Fit
+	c = netlist.WithFeeds(c)
 	board, _ := c.Board()
-	return supply{Case: c, board: board, seen: new(make([]seenAt, 0, 3))}
+	return supply{Case: c, plan: plan, board: board, seen: new(make([]seenAt, 0, 3))}
 }
 
 // sees is the voltage at a node.

@@ -78,6 +78,7 @@ func Set() *gear.Set {
 			{Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6), MaxA: new(unit.Amps(3))},
 		},
 		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
+		Parts:      parts(),
 		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
 		Packs: []gear.Pack{
 			pack("lipo-4", gear.LiPo, 4),
@@ -155,7 +156,7 @@ func goggles() []gear.Goggles {
 
 // boards is one board with every kind of pad and port.
 func boards() []gear.Board {
-	return []gear.Board{{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Pads: []gear.Pad{
+	return []gear.Board{{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Signals: gear.Signals, Pads: []gear.Pad{
 		{ID: "batt", Kind: gear.PadPack},
 		{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
 		{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
@@ -203,9 +204,37 @@ func receivers() []gear.Receiver {
 		LatencyMS:  new(6.0),
 		FullDuplex: new(true),
 		Inverted:   new(false),
+		Plug:       bare(gear.PinSupply, gear.PinGround, gear.PinUARTRX, gear.PinUARTTX),
 		FromMHz:    new(unit.Megahertz(2400)),
 		ToMHz:      new(unit.Megahertz(2480)),
 	}}
+}
+
+// parts are one of each sort, with bare pads.
+func parts() []gear.Part {
+	part := func(id string, sort gear.PartSort, input gear.Input, pins ...string) gear.Part {
+		input.PeakW = new(unit.Watts(0.4))
+		return gear.Part{Entry: entry(id), Sort: sort, Input: input, Plug: bare(pins...), Inverted: new(false),
+			MassG: new(unit.Grams(5))}
+	}
+	return []gear.Part{
+		part("gps", gear.SortGPS, window(4.5, 5.5), gear.PinSupply, gear.PinGround, gear.PinUARTRX, gear.PinUARTTX,
+			gear.PinSDA, gear.PinSCL),
+		part("esc", gear.SortESC, window(6, 30), gear.PinSupply, gear.PinGround, "motor1", "motor2", "motor3", "motor4",
+			gear.PinTelemetry, gear.PinCurrent),
+		part("buzzer", gear.SortBuzzer, window(4, 6), gear.PinSupply, gear.PinBuzzer),
+		part("lights", gear.SortLights, window(4.5, 5.5), gear.PinSupply, gear.PinGround, gear.PinLED),
+		part("camera", gear.SortCamera, window(4.5, 24), gear.PinSupply, gear.PinGround, gear.PinVideoOut),
+		part("transmitter", gear.SortTransmitter, window(7, 26), gear.PinSupply, gear.PinGround, gear.PinVideoIn,
+			gear.PinControl),
+		part("switcher", gear.SortCameraSwitch, window(4.5, 5.5), gear.PinSupply, gear.PinGround, gear.PinSwitch,
+			gear.PinSpare),
+	}
+}
+
+// bare is a row of solder pads.
+func bare(pins ...string) *gear.Plug {
+	return &gear.Plug{Nones: gear.Nones{None: []string{"connector"}}, Pins: pins}
 }
 
 // pairings say which links with which.

@@ -4,8 +4,10 @@ import (
 	"fmt"
 	"slices"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/gates/power"
 )
 
@@ -29,14 +31,16 @@ func FromAnalog(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []string {
 		out = append(out, says+".")
 	}
 	board, hasBoard := gear.Find[*gear.Board](lib, q.Now.Board)
-	for _, feed := range q.Now.Feeds {
-		load, isLoad := q.Now.Load(feed.To)
-		if _, stays := next.Fit.FeedOf(feed.To); !isLoad || stays {
+	fedNext := netlist.WithFeeds(next).Fit
+	for _, feed := range netlist.WithFeeds(now).Fit.Feeds {
+		_, isLoad := q.Now.Load(feed.To)
+		_, isPart := q.Now.Part(feed.To)
+		if _, stays := fedNext.FeedOf(feed.To); !isLoad && !isPart || stays {
 			continue
 		}
-		says := fmt.Sprintf("Out: %s.", load.Label())
+		says := fmt.Sprintf("Out: %s.", change.Node(now, feed.To))
 		if id, onBoard := fleet.PadOf(feed.From); onBoard && hasBoard &&
-			!slices.ContainsFunc(next.Fit.Feeds, func(g fleet.Feed) bool { return g.From == feed.From }) {
+			!slices.ContainsFunc(fedNext.Feeds, func(g fleet.Feed) bool { return g.From == feed.From }) {
 			if pad, ok := board.Pad(id); ok {
 				says += fmt.Sprintf(" The %s is free.", pad.Label())
 			}

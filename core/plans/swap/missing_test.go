@@ -36,6 +36,7 @@ var noFacts = slices.Concat(
 	},
 	[]string{ // choices with a default: docs/format/versions.md
 		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
+		"receiverCable",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"limits", "bitrateMbps", "rangeKM",
 	},
@@ -43,7 +44,7 @@ var noFacts = slices.Concat(
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
 		"mhz", "widthMHz", "grid", "never", "needed", "keeps",
 	},
-	[]string{"loads", "regulators", "ports", "switches", "elements"}, // whole lists
+	[]string{"loads", "regulators", "ports", "switches", "elements", "parts"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.

@@ -189,6 +189,7 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 	if next.Receiver != "" && next.Receiver != now.Receiver {
 		l.add(next.Receiver, "", q.Label(), 1, true, "")
 	}
+	l.wiredParts(q, now, next)
 	for _, r := range next.Regulators {
 		if _, fitted := now.Regulator(r.ID); !fitted {
 			l.add(r.Model, "", q.Label(), 1, true, "")
@@ -205,6 +206,30 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 	}
 	l.antennas(q, now, next)
 	l.screws(q, c)
+}
+
+// wiredParts are those beside the air unit, and the cables of all but it.
+func (l *shoppingList) wiredParts(q *fleet.Quad, now, next *fleet.Fit) {
+	had := fleet.Cable{}
+	if now.ReceiverCable != nil {
+		had = *now.ReceiverCable
+	}
+	if c := next.ReceiverCable; c != nil && c.Harness != "" && c.Harness != had.Harness {
+		l.add(c.Harness, "", q.Label(), 1, true, "often comes with the receiver")
+	}
+	for i := range next.Parts {
+		p := &next.Parts[i]
+		was, there := now.Part(p.ID)
+		if !there {
+			was = &fleet.PlacedPart{}
+		}
+		if p.Model != was.Model {
+			l.add(p.Model, "", q.Label(), 1, true, "")
+		}
+		if p.Harness != "" && p.Harness != was.Harness {
+			l.add(p.Harness, "", q.Label(), 1, true, "often comes with the part")
+		}
+	}
 }
 
 func (l *shoppingList) antennas(q *fleet.Quad, now, next *fleet.Fit) {

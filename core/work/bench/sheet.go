@@ -104,10 +104,13 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	w.firmware()
 	w.build()
 	w.wire()
+	w.wireParts()
 	w.pairs()
+	w.meterParts()
 	w.meter()
 	w.powerUp()
 	w.bind()
+	w.checkParts()
 	w.check()
 
 	s := Sheet{

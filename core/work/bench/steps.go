@@ -278,6 +278,7 @@ func (w *writer) install(step *Step, in *gear.Install) {
 
 // build takes the old out, puts the new in and lays the feeds that change.
 func (w *writer) build() {
+	w.takeOff()
 	w.changeBoard()
 	switch {
 	case w.newUnit:
@@ -300,7 +301,7 @@ func (w *writer) feeds() {
 		moved := !had || was != from
 		fresh := node.ID == fleet.NodeAirUnit && w.newUnit ||
 			node.ID == fleet.NodeReceiver && now.Receiver != w.Fit.Receiver
-		if ok && node.ID != fleet.NodeBoard && (moved || fresh) {
+		if ok && node.ID != fleet.NodeBoard && (moved || fresh) && !w.wiredPart(node.ID) {
 			w.add(w.feed(node, from))
 		}
 	}

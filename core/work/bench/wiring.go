@@ -3,8 +3,10 @@ package bench
 import (
 	"fmt"
 	"reflect"
+	"slices"
 	"strings"
 
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/gates/pins"
 )
@@ -35,6 +37,7 @@ func (w *writer) wire() {
 		})
 	}
 	list := pins.Soldering(w.Case)
+	list.Wires = slices.DeleteFunc(list.Wires, func(s pins.Solder) bool { return s.Part != fleet.NodeAirUnit })
 	w.solder(list)
 	if harness != nil {
 		w.plugIn(harness)

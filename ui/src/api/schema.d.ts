@@ -1081,6 +1081,12 @@ export interface components {
             /** @description the builder has said that the props are off */
             propsOff: boolean;
         };
+        Cable: {
+            harness?: string;
+            harnessTo?: string;
+            moved?: components["schemas"]["CrimpMove"][];
+            wires?: components["schemas"]["Wire"][];
+        };
         Change: {
             fields: components["schemas"]["FieldChange"][];
             id: string;
@@ -1765,7 +1771,9 @@ export interface components {
             mounting?: components["schemas"]["Mounting"];
             osd?: components["schemas"]["Layout"];
             pack?: string;
+            parts?: components["schemas"]["PlacedPart"][];
             receiver?: string;
+            receiverCable?: components["schemas"]["Cable"];
             regulator?: components["schemas"]["PlacedRegulator"];
             runs?: components["schemas"]["Runs"];
             sticks?: components["schemas"]["Sticks"];
@@ -1778,6 +1786,7 @@ export interface components {
         };
         PinsAssigned: {
             fast: boolean;
+            for: string;
             inverted: boolean;
             label: string;
             /** Format: int64 */
@@ -1836,6 +1845,7 @@ export interface components {
         PinsLost: {
             cures: string[];
             fast: boolean;
+            for: string;
             inverted: boolean;
             label: string;
             /** Format: int64 */
@@ -1845,6 +1855,19 @@ export interface components {
             use: string;
             why: string[];
         };
+        PinsOff: {
+            frees: string[];
+            insulate: string[];
+            stays: string[];
+            unplug: string[];
+            wires: components["schemas"]["PinsOffWire"][];
+        };
+        PinsOffWire: {
+            colour?: string;
+            from: string;
+            part: string;
+            wire: string;
+        };
         PinsPair: {
             /** Format: int64 */
             a: number;
@@ -1853,6 +1876,15 @@ export interface components {
             connected: boolean;
             label: string;
             wrong: string;
+        };
+        PinsPartPicture: {
+            board: components["schemas"]["PinsFace"];
+            label: string;
+            missing?: string;
+            node: string;
+            rewired: boolean;
+            unit: components["schemas"]["PinsFace"];
+            wires: components["schemas"]["PinsLine"][];
         };
         PinsPicture: {
             board: components["schemas"]["PinsFace"];
@@ -1883,6 +1915,7 @@ export interface components {
             /** Format: double */
             lengthMM?: number;
             note: string;
+            part: string;
             to: string;
             wire: string;
         };
@@ -1904,6 +1937,14 @@ export interface components {
             x: number;
             /** Format: int64 */
             y: number;
+        };
+        PlacedPart: {
+            harness?: string;
+            harnessTo?: string;
+            id: string;
+            model: string;
+            moved?: components["schemas"]["CrimpMove"][];
+            wires?: components["schemas"]["Wire"][];
         };
         PlacedRegulator: {
             id: string;
@@ -2627,7 +2668,11 @@ export interface components {
             /** @description the ports could be planned */
             hasPorts: boolean;
             headers: components["schemas"]["PinsHeader"][];
+            /** @description what of today's wiring comes off */
+            off: components["schemas"]["PinsOff"];
             pairs: components["schemas"]["PinsPair"][];
+            /** @description what is wired beside the air unit */
+            parts: components["schemas"]["PinsPartPicture"][];
             picture: components["schemas"]["PinsPicture"];
             ports: components["schemas"]["PinsPortPlan"];
             repins: components["schemas"]["PinsRepin"][];

@@ -4,6 +4,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Patch, PinsView } from '../api/client.svelte';
   import Caution from '../lib/Caution.svelte';
+  import PinsPicture from './PinsPicture.svelte';
 
   interface Props {
     quad: string;
@@ -11,6 +12,7 @@
     onpick: (patch: Patch, says: string) => void;
   }
   let { quad, pins, onpick }: Props = $props();
+  const wrong = (p: PinsView['parts'][number]) => p.wires.find((w) => w.level === 'unfit' || w.level === 'change')?.says ?? '';
   const kinds: Record<string, string> = { same: 'same', moved: 'moved', missing: 'missing', new: 'new' };
 </script>
 
@@ -24,15 +26,42 @@
           <thead><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr></thead>
           <tbody>
             {#each pins.ports.ports as p, i (i)}
-              <tr><th scope="row">{p.use}<small class="soft block font-normal">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
+              <tr><th scope="row">{p.for}<small class="soft block font-normal">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
             {/each}
             {#each pins.ports.lost as p, i (i)}
-              <tr class="text-unfit"><th scope="row">{p.use}<small class="soft block font-normal">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
+              <tr class="text-unfit"><th scope="row">{p.for}<small class="soft block font-normal">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
             {/each}
           </tbody>
         </table>
       </div>
       {#each pins.ports.freed as f, i (i)}<p class="soft">Freed: {f}.</p>{/each}
+    </section>
+  {/if}
+  {#if pins.parts.length > 0}
+    <section class="panel" aria-labelledby="beside">
+      <h3 id="beside">Wired beside the unit</h3>
+      {#each pins.parts as p (p.node)}
+        <details>
+          <summary class="cursor-pointer min-h-7.5">
+            <b>{p.label}</b>
+            {#if p.rewired}<span class="kind new border border-line rounded text-small px-1.5 py-0">not as today</span>{/if}
+            <span class={wrong(p) ? 'text-unfit font-bold' : 'soft'}>{wrong(p) || p.missing || `${p.wires.length} wires`}</span>
+          </summary>
+          <PinsPicture picture={p} />
+        </details>
+      {/each}
+    </section>
+  {/if}
+  {#if pins.off.wires.length + pins.off.unplug.length + pins.off.insulate.length > 0}
+    <section class="panel" aria-labelledby="off">
+      <h3 id="off">Comes off, from today's wiring</h3>
+      <ul class="list-disc pl-5">
+        {#each pins.off.unplug as cable, i (i)}<li>Pull {cable}.</li>{/each}
+        {#each pins.off.wires as w, i (i)}<li>{w.part}, {w.wire}: off {w.from}{w.colour ? ` (${w.colour})` : ''}</li>{/each}
+        {#each pins.off.insulate as end, i (i)}<li><b>Insulate</b> {end}.</li>{/each}
+      </ul>
+      {#if pins.off.frees.length > 0}<p><b>Free afterwards:</b> {pins.off.frees.join(', ')}.</p>{/if}
+      {#if pins.off.stays.length > 0}<p class="soft">Stays as it is: {pins.off.stays.join(', ')}.</p>{/if}
     </section>
   {/if}
   {#if pins.repins.length > 0}
@@ -64,8 +93,8 @@
         <table class="rows">
           <thead><tr><th scope="col">wire</th><th scope="col">to</th><th scope="col">colour</th><th scope="col">AWG</th><th scope="col">mm</th><th scope="col">note</th></tr></thead>
           <tbody>
-            {#each pins.soldering.wires as w (w.from)}
-              <tr><th scope="row">{w.wire}</th><td>{w.to}</td><td>{w.colour}</td><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td>{w.note}</td></tr>
+            {#each pins.soldering.wires as w, i (i)}
+              <tr><th scope="row">{w.wire}<small class="soft block font-normal">{w.from}</small></th><td>{w.to}</td><td>{w.colour}</td><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td>{w.note}</td></tr>
             {/each}
           </tbody>
         </table>

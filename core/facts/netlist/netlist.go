@@ -1,0 +1,284 @@
+// Package netlist follows the wires of a fit: which pin of which part ends on which
+// place of the flight board, and what is joined to what.
+//
+// Method: each wired part has a run, its pins and wires, in cables and soldered, moved
+// crimps where they are now. From the runs follow the nets, as connected components of
+// pins and wires: whatever is joined, directly or through the board. Power, pins,
+// continuity, the soldering list and the pictures read the same runs.
+//
+// Source: common practice; nets are what circuit editors call by that name.
+package netlist
+
+import (
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
+)
+
+// Conn is one wire with both its ends.
+type Conn struct {
+	Pin      int               // of the part, from 1; 0: that end is in no slot
+	Function string            // of that pin
+	Slot     int               // of the board's plug; 0: soldered, or in no slot
+	Terminal string            // where it ends on the board; empty: nowhere
+	Colour   string            // as people say it
+	AWG      *wire.Gauge       // nil: not stated
+	LengthMM *unit.Millimetres // nil: not stated
+}
+
+// Live says whether the wire makes a connection at both ends.
+func (c *Conn) Live() bool { return c.Function != "" && c.Terminal != "" }
+
+// Run is a wired part with its wires to the flight board.
+type Run struct {
+	Node  string      // "airUnit", "receiver", or the id of a placed part
+	Sort  string      // what it is, as in "GPS"; empty: its label says enough
+	Entry *gear.Entry // its sheet
+	Plug  *gear.Plug  // its pins; nil: not stated
+	fleet.Cable
+	Field   string        // where the fit states its wires
+	Harness *gear.Harness // of the cable; nil: none
+	Into    *gear.Plug    // of the board, where the harness goes into one
+	Conns   []Conn
+}
+
+// Label is the part's name.
+func (r *Run) Label() string { return r.Entry.Label() }
+
+// Said says whether anything is said of where its wires go: one is listed, or a cable
+// goes into a plug.
+func (r *Run) Said() bool { return r.Into != nil || len(r.Wires) > 0 }
+
+// Of finds the wire on a pin with a function, one that joins both ends first; nil where
+// there is none.
+func (r *Run) Of(function string) (found *Conn) {
+	for i := range r.Conns {
+		if c := &r.Conns[i]; c.Function == function && (found == nil || !found.Live() && c.Live()) {
+			found = c
+		}
+	}
+	return found
+}
+
+// LiveOf is the wire on a function that joins both ends; nil where there is none.
+func (r *Run) LiveOf(function string) *Conn {
+	if c := r.Of(function); c != nil && c.Live() {
+		return c
+	}
+	return nil
+}
+
+// Has says whether the part has a pin of that function.
+func (r *Run) Has(function string) bool {
+	return r.Plug != nil && slices.Contains(r.Plug.Pins, function)
+}
+
+// Missing names the wires of the run, where they are not stated.
+func (r *Run) Missing(c fleet.Case) verdict.Missing {
+	return verdict.FitValue(c, r.Field, "how "+r.Label()+" is wired to "+c.Library.Label(c.Fit.Board))
+}
+
+// AirUnit is the run of the air unit; false where the fit has none.
+func AirUnit(c fleet.Case) (*Run, bool) {
+	u, _, ok := c.AirUnit()
+	if !ok {
+		return nil, false
+	}
+	return newRun(c, Run{
+		Node:  fleet.NodeAirUnit,
+		Entry: &u.Entry,
+		Plug:  u.Plug,
+		Cable: c.Fit.Cable(),
+		Field: "wires",
+	}), true
+}
+
+// Others are the runs of everything wired beside the air unit: the separate receiver,
+// where its wires are stated, and the placed parts. One whose model nobody has described
+// is left out.
+func Others(c fleet.Case) (runs []*Run) {
+	if r, ok := c.Receiver(); ok && c.Fit.ReceiverCable != nil {
+		runs = append(runs, newRun(c, Run{
+			Node:  fleet.NodeReceiver,
+			Sort:  "receiver",
+			Entry: &r.Entry,
+			Plug:  r.Plug,
+			Cable: *c.Fit.ReceiverCable,
+			Field: "receiverCable.wires",
+		}))
+	}
+	for i := range c.Fit.Parts {
+		placed := &c.Fit.Parts[i]
+		if p, ok := gear.Find[*gear.Part](c.Library, placed.Model); ok {
+			runs = append(runs, newRun(c, Run{
+				Node:  placed.ID,
+				Sort:  string(p.Sort),
+				Entry: &p.Entry,
+				Plug:  p.Plug,
+				Cable: placed.Cable,
+				Field: "parts." + placed.ID + ".wires",
+			}))
+		}
+	}
+	return runs
+}
+
+// All are the runs of a fit, the air unit's first.
+func All(c fleet.Case) []*Run {
+	runs := Others(c)
+	if r, ok := AirUnit(c); ok {
+		runs = slices.Insert(runs, 0, r)
+	}
+	return runs
+}
+
+// WithFeeds is the case with the feeds that the wires of its parts imply: a part whose
+// feed nobody states is fed from the power pad its supply wire ends on.
+func WithFeeds(c fleet.Case) fleet.Case {
+	if len(c.Fit.Parts) == 0 && c.Fit.ReceiverCable == nil {
+		return c
+	}
+	board, ok := c.Board()
+	if !ok {
+		return c
+	}
+	var implied []fleet.Feed
+	for _, r := range Others(c) {
+		if _, stated := c.Fit.FeedOf(r.Node); stated {
+			continue
+		}
+		if supply := r.LiveOf(gear.PinSupply); supply != nil {
+			if _, power := board.Pad(supply.Terminal); power {
+				implied = append(implied, fleet.Feed{To: r.Node, From: fleet.PadNode(supply.Terminal)})
+			}
+		}
+	}
+	if len(implied) > 0 {
+		fit := *c.Fit
+		fit.Feeds = append(slices.Clone(fit.Feeds), implied...)
+		c.Fit = &fit
+	}
+	return c
+}
+
+// newRun connects the wires of a run.
+func newRun(c fleet.Case, r Run) *Run {
+	r.Harness, _ = gear.Find[*gear.Harness](c.Library, r.Cable.Harness)
+	if board, ok := c.Board(); ok && r.HarnessTo != "" {
+		r.Into, _ = board.Plug(r.HarnessTo)
+	}
+	if r.Plug != nil {
+		r.connect(c)
+	}
+	return &r
+}
+
+// connect follows each wire of the harness from slot to slot, moved crimps where
+// they are now, and the soldered wires from pin to pad, also those beside a cable.
+func (r *Run) connect(c fleet.Case) {
+	if r.Into == nil {
+		r.Conns = r.implied(c.Fit)
+	}
+	soldered := func(w fleet.Wire) Conn {
+		return Conn{
+			Pin:      w.Pin,
+			Function: r.Plug.Pin(w.Pin),
+			Terminal: w.To,
+			Colour:   w.Colour,
+			AWG:      w.AWG,
+			LengthMM: w.MM,
+		}
+	}
+	if r.Harness == nil {
+		for _, w := range r.Wires {
+			r.Conns = append(r.Conns, soldered(w))
+		}
+		return
+	}
+	used := map[int]bool{}
+	for _, w := range r.Wired(r.Harness) {
+		wire := Conn{Pin: w.From, Function: r.Plug.Pin(w.From), Colour: w.Colour, AWG: w.AWG, LengthMM: w.LengthMM}
+		if len(r.Conns) > 0 && r.Conns[0].Pin == w.From && r.Into == nil { // the implied supply is this wire
+			wire.Terminal = r.Conns[0].Terminal
+			r.Conns[0] = wire
+			continue
+		}
+		if r.Into != nil {
+			wire.Slot, wire.Terminal = w.To, r.Into.Pin(w.To)
+		} else if at := slices.IndexFunc(r.Wires, func(s fleet.Wire) bool { return s.Pin == w.From }); at >= 0 {
+			wire.Terminal = r.Wires[at].To
+			used[w.From] = true
+		}
+		r.Conns = append(r.Conns, wire)
+	}
+	for _, w := range r.Wires {
+		if !used[w.Pin] {
+			r.Conns = append(r.Conns, soldered(w))
+		}
+	}
+}
+
+// implied is the supply wire of a soldered part where the plan feeds it from a
+// pad of the board and no wire of its own is listed: it goes where the feed says.
+func (r *Run) implied(f *fleet.Fit) []Conn {
+	pin := slices.Index(r.Plug.Pins, gear.PinSupply) + 1
+	listed := slices.ContainsFunc(r.Wires, func(w fleet.Wire) bool { return w.Pin == pin })
+	from, fed := f.FeedOf(r.Node)
+	pad, onBoard := fleet.PadOf(from)
+	if pin == 0 || listed || !fed || !onBoard || len(r.Wires) == 0 {
+		return nil
+	}
+	c := Conn{Pin: pin, Function: gear.PinSupply, Terminal: pad}
+	for i := range f.Feeds {
+		if lead := f.Feeds[i].Lead; lead != nil && f.Feeds[i].To == r.Node {
+			c.AWG, c.LengthMM = lead.AWG, lead.MM
+		}
+	}
+	return []Conn{c}
+}
+
+// Refeed is the patch that lays a part's supply to another source: the soldered wire moves
+// to another pad, or comes off where the part hangs on the pack or a regulator. It is
+// false where the supply comes through a plug, and where no wires are stated.
+func Refeed(c fleet.Case, node, from string, lead *fleet.Lead) (fleet.Patch, bool) {
+	for _, r := range Others(c) {
+		if r.Node != node || !r.Said() || r.Plug == nil {
+			continue
+		}
+		supply := r.Of(gear.PinSupply)
+		pin := slices.Index(r.Plug.Pins, gear.PinSupply) + 1
+		if pin == 0 || supply != nil && supply.Slot > 0 {
+			return fleet.Patch{}, false
+		}
+		cable := r.Cable
+		cable.Wires = slices.DeleteFunc(slices.Clone(cable.Wires), func(w fleet.Wire) bool { return w.Pin == pin })
+		pad, onBoard := fleet.PadOf(from)
+		if onBoard {
+			moved := fleet.Wire{Pin: pin, To: pad}
+			if supply != nil {
+				moved.Colour, moved.AWG, moved.MM = supply.Colour, supply.AWG, supply.LengthMM
+			}
+			cable.Wires = slices.Insert(cable.Wires, 0, moved)
+		}
+		patch := Recable(c, node, cable)
+		if _, stated := c.Fit.FeedOf(node); stated || !onBoard {
+			patch.Feed = &fleet.Feed{To: node, From: from, Lead: lead}
+		}
+		return patch, true
+	}
+	return fleet.Patch{}, false
+}
+
+// Recable is the patch that gives a part beside the air unit another cable.
+func Recable(c fleet.Case, node string, cable fleet.Cable) fleet.Patch {
+	if placed, ok := c.Fit.Part(node); ok {
+		part := *placed
+		part.Cable = cable
+		return fleet.Patch{Parts: []fleet.PlacedPart{part}}
+	}
+	return fleet.Patch{ReceiverCable: &cable}
+}

@@ -1,0 +1,198 @@
+package pins
+
+import (
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
+	"yokeswap/core/facts/verdict"
+)
+
+// Off is what of today's wiring comes off for the next, what that frees, and what can
+// stay.
+type Off struct {
+	Wires    []OffWire `json:"wires"`
+	Unplug   []string  `json:"unplug"`   // cables to pull out of the board
+	Frees    []string  `json:"frees"`    // pads and ports nothing hangs on any more
+	Stays    []string  `json:"stays"`    // parts whose wires nobody touches
+	Insulate []string  `json:"insulate"` // ends that are live in the next wiring and joined to nothing
+}
+
+// OffWire is one soldered wire to take off.
+type OffWire struct {
+	Part   string `json:"part"`
+	Wire   string `json:"wire"` // its function
+	From   string `json:"from"` // the place of the board it comes off
+	Colour string `json:"colour,omitempty"`
+}
+
+// Empty says whether nothing comes off and nothing is to be insulated.
+func (o *Off) Empty() bool { return len(o.Wires)+len(o.Unplug)+len(o.Insulate) == 0 }
+
+// TakeOff holds the wiring of today against the next: what is not there again as it is
+// comes off. It is empty where no wiring of today is stated.
+func TakeOff(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Off {
+	off := Off{Wires: []OffWire{}, Unplug: []string{}, Frees: []string{}, Stays: []string{}, Insulate: []string{}}
+	now, next := fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q)
+	was, is := netlist.All(now), netlist.All(next)
+	sameBoard := now.Fit.Board == next.Fit.Board
+	for _, run := range was {
+		after := sameRun(is, run)
+		if after != nil && sameBoard && sameWires(run, after) {
+			if len(run.Conns) > 0 {
+				off.Stays = append(off.Stays, run.Label())
+			}
+			continue
+		}
+		off.take(partLoom(now, run), after, sameBoard)
+	}
+	off.Frees = freedBy(partOf(now), was, is, sameBoard)
+	for _, run := range is {
+		off.Insulate = append(off.Insulate, loose(partLoom(next, run))...)
+	}
+	return off
+}
+
+// partOf is a loom without a part, to name places of the board.
+func partOf(c fleet.Case) *loom {
+	l := &loom{Case: c}
+	l.board, _ = c.Board()
+	return l
+}
+
+// sameRun is the run of the same part in another wiring; nil where it is gone, or another
+// model stands in its place.
+func sameRun(list []*netlist.Run, run *netlist.Run) *netlist.Run {
+	at := slices.IndexFunc(list, func(r *netlist.Run) bool { return r.Node == run.Node && r.Entry.ID == run.Entry.ID })
+	if at < 0 {
+		return nil
+	}
+	return list[at]
+}
+
+func sameWires(a, b *netlist.Run) bool { return reflect.DeepEqual(a.Conns, b.Conns) }
+
+// take lists what of one part comes off: each soldered wire that is not there again, and
+// its cable where it goes elsewhere.
+func (o *Off) take(l *loom, after *netlist.Run, sameBoard bool) {
+	for i := range l.run.Conns {
+		c := &l.run.Conns[i]
+		if c.Slot != 0 || !c.Live() {
+			continue
+		}
+		stays := sameBoard && after != nil && slices.ContainsFunc(after.Conns, func(n netlist.Conn) bool {
+			return n.Slot == 0 && n.Pin == c.Pin && n.Terminal == c.Terminal
+		})
+		if !stays {
+			o.Wires = append(o.Wires, OffWire{
+				Part:   l.run.Label(),
+				Wire:   PinWords(c.Function),
+				From:   strings.TrimPrefix(l.words(c.Terminal), "the "),
+				Colour: c.Colour,
+			})
+		}
+	}
+	if l.run.Into == nil || l.run.Harness == nil {
+		return
+	}
+	if after == nil || !sameBoard || after.HarnessTo != l.run.HarnessTo || after.Cable.Harness != l.run.Cable.Harness {
+		o.Unplug = append(o.Unplug, fmt.Sprintf("the %s of %s out of the %s", l.run.Harness.Label(), l.run.Label(),
+			l.run.Into.Label()))
+	}
+}
+
+// freedBy lists the serial ports and power pads that something hangs on today and nothing
+// in the next wiring.
+func freedBy(l *loom, was, is []*netlist.Run, sameBoard bool) []string {
+	frees := []string{}
+	if !sameBoard || l.board == nil {
+		return frees
+	}
+	used := func(runs []*netlist.Run) map[string]bool {
+		places := map[string]bool{}
+		for _, r := range runs {
+			for i := range r.Conns {
+				if c := &r.Conns[i]; c.Live() && c.Terminal != gear.PinGround {
+					places[l.place(c.Terminal)] = true
+				}
+			}
+		}
+		return places
+	}
+	before, after := used(was), used(is)
+	for _, u := range l.board.UARTs {
+		if port := fmt.Sprintf("UART %d", u.ID); before[port] && !after[port] {
+			frees = append(frees, port)
+		}
+	}
+	for i := range l.board.Pads {
+		if pad := l.board.Pads[i].Label(); before[pad] && !after[pad] {
+			frees = append(frees, pad)
+		}
+	}
+	return frees
+}
+
+// place is the port or pad a terminal belongs to.
+func (l *loom) place(terminal string) string {
+	if port, _, serial := gear.SerialPin(terminal); serial {
+		return fmt.Sprintf("UART %d", port)
+	}
+	return strings.TrimPrefix(l.words(terminal), "the ")
+}
+
+// loose are the ends of a part's cable that lead power or a signal and are joined to
+// nothing: left bare they touch something (common practice: insulate each).
+func loose(l *loom) (ends []string) {
+	if l.run.Harness == nil || l.run.Plug == nil {
+		return nil
+	}
+	for i := range l.run.Conns {
+		c := &l.run.Conns[i]
+		if c.Live() || c.Function == "" && c.Terminal == "" {
+			continue
+		}
+		wire := "wire"
+		if c.Colour != "" {
+			wire = c.Colour + " wire"
+		}
+		what := PinWords(c.Function)
+		if c.Function == "" {
+			what = strings.TrimPrefix(l.words(c.Terminal), "the ")
+		}
+		says := fmt.Sprintf("the free end of the %s of %s, %s", wire, l.run.Harness.Label(), what)
+		if c.Function == "" && l.power(c.Terminal) {
+			says += ": it is live"
+		}
+		ends = append(ends, says)
+	}
+	return ends
+}
+
+// leftOut says what is wired today and has no place in the plan.
+func leftOut(c fleet.Case) (findings []verdict.Finding) {
+	if c.FitName == "now" || c.Fit == &c.Quad.Now {
+		return nil
+	}
+	for i := range c.Quad.Now.Parts {
+		p := &c.Quad.Now.Parts[i]
+		_, stays := c.Fit.Part(p.ID)
+		model, known := gear.Find[*gear.Part](c.Library, p.Model)
+		analog := known && (model.Sort == gear.SortCamera || model.Sort == gear.SortTransmitter)
+		if stays || analog && c.Fit.AirUnit != nil {
+			continue // the air unit takes the place of analog video
+		}
+		findings = append(findings, verdict.Finding{
+			Code:    CodeDropped,
+			Level:   verdict.Caution,
+			Subject: c.Library.Label(p.Model),
+			Source:  "this plan",
+			Says:    fmt.Sprintf("%s is on the quad today and not in this plan: it is given up.", c.Library.Label(p.Model)),
+		})
+	}
+	return findings
+}

@@ -1,0 +1,227 @@
+package pins_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/pins"
+	"yokeswap/core/internal/sample"
+)
+
+// placed is a part whose pins are soldered to the terminals given in order.
+func placed(model string, to ...string) fleet.PlacedPart {
+	return fleet.PlacedPart{ID: "the-" + model, Model: model, Cable: fleet.Cable{Wires: wires(to...)}}
+}
+
+func wires(to ...string) (list []fleet.Wire) {
+	for i, t := range to {
+		if t != "" {
+			list = append(list, fleet.Wire{Pin: i + 1, To: t})
+		}
+	}
+	return list
+}
+
+// withParts is a build that fits, with parts on it.
+func withParts(parts ...fleet.PlacedPart) fleet.Fit {
+	f := soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
+	f.Parts = parts
+	return f
+}
+
+// Each wired part by the usual mistakes (common practice): supply on a signal and two
+// supplies joined destroy, no ground does, crossed lines and lines on a wrong pad stay
+// silent, a motor that is not wired brings it down.
+func TestEveryWiredPartByTheUsualMistakes(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		part   fleet.PlacedPart
+		code   verdict.Code
+		level  verdict.Level
+		danger verdict.Danger
+	}{
+		{"gps as it should be", placed("gps", "5v", "ground", "tx4", "rx4", "sda", "scl"), pins.CodeFits, verdict.Fits, ""},
+		{"gps not crossed", placed("gps", "5v", "ground", "rx4", "tx4", "sda", "scl"),
+			pins.CodeSwapped, verdict.Change, verdict.Fails},
+		{"gps on two ports", placed("gps", "5v", "ground", "tx2", "rx4", "sda", "scl"),
+			pins.CodeTwoPorts, verdict.Unfit, verdict.Fails},
+		{"power on its TX", placed("gps", "5v", "ground", "tx4", "5v", "sda", "scl"),
+			pins.CodeDanger, verdict.Unfit, verdict.Destroys},
+		{"its supply on ground", placed("gps", "ground", "ground", "tx4", "rx4", "sda", "scl"),
+			pins.CodeShort, verdict.Unfit, verdict.Destroys},
+		{"its ground on power", placed("gps", "5v", "5v", "tx4", "rx4", "sda", "scl"),
+			pins.CodeShort, verdict.Unfit, verdict.Destroys},
+		{"no ground", placed("gps", "5v", "", "tx4", "rx4", "sda", "scl"),
+			pins.CodeNoGround, verdict.Unfit, verdict.Destroys},
+		{"its supply on a signal", placed("gps", "tx2", "ground", "tx4", "rx4", "sda", "scl"),
+			pins.CodeDead, verdict.Unfit, verdict.Fails},
+		{"nothing feeds it", placed("gps", "", "ground", "tx4", "rx4", "sda", "scl"),
+			pins.CodeOtherFeed, verdict.Unknown, verdict.Fails},
+		{"gps with its RX off", placed("gps", "5v", "ground", "", "rx4", "sda", "scl"),
+			pins.CodeOpen, verdict.Caution, verdict.Inconvenient},
+		{"gps with its TX off", placed("gps", "5v", "ground", "tx4", "", "sda", "scl"),
+			pins.CodeOpen, verdict.Unfit, verdict.Fails},
+		{"its TX on a sender", placed("gps", "5v", "ground", "", "tx4", "sda", "scl"),
+			pins.CodeHalf, verdict.Unfit, verdict.Fails},
+		{"where no inverter is off", placed("gps", "5v", "ground", "tx3", "rx3", "sda", "scl"),
+			pins.CodeInverted, verdict.Unfit, verdict.Fails},
+		{"compass lines exchanged", placed("gps", "5v", "ground", "tx4", "rx4", "scl", "sda"),
+			pins.CodeDead, verdict.Unfit, verdict.Fails},
+		{"nothing said of it", placed("gps"), pins.CodeUnknown, verdict.Unknown, verdict.Destroys},
+		{"buzzer", placed("buzzer", "5v", "buzzer"), pins.CodeFits, verdict.Fits, ""},
+		{"a buzzer on the LED pad", placed("buzzer", "5v", "led"), pins.CodeDead, verdict.Unfit, verdict.Fails},
+		{"a buzzer left open", placed("buzzer", "5v"), pins.CodeOpen, verdict.Unfit, verdict.Fails},
+		{"lights", placed("lights", "5v", "ground", "led"), pins.CodeFits, verdict.Fits, ""},
+		{"camera", placed("camera", "5v", "ground", "video-in"), pins.CodeFits, verdict.Fits, ""},
+		{"a camera into the output", placed("camera", "5v", "ground", "video-out"),
+			pins.CodeDead, verdict.Unfit, verdict.Fails},
+		{"transmitter", placed("transmitter", "10v", "ground", "video-out", "tx2"), pins.CodeFits, verdict.Fits, ""},
+		{"a transmitter whose control wire listens", placed("transmitter", "10v", "ground", "video-out", "rx4"),
+			pins.CodeHalf, verdict.Unfit, verdict.Fails},
+		{"a transmitter without its control wire", placed("transmitter", "10v", "ground", "video-out"),
+			pins.CodeOpen, verdict.Caution, verdict.Inconvenient},
+		{"camera switch, a spare pin open", placed("switcher", "5v", "ground", "switch"), pins.CodeFits, verdict.Fits, ""},
+		{"power on a spare pin", placed("switcher", "5v", "ground", "switch", "5v"), pins.CodeFits, verdict.Fits, ""},
+		{"esc", placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "rx4", "current"),
+			pins.CodeFits, verdict.Fits, ""},
+		{"two motors exchanged", placed("esc", "batt", "ground", "motor2", "motor1", "motor3", "motor4", "rx4", "current"),
+			pins.CodeMotor, verdict.Unfit, verdict.Falls},
+		{"a motor left open", placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "", "rx4", "current"),
+			pins.CodeOpen, verdict.Unfit, verdict.Falls},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			findings := pins.Check(caseOf(sample.Set(), withParts(c.part)))
+			assert.Contains(t, codes(findings), c.code)
+			assert.Equal(t, c.level, verdict.Worst(findings), "%+v", findings)
+			for _, f := range findings {
+				if f.Code == c.code && c.level != verdict.Fits {
+					assert.Equal(t, c.danger, f.Danger, f.Says)
+				}
+			}
+		})
+	}
+}
+
+// What no single wire shows: two parts on one pad, two supplies through one pin, a port
+// that waits for telemetry the ESC does not send.
+func TestWhatNoSingleWireShows(t *testing.T) {
+	gps := placed("gps", "5v", "ground", "tx4", "rx4", "sda", "scl")
+	for name, c := range map[string]struct {
+		change func(*fleet.Fit, *gear.Set)
+		code   verdict.Code
+		danger verdict.Danger
+	}{
+		"two GPS on one RX": {func(f *fleet.Fit, _ *gear.Set) {
+			f.Parts = append(f.Parts, fleet.PlacedPart{ID: "other", Model: "gps", Cable: gps.Cable})
+		}, pins.CodeDrivers, verdict.Fails},
+		"the unit and a GPS on one RX": {func(f *fleet.Fit, _ *gear.Set) {
+			f.Parts[0].Wires = wires("5v", "ground", "tx1", "rx1", "sda", "scl")
+		}, pins.CodeDrivers, verdict.Fails},
+		"a part fed twice": {func(f *fleet.Fit, set *gear.Set) {
+			f.Parts[0].Harness, f.Parts[0].HarnessTo = "straight", "hd"
+			set.Parts[0].Plug.None, set.Parts[0].Plug.Connector = nil, "sh-6"
+		}, pins.CodeShort, verdict.Destroys},
+		"no telemetry to send": {func(f *fleet.Fit, set *gear.Set) {
+			f.Parts = []fleet.PlacedPart{placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "", "current")}
+			set.Parts[1].Plug.Pins[6] = ""
+			f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseTelemetry}}
+		}, pins.CodeOpen, verdict.Fails},
+	} {
+		t.Run(name, func(t *testing.T) {
+			set, f := sample.Set(), withParts(gps)
+			c.change(&f, set)
+			findings := pins.Check(caseOf(set, f))
+			require.Contains(t, codes(findings), c.code, "%+v", findings)
+			for _, found := range findings {
+				if found.Code == c.code {
+					assert.Equal(t, c.danger, found.Danger, found.Says)
+				}
+			}
+		})
+	}
+}
+
+// A receiver with its own wires: they say the port, and are judged; where nobody states
+// them, the port that is stated counts.
+func TestTheReceiversOwnWires(t *testing.T) {
+	f := soldered("10v", "ground", "tx4", "rx4")
+	f.Controller, f.Receiver, f.Depth = nil, "receiver", fleet.PictureAndData
+	set := sample.Set()
+	set.Boards[0].UARTs[3].Hardware = new(true)
+	check := func(to ...string) []verdict.Finding {
+		f.ReceiverCable = &fleet.Cable{Wires: wires(to...)}
+		return pins.Check(caseOf(set, f))
+	}
+	assert.Equal(t, verdict.Fits, verdict.Worst(check("5v", "ground", "tx1", "rx1")))
+	port, ok := pins.SticksPort(caseOf(set, f))
+	assert.True(t, ok)
+	assert.Equal(t, 1, port)
+	assert.Contains(t, codes(check("5v", "ground", "rx1", "tx1")), pins.CodeSwapped)
+	assert.Contains(t, codes(check("5v", "ground", "", "rx1")), pins.CodeHalf, "it needs both pads")
+	assert.Contains(t, codes(check("5v", "ground", "tx1", "rx3")), pins.CodeTwoPorts)
+	assert.Contains(t, codes(check("5v", "ground", "tx3", "rx3")), pins.CodeInverted)
+	assert.Contains(t, codes(check("5v", "5v", "tx1", "rx1")), pins.CodeShort)
+	set.Boards[0].UARTs[0].Hardware = new(false)
+	assert.Contains(t, codes(check("5v", "ground", "tx1", "rx1")), pins.CodeSoftSerial)
+	set.Receivers[0].Plug = nil
+	assert.Equal(t, verdict.Unknown, verdict.Worst(check("5v", "ground", "tx1", "rx1")), "its pins are not stated")
+}
+
+// The serial ports are planned with the parts that hang on them.
+func TestPortsArePlannedForPartsAsTheirPinsHaveIt(t *testing.T) {
+	f := withParts(
+		placed("gps", "5v", "ground", "tx4", "rx4", "sda", "scl"),
+		placed("transmitter", "10v", "ground", "video-out", "tx2"),
+		placed("buzzer", "5v", "buzzer"),
+	)
+	f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseGPS}}
+	plan, ok := pins.Ports(caseOf(sample.Set(), f))
+	require.True(t, ok)
+	at := map[fleet.Use]int{}
+	for _, p := range plan.Ports {
+		at[p.Use] = p.UART
+	}
+	assert.Equal(t, map[fleet.Use]int{fleet.UseRC: 3, fleet.UseMSP: 1, fleet.UseGPS: 4, fleet.UseVTXControl: 2}, at)
+	assert.Zero(t, plan.Moves, "the port that is stated is the part's own")
+}
+
+// Today's wiring against the next: what comes off, what that frees, what stays, and which
+// ends are insulated.
+func TestWhatComesOffAndWhatThatFrees(t *testing.T) {
+	next := withParts(placed("buzzer", "5v", "buzzer"))
+	c := caseOf(sample.Set(), next)
+	now := fleet.Fit{
+		Analog: "analog",
+		Board:  "board",
+		Parts: []fleet.PlacedPart{
+			placed("transmitter", "cam", "ground", "video-out", "tx2"),
+			placed("camera", "5v", "ground", "video-in"),
+			placed("buzzer", "5v", "buzzer"),
+		},
+	}
+	c.Quad.Now = now
+	off := pins.TakeOff(c.Library, c.Fleet, c.Quad)
+	assert.Equal(t, []string{"buzzer"}, off.Stays)
+	assert.Equal(t, []string{"UART 2", "cam"}, off.Frees, "the buzzer keeps the 5 V pad")
+	assert.Len(t, off.Wires, 7)
+	assert.Equal(t, pins.OffWire{Part: "transmitter", Wire: "control wire", From: "TX 2"}, off.Wires[3])
+	assert.Empty(t, off.Unplug)
+
+	set := sample.Set()
+	next = plugged("straight")
+	next.Moved = []fleet.CrimpMove{{End: fleet.UnitEnd, From: 1, To: 0}}
+	c = caseOf(set, next)
+	c.Quad.Now = soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
+	off = pins.TakeOff(c.Library, c.Fleet, c.Quad)
+	assert.Len(t, off.Wires, 6, "the cable takes their place")
+	assert.Equal(t, []string{"the free end of the red wire of straight, 10v: it is live"}, off.Insulate)
+	back := caseOf(set, soldered("10v", "ground", "tx1", "rx1", "ground", "rx3"))
+	back.Quad.Now = plugged("straight")
+	assert.Equal(t, []string{"the straight of second out of the hd"},
+		pins.TakeOff(back.Library, back.Fleet, back.Quad).Unplug)
+}

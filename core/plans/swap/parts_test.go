@@ -1,0 +1,54 @@
+package swap_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/plans/swap"
+)
+
+// A part that is wired wrong is offered the wiring that mends it, in words that name it.
+func TestAWiredPartIsMended(t *testing.T) {
+	for name, c := range map[string]struct {
+		wires []string
+		says  string
+	}{
+		"not crossed":      {[]string{"5v", "ground", "rx4", "tx4", "sda", "scl"}, "pin 3 of the gps to TX 4"},
+		"power on its TX":  {[]string{"5v", "ground", "tx4", "5v", "sda", "scl"}, "pin 4 of the gps to RX 4"},
+		"too high":         {[]string{"10v", "ground", "tx4", "rx4", "sda", "scl"}, "pin 1 of the gps to the 5v"},
+		"no ground":        {[]string{"5v", "", "tx4", "rx4", "sda", "scl"}, "pin 2 of the gps to ground"},
+		"on a used port":   {[]string{"5v", "ground", "tx1", "rx1", "sda", "scl"}, "pin 3 of the gps to TX 4"},
+		"compass crossed":  {[]string{"5v", "ground", "tx4", "rx4", "scl", "sda"}, "pin 5 of the gps to the sda pad"},
+		"supply on signal": {[]string{"led", "ground", "tx4", "rx4", "sda", "scl"}, "pin 1 of the gps to"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			gps := fleet.PlacedPart{ID: "gps", Model: "gps"}
+			for i, to := range c.wires {
+				if to != "" {
+					gps.Wires = append(gps.Wires, fleet.Wire{Pin: i + 1, To: to})
+				}
+			}
+			f := fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v")
+			f.Parts = []fleet.PlacedPart{gps}
+			j := swap.JudgeWithFixes(sample.Case(sample.Set(), kit, f))
+			var says []string
+			for _, g := range j.Gates {
+				for _, found := range g.Findings {
+					if found.Level != verdict.Fits {
+						for _, fix := range found.Fixes {
+							says = append(says, fix.Says)
+						}
+					}
+				}
+			}
+			require.NotEmpty(t, says)
+			assert.Contains(t, strings.Join(says, "; "), c.says)
+		})
+	}
+}
