@@ -37,6 +37,7 @@ func TestASwitchIsFoundByFlippingIt(t *testing.T) {
 		"there and back":          {flipped(2, 1000, 2000, 1000), 2, 1500, 2100},
 		"three, to the middle":    {flipped(3, 1000, 2000, 1500), 3, 1250, 1750},
 		"three, to the upper end": {flipped(3, 1000, 1500, 2000), 3, 1750, 2100},
+		"just far enough":         {flipped(1, 1000, 1200), 1, 1100, 2100},
 		"with some jitter":        {flipped(4, 988, 996, 2004, 2012), 4, 1500, 2100},
 	} {
 		flip, err := control.FindFlip("arm", trial.samples)
@@ -50,6 +51,8 @@ func TestWhatIsNoFlipIsRefused(t *testing.T) {
 	require.ErrorIs(t, err, control.ErrNoFlip)
 	_, err = control.FindFlip("arm", nil)
 	require.ErrorIs(t, err, control.ErrNoFlip)
+	_, err = control.FindFlip("arm", flipped(1, 1000, 1199))
+	require.ErrorIs(t, err, control.ErrNoFlip, "that is jitter")
 	both := append(flipped(1, 1000, 2000), flipped(2, 1000, 2000)...)
 	_, err = control.FindFlip("arm", both)
 	require.ErrorIs(t, err, control.ErrManyFlips)

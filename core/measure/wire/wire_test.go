@@ -46,3 +46,15 @@ func TestInductanceOfAPair(t *testing.T) {
 	assert.Greater(t, Gauge(22).PairInductance(100), Gauge(14).PairInductance(100))
 	assert.False(t, Gauge(-1).Known())
 }
+
+// A thinner wire carries less, and the thinnest in use what is said of it (the usual
+// tables of wire gauges).
+func TestAThinnerWireCarriesLess(t *testing.T) {
+	for g := Gauge(11); g <= 32; g++ {
+		assert.Less(t, g.Carries(), (g - 1).Carries(), g)
+		assert.Positive(t, g.Carries(), g)
+	}
+	assert.Equal(t, Thinnest, Gauge(32).Carries())
+	assert.Zero(t, Gauge(33).Carries())
+	assert.Equal(t, Gauge(10).Carries(), Gauge(8).Carries(), "thicker counts as 10")
+}

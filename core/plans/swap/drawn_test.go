@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/json"
 	"fmt"
+	"math/rand/v2"
 	"strings"
 	"sync"
 	"testing"
@@ -22,6 +23,7 @@ import (
 	"yokeswap/core/plans/route"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
+	"yokeswap/core/work/diagnose"
 	"yokeswap/core/work/setup"
 	"yokeswap/internal/builds"
 )
@@ -47,6 +49,8 @@ var drawn = []struct {
 			pins.Continuity(c),
 			ports,
 			known,
+			pins.DrawParts(c),
+			pins.TakeOff(c.Library, c.Fleet, c.Quad),
 		}
 	}},
 	{"re-pinning", func(c fleet.Case) any { return pins.Repins(c) }},
@@ -57,6 +61,68 @@ var drawn = []struct {
 	{"settings", func(c fleet.Case) any { return setup.PlanOf(c) }},
 	{"picks", func(c fleet.Case) any { return []any{swap.Places(c), swap.FromAnalog(c.Library, c.Fleet, c.Quad)} }},
 	{"sheet", func(c fleet.Case) any { return bench.NewSheet(c, swap.Judge(c), "a", "b") }},
+}
+
+// Faults are told of every symptom, for a build as it is judged.
+func faults(c fleet.Case) any {
+	j := swap.Judge(c)
+	list := []diagnose.Diagnosis{}
+	for _, symptom := range diagnose.Symptoms() {
+		found, _ := diagnose.Find(symptom.ID, c, &j, nil, nil)
+		list = append(list, found)
+	}
+	return list
+}
+
+// sum is a check sum of what is said or drawn, short enough for a line.
+func sum(name string, v any) string {
+	raw, err := json.Marshal(v)
+	if err != nil {
+		raw = []byte(err.Error())
+	}
+	return fmt.Sprintf(" %s %x", name, sha256.Sum256(raw))[:len(name)+10]
+}
+
+// The routes of the demo's fleet for goals drawn at random: the plan, why what cannot be
+// had cannot, the way back from half way, the record.
+func TestWhatIsPlannedForRandomGoals(t *testing.T) {
+	st := demoStock(t)
+	lines := make([]string, 80)
+	var wait sync.WaitGroup
+	for seed := range lines {
+		wait.Go(func() {
+			draw := rand.New(rand.NewPCG(uint64(seed), 7))
+			f := fleet.NewIndex(st.Fleet)
+			request := route.Request{Library: st.Library(), Fleet: f, Values: f.Values, KeepWayBack: draw.IntN(3) == 0}
+			for _, q := range f.Quads {
+				for _, goggles := range []string{"visor-a-1", "visor-b-1", "visor-c-1"} {
+					if draw.IntN(3) == 0 {
+						want := fleet.Want{Quad: q.ID, Goggles: goggles, Weight: fleet.Wish}
+						if draw.IntN(3) == 0 {
+							want.Weight = fleet.Must
+						}
+						if draw.IntN(4) == 0 {
+							want.Controller = fleet.SeparateReceiver
+						}
+						request.Wants = append(request.Wants, want)
+					}
+				}
+			}
+			plan, err := route.Solve(request)
+			lines[seed] = fmt.Sprintf("goals %d", seed) + sum("plan", []any{plan, err})
+			for want := range request.Wants {
+				why, err := route.Why(request, want)
+				lines[seed] += sum("why", []any{why, err})
+			}
+			after, homes, err := route.After(request, plan.Steps[:len(plan.Steps)/2])
+			if err == nil {
+				back, err := route.WayBack(after, homes)
+				lines[seed] += sum("back", []any{back, err})
+			}
+		})
+	}
+	wait.Wait()
+	approved(t, "routes.txt", strings.Join(lines, "\n")+"\n")
 }
 
 func TestWhatIsDrawnOfTheDemo(t *testing.T) {
@@ -97,7 +163,7 @@ func TestWhatIsDrawnOfTheDemo(t *testing.T) {
 
 func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
 	st := demoStock(t)
-	lines := make([]string, 80)
+	lines := make([]string, 240)
 	var wait sync.WaitGroup
 	for seed := range lines {
 		wait.Go(func() {
@@ -105,12 +171,11 @@ func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
 			c := fleet.NewCase(st.Library(), f, &f.Quads[0])
 			lines[seed] = fmt.Sprintf("build %d", seed)
 			for _, part := range drawn {
-				raw, err := json.Marshal(part.of(c))
-				if err != nil {
-					raw = []byte(err.Error())
-				}
-				lines[seed] += fmt.Sprintf(" %s %x", part.name, sha256.Sum256(raw))[:len(part.name)+10]
+				lines[seed] += sum(part.name, part.of(c))
 			}
+			lines[seed] += sum("said", swap.JudgeWithFixes(c).Gates) + sum("faults", faults(c)) +
+				sum("board", swap.NewBoard(c.Library, c.Fleet, nil).Rows) +
+				sum("shopping", swap.Shopping(c.Library, c.Fleet))
 		})
 	}
 	wait.Wait()

@@ -61,6 +61,7 @@ func TestEachDifferenceIsFoundAndSet(t *testing.T) {
 	}{
 		{"MSP not on the port", func(s *setup.State) { s.Ports[0].Functions = 0 }, []string{"UART 1"}, "nothing"},
 		{"another rate", func(s *setup.State) { s.Ports[0].Rest[0] = 4 }, []string{"UART 1, baud"}, "57600"},
+		{"a rate nobody knows", func(s *setup.State) { s.Ports[0].Rest[0] = 8 }, []string{"UART 1, baud"}, "another"},
 		{"no canvas on it", func(s *setup.State) { s.Ports[0].Functions = 1 }, []string{"UART 1"}, "msp"},
 		{"the sticks on two ports", func(s *setup.State) { s.Ports[1].Functions = 64 }, []string{"UART 2"}, "rc"},
 		{"something nobody knows on the port", func(s *setup.State) { s.Ports[0].Functions |= 1 << 30 }, []string{"UART 1"}, "displayport + msp + something else"},
