@@ -155,8 +155,8 @@ test('the wiring: a re-pin plan, ports, what to solder, and the files to take al
   await expect(page.getByText(/6 wires end where they belong/)).toBeVisible();
 
   await open('/swap/wallower/pins');
-  await expect(page.getByRole('row', { name: /msp .* UART 4/ })).toBeVisible();
-  await expect(page.getByRole('row', { name: /UART RX Bramble F7 TX 4 white 28 165 crossed/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /MSP to the air unit .* UART 4/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /UART RX.* Bramble F7 TX 4 white 28 165 crossed/ })).toBeVisible();
   await expect(page.getByText(/Out: the transmitter's control wire. UART 3 is free/)).toBeVisible();
   const [svg] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'picture (SVG)' }).click()]);
   expect(await readFile(await svg.path(), 'utf8')).toContain('<svg');
@@ -164,6 +164,35 @@ test('the wiring: a re-pin plan, ports, what to solder, and the files to take al
   await page.getByRole('listitem').filter({ hasText: 'from the 10 V pad' }).getByRole('button', { name: 'Take it' }).first().click();
   await expect(page.getByText(/Planned: feed the Aldine One from the 10 V pad/)).toBeVisible();
   await expect(page.getByText(/Aldine One sees 9\.7\d to 10\.2 V from the 10 V pad/).first()).toBeVisible();
+});
+
+test('wired parts: what comes off, a wire in the wrong place and its fix, and a netlist taken in', async ({ page, open, program }, info) => {
+  await open('/swap/wallower/pins');
+  const off = page.getByRole('region', { name: /Comes off/ });
+  await expect(off).toContainText('Smoulder transmitter, control wire: off TX 3');
+  await expect(off).toContainText('Free afterwards: UART 3, 10 V pad, camera pad');
+  await expect(off).toContainText('Stays as it is: Cairn GPS');
+
+  const text = await (await fetch(`${program.url}/api/quads/wallower/wiring.csv`)).text();
+  const crossed = info.outputPath('crossed.csv');
+  await writeFile(crossed, text.replace(/(gps,)tx5/, '$1XX').replace(/(gps,)rx5/, '$1tx5').replace(/(gps,)XX/, '$1rx5'));
+  await page.getByLabel('Take in a netlist').setInputFiles(crossed);
+  await expect(page.getByText(/It would solder pin 3 of the Cairn GPS to RX 5 and pin 4 of the Cairn GPS to TX 5/)).toBeVisible();
+  await page.getByRole('button', { name: 'Plan it so' }).click();
+  await expect(page.getByText(/RX and TX of Cairn GPS are not crossed/)).toBeVisible();
+  await page.getByRole('button', { name: /pin 3 of the Cairn GPS to TX 5/ }).first().click();
+  await expect(page.getByText(/RX and TX of Cairn GPS are not crossed/)).toHaveCount(0);
+  await page.getByRole('region', { name: 'Wired beside the unit' }).getByText('Cairn GPS', { exact: true }).first().click();
+  await expect(page.getByText(/Cairn GPS, SH 1.0 mm, six pins, to Bramble F7/)).toBeAttached();
+
+  const wrong = info.outputPath('wrong.csv');
+  await writeFile(wrong, 'part,from_pin,place\nnix,1,10v\n');
+  await page.getByLabel('Take in a netlist').setInputFiles(wrong);
+  await expect(page.getByRole('alert')).toContainText('there is no part "nix"');
+
+  await open('/bench/fantail');
+  await page.getByRole('button', { name: /Wire the Cairn GPS/ }).click();
+  await expect(page.getByRole('article').getByText('Plug the Cairn loom into the GPS plug.')).toBeVisible();
 });
 
 test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({ page, open }) => {

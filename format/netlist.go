@@ -15,29 +15,36 @@ import (
 	"yokeswap/core/plans/swap"
 )
 
-// Netlist writes the wires of a picture as CSV; docs/format/wiring.md says what
-// the columns hold.
-func Netlist(p pins.Picture) ([]byte, error) {
-	rows := [][]string{{"from", "from_pin", "from_function", "to", "to_pin", "to_function", "colour", "awg",
-		"length_mm", "level", "note"}}
-	for _, w := range p.Wires {
-		row := []string{
-			p.Unit.Label,
-			number(w.Pin + 1),
-			w.Function,
-			p.Board.Label,
-			"",
-			w.Terminal,
-			w.Colour,
-			gauge(w.AWG),
-			length(w.LengthMM),
-			string(w.Level),
-			w.Says,
+// netlistColumns head the netlist; docs/format/wiring.md says what they hold.
+var netlistColumns = []string{"from", "from_pin", "from_function", "to", "to_pin", "to_function", "colour", "awg",
+	"length_mm", "level", "note", "part", "place"}
+
+// Netlist writes the wires of pictures as CSV.
+func Netlist(parts []pins.PartPicture) ([]byte, error) {
+	rows := [][]string{netlistColumns}
+	for i := range parts {
+		p := &parts[i].Picture
+		for _, w := range p.Wires {
+			row := []string{
+				p.Unit.Label,
+				number(w.Pin + 1),
+				w.Function,
+				p.Board.Label,
+				"",
+				w.Terminal,
+				w.Colour,
+				gauge(w.AWG),
+				length(w.LengthMM),
+				string(w.Level),
+				w.Says,
+				parts[i].Node,
+				w.Place,
+			}
+			if w.Spot >= 0 && w.Spot < len(p.Board.Pins) {
+				row[4] = number(p.Board.Pins[w.Spot].N)
+			}
+			rows = append(rows, row)
 		}
-		if w.Spot >= 0 && w.Spot < len(p.Board.Pins) {
-			row[4] = number(p.Board.Pins[w.Spot].N)
-		}
-		rows = append(rows, row)
 	}
 	return table(rows)
 }

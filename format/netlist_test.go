@@ -25,7 +25,7 @@ func TestExportsHoldNames(t *testing.T) {
 			{Pin: -1, Spot: -1},
 			{Pin: 0, Spot: 9},
 		}}
-	text, err := format.Netlist(pic)
+	text, err := format.Netlist([]pins.PartPicture{{Node: "airUnit", Picture: pic}})
 	require.NoError(t, err)
 	rows, err := csv.NewReader(strings.NewReader(string(text))).ReadAll()
 	require.NoError(t, err)

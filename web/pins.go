@@ -3,9 +3,11 @@ package web
 import (
 	"context"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/gates/power"
@@ -27,6 +29,9 @@ type WiringView struct {
 	Parts     []pins.PartPicture `json:"parts" doc:"what is wired beside the air unit"`
 	Off       pins.Off           `json:"off" doc:"what of today's wiring comes off"`
 }
+
+// netlistPath is where a quad's netlist is written and read.
+const netlistPath = "/wiring.csv"
 
 // SupplyView is what the power gate shows beside its path.
 type SupplyView struct {
@@ -58,15 +63,46 @@ func (s *server) registerPins(api huma.API) {
 			}, nil
 		})
 	}
-	file("wiring.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) {
-		return format.Netlist(pins.Draw(c))
+	huma.Register(api, huma.Operation{
+		Method:      http.MethodPost,
+		Path:        "/api/quads/{quad}" + netlistPath,
+		OperationID: "take-wiring",
+	}, s.takeWiring)
+	file(strings.TrimPrefix(netlistPath, "/"), "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) {
+		return format.Netlist(pins.DrawAll(c))
 	})
 	file("soldering.csv", "text/csv; charset=utf-8", func(c fleet.Case) ([]byte, error) {
 		return format.SolderingList(pins.Soldering(c))
 	})
+	file("circuit.net", "text/plain; charset=utf-8", func(c fleet.Case) ([]byte, error) {
+		return format.Circuit(c), nil
+	})
 	file("wiring.svg", "image/svg+xml", func(c fleet.Case) ([]byte, error) {
 		return format.Drawing(pins.Draw(c)), nil
 	})
+}
+
+// WiringTaken is what a netlist would make of a quad's wiring.
+type WiringTaken struct {
+	Patch fleet.Patch `json:"patch"`
+	Says  string      `json:"says" doc:"the patch in words; empty: the wiring is that already"`
+}
+
+// takeWiring reads a netlist for a quad. Nothing is changed: the patch is applied as any
+// other.
+func (s *server) takeWiring(_ context.Context, in *struct {
+	Quad    string `path:"quad"`
+	RawBody []byte `contentType:"text/csv"`
+}) (*answer[WiringTaken], error) {
+	c, err := s.caseOf(in.Quad)
+	if err != nil {
+		return nil, problem(err)
+	}
+	patch, err := format.ReadNetlist(in.RawBody, c)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &answer[WiringTaken]{Body: WiringTaken{Patch: patch, Says: change.Words(c, patch)}}, nil
 }
 
 // caseOf is a quad's next fit.

@@ -96,7 +96,8 @@ func bounded(next http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(r.URL.Path, "/api/") {
+		table := strings.HasSuffix(r.URL.Path, netlistPath) // the one body that is no JSON
+		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(r.URL.Path, "/api/") && !table {
 			body, err := io.ReadAll(r.Body)
 			if err != nil {
 				refuse(http.StatusRequestEntityTooLarge, "the body did not come whole").ServeHTTP(w, r)

@@ -565,7 +565,7 @@ func TestTheWiringIsExported(t *testing.T) {
 	require.Equal(t, 200, status)
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
 	require.NoError(t, err)
-	require.Len(t, rows, 7, "a heading and six wires")
+	assert.Len(t, rows, 13, "a heading, six wires of the unit and six of the GPS")
 	assert.Equal(t, []string{
 		"Aldine One", "3", "UART RX", "Bramble F7", "", "TX 4",
 		"white", "28", "150", "fits", "",

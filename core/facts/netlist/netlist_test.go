@@ -135,7 +135,10 @@ func TestNetsAreConnectedComponents(t *testing.T) {
 			var members []string
 			for _, p := range net.Pins {
 				name := fmt.Sprint(p.Node, "#", p.N)
-				if p.N == 0 {
+				switch {
+				case p.Node == fleet.NodePack:
+					name = "board pack"
+				case p.N == 0:
 					name = "board " + p.Name
 				}
 				members = append(members, name)

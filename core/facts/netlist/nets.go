@@ -24,17 +24,46 @@ type Net struct {
 // boardNode is the flight board among the ends of wires.
 const boardNode = fleet.NodeBoard
 
+// joint is two pins that a wire or a lead joins.
+type joint struct{ a, b Pin }
+
+// joints are those of the wires of runs.
+func joints(c fleet.Case, board *gear.Board, runs []*Run) (list []joint) {
+	for _, r := range runs {
+		var ground *Pin
+		for i := range r.Conns {
+			w := &r.Conns[i]
+			if !w.Live() {
+				continue
+			}
+			a := Pin{r.Node, w.Pin, w.Function, gear.PinDoes(w.Function)}
+			list = append(list, joint{a, boardPin(c.Fit, board, w.Terminal)})
+			if a.Electric == gear.Grounded {
+				if ground != nil {
+					list = append(list, joint{a, *ground})
+				}
+				ground = &a
+			}
+		}
+	}
+	return list
+}
+
 // Nets joins the pins of all runs of a fit along their wires. A power pad counts as what
 // its jumper leads to, so that two pads of the pack's voltage are one place; a part's
-// grounds are one.
-//
-// Method: connected components by union and find; pins in the order of the runs, nets in
-// the order of their first pin. A wire that ends nowhere joins nothing.
+// grounds are one. A wire that ends nowhere joins nothing.
 func Nets(c fleet.Case, runs []*Run) []Net {
 	board, ok := c.Board()
 	if !ok {
 		return nil
 	}
+	return components(joints(c, board, runs))
+}
+
+// components are the nets of joints, in the order of their first pin.
+//
+// Method: union and find.
+func components(list []joint) []Net {
 	var pins []Pin
 	var parent []int
 	at := map[Pin]int{}
@@ -53,23 +82,9 @@ func Nets(c fleet.Case, runs []*Run) []Net {
 		}
 		return i
 	}
-	for _, r := range runs {
-		ground := -1
-		for i := range r.Conns {
-			w := &r.Conns[i]
-			if !w.Live() {
-				continue
-			}
-			a := place(Pin{r.Node, w.Pin, w.Function, gear.PinDoes(w.Function)})
-			b := place(boardPin(c.Fit, board, w.Terminal))
-			parent[root(a)] = root(b)
-			if pins[a].Electric == gear.Grounded {
-				if ground >= 0 {
-					parent[root(a)] = root(ground)
-				}
-				ground = a
-			}
-		}
+	for _, j := range list {
+		a, b := place(j.a), place(j.b)
+		parent[root(a)] = root(b)
 	}
 	groups := map[int]int{}
 	var nets []Net
@@ -93,26 +108,18 @@ func boardPin(f *fleet.Fit, b *gear.Board, terminal string) Pin {
 			break
 		}
 		if pad.Kind == gear.PadPack {
-			terminal = fleet.NodePack
-			break
+			return packPin
 		}
 		choice := cmp.Or(f.Jumpers[pad.ID], pad.Default)
 		if pad.Kind != gear.PadJumper || choice == "" {
 			break
 		}
+		if choice == fleet.NodePack {
+			return packPin
+		}
 		terminal = choice
 	}
 	return Pin{Node: boardNode, Name: terminal, Electric: does}
-}
-
-// OnBoard are the places of the board on a net.
-func (n *Net) OnBoard() (pins []Pin) {
-	for _, p := range n.Pins {
-		if p.Node == boardNode {
-			pins = append(pins, p)
-		}
-	}
-	return pins
 }
 
 // Clash is what two pins on one net do to each other.

@@ -304,7 +304,7 @@ func pinOf(c fleet.Case, by map[string]*netlist.Run, p netlist.Pin) string {
 	if r, ok := by[p.Node]; ok {
 		return "the " + PinWords(p.Name) + " of " + r.Label()
 	}
-	if p.Name == fleet.NodePack {
+	if p.Node == fleet.NodePack {
 		return "the pack"
 	}
 	return change.Terminal(c, p.Name)

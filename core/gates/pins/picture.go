@@ -45,6 +45,7 @@ type Line struct {
 	Colour   string            `json:"colour,omitempty"`
 	Function string            `json:"function"`
 	Terminal string            `json:"terminal"`
+	Place    string            `json:"place,omitempty"` // the terminal, as the fit names it
 	AWG      *wire.Gauge       `json:"awg,omitempty"`
 	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
 	Level    verdict.Level     `json:"level"`
@@ -71,6 +72,15 @@ type PartPicture struct {
 	Label   string `json:"label"`
 	Rewired bool   `json:"rewired"` // it is not as it is today
 	Picture
+}
+
+// DrawAll makes the pictures of everything that is wired, the air unit's first.
+func DrawAll(c fleet.Case) []PartPicture {
+	list := DrawParts(c)
+	if unit, ok := netlist.AirUnit(c); ok {
+		list = slices.Insert(list, 0, PartPicture{Node: unit.Node, Label: unit.Label(), Picture: Draw(c)})
+	}
+	return list
 }
 
 // DrawParts makes the pictures of everything wired beside the air unit.
@@ -114,6 +124,7 @@ func (l *loom) draw() Picture {
 			Colour:   conn.Colour,
 			Function: PinWords(conn.Function),
 			Terminal: l.words(conn.Terminal),
+			Place:    conn.Terminal,
 			AWG:      conn.AWG,
 			LengthMM: conn.LengthMM,
 			Level:    verdict.Fits,

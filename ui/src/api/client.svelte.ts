@@ -205,4 +205,13 @@ export const api = {
         headers: { 'Content-Type': 'application/json' },
       }),
     )),
+  takeWiring: (quad: string, file: Blob) =>
+    written(answered(
+      client.POST('/api/quads/{quad}/wiring.csv', {
+        params: { path: { quad } },
+        body: file as never,
+        bodySerializer: (blob) => blob as unknown as Blob,
+        headers: { 'Content-Type': 'text/csv' },
+      }),
+    )),
 };

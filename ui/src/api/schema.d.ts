@@ -429,6 +429,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/circuit.net": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["circuit.net"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/fault": {
         parameters: {
             query?: never;
@@ -541,7 +557,7 @@ export interface paths {
         };
         get: operations["wiring.csv"];
         put?: never;
-        post?: never;
+        post: operations["take-wiring"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1832,6 +1848,7 @@ export interface components {
             level: string;
             /** Format: int64 */
             pin: number;
+            place?: string;
             says?: string;
             /** Format: int64 */
             spot: number;
@@ -2661,6 +2678,11 @@ export interface components {
             moved?: components["schemas"]["CrimpMove"][];
             ports?: components["schemas"]["Port"][];
             wires?: components["schemas"]["Wire"][];
+        };
+        WiringTaken: {
+            patch: components["schemas"]["Patch"];
+            /** @description the patch in words; empty: the wiring is that already */
+            says: string;
         };
         WiringView: {
             /** @description the next wiring held against today's */
@@ -3589,6 +3611,39 @@ export interface operations {
             };
         };
     };
+    "circuit.net": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-quads-by-quad-fault": {
         parameters: {
             query?: {
@@ -3895,6 +3950,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-wiring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiringTaken"];
                 };
             };
             /** @description Error */

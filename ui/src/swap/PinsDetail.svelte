@@ -4,6 +4,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Patch, PinsView } from '../api/client.svelte';
   import Caution from '../lib/Caution.svelte';
+  import TakeNetlist from './TakeNetlist.svelte';
   import PinsPicture from './PinsPicture.svelte';
 
   interface Props {
@@ -119,8 +120,10 @@
       <a href={`/api/quads/${quad}/wiring.svg`} download>picture (SVG)</a>
       <a href={`/api/quads/${quad}/wiring.csv`} download>netlist (CSV)</a>
       <a href={`/api/quads/${quad}/soldering.csv`} download>soldering list (CSV)</a>
+      <a href={`/api/quads/${quad}/circuit.net`} download>circuit (netlist of circuit editors)</a>
       <a href={`#/bench/${quad}`}>meter each pair on the bench</a>
     </p>
+    <TakeNetlist {quad} {onpick} />
   {/if}
 </div>
 
