@@ -568,7 +568,7 @@ func TestTheWiringIsExported(t *testing.T) {
 	assert.Len(t, rows, 13, "a heading, six wires of the unit and six of the GPS")
 	assert.Equal(t, []string{
 		"Aldine One", "3", "UART RX", "Bramble F7", "", "TX 4",
-		"white", "28", "150", "fits", "",
+		"white", "28", "150", "fits", "", "airUnit", "tx4",
 	}, rows[3])
 	status, text = c.do("GET", "/api/quads/wallower/soldering.csv", "")
 	require.Equal(t, 200, status)

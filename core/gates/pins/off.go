@@ -49,6 +49,7 @@ func TakeOff(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Off {
 			continue
 		}
 		off.take(partLoom(now, run), after, sameBoard)
+		off.unplug(run, is, sameBoard)
 	}
 	off.Frees = freedBy(partOf(now), was, is, sameBoard)
 	for _, run := range is {
@@ -76,8 +77,7 @@ func sameRun(list []*netlist.Run, run *netlist.Run) *netlist.Run {
 
 func sameWires(a, b *netlist.Run) bool { return reflect.DeepEqual(a.Conns, b.Conns) }
 
-// take lists what of one part comes off: each soldered wire that is not there again, and
-// its cable where it goes elsewhere.
+// take lists what of one part comes off: each soldered wire that is not there again.
 func (o *Off) take(l *loom, after *netlist.Run, sameBoard bool) {
 	for i := range l.run.Conns {
 		c := &l.run.Conns[i]
@@ -96,12 +96,19 @@ func (o *Off) take(l *loom, after *netlist.Run, sameBoard bool) {
 			})
 		}
 	}
-	if l.run.Into == nil || l.run.Harness == nil {
+}
+
+// unplug lists the cable of a part where no part of the next wiring has it in that plug.
+func (o *Off) unplug(run *netlist.Run, next []*netlist.Run, sameBoard bool) {
+	if run.Into == nil || run.Harness == nil {
 		return
 	}
-	if after == nil || !sameBoard || after.HarnessTo != l.run.HarnessTo || after.Cable.Harness != l.run.Cable.Harness {
-		o.Unplug = append(o.Unplug, fmt.Sprintf("the %s of %s out of the %s", l.run.Harness.Label(), l.run.Label(),
-			l.run.Into.Label()))
+	stays := slices.ContainsFunc(next, func(r *netlist.Run) bool {
+		return r.Cable.Harness == run.Cable.Harness && r.HarnessTo == run.HarnessTo
+	})
+	if !stays || !sameBoard {
+		o.Unplug = append(o.Unplug, fmt.Sprintf("the %s of %s out of the %s", run.Harness.Label(), run.Label(),
+			run.Into.Label()))
 	}
 }
 
