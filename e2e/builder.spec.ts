@@ -190,6 +190,13 @@ test('wired parts: what comes off, a wire in the wrong place and its fix, and a 
   await page.getByLabel('Take in a netlist').setInputFiles(wrong);
   await expect(page.getByRole('alert')).toContainText('there is no part "nix"');
 
+  await page.getByLabel('flight board', { exact: true }).selectOption('thistle-h7');
+  await expect(page.getByText('Picked Thistle H7 as flight board.')).toBeVisible();
+  await expect(page.getByText(/6 wires end where they belong/)).toBeVisible();
+  await open('/bench/wallower');
+  await page.getByRole('button', { name: /Take off what does not stay/ }).click();
+  await expect(page.getByRole('article')).toContainText('Off TX 5: the yellow wire of the Cairn GPS (UART RX).');
+
   await open('/bench/fantail');
   await page.getByRole('button', { name: /Wire the Cairn GPS/ }).click();
   await expect(page.getByRole('article').getByText('Plug the Cairn loom into the GPS plug.')).toBeVisible();

@@ -17,7 +17,8 @@ type Patch struct {
 	Receiver    *string           `json:"receiver,omitempty"`
 	Board       *string           `json:"board,omitempty"`
 	Pack        *string           `json:"pack,omitempty"`
-	Feed        *Feed             `json:"feed,omitempty"` // an empty From takes the feed out
+	Feed        *Feed             `json:"feed,omitempty"`  // an empty From takes the feed out
+	Feeds       []Feed            `json:"feeds,omitempty"` // several at once, in the same way
 	Regulator   *PlacedRegulator  `json:"regulator,omitempty"`
 	Jumper      *Jumper           `json:"jumper,omitempty"`
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"` // zero takes it out
@@ -47,6 +48,9 @@ func (f Fit) With(p Patch) Fit {
 	setSlot(&out.Goggles, p.Goggles)
 	setSlot(&out.Controller, p.Controller)
 	setText(&out.Receiver, p.Receiver)
+	if p.Board != nil && *p.Board != f.Board {
+		out.Jumpers = nil // those of another board
+	}
 	setText(&out.Board, p.Board)
 	setText(&out.Pack, p.Pack)
 	if p.CapacitorV != nil {
@@ -109,6 +113,9 @@ func (f *Fit) supply(p Patch) {
 	}
 	if p.Feed != nil {
 		f.setFeed(*p.Feed)
+	}
+	for _, feed := range p.Feeds {
+		f.setFeed(feed)
 	}
 }
 

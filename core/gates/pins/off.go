@@ -160,7 +160,7 @@ func loose(l *loom) (ends []string) {
 	}
 	for i := range l.run.Conns {
 		c := &l.run.Conns[i]
-		if c.Live() || c.Function == "" && c.Terminal == "" {
+		if c.Live() || c.Function == "" && c.Terminal == "" || c.Function == gear.PinSupply && l.fedPastBoard() {
 			continue
 		}
 		wire := "wire"
@@ -178,6 +178,14 @@ func loose(l *loom) (ends []string) {
 		ends = append(ends, says)
 	}
 	return ends
+}
+
+// fedPastBoard says whether a part hangs on the pack or a regulator: its supply wire ends
+// there.
+func (l *loom) fedPastBoard() bool {
+	from, fed := l.Fit.FeedOf(l.run.Node)
+	_, onBoard := fleet.PadOf(from)
+	return fed && !onBoard
 }
 
 // leftOut says what is wired today and has no place in the plan.

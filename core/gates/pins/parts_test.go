@@ -224,4 +224,11 @@ func TestWhatComesOffAndWhatThatFrees(t *testing.T) {
 	back.Quad.Now = plugged("straight")
 	assert.Equal(t, []string{"the straight of second out of the hd"},
 		pins.TakeOff(back.Library, back.Fleet, back.Quad).Unplug)
+
+	on := soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
+	on.Feeds[0].From, on.Harness = "pack", "straight"
+	on.Wires = on.Wires[1:]
+	set.Harnesses[0].To = ""
+	fed := caseOf(set, on)
+	assert.Empty(t, pins.TakeOff(fed.Library, fed.Fleet, fed.Quad).Insulate, "its supply wire ends at the pack")
 }

@@ -21,6 +21,7 @@ type Need struct {
 	Inverted bool      `json:"inverted"`
 	Fast     bool      `json:"fast"` // a soft-serial port is too slow
 	Now      int       `json:"now"`  // the port it is on; 0: none yet
+	node     string    // of the part; empty: nobody says which
 }
 
 // wires is how many wires the need has.
@@ -43,7 +44,7 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		return id
 	}
 	if r, ok := l.Receiver(); ok {
-		n := Need{Use: fleet.UseReceiver, Label: r.Label(), RX: true, Fast: true, Now: port(fleet.UseReceiver)}
+		n := Need{Use: fleet.UseReceiver, node: fleet.NodeReceiver, Label: r.Label(), RX: true, Fast: true, Now: port(fleet.UseReceiver)}
 		for _, v := range []struct {
 			value       *bool
 			field, what string
@@ -142,6 +143,7 @@ func (l *loom) partNeeds() (needs []Need) {
 		}
 		n := Need{
 			Use:   fleet.UseOther,
+			node:  run.Node,
 			Label: run.Label(),
 			TX:    run.Has(gear.PinUARTRX) || run.Has(gear.PinControl),
 			RX:    run.Has(gear.PinUARTTX) || run.Has(gear.PinTelemetry),

@@ -6,6 +6,7 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/gates/pins"
 )
 
 // Option is one thing that can be picked for a place in the next fit. Picking
@@ -35,6 +36,7 @@ func Places(c fleet.Case) []Place {
 			devices[*gear.Goggles](c, c.Fit.Goggles, func(s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} }),
 		},
 		{"controller", "controller", controllers(c)},
+		{"board", "flight board", boards(c)},
 		{"pack", "pack", packs(c)},
 		{"feed", "air unit fed from", feeds(c)},
 		{"cable", "joined to the board by", cables(c)},
@@ -131,6 +133,24 @@ func controllers(c fleet.Case) []Option {
 			Chosen: c.Fit.Receiver == r.ID,
 			Patch:  fleet.Patch{Controller: &fleet.Slot{}, Receiver: new(r.ID)},
 		})
+	}
+	return options
+}
+
+// boards lists the flight boards; picking one wires everything onto it.
+func boards(c fleet.Case) []Option {
+	options := []Option{{Key: "none", Label: "none", Chosen: c.Fit.Board == "", Patch: pins.Onto(c, "")}}
+	for _, b := range gear.All[*gear.Board](c.Library) {
+		option := Option{Key: b.ID, Label: b.Label(), Chosen: c.Fit.Board == b.ID, Patch: pins.Onto(c, b.ID)}
+		switch n := c.Fleet.SpareCount(b.ID, c.Quad.ID); {
+		case b.ID == c.Quad.Now.Board:
+			option.Note = "on it today"
+		case n > 0:
+			option.Note = fmt.Sprintf("%d owned", n)
+		default:
+			option.Note = "to buy"
+		}
+		options = append(options, option)
 	}
 	return options
 }

@@ -28,11 +28,11 @@ func (w *writer) takeOff() {
 		id += ":" + cable
 	}
 	for _, wire := range off.Wires {
-		what := wire.Wire
+		which := "the wire"
 		if wire.Colour != "" {
-			what = wire.Colour + ", " + what
+			which = "the " + wire.Colour + " wire"
 		}
-		step.Do = append(step.Do, fmt.Sprintf("Unsolder the %s of %s (%s).", what, wire.Part, wire.From))
+		step.Do = append(step.Do, fmt.Sprintf("Off %s: %s of the %s (%s).", wire.From, which, wire.Part, wire.Wire))
 		id += ":" + wire.Part + ">" + wire.From
 	}
 	if len(off.Wires) > 0 {

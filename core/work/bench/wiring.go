@@ -16,7 +16,7 @@ var meterAnswers = []string{"open", "connected"}
 
 // rewired says whether the wiring of the air unit is not as it was.
 func (w *writer) rewired() bool {
-	return w.newUnit || !reflect.DeepEqual(w.Fit.Wiring, w.Quad.Now.Wiring)
+	return w.newUnit || w.otherBoard() || !reflect.DeepEqual(w.Fit.Wiring, w.Quad.Now.Wiring)
 }
 
 // wire re-pins the cable and solders what the plan has.

@@ -1782,6 +1782,7 @@ export interface components {
             capacitorV?: number;
             controller?: components["schemas"]["Slot"];
             feed?: components["schemas"]["Feed"];
+            feeds?: components["schemas"]["Feed"][];
             goggles?: components["schemas"]["Slot"];
             jumper?: components["schemas"]["Jumper"];
             mounting?: components["schemas"]["Mounting"];

@@ -5,11 +5,10 @@
 
   interface Props {
     places: QuadView['places'];
-    board: string;
     folded?: boolean; // a phone shows it on asking
     onpick: (patch: Patch, says: string) => void;
   }
-  let { places, board, folded = false, onpick }: Props = $props();
+  let { places, folded = false, onpick }: Props = $props();
 
   // A box of fixed width cuts a long name off: it stands below as well.
   const words = (o: QuadView['places'][number]['options'][number]) => (o.note ? `${o.label} (${o.note})` : o.label);
@@ -38,7 +37,6 @@
       {#if chosen && words(chosen).length > 26}<p class="text-small text-soft wrap-anywhere">{words(chosen)}</p>{/if}
     {/if}
   {/each}
-  <p class="soft text-note mt-3">flight board: {board}</p>
 {/snippet}
 
 <section class="panel grid border-2 border-accent px-3.5 pt-3 pb-4" aria-label="The next fit">

@@ -149,7 +149,7 @@
         </section>
       {/if}
     </div>
-    <div class="next"><NextPicks folded={narrow.current} places={q.places} board={q.next.board} onpick={(patch, says) => apply(patch, says)} /></div>
+    <div class="next"><NextPicks folded={narrow.current} places={q.places} onpick={(patch, says) => apply(patch, says)} /></div>
   </div>
 {/if}
 
