@@ -28,6 +28,7 @@ type WiringView struct {
 	Taken     []string           `json:"taken" doc:"what a swap from analog takes out and frees"`
 	Parts     []pins.PartPicture `json:"parts" doc:"what is wired beside the air unit"`
 	Off       pins.Off           `json:"off" doc:"what of today's wiring comes off"`
+	Depths    []swap.DepthOption `json:"depths" doc:"the ways to wire the unit and bring the sticks, side by side"`
 }
 
 // netlistPath is where a quad's netlist is written and read.
@@ -129,6 +130,7 @@ func wiringOf(c fleet.Case) WiringView {
 		Taken:     swap.FromAnalog(c.Library, c.Fleet, c.Quad),
 		Parts:     pins.DrawParts(c),
 		Off:       pins.TakeOff(c.Library, c.Fleet, c.Quad),
+		Depths:    swap.Depths(c),
 	}
 	w.Ports, w.HasPorts = pins.Ports(c)
 	if !w.HasPorts {

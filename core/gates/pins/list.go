@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
@@ -168,6 +169,18 @@ type Change struct {
 	Colour string `json:"colour,omitempty"`
 }
 
+// end is where a wire ends, in words: also the supply's that goes past the board.
+func (l *loom) end(c *netlist.Conn) string {
+	from, fed := l.Fit.FeedOf(l.run.Node)
+	switch {
+	case c.Terminal != "":
+		return l.words(c.Terminal)
+	case c.Function == gear.PinSupply && fed:
+		return change.Source(l.Case, from)
+	}
+	return "nothing"
+}
+
 // Compare holds the wiring of the next fit against today's, by function and
 // position, and says which colours mean something else now.
 func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
@@ -184,14 +197,13 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
 		case was == nil && is == nil:
 			continue
 		case was == nil:
-			c.Kind, c.Says = "new", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
+			c.Kind, c.Says = "new", fmt.Sprintf("pin %d to %s", is.Pin, next.end(is))
 		case is == nil:
-			c.Kind, c.Says = "missing", fmt.Sprintf("was pin %d to %s", was.Pin, now.words(was.Terminal))
-		case was.Pin == is.Pin && now.words(was.Terminal) == next.words(is.Terminal):
-			c.Kind, c.Says = "same", fmt.Sprintf("pin %d to %s", is.Pin, next.words(is.Terminal))
+			c.Kind, c.Says = "missing", fmt.Sprintf("was pin %d to %s", was.Pin, now.end(was))
+		case was.Pin == is.Pin && now.end(was) == next.end(is):
+			c.Kind, c.Says = "same", fmt.Sprintf("pin %d to %s", is.Pin, next.end(is))
 		default:
-			c.Kind, c.Says = "moved", fmt.Sprintf("pin %d to %s; was pin %d to %s", is.Pin, next.words(is.Terminal), was.Pin,
-				now.words(was.Terminal))
+			c.Kind, c.Says = "moved", fmt.Sprintf("pin %d to %s; was pin %d to %s", is.Pin, next.end(is), was.Pin, now.end(was))
 		}
 		if is != nil && is.Colour != "" {
 			at := slices.IndexFunc(now.run.Conns, func(o netlist.Conn) bool {

@@ -1204,6 +1204,27 @@ export interface components {
             holds?: boolean;
             says: string;
         };
+        DepthOption: {
+            adds: string;
+            /** Format: double */
+            addsG?: number;
+            chosen: boolean;
+            costs: string;
+            danger?: string;
+            gives: string[];
+            label: string;
+            /** Format: double */
+            lagMS?: number;
+            level: string;
+            patch: components["schemas"]["Patch"];
+            /** Format: double */
+            price?: number;
+            sticks: string;
+            uarts: number[];
+            /** Format: int64 */
+            wires: number;
+            without: string[];
+        };
         Device: {
             brought: boolean;
             firmware: string;
@@ -2688,6 +2709,8 @@ export interface components {
         WiringView: {
             /** @description the next wiring held against today's */
             changes: components["schemas"]["PinsChange"][];
+            /** @description the ways to wire the unit and bring the sticks, side by side */
+            depths: components["schemas"]["DepthOption"][];
             /** @description the ports could be planned */
             hasPorts: boolean;
             headers: components["schemas"]["PinsHeader"][];
