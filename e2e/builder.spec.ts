@@ -202,6 +202,33 @@ test('wired parts: what comes off, a wire in the wrong place and its fix, and a 
   await expect(page.getByRole('article').getByText('Plug the Cairn loom into the GPS plug.')).toBeVisible();
 });
 
+test('the wiring that is there is noted pin by pin, and the plan is wired the same way', async ({ page, open }) => {
+  await open('/swap/hopper/pins');
+  const wire = page.getByRole('region', { name: 'Wire it, pin by pin' });
+  await wire.getByRole('button', { name: 'what is there today' }).click();
+  await wire.getByLabel('Add a part').selectOption('Rook buzzer');
+  await expect(page.getByText('Added: Rook buzzer.')).toBeVisible();
+  const pin = (name: RegExp) => wire.locator('details', { hasText: 'Rook buzzer' }).getByLabel(name);
+  await pin(/^1 supply/).selectOption({ label: 'the 5 V pad' });
+  await expect(page.getByText('Rook buzzer, supply: on the 5 V pad.')).toBeVisible();
+  await pin(/^2 buzzer/).selectOption({ label: 'the LED pad' });
+  await expect(wire.getByText('it does nothing there')).toBeVisible();
+  await pin(/^2 buzzer/).selectOption({ label: 'the buzzer pad' });
+  await expect(wire.getByText('it does nothing there')).toHaveCount(0);
+  await expect(page.getByText(/Rook buzzer is on the quad today and not in this plan: it is given up/)).toBeVisible();
+  await expect(page.getByRole('region', { name: /Comes off/ })).toContainText('Rook buzzer, buzzer: off buzzer pad');
+
+  await wire.getByRole('button', { name: 'the plan' }).click();
+  await wire.getByLabel('Add a part').selectOption('Rook buzzer');
+  await expect(page.getByText(/how Rook buzzer is wired to Thistle F4/).first()).toBeVisible();
+  await wire.getByRole('group').filter({ hasText: 'Rook buzzer' }).locator('summary').click();
+  await pin(/^2 buzzer/).selectOption({ label: 'the buzzer pad' });
+  await pin(/^1 supply/).selectOption({ label: 'the 5 V pad' });
+  await expect(page.getByRole('region', { name: /Comes off/ })).toContainText('Stays as it is: Rook buzzer');
+  await wire.getByRole('button', { name: 'Take the Rook buzzer out' }).click();
+  await expect(page.getByText('Took out: Rook buzzer.')).toBeVisible();
+});
+
 test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({ page, open }) => {
   await open('/swap/hopper/mount');
   await expect(page.getByText(/M2×8 is 2.8 mm too long: it drives into the circuit board/)).toBeVisible();

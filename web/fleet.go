@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/gates/control"
 	"yokeswap/core/gates/link"
@@ -86,6 +87,8 @@ func (s *server) registerFleet(api huma.API) {
 		return s.quadView(ctx, in.Quad)
 	}, holds[QuadView](api))
 	huma.Post(api, "/api/quads/{quad}/next", s.plan, holds[QuadView](api))
+	huma.Post(api, "/api/quads/{quad}/now", s.note, holds[QuadView](api))
+	huma.Post(api, "/api/quads/{quad}/wire", s.solder, holds[QuadView](api))
 }
 
 // BoardPage is the yoke board, or a part of its rows.
@@ -126,21 +129,78 @@ func (s *server) plan(ctx context.Context, in *struct {
 		Patch    fleet.Patch `json:"patch"`
 	}
 }) (*ready[QuadView], error) {
-	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
-	err := s.store.Update(deed(ctx, "planned"), func(st *stock.Stock) error {
-		if err := st.Plan(in.Quad, in.Body.Patch); err != nil {
+	return s.changeQuad(ctx, in.Quad, in.Body.Revision, "planned", func(st *stock.Stock) error {
+		return st.Plan(in.Quad, in.Body.Patch)
+	})
+}
+
+// note applies a patch to what a quad carries today.
+func (s *server) note(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Revision int64       `json:"revision" doc:"of the quad, as read"`
+		Patch    fleet.Patch `json:"patch"`
+	}
+}) (*ready[QuadView], error) {
+	return s.changeQuad(ctx, in.Quad, in.Body.Revision, "noted what is there", func(st *stock.Stock) error {
+		return st.Note(in.Quad, in.Body.Patch)
+	})
+}
+
+// solder puts the wire of one pin on a place of the board, today or in the plan.
+func (s *server) solder(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Revision int64  `json:"revision" doc:"of the quad, as read"`
+		Today    bool   `json:"today" doc:"what is there today; else the plan"`
+		Node     string `json:"node" doc:"airUnit, receiver, or the id of a part"`
+		Pin      int    `json:"pin" minimum:"1"`
+		Place    string `json:"place" doc:"of the board; empty takes the wire off"`
+	}
+}) (*ready[QuadView], error) {
+	return s.changeQuad(ctx, in.Quad, in.Body.Revision, "wired", func(st *stock.Stock) error {
+		q, ok := st.Fleet.Quad(in.Quad)
+		if !ok {
 			return notFound("quad", in.Quad)
 		}
+		c := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
+		if in.Body.Today {
+			c = fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q)
+		}
+		patch, err := netlist.Solder(c, in.Body.Node, in.Body.Pin, in.Body.Place)
+		switch {
+		case err != nil:
+			return huma.Error422UnprocessableEntity(err.Error() + "; nothing was changed")
+		case in.Body.Today:
+			return st.Note(in.Quad, patch)
+		}
+		return st.Plan(in.Quad, patch)
+	})
+}
+
+// changeQuad writes a change of a quad, read again as if it came in a file; a stale
+// revision is answered with how the two differ.
+func (s *server) changeQuad(
+	ctx context.Context, quad string, revision int64, does string, change func(*stock.Stock) error,
+) (*ready[QuadView], error) {
+	ref := stock.Ref{Kind: stock.KindQuad, ID: quad}
+	err := s.store.Update(deed(ctx, does), func(st *stock.Stock) error {
+		if _, ok := st.Fleet.Quad(quad); !ok {
+			return notFound("quad", quad)
+		}
+		if err := change(st); err != nil {
+			return err
+		}
 		return takeAgain(st, ref)
-	}, store.Expect{Ref: ref, Revision: in.Body.Revision})
+	}, store.Expect{Ref: ref, Revision: revision})
 	if conflict, ok := problem(err).(*Conflict); ok {
-		s.describe(conflict, ref, func(st *stock.Stock) error { return st.Plan(in.Quad, in.Body.Patch) })
+		s.describe(conflict, ref, change)
 		return nil, conflict
 	}
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.quadView(ctx, in.Quad)
+	return s.quadView(ctx, quad)
 }
 
 // takeAgain reads a changed entry as if it came in a file, so that a patch can

@@ -28,6 +28,8 @@ type WiringView struct {
 	Taken     []string           `json:"taken" doc:"what a swap from analog takes out and frees"`
 	Parts     []pins.PartPicture `json:"parts" doc:"what is wired beside the air unit"`
 	Off       pins.Off           `json:"off" doc:"what of today's wiring comes off"`
+	Today     pins.Table         `json:"today" doc:"the wiring that is there, pin by pin"`
+	Table     pins.Table         `json:"table" doc:"the planned wiring, pin by pin"`
 	Depths    []swap.DepthOption `json:"depths" doc:"the ways to wire the unit and bring the sticks, side by side"`
 }
 
@@ -131,6 +133,8 @@ func wiringOf(c fleet.Case) WiringView {
 		Parts:     pins.DrawParts(c),
 		Off:       pins.TakeOff(c.Library, c.Fleet, c.Quad),
 		Depths:    swap.Depths(c),
+		Today:     pins.NewTable(fleet.NowCase(c.Library, c.Fleet, c.Quad)),
+		Table:     pins.NewTable(c),
 	}
 	w.Ports, w.HasPorts = pins.Ports(c)
 	if !w.HasPorts {

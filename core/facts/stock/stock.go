@@ -355,3 +355,13 @@ func (s *Stock) Plan(quadID string, p fleet.Patch) error {
 	q.Next = new(q.NextFit().With(p))
 	return nil
 }
+
+// Note applies a patch to what a quad is said to carry today.
+func (s *Stock) Note(quadID string, p fleet.Patch) error {
+	q, ok := s.Fleet.Quad(quadID)
+	if !ok {
+		return fmt.Errorf("no quad %q", quadID)
+	}
+	q.Now = q.Now.With(p)
+	return nil
+}

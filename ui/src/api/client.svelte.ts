@@ -132,6 +132,10 @@ export const api = {
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
+  note: (quad: string, revision: number, patch: Patch) =>
+    written(answered(client.POST('/api/quads/{quad}/now', { params: { path: { quad } }, body: { revision, patch } }))),
+  solder: (quad: string, revision: number, wire: { today: boolean; node: string; pin: number; place: string }) =>
+    written(answered(client.POST('/api/quads/{quad}/wire', { params: { path: { quad } }, body: { revision, ...wire } }))),
   bench: (quad: string) => read(() => client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
   confirm: (quad: string, step: string, done: boolean, value?: number, read?: string) =>
     written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value, read } }))),

@@ -532,6 +532,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad now */
+        post: operations["post-api-quads-by-quad-now"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/soldering.csv": {
         parameters: {
             query?: never;
@@ -542,6 +559,23 @@ export interface paths {
         get: operations["soldering.csv"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/wire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad wire */
+        post: operations["post-api-quads-by-quad-wire"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1822,6 +1856,10 @@ export interface components {
             lanes: components["schemas"]["Lane"][];
             never?: string;
         };
+        PinsAdding: {
+            label: string;
+            patch: components["schemas"]["Patch"];
+        };
         PinsAssigned: {
             fast: boolean;
             for: string;
@@ -1931,6 +1969,10 @@ export interface components {
             unit: components["schemas"]["PinsFace"];
             wires: components["schemas"]["PinsLine"][];
         };
+        PinsPlace: {
+            id: string;
+            words: string;
+        };
         PinsPortPlan: {
             freed: string[];
             lost: components["schemas"]["PinsLost"][];
@@ -1962,6 +2004,28 @@ export interface components {
             /** Format: int64 */
             n: number;
             used: boolean;
+            words: string;
+        };
+        PinsTable: {
+            adds: components["schemas"]["PinsAdding"][];
+            missing?: string;
+            parts: components["schemas"]["PinsTablePart"][];
+            places: components["schemas"]["PinsPlace"][];
+        };
+        PinsTablePart: {
+            label: string;
+            node: string;
+            note?: string;
+            pins: components["schemas"]["PinsTablePin"][];
+            takes?: components["schemas"]["Patch"];
+        };
+        PinsTablePin: {
+            cabled: boolean;
+            level?: string;
+            /** Format: int64 */
+            n: number;
+            place: string;
+            says?: string;
             words: string;
         };
         Place: {
@@ -2061,6 +2125,29 @@ export interface components {
              * @description of the quad, as read
              */
             revision: number;
+        };
+        "Post-api-quads-by-quad-nowRequest": {
+            patch: components["schemas"]["Patch"];
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
+        };
+        "Post-api-quads-by-quad-wireRequest": {
+            /** @description airUnit, receiver, or the id of a part */
+            node: string;
+            /** Format: int64 */
+            pin: number;
+            /** @description of the board; empty takes the wire off */
+            place: string;
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
+            /** @description what is there today; else the plan */
+            today: boolean;
         };
         "Post-api-rehearsalRequest": {
             actions: components["schemas"]["SimAction"][];
@@ -2723,8 +2810,12 @@ export interface components {
             ports: components["schemas"]["PinsPortPlan"];
             repins: components["schemas"]["PinsRepin"][];
             soldering: components["schemas"]["PinsList"];
+            /** @description the planned wiring, pin by pin */
+            table: components["schemas"]["PinsTable"];
             /** @description what a swap from analog takes out and frees */
             taken: string[];
+            /** @description the wiring that is there, pin by pin */
+            today: components["schemas"]["PinsTable"];
         };
     };
     responses: never;
@@ -3921,6 +4012,42 @@ export interface operations {
             };
         };
     };
+    "post-api-quads-by-quad-now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-nowRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "soldering.csv": {
         parameters: {
             query?: never;
@@ -3941,6 +4068,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-wire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-wireRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuadView"];
                 };
             };
             /** @description Error */

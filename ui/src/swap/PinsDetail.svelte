@@ -5,6 +5,8 @@
   import type { Patch, PinsView } from '../api/client.svelte';
   import Caution from '../lib/Caution.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
+  import type { Change } from './gates';
+  import WireTable from './WireTable.svelte';
   import TakeNetlist from './TakeNetlist.svelte';
   import PinsPicture from './PinsPicture.svelte';
 
@@ -12,8 +14,9 @@
     quad: string;
     pins: PinsView;
     onpick: (patch: Patch, says: string) => void;
+    onchange: (how: Change, says: string) => void;
   }
-  let { quad, pins, onpick }: Props = $props();
+  let { quad, pins, onpick, onchange }: Props = $props();
   const wrong = (p: PinsView['parts'][number]) => p.wires.find((w) => w.level === 'unfit' || w.level === 'change')?.says ?? '';
   const kinds: Record<string, string> = { same: 'same', moved: 'moved', missing: 'missing', new: 'new' };
 </script>
@@ -39,6 +42,7 @@
       {#each pins.ports.freed as f, i (i)}<p class="soft">Freed: {f}.</p>{/each}
     </section>
   {/if}
+  <WireTable {pins} {onchange} />
   {#if pins.depths.length > 0}
     <section class="panel" aria-labelledby="depths">
       <h3 id="depths">How far to wire it, and what brings the sticks</h3>

@@ -13,14 +13,14 @@
   import FindingCard from './FindingCard.svelte';
   import NextPicks from './NextPicks.svelte';
   import NowColumn from './NowColumn.svelte';
-  import { gateParts, type Part } from './gates';
+  import { gateParts, type Change, type Part } from './gates';
 
   let { params }: { params: { quad: string; gate?: string } } = $props();
 
   const quad = new Loaded<QuadView>();
   // On a phone the worst finding and its fix come first, the picture after them.
   const narrow = new MediaQuery('max-width: 700px');
-  let refused = $state.raw<{ failure: Failure; patch: Patch } | null>(null);
+  let refused = $state.raw<{ failure: Failure; change?: Change } | null>(null);
   let done = $state('');
 
   // Only another quad loads anew; another gate of the same quad does not.
@@ -46,20 +46,22 @@
 
   // One change after another: the next is sent on the revision the last one made.
   let queue: Promise<void> = Promise.resolve();
-  function apply(patch: Patch, says: string, onTopOf?: number) {
-    queue = queue.then(() => send(patch, says, onTopOf));
+  function change(how: Change, says: string, onTopOf?: number) {
+    queue = queue.then(() => send(how, says, onTopOf));
   }
 
-  async function send(patch: Patch, says: string, onTopOf?: number) {
+  const apply = (patch: Patch, says: string) => change((id, revision) => api.plan(id, revision, patch), says);
+
+  async function send(how: Change, says: string, onTopOf?: number) {
     const shown = quad.data;
     if (!shown) return;
-    const answer = await api.plan(shown.id, onTopOf ?? shown.revision, patch);
+    const answer = await how(shown.id, onTopOf ?? shown.revision);
     if (answer.ok) {
       quad.data = answer.data;
       refused = null;
       done = says;
     } else {
-      refused = { failure: answer.failure, patch };
+      refused = { failure: answer.failure, change: how };
       done = '';
     }
   }
@@ -71,12 +73,12 @@
   async function setRegion(region: string) {
     const answer = await api.setRegion(quad.data?.antenna.region ?? '', region);
     if (answer.ok) await quad.take(api.quad(params.quad));
-    else refused = { failure: answer.failure, patch: {} };
+    else refused = { failure: answer.failure };
   }
 
   async function screwOn(...[kit, port, was, model, from]: Parameters<typeof api.screwOn>) {
     const answer = await api.screwOn(kit, port, was, model, from);
-    if (!answer.ok) refused = { failure: answer.failure, patch: {} };
+    if (!answer.ok) refused = { failure: answer.failure };
     else {
       refused = null;
       done = model ? 'Done: the other antenna is on.' : 'Done: the antenna is off.';
@@ -101,7 +103,7 @@
 
 {#snippet piece(part: Part | undefined, q: QuadView)}
   {#if part}
-    {#key q.id}<part.component {...part.props(q, { apply, setRegion, screwOn })} />{/key}
+    {#key q.id}<part.component {...part.props(q, { apply, change, setRegion, screwOn })} />{/key}
   {/if}
 {/snippet}
 
@@ -118,8 +120,8 @@
     <a class="font-bold border-2 border-accent rounded no-underline ml-auto px-3.5 py-1.5" href={`#/bench/${q.id}`}>Bench sheet</a>
   </div>
   {#if refused?.failure.conflict}
-    {@const { patch } = refused}
-    <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => apply(patch, 'Applied on top of what was there.', revision)} />
+    {@const mine = refused.change}
+    <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => mine && change(mine, 'Applied on top of what was there.', revision)} />
   {:else if refused}
     <FailureNote failure={refused.failure} />
   {/if}

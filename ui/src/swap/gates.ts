@@ -1,7 +1,7 @@
 // What the interface adds to each gate of the register: its picture above the findings
 // and what can be done below them. A gate without a row shows its findings alone.
 import type { Component } from 'svelte';
-import type { Patch, QuadView } from '../api/client.svelte';
+import type { Answer, Patch, QuadView } from '../api/client.svelte';
 import AntennaPicture from './AntennaPicture.svelte';
 import ControlPicture from './ControlPicture.svelte';
 import LinkPicture from './LinkPicture.svelte';
@@ -14,7 +14,11 @@ import PowerPicture from './PowerPicture.svelte';
 import ToSet from './ToSet.svelte';
 
 /** What a part of a gate can do to the quad. */
+/** A change of a quad, on the revision it was read at. */
+export type Change = (quad: string, revision: number) => Promise<Answer<QuadView>>;
+
 export interface Acts {
+  change: (how: Change, says: string) => void;
   apply: (patch: Patch, says: string) => void;
   setRegion: (region: string) => void;
   screwOn: (kit: string, port: number, was: string, model: string, from: string) => void;
@@ -40,7 +44,7 @@ export const gateParts: Record<string, { picture: Part; below?: Part }> = {
   },
   pins: {
     picture: part(PinsPicture, (q) => ({ picture: q.pins.picture })),
-    below: part(PinsDetail, (q, acts) => ({ quad: q.id, pins: q.pins, onpick: acts.apply })),
+    below: part(PinsDetail, (q, acts) => ({ quad: q.id, pins: q.pins, onpick: acts.apply, onchange: acts.change })),
   },
   mount: { picture: part(MountPicture, (q) => ({ view: q.mount })) },
   antenna: {

@@ -1,0 +1,50 @@
+package netlist_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/netlist"
+	"yokeswap/core/internal/sample"
+)
+
+// One pin at a time: a wire is laid, moved with its colour, and taken off; what goes
+// through a plug, and what is not there, is refused.
+func TestOnePinIsSoldered(t *testing.T) {
+	f := fleet.Fit{
+		AirUnit:  &fleet.Slot{Model: "second"},
+		Board:    "board",
+		Receiver: "receiver",
+		Wiring:   fleet.Wiring{Wires: []fleet.Wire{{Pin: 3, To: "tx1", Colour: "white"}}},
+		Parts:    []fleet.PlacedPart{{ID: "gps", Model: "gps"}},
+	}
+	c := sample.Case(sample.Set(), nil, f)
+	solder := func(node string, pin int, place string) fleet.Case {
+		t.Helper()
+		patch, err := netlist.Solder(c, node, pin, place)
+		require.NoError(t, err)
+		return c.With(patch)
+	}
+	assert.Equal(t, []fleet.Wire{{Pin: 3, To: "tx4", Colour: "white"}}, solder(fleet.NodeAirUnit, 3, "tx4").Fit.Wires)
+	assert.Equal(t, []fleet.Wire{{Pin: 2, To: "ground"}, {Pin: 3, To: "tx1", Colour: "white"}},
+		solder(fleet.NodeAirUnit, 2, "ground").Fit.Wires, "in the order of the pins")
+	assert.Empty(t, solder(fleet.NodeAirUnit, 3, "").Fit.Wires)
+	assert.Equal(t, []fleet.Wire{{Pin: 1, To: "5v"}}, solder("gps", 1, "5v").Fit.Parts[0].Wires)
+	assert.Equal(t, []fleet.Wire{{Pin: 4, To: "rx1"}}, solder(fleet.NodeReceiver, 4, "rx1").Fit.ReceiverCable.Wires)
+	assert.Equal(t, f.Wires, c.Fit.Wires, "the fit itself is as it was")
+
+	for _, wrong := range []struct {
+		node string
+		pin  int
+		says string
+	}{{"nix", 1, "no part"}, {"gps", 7, "no pin 7"}, {"gps", 0, "no pin 0"}} {
+		_, err := netlist.Solder(c, wrong.node, wrong.pin, "5v")
+		require.ErrorContains(t, err, wrong.says)
+	}
+	f.Wires, f.Harness, f.HarnessTo = nil, "straight", "hd"
+	_, err := netlist.Solder(sample.Case(sample.Set(), nil, f), fleet.NodeAirUnit, 3, "tx4")
+	require.ErrorIs(t, err, netlist.ErrCabled)
+}
