@@ -221,7 +221,7 @@ test('the wiring that is there is noted pin by pin, and the plan is wired the sa
   await wire.getByRole('button', { name: 'the plan' }).click();
   await wire.getByLabel('Add a part').selectOption('Rook buzzer');
   await expect(page.getByText(/how Rook buzzer is wired to Thistle F4/).first()).toBeVisible();
-  await wire.getByRole('group').filter({ hasText: 'Rook buzzer' }).locator('summary').click();
+  await wire.locator('details', { hasText: 'Rook buzzer' }).locator('summary').click();
   await pin(/^2 buzzer/).selectOption({ label: 'the buzzer pad' });
   await pin(/^1 supply/).selectOption({ label: 'the 5 V pad' });
   await expect(page.getByRole('region', { name: /Comes off/ })).toContainText('Stays as it is: Rook buzzer');

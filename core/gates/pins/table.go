@@ -34,8 +34,8 @@ type TablePart struct {
 type TablePin struct {
 	N      int           `json:"n"`
 	Words  string        `json:"words"`
-	Place  string        `json:"place"`  // of the board; empty: nowhere
-	Cabled bool          `json:"cabled"` // through a plug: it is moved with its crimp
+	Place  string        `json:"place"`           // of the board; empty: nowhere
+	Cabled bool          `json:"cabled"`          // through a plug: it is moved with its crimp
 	Level  verdict.Level `json:"level,omitempty"` // of the wire; empty: there is none
 	Says   string        `json:"says,omitempty"`
 }

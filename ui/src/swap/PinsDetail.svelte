@@ -74,7 +74,7 @@
           <summary class="cursor-pointer min-h-7.5">
             <b>{p.label}</b>
             {#if p.rewired}<span class="kind new border border-line rounded text-small px-1.5 py-0">not as today</span>{/if}
-            <span class={wrong(p) ? 'text-unfit font-bold' : 'soft'}>{wrong(p) || p.missing || `${p.wires.length} wires`}</span>
+            <span class={wrong(p) ? 'text-unfit font-bold' : 'soft'}>{wrong(p) || p.missing || `${p.wires.length} ${p.wires.length === 1 ? 'wire' : 'wires'}`}</span>
           </summary>
           <PinsPicture picture={p} />
         </details>

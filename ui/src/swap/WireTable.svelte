@@ -11,6 +11,8 @@
   }
   let { pins, onchange }: Props = $props();
   let today = $state(false);
+  // What was opened stays open while its wires are picked.
+  const opened: Record<string, boolean> = $state({});
   const table = $derived(today ? pins.today : pins.table);
   type Part = PinsView['table']['parts'][number];
 
@@ -41,7 +43,8 @@
   </div>
   {#if table.missing}<p class="soft">{table.missing}</p>{/if}
   {#each table.parts as part (part.node)}
-    <details open={today}>
+    {@const key = `${today} ${part.node}`}
+    <details open={opened[key] ?? today} ontoggle={(e) => (opened[key] = e.currentTarget.open)}>
       <summary class="cursor-pointer min-h-7.5"><b>{part.label}</b></summary>
       {#if part.note}<p class="soft">{part.note}</p>{/if}
       <div class="grid cols-fill-[215px] gap-x-4 gap-y-1.5 mt-1">
