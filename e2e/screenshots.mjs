@@ -11,6 +11,7 @@ const shots = [
   { name: 'swap-power', hash: '/swap/wallower/power', viewport: desk },
   { name: 'swap-link', hash: '/swap/damsel/link', viewport: desk },
   { name: 'swap-pins', hash: '/swap/quern/pins', viewport: desk },
+  { name: 'swap-wiring', hash: '/swap/wallower/pins', viewport: desk, wire: true },
   { name: 'swap-mount', hash: '/swap/hopper/mount', viewport: desk },
   { name: 'swap-antenna', hash: '/swap/wallower/antenna', viewport: desk, dark: true },
   { name: 'swap-osd', hash: '/swap/wallower/osd', viewport: desk },
@@ -21,7 +22,6 @@ const shots = [
   { name: 'together', hash: '/together?quads=quern,fantail,brayer,whip&guests=fell-analog', viewport: desk },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
-  { name: 'route-bench', hash: '/walk', viewport: desk },
   { name: 'rehearse', hash: '/rehearse', viewport: desk },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
   { name: 'form', hash: '/shelf/edit/goggles/visor-c', viewport: desk },
@@ -37,7 +37,7 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
-for (const { name, hash, viewport, dark, step, to, board } of shots) {
+for (const { name, hash, viewport, dark, step, to, board, wire } of shots) {
   const page = await browser.newPage({ viewport, colorScheme: dark ? 'dark' : 'light', reducedMotion: 'reduce' });
   await page.goto(`${url}/#${hash}`);
   await page.getByRole('heading').first().waitFor();
@@ -48,6 +48,10 @@ for (const { name, hash, viewport, dark, step, to, board } of shots) {
     await page.getByRole('button', { name: 'Start the stand-in' }).click();
     await page.getByRole('button', { name: 'Read it' }).click();
     await page.getByRole('heading', { name: /differ from the plan/ }).waitFor();
+  }
+  if (wire) {
+    await page.getByRole('button', { name: 'what is there today' }).click();
+    await page.getByRole('heading', { name: 'Wire it, pin by pin' }).evaluate((e) => e.scrollIntoView());
   }
   if (to) await page.getByRole('heading', { name: to }).evaluate((e) => e.scrollIntoView());
   await page.evaluate(() => document.fonts.ready);

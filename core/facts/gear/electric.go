@@ -73,7 +73,8 @@ type Board struct {
 	Signals []string    `json:"signals,omitempty"`
 	MassG   *unit.Grams `json:"massG,omitempty"`
 	// USBSide is the side of its USB, seen from above with its arrow to the front.
-	USBSide Side `json:"usbSide,omitempty"`
+	USBSide Side    `json:"usbSide,omitempty"`
+	Guides  []Guide `json:"guides,omitempty"`
 }
 
 // PadKind says what a power pad carries.

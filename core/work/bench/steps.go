@@ -135,6 +135,7 @@ func (w *writer) firmware() {
 	if w.usesHand {
 		w.updates(&w.controller.Device, w.controllerState, Firmware)
 	}
+	w.flash()
 }
 
 // updates writes the steps that bring one device where it shall be: updates,
