@@ -69,7 +69,7 @@ func (s *server) narrowed(in *FaultQuestion, board *setup.Comparison) (*answer[F
 	if err != nil {
 		return nil, err
 	}
-	v := FaultView{Quad: c.Quad.Label(), Symptoms: diagnose.Symptoms(), BoardRead: board != nil}
+	v := FaultView{Quad: c.Quad.Label(), Symptoms: diagnose.Symptoms(c), BoardRead: board != nil}
 	s.tellLater()
 	if v.Log, err = s.store.LogOf(in.Quad, 0, store.DefaultPage); err != nil {
 		return nil, problem(err)

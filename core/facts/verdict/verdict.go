@@ -64,6 +64,7 @@ type Finding struct {
 	Level    Level     `json:"level"`
 	Danger   Danger    `json:"danger,omitempty"` // absent: it fits
 	Subject  string    `json:"subject"`          // the part it is about, by name
+	Part     string    `json:"part,omitempty"`   // and as the fit names it; empty: the quad, or its air unit
 	Says     string    `json:"says"`             // one plain sentence
 	Compares []Compare `json:"compares,omitempty"`
 	Missing  []Missing `json:"missing,omitempty"` // unknown: the values that are missing

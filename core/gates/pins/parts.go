@@ -22,6 +22,7 @@ func (l *loom) checkOthers() (findings []verdict.Finding) {
 			if f.Subject == "" {
 				f.Subject = run.Label()
 			}
+			f.Part = run.Node
 			findings = append(findings, f)
 		}
 	}
@@ -242,7 +243,7 @@ func checkNets(c fleet.Case, runs []*netlist.Run) (findings []verdict.Finding) {
 		if m.Clash == netlist.Fighting && m.A.Node == m.B.Node {
 			continue // two wires of one part on a pad: said there
 		}
-		f := verdict.Finding{Code: clashCodes[m.Clash], Level: verdict.Unfit, Source: verdict.Practice}
+		f := verdict.Finding{Code: clashCodes[m.Clash], Level: verdict.Unfit, Source: verdict.Practice, Part: beside(m)}
 		a, b := pinOf(c, by, m.A), pinOf(c, by, m.B)
 		switch m.Clash {
 		case netlist.Fighting:
@@ -261,6 +262,19 @@ func checkNets(c fleet.Case, runs []*netlist.Run) (findings []verdict.Finding) {
 		findings = append(findings, f)
 	}
 	return findings
+}
+
+// beside is the part beside the air unit that two joined pins are of; empty where there is
+// none.
+func beside(m netlist.Meeting) string {
+	for _, p := range []netlist.Pin{m.A, m.B} {
+		switch p.Node {
+		case fleet.NodeAirUnit, fleet.NodeBoard, fleet.NodePack:
+		default:
+			return p.Node
+		}
+	}
+	return ""
 }
 
 var clashCodes = map[netlist.Clash]verdict.Code{

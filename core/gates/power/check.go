@@ -188,7 +188,7 @@ func (s supply) judge(part consumer) (Node, []verdict.Finding) {
 	}
 	findings = s.jumpers(part, findings)
 	for i := range findings {
-		findings[i].Gate, findings[i].Subject = verdict.Power, part.label
+		findings[i].Gate, findings[i].Subject, findings[i].Part = verdict.Power, part.label, part.node
 	}
 	node.Level = verdict.Worst(findings)
 	return node, findings

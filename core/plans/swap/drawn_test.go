@@ -67,7 +67,7 @@ var drawn = []struct {
 func faults(c fleet.Case) any {
 	j := swap.Judge(c)
 	list := []diagnose.Diagnosis{}
-	for _, symptom := range diagnose.Symptoms() {
+	for _, symptom := range diagnose.Symptoms(c) {
 		found, _ := diagnose.Find(symptom.ID, c, &j, nil, nil)
 		list = append(list, found)
 	}

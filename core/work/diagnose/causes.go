@@ -33,6 +33,8 @@ type cause struct {
 	light gear.LightSign
 	menu  string
 	usb   bool
+	// part is the part beside the air unit that the cause is about; empty: the air unit.
+	part string
 }
 
 // symptom is what a builder sees, with what is looked at first, in order. The

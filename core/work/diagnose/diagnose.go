@@ -5,6 +5,7 @@ package diagnose
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
@@ -18,13 +19,31 @@ type Named struct {
 	Label string `json:"label"`
 }
 
-// Symptoms lists what can be picked.
-func Symptoms() []Named {
-	list := make([]Named, len(symptoms))
-	for i, s := range symptoms {
-		list[i] = Named{s.id, s.label}
+// Symptoms lists what can be picked for a quad: the usual ones, and that a part which is
+// wired beside the air unit does not work.
+func Symptoms(q fleet.Case) []Named {
+	list := make([]Named, 0, len(symptoms))
+	for _, s := range symptoms {
+		list = append(list, Named{s.id, s.label})
+	}
+	for i := range q.Fit.Parts {
+		s := ofPart(q, &q.Fit.Parts[i])
+		list = append(list, Named{s.id, s.label})
 	}
 	return list
+}
+
+// find is the symptom of an id; false where the quad can have none such.
+func find(q fleet.Case, id string) (symptom, bool) {
+	if at := slices.IndexFunc(symptoms, func(s symptom) bool { return s.id == id }); at >= 0 {
+		return symptoms[at], true
+	}
+	if node, ok := strings.CutPrefix(id, partPrefix); ok {
+		if placed, there := q.Fit.Part(node); there {
+			return ofPart(q, placed), true
+		}
+	}
+	return symptom{}, false
 }
 
 // Answer is what a test said.
@@ -85,17 +104,17 @@ func Find(
 	board *setup.Comparison,
 	answers map[string]Answer,
 ) (Diagnosis, bool) {
-	at := slices.IndexFunc(symptoms, func(s symptom) bool { return s.id == id })
-	if at < 0 {
+	seen, ok := find(q, id)
+	if !ok {
 		return Diagnosis{}, false
 	}
-	d := Diagnosis{Symptom: symptoms[at].label, Causes: []Cause{}}
+	d := Diagnosis{Symptom: seen.label, Causes: []Cause{}}
 	type ranked struct {
 		cause Cause
 		worst int
 	}
 	var list []ranked
-	for _, c := range symptoms[at].causes {
+	for _, c := range seen.causes {
 		out := Cause{
 			ID:       c.id,
 			Label:    c.label,
@@ -108,7 +127,7 @@ func Find(
 			AskBoard: len(c.board) > 0,
 		}
 		c.tell(&out, q)
-		worst := c.weigh(&out, j)
+		worst := c.weigh(&out, q, j)
 		c.ask(&out, board)
 		switch answers[c.id] {
 		case Yes:
@@ -163,10 +182,11 @@ func (c *cause) tell(out *Cause, q fleet.Case) {
 
 // weigh looks for findings of the quad's gates that point to the cause, and gives
 // the rank of the worst. What is not known points nowhere.
-func (c *cause) weigh(out *Cause, j *swap.Judgement) (worst int) {
+func (c *cause) weigh(out *Cause, q fleet.Case, j *swap.Judgement) (worst int) {
 	for _, g := range j.Gates {
 		for _, f := range g.Findings {
-			if f.Level == verdict.Fits || f.Level == verdict.Unknown || !slices.Contains(c.findings, f.Code) {
+			if f.Level == verdict.Fits || f.Level == verdict.Unknown || !slices.Contains(c.findings, f.Code) ||
+				!c.concerns(q, f.Part) {
 				continue
 			}
 			out.Standing = Likely
@@ -175,6 +195,17 @@ func (c *cause) weigh(out *Cause, j *swap.Judgement) (worst int) {
 		}
 	}
 	return worst
+}
+
+// concerns says whether a finding about a part speaks of this cause: what is said of one
+// part beside the air unit explains that part alone.
+func (c *cause) concerns(q fleet.Case, part string) bool {
+	if c.part != "" {
+		return part == c.part
+	}
+	_, placed := q.Fit.Part(part)
+	_, load := q.Fit.Load(part)
+	return !placed && !load
 }
 
 // ask holds the cause against the board that was read.

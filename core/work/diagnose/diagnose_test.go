@@ -122,8 +122,8 @@ func TestAnswersAndTheBoardNarrowIt(t *testing.T) {
 func TestEveryCauseSaysHowToTellIt(t *testing.T) {
 	quad := planned(func(*fleet.Fit) {})
 	j := swap.Judge(quad)
-	assert.Len(t, diagnose.Symptoms(), 11)
-	for _, s := range diagnose.Symptoms() {
+	assert.Len(t, diagnose.Symptoms(quad), 11)
+	for _, s := range diagnose.Symptoms(quad) {
 		d, ok := diagnose.Find(s.ID, quad, &j, nil, nil)
 		require.True(t, ok)
 		assert.GreaterOrEqual(t, len(d.Causes), 2, s.ID)

@@ -1438,6 +1438,7 @@ export interface components {
             gate: string;
             level: string;
             missing?: components["schemas"]["Missing"][];
+            part?: string;
             says: string;
             source: string;
             subject: string;
@@ -1533,6 +1534,7 @@ export interface components {
             gate: string;
             level: string;
             missing?: components["schemas"]["Missing"][];
+            part?: string;
             says: string;
             source: string;
             subject: string;
