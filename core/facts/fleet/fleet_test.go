@@ -297,3 +297,22 @@ func TestThePartsOfAFit(t *testing.T) {
 	f.Board = ""
 	assert.False(t, f.Has(fleet.NodeBoard) || f.Has(fleet.NodeAirUnit) || f.Has("three"))
 }
+
+// An element that says no profile is shown in the first alone, as a bit and as a list.
+func TestTheProfilesOfAnElement(t *testing.T) {
+	for _, c := range []struct {
+		profiles []int
+		in       []bool // profiles 1, 2, 3
+		bits     uint8
+	}{
+		{nil, []bool{true, false, false}, 1},
+		{[]int{2}, []bool{false, true, false}, 2},
+		{[]int{1, 3}, []bool{true, false, true}, 5},
+	} {
+		p := fleet.Placed{Profiles: c.profiles}
+		for i, want := range c.in {
+			assert.Equal(t, want, p.In(i+1), "%v in %d", c.profiles, i+1)
+		}
+		assert.Equal(t, c.bits, p.ProfileBits(), "%v", c.profiles)
+	}
+}

@@ -282,3 +282,13 @@ func TestNothingOfAFilesHeadIsTakenOverUnseen(t *testing.T) {
 		}
 	}
 }
+
+// What hangs on a quad goes with it, and nothing else: its wants, not another's.
+func TestAQuadTakesItsWantsAlong(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Quads = []fleet.Quad{{ID: "a"}, {ID: "b"}}
+	st.Fleet.Wants = []fleet.Want{{Quad: "a", Goggles: "g"}, {Quad: "b", Goggles: "g"}}
+	assert.True(t, st.Remove(stock.Ref{Kind: stock.KindQuad, ID: "a"}))
+	assert.Equal(t, []fleet.Want{{Quad: "b", Goggles: "g"}}, st.Fleet.Wants)
+	assert.False(t, st.Remove(stock.Ref{Kind: stock.KindQuad, ID: "a"}))
+}

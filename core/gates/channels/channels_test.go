@@ -9,7 +9,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/internal/sample"
 	"yokeswap/core/measure/unit"
 )
 
@@ -171,4 +173,15 @@ func TestThirdOrderProducts(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 2, seated, "each on its own channels")
+}
+
+// Who has no air unit, or one whose channels are not stated, is no pilot with a channel.
+func TestWhoHasNoChannelsIsNoPilot(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[0].Radio = nil
+	set.AirUnits[1].Radio.BandPlan = "nix"
+	for _, fit := range []fleet.Fit{{}, {AirUnit: &fleet.Slot{Model: "first"}}, {AirUnit: &fleet.Slot{Model: "second"}}} {
+		_, ok := Of(sample.Case(set, nil, fit))
+		assert.False(t, ok, "%+v", fit.AirUnit)
+	}
 }

@@ -46,6 +46,13 @@ func TestDepthsSideBySide(t *testing.T) {
 	require.NotNil(t, data.Price)
 	assert.InDelta(t, 18, *data.Price, 0)
 	assert.Nil(t, sticks.Price)
+	require.NotNil(t, data.Patch.Feed, "a receiver that comes is fed")
+	assert.Equal(t, fleet.Feed{To: fleet.NodeReceiver, From: "board.5v"}, *data.Patch.Feed)
+	fed := c
+	fed.Fit = new(c.Fit.Clone())
+	fed.Fit.Receiver = "receiver"
+	fed.Fit.Feeds = append(fed.Fit.Feeds, fleet.Feed{To: fleet.NodeReceiver, From: "pack"})
+	assert.Nil(t, depthsOf(fed)["picture alone by receiver"].Patch.Feed, "one that is fed stays as it is")
 	assert.Contains(t, by, "picture, data and sticks by old-hand", "each controller owned")
 	assert.Equal(t, verdict.Unfit, by["picture, data and sticks by old-hand"].Level)
 	assert.NotEmpty(t, by["picture, data and sticks by old-hand"].Adds)
