@@ -244,6 +244,13 @@ func TestFullPowerNeedsAFlightBoard(t *testing.T) {
 	next.Board, next.None, next.AirUnit.Firmware = "", []string{fleet.NoBoard}, "2.3"
 	findings := link.Check(sample.Case(sample.Set(), kit(), next))
 	require.NotNil(t, byCode(findings, link.CodeLowPower))
+	for _, radio := range []*gear.Radio{nil, {}} {
+		set := sample.Set()
+		set.AirUnits[1].Radio = radio
+		unknown := byCode(link.Check(sample.Case(set, kit(), next)), link.CodeLowPower)
+		require.NotNil(t, unknown, "nobody has stated whether it does")
+		assert.Equal(t, verdict.Unknown, unknown.Level)
+	}
 	assert.Equal(t, verdict.Caution, verdict.Worst(findings))
 }
 

@@ -188,6 +188,13 @@ func TestPortsArePlannedForPartsAsTheirPinsHaveIt(t *testing.T) {
 	}
 	assert.Equal(t, map[fleet.Use]int{fleet.UseRC: 3, fleet.UseMSP: 1, fleet.UseGPS: 4, fleet.UseVTXControl: 2}, at)
 	assert.Zero(t, plan.Moves, "the port that is stated is the part's own")
+	one := sample.Set()
+	one.Boards[0].UARTs = one.Boards[0].UARTs[:1]
+	_, ok = pins.Ports(caseOf(one, f))
+	assert.True(t, ok, "one port is planned as well")
+	one.Boards[0].UARTs = nil
+	_, ok = pins.Ports(caseOf(one, f))
+	assert.False(t, ok, "without ports there is nothing to plan")
 }
 
 // Today's wiring against the next: what comes off, what that frees, what stays, and which
