@@ -37,57 +37,82 @@ func (n *Need) wires() int {
 }
 
 // needs lists what wants a port, the most important first: the sticks, then MSP,
-// then the rest as the fit has it (common practice).
+// then the parts as their pins have it, then the rest as the fit has it (common practice).
 func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
-	port := func(use fleet.Use) int {
-		id, _ := l.Fit.PortOf(use)
-		return id
-	}
 	if r, ok := l.Receiver(); ok {
-		n := Need{Use: fleet.UseReceiver, node: fleet.NodeReceiver, Label: r.Label(), RX: true, Fast: true, Now: port(fleet.UseReceiver)}
-		for _, v := range []struct {
-			value       *bool
-			field, what string
-			set         *bool
-		}{
-			{r.FullDuplex, "fullDuplex", "whether " + r.Label() + " needs both pads of its port", &n.TX},
-			{r.Inverted, "inverted", "whether the signal of " + r.Label() + " is inverted", &n.Inverted},
-		} {
-			if v.value == nil {
-				missing = append(missing, verdict.Missing{Of: "gear", ID: r.ID, Field: v.field, Label: v.what})
-			} else {
-				*v.set = *v.value
-			}
-		}
-		if run := l.runOf(fleet.NodeReceiver); run != nil && run.Said() {
-			n.Now = portOn(run, l.board)
-		}
-		needs = append(needs, n)
+		n, lacks := l.receiverNeed(r)
+		needs, missing = append(needs, n), append(missing, lacks...)
 	} else if l.sticksThroughUnit() {
-		n := Need{Use: fleet.UseRC, Label: l.airUnit.Label(), RX: true, Fast: true, Now: port(fleet.UseRC)}
-		if out := l.run.Of(gear.PinRCOut); out != nil {
-			if id, sends, ok := gear.SerialPin(out.Terminal); ok && !sends {
-				n.Now = id
-			}
-		}
-		if rc := l.airUnit.RCOut; rc != nil && rc.Inverted != nil {
-			n.Inverted = *rc.Inverted
-		} else {
-			missing = append(missing, l.rcInverted())
-		}
-		needs = append(needs, n)
+		n, lacks := l.sticksNeed()
+		needs, missing = append(needs, n), append(missing, lacks...)
 	}
 	if l.airUnit != nil && l.Fit.Depth != fleet.PictureOnly {
-		n := Need{Use: fleet.UseMSP, Label: l.airUnit.Label(), TX: true, RX: true, Fast: true, Now: port(fleet.UseMSP)}
+		n := Need{Use: fleet.UseMSP, Label: l.airUnit.Label(), TX: true, RX: true, Fast: true, Now: l.statedPort(fleet.UseMSP)}
 		if id, ok := l.mspPort(); ok {
 			n.Now = id
 		}
 		needs = append(needs, n)
 	}
+	parts := l.partNeeds()
+	needs = append(append(needs, parts...), l.statedNeeds(parts)...)
+	for i := range needs {
+		needs[i].For = change.Use(needs[i].Use)
+		if needs[i].Label == needs[i].For {
+			needs[i].Label = "" // nobody says which
+		}
+	}
+	return needs, missing
+}
+
+func (l *loom) statedPort(use fleet.Use) int {
+	id, _ := l.Fit.PortOf(use)
+	return id
+}
+
+// receiverNeed is what the separate receiver wants, with what its sheet does not say.
+func (l *loom) receiverNeed(r *gear.Receiver) (n Need, missing []verdict.Missing) {
+	n = Need{Use: fleet.UseReceiver, node: fleet.NodeReceiver, Label: r.Label(), RX: true, Fast: true,
+		Now: l.statedPort(fleet.UseReceiver)}
+	for _, v := range []struct {
+		value       *bool
+		field, what string
+		set         *bool
+	}{
+		{r.FullDuplex, "fullDuplex", "whether " + r.Label() + " needs both pads of its port", &n.TX},
+		{r.Inverted, "inverted", "whether the signal of " + r.Label() + " is inverted", &n.Inverted},
+	} {
+		if v.value == nil {
+			missing = append(missing, verdict.Missing{Of: "gear", ID: r.ID, Field: v.field, Label: v.what})
+		} else {
+			*v.set = *v.value
+		}
+	}
+	if run := l.runOf(fleet.NodeReceiver); run != nil && run.Said() {
+		n.Now = portOn(run, l.board)
+	}
+	return n, missing
+}
+
+// sticksNeed is what the air unit's RC output wants.
+func (l *loom) sticksNeed() (n Need, missing []verdict.Missing) {
+	n = Need{Use: fleet.UseRC, Label: l.airUnit.Label(), RX: true, Fast: true, Now: l.statedPort(fleet.UseRC)}
+	if out := l.run.Of(gear.PinRCOut); out != nil {
+		if id, sends, ok := gear.SerialPin(out.Terminal); ok && !sends {
+			n.Now = id
+		}
+	}
+	if rc := l.airUnit.RCOut; rc != nil && rc.Inverted != nil {
+		n.Inverted = *rc.Inverted
+		return n, nil
+	}
+	return n, []verdict.Missing{l.rcInverted()}
+}
+
+// statedNeeds are the ports a fit states for a use that no part with pins of its own has.
+func (l *loom) statedNeeds(parts []Need) (needs []Need) {
 	wired := map[fleet.Use]int{}
-	for _, n := range l.partNeeds() {
+	for _, n := range parts {
 		wired[n.Use]++
-		needs = append(needs, n)
 	}
 	for _, p := range l.Fit.Ports {
 		if wired[p.Use] > 0 {
@@ -109,13 +134,7 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		}
 		needs = append(needs, n)
 	}
-	for i := range needs {
-		needs[i].For = change.Use(needs[i].Use)
-		if needs[i].Label == needs[i].For {
-			needs[i].Label = "" // nobody says which
-		}
-	}
-	return needs, missing
+	return needs
 }
 
 // sticksThroughUnit says whether the air unit hands the sticks on: a controller is named

@@ -35,32 +35,9 @@ func ofPart(q fleet.Case, placed *fleet.PlacedPart) symptom {
 			pins.CodeDanger, pins.CodeNoGround, pins.CodeOtherFeed},
 	})
 	if serial(part) {
-		add(cause{
-			id:       "part-crossed",
-			label:    "its lines are not crossed, or on two ports",
-			test:     "Follow its wires to the board's pads, with the meter on continuity.",
-			question: "Does its TX end on a TX, or do its lines end on two ports?",
-			fix:      "Cross them onto one port: its RX to the board's TX, its TX to the board's RX.",
-			caution:  pack,
-			findings: []verdict.Code{pins.CodeSwapped, pins.CodeTwoPorts, pins.CodeHalf},
-		})
-		add(cause{
-			id:       "part-shared",
-			label:    "another part talks on the same line",
-			test:     "Look what else is soldered to that pad of the board.",
-			question: "Is there another wire that sends?",
-			fix:      "Give each its own port: the pins gate says which.",
-			caution:  pack,
-			findings: []verdict.Code{pins.CodeDrivers, pins.CodePort},
-		})
-		add(cause{
-			id:       "part-inverted",
-			label:    "its signal is inverted and the port's is not, or the other way round",
-			test:     "Hold its sheet against the board's: inverted or not.",
-			question: "Do the two differ?",
-			fix:      "Another port, or the inverter's jumper set: the pins gate says which.",
-			findings: []verdict.Code{pins.CodeInverted, pins.CodeJumper},
-		})
+		for _, c := range lines {
+			add(c)
+		}
 	}
 	add(cause{
 		id:       "part-loose",
@@ -94,4 +71,34 @@ func serial(p *gear.Part) bool {
 		}
 	}
 	return false
+}
+
+// lines are what is behind a serial line that says nothing.
+var lines = []cause{
+	{
+		id:       "part-crossed",
+		label:    "its lines are not crossed, or on two ports",
+		test:     "Follow its wires to the board's pads, with the meter on continuity.",
+		question: "Does its TX end on a TX, or do its lines end on two ports?",
+		fix:      "Cross them onto one port: its RX to the board's TX, its TX to the board's RX.",
+		caution:  pack,
+		findings: []verdict.Code{pins.CodeSwapped, pins.CodeTwoPorts, pins.CodeHalf},
+	},
+	{
+		id:       "part-shared",
+		label:    "another part talks on the same line",
+		test:     "Look what else is soldered to that pad of the board.",
+		question: "Is there another wire that sends?",
+		fix:      "Give each its own port: the pins gate says which.",
+		caution:  pack,
+		findings: []verdict.Code{pins.CodeDrivers, pins.CodePort},
+	},
+	{
+		id:       "part-inverted",
+		label:    "its signal is inverted and the port's is not, or the other way round",
+		test:     "Hold its sheet against the board's: inverted or not.",
+		question: "Do the two differ?",
+		fix:      "Another port, or the inverter's jumper set: the pins gate says which.",
+		findings: []verdict.Code{pins.CodeInverted, pins.CodeJumper},
+	},
 }
