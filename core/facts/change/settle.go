@@ -49,14 +49,20 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	if changed {
 		p.Wiring = &w
 	}
-	if after.Fit.ReceiverCable != nil && hasBoard {
-		if cable, drops := onBoard(*after.Fit.ReceiverCable, board); drops {
+	return settleParts(after.Fit, p, board)
+}
+
+// settleParts does the same for the wires of the receiver and of placed parts; nil is no
+// board.
+func settleParts(after *fleet.Fit, p fleet.Patch, board *gear.Board) fleet.Patch {
+	if after.ReceiverCable != nil {
+		if cable, drops := onBoard(*after.ReceiverCable, board); drops {
 			p.ReceiverCable = &cable
 		}
 	}
-	for i := range after.Fit.Parts {
-		part := after.Fit.Parts[i]
-		if cable, drops := onBoard(part.Cable, board); hasBoard && drops {
+	for i := range after.Parts {
+		part := after.Parts[i]
+		if cable, drops := onBoard(part.Cable, board); drops {
 			part.Cable = cable
 			p.Parts = append(slices.DeleteFunc(slices.Clone(p.Parts), func(o fleet.PlacedPart) bool {
 				return o.ID == part.ID

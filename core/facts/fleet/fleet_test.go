@@ -316,3 +316,29 @@ func TestTheProfilesOfAnElement(t *testing.T) {
 		assert.Equal(t, c.bits, p.ProfileBits(), "%v", c.profiles)
 	}
 }
+
+// A patch of wired parts: each stands in the place of its id, none goes by naming no model;
+// another receiver does not keep the wires of the one before, nor a board its jumpers.
+func TestPatchesOfWiredParts(t *testing.T) {
+	f := fleet.Fit{
+		Board:         "b",
+		Receiver:      "r",
+		ReceiverCable: &fleet.Cable{Wires: []fleet.Wire{{Pin: 1, To: "5v"}}},
+		Jumpers:       map[string]string{"cam": "5v"},
+		Parts:         []fleet.PlacedPart{{ID: "gps", Model: "one"}},
+		Feeds:         []fleet.Feed{{To: "gps", From: "pack"}},
+	}
+	after := f.With(fleet.Patch{Parts: []fleet.PlacedPart{{ID: "gps", Model: "two"}, {ID: "buzzer", Model: "b"}}})
+	assert.Equal(t, []fleet.PlacedPart{{ID: "gps", Model: "two"}, {ID: "buzzer", Model: "b"}}, after.Parts)
+	assert.Equal(t, "one", f.Parts[0].Model, "the fit itself is as it was")
+	gone := f.With(fleet.Patch{Parts: []fleet.PlacedPart{{ID: "gps"}}})
+	assert.Empty(t, gone.Parts)
+	assert.Empty(t, gone.Feeds, "what fed it goes with it")
+	assert.Nil(t, f.With(fleet.Patch{Receiver: new("other")}).ReceiverCable)
+	assert.NotNil(t, f.With(fleet.Patch{Receiver: new("r")}).ReceiverCable)
+	assert.Nil(t, f.With(fleet.Patch{ReceiverCable: &fleet.Cable{}}).ReceiverCable, "an empty one takes it out")
+	assert.Empty(t, f.With(fleet.Patch{Board: new("other")}).Jumpers)
+	assert.NotEmpty(t, f.With(fleet.Patch{Board: new("b")}).Jumpers)
+	feeds := f.With(fleet.Patch{Feeds: []fleet.Feed{{To: "gps", From: "board.5v"}, {To: "receiver", From: "pack"}}}).Feeds
+	assert.Equal(t, []fleet.Feed{{To: "gps", From: "board.5v"}, {To: "receiver", From: "pack"}}, feeds)
+}

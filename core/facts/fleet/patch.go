@@ -47,6 +47,9 @@ func (f Fit) With(p Patch) Fit {
 	setSlot(&out.AirUnit, p.AirUnit)
 	setSlot(&out.Goggles, p.Goggles)
 	setSlot(&out.Controller, p.Controller)
+	if p.Receiver != nil && *p.Receiver != f.Receiver {
+		out.ReceiverCable = nil // the wires of another
+	}
 	setText(&out.Receiver, p.Receiver)
 	if p.Board != nil && *p.Board != f.Board {
 		out.Jumpers = nil // those of another board
@@ -64,18 +67,7 @@ func (f Fit) With(p Patch) Fit {
 	}
 	out.stateNone(p)
 	out.supply(p)
-	if p.Wiring != nil {
-		out.Wiring = p.Wiring.clone()
-	}
-	for _, part := range p.Parts {
-		out.setPart(part)
-	}
-	if p.ReceiverCable != nil {
-		out.ReceiverCable = new(p.ReceiverCable.clone())
-		if reflect.DeepEqual(*p.ReceiverCable, Cable{}) {
-			out.ReceiverCable = nil
-		}
-	}
+	out.wire(p)
 	if p.Mounting != nil {
 		out.Mounting = *p.Mounting
 	}
@@ -91,11 +83,27 @@ func (f Fit) With(p Patch) Fit {
 	if p.Sticks != nil {
 		out.Sticks = p.Sticks.clone()
 	}
-	if out.Receiver == "" {
-		out.ReceiverCable = nil
-	}
 	out.prune()
 	return out
+}
+
+// wire lays the wires of a patch, the air unit's, the receiver's and those of parts.
+func (f *Fit) wire(p Patch) {
+	if p.Wiring != nil {
+		f.Wiring = p.Wiring.clone()
+	}
+	for _, part := range p.Parts {
+		f.setPart(part)
+	}
+	if p.ReceiverCable != nil {
+		f.ReceiverCable = new(p.ReceiverCable.clone())
+		if reflect.DeepEqual(*p.ReceiverCable, Cable{}) {
+			f.ReceiverCable = nil
+		}
+	}
+	if f.Receiver == "" {
+		f.ReceiverCable = nil
+	}
 }
 
 // supply sets the jumper, places the regulator and lays the feed of a patch.

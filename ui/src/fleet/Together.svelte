@@ -70,7 +70,7 @@
         {/each}
       </svg>
     </figure>
-    <div class="scroll panel relative overflow-x-auto">
+    <div class="scroll panel">
       <table class="rows">
         <thead><tr><th scope="col">pilot</th><th scope="col">system</th><th scope="col">channel</th><th scope="col">MHz</th></tr></thead>
         <tbody>{#each seats as s, i (i)}<tr><th scope="row">{s.pilot}</th><td>{s.system}</td><td class="mono">{s.channel ?? '✕ none left'}</td><td class="mono">{s.mhz ?? ''}</td></tr>{/each}</tbody>

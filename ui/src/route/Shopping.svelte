@@ -36,7 +36,7 @@
   {/if}
   {#if list.data.items.length > 0}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
-    <div class="scroll panel relative overflow-x-auto mt-3" role="group" aria-label="Parts" tabindex="0">
+    <div class="scroll panel mt-3" role="group" aria-label="Parts" tabindex="0">
       <table class="rows">
         <thead><tr><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th scope="col">one costs</th><th scope="col">comes in</th><th scope="col">one weighs</th><th scope="col">for</th><th scope="col">note</th></tr></thead>
         <tbody>

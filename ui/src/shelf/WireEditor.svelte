@@ -32,7 +32,7 @@
   <label class="text-note font-semibold" for={id}>colours in order, slot 1 first <span class="soft font-normal">separated by commas, a dash for an empty slot: makes a straight cable</span></label>
   <Input {id} size="sm" autocomplete="off" value={wires.length > 0 ? colours : ''} placeholder="" onchange={(e: Event) => { const made = straight(parseRow((e.currentTarget as HTMLInputElement).value), bare, wires); onchange(made.length > 0 ? made : undefined); }} />
   {#if wires.length > 0}
-    <div class="scroll relative overflow-x-auto">
+    <div class="scroll">
       <table>
         <thead><tr><th scope="col">slot</th><th scope="col">colour</th>{#each columns as c (c.key)}{#if c.key !== 'to' || !bare}<th scope="col">{c.name}</th>{/if}{/each}<th scope="col"><span class="unseen">take out</span></th></tr></thead>
         <tbody>
