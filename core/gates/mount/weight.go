@@ -163,20 +163,28 @@ func masses(c fleet.Case) (list []Part) {
 			add(model.Label(), model.MassG)
 		}
 	}
-	if a := c.Fit.Antennas; a != nil {
-		for _, id := range a.Models {
-			if model, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
-				add(model.Label(), model.MassG)
-			}
-		}
-		if adapter, ok := gear.Find[*gear.Adapter](c.Library, a.Adapter); ok {
-			for range a.Models {
-				add(adapter.Label(), adapter.MassG)
-			}
-		}
-	}
+	list = append(list, antennaMasses(c)...)
 	if c.Fit.ActionG != nil {
 		add("action camera", c.Fit.ActionG)
+	}
+	return list
+}
+
+// antennaMasses are the unit's antennas and the adapters between.
+func antennaMasses(c fleet.Case) (list []Part) {
+	a := c.Fit.Antennas
+	if a == nil {
+		return nil
+	}
+	for _, id := range a.Models {
+		if model, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
+			list = append(list, Part{Label: model.Label(), MassG: model.MassG})
+		}
+	}
+	if adapter, ok := gear.Find[*gear.Adapter](c.Library, a.Adapter); ok {
+		for range a.Models {
+			list = append(list, Part{Label: adapter.Label(), MassG: adapter.MassG})
+		}
 	}
 	return list
 }

@@ -42,15 +42,23 @@ func (s supply) checkGoggles() []verdict.Finding {
 		return []verdict.Finding{verdict.CannotTell(verdict.Power, CodeGoggles, state.Label, missing...)}
 	}
 	cells := unit.Volts(*pack.Cells)
-	full, lowest := cells*chemistry.full, cells*chemistry.lowest
-	f := verdict.Finding{Code: CodeGoggles, Level: verdict.Fits, Subject: state.Label,
+	return []verdict.Finding{fedGoggles(goggles, state.Label, pack.Label(), cells*chemistry.full, cells*chemistry.lowest,
+		burns)}
+}
+
+// fedGoggles is what goggles see from a pack, held against their window; its lower end is
+// asked only where they do not burn.
+func fedGoggles(
+	goggles *gear.Goggles, label, pack string, full, lowest unit.Volts, burns bool,
+) verdict.Finding {
+	f := verdict.Finding{Code: CodeGoggles, Level: verdict.Fits, Subject: label,
 		Source: goggles.SourceOf("input.maxV").String()}
 	high := verdict.Compare{What: "at full charge", Needed: goggles.Input.MaxV.String() + " at most", There: full.String()}
 	if burns {
 		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Destroys, []verdict.Compare{high}
-		f.Says = fmt.Sprintf("%s would see %s from the %s; its window ends at %s. It burns.", state.Label, full,
-			pack.Label(), goggles.Input.MaxV)
-		return []verdict.Finding{f}
+		f.Says = fmt.Sprintf("%s would see %s from the %s; its window ends at %s. It burns.", label, full, pack,
+			goggles.Input.MaxV)
+		return f
 	}
 	low := verdict.Compare{
 		What:   "when it is landed",
@@ -59,17 +67,12 @@ func (s supply) checkGoggles() []verdict.Finding {
 	}
 	if unit.Over(*goggles.Input.MinV, lowest) {
 		f.Level, f.Danger, f.Compares = verdict.Unfit, verdict.Falls, []verdict.Compare{low}
-		f.Says = fmt.Sprintf(
-			"%s would see only %s from the %s at the end; its window begins at %s. It goes dark while you fly.",
-			state.Label,
-			lowest,
-			pack.Label(),
-			goggles.Input.MinV,
-		)
-		return []verdict.Finding{f}
+		f.Says = fmt.Sprintf("%s would see only %s from the %s at the end; its window begins at %s. It goes dark while "+
+			"you fly.", label, lowest, pack, goggles.Input.MinV)
+		return f
 	}
 	f.Compares = []verdict.Compare{high, low}
-	f.Says = fmt.Sprintf("%s sees %s to %s from the %s, within %s to %s.", state.Label, lowest, full, pack.Label(),
-		goggles.Input.MinV, goggles.Input.MaxV)
-	return []verdict.Finding{f}
+	f.Says = fmt.Sprintf("%s sees %s to %s from the %s, within %s to %s.", label, lowest, full, pack, goggles.Input.MinV,
+		goggles.Input.MaxV)
+	return f
 }
