@@ -188,6 +188,11 @@ func TestPortsArePlannedForPartsAsTheirPinsHaveIt(t *testing.T) {
 	}
 	assert.Equal(t, map[fleet.Use]int{fleet.UseRC: 3, fleet.UseMSP: 1, fleet.UseGPS: 4, fleet.UseVTXControl: 2}, at)
 	assert.Zero(t, plan.Moves, "the port that is stated is the part's own")
+	f.Ports[0].UART = 2
+	assert.Contains(t, codes(pins.Check(caseOf(sample.Set(), f))), pins.CodePort, "stated on another port")
+	assert.ElementsMatch(t, []fleet.Port{{UART: 4, Use: fleet.UseGPS}, {UART: 2, Use: fleet.UseVTXControl}},
+		pins.Uses(caseOf(sample.Set(), f)), "as it is wired")
+	f.Ports[0].UART = 4
 	one := sample.Set()
 	one.Boards[0].UARTs = one.Boards[0].UARTs[:1]
 	_, ok = pins.Ports(caseOf(one, f))

@@ -147,6 +147,53 @@ func (l *loom) sticksThroughUnit() bool {
 	return flown || l.run.LiveOf(gear.PinRCOut) != nil
 }
 
+// Uses are the serial ports of a fit with what they carry: as the parts with pins of their
+// own are wired, the rest as it is stated.
+func Uses(c fleet.Case) []fleet.Port {
+	l := &loom{Case: c, beside: netlist.Others(c)}
+	l.board, _ = c.Board()
+	ports := slices.Clone(c.Fit.Ports)
+	for _, n := range l.wiredNeeds() {
+		at := slices.IndexFunc(ports, func(p fleet.Port) bool { return p.Use == n.Use })
+		if at >= 0 && !slices.Contains(ports, fleet.Port{UART: n.Now, Use: n.Use}) {
+			ports[at].UART = n.Now
+		} else if at < 0 {
+			ports = append(ports, fleet.Port{UART: n.Now, Use: n.Use})
+		}
+	}
+	return ports
+}
+
+// wiredNeeds are those of the parts, and of the receiver, whose wires say their port.
+func (l *loom) wiredNeeds() (needs []Need) {
+	for _, n := range l.partNeeds() {
+		if n.Now != 0 {
+			needs = append(needs, n)
+		}
+	}
+	if run := l.runOf(fleet.NodeReceiver); run != nil && run.Said() {
+		if port := portOn(run, l.board); port != 0 {
+			needs = append(needs, Need{Use: fleet.UseReceiver, Label: run.Label(), Now: port})
+		}
+	}
+	return needs
+}
+
+// checkStated says where a part is wired to another port than the plan states for it.
+func (l *loom) checkStated() (findings []verdict.Finding) {
+	for _, n := range l.wiredNeeds() {
+		stated, ok := l.Fit.PortOf(n.Use)
+		if !ok || slices.Contains(l.Fit.Ports, fleet.Port{UART: n.Now, Use: n.Use}) {
+			continue
+		}
+		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Change, Subject: n.Label,
+			Source: "this plan", Part: n.node,
+			Says: fmt.Sprintf("%s is wired to UART %d; the plan has %s on UART %d.", n.Label, n.Now, change.Use(n.Use),
+				stated)})
+	}
+	return findings
+}
+
 // uses is what the serial lines of a placed part are for, by what it is.
 var uses = map[gear.PartSort]fleet.Use{
 	gear.SortGPS:         fleet.UseGPS,
@@ -457,6 +504,7 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 			Says:    says,
 		})
 	}
+	findings = l.checkStated()
 	taken := map[int]Need{}
 	for i := range needs {
 		n := &needs[i]

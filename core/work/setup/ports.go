@@ -96,7 +96,7 @@ func (w *comparing) ports() {
 	if _, _, hasUnit := w.AirUnit(); !hasUnit {
 		names[fleet.UseVTXControl] = gear.FunctionVTX
 	}
-	for _, p := range w.Fit.Ports {
+	for _, p := range pins.Uses(w.Case) {
 		if bit, ok := w.function(names[p.Use]); ok && names[p.Use] != "" && !planned[p.UART] {
 			planned[p.UART] = true
 			set(CodeOtherPort, p.UART, bit, "as the plan has it")
