@@ -188,3 +188,22 @@ func TestTheStepsOfARange(t *testing.T) {
 		assert.Equal(t, step, control.BoardSteps(us), "%d µs", us)
 	}
 }
+
+// A mode is on from the lower end of its range up to, and not at, its upper end; a channel
+// that a receiver does not send lights nothing.
+func TestLights(t *testing.T) {
+	arm := []fleet.Switch{{Mode: "arm", Aux: 1, FromUS: 1700, ToUS: 2100}}
+	for _, c := range []struct {
+		channels []int
+		on       bool
+	}{
+		{[]int{1500, 1500, 1000, 1500, 1700}, true},
+		{[]int{1500, 1500, 1000, 1500, 1699}, false},
+		{[]int{1500, 1500, 1000, 1500, 2099}, true},
+		{[]int{1500, 1500, 1000, 1500, 2100}, false},
+		{[]int{1500, 1500, 1000, 1500}, false},
+		{nil, false},
+	} {
+		assert.Equal(t, c.on, control.Lights(arm, c.channels)[0].On, "%v", c.channels)
+	}
+}

@@ -244,3 +244,20 @@ func TestWhatComesOffAndWhatThatFrees(t *testing.T) {
 	fed := caseOf(set, on)
 	assert.Empty(t, pins.TakeOff(fed.Library, fed.Fleet, fed.Quad).Insulate, "its supply wire ends at the pack")
 }
+
+// Wire is cut where a part has no cable of its own; with a pigtail, or where nothing is
+// soldered, none is needed.
+func TestWireIsListedWhereItIsCut(t *testing.T) {
+	materials := func(f fleet.Fit) []string { return pins.Soldering(caseOf(sample.Set(), f)).Materials }
+	bare := soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
+	assert.Contains(t, materials(bare), "silicone wire")
+	one := soldered("", "ground")
+	one.Feeds, one.Depth = nil, fleet.PictureOnly
+	assert.Contains(t, materials(one), "silicone wire", "one wire is cut as well")
+	assert.Empty(t, materials(plugged("straight")))
+	pigtail := bare
+	pigtail.Harness = "straight"
+	assert.NotContains(t, materials(pigtail), "silicone wire")
+	pigtail.Parts = []fleet.PlacedPart{placed("buzzer", "5v", "buzzer")}
+	assert.Contains(t, materials(pigtail), "silicone wire", "the buzzer has no cable")
+}
