@@ -29,7 +29,24 @@ func (l *loom) checkOthers() (findings []verdict.Finding) {
 	if l.run != nil {
 		others = append([]*netlist.Run{l.run}, others...)
 	}
+	findings = append(findings, checkPlugs(others)...)
 	return append(findings, checkNets(l.Case, others)...)
+}
+
+// checkPlugs says where two cables are to go into one plug.
+func checkPlugs(runs []*netlist.Run) (findings []verdict.Finding) {
+	for i, a := range runs {
+		for _, b := range runs[i+1:] {
+			if a.Into == nil || a.Into != b.Into {
+				continue
+			}
+			findings = append(findings, verdict.Finding{Code: CodeConnector, Level: verdict.Unfit, Subject: b.Label(),
+				Part: b.Node, Source: "this plan",
+				Says: fmt.Sprintf("The cables of %s and of %s are both to go into the %s: a plug takes one.", a.Label(),
+					b.Label(), a.Into.Label())})
+		}
+	}
+	return findings
 }
 
 // checkPart judges the wires of one part: what destroys first, then its ground and what

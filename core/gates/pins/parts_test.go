@@ -126,6 +126,11 @@ func TestWhatNoSingleWireShows(t *testing.T) {
 			f.Parts[0].Harness, f.Parts[0].HarnessTo = "straight", "hd"
 			set.Parts[0].Plug.None, set.Parts[0].Plug.Connector = nil, "sh-6"
 		}, pins.CodeShort, verdict.Destroys},
+		"two cables in one plug": {func(f *fleet.Fit, set *gear.Set) {
+			f.Wires, f.Harness, f.HarnessTo = nil, "straight", "hd"
+			f.Parts[0].Wires, f.Parts[0].Harness, f.Parts[0].HarnessTo = nil, "straight", "hd"
+			set.Parts[0].Plug.None, set.Parts[0].Plug.Connector = nil, "sh-6"
+		}, pins.CodeConnector, verdict.Fails},
 		"no telemetry to send": {func(f *fleet.Fit, set *gear.Set) {
 			f.Parts = []fleet.PlacedPart{placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "", "current")}
 			set.Parts[1].Plug.Pins[6] = ""
