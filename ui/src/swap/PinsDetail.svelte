@@ -56,8 +56,8 @@
                 <td class="mono whitespace-nowrap">{d.uarts.join(', ')}</td>
                 <td class="mono">{d.wires}</td>
                 <td class="mono whitespace-nowrap">{d.lagMS === undefined ? 'not stated' : `${d.lagMS} ms`}</td>
-                <td>{d.costs}{#if d.addsG}<small class="soft block">receiver {d.addsG} g</small>{/if}</td>
-                <td class="text-note">{d.gives.join(', ')}{#if d.without.length > 0}<span class="block"><b>Without:</b> {d.without.join(', ')}</span>{/if}{#if d.adds}<b class="block">{d.adds}</b>{/if}</td>
+                <td class="min-w-25">{d.costs}{#if d.addsG}<small class="soft block">receiver {d.addsG} g</small>{/if}</td>
+                <td class="text-note min-w-65">{d.gives.join(', ')}{#if d.without.length > 0}<span class="block"><b>Without:</b> {d.without.join(', ')}</span>{/if}{#if d.adds}<b class="block">{d.adds}</b>{/if}</td>
                 <td>{#if d.chosen}<b>planned</b>{:else}<Button size="xs" color="alternative" aria-label={`Plan ${d.label}, sticks by ${d.sticks}`} onclick={() => onpick(d.patch, `Planned: ${d.label}, sticks by ${d.sticks}.`)}>Plan it so</Button>{/if}</td>
               </tr>
             {/each}
