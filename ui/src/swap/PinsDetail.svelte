@@ -46,7 +46,8 @@
   {#if pins.depths.length > 0}
     <section class="panel" aria-labelledby="depths">
       <h3 id="depths">How far to wire it, and what brings the sticks</h3>
-      <div class="scroll">
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+      <div class="scroll" role="group" aria-label="Ways to wire it" tabindex="0">
         <table class="rows">
           <thead><tr><th scope="col">way</th><th scope="col">ports</th><th scope="col">wires</th><th scope="col">sticks late</th><th scope="col">costs</th><th scope="col">what it brings</th><th scope="col"><span class="unseen">plan</span></th></tr></thead>
           <tbody>
