@@ -47,10 +47,10 @@ func checkSet(s *gear.Set) Problems {
 				checkAntenna(&ps, path, g)
 			case *gear.Part:
 				checkInput(&ps, path+".input", g.Input)
-				checkPlug(&ps, path, g.Plug, gear.PinSupply, gear.PinGround, gear.PinSpare)
+				checkPlug(&ps, path, g.Plug, gear.PinGround, gear.PinSpare)
 			case *gear.Receiver:
 				checkInput(&ps, path+".input", g.Input)
-				checkPlug(&ps, path, g.Plug, gear.PinSupply, gear.PinGround, gear.PinSpare)
+				checkPlug(&ps, path, g.Plug, gear.PinGround, gear.PinSpare)
 				checkEnds(&ps, path, g.FromMHz, g.ToMHz)
 			case *gear.BandPlan:
 				ids := map[string]bool{}

@@ -161,7 +161,8 @@ func Drawing(p pins.Picture) []byte {
 	heading := func(x int, anchor string, f pins.Face) {
 		fmt.Fprintf(
 			&out,
-			`<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text><text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`,
+			`<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text>`+
+				`<text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`,
 			x,
 			anchor,
 			html.EscapeString(f.Label),

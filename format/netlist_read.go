@@ -39,7 +39,7 @@ func ReadNetlist(text []byte, c fleet.Case) (fleet.Patch, error) {
 			in.problems.add("row 1", "expected a column %q", need)
 		}
 	}
-	for row := 2; len(in.problems) == 0 || len(in.problems) < 20; row++ {
+	for row := 2; len(in.problems) < mostProblems; row++ {
 		cells, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			break

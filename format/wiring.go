@@ -45,8 +45,8 @@ func checkSerial(ps *Problems, path string, b *gear.Board) {
 			_, pad := b.Pad(pin)
 			if pin != "" && pin != gear.PinGround && !pad && !b.Signal(pin) && (!serial || !ports[port]) {
 				ps.add(at+"."+indexed("pins", k),
-					"expected ground, tx or rx with the number of a UART of this board, the id of one of its pads or one of its signals, "+
-						"%q is none", pin)
+					"expected ground, tx or rx with the number of a UART of this board, the id of one of its pads or one of its "+
+						"signals, %q is none", pin)
 			}
 		}
 	}

@@ -77,7 +77,7 @@ func (s *server) confirm(ctx context.Context, in *struct {
 		Step  string           `json:"step"`
 		Done  bool             `json:"done"`
 		Value *float64         `json:"value,omitempty"`
-		Read  firmware.Version `json:"read,omitempty" doc:"a step that changes a device: the release read off it afterwards; absent: it shows none"`
+		Read  firmware.Version `json:"read,omitempty" doc:"the release read off a changed device; absent: it shows none"`
 	}
 }) (*answer[bench.Run], error) {
 	sheet, err := s.sheet(in.Quad)

@@ -34,7 +34,7 @@ type RouteView struct {
 	Controllers []Named           `json:"controllers"`
 	Features    []string          `json:"features" doc:"what the pairings give, to choose from"`
 	Plan        route.Plan        `json:"plan"`
-	Deadline    *swap.Deadline    `json:"deadline,omitempty" doc:"the day that is wanted, held against deliveries and updates"`
+	Deadline    *swap.Deadline    `json:"deadline,omitempty" doc:"the day wanted, held against deliveries and updates"`
 	Taken       []route.TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
 }
 

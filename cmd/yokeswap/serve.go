@@ -65,7 +65,8 @@ func demoServe(c *call) error {
 		return err
 	}
 	if len(snap.Fleet.Quads) == 0 { // a folder kept from an earlier demo stays as it was left
-		if err := st.Update(store.Deed{Does: "loaded the demo", Who: "the command line"}, func(s *stock.Stock) error { return demo.Load(s) }); err != nil {
+		deed := store.Deed{Does: "loaded the demo", Who: "the command line"}
+		if err := st.Update(deed, func(s *stock.Stock) error { return demo.Load(s) }); err != nil {
 			return err
 		}
 	}
@@ -98,13 +99,14 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 	if err != nil {
 		return fmt.Errorf("listen on %s: %w", listen, err)
 	}
+	options := web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log}
 	server := &http.Server{
-		Handler: web.New(
-			st,
-			web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log},
-		),
-		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute,
-		ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+		Handler:           web.New(st, options),
+		ReadHeaderTimeout: 5 * time.Second,
+		ReadTimeout:       30 * time.Second,
+		WriteTimeout:      60 * time.Second,
+		IdleTimeout:       2 * time.Minute,
+		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 	}
 	address := url.URL{Scheme: "http", Host: listener.Addr().String(), Path: "/"}
 	fmt.Fprintf(c.stdout, "Yoke Swap is at %s (stop with Ctrl-C)\n", address.String())

@@ -6,6 +6,8 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/measure/wire"
 )
 
 // others draws what is wired beside the air unit: a receiver whose wires are stated, and
@@ -53,7 +55,7 @@ func (m *Maker) cable(board *gear.Board, plug *gear.Plug) *fleet.Cable {
 		}
 		return c
 	}
-	places := terminals(board)
+	places := board.Terminals()
 	port := one(m, board.UARTs)
 	for i, function := range plug.Pins {
 		var right []string
@@ -68,24 +70,12 @@ func (m *Maker) cable(board *gear.Board, plug *gear.Plug) *fleet.Cable {
 			to = one(m, places)
 		}
 		if to != "" && function != "" && !m.odds(12) {
-			c.Wires = append(c.Wires, fleet.Wire{Pin: i + 1, To: to})
+			w := fleet.Wire{Pin: i + 1, To: to}
+			if m.odds(5) {
+				w.AWG, w.MM = new(wire.Gauge(20+2*m.IntN(7))), new(unit.Millimetres(40+m.IntN(200)))
+			}
+			c.Wires = append(c.Wires, w)
 		}
 	}
 	return c
-}
-
-// terminals are all places of a board to solder to.
-func terminals(board *gear.Board) []string {
-	list := []string{gear.PinGround}
-	for _, p := range board.Pads {
-		list = append(list, p.ID)
-	}
-	for _, u := range board.UARTs {
-		for _, pad := range []string{u.TXPad(), u.RXPad()} {
-			if board.Terminal(pad) {
-				list = append(list, pad)
-			}
-		}
-	}
-	return append(list, board.Signals...)
 }

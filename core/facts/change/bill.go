@@ -26,7 +26,9 @@ func (g Get) String() string { return [...]string{"nothing to buy", "to print", 
 // Cost is what a patch takes beyond what the plan before it took.
 type Cost struct {
 	Get   Get
-	Price float64 // of what is to be bought, as far as it is stated, in whatever currency
+	Price float64 // of what is to be bought, as far as it is stated
+	// Currency is that of the price; empty where it is of several.
+	Currency string
 	// Grams is the mass of the regulators that come; nil where one's is not stated.
 	Grams *unit.Grams
 }
@@ -58,12 +60,22 @@ func Bill(c fleet.Case, p fleet.Patch) Cost {
 		cost.Get = Buy
 		if item, ok := c.Library.Item(model); ok {
 			if offer := item.Head().Offer; offer != nil && offer.Price != nil {
-				cost.Price += *offer.Price * float64(n)
+				cost.add(*offer.Price*float64(n), offer.Currency)
 			}
 		}
 	}
 	cost.Grams = comes(c, after)
 	return cost
+}
+
+// add adds a price; a sum in two currencies has none.
+func (k *Cost) add(price float64, currency string) {
+	if k.Price == 0 {
+		k.Currency = currency
+	} else if k.Currency != currency {
+		k.Currency = ""
+	}
+	k.Price += price
 }
 
 // taken counts everything a fit takes by model.

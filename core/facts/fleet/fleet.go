@@ -20,10 +20,11 @@ type Fleet struct {
 	Title     string   `json:"title"`
 	GearPacks []string `json:"gearPacks,omitempty"` // ids of the gear packs it refers to
 	Region    string   `json:"region,omitempty"`    // whose limits hold
-	Language  string   `json:"language,omitempty"`  // that guides are read in, two letters; absent: English where there is one
-	Kit       []Kit    `json:"kit,omitempty"`
-	Spares    []Spare  `json:"spares,omitempty"`
-	Quads     []Quad   `json:"quads,omitempty"`
+	// Language is the one guides are read in, two letters; absent: English where there is one.
+	Language string  `json:"language,omitempty"`
+	Kit      []Kit   `json:"kit,omitempty"`
+	Spares   []Spare `json:"spares,omitempty"`
+	Quads    []Quad  `json:"quads,omitempty"`
 	Goals
 	Taken []Taken `json:"taken,omitempty"`
 }
@@ -94,8 +95,9 @@ type Kit struct {
 	Antennas  []string         `json:"antennas,omitempty"` // goggles: models screwed on
 	Adapter   string           `json:"adapter,omitempty"`  // between them and the goggles
 	Matings   *int             `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
-	Pack      string           `json:"pack,omitempty"`     // goggles: the pack they are fed from; absent: none, what they came with
-	Note      string           `json:"note,omitempty"`
+	// Pack is what goggles are fed from; absent: what they came with.
+	Pack string `json:"pack,omitempty"`
+	Note string `json:"note,omitempty"`
 }
 
 // Spare is a number of loose parts of a model, such as regulators in a drawer.

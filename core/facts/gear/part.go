@@ -155,6 +155,38 @@ func (b *Board) Belongs(function, terminal string) bool {
 	return terminal == function
 }
 
+// Terminals are all places of the board to solder to.
+func (b *Board) Terminals() []string {
+	list := []string{PinGround}
+	for i := range b.Pads {
+		list = append(list, b.Pads[i].ID)
+	}
+	for i := range b.UARTs {
+		u := &b.UARTs[i]
+		for _, pad := range []string{u.TXPad(), u.RXPad(), u.InvertedPad()} {
+			if b.Terminal(pad) {
+				list = append(list, pad)
+			}
+		}
+	}
+	return append(list, b.Signals...)
+}
+
+// PadsWithin are the regulated pads whose voltage lies within a window; none where the
+// window is not stated at both ends.
+func (b *Board) PadsWithin(in *Input) (ids []string) {
+	if in.MinV == nil || in.MaxV == nil {
+		return nil
+	}
+	for i := range b.Pads {
+		p := &b.Pads[i]
+		if p.Kind == PadRegulated && p.OutV != nil && !unit.Over(*in.MinV, *p.OutV) && !unit.Over(*p.OutV, *in.MaxV) {
+			ids = append(ids, p.ID)
+		}
+	}
+	return ids
+}
+
 // Signal says whether the board is stated to have a pad for a signal.
 func (b *Board) Signal(name string) bool { return slices.Contains(b.Signals, name) }
 

@@ -39,6 +39,9 @@ type Run struct {
 	Sort  string      // what it is, as in "GPS"; empty: its label says enough
 	Entry *gear.Entry // its sheet
 	Plug  *gear.Plug  // its pins; nil: not stated
+	Input *gear.Input // the supply it wants
+	// Inverted: its serial signal is; nil: not stated.
+	Inverted *bool
 	fleet.Cable
 	Field   string        // where the fit states its wires
 	Harness *gear.Harness // of the cable; nil: none
@@ -92,6 +95,7 @@ func AirUnit(c fleet.Case) (*Run, bool) {
 		Node:  fleet.NodeAirUnit,
 		Entry: &u.Entry,
 		Plug:  u.Plug,
+		Input: &u.Input,
 		Cable: c.Fit.Cable(),
 		Field: "wires",
 	}), true
@@ -103,24 +107,28 @@ func AirUnit(c fleet.Case) (*Run, bool) {
 func Others(c fleet.Case) (runs []*Run) {
 	if r, ok := c.Receiver(); ok && c.Fit.ReceiverCable != nil {
 		runs = append(runs, newRun(c, Run{
-			Node:  fleet.NodeReceiver,
-			Sort:  "receiver",
-			Entry: &r.Entry,
-			Plug:  r.Plug,
-			Cable: *c.Fit.ReceiverCable,
-			Field: "receiverCable.wires",
+			Node:     fleet.NodeReceiver,
+			Sort:     "receiver",
+			Entry:    &r.Entry,
+			Plug:     r.Plug,
+			Input:    &r.Input,
+			Inverted: r.Inverted,
+			Cable:    *c.Fit.ReceiverCable,
+			Field:    "receiverCable.wires",
 		}))
 	}
 	for i := range c.Fit.Parts {
 		placed := &c.Fit.Parts[i]
 		if p, ok := gear.Find[*gear.Part](c.Library, placed.Model); ok {
 			runs = append(runs, newRun(c, Run{
-				Node:  placed.ID,
-				Sort:  string(p.Sort),
-				Entry: &p.Entry,
-				Plug:  p.Plug,
-				Cable: placed.Cable,
-				Field: "parts." + placed.ID + ".wires",
+				Node:     placed.ID,
+				Sort:     string(p.Sort),
+				Entry:    &p.Entry,
+				Plug:     p.Plug,
+				Input:    &p.Input,
+				Inverted: p.Inverted,
+				Cable:    placed.Cable,
+				Field:    "parts." + placed.ID + ".wires",
 			}))
 		}
 	}
@@ -137,7 +145,8 @@ func All(c fleet.Case) []*Run {
 }
 
 // WithFeeds is the case with the feeds that the wires of its parts imply: a part whose
-// feed nobody states is fed from the power pad its supply wire ends on.
+// feed nobody states is fed from the power pad its supply wire ends on. Where gauge or
+// length of that wire is stated, it is the lead of the feed.
 func WithFeeds(c fleet.Case) fleet.Case {
 	if len(c.Fit.Parts) == 0 && c.Fit.ReceiverCable == nil {
 		return c
@@ -146,23 +155,38 @@ func WithFeeds(c fleet.Case) fleet.Case {
 	if !ok {
 		return c
 	}
-	var implied []fleet.Feed
+	feeds, changed := slices.Clone(c.Fit.Feeds), false
 	for _, r := range Others(c) {
-		if _, stated := c.Fit.FeedOf(r.Node); stated {
+		supply := r.LiveOf(gear.PinSupply)
+		if supply == nil {
 			continue
 		}
-		if supply := r.LiveOf(gear.PinSupply); supply != nil {
-			if _, power := board.Pad(supply.Terminal); power {
-				implied = append(implied, fleet.Feed{To: r.Node, From: fleet.PadNode(supply.Terminal)})
-			}
+		if _, power := board.Pad(supply.Terminal); !power {
+			continue
+		}
+		from := fleet.PadNode(supply.Terminal)
+		at := slices.IndexFunc(feeds, func(f fleet.Feed) bool { return f.To == r.Node })
+		switch {
+		case at < 0:
+			feeds, changed = append(feeds, fleet.Feed{To: r.Node, From: from, Lead: supply.lead()}), true
+		case feeds[at].From == from && feeds[at].Lead == nil:
+			feeds[at].Lead, changed = supply.lead(), true
 		}
 	}
-	if len(implied) > 0 {
+	if changed {
 		fit := *c.Fit
-		fit.Feeds = append(slices.Clone(fit.Feeds), implied...)
+		fit.Feeds = feeds
 		c.Fit = &fit
 	}
 	return c
+}
+
+// lead is the wire as the lead of a feed; nil where nothing is stated of it.
+func (c *Conn) lead() *fleet.Lead {
+	if c.AWG == nil && c.LengthMM == nil {
+		return nil
+	}
+	return &fleet.Lead{MM: c.LengthMM, AWG: c.AWG}
 }
 
 // newRun connects the wires of a run.

@@ -16,6 +16,7 @@ import (
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/wire"
 	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
@@ -183,6 +184,12 @@ func TestAPartIsFedAsItsWireGoes(t *testing.T) {
 	c.Fit.Feeds = []fleet.Feed{{To: "gps", From: "pack"}}
 	from, _ = netlist.WithFeeds(c).Fit.FeedOf("gps")
 	assert.Equal(t, "pack", from)
+	c.Fit.Feeds = []fleet.Feed{{To: "gps", From: "board.5v"}}
+	c.Fit.Parts[0].Wires[0].AWG = new(wire.Gauge(28))
+	leads := netlist.WithFeeds(c).Fit.Feeds
+	require.NotNil(t, leads[0].Lead, "its wire is the lead, of a feed that is stated as well")
+	assert.Equal(t, wire.Gauge(28), *leads[0].Lead.AWG)
+	assert.Nil(t, c.Fit.Feeds[0].Lead, "the fit itself is as it was")
 	c.Fit.Feeds, c.Fit.Parts[0].Wires[0].To = nil, "ground"
 	_, ok = netlist.WithFeeds(c).Fit.FeedOf("gps")
 	assert.False(t, ok, "ground feeds nothing")

@@ -147,14 +147,15 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 		case connector == "":
 			unknown(verdict.GearValue(&l.run.Harness.Entry, field, "connector at the "+end+"'s end"))
 		case connector != plug.Connector:
-			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.run.Harness.Label(), end, l.Library.Label(connector), of,
-				l.Library.Label(plug.Connector))
+			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.run.Harness.Label(), end,
+				l.Library.Label(connector), of, l.Library.Label(plug.Connector))
 		}
 	}
 	end("unit", l.run.Harness.From, "from", l.run.Harness.Without("from"), l.run.Plug, l.run.Entry, "plug.connector",
 		l.run.Label())
 	if l.run.Into != nil {
-		end("board", l.run.Harness.To, "to", l.run.Harness.Without("to"), l.run.Into, &l.board.Entry, "plugs."+l.run.Into.ID+".connector",
+		end("board", l.run.Harness.To, "to", l.run.Harness.Without("to"), l.run.Into, &l.board.Entry,
+			"plugs."+l.run.Into.ID+".connector",
 			"the "+l.run.Into.Label()+" of "+l.board.Label())
 	}
 	return findings

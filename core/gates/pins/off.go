@@ -30,9 +30,6 @@ type OffWire struct {
 	Colour string `json:"colour,omitempty"`
 }
 
-// Empty says whether nothing comes off and nothing is to be insulated.
-func (o *Off) Empty() bool { return len(o.Wires)+len(o.Unplug)+len(o.Insulate) == 0 }
-
 // TakeOff holds the wiring of today against the next: what is not there again as it is
 // comes off. It is empty where no wiring of today is stated.
 func TakeOff(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Off {

@@ -1,6 +1,8 @@
 package pins
 
 import (
+	"cmp"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
@@ -99,7 +101,7 @@ func feedsOnto(f *fleet.Fit, old, board *gear.Board) (feeds []fleet.Feed) {
 			continue
 		}
 		feed.From = ""
-		if to := alike(old, board, pad); to != "" {
+		if to := alike(f, old, board, pad); to != "" {
 			feed.From = fleet.PadNode(to)
 		}
 		feeds = append(feeds, feed)
@@ -111,35 +113,29 @@ func feedsOnto(f *fleet.Fit, old, board *gear.Board) (feeds []fleet.Feed) {
 func padOf(c fleet.Case, run *netlist.Run, old, board *gear.Board) string {
 	if from, stated := c.Fit.FeedOf(run.Node); stated {
 		pad, _ := fleet.PadOf(from)
-		return alike(old, board, pad)
+		return alike(c.Fit, old, board, pad)
 	}
 	if supply := run.LiveOf(gear.PinSupply); supply != nil {
-		return alike(old, board, supply.Terminal)
+		return alike(c.Fit, old, board, supply.Terminal)
 	}
 	return ""
 }
 
-// alike is the pad of a board that gives what a pad of another gives: the pack's voltage,
-// or the nearest to its own; empty where the board has none of the kind.
-func alike(old, board *gear.Board, id string) string {
-	if old == nil {
-		return ""
-	}
-	was, ok := old.Pad(id)
-	if !ok {
+// alike is the pad of a board that gives what a pad of another gives, its jumper followed:
+// the pack's voltage, or the nearest to its own; empty where the board has none of the
+// kind.
+func alike(f *fleet.Fit, old, board *gear.Board, id string) string {
+	was, pack := makes(f, old, id)
+	if was == nil && !pack {
 		return ""
 	}
 	best, apart := "", 0.0
 	for i := range board.Pads {
 		p := &board.Pads[i]
 		switch {
-		case p.Kind != was.Kind:
-		case p.Kind == gear.PadPack:
+		case pack && p.Kind == gear.PadPack:
 			return p.ID
-		case p.OutV == nil || was.OutV == nil:
-			if p.ID == id {
-				return id
-			}
+		case pack, p.Kind != gear.PadRegulated, p.OutV == nil, was.OutV == nil:
 		default:
 			away := max(float64(*p.OutV-*was.OutV), float64(*was.OutV-*p.OutV))
 			if best == "" || away < apart {
@@ -148,4 +144,25 @@ func alike(old, board *gear.Board, id string) string {
 		}
 	}
 	return best
+}
+
+// makes is the regulated pad that makes the voltage of a pad, or that it is the pack's;
+// neither where there is no such pad, or nobody says how its jumper is soldered.
+func makes(f *fleet.Fit, b *gear.Board, id string) (pad *gear.Pad, pack bool) {
+	if b == nil {
+		return nil, false
+	}
+	for range len(b.Pads) + 1 {
+		p, ok := b.Pad(id)
+		switch {
+		case id == fleet.NodePack, ok && p.Kind == gear.PadPack:
+			return nil, true
+		case !ok:
+			return nil, false
+		case p.Kind == gear.PadRegulated:
+			return p, false
+		}
+		id = cmp.Or(f.Jumpers[p.ID], p.Default)
+	}
+	return nil, false
 }

@@ -2,6 +2,7 @@ package pins
 
 import (
 	"fmt"
+	"slices"
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
@@ -139,35 +140,17 @@ func (l *loom) isReceiver() bool { return l.run.Node == fleet.NodeReceiver }
 
 // checkArrives judges whether what a part sends is heard at a port.
 func (l *loom) checkArrives(u *gear.UART, c *netlist.Conn) (findings []verdict.Finding) {
-	inverted, field := l.inverted()
 	if l.isReceiver() {
-		switch {
-		case u.Hardware == nil:
-			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.hardware(u.ID)))
-		case !*u.Hardware:
-			findings = append(findings, verdict.Finding{Code: CodeSoftSerial, Level: verdict.Unfit, Source: verdict.Practice,
-				Says: fmt.Sprintf("The sticks come in on UART %d, which is soft-serial: too slow and too late for them.", u.ID)})
-		}
+		findings = l.checkFast(u)
 	}
 	switch {
-	case inverted == nil:
+	case l.run.Inverted == nil:
 		return append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.run.Label(),
-			verdict.GearValue(l.run.Entry, field, "whether its signal is inverted")))
-	case *inverted:
+			verdict.GearValue(l.run.Entry, "inverted", "whether its signal is inverted")))
+	case *l.run.Inverted:
 		return append(findings, l.checkInverted(u, c.Terminal, "The signal of "+l.run.Label()+" is inverted")...)
 	}
 	return append(findings, l.checkPlain(u, c.Terminal, "the signal of "+l.run.Label())...)
-}
-
-// inverted says whether the part's serial signal is, and where that is stated.
-func (l *loom) inverted() (*bool, string) {
-	if r, ok := l.Receiver(); ok && l.isReceiver() {
-		return r.Inverted, "inverted"
-	}
-	if p, ok := gear.Find[*gear.Part](l.Library, l.run.Entry.ID); ok {
-		return p.Inverted, "inverted"
-	}
-	return nil, "inverted"
 }
 
 // unwired is what becomes of a part whose pin of a function is wired to nothing (common
@@ -213,17 +196,25 @@ func (l *loom) checkOpen() (findings []verdict.Finding) {
 			add(function, verdict.Unfit, verdict.Falls, "that motor stands still")
 		}
 	}
-	if l.run.Has(gear.PinTelemetry) || !l.asksTelemetry() {
-		return findings
-	}
-	return append(findings, verdict.Finding{Code: CodeOpen, Level: verdict.Unfit, Source: verdict.Practice,
-		Says: fmt.Sprintf("A serial port waits for ESC telemetry, and %s sends none.", l.run.Label())})
+	return append(findings, l.checkTelemetry()...)
 }
 
-// asksTelemetry says whether this is the ESC, and a port of the plan waits for it.
-func (l *loom) asksTelemetry() bool {
+// checkTelemetry judges a part that sends no telemetry, where a port waits for the ESC's
+// and this is the ESC, or nobody says what it is.
+func (l *loom) checkTelemetry() []verdict.Finding {
 	_, asked := l.Fit.PortOf(fleet.UseTelemetry)
-	return asked && l.run.Sort == string(gear.SortESC)
+	if !asked || l.run.Has(gear.PinTelemetry) {
+		return nil
+	}
+	switch l.run.Sort {
+	case "":
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.run.Label(),
+			verdict.GearValue(l.run.Entry, "sort", "what it is"))}
+	case string(gear.SortESC):
+		return []verdict.Finding{{Code: CodeOpen, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("A serial port waits for ESC telemetry, and %s sends none.", l.run.Label())}}
+	}
+	return nil
 }
 
 // checkDuplex judges a receiver that the board cannot talk to.
@@ -253,13 +244,14 @@ func checkNets(c fleet.Case, runs []*netlist.Run) (findings []verdict.Finding) {
 	nets := netlist.Nets(c, runs)
 	for i := range nets {
 		meetings := nets[i].Meetings(runs, c)
-		if len(meetings) == 0 || meetings[0].Clash <= nets[i].Direct(runs, c) {
+		at := slices.IndexFunc(meetings, func(m netlist.Meeting) bool {
+			// the air unit's own two senders on a pad are said with its wires
+			return m.Clash != netlist.Fighting || m.A.Node != fleet.NodeAirUnit || m.B.Node != fleet.NodeAirUnit
+		})
+		if at < 0 || meetings[at].Clash <= nets[i].Direct(runs, c) {
 			continue // a single wire does that, and is named
 		}
-		m := meetings[0]
-		if m.Clash == netlist.Fighting && m.A.Node == m.B.Node {
-			continue // two wires of one part on a pad: said there
-		}
+		m := meetings[at]
 		f := verdict.Finding{Code: clashCodes[m.Clash], Level: verdict.Unfit, Source: verdict.Practice, Part: beside(m)}
 		a, b := pinOf(c, by, m.A), pinOf(c, by, m.B)
 		switch m.Clash {

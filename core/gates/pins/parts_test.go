@@ -126,6 +126,10 @@ func TestWhatNoSingleWireShows(t *testing.T) {
 			f.Parts[0].Harness, f.Parts[0].HarnessTo = "straight", "hd"
 			set.Parts[0].Plug.None, set.Parts[0].Plug.Connector = nil, "sh-6"
 		}, pins.CodeShort, verdict.Destroys},
+		"two senders of one part on a pad": {func(f *fleet.Fit, set *gear.Set) {
+			set.Parts[0].Plug.Pins[4] = gear.PinTelemetry
+			f.Parts[0].Wires[4].To = "rx4"
+		}, pins.CodeDrivers, verdict.Fails},
 		"two cables in one plug": {func(f *fleet.Fit, set *gear.Set) {
 			f.Wires, f.Harness, f.HarnessTo = nil, "straight", "hd"
 			f.Parts[0].Wires, f.Parts[0].Harness, f.Parts[0].HarnessTo = nil, "straight", "hd"
@@ -198,6 +202,16 @@ func TestPortsArePlannedForPartsAsTheirPinsHaveIt(t *testing.T) {
 	assert.ElementsMatch(t, []fleet.Port{{UART: 4, Use: fleet.UseGPS}, {UART: 2, Use: fleet.UseVTXControl}},
 		pins.Uses(caseOf(sample.Set(), f)), "as it is wired")
 	f.Ports[0].UART = 4
+	f.Parts = append(f.Parts, fleet.PlacedPart{ID: "other", Model: "gps", Cable: fleet.Cable{
+		Wires: wires("5v", "ground", "tx3", "rx3", "sda", "scl"),
+	}})
+	assert.ElementsMatch(t, []fleet.Port{
+		{UART: 4, Use: fleet.UseGPS}, {UART: 3, Use: fleet.UseGPS}, {UART: 2, Use: fleet.UseVTXControl},
+	}, pins.Uses(caseOf(sample.Set(), f)), "the second GPS does not take the place of the first")
+	for _, found := range pins.Check(caseOf(sample.Set(), f)) {
+		assert.NotContains(t, found.Says, "the plan has GPS", "the one that is stated is the first's")
+	}
+	f.Parts = f.Parts[:3]
 	one := sample.Set()
 	one.Boards[0].UARTs = one.Boards[0].UARTs[:1]
 	_, ok = pins.Ports(caseOf(one, f))
@@ -265,4 +279,22 @@ func TestWireIsListedWhereItIsCut(t *testing.T) {
 	assert.NotContains(t, materials(pigtail), "silicone wire")
 	pigtail.Parts = []fleet.PlacedPart{placed("buzzer", "5v", "buzzer")}
 	assert.Contains(t, materials(pigtail), "silicone wire", "the buzzer has no cable")
+}
+
+// What nobody states of a part is asked, never taken for fine: its pins, and what it is
+// where a port waits for telemetry.
+func TestWhatIsNotStatedOfAPart(t *testing.T) {
+	set := sample.Set()
+	f := withParts(placed("gps", "5v", "ground", "tx4", "rx4", "sda", "scl"))
+	set.Parts[0].Plug.Pins, f.Parts[0].Wires = nil, nil
+	f.Parts[0].Harness, f.Parts[0].HarnessTo = "straight", "hd"
+	assert.Equal(t, verdict.Unknown, verdict.Worst(pins.Check(caseOf(set, f))), "a plug without pins")
+
+	set = sample.Set()
+	esc := placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "", "current")
+	set.Parts[1].Plug.Pins[6], set.Parts[1].Sort = "", ""
+	f = withParts(esc)
+	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(set, f))), "nothing turns on what it is")
+	f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseTelemetry}}
+	assert.Equal(t, verdict.Unknown, verdict.Worst(pins.Check(caseOf(set, f))))
 }

@@ -152,16 +152,45 @@ func (l *loom) sticksThroughUnit() bool {
 func Uses(c fleet.Case) []fleet.Port {
 	l := &loom{Case: c, beside: netlist.Others(c)}
 	l.board, _ = c.Board()
-	ports := slices.Clone(c.Fit.Ports)
-	for _, n := range l.wiredNeeds() {
-		at := slices.IndexFunc(ports, func(p fleet.Port) bool { return p.Use == n.Use })
-		if at >= 0 && !slices.Contains(ports, fleet.Port{UART: n.Now, Use: n.Use}) {
-			ports[at].UART = n.Now
-		} else if at < 0 {
-			ports = append(ports, fleet.Port{UART: n.Now, Use: n.Use})
-		}
+	ports, moved := l.wiredPorts()
+	for _, m := range moved {
+		ports = append(ports, fleet.Port{UART: m.Now, Use: m.Use})
 	}
 	return ports
+}
+
+// elsewhere is a part that is wired to another port than the one stated for its use; 0:
+// none is stated.
+type elsewhere struct {
+	Need
+	stated int
+}
+
+// wiredPorts holds the ports that are stated against the wires, each part against a port
+// of its use that no other part is on: those that stand as they are stated, and the parts
+// that are wired elsewhere.
+func (l *loom) wiredPorts() (stand []fleet.Port, moved []elsewhere) {
+	stand = slices.Clone(l.Fit.Ports)
+	var open []Need
+	var same []fleet.Port
+	for _, n := range l.wiredNeeds() {
+		port := fleet.Port{UART: n.Now, Use: n.Use}
+		at := slices.Index(stand, port)
+		if at < 0 {
+			open = append(open, n)
+			continue
+		}
+		stand, same = slices.Delete(stand, at, at+1), append(same, port)
+	}
+	for _, n := range open {
+		m := elsewhere{Need: n}
+		if at := slices.IndexFunc(stand, func(p fleet.Port) bool { return p.Use == n.Use }); at >= 0 {
+			m.stated = stand[at].UART
+			stand = slices.Delete(stand, at, at+1)
+		}
+		moved = append(moved, m)
+	}
+	return append(stand, same...), moved
 }
 
 // wiredNeeds are those of the parts, and of the receiver, whose wires say their port.
@@ -181,15 +210,20 @@ func (l *loom) wiredNeeds() (needs []Need) {
 
 // checkStated says where a part is wired to another port than the plan states for it.
 func (l *loom) checkStated() (findings []verdict.Finding) {
-	for _, n := range l.wiredNeeds() {
-		stated, ok := l.Fit.PortOf(n.Use)
-		if !ok || slices.Contains(l.Fit.Ports, fleet.Port{UART: n.Now, Use: n.Use}) {
+	_, moved := l.wiredPorts()
+	for _, m := range moved {
+		if m.stated == 0 {
 			continue
 		}
-		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Change, Subject: n.Label,
-			Source: "this plan", Part: n.node,
-			Says: fmt.Sprintf("%s is wired to UART %d; the plan has %s on UART %d.", n.Label, n.Now, change.Use(n.Use),
-				stated)})
+		findings = append(findings, verdict.Finding{
+			Code:    CodePort,
+			Level:   verdict.Change,
+			Subject: m.Label,
+			Part:    m.node,
+			Source:  "this plan",
+			Says: fmt.Sprintf("%s is wired to UART %d; the plan has %s on UART %d.", m.Label, m.Now, change.Use(m.Use),
+				m.stated),
+		})
 	}
 	return findings
 }
@@ -219,9 +253,7 @@ func (l *loom) partNeeds() (needs []Need) {
 			if use, ok := uses[gear.PartSort(run.Sort)]; ok {
 				n.Use = use
 			}
-			if p, ok := gear.Find[*gear.Part](l.Library, run.Entry.ID); ok && p.Inverted != nil {
-				n.Inverted = *p.Inverted
-			}
+			n.Inverted = run.Inverted != nil && *run.Inverted
 			needs = append(needs, n)
 		}
 	}

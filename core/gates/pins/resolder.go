@@ -7,12 +7,12 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
-	"yokeswap/core/measure/unit"
+	"yokeswap/core/gates/power"
 )
 
 // resolders are the ways to solder each part anew that is not wired as it should be: the
 // lines of its port crossed onto each port of the board, everything else where it belongs,
-// its supply where it is if that is a power pad, else on each pad within its window.
+// its supply where it is if it can live there, else on each pad within its window.
 func resolders(c fleet.Case) (list []verdict.Candidate) {
 	board, ok := c.Board()
 	if !ok {
@@ -28,7 +28,11 @@ func resolders(c fleet.Case) (list []verdict.Candidate) {
 			for _, pad := range l.padsFor(board) {
 				cable := run.Cable
 				cable.Wires = l.rightly(board, port, pad)
-				list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: netlist.Recable(c, run.Node, cable)})
+				patch := netlist.Recable(c, run.Node, cable)
+				if from, stated := c.Fit.FeedOf(run.Node); stated && pad != "" && from != fleet.PadNode(pad) {
+					patch.Feed = &fleet.Feed{To: run.Node, From: fleet.PadNode(pad)}
+				}
+				list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: patch})
 			}
 		}
 	}
@@ -66,31 +70,22 @@ func (l *loom) portsFor(board *gear.Board) []int {
 	return ports
 }
 
-// padsFor are the pads the part could be fed from by its own wire: the one it is on, else
-// those whose voltage lies within its window; a single empty one where it needs none.
+// padsFor are the pads the part could be fed from by its own wire: the one the plan or the
+// wire has, unless it fails or burns there, else those whose voltage lies within its
+// window; a single empty one where it needs none, or hangs on the pack or a regulator.
 func (l *loom) padsFor(board *gear.Board) []string {
-	if _, elsewhere := l.Fit.FeedOf(l.run.Node); !l.run.Has(gear.PinSupply) || elsewhere {
-		from, _ := l.Fit.FeedOf(l.run.Node)
-		pad, _ := fleet.PadOf(from)
+	from, stated := l.Fit.FeedOf(l.run.Node)
+	pad, onBoard := fleet.PadOf(from)
+	if !l.run.Has(gear.PinSupply) || stated && !onBoard {
+		return []string{""}
+	}
+	if supply := l.run.LiveOf(gear.PinSupply); !stated && supply != nil && l.power(supply.Terminal) {
+		pad = supply.Terminal
+	}
+	if pad != "" && power.Part(l.Case, l.run.Node).Level != verdict.Unfit {
 		return []string{pad}
 	}
-	if supply := l.run.LiveOf(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
-		return []string{supply.Terminal}
-	}
-	part, ok := gear.Find[*gear.Part](l.Library, l.run.Entry.ID)
-	if !ok {
-		return nil
-	}
-	var pads []string
-	for i := range board.Pads {
-		p := &board.Pads[i]
-		within := p.OutV != nil && part.Input.MinV != nil && part.Input.MaxV != nil &&
-			!unit.Over(*part.Input.MinV, *p.OutV) && !unit.Over(*p.OutV, *part.Input.MaxV)
-		if p.Kind == gear.PadRegulated && within {
-			pads = append(pads, p.ID)
-		}
-	}
-	return pads
+	return board.PadsWithin(l.run.Input)
 }
 
 // rightly is the part soldered where each pin belongs.
@@ -120,15 +115,8 @@ func (l *loom) rightly(board *gear.Board, port int, pad string) (wires []fleet.W
 // belongsAt is the place of the board where a function does its work, on a port where it
 // is a serial line; empty where the board has none.
 func belongsAt(board *gear.Board, function string, port int) string {
-	places := []string{gear.PinGround}
-	if u, ok := board.UART(port); ok {
-		places = append(places, u.TXPad(), u.RXPad())
-		if u.Invert == gear.InvertSecond {
-			places = append(places, u.InvertedPad())
-		}
-	}
-	for _, at := range append(places, board.Signals...) {
-		if board.Belongs(function, at) && board.Terminal(at) {
+	for _, at := range board.Terminals() {
+		if id, _, serial := gear.SerialPin(at); board.Belongs(function, at) && (!serial || id == port) {
 			return at
 		}
 	}

@@ -174,21 +174,25 @@ func (l *loom) checkRC() []verdict.Finding {
 		return one(CodeNoSticks, verdict.Unfit,
 			"The RC output ends on %s, a sender: the sticks do nothing. It belongs on an RX.", l.words(out.Terminal))
 	}
-	var findings []verdict.Finding
-	if u.Hardware == nil {
-		findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.hardware(port)))
-	} else if !*u.Hardware {
-		findings = append(findings,
-			one(CodeSoftSerial, verdict.Unfit,
-				"The sticks come in on UART %d, which is soft-serial: too slow and too late for them.", port)...)
-	}
-	findings = append(findings, l.checkRCGround()...)
+	findings := append(l.checkFast(u), l.checkRCGround()...)
 	if rc := l.airUnit.RCOut; rc == nil || rc.Inverted == nil {
 		return append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.rcInverted()))
 	} else if *rc.Inverted {
 		return append(findings, l.checkInverted(u, out.Terminal, "The RC output is an inverted signal")...)
 	}
 	return append(findings, l.checkPlain(u, out.Terminal, "the RC output")...)
+}
+
+// checkFast judges whether a port is fast enough for the sticks.
+func (l *loom) checkFast(u *gear.UART) []verdict.Finding {
+	switch {
+	case u.Hardware == nil:
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), l.hardware(u.ID))}
+	case !*u.Hardware:
+		return []verdict.Finding{{Code: CodeSoftSerial, Level: verdict.Unfit, Source: verdict.Practice,
+			Says: fmt.Sprintf("The sticks come in on UART %d, which is soft-serial: too slow and too late for them.", u.ID)}}
+	}
+	return nil
 }
 
 func (l *loom) rcInverted() verdict.Missing {

@@ -61,7 +61,7 @@ func NewTable(c fleet.Case) Table {
 		return t
 	}
 	l := partOf(c)
-	for _, id := range terminalsOf(board) {
+	for _, id := range board.Terminals() {
 		t.Places = append(t.Places, Place{id, l.words(id)})
 	}
 	for _, run := range netlist.All(c) {
@@ -113,23 +113,6 @@ func (l *loom) table() TablePart {
 		part.Pins = append(part.Pins, pin)
 	}
 	return part
-}
-
-// terminalsOf are all places of a board to solder to.
-func terminalsOf(board *gear.Board) []string {
-	list := []string{gear.PinGround}
-	for i := range board.Pads {
-		list = append(list, board.Pads[i].ID)
-	}
-	for i := range board.UARTs {
-		u := &board.UARTs[i]
-		for _, pad := range []string{u.TXPad(), u.RXPad(), u.InvertedPad()} {
-			if board.Terminal(pad) {
-				list = append(list, pad)
-			}
-		}
-	}
-	return append(list, board.Signals...)
 }
 
 // adds are the parts of the library that could be put on, each under an id of its own.

@@ -50,7 +50,7 @@ func partLoom(c fleet.Case, run *netlist.Run) *loom {
 // lacks names what is not stated of the wiring at all.
 func (l *loom) lacks() {
 	switch {
-	case l.run.Plug == nil:
+	case l.run.Plug == nil, l.airUnit == nil && len(l.run.Plug.Pins) == 0:
 		l.missing = append(l.missing, verdict.GearValue(l.run.Entry, "plug", "pins"))
 	case !l.run.Said() && l.board != nil && !l.pictureFromElsewhere():
 		l.missing = append(l.missing, l.run.Missing(l.Case))

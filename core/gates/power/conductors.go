@@ -6,6 +6,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 	"yokeswap/core/measure/wire"
@@ -43,11 +44,31 @@ func (s supply) checkConductors(consumers []consumer) (findings []verdict.Findin
 					nil)...)
 		}
 	}
+	for _, run := range netlist.Others(s.Case) {
+		findings = append(findings, s.checkPartContacts(run, consumers)...)
+	}
 	at := slices.IndexFunc(consumers, func(p consumer) bool { return p.node == fleet.NodeAirUnit })
 	if at < 0 {
 		return findings
 	}
 	return append(findings, s.checkPlugs(consumers[at], consumers)...)
+}
+
+// checkPartContacts holds the current of a part beside the air unit against the contacts
+// its cable runs through. Its wire is the lead of its feed.
+func (s supply) checkPartContacts(run *netlist.Run, consumers []consumer) (findings []verdict.Finding) {
+	at := slices.IndexFunc(consumers, func(p consumer) bool { return p.node == run.Node })
+	supply := run.LiveOf(gear.PinSupply)
+	if at < 0 || supply == nil || supply.Slot == 0 {
+		return nil
+	}
+	for _, p := range []plugAt{
+		{run.Plug, run.Entry, "plug.connector", "the plug of " + run.Label()},
+		{run.Into, &s.board.Entry, "plugs." + run.Into.ID + ".connector", "the " + run.Into.Label() + " of " + s.board.Label()},
+	} {
+		findings = append(findings, s.checkContact(consumers[at], consumers, p)...)
+	}
+	return findings
 }
 
 // leastContact is the current that any contact of the plugs in use carries (from

@@ -71,6 +71,13 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 		Margin: margin(unit.Less(*p.LimitV, peak)),
 	}}
 	f.Says = fmt.Sprintf("%s sees a peak of %s when the pack is plugged in; %s %s.", part.label, peak, ends, p.LimitV)
+	p.judge(&f, peak, circuit)
+	p.Level = f.Level
+	return p, f
+}
+
+// judge holds a peak against the limit, and looks for what brings it down.
+func (p *Plugin) judge(f *verdict.Finding, peak unit.Volts, circuit Circuit) {
 	switch {
 	case !unit.Over(peak, *p.LimitV*(1-spikeRoom)):
 		f.Level = verdict.Fits
@@ -85,8 +92,6 @@ func (s supply) plugin(part consumer, sees Envelope) (Plugin, verdict.Finding) {
 			f.Says += fmt.Sprintf(" A %s low-ESR electrolytic across the battery leads brings it to %s.", p.Cure, to)
 		}
 	}
-	p.Level = f.Level
-	return p, f
 }
 
 func (c Circuit) with(bulk unit.Microfarads) Circuit {

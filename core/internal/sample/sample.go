@@ -45,13 +45,7 @@ func Set() *gear.Set {
 		},
 		Receivers: receivers(),
 		Boards:    boards(),
-		Antennas: []gear.Antenna{
-			antenna("round", "ufl", radio.RHCP, 1.5, 360),
-			antenna("eye", "sma", radio.RHCP, 2, 360),
-			antenna("left", "sma", radio.LHCP, 2, 360),
-			antenna("stick", "sma", radio.Linear, 2, 360),
-			antenna("wide", "sma", radio.RHCP, 8, 130),
-		},
+		Antennas:  antennas(),
 		Regions: []gear.Region{{
 			Entry:  entry("home"),
 			Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}},
@@ -194,6 +188,16 @@ func frames() []gear.Frame {
 			},
 		},
 	}}
+}
+
+func antennas() []gear.Antenna {
+	return []gear.Antenna{
+		antenna("round", "ufl", radio.RHCP, 1.5, 360),
+		antenna("eye", "sma", radio.RHCP, 2, 360),
+		antenna("left", "sma", radio.LHCP, 2, 360),
+		antenna("stick", "sma", radio.Linear, 2, 360),
+		antenna("wide", "sma", radio.RHCP, 8, 130),
+	}
 }
 
 func receivers() []gear.Receiver {

@@ -120,24 +120,12 @@ func (b *builder) want(i int, want fleet.Want) error {
 		b.refused = append(b.refused, refusal{i, "unknown: controller, or a separate receiver, of " + quad.Label()})
 		return nil
 	}
-	p, never, err := b.pair(model, goggles)
+	p, refused, err := b.linking(model, goggles, flown)
 	if err != nil {
 		return err
 	}
-	if never != "" || p == nil {
-		says := never
-		if p == nil && never == "" {
-			says = fmt.Sprintf("unknown: no statement says whether %s links with %s", model.Label(), goggles.Label())
-		}
-		b.refused = append(b.refused, refusal{i, says})
-		return nil
-	}
-	if stated := func(s statement) bool { return s.Controllers != nil }; flown &&
-		!slices.ContainsFunc(p.statements, stated) {
-		b.refused = append(
-			b.refused,
-			refusal{i, fmt.Sprintf("unknown: which controllers go through %s with %s", model.Label(), goggles.Label())},
-		)
+	if refused != "" {
+		b.refused = append(b.refused, refusal{i, refused})
 		return nil
 	}
 	unit := b.unit(model, air, quad)
@@ -152,6 +140,23 @@ func (b *builder) want(i int, want fleet.Want) error {
 	unit.wants = append(unit.wants, w)
 	unit.members[0].wants = append(unit.members[0].wants, i)
 	return nil
+}
+
+// linking is the pair of a unit and goggles, or why nothing can be said for it: it never
+// links, nobody has stated whether it does, or whose sticks go through.
+func (b *builder) linking(model *gear.AirUnit, goggles *gear.Goggles, flown bool) (p *pair, refused string, err error) {
+	p, never, err := b.pair(model, goggles)
+	switch {
+	case err != nil || never != "":
+		return p, never, err
+	case p == nil:
+		return nil, fmt.Sprintf("unknown: no statement says whether %s links with %s", model.Label(), goggles.Label()), nil
+	}
+	stated := func(s statement) bool { return s.Controllers != nil }
+	if flown && !slices.ContainsFunc(p.statements, stated) {
+		return p, fmt.Sprintf("unknown: which controllers go through %s with %s", model.Label(), goggles.Label()), nil
+	}
+	return p, "", nil
 }
 
 // sticks is the controller a want flies through the air unit; none is flown where

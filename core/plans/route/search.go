@@ -73,23 +73,17 @@ func (p *problem) solveWithin(budget, looks int) solution {
 
 func (s *search) over() bool { return s.nodes > s.budget || s.looks > s.mostLooks }
 
-func (s *search) descend(depth int) {
-	s.nodes++
-	if s.found && (s.over() || !s.top.less(s.sum)) {
-		return
-	}
-	if depth == len(s.order) {
-		s.found, s.top = true, s.sum
-		copy(s.chosen, s.now)
-		return
-	}
-	at := s.order[depth]
+// branch is one choice of a device, with the score that would be left and the best of each
+// group that uses it.
+type branch struct {
+	choice int
+	sum    score
+	best   []score
+}
+
+// branches are the choices of a device as things stand, the most promising first.
+func (s *search) branches(at int) []branch {
 	d := s.shared[at]
-	type branch struct {
-		choice int
-		sum    score
-		best   []score
-	}
 	branches := make([]branch, 0, len(d.choices))
 	for c := range d.choices {
 		s.masks[at] = d.choices[c].masks
@@ -111,6 +105,22 @@ func (s *search) descend(depth int) {
 		}
 		return 0
 	})
+	return branches
+}
+
+func (s *search) descend(depth int) {
+	s.nodes++
+	if s.found && (s.over() || !s.top.less(s.sum)) {
+		return
+	}
+	if depth == len(s.order) {
+		s.found, s.top = true, s.sum
+		copy(s.chosen, s.now)
+		return
+	}
+	at := s.order[depth]
+	d := s.shared[at]
+	branches := s.branches(at)
 	before, sum := make([]score, len(d.uses)), s.sum
 	for k, g := range d.uses {
 		before[k] = s.best[g]

@@ -67,3 +67,21 @@ func TestAMoveToABoardThatHasItAll(t *testing.T) {
 	assert.Len(t, gps.Wires, 6)
 	assert.Equal(t, fleet.Wire{Pin: 1, To: "5v", Colour: "red"}, gps.Wires[0])
 }
+
+// A part on a jumper goes to what the jumper makes, not to the new board's jumper as it is
+// delivered.
+func TestAPartOnAJumperKeepsItsVoltage(t *testing.T) {
+	st := demoStock(t)
+	f := fleet.NewIndex(st.Fleet)
+	q, _ := f.Quad("wallower")
+	q.Next.Parts = append(q.Next.Parts, fleet.PlacedPart{ID: "cam", Model: "keek-cam", Cable: fleet.Cable{
+		Wires: []fleet.Wire{{Pin: 1, To: "cam"}, {Pin: 2, To: "ground"}, {Pin: 3, To: "video-in"}},
+	}})
+	for choice, want := range map[string]string{"pack": "batt", "10v": "9v", "5v": "5v"} {
+		q.Next.Jumpers = map[string]string{"cam": choice}
+		c := fleet.NewCase(st.Library(), f, q)
+		cam, ok := c.With(pins.Onto(c, "thistle-f4")).Fit.Part("cam")
+		require.True(t, ok)
+		assert.Equal(t, want, cam.Wires[0].To, choice)
+	}
+}

@@ -15,21 +15,22 @@ import (
 // DepthOption is one way to wire the air unit and bring the sticks, with what it takes
 // and what it gives, to be held against the others.
 type DepthOption struct {
-	Label   string         `json:"label"`
-	Sticks  string         `json:"sticks"` // what they come through
-	Chosen  bool           `json:"chosen"`
-	Level   verdict.Level  `json:"level"`
-	Danger  verdict.Danger `json:"danger,omitempty"`
-	Adds    string         `json:"adds"`            // the worst it brings that the plan does not have; empty: nothing
-	UARTs   []int          `json:"uarts"`           // ports of the board that it takes
-	Wires   int            `json:"wires"`           // joined between unit, receiver and board
-	AddsG   *unit.Grams    `json:"addsG,omitempty"` // the receiver's; absent: not stated
-	LagMS   *float64       `json:"lagMS,omitempty"` // of the sticks; absent: not stated
-	Costs   string         `json:"costs"`           // beyond what the quad carries today
-	Price   *float64       `json:"price,omitempty"` // of what is to be bought, as far as it is stated
-	Gives   []string       `json:"gives"`
-	Without []string       `json:"without"`
-	Patch   fleet.Patch    `json:"patch"`
+	Label    string         `json:"label"`
+	Sticks   string         `json:"sticks"` // what they come through
+	Chosen   bool           `json:"chosen"`
+	Level    verdict.Level  `json:"level"`
+	Danger   verdict.Danger `json:"danger,omitempty"`
+	Adds     string         `json:"adds"`            // the worst it brings that the plan does not have; empty: nothing
+	UARTs    []int          `json:"uarts"`           // ports of the board that it takes
+	Wires    int            `json:"wires"`           // joined between unit, receiver and board
+	AddsG    *unit.Grams    `json:"addsG,omitempty"` // the receiver's; absent: not stated
+	LagMS    *float64       `json:"lagMS,omitempty"` // of the sticks; absent: not stated
+	Costs    string         `json:"costs"`           // beyond what the quad carries today
+	Price    *float64       `json:"price,omitempty"` // of what is to be bought; absent: nothing, or not stated in one currency
+	Currency string         `json:"currency,omitempty"`
+	Gives    []string       `json:"gives"`
+	Without  []string       `json:"without"`
+	Patch    fleet.Patch    `json:"patch"`
 }
 
 // depths in words, with what each gives and goes without (common practice). What the
@@ -137,16 +138,14 @@ const mostWays = 3
 // there is none.
 func feedWithin(c fleet.Case, in *gear.Input) *fleet.Feed {
 	board, ok := c.Board()
-	if !ok || in.MinV == nil || in.MaxV == nil {
+	if !ok {
 		return nil
 	}
-	at := slices.IndexFunc(board.Pads, func(p gear.Pad) bool {
-		return p.Kind == gear.PadRegulated && p.OutV != nil && !unit.Over(*in.MinV, *p.OutV) && !unit.Over(*p.OutV, *in.MaxV)
-	})
-	if at < 0 {
+	pads := board.PadsWithin(in)
+	if len(pads) == 0 {
 		return nil
 	}
-	return &fleet.Feed{To: fleet.NodeReceiver, From: fleet.PadNode(board.Pads[at].ID)}
+	return &fleet.Feed{To: fleet.NodeReceiver, From: fleet.PadNode(pads[0])}
 }
 
 // asPlanned says whether a way is what the plan has: the same depth of wires, and the
@@ -175,8 +174,8 @@ func newDepthOption(c fleet.Case, patch fleet.Patch, said map[string]bool) Depth
 		LagMS: control.Draw(after).NextMS,
 		Patch: patch,
 	}
-	if bill.Get == change.Buy && bill.Price > 0 {
-		o.Price = &bill.Price
+	if bill.Get == change.Buy && bill.Currency != "" {
+		o.Price, o.Currency = &bill.Price, bill.Currency
 	}
 	added := verdict.Fits
 	// What the sticks and the wires touch; the rest is the same for every way.
@@ -190,7 +189,7 @@ func newDepthOption(c fleet.Case, patch fleet.Patch, said map[string]bool) Depth
 			}
 		}
 	}
-	for _, p := range after.Fit.Ports {
+	for _, p := range pins.Uses(after) {
 		if p.Use == fleet.UseMSP || p.Use == fleet.UseRC || p.Use == fleet.UseReceiver {
 			o.UARTs = append(o.UARTs, p.UART)
 		}

@@ -29,7 +29,7 @@ func depthsOf(c fleet.Case) map[string]swap.DepthOption {
 func TestDepthsSideBySide(t *testing.T) {
 	set := sample.Set()
 	set.Boards[0].UARTs[3].Hardware = new(true)
-	set.Receivers[0].MassG, set.Receivers[0].Offer = new(unit.Grams(2)), &gear.Offer{Price: new(18.0)}
+	set.Receivers[0].MassG, set.Receivers[0].Offer = new(unit.Grams(2)), &gear.Offer{Price: new(18.0), Currency: "EUR"}
 	f := fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v")
 	f.Wires = append([]fleet.Wire{{Pin: 1, To: "10v"}}, f.Wires...)
 	c := sample.Case(set, kit, f)
@@ -45,6 +45,7 @@ func TestDepthsSideBySide(t *testing.T) {
 	assert.InDelta(t, 6, *data.LagMS, 0, "the receiver's own")
 	require.NotNil(t, data.Price)
 	assert.InDelta(t, 18, *data.Price, 0)
+	assert.Equal(t, "EUR", data.Currency)
 	assert.Nil(t, sticks.Price)
 	require.NotNil(t, data.Patch.Feed, "a receiver that comes is fed")
 	assert.Equal(t, fleet.Feed{To: fleet.NodeReceiver, From: "board.5v"}, *data.Patch.Feed)

@@ -52,3 +52,27 @@ func TestAWiredPartIsMended(t *testing.T) {
 		})
 	}
 }
+
+// Where the plan feeds a part from a pad that burns it, and its wire is on another that
+// burns it too, no fix solders it to either: it goes where it can live.
+func TestAPartIsNotSolderedToWhatBurnsIt(t *testing.T) {
+	f := fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v")
+	f.Parts = []fleet.PlacedPart{{ID: "gps", Model: "gps", Cable: fleet.Cable{Wires: []fleet.Wire{
+		{Pin: 1, To: "10v"}, {Pin: 2, To: "ground"}, {Pin: 3, To: "tx4"}, {Pin: 4, To: "rx4"}, {Pin: 5, To: "sda"},
+		{Pin: 6, To: "scl"},
+	}}}}
+	f.Feeds = append(f.Feeds, fleet.Feed{To: "gps", From: "board.batt"})
+	c := sample.Case(sample.Set(), kit, f)
+	offered := 0
+	for _, g := range swap.JudgeWithFixes(c).Gates {
+		for _, found := range g.Findings {
+			for _, fix := range found.Fixes {
+				for _, p := range fix.Patch.Parts {
+					offered++
+					assert.NotContains(t, []string{"batt", "10v", "cam"}, p.Wires[0].To, fix.Says)
+				}
+			}
+		}
+	}
+	assert.Positive(t, offered)
+}

@@ -503,29 +503,7 @@ func (w *writer) check() {
 		})
 	}
 	if w.Fit.Board != "" {
-		w.add(Step{ID: SticksStep, Phase: Check, Title: "Check every stick and switch",
-			Do: []string{
-				"Every stick to both ends, the right way round; every switch on its mode. The flight board's screen here shows " +
-					"it live.",
-				"Note how far the shortest of the four sticks goes.",
-			},
-			Cautions: []string{cautionFail, cautionProps},
-			Reading: &Reading{
-				Label:    "shortest travel of the four sticks",
-				Unit:     "µs",
-				Min:      new(float64(leastTravelUS)),
-				Expected: "1000, and no less than " + strconv.Itoa(leastTravelUS),
-			}})
-		w.add(Step{
-			ID:    "check:failsafe",
-			Phase: Check,
-			Title: "Test the failsafe",
-			Do: []string{
-				"Props off. Arm as far as it lets you, then switch the controller off.",
-				"The failsafe must come in: motors off, and the goggles say so.",
-			},
-			Cautions: []string{cautionFail, cautionProps},
-		})
+		w.checkSticks()
 		w.checkVoltage()
 	}
 	w.add(Step{
@@ -536,6 +514,33 @@ func (w *writer) check() {
 		Tools:    []string{"scale"},
 		Cautions: []string{cautionMaiden},
 		Reading:  &Reading{Label: "all-up weight", Unit: "g", Min: new(1.0), Expected: "what the scale says"},
+	})
+}
+
+// checkSticks checks sticks, switches and the failsafe.
+func (w *writer) checkSticks() {
+	w.add(Step{ID: SticksStep, Phase: Check, Title: "Check every stick and switch",
+		Do: []string{
+			"Every stick to both ends, the right way round; every switch on its mode. The flight board's screen here shows " +
+				"it live.",
+			"Note how far the shortest of the four sticks goes.",
+		},
+		Cautions: []string{cautionFail, cautionProps},
+		Reading: &Reading{
+			Label:    "shortest travel of the four sticks",
+			Unit:     "µs",
+			Min:      new(float64(leastTravelUS)),
+			Expected: "1000, and no less than " + strconv.Itoa(leastTravelUS),
+		}})
+	w.add(Step{
+		ID:    "check:failsafe",
+		Phase: Check,
+		Title: "Test the failsafe",
+		Do: []string{
+			"Props off. Arm as far as it lets you, then switch the controller off.",
+			"The failsafe must come in: motors off, and the goggles say so.",
+		},
+		Cautions: []string{cautionFail, cautionProps},
 	})
 }
 

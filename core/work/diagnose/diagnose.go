@@ -115,28 +115,7 @@ func Find(
 	}
 	var list []ranked
 	for _, c := range seen.causes {
-		out := Cause{
-			ID:       c.id,
-			Label:    c.label,
-			Standing: Possible,
-			Because:  []string{},
-			Test:     c.test,
-			Question: c.question,
-			Fix:      c.fix,
-			Caution:  c.caution,
-			AskBoard: len(c.board) > 0,
-		}
-		c.tell(&out, q)
-		worst := c.weigh(&out, q, j)
-		c.ask(&out, board)
-		switch answers[c.id] {
-		case Yes:
-			out.Standing = Found
-			out.Because = append(out.Because, "the test says so")
-		case No:
-			out.Standing = RuledOut
-			out.Because = append(out.Because, "the test says it is not")
-		}
+		out, worst := c.stand(q, j, board, answers[c.id])
 		list = append(list, ranked{out, worst})
 	}
 	slices.SortStableFunc(list, func(a, b ranked) int {
@@ -150,6 +129,35 @@ func Find(
 	}
 	d.Says = d.sentence()
 	return d, true
+}
+
+// stand is where a cause stands, with the rank of the worst that points to it.
+func (c *cause) stand(
+	q fleet.Case, j *swap.Judgement, board *setup.Comparison, answer Answer,
+) (out Cause, worst int) {
+	out = Cause{
+		ID:       c.id,
+		Label:    c.label,
+		Standing: Possible,
+		Because:  []string{},
+		Test:     c.test,
+		Question: c.question,
+		Fix:      c.fix,
+		Caution:  c.caution,
+		AskBoard: len(c.board) > 0,
+	}
+	c.tell(&out, q)
+	worst = c.weigh(&out, q, j)
+	c.ask(&out, board)
+	switch answer {
+	case Yes:
+		out.Standing = Found
+		out.Because = append(out.Because, "the test says so")
+	case No:
+		out.Standing = RuledOut
+		out.Because = append(out.Because, "the test says it is not")
+	}
+	return out, worst
 }
 
 // menuMode stands for the mode the plan has the goggles in.
@@ -248,5 +256,6 @@ func (d *Diagnosis) sentence() string {
 	case Possible:
 		return "Look first whether " + first.Label + "."
 	}
-	return "None of the usual causes: look at the wiring and the joints again, in good light, or ask someone to look with you."
+	return "None of the usual causes: look at the wiring and the joints again, in good light, or ask someone to look " +
+		"with you."
 }

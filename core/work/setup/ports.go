@@ -55,42 +55,18 @@ func (w *comparing) msp() uint32 {
 // ports sets what each serial port carries, the ports of the plan first; a function
 // that has moved is taken off the port it was on.
 func (w *comparing) ports() {
-	set := func(code verdict.Code, uart int, wanted uint32, why string) {
-		p := w.Target.port(uart)
-		if p == nil {
-			w.Rows = append(w.Rows, Row{
-				Code:   code,
-				Label:  fmt.Sprintf("UART %d", uart),
-				Wanted: w.words(wanted),
-				Found:  "the board lists no such port",
-				Why:    why,
-				Finding: &verdict.Finding{
-					Gate:    verdict.OSD,
-					Code:    code,
-					Level:   verdict.Unfit,
-					Subject: w.Quad.Label(),
-					Source:  verdict.Practice,
-					Says:    fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart),
-				},
-			})
-			return
-		}
-		w.row(verdict.OSD, code, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why,
-			"set it to "+w.words(wanted))
-		p.Functions = wanted
-	}
 	planned := map[int]bool{}
 	if _, _, hasUnit := w.AirUnit(); hasUnit {
 		if uart, ok := pins.MSPPort(w.Case); ok {
 			planned[uart] = true
-			set(CodePort, uart, w.msp(), "the air unit's UART is wired to it")
+			w.carry(CodePort, uart, w.msp(), "the air unit's UART is wired to it")
 			w.baud(uart)
 		}
 	}
 	if uart, ok := pins.SticksPort(w.Case); ok {
 		planned[uart] = true
 		rc, _ := w.function(gear.FunctionRC)
-		set(CodeSticksPort, uart, rc, "the sticks come in on it")
+		w.carry(CodeSticksPort, uart, rc, "the sticks come in on it")
 	}
 	names := map[fleet.Use]string{fleet.UseGPS: gear.FunctionGPS, fleet.UseTelemetry: gear.FunctionTelemetry}
 	if _, _, hasUnit := w.AirUnit(); !hasUnit {
@@ -99,15 +75,41 @@ func (w *comparing) ports() {
 	for _, p := range pins.Uses(w.Case) {
 		if bit, ok := w.function(names[p.Use]); ok && names[p.Use] != "" && !planned[p.UART] {
 			planned[p.UART] = true
-			set(CodeOtherPort, p.UART, bit, "as the plan has it")
+			w.carry(CodeOtherPort, p.UART, bit, "as the plan has it")
 		}
 	}
 	for i := range w.Target.Ports {
 		p := &w.Target.Ports[i]
 		if stray := p.Functions & w.single(); !planned[p.ID+1] && stray != 0 {
-			set(CodeOtherPort, p.ID+1, p.Functions&^stray, "only one port may carry it, and it is on another now")
+			w.carry(CodeOtherPort, p.ID+1, p.Functions&^stray, "only one port may carry it, and it is on another now")
 		}
 	}
+}
+
+// carry sets what a serial port carries.
+func (w *comparing) carry(code verdict.Code, uart int, wanted uint32, why string) {
+	p := w.Target.port(uart)
+	if p == nil {
+		w.Rows = append(w.Rows, Row{
+			Code:   code,
+			Label:  fmt.Sprintf("UART %d", uart),
+			Wanted: w.words(wanted),
+			Found:  "the board lists no such port",
+			Why:    why,
+			Finding: &verdict.Finding{
+				Gate:    verdict.OSD,
+				Code:    code,
+				Level:   verdict.Unfit,
+				Subject: w.Quad.Label(),
+				Source:  verdict.Practice,
+				Says:    fmt.Sprintf("The board lists no UART %d: is it the board of the plan?", uart),
+			},
+		})
+		return
+	}
+	w.row(verdict.OSD, code, fmt.Sprintf("UART %d", uart), w.words(wanted), w.words(p.Functions), why,
+		"set it to "+w.words(wanted))
+	p.Functions = wanted
 }
 
 // bauds are the rates a port's settings count through, in baud (the protocol's

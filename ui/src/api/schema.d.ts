@@ -1244,6 +1244,7 @@ export interface components {
             addsG?: number;
             chosen: boolean;
             costs: string;
+            currency?: string;
             danger?: string;
             gives: string[];
             label: string;
@@ -2075,7 +2076,7 @@ export interface components {
         };
         "Post-api-quads-by-quad-benchRequest": {
             done: boolean;
-            /** @description a step that changes a device: the release read off it afterwards; absent: it shows none */
+            /** @description the release read off a changed device; absent: it shows none */
             read?: string;
             step: string;
             /** Format: double */
@@ -2408,7 +2409,7 @@ export interface components {
         };
         RouteView: {
             controllers: components["schemas"]["Named"][];
-            /** @description the day that is wanted, held against deliveries and updates */
+            /** @description the day wanted, held against deliveries and updates */
             deadline?: components["schemas"]["Deadline"];
             /** @description what the pairings give, to choose from */
             features: string[];

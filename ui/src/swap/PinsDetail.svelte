@@ -4,6 +4,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Patch, PinsView } from '../api/client.svelte';
   import Caution from '../lib/Caution.svelte';
+  import { money } from '../lib/words';
   import LevelMark from '../lib/LevelMark.svelte';
   import type { Change } from './gates';
   import WireTable from './WireTable.svelte';
@@ -51,13 +52,13 @@
         <table class="rows">
           <thead><tr><th scope="col">way</th><th scope="col">ports</th><th scope="col">wires</th><th scope="col">sticks late</th><th scope="col">costs</th><th scope="col">what it brings</th><th scope="col"><span class="unseen">plan</span></th></tr></thead>
           <tbody>
-            {#each pins.depths as d (d.label + d.sticks)}
+            {#each pins.depths as d, i (i)}
               <tr>
                 <th scope="row">{d.label}<small class="soft block font-normal">sticks by {d.sticks}</small><LevelMark level={d.level} word /></th>
                 <td class="mono whitespace-nowrap">{d.uarts.join(', ')}</td>
                 <td class="mono">{d.wires}</td>
                 <td class="mono whitespace-nowrap">{d.lagMS === undefined ? 'not stated' : `${d.lagMS} ms`}</td>
-                <td class="min-w-25">{d.costs}{#if d.addsG}<small class="soft block">receiver {d.addsG} g</small>{/if}</td>
+                <td class="min-w-25">{d.costs}{#if d.price !== undefined && d.currency}<small class="block">{money(d.price, d.currency)}</small>{/if}{#if d.addsG}<small class="soft block">receiver {d.addsG} g</small>{/if}</td>
                 <td class="text-note min-w-65">{d.gives.join(', ')}{#if d.without.length > 0}<span class="block"><b>Without:</b> {d.without.join(', ')}</span>{/if}{#if d.adds}<b class="block">{d.adds}</b>{/if}</td>
                 <td>{#if d.chosen}<b>planned</b>{:else}<Button size="xs" color="alternative" aria-label={`Plan ${d.label}, sticks by ${d.sticks}`} onclick={() => onpick(d.patch, `Planned: ${d.label}, sticks by ${d.sticks}.`)}>Plan it so</Button>{/if}</td>
               </tr>

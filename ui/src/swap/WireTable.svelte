@@ -29,7 +29,8 @@
   }
 
   function add(select: HTMLSelectElement) {
-    const added = table.adds.find((a) => a.label === select.value);
+    if (select.value === '') return;
+    const added = table.adds[Number(select.value)];
     select.value = '';
     if (added) put(added.patch, `Added: ${added.label}.`);
   }
@@ -68,7 +69,7 @@
     <label class="flex flex-wrap items-center gap-2">Add a part
       <select class="pl-1.5" onchange={(e) => add(e.currentTarget)}>
         <option value="">choose one</option>
-        {#each table.adds as a (a.label)}<option>{a.label}</option>{/each}
+        {#each table.adds as a, i (i)}<option value={String(i)}>{a.label}</option>{/each}
       </select>
     </label>
   {/if}
