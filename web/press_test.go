@@ -18,6 +18,8 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/pins"
+	"yokeswap/core/plans/swap"
 	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"
@@ -31,6 +33,8 @@ type pressed struct {
 	fix   *verdict.Fix // nil: a pick, a feed, a re-pin; it promises to be taken
 	gate  verdict.Gate
 	of    verdict.Finding
+	depth *swap.DepthOption // nil: it promises no level
+	today bool              // of what is there today, not of the plan
 }
 
 // offered lists every patch in the answer for a quad.
@@ -38,7 +42,9 @@ func offered(v *web.QuadView) (list []pressed) {
 	for _, g := range v.Judgement.Gates {
 		for _, f := range g.Findings {
 			for i := range f.Fixes {
-				list = append(list, pressed{"fix of " + string(f.Code), f.Fixes[i].Patch, &f.Fixes[i], g.Gate, f})
+				list = append(list, pressed{
+					from: "fix of " + string(f.Code), patch: f.Fixes[i].Patch, fix: &f.Fixes[i], gate: g.Gate, of: f,
+				})
 			}
 		}
 	}
@@ -52,6 +58,21 @@ func offered(v *web.QuadView) (list []pressed) {
 	}
 	for _, r := range v.Pins.Repins {
 		list = append(list, pressed{from: "re-pin " + r.Says, patch: r.Patch})
+	}
+	for i := range v.Pins.Depths {
+		d := &v.Pins.Depths[i]
+		list = append(list, pressed{from: "depth " + d.Label + " by " + d.Sticks, patch: d.Patch, depth: d})
+	}
+	for _, table := range []*pins.Table{&v.Pins.Today, &v.Pins.Table} {
+		today := table == &v.Pins.Today
+		for _, a := range table.Adds {
+			list = append(list, pressed{from: "add " + a.Label, patch: a.Patch, today: today})
+		}
+		for _, p := range table.Parts {
+			if p.Takes != nil {
+				list = append(list, pressed{from: "take out " + p.Label, patch: *p.Takes, today: today})
+			}
+		}
 	}
 	return list
 }
@@ -78,7 +99,11 @@ func press(t *testing.T, c client, quad string, most int) (count int) {
 	for _, p := range list {
 		patch, err := json.Marshal(p.patch)
 		require.NoError(t, err)
-		status, text := post(c, quad, revision, string(patch))
+		fit := "next"
+		if p.today {
+			fit = "now"
+		}
+		status, text := c.do("POST", "/api/quads/"+quad+"/"+fit, fmt.Sprintf(`{"revision":%d,"patch":%s}`, revision, patch))
 		if !assert.Equal(t, 200, status, "%s, %s: %s is refused: %s", quad, p.from, patch, text) {
 			continue
 		}
@@ -95,9 +120,18 @@ func press(t *testing.T, c client, quad string, most int) (count int) {
 	return count
 }
 
-// keeps holds a fix to its word: the levels promised, the finding gone, and nothing
+// keeps holds a depth of wiring to its level and a fix to its word: the levels promised, the finding gone, and nothing
 // more dangerous anywhere than the worst before.
 func keeps(t *testing.T, quad string, p pressed, before, after *web.QuadView) {
+	if p.depth != nil {
+		worst := verdict.Fits
+		for _, gate := range []verdict.Gate{verdict.Link, verdict.Power, verdict.Pins, verdict.OSD, verdict.Control} {
+			if is := after.Judgement.Gate(gate).Level; is.WorseThan(worst) {
+				worst = is
+			}
+		}
+		assert.Equal(t, p.depth.Level, worst, "%s, %s", quad, p.from)
+	}
 	if p.fix == nil {
 		return
 	}

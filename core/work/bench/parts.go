@@ -7,6 +7,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/pins"
 )
 
@@ -109,14 +110,7 @@ func (w *writer) wirePart(run *netlist.Run) {
 		if line.Part != run.Node {
 			continue
 		}
-		does := line.Wire + " to " + line.To
-		if line.Colour != "" {
-			does = line.Colour + ": " + does
-		}
-		if line.Note != "" {
-			does += " (" + line.Note + ")"
-		}
-		step.Do = append(step.Do, does+".")
+		step.Do = append(step.Do, solderLine(line))
 		id += ":" + line.Wire + ">" + line.To
 	}
 	if len(step.Do) > 0 {
@@ -146,7 +140,6 @@ func (w *writer) meterParts() {
 			continue
 		}
 		step := Step{
-			ID:    "meter:" + run.Node + ":" + run.Entry.ID,
 			Phase: Meter,
 			Title: "Meter the " + run.Label(),
 			Do:    []string{"Pack unplugged, meter on continuity, at the part's own pins."},
@@ -154,27 +147,31 @@ func (w *writer) meterParts() {
 			Reading: &Reading{Label: "all as listed", Choices: []string{"yes", "no"}, Expected: "yes",
 				Wrong: "Look for a bridge, a stray strand or a wire on the wrong pad. Never connect a pack before it is found."},
 		}
+		// A tick stays only while the wires stay: what is soldered elsewhere is metered again.
+		step.ID = "meter:" + run.Node + ":" + run.Entry.ID
 		for i := range run.Conns {
 			if c := &run.Conns[i]; c.Live() {
+				step.ID += fmt.Sprintf(":%d>%s", c.Pin, c.Terminal)
 				step.Do = append(step.Do, fmt.Sprintf("Pin %d, %s, to %s of the board: connected.", c.Pin,
 					pins.PinWords(c.Function), pins.TerminalWords(w.Case, c.Terminal)))
 			}
 		}
 		for _, p := range pins.Pairs(run.Plug) {
 			if p.Danger {
-				step.Do = append(step.Do, verdictOf(p))
+				step.Do = append(step.Do, expected(p))
 			}
 		}
 		w.add(step)
 	}
 }
 
-func verdictOf(p pins.Pair) string {
+// expected says what the meter must say of a pair.
+func expected(p pins.Pair) string {
 	says := "open"
 	if p.Connected {
 		says = "connected"
 	}
-	return strings.ToUpper(p.Label[:1]) + p.Label[1:] + ": " + says + "."
+	return verdict.Capital(p.Label) + ": " + says + "."
 }
 
 // works is how a part that is wired anew is seen to work (common practice).

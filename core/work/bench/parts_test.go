@@ -76,6 +76,9 @@ func TestAWiredPartHasItsSteps(t *testing.T) {
 	for _, stays := range []string{"part:buzzer", "meter:buzzer", "works:buzzer", "part:lights"} {
 		assert.False(t, has(s, stays), stays)
 	}
+	meterID := meter.ID
+	c.Fit.Parts[1].Wires[3].To = "rx1"
+	assert.NotEqual(t, meterID, stepOf(t, sheetOf(c, "a", "b"), "meter:gps").ID, "wired otherwise, metered again")
 	c.Quad.Now.Parts = c.Fit.Parts
 	same := sheetOf(c, "a", "b")
 	assert.False(t, has(same, "off"))

@@ -100,19 +100,24 @@ func (w *writer) solder(list pins.List) {
 		},
 	}
 	for _, l := range list.Wires {
-		does := l.Wire + " to " + l.To
-		if l.Colour != "" {
-			does = l.Colour + ": " + does
-		}
-		if l.LengthMM != nil {
-			does += fmt.Sprintf(", cut to %s", l.LengthMM)
-		}
-		if l.Note != "" {
-			does += " (" + l.Note + ")"
-		}
-		step.Do = append(step.Do, does+".")
+		step.Do = append(step.Do, solderLine(l))
 	}
 	w.add(step)
+}
+
+// solderLine says one wire of a soldering list.
+func solderLine(l pins.Solder) string {
+	does := l.Wire + " to " + l.To
+	if l.Colour != "" {
+		does = l.Colour + ": " + does
+	}
+	if l.LengthMM != nil {
+		does += fmt.Sprintf(", cut to %s", l.LengthMM)
+	}
+	if l.Note != "" {
+		does += " (" + l.Note + ")"
+	}
+	return does + "."
 }
 
 // joins names a soldering list by what it joins, so that a tick stays while that
