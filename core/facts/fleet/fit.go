@@ -72,9 +72,9 @@ func (l *Load) Label() string { return orID(l.Name, l.ID) }
 
 // Feed says what a part is fed from.
 //
-// To is "airUnit", "receiver", "board", the id of a load, of a placed part or of a
-// placed regulator. A placed part that no feed names is fed as its supply wire goes. From is "pack", "board." and a pad's id, or the id of a placed
-// regulator. A board that no feed names is fed from the pack.
+// To is "airUnit", "receiver", "board", the id of a load, of a placed part or of a placed
+// regulator. From is "pack", "board." and a pad's id, or the id of a placed regulator. A
+// board that no feed names is fed from the pack, a placed part as its supply wire goes.
 type Feed struct {
 	To   string `json:"to"`
 	From string `json:"from"`

@@ -311,7 +311,8 @@ func (h *hands) checkRange(s fleet.Switch) (code verdict.Code, level verdict.Lev
 			"never on.",
 			name, s.Aux, s.FromUS, s.ToUS)
 	case from > high || to <= low:
-		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs is never reached: the channel goes from %d to %d µs.",
+		return code, level, fmt.Sprintf("%s on AUX %d from %d to %d µs is never reached: the channel goes from %d to "+
+			"%d µs.",
 			name, s.Aux, from, to, low, high)
 	case s.Mode == Arm && h.alwaysOn(s):
 		return code, level, fmt.Sprintf("Arming on AUX %d from %d to %d µs is never left: the quad cannot be disarmed.",

@@ -210,7 +210,12 @@ func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Change {
 				return o.Colour == is.Colour && o.Function != "" && o.Function != function
 			})
 			if at >= 0 {
-				c.Colour = fmt.Sprintf("%s is %s now; it was %s", is.Colour, PinWords(function), PinWords(now.run.Conns[at].Function))
+				c.Colour = fmt.Sprintf(
+					"%s is %s now; it was %s",
+					is.Colour,
+					PinWords(function),
+					PinWords(now.run.Conns[at].Function),
+				)
 			}
 		}
 		changes = append(changes, c)

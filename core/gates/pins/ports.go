@@ -47,7 +47,14 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 		needs, missing = append(needs, n), append(missing, lacks...)
 	}
 	if l.airUnit != nil && l.Fit.Depth != fleet.PictureOnly {
-		n := Need{Use: fleet.UseMSP, Label: l.airUnit.Label(), TX: true, RX: true, Fast: true, Now: l.statedPort(fleet.UseMSP)}
+		n := Need{
+			Use:   fleet.UseMSP,
+			Label: l.airUnit.Label(),
+			TX:    true,
+			RX:    true,
+			Fast:  true,
+			Now:   l.statedPort(fleet.UseMSP),
+		}
 		if id, ok := l.mspPort(); ok {
 			n.Now = id
 		}

@@ -305,7 +305,8 @@ func (l *loom) checkDropped() (findings []verdict.Finding) {
 	for _, p := range l.Quad.Now.Ports {
 		switch p.Use {
 		case fleet.UseGPS, fleet.UseTelemetry, fleet.UseOther:
-			if !l.wiredUses()[p.Use] && count(l.Fit.Ports, p.Use) < count(l.Quad.Now.Ports, p.Use) && !slices.Contains(l.Fit.Ports, p) {
+			if !l.wiredUses()[p.Use] && count(l.Fit.Ports, p.Use) < count(l.Quad.Now.Ports, p.Use) &&
+				!slices.Contains(l.Fit.Ports, p) {
 				findings = append(findings, verdict.Finding{
 					Code:    CodeDropped,
 					Level:   verdict.Caution,

@@ -62,9 +62,10 @@ func (s supply) checkPartContacts(run *netlist.Run, consumers []consumer) (findi
 	if at < 0 || supply == nil || supply.Slot == 0 {
 		return nil
 	}
+	into := "the " + run.Into.Label() + " of " + s.board.Label()
 	for _, p := range []plugAt{
 		{run.Plug, run.Entry, "plug.connector", "the plug of " + run.Label()},
-		{run.Into, &s.board.Entry, "plugs." + run.Into.ID + ".connector", "the " + run.Into.Label() + " of " + s.board.Label()},
+		{run.Into, &s.board.Entry, "plugs." + run.Into.ID + ".connector", into},
 	} {
 		findings = append(findings, s.checkContact(consumers[at], consumers, p)...)
 	}

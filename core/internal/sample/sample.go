@@ -150,20 +150,22 @@ func goggles() []gear.Goggles {
 
 // boards is one board with every kind of pad and port.
 func boards() []gear.Board {
-	return []gear.Board{{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Signals: gear.Signals, Pads: []gear.Pad{
-		{ID: "batt", Kind: gear.PadPack},
-		{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
-		{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
-		{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v", "5v"}},
-	}, UARTs: []gear.UART{
-		{ID: 1, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertNone},
-		{ID: 2, TX: true, Hardware: new(true), Invert: gear.InvertNone},
-		{ID: 3, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertPad},
-		{ID: 4, TX: true, RX: true, Hardware: new(false), Invert: gear.InvertSoftware},
-	}, Plugs: []gear.Plug{
-		{ID: "hd", Connector: "sh-6", Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
-		{ID: "row", PitchMM: new(unit.Millimetres(1)), Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
-	}}}
+	return []gear.Board{
+		{Entry: entry("board"), USBSide: "left", Input: window(6, 30), Signals: gear.Signals, Pads: []gear.Pad{
+			{ID: "batt", Kind: gear.PadPack},
+			{ID: "10v", Kind: gear.PadRegulated, Converter: stepDown(10, 2)},
+			{ID: "5v", Kind: gear.PadRegulated, Converter: stepDown(5, 2)},
+			{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v", "5v"}},
+		}, UARTs: []gear.UART{
+			{ID: 1, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertNone},
+			{ID: 2, TX: true, Hardware: new(true), Invert: gear.InvertNone},
+			{ID: 3, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertPad},
+			{ID: 4, TX: true, RX: true, Hardware: new(false), Invert: gear.InvertSoftware},
+		}, Plugs: []gear.Plug{
+			{ID: "hd", Connector: "sh-6", Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
+			{ID: "row", PitchMM: new(unit.Millimetres(1)), Pins: []string{"10v", "ground", "tx1", "rx1", "ground", "rx3"}},
+		}},
+	}
 }
 
 // frames is one frame with one bay.

@@ -26,7 +26,7 @@ type DepthOption struct {
 	AddsG    *unit.Grams    `json:"addsG,omitempty"` // the receiver's; absent: not stated
 	LagMS    *float64       `json:"lagMS,omitempty"` // of the sticks; absent: not stated
 	Costs    string         `json:"costs"`           // beyond what the quad carries today
-	Price    *float64       `json:"price,omitempty"` // of what is to be bought; absent: nothing, or not stated in one currency
+	Price    *float64       `json:"price,omitempty"` // of what is to be bought; absent: none, or in no one currency
 	Currency string         `json:"currency,omitempty"`
 	Gives    []string       `json:"gives"`
 	Without  []string       `json:"without"`

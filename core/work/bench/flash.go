@@ -81,7 +81,10 @@ func (w *writer) flashBoard(id string, f *gear.FlightFirmware, v firmware.Versio
 		step.Do = append(step.Do, guide.Update+".")
 	}
 	if another {
-		step.Do = append(step.Do, "It is another firmware: none of the old settings fit, they are set anew from factory state.")
+		step.Do = append(
+			step.Do,
+			"It is another firmware: none of the old settings fit, they are set anew from factory state.",
+		)
 	}
 	if advice := f.Advice(v); advice != nil {
 		step.Cautions = append(step.Cautions, fmt.Sprintf("%s %s: %s.", f.Label(), v, advice.Why))
