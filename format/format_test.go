@@ -205,7 +205,7 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		{"no JSON", `hello`, "", "not JSON"},
 		{"an array", `[]`, "", "JSON object"},
 		{"another format", `{"format":"cake"}`, "format", "gear-pack"},
-		{"a later version", `{"format":"fleet","version":5,"title":"t"}`, "version", "1"},
+		{"a later version", `{"format":"fleet","version":6,"title":"t"}`, "version", "1"},
 		{"two files", fleetFile(`"kit":[]`) + fleetFile(`"kit":[]`), "", "end of the file"},
 		{"nothing", ``, "", "too early"},
 	} {

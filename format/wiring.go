@@ -24,7 +24,17 @@ func checkPlug(ps *Problems, path string, p *gear.Plug, may ...string) {
 // checkSerial finds ports and plugs of a board that contradict themselves.
 func checkSerial(ps *Problems, path string, b *gear.Board) {
 	ports := map[int]bool{}
+	built := 0
 	for i, u := range b.UARTs {
+		at := path + "." + indexed("uarts", i) + ".builtIn"
+		switch {
+		case u.BuiltIn && b.BuiltIn == "":
+			ps.add(at, "expected a receiver in builtIn of the board: none is built into it")
+		case u.BuiltIn && built != 0:
+			ps.add(at, "the built-in receiver is on UART %d already", built)
+		case u.BuiltIn:
+			built = u.ID
+		}
 		if ports[u.ID] {
 			ps.add(path+"."+indexed("uarts", i)+".id", "UART %d stands already", u.ID)
 		}

@@ -81,6 +81,9 @@ func (k *Cost) add(price float64, currency string) {
 // taken counts everything a fit takes by model.
 func taken(c fleet.Case, f *fleet.Fit) map[string]int {
 	parts := f.Loose()
+	if c.Fit = f; c.BuiltIn() {
+		delete(parts, f.Receiver)
+	}
 	if f.Pack != "" {
 		parts[f.Pack]++
 	}

@@ -1,6 +1,10 @@
 package fleet
 
-import "yokeswap/core/facts/gear"
+import (
+	"slices"
+
+	"yokeswap/core/facts/gear"
+)
 
 // The parts of a fit as their gear; false where the fit states none, or the library does
 // not have it.
@@ -14,6 +18,50 @@ func (c Case) Pack() (*gear.Pack, bool) { return gear.Find[*gear.Pack](c.Library
 // Receiver is the separate receiver.
 func (c Case) Receiver() (*gear.Receiver, bool) {
 	return gear.Find[*gear.Receiver](c.Library, c.Fit.Receiver)
+}
+
+// BuiltIn says whether the receiver of the fit is the one that is built into its board.
+func (c Case) BuiltIn() bool {
+	b, ok := c.Board()
+	return ok && b.BuiltIn != "" && b.BuiltIn == c.Fit.Receiver
+}
+
+// PlacedReceiver is the separate receiver where it is a part of its own: fed, wired,
+// weighed and bought, and not built into the board.
+func (c Case) PlacedReceiver() (*gear.Receiver, bool) {
+	if c.BuiltIn() {
+		return nil, false
+	}
+	return c.Receiver()
+}
+
+// Receive is the patch that brings the sticks through a receiver; one that is built into
+// the board takes no wires and no feed of its own.
+func (c Case) Receive(id string) Patch {
+	p := Patch{Receiver: &id}
+	if b, ok := c.Board(); ok && b.BuiltIn != "" && b.BuiltIn == id {
+		p.ReceiverCable, p.Feeds = &Cable{}, []Feed{{To: NodeReceiver}}
+	}
+	return p
+}
+
+// Receivers are the receivers that can bring the sticks to this quad: the one built into
+// its board first, and those that are built into none.
+func (c Case) Receivers() (list []*gear.Receiver) {
+	builtIn := map[string]bool{}
+	for _, b := range gear.All[*gear.Board](c.Library) {
+		builtIn[b.BuiltIn] = true
+	}
+	board, _ := c.Board()
+	for _, r := range gear.All[*gear.Receiver](c.Library) {
+		switch {
+		case board != nil && board.BuiltIn == r.ID:
+			list = slices.Insert(list, 0, r)
+		case !builtIn[r.ID]:
+			list = append(list, r)
+		}
+	}
+	return list
 }
 
 // Harness is the cable of the air unit.

@@ -70,7 +70,10 @@ type Board struct {
 	UARTs []UART `json:"uarts,omitempty"`
 	Plugs []Plug `json:"plugs,omitempty"`
 	// Signals are its pads beside ground, power and serial ports, each one of Signals.
-	Signals []string    `json:"signals,omitempty"`
+	Signals []string `json:"signals,omitempty"`
+	// BuiltIn is the model of the receiver that is built into it; absent: none is. It is
+	// fed and wired on the board.
+	BuiltIn string      `json:"builtIn,omitempty"`
 	MassG   *unit.Grams `json:"massG,omitempty"`
 	// USBSide is the side of its USB, seen from above with its arrow to the front.
 	USBSide Side    `json:"usbSide,omitempty"`

@@ -94,6 +94,20 @@ type UART struct {
 	// TXListens: the board can take a receiver on the pad printed as TX, as half a
 	// duplex line.
 	TXListens *bool `json:"txListens,omitempty"`
+	// BuiltIn: the receiver that is built into the board is on it, and nothing else can be.
+	// Where no port is, the receiver is on a bus of the processor and takes none.
+	BuiltIn bool `json:"builtIn,omitempty"`
+}
+
+// BuiltInPort is the serial port the receiver built into the board is on; false where it
+// takes none.
+func (b *Board) BuiltInPort() (int, bool) {
+	for i := range b.UARTs {
+		if b.UARTs[i].BuiltIn {
+			return b.UARTs[i].ID, true
+		}
+	}
+	return 0, false
 }
 
 // TXPad and RXPad name the port's pads.

@@ -102,10 +102,10 @@ func AirUnit(c fleet.Case) (*Run, bool) {
 }
 
 // Others are the runs of everything wired beside the air unit: the separate receiver,
-// where its wires are stated, and the placed parts. One whose model nobody has described
+// where its wires are stated and it is not built into the board, and the placed parts. One whose model nobody has described
 // is left out.
 func Others(c fleet.Case) (runs []*Run) {
-	if r, ok := c.Receiver(); ok && c.Fit.ReceiverCable != nil {
+	if r, ok := c.PlacedReceiver(); ok && c.Fit.ReceiverCable != nil {
 		runs = append(runs, newRun(c, Run{
 			Node:     fleet.NodeReceiver,
 			Sort:     "receiver",

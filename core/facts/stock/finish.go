@@ -26,8 +26,8 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	}
 	now := q.Next.Clone()
 	before, after := q.Now.Loose(), now.Loose()
-	s.addStandoffs(before, &q.Now)
-	s.addStandoffs(after, &now)
+	s.settle(before, &q.Now)
+	s.settle(after, &now)
 	for _, model := range slices.Sorted(maps.Keys(after)) {
 		for range after[model] - before[model] {
 			f.TakeSpare(model)
@@ -62,8 +62,12 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	return nil
 }
 
-// addStandoffs counts the standoffs that a fit has in place of its frame's own.
-func (s *Stock) addStandoffs(parts map[string]int, f *fleet.Fit) {
+// settle counts the standoffs that a fit has in place of its frame's own, and leaves out
+// a receiver that is built into its board.
+func (s *Stock) settle(parts map[string]int, f *fleet.Fit) {
+	if b, ok := s.Entry(Ref{Kind: string(gear.KindBoard), ID: f.Board}).(*gear.Board); ok && b.BuiltIn == f.Receiver {
+		delete(parts, f.Receiver)
+	}
 	if f.Standoff == "" {
 		return
 	}

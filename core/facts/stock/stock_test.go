@@ -261,6 +261,22 @@ func TestASwapIsFinished(t *testing.T) {
 	assert.Error(t, st.Finish("nix", nil))
 }
 
+// A receiver on the board comes and goes with the board, and lies in no drawer.
+func TestAReceiverOnTheBoardIsNoSparePart(t *testing.T) {
+	st := stock.New()
+	set := &gear.Set{ID: "own"}
+	set.Add(&gear.Board{Entry: gear.Entry{ID: "small"}, BuiltIn: "wick"})
+	st.Sets = append(st.Sets, set)
+	st.Fleet.Spares = []fleet.Spare{{Model: "loose", Count: 1}}
+	st.Fleet.Quads = []fleet.Quad{{
+		ID:   "q",
+		Now:  fleet.Fit{Board: "small", Receiver: "wick"},
+		Next: &fleet.Fit{Board: "small", Receiver: "loose"},
+	}}
+	require.NoError(t, st.Finish("q", nil))
+	assert.Equal(t, []fleet.Spare{{Model: "loose"}}, st.Fleet.Spares)
+}
+
 // What a file says of the region and of steps taken is shown as a difference like the
 // rest; nothing of its head is taken over unseen.
 func TestNothingOfAFilesHeadIsTakenOverUnseen(t *testing.T) {

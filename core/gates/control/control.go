@@ -180,12 +180,20 @@ func check(c fleet.Case) []verdict.Finding {
 	findings = append(findings, h.checkLatency()...)
 	if len(findings) == 0 {
 		protocol, _ := Protocol(h.Case, h.runs)
-		port, _ := pins.SticksPort(c)
 		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits,
-			Says: fmt.Sprintf("The sticks come in on UART %d as %s, order %s, with %d switches.", port,
+			Says: fmt.Sprintf("The sticks come in on %s as %s, order %s, with %d switches.", way(c),
 				strings.ToUpper(protocol), h.Fit.Sticks.Order, len(h.Fit.Sticks.Switches))})
 	}
 	return findings
+}
+
+// way is where the sticks come in, in words.
+func way(c fleet.Case) string {
+	port, _ := pins.SticksPort(c)
+	if port == 0 {
+		return "the board's own receiver"
+	}
+	return fmt.Sprintf("UART %d", port)
 }
 
 func (h *hands) checkProtocol() (findings []verdict.Finding) {

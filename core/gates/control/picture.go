@@ -87,13 +87,20 @@ func (h *hands) hops(s *fleet.Sticks) []Hop {
 	board := Hop{h.Library.Label(h.Fit.Board), "order " + said(s.Order)}
 	var way []Hop
 	if h.receiver != nil {
-		way = []Hop{{"the pilot's own controller", ends}, {h.receiver.Label(), "separate; the air unit's RC wires stay off"}}
+		seat := "separate"
+		if h.BuiltIn() {
+			seat = "on the flight board"
+		}
+		way = []Hop{{"the pilot's own controller", ends}, {h.receiver.Label(), seat + "; the air unit's RC wires stay off"}}
 	} else {
 		way = []Hop{{hand.Label, ends}, {h.air.Label, "RC protocol " + said(string(s.Unit))}}
 		board.Set += ", " + said(string(s.Board))
 	}
 	port := Hop{"serial port", "not said"}
-	if n, known := pins.SticksPort(h.Case); known {
+	switch n, known := pins.SticksPort(h.Case); {
+	case known && n == 0:
+		port = Hop{"on the board", "its own receiver"}
+	case known:
 		port = Hop{fmt.Sprintf("UART %d", n), "serial receiver"}
 	}
 	if h.runs != nil {

@@ -63,7 +63,11 @@ func (t *system) receiverCandidates() []verdict.Candidate {
 		return nil
 	}
 	var list []verdict.Candidate
-	for _, r := range gear.All[*gear.Receiver](t.Library) {
+	for _, r := range t.Receivers() {
+		if r.ID == board.BuiltIn {
+			list = append(list, t.withPlan(verdict.Candidate{Effort: verdict.Setting, Patch: t.Receive(r.ID)})...)
+			continue
+		}
 		for i := range board.Pads {
 			pad := &board.Pads[i]
 			if pad.Kind != gear.PadRegulated {

@@ -140,7 +140,7 @@ func masses(c fleet.Case) (list []Part) {
 	} else if c.Fit.Analog != "" && !video {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
-	if r, ok := c.Receiver(); ok {
+	if r, ok := c.PlacedReceiver(); ok {
 		add(r.Label(), r.MassG)
 	}
 	if b, ok := c.Board(); ok {

@@ -23,6 +23,9 @@ func Onto(c fleet.Case, id string) fleet.Patch {
 		return off(c, patch)
 	}
 	old, _ := c.Board()
+	if c.BuiltIn() { // the receiver goes with the board it is on
+		patch.Receiver = &board.BuiltIn
+	}
 	patch.Feeds = feedsOnto(c.Fit, old, board)
 	bare := fleet.Wiring{Harness: c.Fit.Harness, Depth: c.Fit.Depth, Ports: c.Fit.Ports}
 	patch.Wiring = &bare
@@ -60,6 +63,9 @@ func Onto(c fleet.Case, id string) fleet.Patch {
 func off(c fleet.Case, patch fleet.Patch) fleet.Patch {
 	patch.Feeds = feedsOnto(c.Fit, nil, nil)
 	patch.Wiring = &fleet.Wiring{Depth: c.Fit.Depth}
+	if c.BuiltIn() {
+		patch.Receiver = new("")
+	}
 	for _, run := range netlist.Others(c) {
 		bare := netlist.Recable(c, run.Node, fleet.Cable{})
 		patch.Parts = append(patch.Parts, bare.Parts...)

@@ -251,7 +251,9 @@ func (l *loom) planned() ([]fleet.Port, bool) {
 
 func portsOf(plan PortPlan) (ports []fleet.Port) {
 	for _, a := range plan.Ports {
-		ports = append(ports, fleet.Port{UART: a.UART, Use: a.Use})
+		if !a.builtIn {
+			ports = append(ports, fleet.Port{UART: a.UART, Use: a.Use})
+		}
 	}
 	return ports
 }

@@ -22,6 +22,7 @@ type Need struct {
 	Fast     bool      `json:"fast"` // a soft-serial port is too slow
 	Now      int       `json:"now"`  // the port it is on; 0: none yet
 	node     string    // of the part; empty: nobody says which
+	builtIn  bool      // it is on the board itself, and stays on its port
 }
 
 // wires is how many wires the need has.
@@ -39,10 +40,12 @@ func (n *Need) wires() int {
 // needs lists what wants a port, the most important first: the sticks, then MSP,
 // then the parts as their pins have it, then the rest as the fit has it (common practice).
 func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
-	if r, ok := l.Receiver(); ok {
+	if n, on := l.builtInNeed(); on {
+		needs = append(needs, n)
+	} else if r, ok := l.PlacedReceiver(); ok {
 		n, lacks := l.receiverNeed(r)
 		needs, missing = append(needs, n), append(missing, lacks...)
-	} else if l.sticksThroughUnit() {
+	} else if !l.BuiltIn() && l.sticksThroughUnit() {
 		n, lacks := l.sticksNeed()
 		needs, missing = append(needs, n), append(missing, lacks...)
 	}
@@ -74,6 +77,17 @@ func (l *loom) needs() (needs []Need, missing []verdict.Missing) {
 func (l *loom) statedPort(use fleet.Use) int {
 	id, _ := l.Fit.PortOf(use)
 	return id
+}
+
+// builtInNeed is the port of the receiver that is built into the board; false where the
+// plan has none, or it takes no port.
+func (l *loom) builtInNeed() (Need, bool) {
+	r, ok := l.Receiver()
+	if !ok || !l.BuiltIn() {
+		return Need{}, false
+	}
+	port, on := l.board.BuiltInPort()
+	return Need{Use: fleet.UseReceiver, Label: r.Label(), RX: true, Now: port, builtIn: true}, on
 }
 
 // receiverNeed is what the separate receiver wants, with what its sheet does not say.
@@ -162,6 +176,10 @@ func Uses(c fleet.Case) []fleet.Port {
 	ports, moved := l.wiredPorts()
 	for _, m := range moved {
 		ports = append(ports, fleet.Port{UART: m.Now, Use: m.Use})
+	}
+	if n, on := l.builtInNeed(); on {
+		ports = slices.DeleteFunc(ports, func(p fleet.Port) bool { return p.Use == n.Use })
+		ports = append(ports, fleet.Port{UART: n.Now, Use: n.Use})
 	}
 	return ports
 }
@@ -294,6 +312,12 @@ func portOn(run *netlist.Run, board *gear.Board) int {
 // refuses says why a port cannot take a need; empty where it can.
 func refuses(u *gear.UART, n *Need) string {
 	switch {
+	case u.BuiltIn && n.builtIn:
+		return ""
+	case u.BuiltIn:
+		return fmt.Sprintf("UART %d is taken by the receiver on the board", u.ID)
+	case n.builtIn:
+		return "the receiver is built in on another port"
 	case n.TX && !u.TX && n.RX && !u.RX:
 		return fmt.Sprintf("UART %d has no pad broken out", u.ID)
 	case n.TX && !u.TX:
@@ -441,6 +465,9 @@ func (l *loom) portPlan(needs []Need) PortPlan {
 }
 
 func why(u *gear.UART, n *Need) string {
+	if n.builtIn {
+		return "it is built into the board, on this port"
+	}
 	says := "it stays where it is"
 	if n.Now != u.ID {
 		switch {

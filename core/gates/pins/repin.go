@@ -169,7 +169,7 @@ func (l *loom) goalSets() (sets [][]Goal) {
 	for i := range l.board.UARTs {
 		u := &l.board.UARTs[i]
 		tx, rx := l.slots(u.TXPad()), l.slots(u.RXPad())
-		if u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 ||
+		if u.BuiltIn || u.Hardware == nil || !*u.Hardware || u.Invert == gear.InvertPad || len(tx) == 0 || len(rx) == 0 ||
 			l.unitPin(gear.PinUARTRX) == 0 || l.unitPin(gear.PinUARTTX) == 0 {
 			continue
 		}
@@ -214,7 +214,7 @@ func (l *loom) stickSlots(beside int) (list []int) {
 		if u.Invert == gear.InvertSecond {
 			pad = u.InvertedPad()
 		}
-		hardware := u.Hardware != nil && *u.Hardware
+		hardware := u.Hardware != nil && *u.Hardware && !u.BuiltIn
 		if at := l.slots(pad); u.ID != beside && hardware && len(at) > 0 && u.Invert != gear.InvertNone && u.Invert != "" {
 			list = append(list, at[0])
 		}

@@ -63,7 +63,7 @@ func (l *loom) portsFor(board *gear.Board) []int {
 	}
 	var ports []int
 	for i := range board.UARTs {
-		if u := &board.UARTs[i]; (!sends || u.TX) && (!hears || u.RX) {
+		if u := &board.UARTs[i]; !u.BuiltIn && (!sends || u.TX) && (!hears || u.RX) {
 			ports = append(ports, u.ID)
 		}
 	}

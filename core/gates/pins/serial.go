@@ -42,8 +42,12 @@ func MSPWired(c fleet.Case) bool {
 }
 
 // SticksPort is the serial port the sticks come in on, from the air unit or from a
-// separate receiver.
+// separate receiver; 0 where that is built into the board and takes none.
 func SticksPort(c fleet.Case) (int, bool) {
+	if board, _ := c.Board(); c.BuiltIn() {
+		port, _ := board.BuiltInPort()
+		return port, true
+	}
 	if c.Fit.Receiver != "" {
 		for _, run := range netlist.Others(c) {
 			if tells := run.LiveOf(gear.PinUARTTX); run.Node == fleet.NodeReceiver && tells != nil {
@@ -102,6 +106,9 @@ func (l *loom) checkMSP() []verdict.Finding {
 	case !ok:
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(),
 			l.boardValue("uarts", fmt.Sprintf("UART %d of %s", rxPort, l.board.Label())))}
+	case u.BuiltIn:
+		return one(CodePort, verdict.Unfit, "UART %d is taken by the receiver on the board: MSP needs a port of its own.",
+			rxPort)
 	case u.Hardware == nil:
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.airUnit.Label(), l.hardware(rxPort))}
 	case !*u.Hardware:
@@ -169,6 +176,10 @@ func (l *loom) checkRC() []verdict.Finding {
 	if !has {
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(),
 			l.boardValue("uarts", fmt.Sprintf("UART %d of %s", port, l.board.Label())))}
+	}
+	if u.BuiltIn {
+		return one(CodeDrivers, verdict.Unfit, "The RC output ends on UART %d, which the receiver on the board drives: neither "+
+			"is heard.", port)
 	}
 	if sends && (u.TXListens == nil || !*u.TXListens) {
 		return one(CodeNoSticks, verdict.Unfit,
@@ -265,7 +276,7 @@ func (l *loom) checkDrivers() (findings []verdict.Finding) {
 	}
 	wired := l.wiredUses()
 	for _, p := range l.Fit.Ports {
-		if wired[p.Use] {
+		if wired[p.Use] || p.Use == fleet.UseReceiver && l.BuiltIn() {
 			continue // its wires say it
 		}
 		switch p.Use {

@@ -71,7 +71,7 @@ func NewTable(c fleet.Case) Table {
 		}
 		t.Parts = append(t.Parts, l.table())
 	}
-	if r, ok := c.Receiver(); ok && c.Fit.ReceiverCable == nil {
+	if r, ok := c.PlacedReceiver(); ok && c.Fit.ReceiverCable == nil {
 		part := TablePart{Node: fleet.NodeReceiver, Label: r.Label(), Pins: []TablePin{},
 			Note: "Its wires are not stated: it is taken to be on the port and the pad stated for it."}
 		if r.Plug == nil {

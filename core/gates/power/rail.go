@@ -271,7 +271,7 @@ func (s supply) consumers() []consumer {
 		list = append(list, consumer{node: fleet.NodeAirUnit, label: unit.Label(), input: &unit.Input,
 			owner: &unit.Entry, field: "input."})
 	}
-	if receiver, ok := s.Receiver(); ok {
+	if receiver, ok := s.PlacedReceiver(); ok {
 		list = append(list, consumer{node: fleet.NodeReceiver, label: receiver.Label(), input: &receiver.Input,
 			owner: &receiver.Entry, field: "input."})
 	}

@@ -193,7 +193,7 @@ func NotOwned(c fleet.Case) (string, bool) {
 			return c.Library.Label(r.Model), true
 		}
 	}
-	if m := c.Fit.Receiver; m != "" && m != c.Quad.Now.Receiver && c.Fleet.SpareCount(m, c.Quad.ID) == 0 {
+	if m := c.Fit.Receiver; m != "" && m != c.Quad.Now.Receiver && !c.BuiltIn() && c.Fleet.SpareCount(m, c.Quad.ID) == 0 {
 		return c.Library.Label(m), true
 	}
 	return "", false

@@ -119,9 +119,12 @@ func controllers(c fleet.Case) []Option {
 	for i := range options {
 		options[i].Chosen = options[i].Chosen && !separate
 	}
-	for _, r := range gear.All[*gear.Receiver](c.Library) {
-		note := "separate receiver"
-		if n := c.Fleet.SpareCount(r.ID, c.Quad.ID); n > 0 {
+	for _, r := range c.Receivers() {
+		note, patch := "separate receiver", c.Receive(r.ID)
+		patch.Controller = &fleet.Slot{}
+		if c.With(patch).BuiltIn() {
+			note = "on the flight board"
+		} else if n := c.Fleet.SpareCount(r.ID, c.Quad.ID); n > 0 {
 			note += fmt.Sprintf(", %d spare", n)
 		} else if c.Quad.Now.Receiver != r.ID {
 			note += ", to buy"
@@ -131,7 +134,7 @@ func controllers(c fleet.Case) []Option {
 			Label:  r.Label(),
 			Note:   note,
 			Chosen: c.Fit.Receiver == r.ID,
-			Patch:  fleet.Patch{Controller: &fleet.Slot{}, Receiver: new(r.ID)},
+			Patch:  patch,
 		})
 	}
 	return options

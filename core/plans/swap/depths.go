@@ -113,13 +113,14 @@ func sticksAtHand(c fleet.Case, depth fleet.Depth) (list []handed) {
 		return list
 	}
 	var buy []handed
-	for _, r := range gear.All[*gear.Receiver](c.Library) {
-		h := handed{r.Label(), fleet.Patch{Receiver: new(r.ID)}}
-		if _, fed := c.Fit.FeedOf(fleet.NodeReceiver); !fed {
+	for _, r := range c.Receivers() {
+		h := handed{r.Label(), c.Receive(r.ID)}
+		builtIn := c.With(h.patch).BuiltIn()
+		if _, fed := c.Fit.FeedOf(fleet.NodeReceiver); !fed && !builtIn {
 			h.patch.Feed = feedWithin(c, &r.Input)
 		}
 		switch {
-		case c.Fit.Receiver == r.ID, c.Quad.Now.Receiver == r.ID, c.Fleet.SpareCount(r.ID, c.Quad.ID) > 0:
+		case builtIn, c.Fit.Receiver == r.ID, c.Quad.Now.Receiver == r.ID, c.Fleet.SpareCount(r.ID, c.Quad.ID) > 0:
 			list = append(list, h)
 		default:
 			buy = append(buy, h)
@@ -200,7 +201,7 @@ func newDepthOption(c fleet.Case, patch fleet.Patch, said map[string]bool) Depth
 			o.Wires++
 		}
 	}
-	if r, ok := after.Receiver(); ok {
+	if r, ok := after.PlacedReceiver(); ok {
 		o.AddsG = r.MassG
 		o.Wires += receiverWires(r)
 	} else {

@@ -186,7 +186,7 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 			l.add(part[0], "", q.Label(), 1, true, "")
 		}
 	}
-	if next.Receiver != "" && next.Receiver != now.Receiver {
+	if next.Receiver != "" && next.Receiver != now.Receiver && !c.BuiltIn() {
 		l.add(next.Receiver, "", q.Label(), 1, true, "")
 	}
 	l.wiredParts(q, now, next)

@@ -69,7 +69,9 @@ func (w *writer) bindReceiver() {
 		Cautions: []string{cautionProps},
 	}
 	step.Do = append(step.Do, signs(receiver.Label(), guide)...)
-	step.Do = append(step.Do, "Shrink goes over it after the sticks have been checked, not before.")
+	if !w.BuiltIn() {
+		step.Do = append(step.Do, "Shrink goes over it after the sticks have been checked, not before.")
+	}
 	w.add(step)
 }
 

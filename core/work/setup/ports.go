@@ -63,7 +63,7 @@ func (w *comparing) ports() {
 			w.baud(uart)
 		}
 	}
-	if uart, ok := pins.SticksPort(w.Case); ok {
+	if uart, ok := pins.SticksPort(w.Case); ok && uart > 0 {
 		planned[uart] = true
 		rc, _ := w.function(gear.FunctionRC)
 		w.carry(CodeSticksPort, uart, rc, "the sticks come in on it")
