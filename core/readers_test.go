@@ -350,6 +350,10 @@ func whatTheDemoLacks(st *stock.Stock) {
 				next.Wires[n].To = "tx1"
 			}
 		}
+		if q.ID == "damsel" { // a cable over headers, at the unit's pads and at the board's row
+			next.Wires, next.Harness, next.HarnessTo = nil, "one-loom", "edge"
+			next.Headers = fleet.Headers{Header: &fleet.Header{Model: "tack-6", Turned: true}, BoardHeader: &fleet.Header{Model: "tack-4"}}
+		}
 		if next.OSD != nil {
 			for n := range next.OSD.Elements {
 				if e := &next.OSD.Elements[n]; e.ID == "crosshair" {

@@ -18,7 +18,13 @@ func (m *Maker) others(f *fleet.Fit) {
 		_, part := f.Part(feed.To)
 		return part
 	})
-	f.Parts, f.ReceiverCable = nil, nil
+	f.Parts, f.ReceiverCable, f.Headers = nil, nil, fleet.Headers{}
+	if f.Harness != "" && own.odds(5) {
+		f.Headers.Header = own.header()
+	}
+	if f.HarnessTo != "" && own.odds(5) {
+		f.BoardHeader = own.header()
+	}
 	board, ok := gear.Find[*gear.Board](m.lib, f.Board)
 	if !ok || !own.odds(3) {
 		return
@@ -41,6 +47,15 @@ func (m *Maker) others(f *fleet.Fit) {
 	}
 }
 
+// header is one onto a row of pads, either way round; nil where the library has none.
+func (m *Maker) header() *fleet.Header {
+	h := one(m, gear.All[*gear.Header](m.lib))
+	if h == nil {
+		return nil
+	}
+	return &fleet.Header{Model: h.ID, Turned: m.odds(3)}
+}
+
 // cable draws the wires of a part: in a harness now and then, else soldered, mostly where
 // they belong.
 func (m *Maker) cable(board *gear.Board, plug *gear.Plug) *fleet.Cable {
@@ -50,6 +65,9 @@ func (m *Maker) cable(board *gear.Board, plug *gear.Plug) *fleet.Cable {
 	c := &fleet.Cable{}
 	if h := one(m, gear.All[*gear.Harness](m.lib)); h != nil && len(board.Plugs) > 0 && h.To != "" && m.odds(6) {
 		c.Harness, c.HarnessTo = h.ID, one(m, board.Plugs).ID
+		if m.odds(3) {
+			c.Headers.Header = m.header()
+		}
 		if w := one(m, h.Wires); m.odds(3) && w.From > 0 {
 			c.Moved = []fleet.CrimpMove{{End: fleet.UnitEnd, From: w.From, To: 0}}
 		}

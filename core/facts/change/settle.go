@@ -29,6 +29,12 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	pins := -1 // not known
 	if unit, _, ok := after.AirUnit(); ok && unit.Plug != nil {
 		pins = len(unit.Plug.Pins)
+		if w.Header != nil && drop(!unit.Plug.Pads() && p.AirUnit != nil) {
+			w.Headers.Header = nil
+		}
+	}
+	if w.BoardHeader != nil && drop(w.HarnessTo == "") {
+		w.BoardHeader = nil
 	}
 	w.Wires = slices.DeleteFunc(slices.Clone(w.Wires), func(x fleet.Wire) bool {
 		return drop(pins >= 0 && x.Pin > pins || hasBoard && !board.Terminal(x.To))
@@ -81,7 +87,7 @@ func onBoard(c fleet.Cable, board *gear.Board) (fleet.Cable, bool) {
 	c.Wires = slices.DeleteFunc(slices.Clone(c.Wires), func(x fleet.Wire) bool { return !board.Terminal(x.To) })
 	drops := len(c.Wires) < n
 	if _, there := board.Plug(c.HarnessTo); c.HarnessTo != "" && !there {
-		c.HarnessTo, drops = "", true
+		c.HarnessTo, c.BoardHeader, drops = "", nil, true
 	}
 	return c, drops
 }

@@ -31,6 +31,7 @@ func (d *differ) wiring() {
 	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
 		d.say("re-pin the cable: %s moved%s", Count(len(is.Moved), "crimp"), ends(is.Moved))
 	}
+	d.headers(was.Headers, is.Headers, "the unit")
 	d.wires(was.Wires, is.Wires, "")
 	d.others()
 	d.ports(was.Ports, is.Ports)
@@ -82,7 +83,29 @@ func (d *differ) cable(was, is *fleet.Cable, part string) {
 	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
 		d.say("re-pin the cable of the %s: %s moved%s", part, Count(len(is.Moved), "crimp"), ends(is.Moved))
 	}
+	d.headers(was.Headers, is.Headers, "the "+part)
 	d.wires(was.Wires, is.Wires, " of the "+part)
+}
+
+// headers says which headers come onto rows of pads and off them.
+func (d *differ) headers(was, is fleet.Headers, part string) {
+	for _, end := range []struct {
+		was, is *fleet.Header
+		on      string
+	}{
+		{was.Header, is.Header, part},
+		{was.BoardHeader, is.BoardHeader, "the flight board"},
+	} {
+		switch {
+		case end.is == nil && end.was == nil, end.is != nil && end.was != nil && *end.is == *end.was:
+		case end.is == nil:
+			d.say("take the %s off %s", d.label(end.was.Model), end.on)
+		case end.is.Turned:
+			d.say("solder the %s onto the pads of %s, its pin 1 on the last pad", d.label(end.is.Model), end.on)
+		default:
+			d.say("solder the %s onto the pads of %s, pin 1 on pad 1", d.label(end.is.Model), end.on)
+		}
+	}
 }
 
 // ends says at which end of a cable crimps are moved.

@@ -3,6 +3,18 @@ package fleet
 // UnitScrews is how many screws hold an air unit (common practice).
 const UnitScrews = 4
 
+// HeaderModels are the headers of all cables of a fit.
+func (f *Fit) HeaderModels() []string {
+	list := f.Wiring.models()
+	if f.ReceiverCable != nil {
+		list = append(list, f.ReceiverCable.models()...)
+	}
+	for i := range f.Parts {
+		list = append(list, f.Parts[i].models()...)
+	}
+	return list
+}
+
 // Loose counts the loose parts of a fit by model: what comes out of the drawer
 // when it is built, and goes back when it is taken apart. Standoffs are not
 // counted: how many there are is the frame's affair.
@@ -23,6 +35,9 @@ func (f *Fit) Loose() map[string]int {
 	add(f.Receiver, 1)
 	if f.ReceiverCable != nil {
 		add(f.ReceiverCable.Harness, 1)
+	}
+	for _, h := range f.HeaderModels() {
+		add(h, 1)
 	}
 	add(f.Board, 1)
 	add(f.Harness, 1)

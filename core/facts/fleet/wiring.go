@@ -15,8 +15,9 @@ type Wiring struct {
 	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
 	Moved     []CrimpMove `json:"moved,omitempty"`     // crimps put into other slots
 	Wires     []Wire      `json:"wires,omitempty"`     // soldered ones, also beside a cable
-	Depth     Depth       `json:"depth,omitempty"`     // how far it is wired on purpose; absent: as far as it goes
-	Ports     []Port      `json:"ports,omitempty"`
+	Headers
+	Depth Depth  `json:"depth,omitempty"` // how far it is wired on purpose; absent: as far as it goes
+	Ports []Port `json:"ports,omitempty"`
 }
 
 // Cable is how the pins of a part reach the flight board: through a harness, soldered,
@@ -26,13 +27,39 @@ type Cable struct {
 	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
 	Moved     []CrimpMove `json:"moved,omitempty"`
 	Wires     []Wire      `json:"wires,omitempty"`
+	Headers
+}
+
+// Headers are those soldered onto the part's row of pads, and onto the board's row that
+// the cable goes into. Pins are counted on the header.
+type Headers struct {
+	Header      *Header `json:"header,omitempty"`
+	BoardHeader *Header `json:"boardHeader,omitempty"`
+}
+
+// Header is a header on a row of pads: pin 1 on pad 1, or turned, on the last.
+type Header struct {
+	Model  string `json:"model"`
+	Turned bool   `json:"turned,omitempty"`
+}
+
+func (h Headers) clone() Headers { return Headers{clone(h.Header), clone(h.BoardHeader)} }
+
+// models are the headers there are.
+func (h Headers) models() (list []string) {
+	for _, one := range []*Header{h.Header, h.BoardHeader} {
+		if one != nil {
+			list = append(list, one.Model)
+		}
+	}
+	return list
 }
 
 // Cable is how the air unit reaches the board.
-func (w *Wiring) Cable() Cable { return Cable{w.Harness, w.HarnessTo, w.Moved, w.Wires} }
+func (w *Wiring) Cable() Cable { return Cable{w.Harness, w.HarnessTo, w.Moved, w.Wires, w.Headers} }
 
 func (c Cable) clone() Cable {
-	c.Moved, c.Wires = slices.Clone(c.Moved), slices.Clone(c.Wires)
+	c.Moved, c.Wires, c.Headers = slices.Clone(c.Moved), slices.Clone(c.Wires), c.Headers.clone()
 	return c
 }
 
@@ -131,6 +158,7 @@ func (w *Wiring) PortOf(use Use) (int, bool) {
 
 func (w Wiring) clone() Wiring {
 	w.Moved, w.Wires, w.Ports = slices.Clone(w.Moved), slices.Clone(w.Wires), slices.Clone(w.Ports)
+	w.Headers = w.Headers.clone()
 	return w
 }
 

@@ -28,6 +28,7 @@ var Kinds = []KindRow{
 	{KindConnector, "connectors", "connector", "connectors",
 		list[Connector](func(s *Set) *[]Connector { return &s.Connectors })},
 	{KindHarness, "harnesses", "harness", "harnesses", list[Harness](func(s *Set) *[]Harness { return &s.Harnesses })},
+	{KindHeader, "headers", "header", "headers", list[Header](func(s *Set) *[]Header { return &s.Headers })},
 	{KindAntenna, "antennas", "antenna", "antennas", list[Antenna](func(s *Set) *[]Antenna { return &s.Antennas })},
 	{KindAdapter, "adapters", "adapter", "adapters", list[Adapter](func(s *Set) *[]Adapter { return &s.Adapters })},
 	{KindRegion, "regions", "region", "regions", list[Region](func(s *Set) *[]Region { return &s.Regions })},

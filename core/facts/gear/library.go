@@ -24,6 +24,7 @@ type Set struct {
 	Packs          []Pack           `json:"packs,omitempty"`
 	Connectors     []Connector      `json:"connectors,omitempty"`
 	Harnesses      []Harness        `json:"harnesses,omitempty"`
+	Headers        []Header         `json:"headers,omitempty"`
 	Antennas       []Antenna        `json:"antennas,omitempty"`
 	Adapters       []Adapter        `json:"adapters,omitempty"`
 	Regions        []Region         `json:"regions,omitempty"`

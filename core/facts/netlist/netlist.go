@@ -38,14 +38,16 @@ type Run struct {
 	Node  string      // "airUnit", "receiver", or the id of a placed part
 	Sort  string      // what it is, as in "GPS"; empty: its label says enough
 	Entry *gear.Entry // its sheet
-	Plug  *gear.Plug  // its pins; nil: not stated
+	Plug  *gear.Plug  // its pins, those of a header where one is on them; nil: not stated
+	Row   *gear.Plug  // the row of pads that a header is on; nil: there is none
 	Input *gear.Input // the supply it wants
 	// Inverted: its serial signal is; nil: not stated.
 	Inverted *bool
 	fleet.Cable
 	Field   string        // where the fit states its wires
 	Harness *gear.Harness // of the cable; nil: none
-	Into    *gear.Plug    // of the board, where the harness goes into one
+	Into    *gear.Plug    // of the board, where the harness goes into one, or a header on it
+	IntoRow *gear.Plug    // the board's row of pads that a header is on; nil: there is none
 	Conns   []Conn
 }
 
@@ -195,10 +197,25 @@ func newRun(c fleet.Case, r Run) *Run {
 	if board, ok := c.Board(); ok && r.HarnessTo != "" {
 		r.Into, _ = board.Plug(r.HarnessTo)
 	}
+	r.Plug, r.Row = headed(c, r.Plug, r.Headers.Header)
+	r.Into, r.IntoRow = headed(c, r.Into, r.BoardHeader)
 	if r.Plug != nil {
 		r.connect(c)
 	}
 	return &r
+}
+
+// headed is the plug that a header makes of a row of pads, and that row. Where there is no
+// header, or no pads to solder it to, the plug is as it is.
+func headed(c fleet.Case, plug *gear.Plug, on *fleet.Header) (as, row *gear.Plug) {
+	if plug == nil || on == nil || !plug.Pads() {
+		return plug, nil
+	}
+	h, ok := gear.Find[*gear.Header](c.Library, on.Model)
+	if !ok {
+		return plug, nil
+	}
+	return h.On(plug, on.Turned), plug
 }
 
 // connect follows each wire of the harness from slot to slot, moved crimps where

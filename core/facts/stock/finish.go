@@ -34,6 +34,9 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 		}
 	}
 	for _, model := range slices.Sorted(maps.Keys(before)) {
+		if _, soldered := s.Entry(Ref{Kind: string(gear.KindHeader), ID: model}).(*gear.Header); soldered {
+			continue // it stays on its pads, or is not used again
+		}
 		for range before[model] - after[model] {
 			f.AddSpare(model)
 		}

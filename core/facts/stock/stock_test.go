@@ -207,8 +207,8 @@ func TestAntennasGoOnAndOff(t *testing.T) {
 func TestEveryKindOfGearComesAndGoes(t *testing.T) {
 	st := stock.New()
 	set := &gear.Set{ID: "all"}
-	for _, item := range []gear.Item{&gear.AirUnit{}, &gear.Goggles{}, &gear.Controller{}, &gear.Receiver{}, &gear.Part{}, &gear.Board{}, &gear.Regulator{}, &gear.Pack{}, &gear.Connector{}, &gear.Harness{},
-		&gear.Antenna{}, &gear.Adapter{}, &gear.Region{}, &gear.BandPlan{}, &gear.Frame{}, &gear.Plate{}, &gear.Screw{}, &gear.Washer{}, &gear.Standoff{}, &gear.FlightFirmware{}, &gear.Pairing{}} {
+	for _, row := range gear.Kinds {
+		item := gear.New(row.Kind)
 		item.Head().ID = "one-" + string(item.Kind())
 		set.Add(item)
 	}

@@ -163,6 +163,11 @@ func masses(c fleet.Case) (list []Part) {
 			add(model.Label(), model.MassG)
 		}
 	}
+	for _, h := range c.Fit.HeaderModels() {
+		if model, ok := gear.Find[*gear.Header](c.Library, h); ok {
+			add(model.Label(), model.MassG)
+		}
+	}
 	list = append(list, antennaMasses(c)...)
 	if c.Fit.ActionG != nil {
 		add("action camera", c.Fit.ActionG)

@@ -77,6 +77,7 @@ func Check(c fleet.Case) []verdict.Finding {
 			findings = append(findings, l.checkFeed()...)
 		}
 		findings = append(findings, places.dead...)
+		findings = append(findings, l.checkHeaders()...)
 		findings = append(findings, l.checkEnds()...)
 		if l.board != nil {
 			findings = append(findings, l.checkMSP()...)
@@ -142,6 +143,8 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 				of, l.run.Harness.Label())
 		case bare:
 			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.run.Harness.Label(), end, of)
+		case plug.Connector == "" && owner == nil:
+			return // said of the header
 		case plug.Connector == "":
 			unknown(verdict.Missing{Of: "gear", ID: owner.ID, Field: plugField, Label: "which connector " + of + " has"})
 		case connector == "":
@@ -151,10 +154,20 @@ func (l *loom) checkEnds() (findings []verdict.Finding) {
 				l.Library.Label(connector), of, l.Library.Label(plug.Connector))
 		}
 	}
-	end("unit", l.run.Harness.From, "from", l.run.Harness.Without("from"), l.run.Plug, l.run.Entry, "plug.connector",
+	unit, board := l.run.Entry, (*gear.Entry)(nil)
+	if l.board != nil {
+		board = &l.board.Entry
+	}
+	if l.run.Row != nil {
+		unit = nil
+	}
+	if l.run.IntoRow != nil {
+		board = nil
+	}
+	end("unit", l.run.Harness.From, "from", l.run.Harness.Without("from"), l.run.Plug, unit, "plug.connector",
 		l.run.Label())
 	if l.run.Into != nil {
-		end("board", l.run.Harness.To, "to", l.run.Harness.Without("to"), l.run.Into, &l.board.Entry,
+		end("board", l.run.Harness.To, "to", l.run.Harness.Without("to"), l.run.Into, board,
 			"plugs."+l.run.Into.ID+".connector",
 			"the "+l.run.Into.Label()+" of "+l.board.Label())
 	}

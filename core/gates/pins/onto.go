@@ -28,6 +28,7 @@ func Onto(c fleet.Case, id string) fleet.Patch {
 	}
 	patch.Feeds = feedsOnto(c.Fit, old, board)
 	bare := fleet.Wiring{Harness: c.Fit.Harness, Depth: c.Fit.Depth, Ports: c.Fit.Ports}
+	bare.Headers.Header = c.Fit.Headers.Header
 	patch.Wiring = &bare
 	on := c.With(patch)
 	l, hasUnit := newLoom(on)

@@ -2,6 +2,7 @@ package pins
 
 import (
 	"fmt"
+	"reflect"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -130,31 +131,64 @@ func (l *loom) inverters() (list []fleet.Jumper) {
 // cables are the harnesses of the library that go into both plugs, the one planned
 // in another socket of the board included.
 func (l *loom) cables() (list []verdict.Candidate) {
-	if l.run.Plug == nil || l.run.Plug.Connector == "" {
-		return nil
-	}
-	for _, h := range gear.All[*gear.Harness](l.Library) {
-		if h.From != l.run.Plug.Connector || h.To == "" {
+	for _, on := range l.cabled() {
+		h, _ := gear.Find[*gear.Harness](l.Library, on.Harness)
+		if h.From == "" || reflect.DeepEqual(on, fleet.Cable{Harness: l.Fit.Harness, HarnessTo: l.Fit.HarnessTo,
+			Headers: l.Fit.Headers}) {
 			continue
 		}
-		for i := range l.board.Plugs {
-			plug := &l.board.Plugs[i]
-			if plug.Connector != h.To || h.ID == l.Fit.Harness && plug.ID == l.Fit.HarnessTo {
+		for _, keeps := range []bool{false, true} { // what is soldered beside it
+			w := l.Fit.Wiring
+			w.Harness, w.HarnessTo, w.Moved, w.Headers = on.Harness, on.HarnessTo, nil, on.Headers
+			if !keeps {
+				w.Wires = nil
+			} else if len(w.Wires) == 0 {
 				continue
 			}
-			for _, keeps := range []bool{false, true} { // what is soldered beside it
-				w := l.Fit.Wiring
-				w.Harness, w.HarnessTo, w.Moved = h.ID, plug.ID, nil
-				if !keeps {
-					w.Wires = nil
-				} else if len(w.Wires) == 0 {
-					continue
+			effort := verdict.Part
+			if w.Harness == l.Fit.Harness {
+				effort = verdict.Wire
+			}
+			list = append(list, verdict.Candidate{Effort: effort, Patch: fleet.Patch{Wiring: &w}})
+		}
+	}
+	return list
+}
+
+// Cables are the ways a harness of the library can go into the air unit and into a plug of
+// the board, over a header on pads where one is needed. One whose end at the unit nobody
+// has stated is among them.
+func Cables(c fleet.Case) []fleet.Cable {
+	l, ok := newLoom(c)
+	if !ok || l.board == nil {
+		return nil
+	}
+	return l.cabled()
+}
+
+func (l *loom) cabled() (list []fleet.Cable) {
+	plug := bare(l.run.Row, l.run.Plug)
+	for _, h := range gear.All[*gear.Harness](l.Library) {
+		headers := []*fleet.Header{nil}
+		if plug != nil && h.From != "" {
+			headers = l.headersFor(plug, h.From)
+		}
+		if h.To == "" || h.Without("from") {
+			continue
+		}
+		for _, header := range headers {
+			for i := range l.board.Plugs {
+				into := &l.board.Plugs[i]
+				for _, boardHeader := range l.headersFor(into, h.To) {
+					if header != nil && boardHeader != nil && header.Turned && boardHeader.Turned {
+						continue // as good as neither turned
+					}
+					list = append(list, fleet.Cable{
+						Harness:   h.ID,
+						HarnessTo: into.ID,
+						Headers:   fleet.Headers{Header: header, BoardHeader: boardHeader},
+					})
 				}
-				effort := verdict.Part
-				if h.ID == l.Fit.Harness {
-					effort = verdict.Wire
-				}
-				list = append(list, verdict.Candidate{Effort: effort, Patch: fleet.Patch{Wiring: &w}})
 			}
 		}
 	}
@@ -218,10 +252,17 @@ func (l *loom) soldered() (fleet.Wiring, bool) {
 			}
 		}
 	}
-	w.HarnessTo, w.Moved = "", nil
+	plug := l.run.Plug
+	w.HarnessTo, w.Moved, w.BoardHeader = "", nil, nil
+	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || plug.Pads()) {
+		w.Harness = ""
+	}
+	if w.Harness == "" {
+		plug, w.Headers = bare(l.run.Row, plug), fleet.Headers{} // the pads themselves
+	}
 	old := w.Wires
 	w.Wires = nil
-	for i, function := range l.run.Plug.Pins {
+	for i, function := range plug.Pins {
 		to := terminal[function]
 		if to == "" {
 			continue
@@ -231,9 +272,6 @@ func (l *loom) soldered() (fleet.Wiring, bool) {
 			line.Colour, line.AWG, line.MM = old[at].Colour, old[at].AWG, old[at].MM
 		}
 		w.Wires = append(w.Wires, line)
-	}
-	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || l.run.Plug.Pads()) {
-		w.Harness = ""
 	}
 	w.Ports = portsOf(plan)
 	return w, true

@@ -61,6 +61,7 @@ func (l *loom) checkPart() (findings []verdict.Finding) {
 	findings = append(findings, l.checkGround()...)
 	findings = append(findings, l.checkPartFeed()...)
 	findings = append(findings, places.dead...)
+	findings = append(findings, l.checkHeaders()...)
 	findings = append(findings, l.checkEnds()...)
 	findings = append(findings, l.checkLines()...)
 	return append(findings, l.checkOpen()...)

@@ -62,11 +62,7 @@ func (s supply) checkPartContacts(run *netlist.Run, consumers []consumer) (findi
 	if at < 0 || supply == nil || supply.Slot == 0 {
 		return nil
 	}
-	into := "the " + run.Into.Label() + " of " + s.board.Label()
-	for _, p := range []plugAt{
-		{run.Plug, run.Entry, "plug.connector", "the plug of " + run.Label()},
-		{run.Into, &s.board.Entry, "plugs." + run.Into.ID + ".connector", into},
-	} {
+	for _, p := range []plugAt{s.unitPlug(run), s.boardPlug(run)} {
 		findings = append(findings, s.checkContact(consumers[at], consumers, p)...)
 	}
 	return findings
@@ -87,24 +83,18 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 		missing := []verdict.Missing{verdict.GearValue(&unitModel.Entry, "plug", "pins")}
 		return s.checkCarrier(part, consumers, CodeContact, "", "", nil, leastContact, missing)
 	}
-	plugs := []plugAt{{unitModel.Plug, &unitModel.Entry, "plug.connector", "the plug of " + unitModel.Label()}}
+	run, _ := netlist.AirUnit(s.Case)
+	plugs := []plugAt{s.unitPlug(run)}
 	harness, cabled := s.Harness()
-	pin := slices.Index(unitModel.Plug.Pins, gear.PinSupply) + 1
+	pin := slices.Index(run.Plug.Pins, gear.PinSupply) + 1
 	if cabled && pin > 0 {
 		for _, w := range s.Fit.Wired(harness) {
 			if w.From != pin {
 				continue
 			}
 			findings = append(findings, s.checkWire(part, consumers, harness, w)...)
-			if board := s.board; board != nil && w.To > 0 {
-				if plug, ok := board.Plug(s.Fit.HarnessTo); ok {
-					plugs = append(plugs, plugAt{
-						plug,
-						&board.Entry,
-						"plugs." + plug.ID + ".connector",
-						"the " + plug.Label() + " of " + board.Label(),
-					})
-				}
+			if w.To > 0 && run.Into != nil {
+				plugs = append(plugs, s.boardPlug(run))
 			}
 		}
 	}
@@ -131,6 +121,29 @@ func (s supply) checkCable(part consumer, consumers []consumer, u *gear.AirUnit,
 		return nil
 	}
 	return s.checkCarrier(part, consumers, CodeWire, "", "", nil, wire.Thinnest, missing)
+}
+
+// unitPlug is the plug of a part; where a header makes it one, the header says its kind.
+func (s supply) unitPlug(run *netlist.Run) plugAt {
+	p := plugAt{run.Plug, run.Entry, "plug.connector", "the plug of " + run.Label()}
+	return s.overHeader(p, run.Row, run.Header)
+}
+
+// boardPlug is the plug of the board that a cable goes into.
+func (s supply) boardPlug(run *netlist.Run) plugAt {
+	p := plugAt{run.Into, &s.board.Entry, "plugs." + run.Into.ID + ".connector",
+		"the " + run.Into.Label() + " of " + s.board.Label()}
+	return s.overHeader(p, run.IntoRow, run.BoardHeader)
+}
+
+func (s supply) overHeader(p plugAt, row *gear.Plug, on *fleet.Header) plugAt {
+	if row == nil || on == nil {
+		return p
+	}
+	if h, ok := gear.Find[*gear.Header](s.Library, on.Model); ok {
+		p.owner, p.field, p.label = &h.Entry, "connector", h.Label()
+	}
+	return p
 }
 
 // plugAt is a plug with where its connector is stated.

@@ -71,7 +71,14 @@ func Set() *gear.Set {
 			{Entry: entry("sma")},
 			{Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6), MaxA: new(unit.Amps(3))},
 		},
-		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
+		Harnesses: []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
+		Headers: []gear.Header{{
+			Entry:     entry("tack"),
+			Connector: "sh-6",
+			PitchMM:   new(unit.Millimetres(1)),
+			Pins:      new(6),
+			MassG:     new(unit.Grams(0.5)),
+		}},
 		Parts:      parts(),
 		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
 		Packs: []gear.Pack{

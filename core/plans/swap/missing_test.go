@@ -36,7 +36,7 @@ var noFacts = slices.Concat(
 	},
 	[]string{ // choices with a default: docs/format/versions.md
 		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
-		"receiverCable",
+		"receiverCable", "header", "boardHeader",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"limits", "bitrateMbps", "rangeKM",
 	},

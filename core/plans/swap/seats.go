@@ -2,11 +2,14 @@ package swap
 
 import (
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
+	"yokeswap/core/gates/pins"
 )
 
 // cables lists how the air unit can be joined to the board: soldered, or through
@@ -18,49 +21,62 @@ func cables(c fleet.Case) []Option {
 		return Option{
 			Key:    key,
 			Label:  label,
-			Chosen: c.Fit.Harness == w.Harness && c.Fit.HarnessTo == w.HarnessTo,
+			Chosen: c.Fit.Harness == w.Harness && c.Fit.HarnessTo == w.HarnessTo && reflect.DeepEqual(c.Fit.Headers, w.Headers),
 			Patch:  fleet.Patch{Wiring: &w},
 		}
 	}
-	unit, _, ok := c.AirUnit()
+	run, ok := netlist.AirUnit(c)
 	board, hasBoard := c.Board()
 	if !ok || !hasBoard {
 		return []Option{}
 	}
-	soldered := func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved = "", "", nil }
+	owned := func(o Option) Option {
+		if n := c.Fleet.SpareCount(o.Patch.Wiring.Harness, c.Quad.ID); n > 0 {
+			o.Note = fmt.Sprintf("%d owned", n)
+		}
+		return o
+	}
+	soldered := func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved, w.Headers = "", "", nil, fleet.Headers{} }
 	options := []Option{pick("soldered", "soldered, wire by wire", soldered)}
 	for _, h := range gear.All[*gear.Harness](c.Library) {
-		if unit.Plug != nil && h.From != "" && h.From != unit.Plug.Connector {
+		if h.To != "" || run.Plug != nil && h.From != "" && h.From != run.Plug.Connector {
 			continue
 		}
-		owned := ""
-		if n := c.Fleet.SpareCount(h.ID, c.Quad.ID); n > 0 {
-			owned = fmt.Sprintf("%d owned", n)
-		}
-		if h.To == "" {
-			o := pick(h.ID, h.Label()+", soldered to the board", func(w *fleet.Wiring) {
-				w.Harness, w.HarnessTo, w.Moved = h.ID, "", nil
-			})
-			o.Note = owned
-			options = append(options, o)
-			continue
-		}
-		for i := range board.Plugs {
-			plug := &board.Plugs[i]
-			if plug.Connector != h.To {
-				continue
+		options = append(options, owned(pick(h.ID, h.Label()+", soldered to the board", func(w *fleet.Wiring) {
+			w.Harness, w.HarnessTo, w.Moved, w.BoardHeader = h.ID, "", nil, nil
+		})))
+	}
+	for _, on := range pins.Cables(c) {
+		plug, _ := board.Plug(on.HarnessTo)
+		key, label := on.Harness+":"+on.HarnessTo, c.Library.Label(on.Harness)+" into the "+plug.Label()
+		for _, h := range []*fleet.Header{on.Header, on.BoardHeader} {
+			key += ":" + headerKey(h)
+			if h != nil {
+				label += ", over " + c.Library.Label(h.Model)
 			}
-			o := pick(h.ID+":"+plug.ID, h.Label()+" into the "+plug.Label(), func(w *fleet.Wiring) {
-				if w.Harness != h.ID || w.HarnessTo != plug.ID {
-					w.Moved = nil
-				}
-				w.Harness, w.HarnessTo, w.Wires = h.ID, plug.ID, nil
-			})
-			o.Note = owned
-			options = append(options, o)
+			if h != nil && h.Turned {
+				label += " turned"
+			}
 		}
+		options = append(options, owned(pick(strings.TrimRight(key, ":"), label, func(w *fleet.Wiring) {
+			if w.Harness != on.Harness || w.HarnessTo != on.HarnessTo {
+				w.Moved = nil
+			}
+			w.Harness, w.HarnessTo, w.Wires, w.Headers = on.Harness, on.HarnessTo, nil, on.Headers
+		})))
 	}
 	return options
+}
+
+// headerKey tells a header and the way it lies from another.
+func headerKey(h *fleet.Header) string {
+	switch {
+	case h == nil:
+		return ""
+	case h.Turned:
+		return h.Model + "-turned"
+	}
+	return h.Model
 }
 
 // seats lists the bays of every frame the unit could sit in.

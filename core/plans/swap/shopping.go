@@ -158,6 +158,8 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 		return g.MassG
 	case *gear.Receiver:
 		return g.MassG
+	case *gear.Header:
+		return g.MassG
 	case *gear.Plate:
 		return g.MassG
 	case *gear.Adapter:
@@ -190,6 +192,7 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 		l.add(next.Receiver, "", q.Label(), 1, true, "")
 	}
 	l.wiredParts(q, now, next)
+	l.headers(q, now.Headers, next.Headers)
 	for _, r := range next.Regulators {
 		if _, fitted := now.Regulator(r.ID); !fitted {
 			l.add(r.Model, "", q.Label(), 1, true, "")
@@ -217,6 +220,9 @@ func (l *shoppingList) wiredParts(q *fleet.Quad, now, next *fleet.Fit) {
 	if c := next.ReceiverCable; c != nil && c.Harness != "" && c.Harness != had.Harness {
 		l.add(c.Harness, "", q.Label(), 1, true, "often comes with the receiver")
 	}
+	if c := next.ReceiverCable; c != nil {
+		l.headers(q, had.Headers, c.Headers)
+	}
 	for i := range next.Parts {
 		p := &next.Parts[i]
 		was, there := now.Part(p.ID)
@@ -228,6 +234,16 @@ func (l *shoppingList) wiredParts(q *fleet.Quad, now, next *fleet.Fit) {
 		}
 		if p.Harness != "" && p.Harness != was.Harness {
 			l.add(p.Harness, "", q.Label(), 1, true, "often comes with the part")
+		}
+		l.headers(q, was.Headers, p.Headers)
+	}
+}
+
+// headers are those that come onto the pads of a part and of the board.
+func (l *shoppingList) headers(q *fleet.Quad, had, has fleet.Headers) {
+	for _, pair := range [][2]*fleet.Header{{had.Header, has.Header}, {had.BoardHeader, has.BoardHeader}} {
+		if was, is := pair[0], pair[1]; is != nil && (was == nil || was.Model != is.Model) {
+			l.add(is.Model, "", q.Label(), 1, true, "")
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package bench_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -10,6 +11,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/unit"
 	"yokeswap/core/work/bench"
 )
 
@@ -113,4 +115,35 @@ func TestTheFlightBoardIsFlashedWhereThePlanHasIt(t *testing.T) {
 	s = sheetOf(c, "a", "b")
 	assert.True(t, has(s, "flash:"), "a new board comes with anything")
 	assert.False(t, has(s, "keep:"))
+}
+
+// A header is soldered before the cable goes in, which way round it lies is said by pad and
+// pin, and each pin is metered through; one that stays has no step.
+func TestAHeaderHasItsStep(t *testing.T) {
+	set := sample.Set()
+	plug := &gear.Plug{PitchMM: new(unit.Millimetres(1)), Pins: set.AirUnits[0].Plug.Pins}
+	set.AirUnits[0].Plug = plug
+	c := sample.Case(set, kit(), ready())
+	c.Fit.Wires, c.Fit.Harness, c.Fit.HarnessTo = nil, "straight", "hd"
+	c.Fit.Headers.Header = &fleet.Header{Model: "tack", Turned: true}
+	s := sheetOf(c, "a", "b")
+	step := stepOf(t, s, "header:")
+	says := strings.Join(step.Do, " ")
+	assert.Contains(t, says, "Lay it on: pad 1, supply, under pin 6 of the header.")
+	assert.Contains(t, says, "pin 1 to pad 6, RC output: connected")
+	assert.Contains(t, says, "Tack one pad alone")
+	assert.NotNil(t, step.Reading)
+	order := ids(s)
+	before := func(a, b string) {
+		at := func(id string) int {
+			return slices.IndexFunc(order, func(o string) bool { return strings.HasPrefix(o, id) })
+		}
+		assert.Less(t, at(a), at(b))
+		assert.NotEqual(t, -1, at(a), a)
+	}
+	before("header:", "cable:")
+	before("header:", "pair:")
+
+	c.Quad.Now = c.Fit.Clone()
+	assert.False(t, has(sheetOf(c, "a", "b"), "header:"), "it is on already")
 }

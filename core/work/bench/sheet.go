@@ -103,6 +103,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	w.prepare()
 	w.firmware()
 	w.build()
+	w.headers()
 	w.wire()
 	w.wireParts()
 	w.pairs()

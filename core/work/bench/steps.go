@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/gates/power"
@@ -443,10 +444,10 @@ func (w *writer) meter() {
 
 // unitPlug is the connector at the unit, empty where it has none.
 func (w *writer) unitPlug() string {
-	if w.airUnit.Plug == nil {
-		return ""
+	if run, ok := netlist.AirUnit(w.Case); ok && run.Plug != nil {
+		return run.Plug.Connector
 	}
-	return w.airUnit.Plug.Connector
+	return ""
 }
 
 // powerUp is the first plug-in, and the updates that had to wait for it.

@@ -1132,8 +1132,10 @@ export interface components {
             propsOff: boolean;
         };
         Cable: {
+            boardHeader?: components["schemas"]["Header"];
             harness?: string;
             harnessTo?: string;
+            header?: components["schemas"]["Header"];
             moved?: components["schemas"]["CrimpMove"][];
             wires?: components["schemas"]["Wire"][];
         };
@@ -1510,6 +1512,10 @@ export interface components {
             folded: boolean;
             gate?: string;
             title: string;
+        };
+        Header: {
+            model: string;
+            turned?: boolean;
         };
         Health: {
             /** @enum {string} */
@@ -2045,8 +2051,10 @@ export interface components {
             y: number;
         };
         PlacedPart: {
+            boardHeader?: components["schemas"]["Header"];
             harness?: string;
             harnessTo?: string;
+            header?: components["schemas"]["Header"];
             id: string;
             model: string;
             moved?: components["schemas"]["CrimpMove"][];
@@ -2784,9 +2792,11 @@ export interface components {
             to: string;
         };
         Wiring: {
+            boardHeader?: components["schemas"]["Header"];
             depth?: string;
             harness?: string;
             harnessTo?: string;
+            header?: components["schemas"]["Header"];
             moved?: components["schemas"]["CrimpMove"][];
             ports?: components["schemas"]["Port"][];
             wires?: components["schemas"]["Wire"][];
