@@ -69,6 +69,7 @@ func New(st *store.Store, options Options) http.Handler {
 // prefixed are the packages whose types have names that others have too: steps,
 // pictures, devices.
 var prefixed = map[string]string{
+	"begin":    "Begin",
 	"route":    "Route",
 	"channels": "Channels",
 	"antenna":  "Antenna",
@@ -116,6 +117,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerRehearsal(api)
 	s.registerShelf(api)
 	s.registerForms(api)
+	s.registerBegin(api)
 	s.registerFlip(api)
 	s.registerAbout(api)
 	s.registerFiles(api)

@@ -15,14 +15,16 @@ type SourceKind string
 
 // The kinds of source.
 const (
-	Maker    SourceKind = "maker"    // the maker's sheet
-	Measured SourceKind = "measured" // measured by the person who entered it
-	Practice SourceKind = "practice" // common practice
-	Invented SourceKind = "invented" // made up, as for a demo or an exercise
+	Maker SourceKind = "maker" // the maker's sheet
+	// Published is a standard, a rule or a data sheet's common value that anybody can look up.
+	Published SourceKind = "published"
+	Measured  SourceKind = "measured" // measured by the person who entered it
+	Practice  SourceKind = "practice" // common practice
+	Invented  SourceKind = "invented" // made up, as for a demo or an exercise
 )
 
 var sourceWords = map[SourceKind]string{
-	Maker: "maker's sheet", Measured: "measured", Practice: "common practice", Invented: "invented",
+	Maker: "maker's sheet", Published: "published", Measured: "measured", Practice: "common practice", Invented: "invented",
 }
 
 // Source says where a value comes from.

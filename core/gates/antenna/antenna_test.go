@@ -513,3 +513,21 @@ func TestBarrelsMatingsAndTuning(t *testing.T) {
 	assert.Contains(t, codes(findings), antenna.CodeTuned)
 	assert.Contains(t, findings[0].Says, "beside 1 of 2 channels")
 }
+
+// Limits without a document and its date are no ground for a fit.
+func TestLimitsWithoutADatedDocumentAreACautionAtMost(t *testing.T) {
+	for _, source := range []gear.Source{{Kind: gear.Published}, {Kind: gear.Published, Text: "a rule"},
+		{Kind: gear.Published, Date: "2026-01-05"}} {
+		set := sample.Set()
+		set.Regions[0].Source = source
+		found := false
+		for _, f := range antenna.Check(caseOf(set, sample.Pair(), "eye", "eye")) {
+			if f.Code == antenna.CodeUndated {
+				found = true
+				assert.Equal(t, verdict.Caution, f.Level)
+				assert.Equal(t, verdict.Unlawful, f.Danger)
+			}
+		}
+		assert.True(t, found, "%+v", source)
+	}
+}

@@ -32,6 +32,7 @@ const (
 	CodeControl  verdict.Code = "antenna.control"
 	CodeMatings  verdict.Code = "antenna.matings"
 	CodeLimit    verdict.Code = "antenna.limit"
+	CodeUndated  verdict.Code = "antenna.limit-undated"
 	CodeNoRegion verdict.Code = "antenna.no-region"
 	CodeTuned    verdict.Code = "antenna.tuned-beside"
 	CodeAngled   verdict.Code = "antenna.right-angle"
@@ -42,7 +43,7 @@ const (
 // dangers of the findings: what goes over a limit breaks the law, a sender without
 // its antenna can die.
 var dangers = map[verdict.Code]verdict.Danger{
-	CodeNoBand: verdict.Destroys, CodeLimit: verdict.Unlawful, CodeNoRegion: verdict.Unlawful,
+	CodeNoBand: verdict.Destroys, CodeLimit: verdict.Unlawful, CodeUndated: verdict.Unlawful, CodeNoRegion: verdict.Unlawful,
 }
 
 // The placing builders aim at (common practice): two antennas about 60° apart,

@@ -112,6 +112,12 @@ func (p *pair) checkPower() (findings []verdict.Finding) {
 				Label: "region whose limits hold: keep to the bands and the power your country allows; some powers need a licence",
 			})}
 	}
+	if from := p.region.Source; from.Text == "" || from.Date == "" {
+		findings = append(findings, verdict.Finding{Code: CodeUndated, Level: verdict.Caution, Subject: p.region.Label(),
+			Source: from.String(),
+			Says: fmt.Sprintf("The limits of %s stand without a document and its date. Hold them against what your authority "+
+				"publishes today, and note both.", p.region.Label())})
+	}
 	for _, s := range p.senders() {
 		limit := p.region.Limit(s.band)
 		missing := s.missing

@@ -2,6 +2,7 @@ package link
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"yokeswap/core/facts/firmware"
@@ -65,6 +66,18 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, t.checkDevice(&t.controller.Device, t.controllerState)...)
 	}
 	return verdict.Complete(verdict.Link, c.Quad.Label(), findings, nil)
+}
+
+// besidePair are the findings that are not about whether the two devices link: how the
+// sticks come, and at which power it sends.
+var besidePair = []verdict.Code{CodeController, CodeSeparate, CodeNoSticks, CodeLowPower, CodeUpsideDown}
+
+// OfPair are the findings that answer whether an air unit and goggles link, whatever else
+// is on the quad.
+func OfPair(findings []verdict.Finding) []verdict.Finding {
+	return slices.DeleteFunc(slices.Clone(findings), func(f verdict.Finding) bool {
+		return slices.Contains(besidePair, f.Code)
+	})
 }
 
 // checkPair judges the picture and the sticks of a pair of models.

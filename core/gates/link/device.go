@@ -33,6 +33,7 @@ func (t *system) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 // checkActivation judges whether a device that has to be activated is, or can be.
 func (t *system) checkActivation(d *gear.Device, s fleet.State) (findings []verdict.Finding) {
 	switch needed := d.ActivationNeeded(); {
+	case s.Activated != nil && *s.Activated: // done once, it never is again
 	case needed == nil:
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
 			Of: "gear", ID: d.ID, Field: "activation", Label: "whether " + d.Label() + " needs activating"}))

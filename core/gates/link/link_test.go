@@ -129,7 +129,9 @@ func TestMissingFactsAreNamed(t *testing.T) {
 		"activated": func(s *gear.Set, k []fleet.Kit, _ *fleet.Fit) {
 			s.AirUnits[0].Activation.Needed, k[0].Activated = true, nil
 		},
-		"activation":  func(s *gear.Set, _ []fleet.Kit, _ *fleet.Fit) { s.AirUnits[0].Activation = nil },
+		"activation": func(s *gear.Set, k []fleet.Kit, _ *fleet.Fit) {
+			s.AirUnits[0].Activation, k[0].Activated = nil, nil
+		},
 		"controllers": func(s *gear.Set, _ []fleet.Kit, _ *fleet.Fit) { s.Pairings[0].Controllers = nil },
 	} {
 		t.Run(field, func(t *testing.T) {

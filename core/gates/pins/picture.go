@@ -103,7 +103,7 @@ func (l *loom) draw() Picture {
 		pic.Missing = "The pins of " + l.run.Label() + " are not stated."
 		return pic
 	}
-	pic.Unit = Face{Label: l.run.Label(), Kind: l.kind(l.run.Plug), Pins: []Spot{}}
+	pic.Unit = Face{Label: l.run.Label(), Kind: l.kind(l.run.Plug) + l.over(l.run.Row, l.run.Header), Pins: []Spot{}}
 	for i, function := range l.run.Plug.Pins {
 		pic.Unit.Pins = append(pic.Unit.Pins, Spot{
 			N:     i + 1,
@@ -153,6 +153,17 @@ func (l *loom) kind(p *gear.Plug) string {
 	return "solder pads"
 }
 
+// over names the header that makes a plug of a row of pads.
+func (l *loom) over(row *gear.Plug, on *fleet.Header) string {
+	switch {
+	case row == nil || on == nil:
+		return ""
+	case on.Turned:
+		return ", " + l.Library.Label(on.Model) + " turned"
+	}
+	return ", " + l.Library.Label(on.Model)
+}
+
 // face is the board's side: its plug, or the pads the wires end on.
 func (l *loom) face(pic *Picture) {
 	pic.Board = Face{Label: l.board.Label(), Kind: "solder pads", Pins: []Spot{}}
@@ -160,7 +171,7 @@ func (l *loom) face(pic *Picture) {
 		return
 	}
 	pic.Board.Label += ", " + l.run.Into.Label()
-	pic.Board.Kind = l.kind(l.run.Into)
+	pic.Board.Kind = l.kind(l.run.Into) + l.over(l.run.IntoRow, l.run.BoardHeader)
 	for i, pin := range l.run.Into.Pins {
 		pic.Board.Pins = append(pic.Board.Pins, Spot{
 			N:     i + 1,

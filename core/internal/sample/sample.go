@@ -47,7 +47,8 @@ func Set() *gear.Set {
 		Boards:    boards(),
 		Antennas:  antennas(),
 		Regions: []gear.Region{{
-			Entry:  entry("home"),
+			Entry: gear.Entry{ID: "home", Name: "home", Source: gear.Source{Kind: gear.Practice, Text: "a rule",
+				Date: "2026-01-05"}},
 			Limits: []gear.PowerLimit{{Band: "5.8", MaxEIRPMW: new(unit.Milliwatts(1000))}},
 		}},
 		Frames: frames(),

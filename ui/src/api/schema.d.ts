@@ -37,6 +37,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/begin/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API begin link */
+        post: operations["post-api-begin-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/begin/quad": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API begin quad */
+        post: operations["post-api-begin-quad"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board": {
         parameters: {
             query?: never;
@@ -549,6 +583,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad pair */
+        get: operations["get-api-quads-by-quad-pair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/slots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad slots */
+        get: operations["get-api-quads-by-quad-slots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/slots/{slot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad slots by slot */
+        post: operations["post-api-quads-by-quad-slots-by-slot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/soldering.csv": {
         parameters: {
             query?: never;
@@ -1050,6 +1135,63 @@ export interface components {
             ranges: {
                 [key: string]: string;
             };
+        };
+        BeginCarries: {
+            name: string;
+            release: string;
+            /** @description the releases on which the pair links; empty: any */
+            works: string;
+        };
+        BeginChoice: {
+            /**
+             * @description where it lies
+             * @enum {string}
+             */
+            group: "yours" | "shelf";
+            key: string;
+            label: string;
+            note: string;
+        };
+        BeginLinkQuestion: {
+            /** @description both have been activated once, or need it not */
+            activated: boolean;
+            /** @description where that is stated; empty: not said */
+            from: string;
+            goggles: components["schemas"]["BeginCarries"];
+            /** @enum {string} */
+            says: "within" | "any" | "never" | "nothing";
+            unit: components["schemas"]["BeginCarries"];
+        };
+        BeginSlot: {
+            choices: components["schemas"]["BeginChoice"][];
+            /** @description somebody owns single pieces of it, each with a release on it */
+            device: boolean;
+            /** @description what is in it, in words; empty: nothing */
+            holds: string;
+            kind: string;
+            /** @description the piece of kit in it; empty: none owned */
+            kit: string;
+            /** @description the id of the model in it */
+            model: string;
+            name: string;
+            title: string;
+        };
+        BeginTake: {
+            key?: string;
+            /** @description a model to copy, by its id */
+            like?: string;
+            /** @description a device that is put in is owned, and is a piece of kit from now on */
+            mine: boolean;
+            name?: string;
+        };
+        Begun: {
+            /**
+             * Format: int64
+             * @description to take it back with
+             */
+            change: number;
+            /** @description its id */
+            quad: string;
         };
         Bill: {
             /** Format: int64 */
@@ -1836,6 +1978,12 @@ export interface components {
             note?: string;
             patch: components["schemas"]["Patch"];
         };
+        PairView: {
+            findings: components["schemas"]["Finding"][];
+            level: string;
+            name: string;
+            quad: string;
+        };
         Patch: {
             airUnit?: components["schemas"]["Slot"];
             antennas?: components["schemas"]["Antennas"];
@@ -2082,6 +2230,11 @@ export interface components {
             uart: number;
             use: string;
         };
+        "Post-api-begin-quadRequest": {
+            /** @description it carries analog video today */
+            analog: boolean;
+            name: string;
+        };
         "Post-api-quads-by-quad-benchRequest": {
             done: boolean;
             /** @description the release read off a changed device; absent: it shows none */
@@ -2144,6 +2297,15 @@ export interface components {
              * @description of the quad, as read
              */
             revision: number;
+        };
+        "Post-api-quads-by-quad-slots-by-slotRequest": {
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
+            take: components["schemas"]["BeginTake"];
+            today: boolean;
         };
         "Post-api-quads-by-quad-wireRequest": {
             /** @description airUnit, receiver, or the id of a part */
@@ -2697,6 +2859,18 @@ export interface components {
             mode?: string;
             model?: string;
         };
+        SlotsView: {
+            /** @description it carries analog video today */
+            analog: boolean;
+            gates: components["schemas"]["GateVerdict"][];
+            level: string;
+            name: string;
+            quad: string;
+            /** Format: int64 */
+            revision: number;
+            slots: components["schemas"]["BeginSlot"][];
+            today: boolean;
+        };
         Step: {
             cautions?: string[];
             do: string[];
@@ -2883,6 +3057,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-begin-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginLinkQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-begin-quad": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-begin-quadRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
             };
             /** @description Error */
             default: {
@@ -4048,6 +4288,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-slots": {
+        parameters: {
+            query?: {
+                /** @description what is on it today; else the plan */
+                today?: boolean;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlotsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-slots-by-slot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                slot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-slots-by-slotRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlotsView"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,300 @@
+package begin
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/gates/pins"
+)
+
+// slot is a place of a quad that a thing of some kind goes into.
+type slot struct {
+	name, title string
+	kind        gear.Kind
+	holds       func(f *fleet.Fit) *fleet.Slot // of a device; nil: of a model
+	model       func(f *fleet.Fit) string
+	puts        func(c fleet.Case, s *fleet.Slot) fleet.Patch // a slot of a device, or of a model alone
+}
+
+// The slots, in the order they are asked for (common practice: what it is flown with and
+// what is on it, from the picture to what carries it).
+var slots = []slot{
+	{name: "airUnit", title: "air unit", kind: gear.KindAirUnit,
+		holds: func(f *fleet.Fit) *fleet.Slot { return f.AirUnit },
+		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{AirUnit: s} }},
+	{name: "goggles", title: "goggles", kind: gear.KindGoggles,
+		holds: func(f *fleet.Fit) *fleet.Slot { return f.Goggles },
+		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} }},
+	{name: "controller", title: "controller", kind: gear.KindController,
+		holds: func(f *fleet.Fit) *fleet.Slot { return f.Controller },
+		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Controller: s} }},
+	{name: "receiver", title: "receiver of its own", kind: gear.KindReceiver,
+		model: func(f *fleet.Fit) string { return f.Receiver },
+		puts:  func(c fleet.Case, s *fleet.Slot) fleet.Patch { return c.Receive(s.Model) }},
+	{name: "board", title: "flight board", kind: gear.KindBoard,
+		model: func(f *fleet.Fit) string { return f.Board },
+		puts:  func(c fleet.Case, s *fleet.Slot) fleet.Patch { return pins.Onto(c, s.Model) }},
+	{name: "firmware", title: "flight firmware", kind: gear.KindFlightFirmware,
+		model: func(f *fleet.Fit) string {
+			if f.Runs == nil {
+				return ""
+			}
+			return f.Runs.ID
+		},
+		puts: func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Runs: &fleet.Runs{ID: s.Model}} }},
+	{name: "pack", title: "flight pack", kind: gear.KindPack,
+		model: func(f *fleet.Fit) string { return f.Pack },
+		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Pack: &s.Model} }},
+	{name: "antennas", title: "antennas", kind: gear.KindAntenna,
+		model: func(f *fleet.Fit) string {
+			if f.Antennas == nil || len(f.Antennas.Models) == 0 {
+				return ""
+			}
+			return f.Antennas.Models[0]
+		},
+		puts: putAntennas},
+	{name: "frame", title: "frame", kind: gear.KindFrame,
+		model: func(f *fleet.Fit) string { return f.Frame },
+		puts:  putFrame},
+}
+
+// putAntennas puts as many of a model on as the air unit has plugs; two where that is not
+// said (common practice).
+func putAntennas(c fleet.Case, s *fleet.Slot) fleet.Patch {
+	a := fleet.Antennas{}
+	if c.Fit.Antennas != nil {
+		a = *c.Fit.Antennas
+	}
+	n := 2
+	if u, _, ok := c.AirUnit(); ok && u.Radio != nil && u.Radio.Antennas != nil {
+		n = *u.Radio.Antennas
+	}
+	a.Models = nil
+	if s.Model != "" {
+		a.Models = slices.Repeat([]string{s.Model}, n)
+	}
+	return fleet.Patch{Antennas: &a}
+}
+
+// putFrame puts a frame in; where it has one bay, the unit sits there.
+func putFrame(c fleet.Case, s *fleet.Slot) fleet.Patch {
+	m := c.Fit.Mounting
+	if m.Frame != s.Model {
+		m.Frame, m.Bay, m.Plate, m.Screw = s.Model, "", "", ""
+	}
+	if f, ok := gear.Find[*gear.Frame](c.Library, s.Model); ok && len(f.Bays) == 1 {
+		m.Bay = f.Bays[0].ID
+	}
+	return fleet.Patch{Mounting: &m}
+}
+
+// Slot is a place of a quad with what is in it and what could be.
+type Slot struct {
+	Name    string   `json:"name"`
+	Title   string   `json:"title"`
+	Kind    string   `json:"kind"`
+	Device  bool     `json:"device" doc:"somebody owns single pieces of it, each with a release on it"`
+	Holds   string   `json:"holds" doc:"what is in it, in words; empty: nothing"`
+	Model   string   `json:"model" doc:"the id of the model in it"`
+	Kit     string   `json:"kit" doc:"the piece of kit in it; empty: none owned"`
+	Choices []Choice `json:"choices"`
+}
+
+// Choice is something that can be put into a slot.
+type Choice struct {
+	Key   string `json:"key"`
+	Label string `json:"label"`
+	Note  string `json:"note"`
+	Group string `json:"group" enum:"yours,shelf" doc:"where it lies"`
+}
+
+// Groups of choices.
+const (
+	GroupYours = "yours" // owned, or a model that is described already
+	GroupShelf = "shelf" // on the trade shelf, to be copied
+)
+
+// mostChoices bounds what is listed for a slot.
+const mostChoices = 200
+
+// Slots lists the places of a fit with what could be put in; shelf is what can be copied.
+func Slots(c fleet.Case, shelf *gear.Set) []Slot {
+	list := make([]Slot, 0, len(slots))
+	for _, s := range slots {
+		view := Slot{Name: s.name, Title: s.title, Kind: string(s.kind), Device: s.holds != nil, Choices: []Choice{}}
+		view.hold(c, s)
+		if s.holds != nil {
+			view.devices(c, s)
+		}
+		view.models(c, s)
+		for _, item := range itemsOf(shelf, s.kind) {
+			if _, taken := c.Library.Item(item.Head().ID); !taken {
+				view.Choices = append(view.Choices, Choice{"shelf:" + item.Head().ID, item.Head().Label(),
+					item.Head().Source.String(), GroupShelf})
+			}
+		}
+		view.Choices = view.Choices[:min(len(view.Choices), mostChoices)]
+		list = append(list, view)
+	}
+	return list
+}
+
+func itemsOf(set *gear.Set, kind gear.Kind) []gear.Item {
+	row, ok := kind.Row()
+	if set == nil || !ok {
+		return nil
+	}
+	for _, list := range set.Lists() {
+		if list.Name == row.List {
+			return list.Items
+		}
+	}
+	return nil
+}
+
+// hold says what is in the slot.
+func (v *Slot) hold(c fleet.Case, s slot) {
+	if s.holds == nil {
+		v.Model = s.model(c.Fit)
+	} else if in := s.holds(c.Fit); in != nil {
+		v.Model, v.Kit = in.Model, in.Kit
+		if piece, ok := c.Fleet.Piece(in.Kit); ok {
+			v.Model, v.Holds = piece.Model, piece.Label()
+			return
+		}
+	}
+	if v.Model != "" {
+		v.Holds = c.Library.Label(v.Model)
+	}
+}
+
+// devices are the pieces of kit of the slot's kind, with where else each is planned.
+func (v *Slot) devices(c fleet.Case, s slot) {
+	for i := range c.Fleet.Kit {
+		kit := &c.Fleet.Kit[i]
+		item, ok := c.Library.Item(kit.Model)
+		if !ok || item.Kind() != s.kind {
+			continue
+		}
+		note := "firmware not known"
+		if kit.Firmware.Known() {
+			note = "on " + string(kit.Firmware)
+		}
+		if other, taken := c.Fleet.Holder(kit.ID, c.Quad.ID); taken && s.kind == gear.KindAirUnit {
+			note += ", planned into " + other.Label()
+		}
+		v.Choices = append(v.Choices, Choice{"kit:" + kit.ID, kit.Label(), note, GroupYours})
+	}
+}
+
+// models are those that are described, with how many are in the drawer.
+func (v *Slot) models(c fleet.Case, s slot) {
+	for _, item := range c.Library.Items() {
+		if item.Kind() != s.kind {
+			continue
+		}
+		id, note := item.Head().ID, "described, none of yours"
+		switch n := c.Fleet.SpareCount(id, c.Quad.ID); {
+		case s.kind == gear.KindFlightFirmware:
+			note = "described"
+		case n > 0:
+			note = fmt.Sprintf("%d in the drawer", n)
+		case s.holds != nil:
+			note = "another one of it"
+		}
+		v.Choices = append(v.Choices, Choice{"model:" + id, item.Head().Label(), note, GroupYours})
+	}
+}
+
+// Take says what goes into a slot: something of Choices by its key, or a new model by its
+// name, like another where Like names one. An empty key and name empty the slot.
+type Take struct {
+	Key  string `json:"key,omitempty"`
+	Name string `json:"name,omitempty" maxLength:"200"`
+	Like string `json:"like,omitempty" doc:"a model to copy, by its id"`
+	// Mine: a device that is put in is owned; else it is still to be bought.
+	Mine bool `json:"mine" doc:"a device that is put in is owned, and is a piece of kit from now on"`
+}
+
+// Fill puts something into a slot of a quad, today or as planned. Models, kit and copies
+// from the shelf that it takes are made with it.
+func Fill(st *stock.Stock, shelf *gear.Set, quad string, today bool, name string, take Take) error {
+	at := slices.IndexFunc(slots, func(s slot) bool { return s.name == name })
+	if at < 0 {
+		return fmt.Errorf("a quad has no place called %q", name)
+	}
+	s := slots[at]
+	in, err := s.bring(st, shelf, take)
+	if err != nil {
+		return err
+	}
+	q, ok := st.Fleet.Quad(quad)
+	if !ok {
+		return fmt.Errorf("no quad %q", quad)
+	}
+	f := *st.Fleet
+	f.Quads = slices.Clone(f.Quads)
+	st.Fleet = &f
+	c := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
+	if today {
+		c = fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q)
+	}
+	patch := change.Settle(c, s.puts(c, in))
+	if today {
+		return st.Note(quad, patch)
+	}
+	return st.Plan(quad, patch)
+}
+
+// bring makes what goes into the slot and says what it is.
+func (s slot) bring(st *stock.Stock, shelf *gear.Set, take Take) (*fleet.Slot, error) {
+	model := ""
+	way, id, _ := strings.Cut(take.Key, ":")
+	switch {
+	case take.Key == "" && take.Name == "":
+		return &fleet.Slot{}, nil
+	case take.Key == "":
+		like, _ := st.Library().Item(take.Like)
+		made, err := Model(st, s.kind, take.Name, like)
+		if err != nil {
+			return nil, err
+		}
+		model = made
+	case way == "kit":
+		if piece, ok := st.Fleet.Piece(id); ok && s.holds != nil {
+			if item, known := st.Library().Item(piece.Model); known && item.Kind() == s.kind {
+				return &fleet.Slot{Kit: id}, nil
+			}
+		}
+		return nil, fmt.Errorf("no %s of that name is owned", s.title)
+	case way == "model":
+		model = id
+	case way == "shelf":
+		if err := s.copied(st, shelf, id); err != nil {
+			return nil, err
+		}
+		model = id
+	}
+	if item, ok := st.Library().Item(model); !ok || item.Kind() != s.kind {
+		return nil, fmt.Errorf("%q is no %s", take.Key, s.title)
+	}
+	if s.holds != nil && take.Mine {
+		return &fleet.Slot{Kit: Own(st, model)}, nil
+	}
+	return &fleet.Slot{Model: model}, nil
+}
+
+// copied takes a model from the shelf.
+func (s slot) copied(st *stock.Stock, shelf *gear.Set, id string) error {
+	for _, item := range itemsOf(shelf, s.kind) {
+		if item.Head().ID == id {
+			return Copy(st, item)
+		}
+	}
+	return fmt.Errorf("the trade shelf has no %s of that name", s.title)
+}

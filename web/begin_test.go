@@ -1,0 +1,128 @@
+package web_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"net/http/httptest"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/begin"
+	"yokeswap/store"
+	"yokeswap/web"
+)
+
+// emptyClient talks to a server with nothing in it.
+func emptyClient(t *testing.T) client {
+	t.Helper()
+	st, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	server := httptest.NewServer(web.New(st, web.Options{Version: "test", Log: slog.New(slog.DiscardHandler)}))
+	t.Cleanup(func() { server.Close(); st.Close() })
+	return client{t, server}
+}
+
+func sent[T any](c client, path string, body any) (value T) {
+	c.t.Helper()
+	text, err := json.Marshal(body)
+	require.NoError(c.t, err)
+	status, got := c.do("POST", path, string(text))
+	require.Equal(c.t, 200, status, got)
+	require.NoError(c.t, json.Unmarshal([]byte(got), &value))
+	return value
+}
+
+// The link question comes to its verdict from an empty folder, and one press takes it back.
+func TestTheLinkQuestionFromAnEmptyFolder(t *testing.T) {
+	c := emptyClient(t)
+	begun := sent[web.Begun](c, "/api/begin/link", begin.LinkQuestion{
+		Unit:    begin.Carries{Name: "Own unit", Release: "1.0", Works: ">=1.2"},
+		Goggles: begin.Carries{Name: "Own eyes", Release: "2.1"},
+		Says:    begin.SaysWithin, Activated: true})
+	pair := get[web.PairView](c, "/api/quads/"+begun.Quad+"/pair")
+	assert.Equal(t, verdict.Unfit, pair.Level)
+	assert.Equal(t, "Own unit with Own eyes", pair.Name)
+	status, text := c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, begun.Change))
+	require.Equal(t, 200, status, text)
+	assert.Empty(t, get[web.Shelf](c, "/api/shelf").Entries)
+
+	for says, body := range map[string]string{
+		"the release on":  `{"unit":{"name":"U","release":"newest","works":""},"goggles":{"name":"G","release":"","works":""},"says":"any","from":"","activated":true}`,
+		"control code":    `{"unit":{"name":"U\u0007","release":"1","works":""},"goggles":{"name":"G","release":"1","works":""},"says":"any","from":"","activated":true}`,
+		"expected length": `{"unit":{"name":"","release":"1","works":""},"goggles":{"name":"G","release":"1","works":""},"says":"any","from":"","activated":true}`,
+	} {
+		status, text := c.do("POST", "/api/begin/link", body)
+		assert.Equal(t, 422, status, text)
+		assert.Contains(t, text, says)
+	}
+	assert.Empty(t, get[web.Shelf](c, "/api/shelf").Entries, "nothing was changed")
+}
+
+// A quad is filled slot by slot from an empty folder: what is new by its name, what is
+// copied from the shelf, what is like another; no id is typed anywhere.
+func TestAQuadIsFilledFromAnEmptyFolder(t *testing.T) {
+	c := emptyClient(t)
+	quad := sent[web.Begun](c, "/api/begin/quad", map[string]any{"name": "First", "analog": true}).Quad
+	at := "/api/quads/" + quad + "/slots"
+	view := get[web.SlotsView](c, at)
+	fill := func(slot string, today bool, take begin.Take) web.SlotsView {
+		view = sent[web.SlotsView](c, at+"/"+slot, map[string]any{"revision": view.Revision, "today": today, "take": take})
+		return view
+	}
+	holds := func(slot string) (string, begin.Slot) {
+		for _, s := range view.Slots {
+			if s.Name == slot {
+				return s.Holds, s
+			}
+		}
+		return "", begin.Slot{}
+	}
+	for _, s := range view.Slots {
+		shelf := 0
+		for _, choice := range s.Choices {
+			if choice.Group == begin.GroupShelf {
+				shelf++
+			}
+		}
+		if s.Name == "pack" || s.Name == "board" || s.Name == "antennas" {
+			assert.NotZero(t, shelf, "the trade shelf has a %s", s.Title)
+		}
+	}
+	fill("pack", true, begin.Take{Key: "shelf:trade-lipo-4s"})
+	fill("board", true, begin.Take{Key: "shelf:trade-board-f7"})
+	fill("airUnit", false, begin.Take{Name: "Bought unit"})
+	fill("goggles", false, begin.Take{Name: "My goggles", Mine: true})
+	fill("antennas", false, begin.Take{Key: "shelf:trade-round-rhcp"})
+	for slot, is := range map[string]string{"airUnit": "Bought unit", "goggles": "My goggles", "pack": "4-cell LiPo pack",
+		"board": "Board that inverts in software, six ports, 5 and 9 V", "antennas": "Circular all-round, right-hand"} {
+		got, _ := holds(slot)
+		assert.Equal(t, is, got, slot)
+	}
+	_, unit := holds("airUnit")
+	assert.Empty(t, unit.Kit, "still to be bought")
+	_, eyes := holds("goggles")
+	assert.Equal(t, "my-goggles-1", eyes.Kit, "a piece of kit was made by itself")
+	fill("airUnit", false, begin.Take{Name: "Bought unit, mark two", Like: unit.Model, Mine: true})
+	got, _ := holds("airUnit")
+	assert.Equal(t, "Bought unit, mark two", got)
+	fill("goggles", false, begin.Take{})
+	got, _ = holds("goggles")
+	assert.Empty(t, got)
+
+	for body, want := range map[string]int{
+		`{"revision":0,"today":false,"take":{"name":"x","mine":false}}`:                                     409,
+		fmt.Sprintf(`{"revision":%d,"today":false,"take":{"key":"model:nix","mine":false}}`, view.Revision): 422,
+		fmt.Sprintf(`{"revision":%d,"today":false,"take":{"key":"shelf:nix","mine":false}}`, view.Revision): 422,
+		fmt.Sprintf(`{"revision":%d,"today":false,"take":{"key":"kit:nix","mine":false}}`, view.Revision):   422,
+		fmt.Sprintf(`{"revision":%d,"today":false,"take":{"name":"a\u0000b","mine":false}}`, view.Revision): 422,
+	} {
+		status, text := c.do("POST", at+"/airUnit", body)
+		assert.Equal(t, want, status, text)
+	}
+	status, _ := c.do("POST", at+"/nix", fmt.Sprintf(`{"revision":%d,"today":false,"take":{"mine":false}}`, view.Revision))
+	assert.Equal(t, 422, status)
+}
