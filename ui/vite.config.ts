@@ -25,6 +25,6 @@ export default defineConfig({
   cacheDir: '../node_modules/.vite',
   plugins: [tailwindcss(), svelte(), bundled()],
   build: { outDir: 'dist/app', emptyOutDir: true, target: 'es2023', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
-  server: { proxy: { '/api': 'http://127.0.0.1:8740' } },
+  server: { proxy: { '/api': 'http://127.0.0.1:8740', '/demo/api': 'http://127.0.0.1:8740' } },
   test: { include: ['src/**/*.test.ts'], environment: 'node' },
 });

@@ -10,8 +10,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/begin"
+	"yokeswap/core/plans/swap"
+	"yokeswap/demo"
 	"yokeswap/store"
 	"yokeswap/web"
 )
@@ -44,7 +47,7 @@ func TestTheLinkQuestionFromAnEmptyFolder(t *testing.T) {
 		Goggles: begin.Carries{Name: "Own eyes", Release: "2.1"},
 		Says:    begin.SaysWithin, Activated: true})
 	pair := get[web.PairView](c, "/api/quads/"+begun.Quad+"/pair")
-	assert.Equal(t, verdict.Unfit, pair.Level)
+	assert.Equal(t, verdict.Change, pair.Level)
 	assert.Equal(t, "Own unit with Own eyes", pair.Name)
 	status, text := c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, begun.Change))
 	require.Equal(t, 200, status, text)
@@ -125,4 +128,55 @@ func TestAQuadIsFilledFromAnEmptyFolder(t *testing.T) {
 	}
 	status, _ := c.do("POST", at+"/nix", fmt.Sprintf(`{"revision":%d,"today":false,"take":{"mine":false}}`, view.Revision))
 	assert.Equal(t, 422, status)
+}
+
+// The demo is looked round in a place of its own: what is done there touches nothing of
+// one's own, and the other way round.
+func TestTheDemoHasAPlaceOfItsOwn(t *testing.T) {
+	own, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	beside, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	opened := 0
+	server := httptest.NewServer(web.New(own, web.Options{Version: "test", Log: slog.New(slog.DiscardHandler),
+		Demo: func() (*store.Store, error) {
+			opened++
+			return beside, beside.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) })
+		}}))
+	t.Cleanup(func() { server.Close(); own.Close(); beside.Close() })
+	c := client{t, server}
+	assert.Empty(t, get[swap.Board](c, "/api/board").Rows)
+	assert.Zero(t, opened, "it is opened when it is asked for")
+	assert.Len(t, get[swap.Board](c, "/demo/api/board").Rows, 9)
+	sent[web.Begun](c, "/demo/api/begin/quad", map[string]any{"name": "In the demo", "analog": false})
+	sent[web.Begun](c, "/api/begin/quad", map[string]any{"name": "My own", "analog": false})
+	assert.Len(t, get[swap.Board](c, "/demo/api/board").Rows, 10)
+	assert.Len(t, get[swap.Board](c, "/api/board").Rows, 1)
+	assert.Equal(t, 1, opened)
+	status, _ := emptyClient(t).do("GET", "/demo/api/board", "")
+	assert.Equal(t, 404, status)
+}
+
+// The demo's place is behind the same door, and takes no more than one's own.
+func TestTheDemosPlaceIsHeldToTheSame(t *testing.T) {
+	own, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	server := httptest.NewServer(web.New(own, web.Options{Version: "test", Key: web.NewKey(),
+		Log: slog.New(slog.DiscardHandler), Demo: func() (*store.Store, error) { return own, nil }}))
+	t.Cleanup(func() { server.Close(); own.Close() })
+	c := client{t, server}
+	for _, path := range []string{"/api/board", "/demo/api/board"} {
+		status, _ := c.do("GET", path, "")
+		assert.Equal(t, 401, status, path)
+	}
+	open := httptest.NewServer(web.New(own, web.Options{Version: "test", Log: slog.New(slog.DiscardHandler),
+		Demo: func() (*store.Store, error) { return own, nil }}))
+	t.Cleanup(open.Close)
+	c.server = open
+	for _, path := range []string{"/api/begin/quad", "/demo/api/begin/quad"} {
+		status, _ := c.do("POST", path, `{"name":"x","analog":false}`, "Content-Type", "text/plain")
+		assert.Equal(t, 415, status, path)
+		status, _ = c.do("POST", path, `{"name":"x","analog":false}`, "Origin", "http://elsewhere.example")
+		assert.Equal(t, 403, status, path)
+	}
 }

@@ -77,7 +77,7 @@ const maxBody = 8 << 20
 func bounded(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		most := int64(maxBody)
-		if r.URL.Path == importPath || r.URL.Path == restorePath {
+		if pathOf(r) == importPath || pathOf(r) == restorePath {
 			most = format.MaxBytes
 		}
 		if r.ContentLength > most {
@@ -86,7 +86,7 @@ func bounded(next http.Handler) http.Handler {
 			return
 		}
 		r.Body = http.MaxBytesReader(w, r.Body, most+1024)
-		if strings.HasPrefix(r.URL.Path, "/api/") {
+		if strings.HasPrefix(pathOf(r), "/api/") {
 			w.Header().Set("Cache-Control", "no-store") // it changes with every press
 		}
 		if most == format.MaxBytes { // a large file on a slow line takes its time, and so does its answer
@@ -96,8 +96,8 @@ func bounded(next http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		table := strings.HasSuffix(r.URL.Path, netlistPath) // the one body that is no JSON
-		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(r.URL.Path, "/api/") && !table {
+		table := strings.HasSuffix(pathOf(r), netlistPath) // the one body that is no JSON
+		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(pathOf(r), "/api/") && !table {
 			body, err := io.ReadAll(r.Body)
 			if err != nil {
 				refuse(http.StatusRequestEntityTooLarge, "the body did not come whole").ServeHTTP(w, r)

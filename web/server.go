@@ -10,6 +10,8 @@ import (
 	"net/http"
 	"path"
 	"reflect"
+	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -27,7 +29,9 @@ type Options struct {
 	Interface fs.FS  // the built interface; nil serves a note instead
 	Key       string // that browsers are asked for, as NewKey makes it; empty: only this machine is answered
 	FarBoards bool   // other machines may reach flight boards plugged into this one
-	Log       *slog.Logger
+	// Demo opens the place the demo is looked round in, beside one's own; nil: there is none.
+	Demo func() (*store.Store, error)
+	Log  *slog.Logger
 }
 
 // server answers the API from one store.
@@ -62,8 +66,48 @@ func New(st *store.Store, options Options) http.Handler {
 		bounded,
 	)
 	newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log)})
+	router.Handle(demoPlace+"*", http.StripPrefix(strings.TrimSuffix(demoPlace, "/"), demoOf(options, at)))
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
+}
+
+// demoPlace is where the demo is looked round in: the same program over a store of its own.
+const demoPlace = "/demo/"
+
+// pathOf is what a request asks for, in whichever place: the demo's is held to all that
+// one's own is.
+func pathOf(r *http.Request) string {
+	if rest, ok := strings.CutPrefix(r.URL.Path, demoPlace); ok {
+		return "/" + rest
+	}
+	return r.URL.Path
+}
+
+// demoOf serves the demo, opened when it is asked for first.
+func demoOf(options Options, at *door) http.Handler {
+	open := sync.OnceValues(func() (http.Handler, error) {
+		st, err := options.Demo()
+		if err != nil {
+			return nil, err
+		}
+		router := chi.NewRouter()
+		newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log)})
+		router.NotFound(serveInterface(options.Interface).ServeHTTP)
+		return router, nil
+	})
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if options.Demo == nil {
+			refuse(http.StatusNotFound, "this program was started without the demo beside it").ServeHTTP(w, r)
+			return
+		}
+		demo, err := open()
+		if err != nil {
+			options.Log.Error("the demo cannot be opened", "error", err)
+			refuse(http.StatusInternalServerError, "the demo cannot be opened: "+err.Error()).ServeHTTP(w, r)
+			return
+		}
+		demo.ServeHTTP(w, r)
+	})
 }
 
 // prefixed are the packages whose types have names that others have too: steps,

@@ -130,7 +130,7 @@ func (d *door) admitted(next http.Handler) http.Handler {
 			return
 		}
 		ctx := context.WithValue(r.Context(), farKey{}, !fromHere(r))
-		if strings.HasPrefix(r.URL.Path, "/api/") && !(r.URL.Path == sessionPath && r.Method == http.MethodPost) {
+		if strings.HasPrefix(pathOf(r), "/api/") && !(pathOf(r) == sessionPath && r.Method == http.MethodPost) {
 			s, ok := d.session(r)
 			if !ok {
 				refuse(http.StatusUnauthorized, "Type the key that the program printed at its start.").ServeHTTP(w, r)

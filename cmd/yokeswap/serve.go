@@ -65,12 +65,45 @@ func demoServe(c *call) error {
 		return err
 	}
 	if len(snap.Fleet.Quads) == 0 { // a folder kept from an earlier demo stays as it was left
-		deed := store.Deed{Does: "loaded the demo", Who: "the command line"}
-		if err := st.Update(deed, func(s *stock.Stock) error { return demo.Load(s) }); err != nil {
+		if err := loadDemo(st, "the command line"); err != nil {
 			return err
 		}
 	}
 	return listenAndServe(c, st, *listen, false)
+}
+
+// besideDemo is the demo beside one's own data, in a folder that goes at the end.
+type besideDemo struct {
+	dir   string
+	store *store.Store
+}
+
+func (b *besideDemo) open() (*store.Store, error) {
+	dir, err := os.MkdirTemp("", "yokeswap-demo-")
+	if err != nil {
+		return nil, fmt.Errorf("make a folder for the demo: %w", err)
+	}
+	b.dir = dir
+	st, err := store.Open(dir)
+	if err != nil {
+		return nil, err
+	}
+	b.store = st
+	return st, loadDemo(st, "looked round")
+}
+
+func (b *besideDemo) close() (err error) {
+	if b.store != nil {
+		err = b.store.Close()
+	}
+	if b.dir != "" {
+		err = errors.Join(err, os.RemoveAll(b.dir))
+	}
+	return err
+}
+
+func loadDemo(st *store.Store, who string) error {
+	return st.Update(store.Deed{Does: "loaded the demo", Who: who}, func(s *stock.Stock) error { return demo.Load(s) })
 }
 
 func orUnexpected(err error, names []string) error {
@@ -99,7 +132,10 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 	if err != nil {
 		return fmt.Errorf("listen on %s: %w", listen, err)
 	}
-	options := web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log}
+	aside := &besideDemo{}
+	defer func() { err = errors.Join(err, aside.close()) }()
+	options := web.Options{Version: version, Interface: ui.Files(), Key: key, FarBoards: farBoards, Log: log,
+		Demo: aside.open}
 	server := &http.Server{
 		Handler:           web.New(st, options),
 		ReadHeaderTimeout: 5 * time.Second,

@@ -2,7 +2,8 @@
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
-  import { door } from './api/client.svelte';
+  import { door, place } from './api/client.svelte';
+  import Start from './begin/Start.svelte';
   import Bench from './bench/Bench.svelte';
   import Fleet from './fleet/Fleet.svelte';
   import Door from './lib/Door.svelte';
@@ -24,6 +25,9 @@
     shelf: () => import('./shelf/Shelf.svelte'),
     goggles: () => import('./bench/Goggles.svelte'),
     about: () => import('./about/About.svelte'),
+    link: () => import('./begin/LinkQuestion.svelte'),
+    newQuad: () => import('./begin/NewQuad.svelte'),
+    fill: () => import('./begin/Fill.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -44,11 +48,15 @@
     '/shopping': asked(later.shopping),
     '/shelf/:tab?/:kind?/:id?': asked(later.shelf),
     '/about': asked(later.about),
+    '/begin': Start,
+    '/begin/link/:quad?': asked(later.link),
+    '/begin/quad/:story?': asked(later.newQuad),
+    '/fill/:quad/:side?/:slot?': asked(later.fill),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
   const places = [
-    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together'] },
+    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
@@ -98,6 +106,12 @@
     <button type="button" class={tool} onclick={() => list?.showModal()} aria-label="Keys"><kbd class="font-mono font-semibold whitespace-nowrap">?</kbd></button>
   </div>
 </header>
+{#if place !== ''}
+  <aside class="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 bg-caution-wash text-ink px-5 py-1.5" aria-label="The demo">
+    <strong>The demo, in a place of its own.</strong> Nothing here is yours, and nothing of yours is here.
+    <a class="ml-auto font-bold min-h-8 inline-flex items-center" href="/">Leave the demo</a>
+  </aside>
+{/if}
 <main class="max-w-[1360px] mx-auto px-5 pt-4 pb-8 max-sm:px-2.5 outline-none" id="content" tabindex="-1">
   {#if door.shut}<Door />{:else}<Router {routes} restoreScrollState={true} />{/if}
 </main>

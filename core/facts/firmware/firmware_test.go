@@ -309,3 +309,18 @@ func TestBlanksAroundARangeChangeNothing(t *testing.T) {
 		assert.Equal(t, Range(">=1.1 <2").Holds(v), Range("  >=1.1   <2 ").Holds(v), v)
 	}
 }
+
+// What a range names and holds is a release that somebody states.
+func TestTheReleasesARangeNames(t *testing.T) {
+	for r, want := range map[Range][]Version{
+		"":          nil,
+		"*":         nil,
+		"1.0.6":     {"1.0.6"},
+		">=1.1 <2":  {"1.1"},
+		">1.1 <=2":  {"2"},
+		">=1.1 <=2": {"1.1", "2"},
+		"<1":        nil,
+	} {
+		assert.Equal(t, want, r.Named(), r)
+	}
+}

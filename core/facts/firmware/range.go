@@ -75,6 +75,19 @@ func (r Range) IsAny() bool {
 	return r == "" || r == Any || (r[0] <= ' ' || r[len(r)-1] <= ' ') && Range(strings.TrimSpace(string(r))).IsAny()
 }
 
+// Named are the versions a range names that lie in it: a release that somebody states.
+func (r Range) Named() (list []Version) {
+	if r.IsAny() {
+		return nil
+	}
+	for field := range strings.FieldsSeq(string(r)) {
+		if b := parseBound(field); r.Holds(b.version) {
+			list = append(list, b.version)
+		}
+	}
+	return list
+}
+
 // Holds says whether the version lies in the range. An unknown version lies
 // only in the range of every version.
 func (r Range) Holds(v Version) bool {

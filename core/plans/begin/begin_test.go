@@ -36,8 +36,12 @@ func TestTheLinkQuestionIsAnsweredFromWhatItAsks(t *testing.T) {
 		{"never", begin.SaysNever, begin.Carries{"Unit", "1.1", ""}, begin.Carries{"Eyes", "2.2", ""}, verdict.Unfit},
 		{"nobody has said", begin.SaysNothing, begin.Carries{"Unit", "1.1", ""}, begin.Carries{"Eyes", "2.2", ""}, verdict.Unknown},
 		{"its release not read", begin.SaysWithin, begin.Carries{"Unit", "", ">=1.1"}, begin.Carries{"Eyes", "2.2", ""},
-			verdict.Unknown},
-		{"too old, and no way said", begin.SaysWithin, begin.Carries{"Unit", "1.0", ">=1.1"}, begin.Carries{"Eyes", "2.2", ""},
+			verdict.Change},
+		{"not read, and the only release known is too new", begin.SaysWithin, begin.Carries{"Unit", "", "<1.1"},
+			begin.Carries{"Eyes", "2.2", ""}, verdict.Unknown},
+		{"too old", begin.SaysWithin, begin.Carries{"Unit", "1.0", ">=1.1"}, begin.Carries{"Eyes", "2.2", ""},
+			verdict.Change},
+		{"too new, and no way back said", begin.SaysWithin, begin.Carries{"Unit", "1.2", "<=1.1"}, begin.Carries{"Eyes", "2.2", ""},
 			verdict.Unfit},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -82,4 +86,44 @@ func TestIDsAreMadeOfNames(t *testing.T) {
 	assert.Equal(t, "a-3", begin.ID("A", func(id string) bool { return id == "a" || id == "a-2" }))
 	long := begin.ID("x 0123456789 0123456789 0123456789 0123456789 0123456789 0123456789", free)
 	assert.LessOrEqual(t, len(long), 58)
+}
+
+// What is put in today goes into the plan as well, where the plan kept what was there.
+func TestWhatIsPutInTodayStaysInThePlan(t *testing.T) {
+	st := stock.New()
+	id := begin.Quad(st, "Q", true)
+	fill := func(today bool, slot, name string) {
+		require.NoError(t, begin.Fill(st, nil, id, today, slot, begin.Take{Name: name}))
+	}
+	fill(false, "airUnit", "unit")
+	fill(true, "pack", "first pack")
+	q, _ := st.Fleet.Quad(id)
+	assert.Equal(t, "first-pack", q.Next.Pack)
+	fill(false, "pack", "another pack")
+	fill(true, "pack", "third pack")
+	q, _ = st.Fleet.Quad(id)
+	assert.Equal(t, "third-pack", q.Now.Pack)
+	assert.Equal(t, "another-pack", q.Next.Pack, "the plan has another on purpose")
+	assert.Nil(t, q.Now.AirUnit)
+	assert.Error(t, begin.Fill(st, nil, id, true, "wing", begin.Take{Name: "x"}))
+	assert.Error(t, begin.Fill(st, nil, "nix", true, "pack", begin.Take{Name: "x"}))
+}
+
+// Like another: all but its name and price is copied, and the two share nothing.
+func TestAModelLikeAnother(t *testing.T) {
+	st := stock.New()
+	a, err := begin.Model(st, gear.KindPack, "One", nil)
+	require.NoError(t, err)
+	item, _ := st.Library().Item(a)
+	item.(*gear.Pack).Cells, item.(*gear.Pack).Offer = new(4), &gear.Offer{Currency: "EUR"}
+	b, err := begin.Model(st, gear.KindPack, "Two", item)
+	require.NoError(t, err)
+	other, _ := st.Library().Item(b)
+	require.NotNil(t, other.(*gear.Pack).Cells)
+	assert.Equal(t, 4, *other.(*gear.Pack).Cells)
+	assert.Nil(t, other.Head().Offer)
+	*other.(*gear.Pack).Cells = 6
+	assert.Equal(t, 4, *item.(*gear.Pack).Cells)
+	_, err = begin.Model(st, gear.KindBoard, "B", item)
+	assert.Error(t, err, "a board is not like a pack")
 }

@@ -88,8 +88,14 @@ func (q *LinkQuestion) device(st *stock.Stock, kind gear.Kind, c Carries) (made,
 		}
 		model = id
 	}
-	if err := lists(st, model, release); err != nil {
-		return made{}, err
+	releases := []firmware.Version{release}
+	if r, err := firmware.ParseRange(c.Works); err == nil && q.Says == SaysWithin {
+		releases = append(releases, r.Named()...) // whoever states them has seen them
+	}
+	for _, v := range releases {
+		if err := lists(st, model, v); err != nil {
+			return made{}, err
+		}
 	}
 	kit := Own(st, model)
 	piece, _ := st.Fleet.Piece(kit)

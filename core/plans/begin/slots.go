@@ -245,10 +245,26 @@ func Fill(st *stock.Stock, shelf *gear.Set, quad string, today bool, name string
 		c = fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q)
 	}
 	patch := change.Settle(c, s.puts(c, in))
-	if today {
-		return st.Note(quad, patch)
+	if !today {
+		return st.Plan(quad, patch)
 	}
-	return st.Plan(quad, patch)
+	stays := q.Next != nil && s.in(q.Next) == s.in(&q.Now) // the plan keeps what is there
+	if err := st.Note(quad, patch); err != nil || !stays {
+		return err
+	}
+	next := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
+	return st.Plan(quad, change.Settle(next, s.puts(next, in)))
+}
+
+// in is what a fit has in the slot.
+func (s slot) in(f *fleet.Fit) fleet.Slot {
+	if s.holds == nil {
+		return fleet.Slot{Model: s.model(f)}
+	}
+	if in := s.holds(f); in != nil {
+		return fleet.Slot{Kit: in.Kit, Model: in.Model}
+	}
+	return fleet.Slot{}
 }
 
 // bring makes what goes into the slot and says what it is.

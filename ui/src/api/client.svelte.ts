@@ -52,6 +52,11 @@ export type Read = NonNullable<paths['/api/route/read']['post']['requestBody']>[
 export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
+export type Pair = Schemas['PairView'];
+export type Slots = Schemas['SlotsView'];
+export type Slot = Schemas['BeginSlot'];
+export type LinkQuestion = Schemas['BeginLinkQuestion'];
+export type Take = Schemas['BeginTake'];
 
 export interface WrongField {
   location: string;
@@ -72,7 +77,10 @@ export type Answer<T> = { ok: true; data: T } | { ok: false; failure: Failure };
 /** Shut: the program asks this browser for its key. */
 export const door = $state({ shut: false });
 
-const client = createClient<paths>({ baseUrl: '', fetch: (request) => fetch(request) });
+/** Where this page stands: the demo is looked round in a place of its own. */
+export const place = typeof location !== 'undefined' && location.pathname.startsWith('/demo/') ? '/demo' : '';
+
+const client = createClient<paths>({ baseUrl: place, fetch: (request) => fetch(request) });
 
 interface Problem {
   status?: number;
@@ -179,6 +187,12 @@ export const api = {
     read(() => client.POST('/api/quads/{quad}/flip', { params: { path: { quad } }, body: { mode, samples, ...range } })),
   about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
+  askLink: (body: LinkQuestion) => written(answered(client.POST('/api/begin/link', { body }))),
+  beginQuad: (name: string, analog: boolean) => written(answered(client.POST('/api/begin/quad', { body: { name, analog } }))),
+  pair: (quad: string) => read(() => client.GET('/api/quads/{quad}/pair', { params: { path: { quad } } })),
+  slots: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/slots', { params: { path: { quad }, query: { today } } })),
+  fill: (quad: string, slot: string, revision: number, today: boolean, take: Take) =>
+    written(answered(client.POST('/api/quads/{quad}/slots/{slot}', { params: { path: { quad, slot } }, body: { revision, today, take } }))),
   shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(answered(

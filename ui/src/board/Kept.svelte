@@ -1,7 +1,7 @@
 <script lang="ts">
   // The snapshots of this quad's board: what changed from one to the next, to take
   // along as a file, and to put back.
-  import { api, type BoardKept } from '../api/client.svelte';
+  import { api, place, type BoardKept } from '../api/client.svelte';
   import { moment } from '../lib/words';
 
   interface Props {
@@ -35,7 +35,7 @@
         <li class="border-t border-t-line px-0 py-1.5">
           <p><b>{moment(k.at)}</b> {k.why} <span class="mono">{k.runs}</span></p>
           <p class="soft">{i === list.length - 1 ? 'the first kept' : k.differs.length === 0 ? 'as the one before' : `against the one before: ${k.differs.slice(0, 6).map((d) => `${d.label} ${d.a || 'nothing'} → ${d.b || 'nothing'}`).join('; ')}${k.differs.length > 6 ? ` and ${k.differs.length - 6} more` : ''}`}</p>
-          <p><a href={`/api/quads/${quad}/board/snapshots/${k.id}`} download>JSON</a>
+          <p><a href={`${place}/api/quads/${quad}/board/snapshots/${k.id}`} download>JSON</a>
             <button type="button" class="button ml-3" disabled={!canWrite || !propsOff} onclick={() => onrestore(k.id, propsOff)} aria-label={`Put back the settings of ${moment(k.at)}`}>Put back</button></p>
         </li>
       {/each}

@@ -4,6 +4,7 @@
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
   import { api, type Board } from '../api/client.svelte';
+  import Start from '../begin/Start.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
@@ -46,15 +47,14 @@
 {/if}
 {#if board.data}
   {@const b = board.data}
-  <div class="grid mb-2.5">
-    <p class="soft">{b.title}</p>
-    <h1 class="sentence" aria-live="polite">{b.says}</h1>
-  </div>
+  {#if b.of > 0}
+    <div class="grid mb-2.5">
+      <p class="soft">{b.title}</p>
+      <h1 class="sentence" aria-live="polite">{b.says}</h1>
+    </div>
+  {/if}
   {#if b.rows.length === 0}
-    <section class="panel grid gap-2 p-8">
-      <h2>Nothing flies here yet</h2>
-      <p>Put in what you own: <a href="#/shelf/files">take in a gear pack and a fleet file</a>, or <a href="#/shelf/add/quad">add a quad by hand</a>.</p>
-    </section>
+    <Start />
   {:else}
     <div class="bring flex flex-wrap items-center gap-2 mb-2.5" role="group" aria-label="What you will bring; the board answers">
       <span class="soft">Bring</span>
@@ -65,7 +65,7 @@
           <small class="font-normal text-small">{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small>
         </button>
       {/each}
-      <a class="self-center ml-auto" href="#/together">Who can fly together?</a>
+      <span class="self-center ml-auto flex flex-wrap gap-x-5 gap-y-1"><a href="#/begin">Begin another</a> <a href="#/together">Who can fly together?</a></span>
     </div>
     <div class="scroll"><table class="w-full border-collapse bg-sheet border border-line" style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
       <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What to have before the bench day: what stops it first.
   import { onMount } from 'svelte';
-  import { api, type Shopping } from '../api/client.svelte';
+  import { api, place, type Shopping } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import { money } from '../lib/words';
@@ -23,7 +23,7 @@
 {:else if list.data}
   <div class="title">
     <h1>{buy.length === 0 ? 'Nothing to buy before the bench day' : `${buy.length} to buy before the bench day, ${stops} of which would stop it`}</h1>
-    <span class="screen-only flex gap-3 items-center ml-auto"><a href="/api/shopping.csv" download>CSV</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
+    <span class="screen-only flex gap-3 items-center ml-auto"><a href={`${place}/api/shopping.csv`} download>CSV</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
   </div>
   <p class="soft">From every plan of the fleet, beyond what each quad carries today and what lies in the drawer.</p>
   {#if bill && buy.length > 0}

@@ -1,7 +1,7 @@
 <script lang="ts">
   // All that is kept as one file, and such a file put in the place of all that is kept.
   import { Button } from 'flowbite-svelte';
-  import { api, type Failure } from '../api/client.svelte';
+  import { api, place, type Failure } from '../api/client.svelte';
   import Card from '../lib/Card.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
@@ -34,7 +34,7 @@
 
 <Card title="Everything at once">
   <p class="soft">The fleet, all gear packs, the bench, kept flight boards and the whole history in one file, to move to another machine or to lie in a drawer. It is read again and found whole before it is sent.</p>
-  <p><a class="underline" href="/api/backup" download>Write a backup</a></p>
+  <p><a class="underline" href={`${place}/api/backup`} download>Write a backup</a></p>
   <label class="font-semibold" for="backup">Put a backup in the place of all that is here</label>
   <input id="backup" type="file" accept=".jsonl" onchange={(e) => choose(e.currentTarget)} />
   {#if file}

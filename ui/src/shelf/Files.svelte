@@ -2,7 +2,7 @@
   // Taking files in and writing them out. A file is shown as a difference
   // first, and taken whole or not at all.
   import { Button } from 'flowbite-svelte';
-  import { api, type Failure, type Import, type Shelf } from '../api/client.svelte';
+  import { api, place, type Failure, type Import, type Shelf } from '../api/client.svelte';
   import Backup from './Backup.svelte';
   import Sessions from './Sessions.svelte';
   import Card from '../lib/Card.svelte';
@@ -89,9 +89,9 @@
   </Card>
   <Card title="Write files out">
     <ul class="list-disc pl-4.5">
-      <li><a href="/api/export/fleet" download="fleet.json">The fleet “{shelf.title}”</a></li>
+      <li><a href={`${place}/api/export/fleet`} download="fleet.json">The fleet “{shelf.title}”</a></li>
       {#each shelf.sets as s (s.id)}
-        <li><a href={`/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}</span></li>
+        <li><a href={`${place}/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}</span></li>
       {/each}
     </ul>
   </Card>

@@ -2,7 +2,7 @@
   // Below the picture of the pins: the serial ports, the crimps to move, old
   // against new, what to solder, and the files to take along.
   import { Button } from 'flowbite-svelte';
-  import type { Patch, PinsView } from '../api/client.svelte';
+  import { place, type Patch, type PinsView } from '../api/client.svelte';
   import Caution from '../lib/Caution.svelte';
   import { money } from '../lib/words';
   import LevelMark from '../lib/LevelMark.svelte';
@@ -147,10 +147,10 @@
   {#if pins.picture.wires.length > 0}
     <p class="flex flex-wrap gap-y-1 gap-x-4.5">
       <span class="soft">Take along:</span>
-      <a href={`/api/quads/${quad}/wiring.svg`} download>picture (SVG)</a>
-      <a href={`/api/quads/${quad}/wiring.csv`} download>netlist (CSV)</a>
-      <a href={`/api/quads/${quad}/soldering.csv`} download>soldering list (CSV)</a>
-      <a href={`/api/quads/${quad}/circuit.net`} download>circuit (netlist of circuit editors)</a>
+      <a href={`${place}/api/quads/${quad}/wiring.svg`} download>picture (SVG)</a>
+      <a href={`${place}/api/quads/${quad}/wiring.csv`} download>netlist (CSV)</a>
+      <a href={`${place}/api/quads/${quad}/soldering.csv`} download>soldering list (CSV)</a>
+      <a href={`${place}/api/quads/${quad}/circuit.net`} download>circuit (netlist of circuit editors)</a>
       <a href={`#/bench/${quad}`}>meter each pair on the bench</a>
     </p>
     <TakeNetlist {quad} {onpick} />

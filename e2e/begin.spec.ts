@@ -1,0 +1,99 @@
+// The way in: from an empty folder to a first answer, its inputs counted. An input is a
+// committed field or choice, and each press that goes on.
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
+
+/** Counts what a person puts in. */
+class Inputs {
+  count = 0;
+  constructor(private page: Page) {}
+  async type(label: string, text: string, nth = 0) {
+    await this.page.getByLabel(label).nth(nth).fill(text);
+    this.count++;
+  }
+  async press(name: string | RegExp) {
+    await this.page.getByRole('button', { name }).first().click();
+    this.count++;
+  }
+}
+
+test.describe('from an empty folder', () => {
+  test.use({ command: 'serve' });
+
+  test('do these two link: no more than eight inputs, by thumb', async ({ page, open }) => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    await open('/');
+    await page.getByRole('link', { name: /Do these two link/ }).click();
+    await expectAccessible(page);
+    const put = new Inputs(page);
+    await put.type('its name', 'Bought unit', 0);
+    await put.type('the release on it', '1.0.2', 0);
+    await put.type('its name', 'My goggles', 1);
+    await put.type('the release on it', '2.1', 1);
+    await put.type('Air unit: on which releases', '>=1.0.4');
+    await put.type('Goggles: on which releases', '>=2.0');
+    await put.press('Answer');
+    expect(put.count).toBeLessThanOrEqual(8);
+    await expect(page.getByText(/Bought unit on 1.0.2 does not link with My goggles on 2.1; it does after putting 1.0.4 on/)).toBeVisible();
+    await expectNoSidewaysScroll(page);
+    await expectAccessible(page);
+    await page.reload();
+    await expect(page.getByRole('heading', { name: 'Bought unit with My goggles' })).toBeVisible();
+  });
+
+  test('the same by keyboard alone, and what is no release is said', async ({ page, open }) => {
+    await open('/begin/link');
+    await page.getByLabel('its name').first().focus();
+    await page.keyboard.type('Unit');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('newest');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('Eyes');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert')).toContainText('the release on Unit: expected a dotted version');
+    await page.getByLabel('the release on it').first().focus();
+    await page.keyboard.press('ControlOrMeta+a');
+    await page.keyboard.type('1.1');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Unit with Eyes' })).toBeVisible();
+  });
+
+  test('a quad is filled on its picture, and the trade shelf has what belongs to nobody', async ({ page, open }) => {
+    await open('/');
+    await page.getByRole('link', { name: /I convert a quad/ }).click();
+    const put = new Inputs(page);
+    await put.type('What do you call it?', 'Old faithful');
+    await put.press('Next');
+    await expect(page.getByRole('heading', { name: 'Old faithful' })).toBeVisible();
+    await expectAccessible(page);
+    await put.press(/flight pack/);
+    await put.press(/^4-cell LiPo pack/);
+    await expect(page.getByRole('status')).toContainText('4-cell LiPo pack is in.');
+    await put.press(/flight board/);
+    await put.press(/^Board that inverts in software, six ports, 5 and 9 V/);
+    await page.getByRole('link', { name: 'Planned' }).click();
+    await put.press(/air unit/);
+    await put.type('Something new, by its name', 'Bought unit');
+    await put.press('Put it in');
+    await put.type('Something new, by its name', 'My goggles');
+    await expect(page.getByRole('heading', { name: 'Goggles' })).toBeVisible();
+    await put.press('Put it in');
+    await expect(page.getByRole('button', { name: /goggles My goggles/ })).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('link', { name: 'Its gates' }).click();
+    await expect(page.getByRole('heading', { name: 'Old faithful' })).toBeVisible();
+    await open('/');
+    await expect(page.getByRole('rowheader')).toHaveCount(1);
+  });
+
+  test('the demo is looked round in a place of its own, and left in one press', async ({ page, open }) => {
+    await open('/');
+    await page.getByRole('link', { name: /Look round with the demo/ }).click();
+    await expect(page.getByRole('rowheader')).toHaveCount(9);
+    await expectAccessible(page);
+    await page.getByRole('link', { name: 'Wallower' }).click();
+    await expect(page.getByRole('heading', { name: 'Wallower' })).toBeVisible();
+    await page.getByRole('link', { name: 'Leave the demo' }).click();
+    await expect(page.getByRole('heading', { name: 'What brings you here?' })).toBeVisible();
+  });
+});

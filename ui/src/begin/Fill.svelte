@@ -1,0 +1,70 @@
+<script lang="ts">
+  // A quad as a picture to fill: its places with what is in them, today or as planned.
+  import { untrack } from 'svelte';
+  import { push, replace } from 'svelte-spa-router';
+  import { api, type Failure, type Slots, type Take } from '../api/client.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import LevelMark from '../lib/LevelMark.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+  import QuadPicture from './QuadPicture.svelte';
+  import SlotChoices from './SlotChoices.svelte';
+
+  let { params }: { params: { quad?: string; side?: string; slot?: string } } = $props();
+
+  const quad = $derived(params.quad ?? '');
+  const today = $derived(params.side !== 'plan');
+  const view = new Loaded<Slots>();
+  let refused = $state.raw<Failure | null>(null);
+  let said = $state('');
+
+  $effect(() => {
+    const [of, now] = [quad, today];
+    untrack(() => void view.take(api.slots(of, now)));
+  });
+  const slots = $derived(view.data?.slots ?? []);
+  const open = $derived(slots.find((s) => s.name === params.slot));
+  const at = (slot?: string) => `/fill/${quad}/${today ? 'today' : 'plan'}${slot ? `/${slot}` : ''}`;
+
+  async function fill(name: string, take: Take) {
+    if (!view.data) return;
+    const answer = await api.fill(quad, name, view.data.revision, today, take);
+    refused = answer.ok ? null : answer.failure;
+    if (!answer.ok) return;
+    await view.take(Promise.resolve(answer));
+    const filled = answer.data.slots.find((s) => s.name === name);
+    said = filled?.holds ? `${filled.holds} is in.` : `Nothing is there.`;
+    const next = answer.data.slots.findIndex((s) => s.name === name);
+    const empty = answer.data.slots.slice(next + 1).find((s) => s.holds === '');
+    await replace(at(empty && take.key + (take.name ?? '') !== '' ? empty.name : undefined));
+  }
+</script>
+
+{#if view.failure}<FailureNote failure={view.failure} again={() => view.take(api.slots(quad, today))} />{/if}
+{#if view.data}
+  {@const v = view.data}
+  <div class="title">
+    <h1>{v.name}</h1>
+    <nav class="flex gap-1" aria-label="Today or planned">
+      <a class="no-underline border-b-3 border-b-transparent aria-[current]:border-b-accent aria-[current]:font-bold min-h-10 px-3.5 py-1.5" href={`#/fill/${quad}/today`} aria-current={today ? 'page' : undefined}>On it today</a>
+      <a class="no-underline border-b-3 border-b-transparent aria-[current]:border-b-accent aria-[current]:font-bold min-h-10 px-3.5 py-1.5" href={`#/fill/${quad}/plan`} aria-current={today ? undefined : 'page'}>Planned</a>
+    </nav>
+    <LevelMark level={v.level} size={24} word />
+    <span class="buttons ml-auto"><a class="button main inline-flex items-center" href={`#/swap/${quad}`}>Its gates</a></span>
+  </div>
+  <p class="good" role="status">{said}</p>
+  {#if refused}<FailureNote failure={refused} />{/if}
+  <div class="grid gap-4 items-start min-[900px]:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)]">
+    <div class={open ? 'max-[619px]:hidden' : ''}><QuadPicture slots={v.slots} analog={today && v.analog} chosen={open?.name} onopen={(name) => push(at(name))} /></div>
+    {#if open}
+      {#key open.name}
+        <SlotChoices slot={open} {today} all={`#${at()}`} onfill={(take) => fill(open.name, take)} />
+      {/key}
+    {:else}
+      <div class="panel grid gap-2 px-5 py-4">
+        <h2>Pick a place</h2>
+        <p>Put in what you know. What is left open stays unknown; nothing is guessed.</p>
+        {#if today}<p><a href={`#/fill/${quad}/plan`}>What shall be on it instead?</a></p>{/if}
+      </div>
+    {/if}
+  </div>
+{:else if !view.failure}<p class="soft" role="status">One moment…</p>{/if}

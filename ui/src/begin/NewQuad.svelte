@@ -1,0 +1,36 @@
+<script lang="ts">
+  // A quad needs a name, no more; what is on it is filled in on its picture.
+  import { push } from 'svelte-spa-router';
+  import { api, type Failure } from '../api/client.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+
+  let { params }: { params: { story?: string } } = $props();
+
+  const stories: Record<string, { title: string; next: string }> = {
+    convert: { title: 'A quad from analog to digital', next: 'First what is on it today; then what goes in.' },
+    swap: { title: 'Another air unit', next: 'First what is on it today; then what goes in.' },
+    bought: { title: 'A quad that has an air unit', next: 'What is on it, as far as you know.' },
+    keep: { title: 'A quad of your fleet', next: 'What is on it, as far as you want to keep it.' },
+  };
+  const story = $derived(stories[params.story ?? 'keep'] ?? { title: 'A quad', next: '' });
+  let name = $state('');
+  let refused = $state.raw<Failure | null>(null);
+  let busy = $state(false);
+
+  async function begin(event: SubmitEvent) {
+    event.preventDefault();
+    busy = true;
+    const answer = await api.beginQuad(name, params.story === 'convert');
+    busy = false;
+    refused = answer.ok ? null : answer.failure;
+    if (answer.ok) await push(`/fill/${answer.data.quad}/today`);
+  }
+</script>
+
+<h1 class="mb-3">{story.title}</h1>
+<form class="panel grid gap-3 px-5 py-4 max-w-[34rem]" onsubmit={begin}>
+  <label class="grid gap-0.5">What do you call it?<input required maxlength="200" bind:value={name} /></label>
+  <p class="soft">{story.next}</p>
+  {#if refused}<FailureNote failure={refused} />{/if}
+  <p class="buttons"><button class="button main" disabled={busy}>Next</button><a href="#/">Back</a></p>
+</form>
