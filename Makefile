@@ -107,7 +107,7 @@ soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a 
 	SOAK=20000 go test ./core -run NothingStops -timeout 2h
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./msp ./sim ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./core/plans/ask ./msp ./sim ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
 

@@ -300,3 +300,31 @@ func entryWords(entry any) string {
 	}
 	return "the fleet"
 }
+
+// WithNamed is an entry of a gear pack with the entries of that pack it names, and those
+// they name; the entry first, none where it is not there.
+func WithNamed(set *gear.Set, id string) (items []gear.Item) {
+	byID := map[string]gear.Item{}
+	listed := map[string]string{}
+	for _, list := range set.Lists() {
+		for _, item := range list.Items {
+			byID[item.Head().ID], listed[item.Head().ID] = item, list.Name
+		}
+	}
+	wanted := []string{id}
+	for n := 0; n < len(wanted); n++ {
+		item, ok := byID[wanted[n]]
+		if !ok {
+			continue
+		}
+		items = append(items, item)
+		for _, r := range references()[listed[wanted[n]]] {
+			r.each(item, "", func(_, named string) {
+				if !slices.Contains(wanted, named) {
+					wanted = append(wanted, named)
+				}
+			})
+		}
+	}
+	return items
+}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -11,6 +12,7 @@ import (
 	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/begin"
 	"yokeswap/core/plans/swap"
+	"yokeswap/format"
 	"yokeswap/store"
 	"yokeswap/trade"
 )
@@ -46,7 +48,11 @@ func (s *server) registerBegin(api huma.API) {
 	huma.Post(api, "/api/begin/quad", s.beginQuad)
 	huma.Get(api, "/api/quads/{quad}/pair", s.pair)
 	huma.Get(api, "/api/quads/{quad}/slots", s.slots)
+	huma.Get(api, "/api/quads/{quad}/ask", s.asks, holds[AskView](api))
 	huma.Post(api, "/api/quads/{quad}/slots/{slot}", s.fill)
+	huma.Post(api, "/api/quads/{quad}/statement", s.state)
+	huma.Get(api, "/api/trade", tradeShelf)
+	huma.Post(api, "/api/trade/{id}", s.takeFromTrade)
 }
 
 // askLink makes what the link question needs and the quad that asks it.
@@ -195,4 +201,64 @@ func (s *server) fill(ctx context.Context, in *struct {
 		Quad  string `path:"quad"`
 		Today bool   `query:"today" doc:"what is on it today; else the plan"`
 	}{in.Quad, in.Body.Today})
+}
+
+// state notes what is stated of the pair that a quad's plan flies.
+func (s *server) state(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body begin.Said
+}) (*answer[Begun], error) {
+	return s.begun(ctx, "stated what links", func(st *stock.Stock) (string, error) {
+		q, ok := st.Fleet.Quad(in.Quad)
+		if !ok {
+			return "", fmt.Errorf("there is no quad %q", in.Quad)
+		}
+		c := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
+		unit, _, hasUnit := c.AirUnit()
+		goggles, _, hasGoggles := c.Goggles()
+		if !hasUnit || !hasGoggles {
+			return "", fmt.Errorf("%s has no pair to speak of: it needs an air unit and goggles", q.Label())
+		}
+		return q.ID, begin.State(st, unit.ID, goggles.ID, in.Body)
+	})
+}
+
+// TradeEntry is something on the trade shelf.
+type TradeEntry struct {
+	Kind   string `json:"kind"`
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Source string `json:"source"`
+}
+
+// tradeShelf lists what the trade shelf has of a kind, or all of it.
+func tradeShelf(_ context.Context, in *struct {
+	Kind string `query:"kind"`
+}) (*answer[[]TradeEntry], error) {
+	list := []TradeEntry{}
+	for _, of := range trade.Shelf().Lists() {
+		for _, item := range of.Items {
+			if kind := string(item.Kind()); in.Kind == "" || in.Kind == kind {
+				list = append(list, TradeEntry{kind, item.Head().ID, item.Head().Label(), item.Head().Source.String()})
+			}
+		}
+	}
+	return reply(list), nil
+}
+
+// takeFromTrade copies an entry of the trade shelf, and what it names there, to one's own.
+func (s *server) takeFromTrade(ctx context.Context, in *struct {
+	ID string `path:"id"`
+}) (*answer[Saved], error) {
+	items := format.WithNamed(trade.Shelf(), in.ID)
+	if len(items) == 0 {
+		return nil, notFound("entry of the trade shelf", in.ID)
+	}
+	err := s.store.Update(deed(ctx, "took from the trade shelf"), func(st *stock.Stock) error {
+		return begin.Copy(st, items...)
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.saved(stock.Ref{Kind: string(items[0].Kind()), ID: in.ID})
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"log/slog"
 	"net/http/httptest"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -12,6 +13,7 @@ import (
 
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/ask"
 	"yokeswap/core/plans/begin"
 	"yokeswap/core/plans/swap"
 	"yokeswap/demo"
@@ -179,4 +181,51 @@ func TestTheDemosPlaceIsHeldToTheSame(t *testing.T) {
 		status, _ = c.do("POST", path, `{"name":"x","analog":false}`, "Origin", "http://elsewhere.example")
 		assert.Equal(t, 403, status, path)
 	}
+}
+
+// What is asked next is answered and asked no more; what the trade shelf has is copied with
+// what it names; a statement about the pair is noted from the quad.
+func TestWhatMattersIsAskedUntilItIsSaid(t *testing.T) {
+	c := emptyClient(t)
+	quad := sent[web.Begun](c, "/api/begin/quad", map[string]any{"name": "First", "analog": false}).Quad
+	view := get[web.SlotsView](c, "/api/quads/"+quad+"/slots")
+	for slot, take := range map[string]begin.Take{"airUnit": {Name: "Unit", Mine: true}, "goggles": {Name: "Eyes", Mine: true}} {
+		view = sent[web.SlotsView](c, "/api/quads/"+quad+"/slots/"+slot, map[string]any{"revision": view.Revision, "today": false, "take": take})
+	}
+	asks := func(field string) bool {
+		report := get[web.AskView](c, "/api/quads/"+quad+"/ask")
+		return slices.ContainsFunc(report.Next, func(q ask.Question) bool { return q.Field == field })
+	}
+	assert.True(t, asks("pairings"))
+	view = sent[web.SlotsView](c, "/api/quads/"+quad+"/slots/antennas", map[string]any{"revision": view.Revision,
+		"today": false, "take": begin.Take{Key: "shelf:trade-round-rhcp"}})
+	for i, e := range get[web.Shelf](c, "/api/shelf").Entries {
+		if e.Kind == "airUnit" || e.Kind == "goggles" {
+			port := map[string]string{"airUnit": "radio", "goggles": "receive"}[e.Kind]
+			body := fmt.Sprintf(`{"id":%q,"name":%q,"source":{"kind":"measured"},%q:{"bands":["5.8"],"antennas":2}}`, e.ID, e.Name, port)
+			status, text := c.do("PUT", fmt.Sprintf("/api/entries/%s/%s?revision=%d", e.Kind, e.ID, e.Revision), body)
+			require.Equal(t, 200, status, "%d %s", i, text)
+		}
+	}
+	assert.True(t, asks("region"))
+	sent[web.Begun](c, "/api/quads/"+quad+"/statement", begin.Said{Says: begin.SaysWithin, Unit: ">=1.0", From: "a sheet"})
+	assert.False(t, asks("pairings"))
+	regions := get[[]web.TradeEntry](c, "/api/trade?kind=region")
+	require.NotEmpty(t, regions)
+	sent[web.Saved](c, "/api/trade/"+regions[0].ID, nil)
+	status, text := c.do("PUT", "/api/region", fmt.Sprintf(`{"was":"","region":%q}`, regions[0].ID))
+	require.Equal(t, 200, status, text)
+	assert.False(t, asks("region"))
+	sent[web.Saved](c, "/api/trade/trade-header-sh-6", nil)
+	var kinds []string
+	for _, e := range get[web.Shelf](c, "/api/shelf").Entries {
+		kinds = append(kinds, e.Kind+" "+e.ID)
+	}
+	assert.Contains(t, kinds, "header trade-header-sh-6")
+	assert.Contains(t, kinds, "connector trade-sh-6", "what it names comes with it")
+	status, _ = c.do("POST", "/api/trade/nix", "null")
+	assert.Equal(t, 404, status)
+	status, text = c.do("POST", "/api/quads/"+quad+"/statement", `{"says":"within","unit":">>","goggles":"","from":""}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "the releases of Unit")
 }

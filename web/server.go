@@ -114,6 +114,7 @@ func demoOf(options Options, at *door) http.Handler {
 // pictures, devices.
 var prefixed = map[string]string{
 	"begin":    "Begin",
+	"ask":      "Ask",
 	"route":    "Route",
 	"channels": "Channels",
 	"antenna":  "Antenna",

@@ -14,7 +14,9 @@ type Index struct {
 	taken   map[string]map[string]int // model to quad to how many its plan takes
 	takes   map[string]int            // model to how many all plans take
 	owned   map[string]bool
-	instead *Quad // stands for the quad of its id; nil: each for itself
+	instead *Quad  // stands for the quad of its id; nil: each for itself
+	piece   *Kit   // stands for the piece of kit of its id; nil: each for itself
+	under   *Index // what else stands for a piece; nil: nothing
 	places  map[string][]int
 	asked   *Asked // what is asked of the plans of other quads is noted there; nil: it is not
 }
@@ -86,6 +88,13 @@ func (x *Index) Planning(q *Quad) *Index {
 	return &other
 }
 
+// WithPiece is the fleet with a piece of kit as it might be, to ask what that would do.
+func (x *Index) WithPiece(k *Kit) *Index {
+	other := *x
+	other.piece, other.under = k, x
+	return &other
+}
+
 // NewIndex indexes a fleet.
 func NewIndex(f *Fleet) *Index {
 	x := &Index{
@@ -124,6 +133,11 @@ func NewIndex(f *Fleet) *Index {
 
 // Piece looks up a piece of kit by its id.
 func (x *Index) Piece(id string) (*Kit, bool) {
+	for at := x; at != nil; at = at.under {
+		if at.piece != nil && at.piece.ID == id {
+			return at.piece, true
+		}
+	}
 	kit, ok := x.pieces[id]
 	return kit, ok
 }

@@ -2,6 +2,8 @@ package gear
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 
 	"yokeswap/core/facts/firmware"
 )
@@ -104,6 +106,31 @@ func NewLibrary(sets ...*Set) *Library {
 		}
 	}
 	return lib
+}
+
+// With is the library with an entry as it might be, to ask what that would do. The library
+// itself is not changed.
+func (l *Library) With(item Item) *Library {
+	id := item.Head().ID
+	other := *l
+	other.byID = maps.Clone(l.byID)
+	other.byID[id] = item
+	other.ordered = slices.Clone(l.ordered)
+	for i := range other.ordered {
+		if other.ordered[i].Head().ID == id {
+			other.ordered[i] = item
+		}
+	}
+	if p, ok := item.(*Pairing); ok {
+		other.pairings = maps.Clone(l.pairings)
+		list := slices.DeleteFunc(slices.Clone(l.pairings[pairKey{p.AirUnit, p.Goggles}]), func(o *Pairing) bool { return o.ID == id })
+		other.pairings[pairKey{p.AirUnit, p.Goggles}] = append(list, p)
+	}
+	if d, ok := item.(Linked); ok {
+		other.charts = maps.Clone(l.charts)
+		other.charts[id] = d.Chart()
+	}
+	return &other
 }
 
 // Item finds any piece of gear.

@@ -88,14 +88,8 @@ func (q *LinkQuestion) device(st *stock.Stock, kind gear.Kind, c Carries) (made,
 		}
 		model = id
 	}
-	releases := []firmware.Version{release}
-	if r, err := firmware.ParseRange(c.Works); err == nil && q.Says == SaysWithin {
-		releases = append(releases, r.Named()...) // whoever states them has seen them
-	}
-	for _, v := range releases {
-		if err := lists(st, model, v); err != nil {
-			return made{}, err
-		}
+	if err := lists(st, model, release); err != nil {
+		return made{}, err
 	}
 	kit := Own(st, model)
 	piece, _ := st.Fleet.Piece(kit)
@@ -137,34 +131,51 @@ func lists(st *stock.Stock, model string, release firmware.Version) error {
 	return err
 }
 
-// state adds what is said of the pair; nothing where nobody has said anything.
+// state adds what is said of the pair.
 func (q *LinkQuestion) state(st *stock.Stock, unit, goggles string) error {
+	return State(st, unit, goggles, Said{Says: q.Says, Unit: q.Unit.Works, Goggles: q.Goggles.Works, From: q.From})
+}
+
+// Said is what somebody states of a pair of models.
+type Said struct {
+	Says    Statement `json:"says" enum:"within,any,never,nothing"`
+	Unit    string    `json:"unit" maxLength:"200" doc:"the releases of the air unit on which they link; empty: any"`
+	Goggles string    `json:"goggles" maxLength:"200" doc:"the releases of the goggles"`
+	From    string    `json:"from" maxLength:"400" doc:"where that is stated; empty: not said"`
+}
+
+// State adds a statement about a pair of models; nothing where nobody has said anything.
+func State(st *stock.Stock, unit, goggles string, s Said) error {
+	lib := st.Library()
 	p := &gear.Pairing{AirUnit: unit, Goggles: goggles}
-	p.Source = gear.Source{Kind: gear.Measured, Text: strings.TrimSpace(q.From)}
-	switch q.Says {
+	p.Source = gear.Source{Kind: gear.Measured, Text: strings.TrimSpace(s.From)}
+	switch s.Says {
 	case SaysNothing:
 		return nil
 	case SaysNever:
 		p.Never = true
 	case SaysWithin:
 		for _, end := range []struct {
-			of Carries
-			to *firmware.Range
-		}{{q.Unit, &p.AirFirmware}, {q.Goggles, &p.GogglesFirmware}} {
-			if strings.TrimSpace(end.of.Works) == "" {
-				continue
-			}
-			r, err := firmware.ParseRange(end.of.Works)
+			model, works string
+			to           *firmware.Range
+		}{{unit, s.Unit, &p.AirFirmware}, {goggles, s.Goggles, &p.GogglesFirmware}} {
+			r, err := firmware.ParseRange(end.works)
 			if err != nil {
-				return fmt.Errorf("the releases of %s: %w", end.of.Name, err)
+				return fmt.Errorf("the releases of %s: %w", lib.Label(end.model), err)
 			}
-			*end.to = r
+			if !r.IsAny() {
+				*end.to = r
+			}
+			for _, v := range r.Named() { // whoever states them has seen them
+				if err := lists(st, end.model, v); err != nil {
+					return err
+				}
+			}
 		}
 	case SaysAny:
 	default:
-		return fmt.Errorf("%q says nothing of a pair", q.Says)
+		return fmt.Errorf("%q says nothing of a pair", s.Says)
 	}
-	lib := st.Library()
-	p.ID = ID(q.Unit.Name+" "+q.Goggles.Name, func(id string) bool { _, taken := lib.Item(id); return taken })
+	p.ID = ID(lib.Label(unit)+" "+lib.Label(goggles), func(id string) bool { _, taken := lib.Item(id); return taken })
 	return put(st, p)
 }

@@ -53,6 +53,10 @@ export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
 export type Pair = Schemas['PairView'];
+export type Ask = Schemas['AskView'];
+export type Question = Schemas['AskQuestion'];
+export type Said = Schemas['BeginSaid'];
+export type TradeEntry = Schemas['TradeEntry'];
 export type Slots = Schemas['SlotsView'];
 export type Slot = Schemas['BeginSlot'];
 export type LinkQuestion = Schemas['BeginLinkQuestion'];
@@ -190,6 +194,10 @@ export const api = {
   askLink: (body: LinkQuestion) => written(answered(client.POST('/api/begin/link', { body }))),
   beginQuad: (name: string, analog: boolean) => written(answered(client.POST('/api/begin/quad', { body: { name, analog } }))),
   pair: (quad: string) => read(() => client.GET('/api/quads/{quad}/pair', { params: { path: { quad } } })),
+  asks: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
+  state: (quad: string, body: Said) => written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
+  trade: (kind: string) => read(() => client.GET('/api/trade', { params: { query: { kind } } })),
+  takeFromTrade: (id: string) => written(answered(client.POST('/api/trade/{id}', { params: { path: { id } } }))),
   slots: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/slots', { params: { path: { quad }, query: { today } } })),
   fill: (quad: string, slot: string, revision: number, today: boolean, take: Take) =>
     written(answered(client.POST('/api/quads/{quad}/slots/{slot}', { params: { path: { quad, slot } }, body: { revision, today, take } }))),

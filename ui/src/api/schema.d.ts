@@ -276,6 +276,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API quads by quad ask */
+        get: operations["list-api-quads-by-quad-ask"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/bench": {
         parameters: {
             query?: never;
@@ -650,6 +667,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/statement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad statement */
+        post: operations["post-api-quads-by-quad-statement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/wire": {
         parameters: {
             query?: never;
@@ -971,6 +1005,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API trade */
+        get: operations["list-api-trade"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trade/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trade by ID */
+        post: operations["post-api-trade-by-id"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/undo": {
         parameters: {
             query?: never;
@@ -1114,6 +1182,29 @@ export interface components {
             placed?: string;
             why?: string;
         };
+        AskQuestion: {
+            /** Format: int64 */
+            decides: number;
+            field: string;
+            /** @description those that are unknown for want of it */
+            gates: string[];
+            id: string;
+            label: string;
+            of: string;
+            /** @description its values were tried; else it is asked because a gate waits for it */
+            tried: boolean;
+        };
+        AskView: {
+            /** @description what may matter once its gate has what cannot be tried */
+            later: components["schemas"]["AskQuestion"][];
+            level: string;
+            /** @description missing, and no answer that was tried changes any level */
+            moot: components["schemas"]["AskQuestion"][];
+            name: string;
+            /** @description what matters, what decides most first */
+            next: components["schemas"]["AskQuestion"][];
+            quad: string;
+        };
         BackView: {
             back: components["schemas"]["RouteBack"];
             /** @description steps of the route have been carried out: it leads back from here; else from the end of the route */
@@ -1161,6 +1252,16 @@ export interface components {
             /** @enum {string} */
             says: "within" | "any" | "never" | "nothing";
             unit: components["schemas"]["BeginCarries"];
+        };
+        BeginSaid: {
+            /** @description where that is stated; empty: not said */
+            from: string;
+            /** @description the releases of the goggles */
+            goggles: string;
+            /** @enum {string} */
+            says: "within" | "any" | "never" | "nothing";
+            /** @description the releases of the air unit on which they link; empty: any */
+            unit: string;
         };
         BeginSlot: {
             choices: components["schemas"]["BeginChoice"][];
@@ -2949,6 +3050,12 @@ export interface components {
             amount: number;
             currency: string;
         };
+        TradeEntry: {
+            id: string;
+            kind: string;
+            name: string;
+            source: string;
+        };
         Want: {
             controller?: string;
             goggles: string;
@@ -3557,6 +3664,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-quads-by-quad-ask": {
+        parameters: {
+            query?: {
+                /** @description what is on it today; else the plan */
+                today?: boolean;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskView"];
                 };
             };
             /** @description Error */
@@ -4435,6 +4577,41 @@ export interface operations {
             };
         };
     };
+    "post-api-quads-by-quad-statement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginSaid"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-quads-by-quad-wire": {
         parameters: {
             query?: never;
@@ -5115,6 +5292,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TogetherView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-trade": {
+        parameters: {
+            query?: {
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TradeEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trade-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Error */

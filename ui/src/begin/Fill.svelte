@@ -6,6 +6,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import AskNext from './AskNext.svelte';
   import QuadPicture from './QuadPicture.svelte';
   import SlotChoices from './SlotChoices.svelte';
 
@@ -60,10 +61,12 @@
         <SlotChoices slot={open} {today} all={`#${at()}`} onfill={(take) => fill(open.name, take)} />
       {/key}
     {:else}
-      <div class="panel grid gap-2 px-5 py-4">
-        <h2>Pick a place</h2>
-        <p>Put in what you know. What is left open stays unknown; nothing is guessed.</p>
-        {#if today}<p><a href={`#/fill/${quad}/plan`}>What shall be on it instead?</a></p>{/if}
+      <div class="grid gap-3">
+        <div class="panel grid gap-2 px-5 py-4">
+          <p>Pick a place and put in what you know. What is left open stays unknown; nothing is guessed.</p>
+          {#if today}<p><a href={`#/fill/${quad}/plan`}>What shall be on it instead?</a></p>{/if}
+        </div>
+        <AskNext {quad} {today} revision={v.revision} onanswered={() => view.take(api.slots(quad, today))} />
       </div>
     {/if}
   </div>

@@ -77,7 +77,7 @@
   }
 </script>
 
-<form class="panel grid gap-3 px-5 pt-4 pb-5" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
+<form class="entry panel grid gap-3 px-5 pt-4 pb-5" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
   <h2>{existing ? `Change ${existing.name}` : `Add: ${form.word}`}</h2>
   <p class="soft">Leave empty what you do not know: the gate that needs it will say so, and never “fits”.</p>
   {#if failure?.conflict}
@@ -107,16 +107,5 @@
 <style>
   summary::first-letter {
     text-transform: uppercase;
-  }
-  form :global(input:not([type='checkbox'])),
-  form :global(select) {
-    background-color: var(--raised);
-    color: var(--ink);
-    border-color: var(--soft);
-    min-height: 40px;
-    font-size: 1rem;
-  }
-  form :global([aria-invalid='true']) {
-    border: 2px solid var(--unfit);
   }
 </style>

@@ -117,7 +117,8 @@
     <h1>{q.name}</h1>
     <p class="soft">{q.use}</p>
     <span class="self-center"><LevelMark level={q.judgement.level} size={26} word /></span>
-    <a class="font-bold border-2 border-accent rounded no-underline ml-auto px-3.5 py-1.5" href={`#/bench/${q.id}`}>Bench sheet</a>
+    <a class="ml-auto min-h-8 inline-flex items-center" href={`#/fill/${q.id}/plan`}>Its parts</a>
+    <a class="font-bold border-2 border-accent rounded no-underline px-3.5 py-1.5" href={`#/bench/${q.id}`}>Bench sheet</a>
   </div>
   {#if refused?.failure.conflict}
     {@const mine = refused.change}
