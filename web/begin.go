@@ -51,6 +51,7 @@ func (s *server) registerBegin(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/ask", s.asks, holds[AskView](api))
 	huma.Post(api, "/api/quads/{quad}/slots/{slot}", s.fill)
 	huma.Post(api, "/api/quads/{quad}/statement", s.state)
+	huma.Post(api, readPath+"{kind}", s.readSheet, func(o *huma.Operation) { o.SkipValidateBody = true })
 	huma.Get(api, "/api/trade", tradeShelf)
 	huma.Post(api, "/api/trade/{id}", s.takeFromTrade)
 }

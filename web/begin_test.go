@@ -6,11 +6,13 @@ import (
 	"log/slog"
 	"net/http/httptest"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/sheet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/ask"
@@ -181,6 +183,35 @@ func TestTheDemosPlaceIsHeldToTheSame(t *testing.T) {
 		status, _ = c.do("POST", path, `{"name":"x","analog":false}`, "Origin", "http://elsewhere.example")
 		assert.Equal(t, 403, status, path)
 	}
+}
+
+// A sheet is read for a kind, and nothing is changed by reading.
+func TestASheetIsReadOverHTTP(t *testing.T) {
+	c := emptyClient(t)
+	read := func(kind, text string) (reading sheet.Reading) {
+		status, got := c.do("POST", "/api/read/"+kind, text, "Content-Type", "text/plain")
+		require.Equal(t, 200, status, got)
+		require.NoError(t, json.Unmarshal([]byte(got), &reading))
+		return reading
+	}
+	reading := read("airUnit", "Input voltage 7.4-26.4 V\nU.FL")
+	require.Len(t, reading.Found, 3)
+	assert.Equal(t, "input.minV", reading.Found[0].Field)
+	assert.Empty(t, reading.Found[2].Field, "no connector of that name is described yet")
+	sent[web.Saved](c, "/api/trade/trade-ufl", nil)
+	assert.Equal(t, "trade-ufl", read("airUnit", "U.FL").Found[0].Value)
+	assert.Empty(t, read("airUnit", strings.Repeat("nothing to see here. ", 2000)).Found, "a long page is read")
+	for _, wrong := range []struct{ kind, text, says string }{
+		{"wing", "7 V", "no kind of gear"},
+		{"airUnit", strings.Repeat("x", sheet.MostText+1), "no more than"},
+		{"airUnit", "\xff\xfe", "no text"},
+	} {
+		status, text := c.do("POST", "/api/read/"+wrong.kind, wrong.text, "Content-Type", "text/plain")
+		assert.Equal(t, 422, status)
+		assert.Contains(t, text, wrong.says)
+	}
+	status, _ := c.do("POST", "/api/read/airUnit", "7 V", "Content-Type", "text/plain", "Origin", "http://elsewhere.example")
+	assert.Equal(t, 403, status)
 }
 
 // What is asked next is answered and asked no more; what the trade shelf has is copied with

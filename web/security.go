@@ -96,7 +96,7 @@ func bounded(next http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		table := strings.HasSuffix(pathOf(r), netlistPath) // the one body that is no JSON
+		table := strings.HasSuffix(pathOf(r), netlistPath) || strings.HasPrefix(pathOf(r), readPath) // no JSON
 		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(pathOf(r), "/api/") && !table {
 			body, err := io.ReadAll(r.Body)
 			if err != nil {

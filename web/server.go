@@ -115,6 +115,7 @@ func demoOf(options Options, at *door) http.Handler {
 var prefixed = map[string]string{
 	"begin":    "Begin",
 	"ask":      "Ask",
+	"sheet":    "Sheet",
 	"route":    "Route",
 	"channels": "Channels",
 	"antenna":  "Antenna",

@@ -53,6 +53,7 @@ export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
 export type Pair = Schemas['PairView'];
+export type SheetFound = Schemas['SheetFound'];
 export type Ask = Schemas['AskView'];
 export type Question = Schemas['AskQuestion'];
 export type Said = Schemas['BeginSaid'];
@@ -194,6 +195,15 @@ export const api = {
   askLink: (body: LinkQuestion) => written(answered(client.POST('/api/begin/link', { body }))),
   beginQuad: (name: string, analog: boolean) => written(answered(client.POST('/api/begin/quad', { body: { name, analog } }))),
   pair: (quad: string) => read(() => client.GET('/api/quads/{quad}/pair', { params: { path: { quad } } })),
+  readSheet: (kind: string, text: string) =>
+    read(() =>
+      client.POST('/api/read/{kind}', {
+        params: { path: { kind } },
+        body: text as never,
+        bodySerializer: (plain) => plain as unknown as string,
+        headers: { 'Content-Type': 'text/plain' },
+      }),
+    ),
   asks: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
   state: (quad: string, body: Said) => written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
   trade: (kind: string) => read(() => client.GET('/api/trade', { params: { query: { kind } } })),

@@ -733,6 +733,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API read by kind */
+        post: operations["post-api-read-by-kind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/region": {
         parameters: {
             query?: never;
@@ -2857,6 +2874,27 @@ export interface components {
             variant: string;
             version: string;
         };
+        SheetFound: {
+            /** @description the words leave it open: never taken unasked */
+            ask: boolean;
+            /**
+             * Format: int64
+             * @description where they begin, in characters
+             */
+            at: number;
+            /** @description of the entry, as in the open formats; empty: it has none there */
+            field: string;
+            /** @description why it is asked */
+            note?: string;
+            /** @description the value in words */
+            shows: string;
+            value: unknown;
+            /** @description as they stand in the text */
+            words: string;
+        };
+        SheetReading: {
+            found: components["schemas"]["SheetFound"][];
+        };
         Shelf: {
             /** @description entries that cannot be read, left as they are */
             aside: components["schemas"]["SetAside"][];
@@ -4736,6 +4774,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-read-by-kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description of gear */
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetReading"];
                 };
             };
             /** @description Error */

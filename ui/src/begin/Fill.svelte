@@ -58,7 +58,7 @@
     <div class={open ? 'max-[619px]:hidden' : ''}><QuadPicture slots={v.slots} analog={today && v.analog} chosen={open?.name} onopen={(name) => push(at(name))} /></div>
     {#if open}
       {#key open.name}
-        <SlotChoices slot={open} {today} all={`#${at()}`} onfill={(take) => fill(open.name, take)} />
+        <SlotChoices slot={open} {today} all={`#${at()}`} onfill={(take) => fill(open.name, take)} onread={() => view.take(api.slots(quad, today))} />
       {/key}
     {:else}
       <div class="grid gap-3">

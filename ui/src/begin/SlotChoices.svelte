@@ -1,14 +1,18 @@
 <script lang="ts">
   // What can go into one place: what is yours, what the trade shelf has, or something new.
-  import type { Slot, Take } from '../api/client.svelte';
+  import { api, type Failure, type SheetFound, type Slot, type Take } from '../api/client.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { withRead, type Entry } from '../shelf/entry';
+  import SheetReader from '../shelf/SheetReader.svelte';
 
   interface Props {
     slot: Slot;
     today: boolean;
     all: string; // where all places are
     onfill: (take: Take) => void;
+    onread: () => void; // its model knows more
   }
-  let { slot, today, all, onfill }: Props = $props();
+  let { slot, today, all, onfill, onread }: Props = $props();
 
   let name = $state('');
   let like = $state('');
@@ -24,6 +28,19 @@
   const models = $derived(slot.choices.filter((c) => c.key.startsWith('model:')));
   const found = (label: string) => label.toLowerCase().includes(find.trim().toLowerCase());
 
+  let said = $state('');
+  let refused = $state.raw<Failure | null>(null);
+
+  /** Values read off a sheet go into the model at once. */
+  async function takeRead(found: SheetFound[]) {
+    const shelf = await api.shelf({ find: slot.model });
+    const there = shelf.ok ? shelf.data.entries.find((e) => e.id === slot.model && e.set !== undefined) : undefined;
+    if (!there) return;
+    const answer = await api.save(there.kind, there.id, there.revision, withRead(there.entry as Entry, found));
+    refused = answer.ok ? null : answer.failure;
+    said = answer.ok ? `${found.length === 1 ? 'One value is' : `${found.length} values are`} noted, with the words as their source.` : '';
+    if (answer.ok) onread();
+  }
   function add(event: SubmitEvent) {
     event.preventDefault();
     onfill({ name, like: like || undefined, mine: slot.device && mine });
@@ -39,6 +56,14 @@
       {#if slot.kit}<a class="button inline-flex items-center" href={`#/shelf/edit/kit/${slot.kit}`}>What is on it</a>{/if}
       <button type="button" class="button" onclick={() => onfill({ mine: false })}>Take it out</button>
     </p>
+    {#if slot.model}
+      <details>
+        <summary class="font-bold min-h-10 cursor-pointer">Read it off a sheet</summary>
+        <SheetReader kind={slot.kind} ontake={takeRead} />
+        <p class="good" role="status">{said}</p>
+        {#if refused}<FailureNote failure={refused} />{/if}
+      </details>
+    {/if}
   {/if}
   <form class="grid gap-2" onsubmit={add}>
     <label class="grid gap-0.5">Something new, by its name<input required maxlength="200" bind:value={name} /></label>

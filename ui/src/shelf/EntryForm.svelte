@@ -6,8 +6,9 @@
   import { api, type Failure, type ShelfEntry } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
-  import { idFor, valueAt, type Entry } from './entry';
+  import { idFor, valueAt, withRead, type Entry } from './entry';
   import FieldInput from './FieldInput.svelte';
+  import SheetReader from './SheetReader.svelte';
   import { asked, controlID, locate, stated, type Form } from './forms';
 
   interface Props {
@@ -26,6 +27,7 @@
   let revision = $state(untrack(() => existing?.revision ?? 0));
   let failure = $state.raw<Failure | null>(null);
   let missing = $state('');
+  let said = $state('');
 
   const isGear = $derived(!['kit', 'spare', 'quad'].includes(form.kind));
   const fields = $derived(form.groups.flatMap((g) => g.fields));
@@ -84,6 +86,13 @@
     <ConflictNote conflict={failure.conflict} {keepTheirs} applyMine={(at) => { revision = at; failure = null; void save(at); }} />
   {:else if failure}
     <FailureNote failure={{ ...failure, wrong: elsewhere }} />
+  {/if}
+  {#if isGear}
+    <details class="border-t border-t-line pt-2">
+      <summary class="font-bold text-body min-h-10 cursor-pointer">Read it off a sheet</summary>
+      <SheetReader kind={form.kind} ontake={(found) => { entry = withRead(entry, found); said = `${found.length === 1 ? 'One value is' : `${found.length} values are`} filled in below; nothing is saved yet.`; }} />
+      <p class="good" role="status">{said}</p>
+    </details>
   {/if}
   {#each form.groups as group, i (group.title)}
     <details class="border-t border-t-line pt-2" bind:open={open[i]}>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { idFor, parseNumber, parseWords, valueAt, withValue } from './entry';
+import { idFor, parseNumber, parseWords, valueAt, withRead, withValue } from './entry';
 
 describe('values by path', () => {
   it('sets and reads a value, leaving the original alone', () => {
@@ -37,5 +37,22 @@ describe('what is typed', () => {
     expect(idFor('My Ünit (2nd)', new Set())).toBe('my-u-nit-2nd');
     expect(idFor('Two', new Set(['two', 'two-2']))).toBe('two-3');
     expect(idFor('…', new Set())).toMatch(/^[a-z0-9][a-z0-9-]{0,63}$/);
+  });
+});
+
+describe('what is read off a sheet', () => {
+  it('comes with its words, and lists grow', () => {
+    const read = withRead({ id: 'u', mount: { patterns: [{ xMM: 20, yMM: 20 }] }, valueSources: { massG: { kind: 'measured' } } }, [
+      { field: 'input.maxV', value: 26.4, words: '7.4-26.4 V' },
+      { field: 'mount.patterns', value: [{ xMM: 25.5, yMM: 25.5 }], words: '25.5 x 25.5 mm' },
+    ]);
+    expect(read.input).toEqual({ maxV: 26.4 });
+    expect(read.mount).toEqual({ patterns: [{ xMM: 20, yMM: 20 }, { xMM: 25.5, yMM: 25.5 }] });
+    expect(read.valueSources).toEqual({
+      massG: { kind: 'measured' },
+      'input.maxV': { kind: 'maker', text: '7.4-26.4 V' },
+      'mount.patterns': { kind: 'maker', text: '25.5 x 25.5 mm' },
+    });
+    expect(withRead({ id: 'u' }, [])).toEqual({ id: 'u' });
   });
 });

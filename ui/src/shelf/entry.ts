@@ -51,3 +51,25 @@ export function parseWords(text: string): string[] | undefined {
   const words = text.split(',').map((w) => w.trim()).filter(Boolean);
   return words.length > 0 ? words : undefined;
 }
+
+/** A value read from a sheet. */
+export interface Read {
+  field: string;
+  value: unknown;
+  words: string;
+}
+
+const several = ['mount.patterns', 'pads', 'bands'];
+
+/** The entry with values read from a sheet: lists grow, and each value keeps its words as its source. */
+export function withRead(entry: Entry, found: readonly Read[]): Entry {
+  const sources = { ...((entry.valueSources as Entry | undefined) ?? {}) };
+  let to = entry;
+  for (const f of found) {
+    const there = valueAt(to, f.field);
+    const grows = several.includes(f.field) && Array.isArray(there) && Array.isArray(f.value);
+    to = withValue(to, f.field, grows ? [...(there as unknown[]), ...(f.value as unknown[])] : f.value);
+    sources[f.field] = { kind: 'maker', text: f.words.slice(0, 400) };
+  }
+  return found.length > 0 ? { ...to, valueSources: sources } : to;
+}

@@ -1,0 +1,101 @@
+package sheet
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+
+	"yokeswap/core/facts/gear"
+)
+
+// pinNames are what is printed at the pins of an air unit, as sheets call them.
+var pinNames = map[string]string{
+	"vcc": gear.PinSupply, "vin": gear.PinSupply, "v+": gear.PinSupply, "bat": gear.PinSupply, "batt": gear.PinSupply,
+	"vbat": gear.PinSupply, "power": gear.PinSupply, "+": gear.PinSupply, "supply": gear.PinSupply, "9v": gear.PinSupply, "10v": gear.PinSupply,
+	"gnd": gear.PinGround, "ground": gear.PinGround, "g": gear.PinGround, "-": gear.PinGround, "masse": gear.PinGround,
+	"rx": gear.PinUARTRX, "uart_rx": gear.PinUARTRX, "uart-rx": gear.PinUARTRX, "rxd": gear.PinUARTRX,
+	"tx": gear.PinUARTTX, "uart_tx": gear.PinUARTTX, "uart-tx": gear.PinUARTTX, "txd": gear.PinUARTTX,
+	"sbus": gear.PinRCOut, "rc": gear.PinRCOut, "rc-out": gear.PinRCOut, "rc_out": gear.PinRCOut, "rcout": gear.PinRCOut,
+}
+
+var numbered = regexp.MustCompile(`(?i)\b(?:pin\s*)?([1-9]|1[0-2])\s*[:.)=|\t-]\s*([A-Za-z0-9+_-]+)`)
+
+// pinRows reads the order of pins, on one line or one pin a line. It is always asked: it
+// counts once it has been held against the drawing.
+func (r *reader) pinRows() {
+	if r.kind != gear.KindAirUnit {
+		return
+	}
+	pins := map[int]string{}
+	first, end, twice := -1, 0, ""
+	for _, m := range numbered.FindAllStringSubmatchIndex(r.text, -1) {
+		function, ok := pinNames[strings.ToLower(group(r.text, m, 2))]
+		if !ok {
+			continue
+		}
+		n, _ := strconv.Atoi(group(r.text, m, 1))
+		if was, there := pins[n]; there && was != function {
+			twice = strconv.Itoa(n)
+		}
+		pins[n] = function
+		if first < 0 {
+			first = m[0]
+		}
+		end = m[1]
+	}
+	if len(pins) < 2 {
+		r.pinList()
+		return
+	}
+	most := 0
+	for n := range pins {
+		most = max(most, n)
+	}
+	if most > len(pins)+2 {
+		return // numbers of something else
+	}
+	order := make([]any, most)
+	grounds := 0
+	for i := range order {
+		function := pins[i+1]
+		if function == gear.PinGround {
+			if grounds++; grounds == 2 {
+				function = gear.PinRCGround // the second belongs to the sticks' pair
+			}
+		}
+		order[i] = function
+	}
+	note := "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"
+	if twice != "" {
+		note = "pin " + twice + " is named twice; " + note
+	}
+	r.add(Found{Words: r.text[first:end], At: first, Field: "plug.pins", Value: order, Shows: shown(order), Ask: true, Note: note})
+}
+
+var pinLine = regexp.MustCompile(`(?i)\b(?:pin ?out|pins|pinbelegung|belegung|brochage)\s*[:=]?\s*([A-Za-z0-9+_-]+(?:\s*[,/|>\s]\s*[A-Za-z0-9+_-]+){2,11})`)
+
+// pinList reads "Pinout: VCC, GND, RX, TX".
+func (r *reader) pinList() {
+	for _, m := range pinLine.FindAllStringSubmatchIndex(r.text, -1) {
+		var order []any
+		for _, word := range regexp.MustCompile(`[A-Za-z0-9+_-]+`).FindAllString(group(r.text, m, 1), -1) {
+			function, ok := pinNames[strings.ToLower(word)]
+			if !ok {
+				break
+			}
+			order = append(order, function)
+		}
+		if len(order) >= 3 {
+			r.add(Found{Words: r.text[m[0]:m[1]], At: m[0], Field: "plug.pins", Value: order, Shows: shown(order), Ask: true,
+				Note: "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"})
+		}
+	}
+}
+
+func shown(order []any) string {
+	words := make([]string, len(order))
+	for i, pin := range order {
+		words[i] = strconv.Itoa(i+1) + " " + strings.ReplaceAll(pin.(string), "-", " ")
+	}
+	return strings.Join(words, ", ")
+}

@@ -1,0 +1,395 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"yokeswap/core/facts/gear"
+)
+
+// about says what words a line is about, in the languages read.
+type about []string
+
+// The words of a subject. A word ends where a letter does not follow; "eingang*" goes on.
+var (
+	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered", "feed", "vin", "in",
+		"eingang*", "spannung*", "versorgung*", "betriebs*", "tension*", "alimentation", "entrée"}
+	outputWords  = about{"output", "out", "outputs", "bec", "regulated", "ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
+	sendWords    = about{"transmit*", "transmission power", "tx power", "rf power", "output power", "transmitter*", "eirp", "sendeleistung", "puissance d'émission", "puissance"}
+	drawWords    = about{"consumption", "power draw", "draws", "draw", "leistungsaufnahme", "verbrauch", "consommation"}
+	massWords    = about{"weight", "weighs", "mass", "gewicht*", "wiegt", "poids", "masse"}
+	holeWords    = about{"mount*", "hole*", "pattern*", "montage*", "loch*", "bohr*", "perçage", "fixation", "trous"}
+	cameraWords  = about{"camera*", "kamera*", "caméra", "lens"}
+	widthWords   = about{"width", "wide", "breite", "breit", "largeur"}
+	cableWords   = about{"cable*", "coax*", "lead*", "kabel*", "câble", "ribbon"}
+	ceramicWords = about{"ceramic*", "capacit*", "keramik*", "céramique"}
+	withWords    = about{"with", "without", "incl*", "excl*", "mit", "ohne", "inkl*", "avec", "sans"}
+	pitchWords   = about{"pitch", "raster", "pas"}
+	beamWords    = about{"beam*", "beamwidth", "angle", "öffnungswinkel", "fov", "ouverture"}
+	efficiency   = about{"efficiency", "efficient", "wirkungsgrad", "rendement"}
+	latencyWords = about{"latency", "latenz", "delay", "latence"}
+)
+
+func (a about) in(words string) bool {
+	for _, w := range a {
+		stem, open := strings.CutSuffix(w, "*")
+		for at := 0; ; {
+			i := strings.Index(words[at:], stem)
+			if i < 0 {
+				break
+			}
+			i += at
+			end := i + len(stem)
+			if (i == 0 || !letter(words[i-1])) && (open || end == len(words) || !letter(words[end])) {
+				return true
+			}
+			at = end
+		}
+	}
+	return false
+}
+
+func letter(b byte) bool { return b >= 'a' && b <= 'z' || b >= 0x80 }
+
+// context is the words around a quantity.
+type context struct{ before, after string }
+
+// says that a subject is named before the quantity, else after it.
+func (c context) says(a about) bool { return a.in(c.before) || a.in(c.after) }
+
+var products = regexp.MustCompile(`\b(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[x×*]\s*(\d+(?:[.,]\d+)?)(?:\s*(?:mm)?\s*[x×*]\s*(\d+(?:[.,]\d+)?))?\s*(mm|cm)?`)
+
+// line reads one line of the text, which begins at a byte of it.
+func (r *reader) line(line string, start int) {
+	if !strings.ContainsAny(line, "0123456789") {
+		r.names(line, start)
+		return
+	}
+	plain := []byte(line)
+	for _, m := range products.FindAllStringSubmatchIndex(line, -1) {
+		if r.product(line, m, start) {
+			for i := m[0]; i < m[1]; i++ {
+				plain[i] = ' '
+			}
+		}
+	}
+	r.names(line, start)
+	list := quantitiesIn(string(plain))
+	for i := range list {
+		q := &list[i]
+		from, end := 0, len(line)
+		if i > 0 {
+			from = list[i-1].end
+		}
+		if i+1 < len(list) {
+			end = list[i+1].at
+		}
+		c := context{strings.ToLower(line[from:q.at]), strings.ToLower(line[q.end:end])}
+		if cut := strings.IndexAny(c.after, ",;.|\t\n"); cut >= 0 {
+			c.after = c.after[:cut]
+		}
+		if i > 0 && !strings.ContainsAny(c.before, ":=|\t") && len(strings.Fields(c.before)) < 2 {
+			c.before = strings.ToLower(line[:q.at]) // "Output: 9 V / 2 A": both are of the output
+		}
+		r.quantity(line, start, q, c, list[i+1:])
+	}
+}
+
+// product reads "25.5 x 25.5 mm": holes where the words say so; a size otherwise, which has
+// no field.
+func (r *reader) product(line string, m []int, start int) bool {
+	lower := strings.ToLower(line)
+	mm := group(line, m, 4) != ""
+	if !mm && !holeWords.in(lower) {
+		return false // "2 x antennas", "M2x6"
+	}
+	if r.kind != gear.KindAirUnit || group(line, m, 3) != "" {
+		return true
+	}
+	scale := 1.0
+	if group(line, m, 4) == "cm" {
+		scale = 10
+	}
+	x, okX := parse(group(line, m, 1), "mm")
+	y, okY := parse(group(line, m, 2), "mm")
+	if !okX || !okY || x <= 0 || y <= 0 {
+		return true
+	}
+	holes := map[string]any{"xMM": x * scale, "yMM": y * scale}
+	if s := screwSizes.FindString(line); s != "" {
+		holes["screw"] = strings.ToUpper(s[:1]) + s[1:]
+	}
+	f := Found{Words: line[m[0]:m[1]], At: start + m[0], Field: "mount.patterns", Value: []any{holes},
+		Shows: fmt.Sprintf("holes %s × %s mm%s", short(x*scale), short(y*scale), withScrew(holes))}
+	if !holeWords.in(lower) {
+		f.Ask, f.Note = true, "the words do not say whether these are its holes or its size"
+	}
+	r.add(f)
+	return true
+}
+
+var screwSizes = regexp.MustCompile(`\bM(?:1\.6|2\.5|2|3)\b`)
+
+func withScrew(holes map[string]any) string {
+	if s, ok := holes["screw"].(string); ok {
+		return ", " + s
+	}
+	return ""
+}
+
+func short(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
+
+// quantity gives one quantity to the field its words name.
+func (r *reader) quantity(line string, start int, q *quantity, c context, next []quantity) {
+	found := func(field string, value any, shows string) Found {
+		return Found{Words: line[q.at:q.end], At: start + q.at, Field: field, Value: value, Shows: shows}
+	}
+	if q.low > q.high {
+		f := found("", nil, "")
+		f.Ask, f.Note = true, "the range is upside down"
+		r.add(f)
+		return
+	}
+	switch q.unit {
+	case "V":
+		r.volts(found, q, c, next)
+	case "S":
+		r.cells(found, q, c)
+	case "mW":
+		r.power(found, q, c)
+	case "W":
+		r.watts(found, q, c)
+	case "MHz":
+		r.frequency(found, q)
+	case "g":
+		r.mass(found, q, c)
+	case "mm":
+		r.length(found, q, c)
+	case "mAh":
+		if r.kind == gear.KindPack {
+			r.add(found("capacityMAH", q.low, short(q.low)+" mAh"))
+		}
+	case "µF":
+		if r.takes("input.ceramicUF") && c.says(ceramicWords) {
+			r.add(found("input.ceramicUF", q.low, short(q.low)+" µF"))
+		}
+	case "dBi":
+		r.gain(found, q)
+	case "°":
+		if r.kind == gear.KindAntenna && c.says(beamWords) {
+			r.add(found("beamDeg", q.low, short(q.low)+"°"))
+		}
+	case "%":
+		if r.kind == gear.KindRegulator && c.says(efficiency) && !q.twoNumbers() {
+			r.add(found("efficiency", math.Round(q.low*10)/1000, short(q.low)+" %"))
+		}
+	case "ms":
+		if r.kind == gear.KindReceiver && c.says(latencyWords) && !q.twoNumbers() {
+			r.add(found("latencyMS", q.low, short(q.low)+" ms"))
+		}
+	}
+}
+
+type finding func(field string, value any, shows string) Found
+
+// fed are the kinds that have an input window.
+var fed = []gear.Kind{gear.KindAirUnit, gear.KindGoggles, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator}
+
+// takes says whether the kind has a field.
+func (r *reader) takes(field string) bool {
+	if strings.HasPrefix(field, "input.") {
+		return slices.Contains(fed, r.kind)
+	}
+	return true
+}
+
+func (r *reader) volts(found finding, q *quantity, c context, next []quantity) {
+	out := outputWords.in(c.before) || !supplyWords.in(c.before) && outputWords.in(c.after)
+	switch {
+	case out && r.kind == gear.KindRegulator && !q.twoNumbers():
+		r.add(found("outV", q.low, short(q.low)+" V out"))
+		r.rating(found, next)
+	case out && r.kind == gear.KindBoard && !q.twoNumbers():
+		pad := map[string]any{"id": strings.ReplaceAll(short(q.low), ".", "v") + "v", "name": short(q.low) + " V pad",
+			"kind": "regulated", "outV": q.low}
+		shows := short(q.low) + " V pad"
+		if len(next) > 0 && next[0].unit == "A" {
+			pad["maxA"] = next[0].low
+			shows += ", " + short(next[0].low) + " A"
+		}
+		f := found("pads", []any{pad}, shows)
+		f.Ask, f.Note = true, "hold it against the drawing: which pad it is"
+		r.add(f)
+	case out:
+	case !r.takes("input.maxV"):
+	default:
+		r.window(found, q, c)
+	}
+}
+
+// rating is the current named right behind an output's voltage.
+func (r *reader) rating(found finding, next []quantity) {
+	if len(next) > 0 && next[0].unit == "A" && !next[0].twoNumbers() {
+		f := found("maxA", next[0].low, short(next[0].low)+" A out")
+		r.add(f)
+	}
+}
+
+// window fills the ends of the input window.
+func (r *reader) window(found finding, q *quantity, c context) {
+	add := func(field string, value float64, shows string) {
+		f := found(field, value, shows)
+		if !c.says(supplyWords) {
+			f.Ask, f.Note = true, "the words do not say what this voltage is"
+		}
+		r.add(f)
+	}
+	switch {
+	case q.twoNumbers():
+		add("input.minV", q.low, "from "+short(q.low)+" V")
+		add("input.maxV", q.high, "up to "+short(q.high)+" V")
+	case q.atMost:
+		add("input.maxV", q.low, "up to "+short(q.low)+" V")
+	case q.atLeast:
+		add("input.minV", q.low, "from "+short(q.low)+" V")
+	default:
+		f := found("input.maxV", q.low, short(q.low)+" V")
+		f.Ask, f.Note = true, "one voltage alone is no window: is it the highest?"
+		r.add(f)
+	}
+}
+
+// cells reads a number of cells: of a pack, or of a window, which is asked.
+func (r *reader) cells(found finding, q *quantity, _ context) {
+	if q.low != math.Trunc(q.low) || q.low < 1 || q.high > 14 {
+		return
+	}
+	switch {
+	case r.kind == gear.KindPack && !q.twoNumbers():
+		r.add(found("cells", q.low, short(q.low)+" cells"))
+	case r.takes("input.maxV") && r.kind != gear.KindPack:
+		note := "a window in cells: taken as lithium polymer, 4.2 V a cell full and 3.5 V when it is landed"
+		high := found("input.maxV", math.Round(q.high*42)/10, fmt.Sprintf("up to %s V (%s cells full)", short(math.Round(q.high*42)/10), short(q.high)))
+		high.Ask, high.Note = true, note
+		r.add(high)
+		if q.twoNumbers() {
+			low := found("input.minV", q.low*3.5, fmt.Sprintf("from %s V (%s cells landed)", short(q.low*3.5), short(q.low)))
+			low.Ask, low.Note = true, note
+			r.add(low)
+		}
+	}
+}
+
+func (r *reader) power(found finding, q *quantity, c context) {
+	if r.kind != gear.KindAirUnit {
+		return
+	}
+	if len(q.several) > 1 {
+		steps := make([]any, len(q.several))
+		words := make([]string, len(q.several))
+		for i, s := range q.several {
+			steps[i], words[i] = s, short(s)
+		}
+		r.add(found("radio.stepsMW", steps, strings.Join(words, ", ")+" mW"))
+	}
+	f := found("radio.maxMW", q.high, short(q.high)+" mW at most")
+	switch {
+	case c.says(about{"eirp"}):
+		f.Ask, f.Note = true, "EIRP counts the antenna in: is the power without it known?"
+	case !c.says(sendWords) && !q.wasDBm && len(q.several) < 2:
+		f.Ask, f.Note = true, "the words do not say that this is what it sends with"
+	case q.wasDBm && !c.says(sendWords) && !q.atMost:
+		f.Ask, f.Note = true, "is this what it sends with?"
+	}
+	r.add(f)
+}
+
+func (r *reader) watts(found finding, q *quantity, c context) {
+	switch {
+	case r.kind == gear.KindAirUnit && c.says(sendWords) && !c.says(drawWords):
+		r.add(found("radio.maxMW", q.high*1000, short(q.high*1000)+" mW at most"))
+	case !r.takes("input.peakW"):
+	case c.says(about{"max*", "peak", "maximal*"}) || q.atMost:
+		r.add(found("input.peakW", q.high, short(q.high)+" W at most"))
+	case c.says(drawWords):
+		r.add(found("input.typicalW", q.low, short(q.low)+" W"))
+		if q.twoNumbers() {
+			r.add(found("input.peakW", q.high, short(q.high)+" W at most"))
+		}
+	}
+}
+
+// frequency names the band it lies in.
+func (r *reader) frequency(found finding, q *quantity) {
+	band := ""
+	switch {
+	case q.low >= 2390 && q.high <= 2500:
+		band = "2.4"
+	case q.low >= 5150 && q.high <= 6000:
+		band = "5.8"
+	default:
+		return
+	}
+	field := map[gear.Kind]string{gear.KindAirUnit: "radio.bands", gear.KindGoggles: "receive.bands"}[r.kind]
+	if field == "" {
+		return
+	}
+	for i := range r.found {
+		if have, ok := r.found[i].Value.([]any); ok && r.found[i].Field == field {
+			if !slices.Contains(have, any(band)) { // two bands are one list
+				r.found[i].Value = append(slices.Clone(have), band)
+				r.found[i].Shows += " and " + band + " GHz"
+			}
+			return
+		}
+	}
+	r.add(found(field, []any{band}, "the band of "+band+" GHz"))
+}
+
+func (r *reader) mass(found finding, q *quantity, c context) {
+	switch r.kind {
+	case gear.KindAirUnit, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator, gear.KindPack,
+		gear.KindAntenna, gear.KindHeader, gear.KindPlate:
+	default:
+		return
+	}
+	if (about{"acceler*", "beschleunigung*"}).in(c.before) {
+		return
+	}
+	f := found("massG", q.low, short(q.low)+" g")
+	switch {
+	case q.twoNumbers():
+		f.Ask, f.Note = true, "a range: which is yours?"
+	case c.says(withWords):
+		f.Ask, f.Note = true, "what does this mass include?"
+	case !c.says(massWords) && q.low > 1000:
+		f.Ask, f.Note = true, "the words do not say that this is its mass"
+	}
+	r.add(f)
+}
+
+func (r *reader) length(found finding, q *quantity, c context) {
+	if q.twoNumbers() {
+		return
+	}
+	switch {
+	case r.kind == gear.KindAirUnit && c.says(cameraWords) && c.says(widthWords):
+		r.add(found("camera.widthMM", q.low, short(q.low)+" mm wide"))
+	case r.kind == gear.KindAirUnit && c.says(cameraWords) && c.says(cableWords):
+		r.add(found("camera.cableMM", q.low, short(q.low)+" mm"))
+	case r.kind == gear.KindConnector && c.says(pitchWords):
+		r.add(found("pitchMM", q.low, short(q.low)+" mm"))
+	}
+}
+
+func (r *reader) gain(found finding, q *quantity) {
+	if r.kind == gear.KindAntenna && !q.twoNumbers() {
+		f := found("bands", []any{map[string]any{"band": "5.8", "gainDBi": q.low}}, short(q.low)+" dBi on 5.8 GHz")
+		f.Ask, f.Note = true, "on which band?"
+		r.add(f)
+	}
+}

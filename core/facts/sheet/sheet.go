@@ -1,0 +1,118 @@
+// Package sheet reads values out of the text of a manual, a shop page or a table.
+//
+// Method: a grammar over text, no network and no guessing. Quantities are found with their
+// units ("7.4-26.4 V", "2S to 6S", "46 g ± 1", "25.5 x 25.5 mm, M2", "< 33 dBm") and pin
+// orders ("1: VCC 2: GND 3: RX"); what each belongs to is said by the words before it, else
+// by those after it, in English, German and French. What the words do not settle is found
+// all the same and has to be asked; what contradicts itself too. Each value keeps the words
+// it came from and where they stand.
+//
+// Source: units of the SI and common practice; powers in dBm as ten times the logarithm of
+// milliwatts. Conversions are held against GNU Units.
+package sheet
+
+import (
+	"cmp"
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"yokeswap/core/facts/gear"
+)
+
+// MostText is how many bytes of text are read.
+const MostText = 200_000
+
+// mostFound bounds what is told of one text: nobody reads more.
+const mostFound = 200
+
+// Found is a value with the words it came from.
+type Found struct {
+	Words string `json:"words" doc:"as they stand in the text"`
+	At    int    `json:"at" doc:"where they begin, in characters"`
+	Field string `json:"field" doc:"of the entry, as in the open formats; empty: it has none there"`
+	Value any    `json:"value"`
+	Shows string `json:"shows" doc:"the value in words"`
+	Ask   bool   `json:"ask" doc:"the words leave it open: never taken unasked"`
+	Note  string `json:"note,omitempty" doc:"why it is asked"`
+}
+
+// Reading is what a text says of a thing of some kind.
+type Reading struct {
+	Found []Found `json:"found"`
+}
+
+// Read finds what a text says of a thing of a kind; connectors are those that can be named,
+// their ids by what people call them. It fails where the text is longer than MostText, or
+// is no text.
+func Read(kind gear.Kind, text string, connectors map[string]string) (Reading, error) {
+	switch {
+	case len(text) > MostText:
+		return Reading{}, fmt.Errorf("the text has %d bytes, no more than %d are read: paste the part with the values",
+			len(text), MostText)
+	case !utf8.ValidString(text):
+		return Reading{}, fmt.Errorf("this is no text")
+	}
+	r := reader{kind: kind, text: text, connectors: connectors}
+	start := 0
+	for line := range strings.Lines(text) {
+		r.line(line, start)
+		start += len(line)
+	}
+	r.pinRows()
+	r.contradictions()
+	slices.SortStableFunc(r.found, func(a, b Found) int { return cmp.Compare(a.At, b.At) })
+	r.found = r.found[:min(len(r.found), mostFound)]
+	for i := range r.found { // from bytes to characters, as the text is shown
+		r.found[i].At = utf8.RuneCountInString(text[:r.found[i].At])
+	}
+	return Reading{Found: append([]Found{}, r.found...)}, nil
+}
+
+// reader reads one text.
+type reader struct {
+	kind       gear.Kind
+	text       string
+	connectors map[string]string
+	found      []Found
+}
+
+// add notes a value, once for the same words.
+func (r *reader) add(f Found) {
+	for _, have := range r.found {
+		if have.At == f.At && have.Field == f.Field && reflect.DeepEqual(have.Value, f.Value) {
+			return
+		}
+	}
+	f.Words = strings.TrimSpace(f.Words)
+	r.found = append(r.found, f)
+}
+
+// lists are fields that hold several values: two of them are no contradiction.
+var lists = map[string]bool{"mount.patterns": true, "pads": true, "radio.stepsMW": true, "bands": true}
+
+// contradictions marks what is stated twice and differently; the same twice is said once.
+func (r *reader) contradictions() {
+	first := map[string]int{}
+	var keep []Found
+	for _, f := range r.found {
+		at, twice := first[f.Field]
+		switch {
+		case f.Field == "" || lists[f.Field] || !twice:
+			first[f.Field] = len(keep)
+			keep = append(keep, f)
+		case reflect.DeepEqual(keep[at].Value, f.Value):
+			if keep[at].Ask && !f.Ask {
+				keep[at] = f
+			}
+		default:
+			note := "it is stated twice, and differently"
+			keep[at].Ask, keep[at].Note = true, note
+			f.Ask, f.Note = true, note
+			keep = append(keep, f)
+		}
+	}
+	r.found = keep
+}
