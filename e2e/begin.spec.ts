@@ -110,6 +110,20 @@ test.describe('from an empty folder', () => {
     await expect(page.getByRole('heading', { name: 'Old faithful' })).toBeVisible();
     await open('/');
     await expect(page.getByRole('rowheader')).toHaveCount(1);
+    await open('/shelf/changes');
+    const newest = page.getByRole('button', { name: /^Take back: saved/ }).first();
+    const says = (await newest.getAttribute('aria-label'))!.slice('Take back: '.length);
+    await newest.click();
+    await expect(page.getByRole('status')).toContainText(`Taken back: ${says}.`);
+    await expect(page.getByRole('button', { name: /^Take back: took back/ }).first()).toBeVisible();
+    await open('/shelf/trade');
+    await page.getByRole('button', { name: 'Take U.FL' }).click();
+    await expect(page.getByRole('status')).toContainText('U.FL is yours now');
+    await open('/links');
+    await page.getByRole('link', { name: 'nobody has said' }).click();
+    await page.getByRole('button', { name: 'Any to any' }).click();
+    await expect(page.getByRole('link', { name: 'any to any' })).toBeVisible();
+    await expectAccessible(page);
   });
 
   test('the demo is looked round in a place of its own, and left in one press', async ({ page, open }) => {

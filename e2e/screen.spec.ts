@@ -3,7 +3,7 @@
 import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
 
 const screens = ['/', '/route', '/route/back', '/rehearse', '/walk', '/walk/back', '/swap/wallower/power', '/swap/damsel/link', '/swap/sluice/power', '/swap/whip/link', '/swap/quern/pins', '/swap/wallower/pins', '/swap/sluice/pins', '/swap/fantail/antenna', '/swap/wallower/antenna', '/shelf/edit/antenna/crown-dual', '/swap/hopper/mount', '/swap/fantail/mount', '/swap/wallower/osd', '/swap/damsel/osd', '/swap/hopper/control', '/shelf/edit/flightFirmware/tansy', '/board/rynd', '/fault/damsel', '/fault/damsel?symptom=no-osd&no=swapped', '/shopping', '/together?quads=quern,brayer,whip&guests=fell-analog,fell-analog', '/shelf/edit/frame/tailpole-5', '/shelf/edit/harness/one-loom', '/bench', '/bench/quern', '/bench/wallower',
-  '/shelf', '/shelf/add', '/shelf/add/board', '/shelf/edit/quad/rynd', '/shelf/files', '/begin', '/begin/link', '/begin/quad/convert', '/fill/damsel/plan/board', '/fill/rynd/plan', '/about', '/goggles/visor-c-1', '/nowhere'];
+  '/shelf', '/shelf/add', '/shelf/add/board', '/shelf/edit/quad/rynd', '/shelf/files', '/shelf/trade', '/shelf/changes', '/begin', '/links', '/links/aldine-one/visor-c', '/begin/link', '/begin/quad/convert', '/fill/damsel/plan/board', '/fill/rynd/plan', '/about', '/goggles/visor-c-1', '/nowhere'];
 
 // In parts, so that none runs long and they share the processors.
 const parts = 3;

@@ -24,7 +24,7 @@ const shots = [
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
   { name: 'rehearse', hash: '/rehearse', viewport: desk },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
-  { name: 'form', hash: '/shelf/edit/goggles/visor-c', viewport: desk },
+  { name: 'fill', hash: '/fill/sluice/plan', viewport: desk, asks: true },
   { name: 'fleet-phone', hash: '/', viewport: phone },
 ];
 
@@ -37,7 +37,7 @@ const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
-for (const { name, hash, viewport, dark, step, to, board, wire } of shots) {
+for (const { name, hash, viewport, dark, step, to, board, wire, asks } of shots) {
   const page = await browser.newPage({ viewport, colorScheme: dark ? 'dark' : 'light', reducedMotion: 'reduce' });
   await page.goto(`${url}/#${hash}`);
   await page.getByRole('heading').first().waitFor();
@@ -53,6 +53,7 @@ for (const { name, hash, viewport, dark, step, to, board, wire } of shots) {
     await page.getByRole('button', { name: 'what is there today' }).click();
     await page.getByRole('heading', { name: 'Wire it, pin by pin' }).evaluate((e) => e.scrollIntoView());
   }
+  if (asks) await page.locator('#ask-title ~ p').nth(1).waitFor();
   if (to) await page.getByRole('heading', { name: to }).evaluate((e) => e.scrollIntoView());
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: `${root}docs/screenshots/${name}.png` });

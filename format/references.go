@@ -232,8 +232,8 @@ func (r reference) words() string {
 	return strings.Join(words[:last], ", ") + " or " + words[last]
 }
 
-// wordOf is what one entry of a kind is called.
-func wordOf(kind string) string {
+// WordOf is what one entry of a kind is called.
+func WordOf(kind string) string {
 	if row, ok := gear.Kind(kind).Row(); ok {
 		return row.Word
 	}
@@ -246,7 +246,7 @@ func wordOf(kind string) string {
 }
 
 func withArticle(kind string) string {
-	word := wordOf(kind)
+	word := WordOf(kind)
 	switch {
 	case kind == kindGear || kind == string(gear.KindGoggles) || kind == string(gear.KindFlightFirmware):
 		return word

@@ -38,6 +38,9 @@ func ValuesOf(c fleet.Case, m verdict.Missing) ask.Values {
 	}
 	v := ask.Values{Path: path}
 	switch {
+	case strings.HasPrefix(path, m.Field+".") && !strings.Contains(m.Field, "feeds.") && m.Field != "activation":
+		// an object of several values: one of them alone settles nothing. Of an activation
+		// the first says whether there is one.
 	case strings.Contains(m.Field, "feeds."):
 		v.Of = sources(c)
 	case field.Type == FieldYesNo:

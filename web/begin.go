@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/link"
@@ -52,6 +53,8 @@ func (s *server) registerBegin(api huma.API) {
 	huma.Post(api, "/api/quads/{quad}/slots/{slot}", s.fill)
 	huma.Post(api, "/api/quads/{quad}/statement", s.state)
 	huma.Post(api, readPath+"{kind}", s.readSheet, func(o *huma.Operation) { o.SkipValidateBody = true })
+	huma.Get(api, "/api/links", s.links, holds[link.Map](api))
+	huma.Post(api, "/api/links/{unit}/{goggles}", s.stateOf)
 	huma.Get(api, "/api/trade", tradeShelf)
 	huma.Post(api, "/api/trade/{id}", s.takeFromTrade)
 }
@@ -262,4 +265,49 @@ func (s *server) takeFromTrade(ctx context.Context, in *struct {
 		return nil, problem(err)
 	}
 	return s.saved(stock.Ref{Kind: string(items[0].Kind()), ID: in.ID})
+}
+
+// links is the map of what links with what.
+func (s *server) links(ctx context.Context, _ *struct{}) (*ready[link.Map], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answered(ctx, s.answers, snap.Revision, "links", func() (*link.Map, error) {
+		m := link.NewMap(snap.Library, snap.Index)
+		return &m, nil
+	})
+}
+
+// stateOf notes what is stated of a pair of models, beside what is stated already or in its
+// place.
+func (s *server) stateOf(ctx context.Context, in *struct {
+	Unit    string `path:"unit"`
+	Goggles string `path:"goggles"`
+	Body    struct {
+		begin.Said
+		Instead bool `json:"instead" doc:"in the place of all that is stated of the pair"`
+	}
+}) (*answer[Saved], error) {
+	err := s.store.Update(deed(ctx, "stated what links"), func(st *stock.Stock) error {
+		lib := st.Library()
+		if _, ok := gear.Find[*gear.AirUnit](lib, in.Unit); !ok {
+			return notFound("air unit", in.Unit)
+		}
+		if _, ok := gear.Find[*gear.Goggles](lib, in.Goggles); !ok {
+			return notFound("goggles", in.Goggles)
+		}
+		state := begin.State
+		if in.Body.Instead {
+			state = begin.StateInstead
+		}
+		if err := state(st, in.Unit, in.Goggles, in.Body.Said); err != nil {
+			return huma.Error422UnprocessableEntity(err.Error() + "; nothing was changed")
+		}
+		return format.CheckStock(st)
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	return s.saved(stock.Ref{Kind: string(gear.KindPairing), ID: in.Unit})
 }

@@ -15,6 +15,7 @@ import (
 	"yokeswap/core/facts/sheet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/ask"
 	"yokeswap/core/plans/begin"
 	"yokeswap/core/plans/swap"
@@ -197,9 +198,10 @@ func TestASheetIsReadOverHTTP(t *testing.T) {
 	reading := read("airUnit", "Input voltage 7.4-26.4 V\nU.FL")
 	require.Len(t, reading.Found, 3)
 	assert.Equal(t, "input.minV", reading.Found[0].Field)
-	assert.Empty(t, reading.Found[2].Field, "no connector of that name is described yet")
-	sent[web.Saved](c, "/api/trade/trade-ufl", nil)
-	assert.Equal(t, "trade-ufl", read("airUnit", "U.FL").Found[0].Value)
+	assert.Equal(t, "trade-ufl", reading.Found[2].Value, "the trade shelf has it")
+	status, text := c.do("PUT", "/api/entries/connector/own-ufl?revision=0", `{"id":"own-ufl","name":"U.FL","source":{"kind":"measured"}}`)
+	require.Equal(t, 200, status, text)
+	assert.Equal(t, "own-ufl", read("airUnit", "U.FL").Found[0].Value, "one's own comes first")
 	assert.Empty(t, read("airUnit", strings.Repeat("nothing to see here. ", 2000)).Found, "a long page is read")
 	for _, wrong := range []struct{ kind, text, says string }{
 		{"wing", "7 V", "no kind of gear"},
@@ -210,7 +212,7 @@ func TestASheetIsReadOverHTTP(t *testing.T) {
 		assert.Equal(t, 422, status)
 		assert.Contains(t, text, wrong.says)
 	}
-	status, _ := c.do("POST", "/api/read/airUnit", "7 V", "Content-Type", "text/plain", "Origin", "http://elsewhere.example")
+	status, _ = c.do("POST", "/api/read/airUnit", "7 V", "Content-Type", "text/plain", "Origin", "http://elsewhere.example")
 	assert.Equal(t, 403, status)
 }
 
@@ -259,4 +261,35 @@ func TestWhatMattersIsAskedUntilItIsSaid(t *testing.T) {
 	status, text = c.do("POST", "/api/quads/"+quad+"/statement", `{"says":"within","unit":">>","goggles":"","from":""}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "the releases of Unit")
+}
+
+// The map says what links with what, and a statement entered there is on it.
+func TestTheMapOfLinksIsEnteredOnIt(t *testing.T) {
+	c := newClient(t, "")
+	open := get[link.Map](c, "/api/links").Cells[0]
+	at := "/api/links/" + open.Unit + "/" + open.Goggles
+	is := func() link.Cell {
+		for _, x := range get[link.Map](c, "/api/links").Cells {
+			if x.Unit == open.Unit && x.Goggles == open.Goggles {
+				return x
+			}
+		}
+		return link.Cell{}
+	}
+	sent[web.Saved](c, at, map[string]any{"says": "nothing", "unit": "", "goggles": "", "from": "", "instead": true})
+	assert.Equal(t, link.StatedNobody, is().Stated)
+	sent[web.Saved](c, at, map[string]any{"says": "within", "unit": ">=1.0", "goggles": "", "from": "tried", "instead": false})
+	assert.Equal(t, link.StatedSome, is().Stated)
+	sent[web.Saved](c, at, map[string]any{"says": "never", "unit": "", "goggles": "", "from": "", "instead": true})
+	assert.Equal(t, link.StatedNever, is().Stated)
+	assert.Len(t, is().Statements, 1)
+	sent[web.Saved](c, at, map[string]any{"says": "nothing", "unit": "", "goggles": "", "from": "", "instead": true})
+	assert.Equal(t, link.StatedNobody, is().Stated)
+	for path, want := range map[string]int{"/api/links/nix/" + open.Goggles: 404, "/api/links/" + open.Goggles + "/" + open.Goggles: 404} {
+		status, _ := c.do("POST", path, `{"says":"any","unit":"","goggles":"","from":"","instead":false}`)
+		assert.Equal(t, want, status)
+	}
+	status, text := c.do("POST", at, `{"says":"within","unit":"x","goggles":"","from":"","instead":false}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "nothing was changed")
 }

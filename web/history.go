@@ -31,6 +31,7 @@ type History struct {
 
 func (s *server) registerHistory(api huma.API) {
 	huma.Get(api, "/api/events", s.events)
+	huma.Get(api, "/api/changes", s.changes)
 	huma.Post(api, "/api/undo", s.undo)
 	huma.Get(api, "/api/quads/{quad}/log", s.logOf)
 	huma.Post(api, "/api/quads/{quad}/log", s.writeLog)

@@ -11,6 +11,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/internal/builds"
@@ -234,5 +235,38 @@ func TestWhateverIsCalledTheStockStaysSound(t *testing.T) {
 			h.holds(true)
 			t.Log(strings.Join(h.done, "\n"))
 		})
+	}
+}
+
+// What was changed is listed in sentences, the newest first, a page at a time, and each can
+// be taken back; taking back is a change itself, and can be taken back too.
+func TestWhatWasChangedIsListedInSentences(t *testing.T) {
+	c := emptyClient(t)
+	quad := sent[web.Begun](c, "/api/begin/quad", map[string]any{"name": "Old faithful", "analog": true}).Quad
+	view := get[web.SlotsView](c, "/api/quads/"+quad+"/slots")
+	sent[web.SlotsView](c, "/api/quads/"+quad+"/slots/pack", map[string]any{"revision": view.Revision, "today": true,
+		"take": map[string]any{"key": "shelf:trade-lipo-4s", "mine": false}})
+	page := get[web.Changes](c, "/api/changes")
+	require.Len(t, page.Changes, 2)
+	assert.Contains(t, page.Changes[0].Says, "put something in:")
+	assert.Contains(t, page.Changes[0].Says, "quad Old faithful")
+	assert.Contains(t, page.Changes[0].Says, "flight pack 4-cell LiPo pack (new)")
+	assert.Contains(t, page.Changes[0].Details, "now.pack: not stated → trade-lipo-4s")
+	assert.Equal(t, "began: quad Old faithful (new)", page.Changes[1].Says)
+	status, text := c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, page.Changes[1].ID))
+	assert.Equal(t, 409, status, "it was changed again since: %s", text)
+	status, _ = c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, page.Changes[0].ID))
+	require.Equal(t, 200, status)
+	again := get[web.Changes](c, "/api/changes?count=1")
+	require.Len(t, again.Changes, 1)
+	assert.Contains(t, again.Changes[0].Says, "took back:")
+	older := get[web.Changes](c, fmt.Sprintf("/api/changes?count=50&before=%d", again.Before))
+	assert.Len(t, older.Changes, 2)
+	status, _ = c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, again.Changes[0].ID))
+	require.Equal(t, 200, status)
+	for _, s := range get[web.SlotsView](c, "/api/quads/"+quad+"/slots?today=true").Slots {
+		if s.Name == "pack" {
+			assert.Equal(t, "4-cell LiPo pack", s.Holds, "what was taken back is there again")
+		}
 	}
 }

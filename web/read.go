@@ -8,6 +8,7 @@ import (
 
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/sheet"
+	"yokeswap/trade"
 )
 
 // readPath is where the text of a sheet is read.
@@ -27,6 +28,10 @@ func (s *server) readSheet(_ context.Context, in *struct {
 		return nil, problem(err)
 	}
 	connectors := map[string]string{}
+	for i := range trade.Shelf().Connectors { // copied as it is taken
+		c := &trade.Shelf().Connectors[i]
+		connectors[strings.ToLower(c.Label())] = c.ID
+	}
 	for _, c := range gear.All[*gear.Connector](snap.Library) {
 		connectors[strings.ToLower(c.Label())] = c.ID
 	}

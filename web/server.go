@@ -116,6 +116,7 @@ var prefixed = map[string]string{
 	"begin":    "Begin",
 	"ask":      "Ask",
 	"sheet":    "Sheet",
+	"link":     "Link",
 	"route":    "Route",
 	"channels": "Channels",
 	"antenna":  "Antenna",

@@ -25,6 +25,7 @@
     shelf: () => import('./shelf/Shelf.svelte'),
     goggles: () => import('./bench/Goggles.svelte'),
     about: () => import('./about/About.svelte'),
+    links: () => import('./route/Links.svelte'),
     link: () => import('./begin/LinkQuestion.svelte'),
     newQuad: () => import('./begin/NewQuad.svelte'),
     fill: () => import('./begin/Fill.svelte'),
@@ -48,6 +49,7 @@
     '/shopping': asked(later.shopping),
     '/shelf/:tab?/:kind?/:id?': asked(later.shelf),
     '/about': asked(later.about),
+    '/links/:unit?/:goggles?': asked(later.links),
     '/begin': Start,
     '/begin/link/:quad?': asked(later.link),
     '/begin/quad/:story?': asked(later.newQuad),
@@ -57,7 +59,7 @@
   };
   const places = [
     { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill'] },
-    { name: 'Route', at: '/route', starts: ['/route', '/rehearse'] },
+    { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];

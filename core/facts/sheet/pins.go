@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -55,16 +56,10 @@ func (r *reader) pinRows() {
 		return // numbers of something else
 	}
 	order := make([]any, most)
-	grounds := 0
 	for i := range order {
-		function := pins[i+1]
-		if function == gear.PinGround {
-			if grounds++; grounds == 2 {
-				function = gear.PinRCGround // the second belongs to the sticks' pair
-			}
-		}
-		order[i] = function
+		order[i] = pins[i+1]
 	}
+	secondGround(order)
 	note := "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"
 	if twice != "" {
 		note = "pin " + twice + " is named twice; " + note
@@ -85,9 +80,20 @@ func (r *reader) pinList() {
 			}
 			order = append(order, function)
 		}
+		secondGround(order)
 		if len(order) >= 3 {
 			r.add(Found{Words: r.text[m[0]:m[1]], At: m[0], Field: "plug.pins", Value: order, Shows: shown(order), Ask: true,
 				Note: "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"})
+		}
+	}
+}
+
+// secondGround says of a second ground that it belongs to the sticks' pair, as a function
+// has one pin (common practice; it is asked with the rest).
+func secondGround(order []any) {
+	if first := slices.Index(order, any(gear.PinGround)); first >= 0 {
+		if second := slices.Index(order[first+1:], any(gear.PinGround)); second >= 0 {
+			order[first+1+second] = gear.PinRCGround
 		}
 	}
 }

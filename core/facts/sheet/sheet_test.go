@@ -69,7 +69,7 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		"Two antennas, U.FL":                                 {"radio.antennas=2", `radio.plug="ufl"`},
 		"2 x antenna on MMCX":                                {"radio.antennas=2", `radio.plug="mmcx"`},
 		"1: VCC 2: GND 3: RX 4: TX":                          {`plug.pins=["supply","ground","uart-rx","uart-tx"]?`},
-		"Pinout: VCC, GND, TX, RX, SBUS, GND":                {`plug.pins=["supply","ground","uart-tx","uart-rx","rc-out","ground"]?`},
+		"Pinout: VCC, GND, TX, RX, SBUS, GND":                {`plug.pins=["supply","ground","uart-tx","uart-rx","rc-out","rc-ground"]?`},
 		"Camera width 19 mm, coax cable of the camera 12 cm": {"camera.widthMM=19", "camera.cableMM=120"},
 		"requires v1.2 or later":                             {"=null?"},
 		"The unit is lovely and 🛸 flies well.":               nil,

@@ -179,3 +179,12 @@ func State(st *stock.Stock, unit, goggles string, s Said) error {
 	p.ID = ID(lib.Label(unit)+" "+lib.Label(goggles), func(id string) bool { _, taken := lib.Item(id); return taken })
 	return put(st, p)
 }
+
+// StateInstead puts a statement in the place of all that is stated of a pair; where nobody
+// has said anything, nothing is stated of it any more.
+func StateInstead(st *stock.Stock, unit, goggles string, s Said) error {
+	for _, p := range st.Library().Pairings(unit, goggles) {
+		st.Remove(stock.Ref{Kind: string(gear.KindPairing), ID: p.ID})
+	}
+	return State(st, unit, goggles, s)
+}

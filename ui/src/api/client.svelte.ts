@@ -54,6 +54,8 @@ export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
 export type Pair = Schemas['PairView'];
 export type SheetFound = Schemas['SheetFound'];
+export type LinkMap = Schemas['LinkMap'];
+export type ChangeList = Schemas['Changes'];
 export type Ask = Schemas['AskView'];
 export type Question = Schemas['AskQuestion'];
 export type Said = Schemas['BeginSaid'];
@@ -185,6 +187,7 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/board/restore', { params: { path: { quad } }, body: { address, snapshot, propsOff } }))),
   together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
+  changes: (before = 0) => read(() => client.GET('/api/changes', { params: { query: { before: before || undefined } } })),
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
   setLanguage: (was: string, language: string) => written(answered(client.PUT('/api/language', { body: { was, language } }))),
   goggles: (kit: string) => read(() => client.GET('/api/goggles/{kit}', { params: { path: { kit } } })),
@@ -206,6 +209,9 @@ export const api = {
     ),
   asks: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
   state: (quad: string, body: Said) => written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
+  links: () => read(() => client.GET('/api/links')),
+  stateOf: (unit: string, goggles: string, body: Said & { instead: boolean }) =>
+    written(answered(client.POST('/api/links/{unit}/{goggles}', { params: { path: { unit, goggles } }, body }))),
   trade: (kind: string) => read(() => client.GET('/api/trade', { params: { query: { kind } } })),
   takeFromTrade: (id: string) => written(answered(client.POST('/api/trade/{id}', { params: { path: { id } } }))),
   slots: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/slots', { params: { path: { quad }, query: { today } } })),

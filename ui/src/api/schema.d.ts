@@ -88,6 +88,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API changes */
+        get: operations["get-api-changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{kind}/{id}": {
         parameters: {
             query?: never;
@@ -253,6 +270,40 @@ export interface paths {
         /** Put API language */
         put: operations["put-api-language"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API links */
+        get: operations["list-api-links"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{unit}/{goggles}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API links by unit by goggles */
+        post: operations["post-api-links-by-unit-by-goggles"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1232,18 +1283,6 @@ export interface components {
              */
             whole: number;
         };
-        Bar: {
-            covers: {
-                [key: string]: string[];
-            };
-            features: string[];
-            holds: boolean;
-            mode?: string;
-            pairing: string;
-            ranges: {
-                [key: string]: string;
-            };
-        };
         BeginCarries: {
             name: string;
             release: string;
@@ -1403,6 +1442,26 @@ export interface components {
             fields: components["schemas"]["FieldChange"][];
             id: string;
             kind: string;
+        };
+        ChangeView: {
+            /** Format: date-time */
+            at: string;
+            details: string[];
+            /**
+             * Format: int64
+             * @description to take it back with
+             */
+            id: number;
+            says: string;
+            who: string;
+        };
+        Changes: {
+            /**
+             * Format: int64
+             * @description ask for the page before this one; absent: there is none
+             */
+            before?: number;
+            changes: components["schemas"]["ChangeView"][];
         };
         ChannelsFree: {
             channel: string;
@@ -1757,16 +1816,6 @@ export interface components {
             values?: string[];
             wants?: components["schemas"]["Want"][];
         };
-        GogglesReach: {
-            controller?: string;
-            goggles: string;
-            noSticks?: boolean;
-            reach: string;
-            says: string;
-            swap?: boolean;
-            /** Format: int64 */
-            updates?: number;
-        };
         Group: {
             fields: components["schemas"]["Field"][];
             folded: boolean;
@@ -1849,15 +1898,6 @@ export interface components {
             choice: string;
             pad: string;
         };
-        Lane: {
-            current?: string;
-            label: string;
-            mode?: string;
-            releases: components["schemas"]["ReleaseMark"][];
-            role: string;
-            target?: string;
-            toMode?: string;
-        };
         Layout: {
             elements: components["schemas"]["Placed"][];
             grid: string;
@@ -1867,6 +1907,76 @@ export interface components {
             awg?: number;
             /** Format: double */
             mm?: number;
+        };
+        LinkBar: {
+            covers: {
+                [key: string]: string[];
+            };
+            features: string[];
+            holds: boolean;
+            mode?: string;
+            pairing: string;
+            ranges: {
+                [key: string]: string;
+            };
+        };
+        LinkCell: {
+            goggles: string;
+            now?: string;
+            nowSays?: string;
+            says: string;
+            /** @enum {string} */
+            stated: "any" | "some" | "never" | "nobody" | "at-odds";
+            statements: components["schemas"]["LinkStatement"][];
+            unit: string;
+        };
+        LinkGogglesReach: {
+            controller?: string;
+            goggles: string;
+            noSticks?: boolean;
+            reach: string;
+            says: string;
+            swap?: boolean;
+            /** Format: int64 */
+            updates?: number;
+        };
+        LinkLane: {
+            current?: string;
+            label: string;
+            mode?: string;
+            releases: components["schemas"]["LinkReleaseMark"][];
+            role: string;
+            target?: string;
+            toMode?: string;
+        };
+        LinkMap: {
+            cells: components["schemas"]["LinkCell"][];
+            goggles: components["schemas"]["LinkMapModel"][];
+            units: components["schemas"]["LinkMapModel"][];
+        };
+        LinkMapModel: {
+            id: string;
+            label: string;
+            owned: string[];
+        };
+        LinkPicture: {
+            bars: components["schemas"]["LinkBar"][];
+            lanes: components["schemas"]["LinkLane"][];
+            never?: string;
+        };
+        LinkReleaseMark: {
+            avoid?: string;
+            listed: boolean;
+            oneWay?: boolean;
+            version: string;
+        };
+        LinkStatement: {
+            gives: string[];
+            id: string;
+            says: string;
+            source: string;
+            sticks: string[];
+            sticksIn: string;
         };
         Load: {
             label: string;
@@ -2126,11 +2236,6 @@ export interface components {
             sticks?: components["schemas"]["Sticks"];
             wiring?: components["schemas"]["Wiring"];
         };
-        Picture: {
-            bars: components["schemas"]["Bar"][];
-            lanes: components["schemas"]["Lane"][];
-            never?: string;
-        };
         PinsAdding: {
             label: string;
             patch: components["schemas"]["Patch"];
@@ -2353,6 +2458,18 @@ export interface components {
             analog: boolean;
             name: string;
         };
+        "Post-api-links-by-unit-by-gogglesRequest": {
+            /** @description where that is stated; empty: not said */
+            from: string;
+            /** @description the releases of the goggles */
+            goggles: string;
+            /** @description in the place of all that is stated of the pair */
+            instead: boolean;
+            /** @enum {string} */
+            says: "within" | "any" | "never" | "nothing";
+            /** @description the releases of the air unit on which they link; empty: any */
+            unit: string;
+        };
         "Post-api-quads-by-quad-benchRequest": {
             done: boolean;
             /** @description the release read off a changed device; absent: it shows none */
@@ -2520,7 +2637,7 @@ export interface components {
             control: components["schemas"]["ControlPicture"];
             id: string;
             judgement: components["schemas"]["Judgement"];
-            link: components["schemas"]["Picture"];
+            link: components["schemas"]["LinkPicture"];
             mount: components["schemas"]["MountView"];
             name: string;
             next: components["schemas"]["FitView"];
@@ -2587,12 +2704,6 @@ export interface components {
             action: components["schemas"]["SimAction"];
             done: boolean;
             step: components["schemas"]["RouteStep"];
-        };
-        ReleaseMark: {
-            avoid?: string;
-            listed: boolean;
-            oneWay?: boolean;
-            version: string;
         };
         Restored: {
             /** Format: int64 */
@@ -2727,7 +2838,7 @@ export interface components {
         Row: {
             flies: string;
             gates: components["schemas"]["GateLevel"][];
-            goggles: components["schemas"]["GogglesReach"][];
+            goggles: components["schemas"]["LinkGogglesReach"][];
             level: string;
             name: string;
             needs?: string;
@@ -3317,6 +3428,38 @@ export interface operations {
             };
         };
     };
+    "get-api-changes": {
+        parameters: {
+            query?: {
+                before?: number;
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "put-api-entries-by-kind-by-id": {
         parameters: {
             query?: {
@@ -3670,6 +3813,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkMap"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-links-by-unit-by-goggles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                unit: string;
+                goggles: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-links-by-unit-by-gogglesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Error */

@@ -2,11 +2,12 @@
   // One question at a time: what decides most, answered where it is asked, until nothing
   // that is missing matters.
   import { untrack } from 'svelte';
-  import { api, type Ask, type Failure, type Question, type ShelfEntry, type TradeEntry } from '../api/client.svelte';
+  import { api, type Ask, type Failure, type Question, type SheetFound, type ShelfEntry, type TradeEntry } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import FieldInput from '../shelf/FieldInput.svelte';
-  import { valueAt, withValue, type Entry } from '../shelf/entry';
+  import SheetReader from '../shelf/SheetReader.svelte';
+  import { valueAt, withRead, withValue, type Entry } from '../shelf/entry';
   import type { Field, Form } from '../shelf/forms';
   import PickFeed from './PickFeed.svelte';
   import PickRegion from './PickRegion.svelte';
@@ -85,6 +86,12 @@
     const all = await api.shelf();
     if (all.ok) entries = all.data.entries;
   }
+  async function takeRead(found: SheetFound[]) {
+    if (!holder) return;
+    const saved = await api.save(holder.kind, holder.id, holder.revision, withRead(holder.entry as Entry, found));
+    refused = saved.ok ? null : saved.failure;
+    if (saved.ok) await answered(`Noted: ${found.length === 1 ? 'one value' : `${found.length} values`} of ${holder.name}, with the words as their source.`);
+  }
   function skip(q: Question) {
     skipped = [...skipped, keyOf(q)];
     draft = null;
@@ -101,7 +108,10 @@
   {#if question}
     {#key keyOf(question)}
       <p class="font-semibold first-letter:uppercase wrap-anywhere">{question.label}?</p>
-      <p class="soft text-note">{question.gates.join(', ')} {question.gates.length === 1 ? 'waits' : 'wait'} for it{#if open.length > 1}; {open.length - 1} more after it{/if}</p>
+      <p class="soft text-note">
+        {#each question.gates as gate, i (gate)}{i > 0 ? ', ' : ''}<a href={`#/swap/${quad}/${gate}`}>{gate}</a>{/each}
+        {question.gates.length === 1 ? 'waits' : 'wait'} for it{#if open.length > 1}; {open.length - 1} more after it{/if}
+      </p>
       {#if question.of === 'fleet'}
         <PickRegion onpicked={() => answered('Noted: the region.')} />
       {:else if question.field === 'pairings'}
@@ -130,6 +140,12 @@
         </form>
       {:else if holder}
         <p><a href={`#/shelf/edit/${question.of}/${question.id}?field=${encodeURIComponent(question.field)}`}>Enter it with all the rest of {holder.name}</a></p>
+      {/if}
+      {#if question.of === 'gear' && holder}
+        <details>
+          <summary class="font-bold min-h-10 cursor-pointer">Have its sheet?</summary>
+          <SheetReader kind={holder.kind} ontake={takeRead} />
+        </details>
       {/if}
       <p><button type="button" class="button" onclick={() => skip(question)}>I don't know: ask the next</button></p>
     {/key}

@@ -26,8 +26,14 @@
   }
   const count = $derived(taken.filter(Boolean).length);
 
-  function take() {
-    ontake((found ?? []).filter((_, i) => taken[i]));
+  async function take() {
+    const list = (found ?? []).filter((_, i) => taken[i]);
+    for (const f of list) {
+      if (typeof f.value !== 'string' || !f.value.startsWith('trade-')) continue;
+      const copied = await api.takeFromTrade(f.value);
+      if (!copied.ok) return void (refused = copied.failure);
+    }
+    ontake(list);
     found = null;
     text = '';
   }

@@ -6,9 +6,11 @@
   import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import Changes from './Changes.svelte';
   import EntryForm from './EntryForm.svelte';
   import Files from './Files.svelte';
   import type { Form } from './forms';
+  import TradeShelf from './TradeShelf.svelte';
 
   let { params }: { params: { tab?: string; kind?: string; id?: string } } = $props();
 
@@ -66,10 +68,12 @@
 
 <div class="title">
   <h1>Shelf</h1>
-  <nav class="flex gap-1" aria-label="Shelf">
+  <nav class="flex flex-wrap gap-1" aria-label="Shelf">
     <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf" aria-current={tab === 'all' ? 'page' : undefined}>Everything</a>
     <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/add" aria-current={tab === 'add' ? 'page' : undefined}>Add</a>
+    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/trade" aria-current={tab === 'trade' ? 'page' : undefined}>Trade shelf</a>
     <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/files" aria-current={tab === 'files' ? 'page' : undefined}>Files</a>
+    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/changes" aria-current={tab === 'changes' ? 'page' : undefined}>Changes</a>
     <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/about">About</a>
   </nav>
 </div>
@@ -88,6 +92,10 @@
 {#if shelf.data && forms.data}
   {#if tab === 'files'}
     <Files shelf={shelf.data} onreload={reload} />
+  {:else if tab === 'changes'}
+    <Changes />
+  {:else if tab === 'trade'}
+    <TradeShelf {entries} {kinds} onreload={reload} />
   {:else if adding}
     {#key adding.kind}
       <EntryForm form={adding} {entries} onsaved={saved} onclose={() => push('/shelf')} onreload={reload} />
