@@ -137,3 +137,14 @@ test.describe('from an empty folder', () => {
     await expect(page.getByRole('heading', { name: 'What brings you here?' })).toBeVisible();
   });
 });
+
+test('a value that is missing is entered where the finding stands', async ({ page, open }) => {
+  await open('/swap/sluice/power');
+  const enter = page.getByRole('button', { name: /^Enter resistance per cell of Tallow 4-cell 1400, old label here/ });
+  await enter.first().click();
+  await page.getByLabel('resistance of a cell').fill('6');
+  await page.getByLabel('resistance of a cell').press('Enter');
+  await expect(page.getByText('Noted: resistance per cell of Tallow 4-cell 1400, old label.')).toBeVisible();
+  await expect(enter).toHaveCount(0);
+  await expectAccessible(page);
+});

@@ -4,14 +4,29 @@
   import type { Finding, Fix } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { levelOf } from '../lib/levels';
+  import type { Known } from '../begin/known.svelte';
 
   interface Props {
     finding: Finding;
     open: boolean;
     fixedWith?: Finding | undefined; // a finding above that the same fixes resolve
     onfix: (fix: Fix) => void;
+    quad?: string; // whose plan it is: what is missing can be entered here
+    onanswered?: (says: string) => void;
   }
-  let { finding, open, fixedWith, onfix }: Props = $props();
+  let { finding, open, fixedWith, onfix, quad, onanswered }: Props = $props();
+
+  // Loaded when something is to be entered, and not before.
+  let known = $state.raw<Known | null>(null);
+  let Answer = $state.raw<typeof import('../begin/Answer.svelte').default | null>(null);
+  let here = $state(-1);
+  async function answer(at: number) {
+    const [answers, knows] = await Promise.all([import('../begin/Answer.svelte'), import('../begin/known.svelte')]);
+    Answer = answers.default;
+    known = new knows.Known();
+    await known.load();
+    here = at;
+  }
   const kind = $derived(levelOf(finding.level));
   const dangers: Record<string, string> = {
     inconvenient: 'it is a nuisance',
@@ -54,7 +69,11 @@
         {:else}
           <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}?field=${encodeURIComponent(m.field)}`}>Enter {m.label}</a>
         {/if}
+        {#if quad && here !== i}<button type="button" class="button" onclick={() => answer(i)} aria-label={`Enter ${m.label} here`}>Enter it here</button>{/if}
       </p>
+      {#if quad && here === i && known && Answer}
+        <div class="panel grid gap-2 px-4 py-3"><Answer {quad} today={false} missing={m} {known} onanswered={(says) => { here = -1; onanswered?.(says); }} /></div>
+      {/if}
     {/each}
     {#if fixedWith}
       <p class="soft">What resolves “{fixedWith.subject}” above resolves this too.</p>

@@ -70,6 +70,11 @@
     apply(fix.patch, `Done: ${fix.says}.`);
   }
 
+  /** What was missing has been entered where it stood. */
+  async function noted(says: string) {
+    if (await quad.take(api.quad(params.quad))) done = says;
+  }
+
   async function setRegion(region: string) {
     const answer = await api.setRegion(quad.data?.antenna.region ?? '', region);
     if (answer.ok) await quad.take(api.quad(params.quad));
@@ -144,7 +149,7 @@
           <p class="done good" aria-live="polite">{done}</p>
           <div class="grid gap-2">
             {#each gate.findings as f, i (f.code + f.subject + i)}
-              <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} />
+              <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} quad={q.id} onanswered={noted} />
             {/each}
           </div>
           {#if narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
