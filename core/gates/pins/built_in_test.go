@@ -55,6 +55,10 @@ func TestAReceiverOnTheBoard(t *testing.T) {
 			assert.Equal(t, c.level, verdict.Worst(findings), "%+v", findings)
 		})
 	}
+	noted := flown("10v", "ground", "tx1", "rx1")
+	noted.ReceiverCable = &fleet.Cable{Wires: []fleet.Wire{{Pin: 1, To: "5v"}}}
+	findings := pins.Check(caseOf(onBoard(2), noted))
+	assert.Equal(t, verdict.Caution, verdict.Worst(findings), "%+v", findings)
 	gps := flown("10v", "ground", "tx1", "rx1")
 	gps.Parts = []fleet.PlacedPart{placed("gps", "5v", "ground", "tx4", "rx4", "sda", "scl")}
 	assert.Equal(t, verdict.Unfit, verdict.Worst(pins.Check(caseOf(onBoard(4), gps))), "a GPS on its port")

@@ -48,7 +48,8 @@ const (
 var dangers = map[verdict.Code]verdict.Danger{
 	CodeDanger: verdict.Destroys, CodeShort: verdict.Destroys, CodeNoGround: verdict.Destroys, CodeBurns: verdict.Destroys,
 	CodeUnknown: verdict.Destroys, CodeNoUnit: verdict.Destroys, CodeOtherFeed: verdict.Fails,
-	CodeMotor: verdict.Falls, CodeConnector: verdict.Fails, CodeNoPin: verdict.Fails, CodeDropped: verdict.Inconvenient,
+	CodeHeader: verdict.Destroys, // it bridges pads, or lies on the wrong ones
+	CodeMotor:  verdict.Falls, CodeConnector: verdict.Fails, CodeNoPin: verdict.Fails, CodeDropped: verdict.Inconvenient,
 }
 
 // Check judges the wiring of one fit. What destroys comes first, then a missing

@@ -71,6 +71,11 @@ func TestAHeaderOnPads(t *testing.T) {
 			findings := pins.Check(caseOf(padded(c.edit), c.fit))
 			assert.Contains(t, codes(findings), c.code, "%+v", findings)
 			assert.Equal(t, c.level, verdict.Worst(findings), "%+v", findings)
+			for _, f := range findings {
+				if f.Code == pins.CodeHeader {
+					assert.Equal(t, verdict.Destroys, f.Danger)
+				}
+			}
 		})
 	}
 }

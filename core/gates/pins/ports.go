@@ -571,6 +571,11 @@ func (l *loom) checkPorts() (findings []verdict.Finding) {
 		})
 	}
 	findings = l.checkStated()
+	if l.BuiltIn() && l.Fit.ReceiverCable != nil {
+		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Caution, Danger: verdict.Inconvenient,
+			Subject: l.board.Label(), Part: fleet.NodeReceiver, Source: "this plan",
+			Says: fmt.Sprintf("%s is built into the board: the wires noted for it are not there.", l.Library.Label(l.Fit.Receiver))})
+	}
 	taken := map[int]Need{}
 	for i := range needs {
 		n := &needs[i]
