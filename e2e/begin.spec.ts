@@ -148,3 +148,25 @@ test('a value that is missing is entered where the finding stands', async ({ pag
   await expect(enter).toHaveCount(0);
   await expectAccessible(page);
 });
+
+test('what a flight board says is noted as on the quad today', async ({ page, open, program }) => {
+  const shelf = (await (await fetch(`${program.url}/api/shelf?kind=quad`)).json()) as { entries: { id: string; revision: number; entry: { now: Record<string, unknown> } }[] };
+  await open('/board/hopper');
+  await page.getByText('No board at hand?').click();
+  await page.getByRole('button', { name: 'Start the stand-in' }).click();
+  await expect(page.getByRole('button', { name: 'Read it' })).toBeEnabled();
+  const hopper = shelf.entries.find((e) => e.id === 'hopper')!;
+  delete hopper.entry.now.sticks;
+  const answer = await fetch(`${program.url}/api/entries/quad/hopper?revision=${hopper.revision}`, {
+    method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(hopper.entry),
+  });
+  expect(answer.status).toBe(200);
+  await page.getByRole('button', { name: 'Read it' }).click();
+  const tells = page.getByRole('region', { name: 'What it says of today' });
+  await expect(tells.getByLabel('note switches as it is on the board')).toBeChecked();
+  await tells.getByLabel('note serial ports as it is on the board').uncheck();
+  await expectAccessible(page);
+  await tells.getByRole('button', { name: /as on it today/ }).click();
+  await expect(tells.getByRole('rowheader', { name: 'switches' })).toHaveCount(0);
+  await expect(tells.getByRole('rowheader', { name: 'serial ports' })).toHaveCount(1);
+});

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -11,6 +12,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
 	"yokeswap/core/gates/control"
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/setup"
@@ -31,6 +33,7 @@ type BoardView struct {
 	Address    string           `json:"address"`
 	State      setup.State      `json:"state"`
 	Comparison setup.Comparison `json:"comparison"`
+	Tells      []setup.Tell     `json:"tells" doc:"what it says of what is on the quad today"`
 }
 
 // BoardReport is what was done to a board, and how it compares afterwards.
@@ -59,6 +62,7 @@ func (s *server) registerFlightBoard(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/board", s.boardPorts)
 	huma.Post(api, "/api/quads/{quad}/board/stand-in", s.standIn)
 	huma.Post(api, "/api/quads/{quad}/board/read", s.readBoard)
+	huma.Post(api, "/api/quads/{quad}/board/today", s.takeBoard)
 	huma.Post(api, "/api/quads/{quad}/board/set", s.setBoard)
 	huma.Post(api, "/api/quads/{quad}/board/live", s.liveBoard)
 	huma.Post(api, "/api/quads/{quad}/board/keep", s.keepBoard)
@@ -164,7 +168,60 @@ func (s *server) readBoard(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return reply(BoardView{in.Body.Address, state, setup.Compare(c, state)}), nil
+	return reply(boardView(c, in.Body.Address, state)), nil
+}
+
+// boardView is a board as it was read, for the plan and for what is on the quad today.
+func boardView(c fleet.Case, address string, state setup.State) BoardView {
+	now := fleet.NowCase(c.Library, c.Fleet, c.Quad)
+	return BoardView{address, state, setup.Compare(c, state), setup.Tells(now, state)}
+}
+
+// takeBoard reads a board and notes what it says as what is on the quad today: what is
+// asked for of it, and nothing else.
+func (s *server) takeBoard(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		BoardAddress
+		Take []string `json:"take" maxItems:"10" doc:"keys of what it tells"`
+	}
+}) (*answer[BoardView], error) {
+	if _, err := s.planned(in.Quad); err != nil {
+		return nil, err
+	}
+	var state setup.State
+	err := s.withBoard(ctx, in.Body.BoardAddress, func(ctx context.Context, client *msp.Client) (err error) {
+		state, err = msp.ReadBoard(ctx, client)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	err = s.store.Update(deed(ctx, "noted what the board says"), func(st *stock.Stock) error {
+		for _, key := range in.Body.Take {
+			q, ok := st.Fleet.Quad(in.Quad)
+			if !ok {
+				return notFound("quad", in.Quad)
+			}
+			tells := setup.Tells(fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q), state)
+			at := slices.IndexFunc(tells, func(t setup.Tell) bool { return t.Key == key })
+			if at < 0 || tells[at].Patch == nil {
+				return huma.Error422UnprocessableEntity(fmt.Sprintf("the board tells nothing of %q that can be noted; nothing was changed", key))
+			}
+			if err := st.Note(in.Quad, *tells[at].Patch); err != nil {
+				return err
+			}
+		}
+		return takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: in.Quad})
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	c, err := s.planned(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	return reply(boardView(c, in.Body.Address, state)), nil
 }
 
 func (s *server) setBoard(ctx context.Context, in *struct {

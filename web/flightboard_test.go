@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/diagnose"
@@ -279,4 +280,53 @@ func TestAFlippedSwitchGoesIntoThePlan(t *testing.T) {
 	)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "the board is armed")
+}
+
+// What a board says is noted as on the quad today, what is asked for of it alone; then it
+// is what is noted.
+func TestABoardsWordIsNotedAsToday(t *testing.T) {
+	c := newClient(t, "")
+	_, text := c.do("POST", "/api/quads/hopper/board/stand-in", `{"faults":{}}`)
+	var ports web.BoardPorts
+	require.NoError(t, json.Unmarshal([]byte(text), &ports), text)
+	entry := func() (fleet.Quad, int64) {
+		for _, e := range get[web.Shelf](c, "/api/shelf?kind=quad").Entries {
+			if e.ID == "hopper" {
+				body, err := json.Marshal(e.Entry)
+				require.NoError(t, err)
+				var q fleet.Quad
+				require.NoError(t, json.Unmarshal(body, &q))
+				return q, e.Revision
+			}
+		}
+		t.Fatal("no hopper")
+		return fleet.Quad{}, 0
+	}
+	was, revision := entry()
+	bare := was
+	bare.Now.Flight = fleet.Flight{Runs: was.Now.Runs}
+	body, err := json.Marshal(bare)
+	require.NoError(t, err)
+	status, text := c.do("PUT", fmt.Sprintf("/api/entries/quad/hopper?revision=%d", revision), string(body))
+	require.Equal(t, 200, status, text)
+
+	take := func(keys string) (int, string) {
+		return c.do("POST", "/api/quads/hopper/board/today", fmt.Sprintf(`{"address":%q,"take":[%s]}`, ports.StandIn, keys))
+	}
+	status, text = take(`"order","switches"`)
+	require.Equal(t, 200, status, text)
+	q, _ := entry()
+	assert.Equal(t, was.Now.Sticks.Order, q.Now.Sticks.Order)
+	assert.NotEmpty(t, q.Now.Sticks.Switches)
+	assert.Nil(t, q.Now.OSD, "it was not asked for")
+	status, text = take(`"osd","ports"`)
+	require.Equal(t, 200, status, text)
+	var view web.BoardView
+	require.NoError(t, json.Unmarshal([]byte(text), &view))
+	for _, tell := range view.Tells {
+		assert.True(t, tell.Same, "%+v", tell)
+	}
+	status, text = take(`"colour"`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "nothing was changed")
 }

@@ -178,6 +178,8 @@ export const api = {
   logOf: (quad: string) => read(() => client.GET('/api/quads/{quad}/log', { params: { path: { quad } } })),
   log: (quad: string, says: string) => written(answered(client.POST('/api/quads/{quad}/log', { params: { path: { quad } }, body: { says } }))),
   readBoard: (quad: string, address: string, confirmed: boolean) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address, confirmed } }))),
+  takeBoard: (quad: string, address: string, confirmed: boolean, take: string[]) =>
+    written(answered(client.POST('/api/quads/{quad}/board/today', { params: { path: { quad } }, body: { address, confirmed, take } }))),
   setBoard: (quad: string, address: string, propsOff: boolean) => written(answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } }))),
   liveBoard: (quad: string, address: string) => read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
   keepBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),

@@ -531,6 +531,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/board/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board today */
+        post: operations["post-api-quads-by-quad-board-today"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/circuit.net": {
         parameters: {
             query?: never;
@@ -1421,6 +1438,8 @@ export interface components {
             address: string;
             comparison: components["schemas"]["SetupComparison"];
             state: components["schemas"]["SetupState"];
+            /** @description what it says of what is on the quad today */
+            tells: components["schemas"]["SetupTell"][];
         };
         BoardWrite: {
             /** @description serial:NAME or tcp:HOST:PORT */
@@ -2494,6 +2513,14 @@ export interface components {
             osdOff?: boolean;
             stop?: boolean;
         };
+        "Post-api-quads-by-quad-board-todayRequest": {
+            /** @description serial:NAME or tcp:HOST:PORT */
+            address: string;
+            /** @description the user has typed it, and says that a flight board is there */
+            confirmed?: boolean;
+            /** @description keys of what it tells */
+            take: string[];
+        };
         "Post-api-quads-by-quad-finishRequest": {
             /** @description although steps are left */
             anyway?: boolean;
@@ -2984,6 +3011,14 @@ export interface components {
             rxMap: string;
             variant: string;
             version: string;
+        };
+        SetupTell: {
+            is: string;
+            key: string;
+            label: string;
+            note?: string;
+            noted: string;
+            same: boolean;
         };
         SheetFound: {
             /** @description the words leave it open: never taken unasked */
@@ -4355,6 +4390,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardPorts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-board-todayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardView"];
                 };
             };
             /** @description Error */

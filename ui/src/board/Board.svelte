@@ -9,6 +9,7 @@
   import Live from './Live.svelte';
   import SettingRows from './SettingRows.svelte';
   import StandIn from './StandIn.svelte';
+  import Tells from './Tells.svelte';
   import { moment } from '../lib/words';
 
   let { params }: { params: { quad: string } } = $props();
@@ -65,6 +66,9 @@
   }
   const setBoard = () => take('Setting the board: keep, write, save, reboot, read back…', api.setBoard(id, address, propsOff));
   const restore = (snapshot: number, off: boolean) => take('Putting the kept settings back…', api.restoreBoard(id, address, snapshot, off));
+  async function takeOver(keys: string[]) {
+    view = (await during('Reading it again, and noting what it says…', api.takeBoard(id, address, typed && confirmed, keys))) ?? view;
+  }
   async function keep() {
     const list = await during('Keeping the settings…', api.keepBoard(id, address));
     if (list) kept.data = list;
@@ -127,6 +131,7 @@
       <button type="button" class="button main" disabled={!propsOff || busy !== ''} onclick={setBoard}>Set the board</button>
     </section>
   {/if}
+  <Tells tells={view.tells} busy={busy !== ''} ontake={takeOver} />
   <Live quad={id} {address} />
 {/if}
 <Kept quad={id} list={kept.data ?? []} canWrite={address !== '' && busy === ''} onkeep={keep} onrestore={restore} />

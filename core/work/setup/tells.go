@@ -1,0 +1,295 @@
+package setup
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// Tell is one thing a board says of what is on a quad today, beside what is noted of it.
+type Tell struct {
+	Key   string `json:"key"`
+	Label string `json:"label"`
+	Noted string `json:"noted"`
+	Is    string `json:"is"` // on the board
+	Same  bool   `json:"same"`
+	Note  string `json:"note,omitempty"` // why it cannot be taken over, or what is left out
+	// Patch notes it; nil: there is nothing to take over.
+	Patch *fleet.Patch `json:"-"`
+}
+
+// Takes says whether it can be taken over.
+func (t *Tell) Takes() bool { return t.Patch != nil && !t.Same }
+
+// The things a board tells.
+const (
+	TellsRuns     = "runs"
+	TellsPorts    = "ports"
+	TellsOrder    = "order"
+	TellsSwitches = "switches"
+	TellsOSD      = "osd"
+)
+
+const notNoted = "not noted"
+
+// Tells reads a board as the truth of what is on a quad today: its flight firmware, what
+// each port does, the order of the channels, the switches and the OSD's layout. The words
+// of the board's numbers are those of the flight firmware that calls itself as it does; a
+// board of another is told as such, and nothing more.
+func Tells(c fleet.Case, found State) []Tell {
+	runs, ok := runsOf(c, found)
+	list := []Tell{tellRuns(c, found, runs)}
+	if !ok {
+		return list
+	}
+	t := telling{c, found, runs}
+	list = append(list, t.ports(), t.order(), t.switches())
+	if !found.Without(LacksOSD) {
+		list = append(list, t.osd())
+	}
+	return list
+}
+
+// runsOf is the flight firmware that calls itself as the board does: the one noted where
+// that is one of them.
+func runsOf(c fleet.Case, found State) (*gear.FlightFirmware, bool) {
+	if r := c.Fit.Runs; r != nil {
+		if f, ok := gear.Find[*gear.FlightFirmware](c.Library, r.ID); ok && f.Variant == found.Variant {
+			return f, true
+		}
+	}
+	for _, f := range gear.All[*gear.FlightFirmware](c.Library) {
+		if f.Variant != "" && f.Variant == found.Variant {
+			return f, true
+		}
+	}
+	return nil, false
+}
+
+func tellRuns(c fleet.Case, found State, runs *gear.FlightFirmware) Tell {
+	t := Tell{Key: TellsRuns, Label: "flight firmware", Noted: notNoted, Is: found.Variant + " " + string(found.Version)}
+	if r := c.Fit.Runs; r != nil {
+		t.Noted = strings.TrimSpace(c.Library.Label(r.ID) + " " + string(r.Version))
+	}
+	if runs == nil {
+		t.Note = fmt.Sprintf("no flight firmware on the shelf calls itself %s: nothing else the board says can be read", found.Variant)
+		return t
+	}
+	t.Is = strings.TrimSpace(runs.Label() + " " + string(found.Version))
+	r := c.Fit.Runs
+	t.Same = r != nil && r.ID == runs.ID && r.Version.Known() && r.Version.Compare(found.Version) == 0
+	t.Patch = &fleet.Patch{Runs: &fleet.Runs{ID: runs.ID, Version: found.Version}}
+	return t
+}
+
+// telling reads one board with the words of its firmware.
+type telling struct {
+	fleet.Case
+	found State
+	runs  *gear.FlightFirmware
+}
+
+// ports are what each serial port does, in the uses a fit knows.
+func (t telling) ports() Tell {
+	uses := []struct {
+		function string
+		use      fleet.Use
+	}{
+		{gear.FunctionMSP, fleet.UseMSP}, {gear.FunctionDigital, fleet.UseMSP}, {gear.FunctionRC, t.sticks()},
+		{gear.FunctionGPS, fleet.UseGPS}, {gear.FunctionTelemetry, fleet.UseTelemetry}, {gear.FunctionVTX, fleet.UseVTXControl},
+	}
+	var ports []fleet.Port
+	board, hasBoard := t.Board()
+	beyond := 0
+	for _, p := range t.found.Ports {
+		for _, u := range uses {
+			n, known := t.runs.Functions[u.function]
+			port := fleet.Port{UART: p.ID + 1, Use: u.use}
+			if !known || p.Functions&(1<<n) == 0 || slices.Contains(ports, port) {
+				continue
+			}
+			if _, there := uartOf(board, port.UART); hasBoard && !there { // its USB, as boards list it
+				beyond++
+				continue
+			}
+			ports = append(ports, port)
+		}
+	}
+	tell := Tell{Key: TellsPorts, Label: "serial ports", Noted: portWords(t.Fit.Ports), Is: portWords(ports)}
+	tell.Same = tell.Noted == tell.Is
+	if beyond > 0 {
+		tell.Note = fmt.Sprintf("%s on a port that the board's sheet does not have is left out", change.Count(beyond, "use"))
+	}
+	w := t.Fit.Wiring
+	w.Ports = ports
+	tell.Patch = &fleet.Patch{Wiring: &w}
+	return tell
+}
+
+func uartOf(board *gear.Board, id int) (*gear.UART, bool) {
+	if board == nil {
+		return nil, false
+	}
+	return board.UART(id)
+}
+
+// sticks is what a port with the serial receiver on it is for on this quad.
+func (t telling) sticks() fleet.Use {
+	if _, _, hasUnit := t.AirUnit(); hasUnit && t.Fit.Receiver == "" {
+		return fleet.UseRC
+	}
+	return fleet.UseReceiver
+}
+
+func portWords(ports []fleet.Port) string {
+	var words []string
+	for _, p := range ports {
+		words = append(words, fmt.Sprintf("UART %d: %s", p.UART, change.Use(p.Use)))
+	}
+	slices.Sort(words)
+	if len(words) == 0 {
+		return notNoted
+	}
+	return strings.Join(words, ", ")
+}
+
+// set is the sticks as they are noted, to be changed.
+func (t telling) set() fleet.Sticks {
+	if t.Fit.Sticks == nil {
+		return fleet.Sticks{}
+	}
+	s := *t.Fit.Sticks
+	s.Switches = slices.Clone(s.Switches)
+	return s
+}
+
+func (t telling) order() Tell {
+	s := t.set()
+	tell := Tell{Key: TellsOrder, Label: "order of the channels", Noted: s.Order, Is: t.found.RXMap}
+	if tell.Noted == "" {
+		tell.Noted = notNoted
+	}
+	tell.Same = s.Order == t.found.RXMap
+	if t.found.RXMap != "" {
+		s.Order = t.found.RXMap
+		tell.Patch = &fleet.Patch{Sticks: &s}
+	}
+	return tell
+}
+
+// switches are the modes on their ranges; those the firmware's sheet has no name for are
+// left out and counted.
+func (t telling) switches() Tell {
+	names := map[int]string{}
+	for name, n := range t.runs.Modes {
+		names[n] = name
+	}
+	var list []fleet.Switch
+	unnamed := 0
+	for _, r := range t.found.Modes {
+		if r.Empty() {
+			continue
+		}
+		name, ok := names[r.Mode]
+		if !ok {
+			unnamed++
+			continue
+		}
+		list = append(list, fleet.Switch{Mode: name, Aux: r.Aux + 1, FromUS: r.FromUS, ToUS: r.ToUS})
+	}
+	s := t.set()
+	tell := Tell{Key: TellsSwitches, Label: "switches", Noted: switchWords(s.Switches), Is: switchWords(list)}
+	tell.Same = tell.Noted == tell.Is
+	if unnamed > 0 {
+		tell.Note = fmt.Sprintf("%s the firmware's sheet has no name for is left out", change.Count(unnamed, "mode"))
+	}
+	s.Switches = list
+	tell.Patch = &fleet.Patch{Sticks: &s}
+	return tell
+}
+
+func switchWords(list []fleet.Switch) string {
+	var words []string
+	for _, s := range list {
+		words = append(words, fmt.Sprintf("%s on AUX %d, %d to %d µs", strings.ReplaceAll(s.Mode, "-", " "), s.Aux, s.FromUS, s.ToUS))
+	}
+	slices.Sort(words)
+	if len(words) == 0 {
+		return notNoted
+	}
+	return strings.Join(words, "; ")
+}
+
+// analogGrid is what a board draws on that names no canvas: the larger of the two analog
+// grids, where everything of the smaller lies as well.
+const analogGrid gear.Grid = "30x16"
+
+// osd is the layout as the board has it.
+func (t telling) osd() Tell {
+	layout := fleet.Layout{Grid: t.found.Canvas, Elements: []fleet.Placed{}}
+	if layout.Grid == "" {
+		layout.Grid = analogGrid
+	}
+	unnamed := 0
+	named := map[int]bool{}
+	for i := range t.runs.Elements {
+		e := &t.runs.Elements[i]
+		if e.Index == nil || *e.Index >= len(t.found.OSD) {
+			continue
+		}
+		named[*e.Index] = true
+		cell := t.found.OSD[*e.Index]
+		if profiles := profilesOf(cell.Profiles); len(profiles) > 0 {
+			p := fleet.Placed{ID: e.ID, X: cell.X, Y: cell.Y}
+			if !slices.Equal(profiles, []int{1}) {
+				p.Profiles = profiles
+			}
+			layout.Elements = append(layout.Elements, p)
+		}
+	}
+	for i, cell := range t.found.OSD {
+		if !named[i] && cell.Profiles != 0 {
+			unnamed++
+		}
+	}
+	tell := Tell{Key: TellsOSD, Label: "OSD layout", Noted: layoutWords(t.Fit.OSD), Is: layoutWords(&layout)}
+	tell.Same = t.Fit.OSD != nil && sameLayout(t.Fit.OSD, &layout)
+	if unnamed > 0 {
+		tell.Note = fmt.Sprintf("%s the firmware's sheet has no name for is left out", change.Count(unnamed, "element"))
+	}
+	tell.Patch = &fleet.Patch{OSD: &layout}
+	return tell
+}
+
+func profilesOf(bits uint8) (list []int) {
+	for n := range 8 {
+		if bits&(1<<n) != 0 {
+			list = append(list, n+1)
+		}
+	}
+	return list
+}
+
+func layoutWords(l *fleet.Layout) string {
+	if l == nil {
+		return notNoted
+	}
+	return fmt.Sprintf("%s on %s", change.Count(len(l.Elements), "element"), l.Grid.Words())
+}
+
+func sameLayout(a, b *fleet.Layout) bool {
+	at := func(l *fleet.Layout) map[string]Cell {
+		cells := map[string]Cell{}
+		for i := range l.Elements {
+			e := &l.Elements[i]
+			cells[e.ID] = Cell{X: e.X, Y: e.Y, Profiles: e.ProfileBits()}
+		}
+		return cells
+	}
+	return a.Grid == b.Grid && maps.Equal(at(a), at(b))
+}

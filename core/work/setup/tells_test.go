@@ -1,0 +1,80 @@
+package setup_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/work/setup"
+)
+
+// A board set up as a fit says tells that fit: from nothing noted, taking all of it over
+// gives the same flight firmware, order, switches and layout, and then nothing differs.
+func TestABoardTellsWhatIsOnIt(t *testing.T) {
+	full := planned(sample.Set(), func(*fleet.Fit) {})
+	of, ok := setup.Of(full)
+	require.True(t, ok)
+	bare := planned(sample.Set(), func(f *fleet.Fit) { f.Flight, f.Ports = fleet.Flight{}, nil })
+	for _, tell := range setup.Tells(bare, of) {
+		assert.True(t, tell.Takes(), tell.Key)
+		assert.Equal(t, "not noted", tell.Noted, tell.Key)
+		for _, again := range setup.Tells(bare, of) { // each on what the others left
+			if again.Key == tell.Key {
+				bare = bare.With(*again.Patch)
+			}
+		}
+	}
+	assert.Equal(t, full.Fit.Runs, bare.Fit.Runs)
+	assert.Equal(t, full.Fit.Sticks.Order, bare.Fit.Sticks.Order)
+	assert.Equal(t, full.Fit.OSD, bare.Fit.OSD)
+	assert.Len(t, bare.Fit.Sticks.Switches, len(full.Fit.Sticks.Switches))
+	assert.Contains(t, bare.Fit.Ports, fleet.Port{UART: 1, Use: fleet.UseMSP})
+	assert.Contains(t, bare.Fit.Ports, fleet.Port{UART: 3, Use: fleet.UseRC})
+	for _, tell := range setup.Tells(bare, of) {
+		assert.True(t, tell.Same, "%s: %s, %s", tell.Key, tell.Noted, tell.Is)
+		assert.False(t, tell.Takes())
+	}
+}
+
+// A board of a firmware nobody has described tells its name alone; what has no name there
+// is counted and left out.
+func TestWhatABoardCannotTell(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	of, _ := setup.Of(c)
+	other := of.Clone()
+	other.Variant = "XXXX"
+	list := setup.Tells(c, other)
+	require.Len(t, list, 1)
+	assert.False(t, list[0].Takes())
+	assert.Contains(t, list[0].Note, "calls itself XXXX")
+
+	of.Modes = append(of.Modes, setup.Range{Mode: 99, Aux: 3, FromUS: 1300, ToUS: 1700})
+	of.Ports = append(of.Ports, setup.Port{ID: 20, Functions: 1})
+	for _, tell := range setup.Tells(c, of) {
+		switch tell.Key {
+		case setup.TellsSwitches:
+			assert.Equal(t, "1 mode the firmware's sheet has no name for is left out", tell.Note)
+		case setup.TellsPorts:
+			assert.Contains(t, tell.Note, "1 use on a port that the board's sheet does not have")
+		}
+	}
+	of.Lacks = []string{setup.LacksOSD}
+	for _, tell := range setup.Tells(c, of) {
+		assert.NotEqual(t, setup.TellsOSD, tell.Key)
+	}
+}
+
+// A receiver of its own makes the port of the sticks its own.
+func TestThePortOfASeparateReceiver(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	of, _ := setup.Of(c)
+	separate := planned(sample.Set(), func(f *fleet.Fit) { f.Receiver = "receiver" })
+	for _, tell := range setup.Tells(separate, of) {
+		if tell.Key == setup.TellsPorts {
+			assert.Contains(t, tell.Patch.Wiring.Ports, fleet.Port{UART: 3, Use: fleet.UseReceiver})
+		}
+	}
+}

@@ -1,0 +1,43 @@
+<script lang="ts">
+  // What a board says of what is on the quad today, beside what is noted: each row taken
+  // over or left. Nothing is written to the board.
+  import type { BoardView } from '../api/client.svelte';
+
+  interface Props {
+    tells: BoardView['tells'];
+    busy: boolean;
+    ontake: (keys: string[]) => void;
+  }
+  let { tells, busy, ontake }: Props = $props();
+
+  const open = $derived(tells.filter((t) => !t.same));
+  let left = $state.raw<string[]>([]);
+  const taken = $derived(open.filter((t) => t.key !== 'none' && !left.includes(t.key)).map((t) => t.key));
+  const toggle = (key: string) => (left = left.includes(key) ? left.filter((k) => k !== key) : [...left, key]);
+  const readable = $derived(tells.length > 1);
+</script>
+
+<section class="panel mb-3 px-4 py-3" aria-labelledby="tells">
+  <h2 id="tells">What it says of today</h2>
+  {#if open.length === 0}
+    <p>It is what is noted of the quad today.</p>
+  {:else}
+    <p class="soft">So that a plan starts from the truth. Nothing is written to the board.</p>
+    <div class="scroll">
+      <table class="rows">
+        <thead><tr><th scope="col"><span class="unseen">take over</span></th><th scope="col">what</th><th scope="col">noted</th><th scope="col">on the board</th></tr></thead>
+        <tbody>
+          {#each open as t (t.key)}
+            <tr>
+              <td>{#if readable}<input type="checkbox" aria-label={`note ${t.label} as it is on the board`} checked={!left.includes(t.key)} onchange={() => toggle(t.key)} />{/if}</td>
+              <th scope="row">{t.label}</th>
+              <td class="wrap-anywhere">{t.noted}</td>
+              <td class="wrap-anywhere">{t.is}{#if t.note}<small class="block soft">{t.note}</small>{/if}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    {#if readable}<p class="buttons mt-2"><button type="button" class="button main" disabled={busy || taken.length === 0} onclick={() => ontake(taken)}>Note {taken.length === 1 ? 'it' : `these ${taken.length}`} as on it today</button></p>{/if}
+  {/if}
+</section>
