@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/inspect"
 	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 	"yokeswap/store"
@@ -50,7 +51,7 @@ func check(c *call) error {
 		return named(names[0], err)
 	}
 	if doc.Set != nil {
-		return c.sayGear(doc, *asJSON)
+		return c.sayGear(doc, inspect.Pack(doc.Set, st.Library()), *asJSON)
 	}
 	reports := judge(st)
 	for _, r := range reports {
@@ -65,16 +66,25 @@ func check(c *call) error {
 	return nil
 }
 
-func (c *call) sayGear(doc format.Document, asJSON bool) error {
+// sayGear tells of a gear pack: that it is sound, what each entry lacks for which gate, and
+// what is implausible.
+func (c *call) sayGear(doc format.Document, remarks []inspect.Remark, asJSON bool) error {
 	count := 0
 	for _, list := range doc.Set.Lists() {
 		count += len(list.Items)
 	}
 	if asJSON {
-		return writeJSON(c.stdout, map[string]any{"gearPack": doc.Set.ID, "entries": count})
+		return writeJSON(c.stdout, map[string]any{"gearPack": doc.Set.ID, "entries": count, "remarks": remarks})
 	}
-	_, err := fmt.Fprintf(c.stdout, "gear pack %s: %d entries, sound\n", doc.Set.ID, count)
-	return err
+	fmt.Fprintf(c.stdout, "gear pack %s: %d entries, sound\n", doc.Set.ID, count)
+	for _, r := range remarks {
+		if r.Gate == "" {
+			fmt.Fprintf(c.stdout, "  %s %s: %s is %s\n", format.WordOf(r.Kind), r.Name, r.Field, r.Says)
+		} else {
+			fmt.Fprintf(c.stdout, "  %s %s: the %s gate lacks %s (%s)\n", format.WordOf(r.Kind), r.Name, r.Gate, r.Field, r.Says)
+		}
+	}
+	return nil
 }
 
 func judge(st *stock.Stock) []Report {
