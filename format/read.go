@@ -3,6 +3,7 @@ package format
 import (
 	"bytes"
 	"cmp"
+	"crypto/sha256"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -216,6 +217,20 @@ func Write(value any) ([]byte, error) {
 		return nil, fmt.Errorf("write file: %w", err)
 	}
 	return buf.Bytes(), nil
+}
+
+// Hash is a short hash of what a document says, the same however it is spaced and whatever
+// order its fields stand in: the first 12 digits of SHA-256 over it as it is written.
+func Hash(d Document) (string, error) {
+	var value any = d.Fleet
+	if d.Set != nil {
+		value = d.Set
+	}
+	text, err := Write(value)
+	if err != nil {
+		return "", err
+	}
+	return fmt.Sprintf("%x", sha256.Sum256(text))[:12], nil
 }
 
 // raise brings a document of an older version to the one written: docs/format/versions.md

@@ -16,6 +16,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 	"yokeswap/store"
 )
@@ -28,6 +29,9 @@ type Import struct {
 	Applied    bool             `json:"applied"`
 	// Base is the state the difference was made against; give it back to apply.
 	Base int64 `json:"base"`
+	// Turns are the gates whose level it turns, for quads that are there: a preview alone.
+	Turns []swap.Turn `json:"turns"`
+	Hash  string      `json:"hash" doc:"short hash of what the file says, however it is spaced"`
 }
 
 const importPath = "/api/import"
@@ -151,10 +155,18 @@ func (s *server) importFile(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
+	out.Turns = []swap.Turn{}
 	if !in.Apply {
-		if out.Difference, err = format.Take(snap.Fork(), doc); err != nil {
+		after := snap.Fork()
+		if out.Difference, err = format.Take(after, doc); err != nil {
 			return nil, problem(err)
 		}
+		if len(snap.Fleet.Quads) <= mostTurned {
+			out.Turns = swap.Turns(snap.Library, snap.Index, after.Library(), fleet.NewIndex(after.Fleet))
+		}
+	}
+	if out.Hash, err = format.Hash(doc); err != nil {
+		return nil, problem(err)
 	}
 	out.Base, out.Applied = snap.Revision, in.Apply
 	out.Format, out.Title = fleet.FileFormat, ""
@@ -165,6 +177,9 @@ func (s *server) importFile(ctx context.Context, in *struct {
 	}
 	return reply(out), nil
 }
+
+// mostTurned is up to how many quads a preview judges before and after.
+const mostTurned = 2000
 
 type download struct {
 	ContentType        string `header:"Content-Type"`

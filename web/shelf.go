@@ -34,6 +34,7 @@ type ShelfSet struct {
 	Title   string `json:"title"`
 	License string `json:"license"`
 	Count   int    `json:"count"`
+	Hash    string `json:"hash" doc:"short hash of what it says"`
 }
 
 // Shelf is everything that has been put in.
@@ -125,7 +126,8 @@ func shelf(snap *store.Snapshot) Shelf {
 				count++
 			}
 		}
-		out.Sets = append(out.Sets, ShelfSet{ID: set.ID, Title: set.Title, License: set.License, Count: count})
+		hash, _ := format.Hash(format.Document{Set: set}) // what is kept can be written
+		out.Sets = append(out.Sets, ShelfSet{ID: set.ID, Title: set.Title, License: set.License, Count: count, Hash: hash})
 	}
 	for i := range snap.Fleet.Kit {
 		k := &snap.Fleet.Kit[i]

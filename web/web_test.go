@@ -700,3 +700,33 @@ func TestAMeasuredWeightReplacesTheEstimate(t *testing.T) {
 	assert.InDelta(t, 251, float64(*after.MeasuredG), 1e-9)
 	assert.Greater(t, *after.HoverPower, 1.0, "246 g before")
 }
+
+// A preview says what the file does to the verdicts on the quads that are there, and the
+// hash of what it says, however it is spaced.
+func TestAPreviewSaysWhichVerdictsTurn(t *testing.T) {
+	c := newClient(t, "")
+	pack, err := demo.Files.ReadFile("harrow-fell.gear.json")
+	require.NoError(t, err)
+	preview := func(text string) web.Import {
+		status, got := c.do("POST", "/api/import", text)
+		require.Equal(t, 200, status, got)
+		var out web.Import
+		require.NoError(t, json.Unmarshal([]byte(got), &out))
+		return out
+	}
+	same := preview(string(pack))
+	assert.Empty(t, same.Turns)
+	assert.Len(t, same.Hash, 12)
+	var spaced any
+	require.NoError(t, json.Unmarshal(pack, &spaced))
+	tight, err := json.Marshal(spaced)
+	require.NoError(t, err)
+	assert.Equal(t, same.Hash, preview(string(tight)).Hash)
+	other := preview(strings.Replace(string(pack), `"chemistry": "lipo"`, `"chemistry": "lifepo"`, -1))
+	require.NotEqual(t, same.Hash, other.Hash)
+	require.NotEmpty(t, other.Turns)
+	assert.NotEqual(t, other.Turns[0].Was, other.Turns[0].Is)
+	for _, set := range get[web.Shelf](c, "/api/shelf").Sets {
+		assert.Equal(t, same.Hash, set.Hash)
+	}
+}

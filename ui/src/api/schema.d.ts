@@ -1890,7 +1890,10 @@ export interface components {
             base: number;
             difference: components["schemas"]["Difference"];
             format: string;
+            /** @description short hash of what the file says, however it is spaced */
+            hash: string;
             title: string;
+            turns: components["schemas"]["Turn"][];
         };
         Item: {
             /** Format: int64 */
@@ -3072,6 +3075,8 @@ export interface components {
         ShelfSet: {
             /** Format: int64 */
             count: number;
+            /** @description short hash of what it says */
+            hash: string;
             id: string;
             license: string;
             title: string;
@@ -3239,6 +3244,13 @@ export interface components {
             kind: string;
             name: string;
             source: string;
+        };
+        Turn: {
+            gate: string;
+            is: string;
+            name: string;
+            quad: string;
+            was: string;
         };
         Want: {
             controller?: string;

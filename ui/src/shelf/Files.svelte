@@ -6,6 +6,7 @@
   import Backup from './Backup.svelte';
   import Sessions from './Sessions.svelte';
   import Card from '../lib/Card.svelte';
+  import LevelMark from '../lib/LevelMark.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
   interface Props {
@@ -63,7 +64,16 @@
     {#if preview}
       {@const d = preview.difference}
       <div class="preview" role="status">
-        <p><strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new, {d.same} alike, {d.changed.length} otherwise.</p>
+        <p><strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new, {d.same} alike, {d.changed.length} otherwise. <span class="soft mono text-small">{preview.hash}</span></p>
+        {#if preview.turns.length > 0}
+          <p class="font-semibold">What it does to your quads:</p>
+          <ul class="grid gap-0.5">
+            {#each preview.turns.slice(0, 40) as t (t.quad + t.gate)}
+              <li class="flex flex-wrap gap-x-2 items-center"><a href={`#/swap/${t.quad}/${t.gate}`}>{t.name}, {t.gate}</a> <LevelMark level={t.was} size={16} word /> → <LevelMark level={t.is} size={16} word /></li>
+            {/each}
+          </ul>
+          {#if preview.turns.length > 40}<p class="soft">and {preview.turns.length - 40} more</p>{/if}
+        {/if}
         {#if d.changed.length > 0}
           <div class="scroll overflow-x-auto max-h-80">
             <table class="rows">
@@ -91,7 +101,7 @@
     <ul class="list-disc pl-4.5">
       <li><a href={`${place}/api/export/fleet`} download="fleet.json">The fleet “{shelf.title}”</a></li>
       {#each shelf.sets as s (s.id)}
-        <li><a href={`${place}/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}</span></li>
+        <li><a href={`${place}/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}, <span class="mono">{s.hash}</span></span></li>
       {/each}
     </ul>
   </Card>
