@@ -69,6 +69,12 @@ test.describe('from an empty folder', () => {
     await put.press(/flight pack/);
     await put.press(/^4-cell LiPo pack/);
     await expect(page.getByRole('status')).toContainText('4-cell LiPo pack is in.');
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await expect(page.getByRole('status')).toContainText('Taken back.');
+    await expect(page.getByRole('button', { name: 'flight pack open' })).toBeVisible();
+    await page.getByRole('button', { name: /flight pack/ }).click();
+    await page.getByRole('button', { name: /^4-cell LiPo pack/ }).click();
+    await expect(page.getByRole('status')).toContainText('4-cell LiPo pack is in.');
     await put.press(/flight board/);
     await put.press(/^Board that inverts in software, six ports, 5 and 9 V/);
     await page.getByRole('link', { name: 'Planned' }).click();
@@ -124,6 +130,21 @@ test.describe('from an empty folder', () => {
     await page.getByRole('button', { name: 'Any to any' }).click();
     await expect(page.getByRole('link', { name: 'any to any' })).toBeVisible();
     await expectAccessible(page);
+  });
+
+  test('a second quad like the first: no more than six inputs', async ({ page, open, program }) => {
+    const json = { method: 'POST', headers: { 'Content-Type': 'application/json' } };
+    const { quad } = (await (await fetch(`${program.url}/api/begin/quad`, { ...json, body: JSON.stringify({ name: 'First', analog: false }) })).json()) as { quad: string };
+    const { revision } = (await (await fetch(`${program.url}/api/quads/${quad}/slots`)).json()) as { revision: number };
+    await fetch(`${program.url}/api/quads/${quad}/slots/pack`, { ...json, body: JSON.stringify({ revision, today: true, take: { key: 'shelf:trade-lipo-6s', mine: false } }) });
+    await open('/begin/quad/keep');
+    const put = new Inputs(page);
+    await put.type('What do you call it?', 'Second');
+    await page.getByLabel('Like').selectOption({ label: 'First' });
+    put.count++;
+    await put.press('Next');
+    expect(put.count).toBeLessThanOrEqual(6);
+    await expect(page.getByRole('button', { name: 'flight pack 6-cell LiPo pack' })).toBeVisible();
   });
 
   test('the demo is looked round in a place of its own, and left in one press', async ({ page, open }) => {

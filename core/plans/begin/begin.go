@@ -54,6 +54,36 @@ func Quad(st *stock.Stock, name string, analog bool) (id string) {
 	return id
 }
 
+// QuadLike adds a quad like another: what is on it and what is planned, but for the air unit,
+// which is another one of its model, still to be bought. Goggles and controller stay the same
+// pieces; what was measured of the other is not.
+func QuadLike(st *stock.Stock, name, like string) (string, error) {
+	from, ok := st.Fleet.Quad(like)
+	if !ok {
+		return "", fmt.Errorf("there is no quad %q", like)
+	}
+	copied := *from
+	id := Quad(st, name, false)
+	q, _ := st.Fleet.Quad(id)
+	q.Use, q.Now = copied.Use, another(st, copied.Now)
+	if copied.Next != nil {
+		q.Next = new(another(st, *copied.Next))
+	}
+	return id, nil
+}
+
+// another is a fit with another air unit of the same model.
+func another(st *stock.Stock, f fleet.Fit) fleet.Fit {
+	f = f.Clone()
+	if f.AirUnit == nil {
+		return f
+	}
+	if kit, ok := st.Fleet.Piece(f.AirUnit.Kit); ok {
+		f.AirUnit = &fleet.Slot{Model: kit.Model}
+	}
+	return f
+}
+
 // Model adds a model under a name and gives its id. What it is like is copied, where it is
 // like another: all but its name, id and price.
 func Model(st *stock.Stock, kind gear.Kind, name string, like gear.Item) (string, error) {

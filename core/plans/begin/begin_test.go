@@ -127,3 +127,25 @@ func TestAModelLikeAnother(t *testing.T) {
 	_, err = begin.Model(st, gear.KindBoard, "B", item)
 	assert.Error(t, err, "a board is not like a pack")
 }
+
+// A quad like another: the same on it and planned, another air unit of the same model, the
+// same goggles, and nothing that is changed on one changes the other.
+func TestAQuadLikeAnother(t *testing.T) {
+	st := stock.New()
+	id := begin.Quad(st, "First", true)
+	require.NoError(t, begin.Fill(st, nil, id, true, "pack", begin.Take{Name: "pack"}))
+	require.NoError(t, begin.Fill(st, nil, id, false, "airUnit", begin.Take{Name: "unit", Mine: true}))
+	require.NoError(t, begin.Fill(st, nil, id, false, "goggles", begin.Take{Name: "eyes", Mine: true}))
+	other, err := begin.QuadLike(st, "Second", id)
+	require.NoError(t, err)
+	q, _ := st.Fleet.Quad(other)
+	assert.Equal(t, "Second", q.Name)
+	assert.Equal(t, &fleet.Slot{Model: "unit"}, q.Next.AirUnit, "the other flies that one")
+	assert.Equal(t, &fleet.Slot{Kit: "eyes-1"}, q.Next.Goggles)
+	assert.Equal(t, "pack", q.Now.Pack)
+	require.NoError(t, begin.Fill(st, nil, other, false, "pack", begin.Take{Name: "bigger pack"}))
+	first, _ := st.Fleet.Quad(id)
+	assert.Equal(t, "pack", first.Next.Pack)
+	_, err = begin.QuadLike(st, "Third", "nix")
+	assert.Error(t, err)
+}

@@ -198,7 +198,8 @@ export const api = {
   about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
   askLink: (body: LinkQuestion) => written(answered(client.POST('/api/begin/link', { body }))),
-  beginQuad: (name: string, analog: boolean) => written(answered(client.POST('/api/begin/quad', { body: { name, analog } }))),
+  beginQuad: (name: string, analog: boolean, like: string) => written(answered(client.POST('/api/begin/quad', { body: { name, analog, like: like || undefined } }))),
+  quads: () => read(() => client.GET('/api/shelf', { params: { query: { kind: 'quad', count: 500 } } })),
   pair: (quad: string) => read(() => client.GET('/api/quads/{quad}/pair', { params: { path: { quad } } })),
   readSheet: (kind: string, text: string) =>
     read(() =>

@@ -2478,6 +2478,8 @@ export interface components {
         "Post-api-begin-quadRequest": {
             /** @description it carries analog video today */
             analog: boolean;
+            /** @description a quad to copy, by its id */
+            like?: string;
             name: string;
         };
         "Post-api-links-by-unit-by-gogglesRequest": {

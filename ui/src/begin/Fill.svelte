@@ -17,6 +17,7 @@
   const view = new Loaded<Slots>();
   let refused = $state.raw<Failure | null>(null);
   let said = $state('');
+  let last = $state(0); // the change that is taken back in one press
 
   $effect(() => {
     const [of, now] = [quad, today];
@@ -26,6 +27,14 @@
   const open = $derived(slots.find((s) => s.name === params.slot));
   const at = (slot?: string) => `/fill/${quad}/${today ? 'today' : 'plan'}${slot ? `/${slot}` : ''}`;
 
+  async function takeBack() {
+    const answer = await api.undo(last);
+    refused = answer.ok ? null : answer.failure;
+    if (!answer.ok) return;
+    last = 0;
+    if (await view.take(api.slots(quad, today))) said = 'Taken back.';
+  }
+
   async function fill(name: string, take: Take) {
     if (!view.data) return;
     const answer = await api.fill(quad, name, view.data.revision, today, take);
@@ -33,6 +42,7 @@
     if (!answer.ok) return;
     await view.take(Promise.resolve(answer));
     const filled = answer.data.slots.find((s) => s.name === name);
+    last = answer.data.revision;
     said = filled?.holds ? `${filled.holds} is in.` : `Nothing is there.`;
     const next = answer.data.slots.findIndex((s) => s.name === name);
     const empty = answer.data.slots.slice(next + 1).find((s) => s.holds === '');
@@ -52,7 +62,7 @@
     <LevelMark level={v.level} size={24} word />
     <span class="buttons ml-auto"><a class="button main inline-flex items-center" href={`#/swap/${quad}`}>Its gates</a></span>
   </div>
-  <p class="good" role="status">{said}</p>
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-1"><p class="good" role="status">{said}</p>{#if said && last > 0}<button type="button" class="button" onclick={takeBack}>Take it back</button>{/if}</div>
   {#if refused}<FailureNote failure={refused} />{/if}
   <div class="grid gap-4 items-start min-[900px]:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)]">
     <div class={open ? 'max-[619px]:hidden' : ''}><QuadPicture slots={v.slots} analog={today && v.analog} chosen={open?.name} onopen={(name) => push(at(name))} /></div>

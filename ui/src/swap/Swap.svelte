@@ -22,6 +22,7 @@
   const narrow = new MediaQuery('max-width: 700px');
   let refused = $state.raw<{ failure: Failure; change?: Change } | null>(null);
   let done = $state('');
+  let last = $state(0); // the change that is taken back in one press
 
   // Only another quad loads anew; another gate of the same quad does not.
   const id = $derived(params.quad);
@@ -30,6 +31,7 @@
     untrack(() => {
       refused = null;
       done = '';
+      last = 0;
       quad.data = null;
       void quad.take(api.quad(quadID));
     });
@@ -60,6 +62,7 @@
       quad.data = answer.data;
       refused = null;
       done = says;
+      last = answer.data.revision;
     } else {
       refused = { failure: answer.failure, change: how };
       done = '';
@@ -70,9 +73,19 @@
     apply(fix.patch, `Done: ${fix.says}.`);
   }
 
+  async function takeBack() {
+    const answer = await api.undo(last);
+    if (!answer.ok) {
+      refused = { failure: answer.failure };
+      return;
+    }
+    last = 0;
+    if (await quad.take(api.quad(params.quad))) done = 'Taken back.';
+  }
+
   /** What was missing has been entered where it stood. */
   async function noted(says: string) {
-    if (await quad.take(api.quad(params.quad))) done = says;
+    if (await quad.take(api.quad(params.quad))) [done, last] = [says, 0];
   }
 
   async function setRegion(region: string) {
@@ -146,7 +159,7 @@
         <section class="gate grid gap-2.5 px-5 pt-2.5 pb-0" aria-label={`Gate ${gate.title}`}>
           <h2>{gate.question}</h2>
           {#if !narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
-          <p class="done good" aria-live="polite">{done}</p>
+          <div class="flex flex-wrap items-center gap-x-3 gap-y-1"><p class="done good" aria-live="polite">{done}</p>{#if done && last > 0}<button type="button" class="button" onclick={takeBack}>Take it back</button>{/if}</div>
           <div class="grid gap-2">
             {#each gate.findings as f, i (f.code + f.subject + i)}
               <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} quad={q.id} onanswered={noted} />
