@@ -191,3 +191,18 @@ test('what a flight board says is noted as on the quad today', async ({ page, op
   await expect(tells.getByRole('rowheader', { name: 'switches' })).toHaveCount(0);
   await expect(tells.getByRole('rowheader', { name: 'serial ports' })).toHaveCount(1);
 });
+
+test('what was entered and not saved survives a closed tab', async ({ page, open }) => {
+  await open('/shelf/edit/airUnit/aldine-one');
+  const mass = page.getByLabel('mass in g', { exact: true });
+  await mass.fill('51');
+  await mass.blur();
+  await page.reload();
+  await expect(page.getByText('What you had entered and not saved is here again.')).toBeVisible();
+  await expect(page.getByLabel('mass in g', { exact: true })).toHaveValue('51');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Start over' }).click();
+  await expect(page.getByLabel('mass in g', { exact: true })).not.toHaveValue('51');
+  await page.reload();
+  await expect(page.getByText('What you had entered and not saved')).toHaveCount(0);
+});

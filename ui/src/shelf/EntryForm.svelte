@@ -7,6 +7,7 @@
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { idFor, valueAt, withRead, type Entry } from './entry';
+  import { draftOf, dropDraft, keepDraft } from './draft';
   import FieldInput from './FieldInput.svelte';
   import SheetReader from './SheetReader.svelte';
   import { asked, controlID, locate, stated, type Form } from './forms';
@@ -23,8 +24,24 @@
   let { form, entries, existing, field, onsaved, onclose, onreload }: Props = $props();
 
   // The form works on a copy of its own, taken when it opens.
-  let entry = $state.raw<Entry>(untrack(() => (existing ? (structuredClone($state.snapshot(existing.entry)) as Entry) : {})));
   let revision = $state(untrack(() => existing?.revision ?? 0));
+  const original = untrack(() => (existing ? (structuredClone($state.snapshot(existing.entry)) as Entry) : {}));
+  const ownID = untrack(() => existing?.id ?? '');
+  const begun = untrack(() => draftOf(form.kind, ownID, revision));
+  let entry = $state.raw<Entry>(begun?.entry ?? original);
+  let again = $state(begun !== undefined); // what was entered before is there again
+  $effect(() => {
+    if (JSON.stringify(entry) === JSON.stringify(original)) dropDraft(form.kind, ownID);
+    else keepDraft(form.kind, ownID, { revision, entry });
+  });
+  function startOver() {
+    entry = original;
+    again = false;
+  }
+  function leave() {
+    dropDraft(form.kind, ownID);
+    onclose();
+  }
   let failure = $state.raw<Failure | null>(null);
   let missing = $state('');
   let said = $state('');
@@ -69,19 +86,22 @@
     const defaults: Record<string, Entry> = { spare: { count: 0 }, quad: { id, now: {} } };
     const body: Entry = { ...(defaults[form.kind] ?? { id }), ...entry };
     const answer = await api.save(form.kind, id, at, body);
-    if (answer.ok) onsaved(form.kind, id);
-    else failure = answer.failure;
+    if (answer.ok) {
+      dropDraft(form.kind, ownID);
+      onsaved(form.kind, id);
+    } else failure = answer.failure;
   }
 
   async function keepTheirs() {
     await onreload();
-    onclose();
+    leave();
   }
 </script>
 
 <form class="entry panel grid gap-3 px-5 pt-4 pb-5" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
   <h2>{existing ? `Change ${existing.name}` : `Add: ${form.word}`}</h2>
   <p class="soft">Leave empty what you do not know: the gate that needs it will say so, and never “fits”.</p>
+  {#if again}<p class="flex flex-wrap gap-3 items-center bg-caution-wash px-3 py-1.5" role="status">What you had entered and not saved is here again. <button type="button" class="button" onclick={startOver}>Start over</button></p>{/if}
   {#if failure?.conflict}
     <ConflictNote conflict={failure.conflict} {keepTheirs} applyMine={(at) => { revision = at; failure = null; void save(at); }} />
   {:else if failure}
@@ -109,7 +129,7 @@
   {#if missing}<p class="bad" role="alert">{missing}</p>{/if}
   <div class="buttons">
     <Button type="submit">{existing ? 'Save' : 'Add'}</Button>
-    <Button type="button" color="alternative" onclick={onclose}>Cancel</Button>
+    <Button type="button" color="alternative" onclick={leave}>Cancel</Button>
   </div>
 </form>
 
