@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/plans/begin"
 	"yokeswap/internal/builds"
 	"yokeswap/web"
 )
@@ -66,7 +67,13 @@ func (h *history) step() {
 	list := h.entries()
 	e := pick(h.Rand, list)
 	at := fmt.Sprintf("/api/entries/%s/%s?revision=%d", e.Kind, e.ID, e.Revision)
-	switch h.IntN(9) {
+	switch h.IntN(12) {
+	case 9:
+		h.begins()
+	case 10:
+		h.fills()
+	case 11:
+		h.states()
 	case 0, 1:
 		h.call("DELETE", at, "")
 	case 2, 3:
@@ -102,6 +109,56 @@ func (h *history) step() {
 			h.call("POST", "/api/quads/"+quad+"/finish", fmt.Sprintf(`{"revision":%d,"anyway":true}`, revision))
 		}
 	}
+}
+
+// begins makes a quad, of its own or like another, asks whether two link, or takes something
+// from the trade shelf.
+func (h *history) begins() {
+	switch h.IntN(4) {
+	case 0:
+		h.call("POST", "/api/begin/quad", fmt.Sprintf(`{"name":"Begun %d","analog":%t}`, h.IntN(3), h.IntN(2) == 0))
+	case 1:
+		h.call("POST", "/api/begin/quad", fmt.Sprintf(`{"name":"Like","analog":false,"like":%q}`, h.idOf("quad")))
+	case 2:
+		h.call("POST", "/api/begin/link", fmt.Sprintf(`{"unit":{"name":"Asked %d","release":"1.%d","works":">=1.1"},`+
+			`"goggles":{"name":"Asked too","release":"","works":""},"says":%q,"from":"","activated":true}`, h.IntN(2), h.IntN(3),
+			pick(h.Rand, []string{"within", "any", "never", "nothing"})))
+	case 3:
+		h.call("POST", "/api/trade/"+pick(h.Rand, get[[]web.TradeEntry](h.client, "/api/trade")).ID, "null")
+	}
+}
+
+// fills puts something into a place of a quad, or empties it.
+func (h *history) fills() {
+	quad := pick(h.Rand, h.quads())
+	if quad == "" {
+		return
+	}
+	today := h.IntN(2) == 0
+	v := get[web.SlotsView](h.client, fmt.Sprintf("/api/quads/%s/slots?today=%t", quad, today))
+	slot := pick(h.Rand, v.Slots)
+	take := begin.Take{Mine: h.IntN(2) == 0}
+	switch choice := pick(h.Rand, slot.Choices); h.IntN(4) {
+	case 0:
+		take.Name, take.Like = "Filled", slot.Model
+	case 1: // emptied
+	default:
+		take.Key = choice.Key
+	}
+	body, err := json.Marshal(map[string]any{"revision": v.Revision, "today": today, "take": take})
+	require.NoError(h.t, err)
+	h.call("POST", "/api/quads/"+quad+"/slots/"+slot.Name, string(body))
+}
+
+// states says something of a pair of models, or takes a change back.
+func (h *history) states() {
+	if changes := get[web.Changes](h.client, "/api/changes?count=5").Changes; h.IntN(2) == 0 && len(changes) > 0 {
+		h.call("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, pick(h.Rand, changes).ID))
+		return
+	}
+	h.call("POST", "/api/links/"+h.idOf("airUnit")+"/"+h.idOf("goggles"), fmt.Sprintf(
+		`{"says":%q,"unit":"1.%d","goggles":"","from":"somebody","instead":%t}`,
+		pick(h.Rand, []string{"within", "any", "never", "nothing"}), h.IntN(3), h.IntN(2) == 0))
 }
 
 func (h *history) idOf(kind string) string {
@@ -182,12 +239,15 @@ func (h *history) holds(all bool) {
 		"/api/route",
 		"/api/route/back",
 		"/api/shopping",
+		"/api/links",
+		"/api/changes",
 		"/api/together?quads=" + strings.Join(h.quads(), ","),
 	}
 	for _, quad := range h.quads() {
 		if all || h.IntN(4) == 0 {
 			at := "/api/quads/" + quad
-			views = append(views, at, at+"/bench", at+"/log", at+"/wiring.csv", at+"/fault")
+			views = append(views, at, at+"/bench", at+"/log", at+"/wiring.csv", at+"/fault",
+				at+"/slots", at+"/slots?today=true", at+"/ask", at+"/ask?today=true", at+"/pair")
 		}
 	}
 	for _, view := range views {

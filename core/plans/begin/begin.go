@@ -125,7 +125,7 @@ func Like(item gear.Item) (gear.Item, error) {
 
 // put adds a model to one's own gear.
 func put(st *stock.Stock, item gear.Item) error {
-	set := &gear.Set{ID: stock.OwnSet, Title: "Own gear"}
+	set := &gear.Set{Format: gear.SetFormat, Version: gear.SetVersion, ID: stock.OwnSet, Title: "Own gear"}
 	if there, ok := st.Set(stock.OwnSet); ok {
 		set.Title, set.License = there.Title, there.License
 	}
