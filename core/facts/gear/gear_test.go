@@ -67,3 +67,15 @@ func TestWhatIsNotStatedIsNil(t *testing.T) {
 	assert.True(t, ok)
 	assert.Equal(t, "1.0.6", string(r.Version))
 }
+
+// A band by another name is taken as 2 % to each side; what is no frequency is none.
+func TestTheEndsOfABand(t *testing.T) {
+	low, high, ok := gear.Band("1.2").Ends()
+	assert.True(t, ok)
+	assert.InDelta(t, 1176, float64(low), 1e-9)
+	assert.InDelta(t, 1224, float64(high), 1e-9)
+	for _, none := range []gear.Band{"", "high", "0", "-1"} {
+		_, _, ok := none.Ends()
+		assert.False(t, ok, none)
+	}
+}

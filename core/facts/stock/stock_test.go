@@ -308,3 +308,16 @@ func TestAQuadTakesItsWantsAlong(t *testing.T) {
 	assert.Equal(t, []fleet.Want{{Quad: "b", Goggles: "g"}}, st.Fleet.Wants)
 	assert.False(t, st.Remove(stock.Ref{Kind: stock.KindQuad, ID: "a"}))
 }
+
+// An entry put in stands in the place of the one of its id, and leaves the others alone.
+func TestAnEntryIsPutInItsPlace(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Spares = []fleet.Spare{{Model: "a", Count: 1}, {Model: "b", Count: 2}}
+	st.Fleet.Kit = []fleet.Kit{{ID: "k"}, {ID: "l"}}
+	require.NoError(t, st.Put(stock.Ref{Kind: stock.KindSpare, ID: "b"}, "", []byte(`{"model":"b","count":7}`)))
+	require.NoError(t, st.Put(stock.Ref{Kind: stock.KindSpare, ID: "c"}, "", []byte(`{"model":"c","count":3}`)))
+	assert.Equal(t, []fleet.Spare{{Model: "a", Count: 1}, {Model: "b", Count: 7}, {Model: "c", Count: 3}}, st.Fleet.Spares)
+	require.NoError(t, st.Put(stock.Ref{Kind: stock.KindKit, ID: "l"}, "", []byte(`{"id":"l","model":"m"}`)))
+	assert.Equal(t, []fleet.Kit{{ID: "k"}, {ID: "l", Model: "m"}}, st.Fleet.Kit)
+	assert.Error(t, st.Put(stock.Ref{Kind: "wing", ID: "w"}, "own", []byte(`{}`)))
+}

@@ -58,3 +58,9 @@ func TestAThinnerWireCarriesLess(t *testing.T) {
 	assert.Zero(t, Gauge(33).Carries())
 	assert.Equal(t, Gauge(10).Carries(), Gauge(8).Carries(), "thicker counts as 10")
 }
+
+func TestGaugesThatAreKnown(t *testing.T) {
+	for gauge, known := range map[Gauge]bool{-1: false, 0: true, 40: true, 41: false} {
+		assert.Equal(t, known, gauge.Known(), gauge)
+	}
+}

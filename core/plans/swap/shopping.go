@@ -271,15 +271,15 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 	if sameUnit(q.Now, *c.Fit) && q.Now.Mounting == c.Fit.Mounting {
 		return
 	}
-	plan := mount.Draw(c).Screw
-	if plan == nil {
-		return
-	}
 	if w := c.Fit.Washer; w != "" && w != q.Now.Washer {
 		l.add(w, "", q.Label(), fleet.UnitScrews, true, "")
 	}
 	if on := c.Fit.Standoff; on != "" && on != q.Now.Standoff {
 		l.add(on, "", q.Label(), mount.StandoffCount(c), true, "")
+	}
+	plan := mount.Draw(c).Screw
+	if plan == nil {
+		return
 	}
 	model := c.Fit.Screw
 	if model == "" {

@@ -87,3 +87,35 @@ func TestACapacitorOfAnotherRatingIsBoughtAndSoldered(t *testing.T) {
 	c.Quad.Now = now
 	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{CapacitorV: new(unit.Volts(35))}).Get)
 }
+
+// Longer standoffs and washers that come with the plan are bought, as many as there are of
+// them, and what is there already is not; one part to buy stands before what is owned.
+func TestWhatHoldsTheUnitIsBought(t *testing.T) {
+	set := sample.Set()
+	set.Standoffs = []gear.Standoff{{Entry: gear.Entry{ID: "post-a", Name: "post a"}}, {Entry: gear.Entry{ID: "post-b", Name: "post b"}}}
+	set.Washers = []gear.Washer{{Entry: gear.Entry{ID: "ring", Name: "ring"}}}
+	now := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+	now.Standoff = "post-a"
+	next := now.Clone()
+	next.AirUnit, next.Standoff, next.Washer, next.Pack = &fleet.Slot{Kit: "second"}, "post-b", "ring", "lipo-6"
+	f := &fleet.Fleet{Kit: kit, Quads: []fleet.Quad{{ID: "a", Now: now, Next: &next}},
+		Spares: []fleet.Spare{{Model: "ring", Count: 40}}}
+	list := swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(f))
+	buy, bought := map[string]int{}, []bool{}
+	for _, i := range list {
+		buy[i.Label] = i.Buy
+		bought = append(bought, i.Buy > 0)
+	}
+	frame := set.Frames[0]
+	assert.Equal(t, frame.StandoffCount(), buy["post b"])
+	assert.NotContains(t, buy, "post a")
+	assert.Zero(t, buy["ring"], "they are in the drawer")
+	assert.Equal(t, 1, buy["lipo-6"])
+	for i := 1; i < len(bought); i++ {
+		assert.False(t, bought[i] && !bought[i-1], "%+v", list)
+	}
+	next.Standoff = "post-a"
+	for _, i := range swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(f)) {
+		assert.NotEqual(t, "post a", i.Label, "it is on the quad")
+	}
+}
