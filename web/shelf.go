@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -126,8 +127,8 @@ func shelf(snap *store.Snapshot) Shelf {
 				count++
 			}
 		}
-		hash, _ := format.Hash(format.Document{Set: set}) // what is kept can be written
-		out.Sets = append(out.Sets, ShelfSet{ID: set.ID, Title: set.Title, License: set.License, Count: count, Hash: hash})
+		out.Sets = append(out.Sets, ShelfSet{ID: set.ID, Title: set.Title, License: set.License, Count: count,
+			Hash: hashes.of(set)})
 	}
 	for i := range snap.Fleet.Kit {
 		k := &snap.Fleet.Kit[i]
@@ -148,6 +149,40 @@ func shelf(snap *store.Snapshot) Shelf {
 		add(ShelfEntry{Kind: stock.KindQuad, ID: q.ID, Name: q.Label(), Model: q.Use, Entry: q})
 	}
 	return out
+}
+
+// hashes keeps the short hash of each gear pack for as long as the pack stays as it is: sets
+// are replaced, never written through.
+var hashes packHashes
+
+type packHashes struct {
+	mu   sync.Mutex
+	kept map[string]packHash
+}
+
+type packHash struct {
+	set  *gear.Set
+	hash string
+}
+
+// mostHashes bounds what is kept; beyond it all is made anew.
+const mostHashes = 200
+
+func (h *packHashes) of(set *gear.Set) string {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if k, ok := h.kept[set.ID]; ok && k.set == set {
+		return k.hash
+	}
+	hash, err := format.Hash(format.Document{Set: set})
+	if err != nil {
+		return "" // what is kept can be written
+	}
+	if h.kept == nil || len(h.kept) >= mostHashes {
+		h.kept = map[string]packHash{}
+	}
+	h.kept[set.ID] = packHash{set, hash}
+	return hash
 }
 
 func kitWords(lib *gear.Library, k *fleet.Kit) string {
