@@ -137,14 +137,6 @@ func length(mm *unit.Millimetres) string {
 	return strconv.FormatFloat(float64(*mm), 'f', -1, 64)
 }
 
-// WireColours are the colours a drawing shows wires in, by the words people use;
-// others are drawn grey.
-var WireColours = map[string]string{
-	"red": "#c62828", "black": "#1c1c1c", "white": "#f5f5f5", "grey": "#8a8f94", "gray": "#8a8f94",
-	"yellow": "#e6b800", "orange": "#e07b1a",
-	"blue": "#2258b8", "green": "#2e8540", "brown": "#7a4a21", "purple": "#6b3fa0", "pink": "#e58fb1",
-}
-
 // Drawing writes a picture as SVG: the unit's pins on the left, the board's on
 // the right, each wire in its own colour with its name.
 func Drawing(p pins.Picture) []byte {
@@ -195,10 +187,6 @@ func Drawing(p pins.Picture) []byte {
 		if w.Pin < 0 || w.Spot < 0 {
 			continue
 		}
-		colour, known := WireColours[w.Colour]
-		if !known {
-			colour = "#8a8f94"
-		}
 		y1, y2 := top+row*w.Pin, top+row*w.Spot
 		path := fmt.Sprintf("M %d %d C %d %d %d %d %d %d", left+8, y1, left+130, y1, right-130, y2, right-8, y2)
 		fmt.Fprintf(
@@ -206,7 +194,7 @@ func Drawing(p pins.Picture) []byte {
 			`<path d="%s" fill="none" stroke="#333" stroke-width="6"/><path d="%s" fill="none" stroke="%s" stroke-width="4"/>`,
 			path,
 			path,
-			colour,
+			w.Paint,
 		)
 		label := w.Colour
 		if w.Says != "" {

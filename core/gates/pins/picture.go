@@ -43,6 +43,7 @@ type Line struct {
 	Pin      int               `json:"pin"`  // place in the unit's spots
 	Spot     int               `json:"spot"` // place in the board's spots
 	Colour   string            `json:"colour,omitempty"`
+	Paint    string            `json:"paint"` // what to draw it in, as #rrggbb
 	Function string            `json:"function"`
 	Terminal string            `json:"terminal"`
 	Place    string            `json:"place,omitempty"` // the terminal, as the fit names it
@@ -122,6 +123,7 @@ func (l *loom) draw() Picture {
 			Pin:      conn.Pin - 1,
 			Spot:     -1,
 			Colour:   conn.Colour,
+			Paint:    wire.Paint(conn.Colour),
 			Function: PinWords(conn.Function),
 			Terminal: l.words(conn.Terminal),
 			Place:    conn.Terminal,

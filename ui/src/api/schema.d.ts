@@ -2308,6 +2308,7 @@ export interface components {
             /** Format: double */
             lengthMM?: number;
             level: string;
+            paint: string;
             /** Format: int64 */
             pin: number;
             place?: string;

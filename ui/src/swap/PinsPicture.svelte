@@ -3,7 +3,6 @@
   // colour with its name, from the pin it sits in to where it ends.
   import type { PinsPicture } from '../api/client.svelte';
   import { levelOf, levelWords } from '../lib/levels';
-  import { wireColour } from './wirecolours';
 
   let { picture }: { picture: PinsPicture } = $props();
   let width = $state(640);
@@ -37,7 +36,7 @@
       {#each picture.wires as w, i (i)}
         {#if w.pin >= 0 && w.spot >= 0}
           <path d={path(w.pin, w.spot)} class="edge {w.level}" />
-          <path d={path(w.pin, w.spot)} class="wire" style:stroke={wireColour(w.colour)} class:spare={w.level === 'caution'} />
+          <path d={path(w.pin, w.spot)} class="wire" style:stroke={w.paint} class:spare={w.level === 'caution'} />
         {/if}
       {/each}
       {#each picture.wires as w, i (i)}
