@@ -86,7 +86,7 @@ export async function expectAccessible(page: Page): Promise<void> {
 /** The page does not scroll sideways. */
 export async function expectNoSidewaysScroll(page: Page): Promise<void> {
   const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-  expect(over).toBeLessThanOrEqual(0);
+  expect(over, `px beyond the edge of ${page.url()}`).toBeLessThanOrEqual(0);
 }
 
 export { expect };

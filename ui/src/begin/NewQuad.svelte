@@ -31,10 +31,10 @@
 </script>
 
 <h1 class="mb-3">{story.title}</h1>
-<form class="panel grid gap-3 px-5 py-4 max-w-[34rem]" onsubmit={begin}>
+<form class="panel grid grid-cols-1 gap-3 px-5 py-4 max-w-[34rem]" onsubmit={begin}>
   <label class="grid gap-0.5">What do you call it?<input required maxlength="200" bind:value={name} /></label>
   {#if quads.length > 0}
-    <label class="grid gap-0.5">Like
+    <label class="grid grid-cols-1 gap-0.5">Like
       <select bind:value={like}>
         <option value="">none that is there</option>
         {#each quads as q (q.id)}<option value={q.id}>{q.name}</option>{/each}
