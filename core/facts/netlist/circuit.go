@@ -77,6 +77,17 @@ func source(c fleet.Case, board *gear.Board, from string) Pin {
 	return Pin{Node: from, Name: "out", Electric: gear.Gives}
 }
 
+// TwoSources says whether a part that is fed from somewhere, and whose supply wire ends on a
+// terminal of the board, has two supplies joined at its pin. A jumper pad of which nobody
+// says what it carries is none that is known.
+func TwoSources(c fleet.Case, board *gear.Board, from, terminal string) bool {
+	feed, wired := source(c, board, from), boardPin(c.Fit, board, terminal)
+	if pad, ok := board.Pad(wired.Name); wired.Node == boardNode && ok && pad.Kind == gear.PadJumper {
+		return false
+	}
+	return feed != wired && feed.Electric == gear.Gives && wired.Electric == gear.Gives
+}
+
 // modelOf is the model of a part of the circuit, or what it is called.
 func modelOf(c fleet.Case, runs []*Run, node string) string {
 	switch node {

@@ -76,3 +76,43 @@ func cableOf(c fleet.Case, node string) (fleet.Cable, *gear.Plug, bool) {
 	}
 	return placed.Cable, plug, true
 }
+
+// OffItsPad is the wiring of the air unit with its supply wires off the board, for a unit
+// that hangs on the pack or a regulator: soldered ones come off, the crimp of a cable is
+// pulled out of its slot. It is nil where no supply wire ends on the board.
+func OffItsPad(c fleet.Case) *fleet.Wiring {
+	run, ok := AirUnit(c)
+	if !ok {
+		return nil
+	}
+	w, off := c.Fit.Wiring, false
+	for _, conn := range run.Conns {
+		switch {
+		case conn.Function != gear.PinSupply || !conn.Live():
+			continue
+		case conn.Slot > 0 && run.Harness != nil:
+			w.Moved = pulled(w.Cable(), run.Harness, conn.Slot)
+		default:
+			w.Wires = slices.DeleteFunc(slices.Clone(w.Wires), func(s fleet.Wire) bool { return s.Pin == conn.Pin })
+		}
+		off = true
+	}
+	if !off {
+		return nil
+	}
+	return &w
+}
+
+// pulled is the moves of a cable with the crimp in a slot of the board's end pulled.
+func pulled(cable fleet.Cable, h *gear.Harness, slot int) []fleet.CrimpMove {
+	moved := slices.Clone(cable.Moved)
+	for i, now := range cable.Wired(h) {
+		came := h.Wires[i].To
+		if now.To != slot || came == 0 {
+			continue
+		}
+		moved = slices.DeleteFunc(moved, func(m fleet.CrimpMove) bool { return m.End == fleet.BoardEnd && m.From == came })
+		moved = append(moved, fleet.CrimpMove{End: fleet.BoardEnd, From: came})
+	}
+	return moved
+}

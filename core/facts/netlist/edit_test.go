@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/internal/sample"
 )
@@ -47,4 +48,30 @@ func TestOnePinIsSoldered(t *testing.T) {
 	f.Wires, f.Harness, f.HarnessTo = nil, "straight", "hd"
 	_, err := netlist.Solder(sample.Case(sample.Set(), nil, f), fleet.NodeAirUnit, 3, "tx4")
 	require.ErrorIs(t, err, netlist.ErrCabled)
+}
+
+// A unit that hangs on the pack has no supply wire on the board: what is soldered comes off,
+// a crimp of a cable is pulled at the board, and what was moved there is forgotten.
+func TestTheSupplyWireComesOffTheBoard(t *testing.T) {
+	f := fleet.Fit{AirUnit: &fleet.Slot{Model: "second"}, Board: "board", Wiring: fleet.Wiring{
+		Wires: []fleet.Wire{{Pin: 1, To: "10v"}, {Pin: 2, To: "ground"}},
+	}}
+	off := netlist.OffItsPad(sample.Case(sample.Set(), nil, f))
+	require.NotNil(t, off)
+	assert.Equal(t, []fleet.Wire{{Pin: 2, To: "ground"}}, off.Wires)
+	assert.Len(t, f.Wires, 2, "the fit itself is as it was")
+	f.Wiring = *off
+	assert.Nil(t, netlist.OffItsPad(sample.Case(sample.Set(), nil, f)), "nothing is there to take off")
+
+	for _, moved := range [][]fleet.CrimpMove{nil, {
+		{End: fleet.BoardEnd, From: 1, To: 2}, {End: fleet.BoardEnd, From: 2, To: 1},
+	}} {
+		f.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd", Moved: moved}
+		c := sample.Case(sample.Set(), nil, f)
+		off = netlist.OffItsPad(c)
+		require.NotNil(t, off)
+		run, _ := netlist.AirUnit(c.With(fleet.Patch{Wiring: off}))
+		assert.Nil(t, run.LiveOf(gear.PinSupply), "%+v", off.Moved)
+		assert.NotNil(t, run.LiveOf(gear.PinUARTTX))
+	}
 }

@@ -324,6 +324,11 @@ func (l *loom) checkFeed() []verdict.Finding {
 		From: fleet.PadNode(supply.Terminal),
 	}}), l.run.Node)
 	switch {
+	case !onBoard && netlist.TwoSources(l.Case, l.board, from, supply.Terminal):
+		f.Code, f.Level = CodeShort, verdict.Unfit
+		f.Says = fmt.Sprintf("%s is fed from %s, and its supply wire ends on %s: two supplies are joined, and one "+
+			"destroys the other. One of the two comes off.",
+			l.run.Label(), change.Source(l.Case, from), l.words(supply.Terminal))
 	case brings.Level == verdict.Unfit && brings.Danger == verdict.Destroys:
 		f.Code, f.Level, f.Compares = CodeBurns, verdict.Unfit, brings.Compares
 		f.Says = fmt.Sprintf("The plan feeds %s from %s, but the supply wire ends on %s. %s", l.run.Label(),

@@ -2,10 +2,12 @@ package pins
 
 import (
 	"cmp"
+	"slices"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
+	"yokeswap/core/facts/verdict"
 )
 
 // Onto is the patch that puts another flight board into a fit and wires everything onto
@@ -82,8 +84,9 @@ func off(c fleet.Case, patch fleet.Patch) fleet.Patch {
 func (l *loom) unitOnto(board *gear.Board, w fleet.Wiring) fleet.Wiring {
 	if h := l.run.Harness; h != nil && h.To != "" {
 		for i := range board.Plugs {
-			if w.HarnessTo = board.Plugs[i].ID; board.Plugs[i].Connector == h.To && l.harmlessAs(w) {
-				return w
+			w.HarnessTo = board.Plugs[i].ID
+			if off := l.fedElsewhere(w); board.Plugs[i].Connector == h.To && l.harmlessAs(off) {
+				return off
 			}
 		}
 		w.HarnessTo = ""
@@ -94,10 +97,12 @@ func (l *loom) unitOnto(board *gear.Board, w fleet.Wiring) fleet.Wiring {
 	return w
 }
 
-// harmlessAs says whether a wiring of the air unit puts no wire where it destroys.
+// harmlessAs says whether a wiring of the air unit puts no wire where it destroys, nor a
+// second supply beside the one it is fed from.
 func (l *loom) harmlessAs(w fleet.Wiring) bool {
 	with, _ := newLoom(l.With(fleet.Patch{Wiring: &w}))
-	return len(with.checkPlaces().destroys) == 0 && len(with.checkGround()) == 0
+	burns := slices.ContainsFunc(with.checkFeed(), func(f verdict.Finding) bool { return dangers[f.Code] == verdict.Destroys })
+	return !burns && len(with.checkPlaces().destroys) == 0 && len(with.checkGround()) == 0
 }
 
 // feedsOnto moves every feed from a pad of one board to the pad of another most like it.

@@ -7,6 +7,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 )
 
@@ -44,6 +45,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 				Lead: l.feedLead(),
 			}},
 		})
+		wired(func(w *fleet.Wiring) { *w = l.fedElsewhere(*w) })
 	}
 	if w, ok := l.grounded(); ok {
 		wired(func(to *fleet.Wiring) { *to = w })
@@ -145,6 +147,7 @@ func (l *loom) cables() (list []verdict.Candidate) {
 			} else if len(w.Wires) == 0 {
 				continue
 			}
+			w = l.fedElsewhere(w)
 			effort := verdict.Part
 			if w.Harness == l.Fit.Harness {
 				effort = verdict.Wire
@@ -153,6 +156,19 @@ func (l *loom) cables() (list []verdict.Candidate) {
 		}
 	}
 	return list
+}
+
+// fedElsewhere is a wiring with the supply wire off the board where the plan feeds the unit
+// from the pack or a regulator.
+func (l *loom) fedElsewhere(w fleet.Wiring) fleet.Wiring {
+	from, fed := l.Fit.FeedOf(fleet.NodeAirUnit)
+	if _, onBoard := fleet.PadOf(from); !fed || onBoard {
+		return w
+	}
+	if off := netlist.OffItsPad(l.With(fleet.Patch{Wiring: &w})); off != nil {
+		return *off
+	}
+	return w
 }
 
 // Cables are the ways a harness of the library can go into the air unit and into a plug of

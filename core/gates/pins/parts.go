@@ -200,11 +200,11 @@ func (l *loom) checkOpen() (findings []verdict.Finding) {
 	return append(findings, l.checkTelemetry()...)
 }
 
-// checkTelemetry judges a part that sends no telemetry, where a port waits for the ESC's
-// and this is the ESC, or nobody says what it is.
+// checkTelemetry judges a part that sends no telemetry, or sends it nowhere, where a port
+// waits for the ESC's and this is the ESC, or nobody says what it is.
 func (l *loom) checkTelemetry() []verdict.Finding {
 	_, asked := l.Fit.PortOf(fleet.UseTelemetry)
-	if !asked || l.run.Has(gear.PinTelemetry) {
+	if !asked || l.run.LiveOf(gear.PinTelemetry) != nil {
 		return nil
 	}
 	switch l.run.Sort {
@@ -212,8 +212,12 @@ func (l *loom) checkTelemetry() []verdict.Finding {
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.run.Label(),
 			verdict.GearValue(l.run.Entry, "sort", "what it is"))}
 	case string(gear.SortESC):
+		sends := l.run.Label() + " sends none"
+		if l.run.Has(gear.PinTelemetry) {
+			sends = fmt.Sprintf("the %s of %s is wired to nothing", PinWords(gear.PinTelemetry), l.run.Label())
+		}
 		return []verdict.Finding{{Code: CodeOpen, Level: verdict.Unfit, Source: verdict.Practice,
-			Says: fmt.Sprintf("A serial port waits for ESC telemetry, and %s sends none.", l.run.Label())}}
+			Says: fmt.Sprintf("A serial port waits for ESC telemetry, and %s.", sends)}}
 	}
 	return nil
 }

@@ -1,6 +1,7 @@
 package pins_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -135,6 +136,16 @@ func TestWhatNoSingleWireShows(t *testing.T) {
 			f.Parts[0].Wires, f.Parts[0].Harness, f.Parts[0].HarnessTo = nil, "straight", "hd"
 			set.Parts[0].Plug.None, set.Parts[0].Plug.Connector = nil, "sh-6"
 		}, pins.CodeConnector, verdict.Fails},
+		"fed twice, from the pack and by its wire": {func(f *fleet.Fit, _ *gear.Set) {
+			f.Feeds = append(f.Feeds, fleet.Feed{To: "the-gps", From: fleet.NodePack})
+		}, pins.CodeShort, verdict.Destroys},
+		"the unit fed twice, from the pack and by its wire": {func(f *fleet.Fit, _ *gear.Set) {
+			f.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: fleet.NodePack}}
+		}, pins.CodeShort, verdict.Destroys},
+		"telemetry wired to nothing": {func(f *fleet.Fit, _ *gear.Set) {
+			f.Parts = []fleet.PlacedPart{placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "", "current")}
+			f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseTelemetry}}
+		}, pins.CodeOpen, verdict.Fails},
 		"no telemetry to send": {func(f *fleet.Fit, set *gear.Set) {
 			f.Parts = []fleet.PlacedPart{placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "", "current")}
 			set.Parts[1].Plug.Pins[6] = ""
@@ -219,6 +230,55 @@ func TestPortsArePlannedForPartsAsTheirPinsHaveIt(t *testing.T) {
 	one.Boards[0].UARTs = nil
 	_, ok = pins.Ports(caseOf(one, f))
 	assert.False(t, ok, "without ports there is nothing to plan")
+}
+
+// The ports that are stated for the air unit are held against its wires, as those of a part.
+func TestPortsOfTheAirUnitThatItsWiresContradict(t *testing.T) {
+	f := withParts()
+	f.Ports = []fleet.Port{{UART: 1, Use: fleet.UseMSP}, {UART: 3, Use: fleet.UseRC}}
+	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(sample.Set(), f))))
+	for i, says := range []string{
+		"is wired to UART 1; the plan has MSP to the air unit on UART 4",
+		"is wired to UART 3; the plan has the sticks from the air unit on UART 4",
+	} {
+		g := f
+		g.Ports = append([]fleet.Port{}, f.Ports...)
+		g.Ports[i].UART = 4
+		found := find(t, caseOf(sample.Set(), g), pins.CodePort)
+		assert.Equal(t, verdict.Change, found.Level)
+		assert.Contains(t, found.Says, says)
+	}
+}
+
+// A way out of two supplies is to take the wire off, and every cable offered to a unit that
+// hangs on the pack leaves its supply off the board.
+func TestNoCableJoinsTwoSupplies(t *testing.T) {
+	for _, f := range []fleet.Fit{
+		soldered("10v", "ground", "tx1", "rx1", "ground", "rx3"), soldered("", "ground", "tx1", "rx1", "ground", "rx3"),
+		plugged("straight"),
+	} {
+		f.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: fleet.NodePack}}
+		c := caseOf(sample.Set(), f)
+		mended := 0
+		for _, cand := range pins.Candidates(c) {
+			joined := slices.Contains(codes(pins.Check(c.With(cand.Patch))), pins.CodeShort)
+			if w := cand.Patch.Wiring; w != nil && w.Harness != f.Harness {
+				assert.False(t, joined, "%s into %s", w.Harness, w.HarnessTo)
+			}
+			if !joined {
+				mended++
+			}
+		}
+		assert.NotZero(t, mended)
+	}
+}
+
+// The supply wire on the battery pad, and the plan that feeds from the pack: two ways to one
+// supply, which burn nothing.
+func TestTwoWaysToOneSupplyAreNotTwoSupplies(t *testing.T) {
+	f := soldered("batt", "ground", "tx1", "rx1", "ground", "rx3")
+	f.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: fleet.NodePack}}
+	assert.NotContains(t, codes(pins.Check(caseOf(sample.Set(), f))), pins.CodeShort)
 }
 
 // Today's wiring against the next: what comes off, what that frees, what stays, and which

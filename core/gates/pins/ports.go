@@ -117,10 +117,8 @@ func (l *loom) receiverNeed(r *gear.Receiver) (n Need, missing []verdict.Missing
 // sticksNeed is what the air unit's RC output wants.
 func (l *loom) sticksNeed() (n Need, missing []verdict.Missing) {
 	n = Need{Use: fleet.UseRC, Label: l.airUnit.Label(), RX: true, Fast: true, Now: l.statedPort(fleet.UseRC)}
-	if out := l.run.Of(gear.PinRCOut); out != nil {
-		if id, sends, ok := gear.SerialPin(out.Terminal); ok && !sends {
-			n.Now = id
-		}
+	if port, ok := l.rcPort(); ok {
+		n.Now = port
 	}
 	if rc := l.airUnit.RCOut; rc != nil && rc.Inverted != nil {
 		n.Inverted = *rc.Inverted
@@ -218,8 +216,17 @@ func (l *loom) wiredPorts() (stand []fleet.Port, moved []elsewhere) {
 	return append(stand, same...), moved
 }
 
-// wiredNeeds are those of the parts, and of the receiver, whose wires say their port.
+// wiredNeeds are those of the air unit, the parts and the receiver whose wires say their
+// port.
 func (l *loom) wiredNeeds() (needs []Need) {
+	if l.airUnit != nil {
+		if port, ok := l.mspPort(); ok {
+			needs = append(needs, Need{Use: fleet.UseMSP, Label: l.airUnit.Label(), Now: port})
+		}
+		if port, ok := l.rcPort(); ok {
+			needs = append(needs, Need{Use: fleet.UseRC, Label: l.airUnit.Label(), Now: port})
+		}
+	}
 	for _, n := range l.partNeeds() {
 		if n.Now != 0 {
 			needs = append(needs, n)

@@ -23,6 +23,16 @@ func (l *loom) mspPort() (int, bool) {
 	return a, isPort && isPortToo && a == b && sends && !back
 }
 
+// rcPort is the serial port that hears the air unit's RC output; false where it goes to none.
+func (l *loom) rcPort() (int, bool) {
+	out := l.run.Of(gear.PinRCOut)
+	if out == nil {
+		return 0, false
+	}
+	port, sends, isPort := gear.SerialPin(out.Terminal)
+	return port, isPort && !sends
+}
+
 // MSPPort is the serial port of the board that the air unit's UART is on: as it is
 // wired, or where the wiring is not said, as the port is said to be. It is false
 // where neither is said, and where the wires as they are cannot carry MSP.

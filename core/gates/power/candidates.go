@@ -105,15 +105,20 @@ func (s supply) feeds(part consumer) []verdict.Candidate {
 }
 
 // feedFrom feeds a part from another source, and moves its supply wire along where the
-// plan states its wires; false where that wire goes through a plug.
+// plan states its wires; false where a part's goes through a plug. The air unit's comes off
+// the board where the unit is fed from elsewhere: two supplies must not meet at its pin.
 func (s supply) feedFrom(node, from string) (fleet.Patch, bool) {
 	lead := s.ownLead(node)
+	c := s.Case
+	c.Fit = s.plan
 	if node != fleet.NodeAirUnit && s.wired(node) {
-		c := s.Case
-		c.Fit = s.plan
 		return netlist.Refeed(c, node, from, lead)
 	}
-	return fleet.Patch{Feed: &fleet.Feed{To: node, From: from, Lead: lead}}, true
+	patch := fleet.Patch{Feed: &fleet.Feed{To: node, From: from, Lead: lead}}
+	if _, onBoard := fleet.PadOf(from); node == fleet.NodeAirUnit && !onBoard {
+		patch.Wiring = netlist.OffItsPad(c)
+	}
+	return patch, true
 }
 
 // wired says whether the plan states the wires of a part beside the air unit.
