@@ -298,6 +298,14 @@ func (l *loom) checkGround() []verdict.Finding {
 			l.run.Label(), l.board.Label())}}
 }
 
+// secondSupply says whether the plan feeds the part from elsewhere than the board, and its
+// supply wire joins that with another supply.
+func (l *loom) secondSupply(supply *netlist.Conn) bool {
+	from, fed := l.Fit.FeedOf(l.run.Node)
+	_, onBoard := fleet.PadOf(from)
+	return fed && !onBoard && l.power(supply.Terminal) && netlist.TwoSources(l.Case, l.board, from, supply.Terminal)
+}
+
 // checkFeed holds the supply wire against what the plan feeds the unit from, and what
 // the wire really brings against what the unit takes.
 func (l *loom) checkFeed() []verdict.Finding {
@@ -324,7 +332,7 @@ func (l *loom) checkFeed() []verdict.Finding {
 		From: fleet.PadNode(supply.Terminal),
 	}}), l.run.Node)
 	switch {
-	case !onBoard && netlist.TwoSources(l.Case, l.board, from, supply.Terminal):
+	case l.secondSupply(supply):
 		f.Code, f.Level = CodeShort, verdict.Unfit
 		f.Says = fmt.Sprintf("%s is fed from %s, and its supply wire ends on %s: two supplies are joined, and one "+
 			"destroys the other. One of the two comes off.",

@@ -250,6 +250,14 @@ func TestPortsOfTheAirUnitThatItsWiresContradict(t *testing.T) {
 	}
 }
 
+// The picture marks the wire that brings a second supply.
+func TestTheSecondSupplyIsDrawn(t *testing.T) {
+	f := soldered("10v", "ground", "tx1", "rx1", "ground", "rx3")
+	assert.Equal(t, verdict.Fits, pins.Draw(caseOf(sample.Set(), f)).Wires[0].Level)
+	f.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: fleet.NodePack}}
+	assert.Equal(t, verdict.Unfit, pins.Draw(caseOf(sample.Set(), f)).Wires[0].Level)
+}
+
 // A way out of two supplies is to take the wire off, and every cable offered to a unit that
 // hangs on the pack leaves its supply off the board.
 func TestNoCableJoinsTwoSupplies(t *testing.T) {

@@ -202,6 +202,9 @@ func (l *loom) judgeLine(conn *netlist.Conn) (verdict.Level, string) {
 	if code, why := l.judgePlace(conn); code != "" {
 		return verdict.Unfit, strings.TrimSuffix(why, ".")
 	}
+	if conn.Function == gear.PinSupply && l.secondSupply(conn) {
+		return verdict.Unfit, "a second supply: one destroys the other"
+	}
 	_, sends, serial := gear.SerialPin(conn.Terminal)
 	if serial && (conn.Function == gear.PinUARTRX && !sends || conn.Function == gear.PinUARTTX && sends) {
 		return verdict.Change, "not crossed"
