@@ -180,9 +180,9 @@ func (p *parser) text(path, x string) string {
 		p.problems.add(path, "expected a text of %d bytes at most, this has %d", maxText, len(x))
 		return ""
 	case strings.ContainsFunc(x, unseen):
-		p.problems.add(path, "expected text, found a character that cannot be seen, such as a control code, in %q", short(x))
+		p.problems.add(path, "expected text, found a character that cannot be seen, such as a control code, in %q", Short(x))
 	case strings.ContainsRune(x, utf8.RuneError):
-		p.problems.add(path, "expected text, found half a character (an unpaired surrogate) in %q", short(x))
+		p.problems.add(path, "expected text, found half a character (an unpaired surrogate) in %q", Short(x))
 	}
 	return x
 }
@@ -194,8 +194,8 @@ func unseen(r rune) bool {
 		r >= 0x2066 && r <= 0x2069
 }
 
-// short cuts a text for a message.
-func short(x string) string {
+// Short is a text as far as it fits on a line of a message.
+func Short(x string) string {
 	const most = 60
 	if runes := []rune(x); len(runes) > most {
 		return string(runes[:most]) + "…"

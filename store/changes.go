@@ -44,7 +44,13 @@ func (s *Store) Changes(before int64, count int) ([]Change, error) {
 	list := []Change{}
 	for i := range rows {
 		if len(list) == 0 || list[len(list)-1].ID != rows[i].Change {
-			list = append(list, Change{ID: rows[i].Change, At: rows[i].At, Who: rows[i].Who, Does: rows[i].Does, Entries: []Touched{}})
+			list = append(list, Change{
+				ID:      rows[i].Change,
+				At:      rows[i].At,
+				Who:     rows[i].Who,
+				Does:    rows[i].Does,
+				Entries: []Touched{},
+			})
 		}
 		c := &list[len(list)-1]
 		if c.Of++; len(c.Entries) >= mostTouched {
@@ -54,7 +60,12 @@ func (s *Store) Changes(before int64, count int) ([]Change, error) {
 		if err != nil {
 			return nil, err
 		}
-		c.Entries = append(c.Entries, Touched{Kind: e.Kind, ID: e.Entry, Before: slices.Clone(e.Before), After: slices.Clone(e.After)})
+		c.Entries = append(c.Entries, Touched{
+			Kind:   e.Kind,
+			ID:     e.Entry,
+			Before: slices.Clone(e.Before),
+			After:  slices.Clone(e.After),
+		})
 	}
 	return list, nil
 }

@@ -205,10 +205,11 @@ func (s *server) fill(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.slots(ctx, &struct {
-		Quad  string `path:"quad"`
-		Today bool   `query:"today" doc:"what is on it today; else the plan"`
-	}{in.Quad, in.Body.Today})
+	snap, q, err := s.quadOf(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	return reply(slotsOf(snap, q, in.Body.Today)), nil
 }
 
 // state notes what is stated of the pair that a quad's plan flies.

@@ -100,16 +100,7 @@ func detailsOf(e store.Touched) (list []string) {
 		if after == "" {
 			after = "not stated"
 		}
-		list = append(list, fmt.Sprintf("%s: %s → %s", f.Path, clipped(before), clipped(after)))
+		list = append(list, fmt.Sprintf("%s: %s → %s", f.Path, format.Short(before), format.Short(after)))
 	}
 	return list
-}
-
-// clipped is a value as far as it fits on a line.
-func clipped(text string) string {
-	const most = 60
-	if runes := []rune(text); len(runes) > most {
-		return string(runes[:most]) + "…"
-	}
-	return text
 }

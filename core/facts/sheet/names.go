@@ -20,12 +20,24 @@ var (
 	releases   = regexp.MustCompile(`(?i)(?:\b(?:requires?|needs?|firmware|release)[\s:]*(?:version\s*)?[≥>]?=?\s*v?|\bv|\bversion\s+)(\d+(?:\.\d+)+)\+?(?:\s*(?:or|oder|ou)\s+(?:later|newer|above|higher|neuer|höher|plus récent))?`)
 )
 
-var countWords = map[string]float64{"one": 1, "two": 2, "four": 4, "ein": 1, "eine": 1, "zwei": 2, "vier": 4, "une": 1, "deux": 2, "quatre": 4}
+var countWords = map[string]float64{
+	"one": 1, "two": 2, "four": 4,
+	"ein": 1, "eine": 1, "zwei": 2, "vier": 4,
+	"une": 1, "deux": 2, "quatre": 4,
+}
 
 // names reads what is said by words alone.
 func (r *reader) names(line string, start int) {
 	add := func(m []int, field string, value any, shows, note string) {
-		r.add(Found{Words: line[m[0]:m[1]], At: start + m[0], Field: field, Value: value, Shows: shows, Ask: note != "", Note: note})
+		r.add(Found{
+			Words: line[m[0]:m[1]],
+			At:    start + m[0],
+			Field: field,
+			Value: value,
+			Shows: shows,
+			Ask:   note != "",
+			Note:  note,
+		})
 	}
 	port := map[gear.Kind]string{gear.KindAirUnit: "radio", gear.KindGoggles: "receive"}[r.kind]
 	lower := strings.ToLower(line) // a plain search first: most lines have none of this
@@ -57,7 +69,7 @@ func (r *reader) names(line string, start int) {
 		}
 	}
 	if m := found(hands, line, r.kind == gear.KindAntenna); m != nil {
-		add(m, "polarisation", strings.ToLower(line[m[0] : m[0]+min(6, m[1]-m[0])])[:polarisationLength(line[m[0]:m[1]])], line[m[0]:m[1]], "")
+		add(m, "polarisation", handOf(line[m[0]:m[1]]), line[m[0]:m[1]], "")
 	}
 	if m := found(chemistry, line, r.kind == gear.KindPack); m != nil {
 		plain := strings.ReplaceAll(strings.ToLower(line[m[0]:m[1]]), "-", "")
@@ -92,9 +104,5 @@ func found(what *regexp.Regexp, line string, can bool) []int {
 	return what.FindStringSubmatchIndex(line)
 }
 
-func polarisationLength(words string) int {
-	if strings.HasSuffix(words, "HCP") {
-		return len("rhcp")
-	}
-	return len("linear")
-}
+// handOf is the polarisation of the words for it: rhcp, lhcp or linear.
+func handOf(words string) string { return strings.TrimSuffix(strings.ToLower(words), "ly") }

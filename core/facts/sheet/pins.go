@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"fmt"
 	"regexp"
 	"slices"
 	"strconv"
@@ -12,11 +13,13 @@ import (
 // pinNames are what is printed at the pins of an air unit, as sheets call them.
 var pinNames = map[string]string{
 	"vcc": gear.PinSupply, "vin": gear.PinSupply, "v+": gear.PinSupply, "bat": gear.PinSupply, "batt": gear.PinSupply,
-	"vbat": gear.PinSupply, "power": gear.PinSupply, "+": gear.PinSupply, "supply": gear.PinSupply, "9v": gear.PinSupply, "10v": gear.PinSupply,
+	"vbat": gear.PinSupply, "power": gear.PinSupply, "+": gear.PinSupply, "supply": gear.PinSupply,
+	"9v": gear.PinSupply, "10v": gear.PinSupply,
 	"gnd": gear.PinGround, "ground": gear.PinGround, "g": gear.PinGround, "-": gear.PinGround, "masse": gear.PinGround,
 	"rx": gear.PinUARTRX, "uart_rx": gear.PinUARTRX, "uart-rx": gear.PinUARTRX, "rxd": gear.PinUARTRX,
 	"tx": gear.PinUARTTX, "uart_tx": gear.PinUARTTX, "uart-tx": gear.PinUARTTX, "txd": gear.PinUARTTX,
-	"sbus": gear.PinRCOut, "rc": gear.PinRCOut, "rc-out": gear.PinRCOut, "rc_out": gear.PinRCOut, "rcout": gear.PinRCOut,
+	"sbus": gear.PinRCOut, "rc": gear.PinRCOut,
+	"rc-out": gear.PinRCOut, "rc_out": gear.PinRCOut, "rcout": gear.PinRCOut,
 }
 
 var numbered = regexp.MustCompile(`(?i)\b(?:pin\s*)?([1-9]|1[0-2])\s*[:.)=|\t-]\s*([A-Za-z0-9+_-]+)`)
@@ -60,20 +63,42 @@ func (r *reader) pinRows() {
 		order[i] = pins[i+1]
 	}
 	secondGround(order)
-	note := "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"
+	note := againstDrawing
+	for i := range order {
+		if order[i] == "" {
+			note = fmt.Sprintf("what pin %d is was not understood, and it is left empty; ", i+1) + note
+		}
+	}
 	if twice != "" {
 		note = "pin " + twice + " is named twice; " + note
 	}
-	r.add(Found{Words: r.text[first:end], At: first, Field: "plug.pins", Value: order, Shows: shown(order), Ask: true, Note: note})
+	r.addPins(first, end, order, note)
+}
+
+// againstDrawing is why an order of pins is always asked.
+const againstDrawing = "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"
+
+func (r *reader) addPins(at, end int, order []any, note string) {
+	r.add(Found{
+		Words: r.text[at:end],
+		At:    at,
+		Field: "plug.pins",
+		Value: order,
+		Shows: shown(order),
+		Ask:   true,
+		Note:  note,
+	})
 }
 
 var pinLine = regexp.MustCompile(`(?i)\b(?:pin ?out|pins|pinbelegung|belegung|brochage)\s*[:=]?\s*([A-Za-z0-9+_-]+(?:\s*[,/|>\s]\s*[A-Za-z0-9+_-]+){2,11})`)
+
+var pinWords = regexp.MustCompile(`[A-Za-z0-9+_-]+`)
 
 // pinList reads "Pinout: VCC, GND, RX, TX".
 func (r *reader) pinList() {
 	for _, m := range pinLine.FindAllStringSubmatchIndex(r.text, -1) {
 		var order []any
-		for _, word := range regexp.MustCompile(`[A-Za-z0-9+_-]+`).FindAllString(group(r.text, m, 1), -1) {
+		for _, word := range pinWords.FindAllString(group(r.text, m, 1), -1) {
 			function, ok := pinNames[strings.ToLower(word)]
 			if !ok {
 				break
@@ -82,8 +107,7 @@ func (r *reader) pinList() {
 		}
 		secondGround(order)
 		if len(order) >= 3 {
-			r.add(Found{Words: r.text[m[0]:m[1]], At: m[0], Field: "plug.pins", Value: order, Shows: shown(order), Ask: true,
-				Note: "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"})
+			r.addPins(m[0], m[1], order, againstDrawing)
 		}
 	}
 }

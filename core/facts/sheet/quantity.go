@@ -1,8 +1,10 @@
 package sheet
 
 import (
+	"cmp"
 	"math"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -34,6 +36,7 @@ var (
 		`)\b|°|%)(\s*(?i:max\.?|min\.?|maximum|minimum)\b)?(?:\s*(?:±|\+/-)\s*` + number + `\s*(?:g|mm|V|%)?)?`)
 	signBefore = regexp.MustCompile(`(?i:(?:^|[^a-z])(` + signs + `)[\s:]*)$`)
 	bracketed  = regexp.MustCompile(`[\(\[](` + units + `)[\)\]]\s*[:=|\t,]?\s*(` + number + `)(?:` + to + `(` + number + `))?`)
+	wholes     = regexp.MustCompile(`\d+`)
 	rows       = regexp.MustCompile(`\b(\d+(?:\s*[/,|]\s*\d+){1,8})\s*(mW)\b`)
 )
 
@@ -52,7 +55,7 @@ func quantitiesIn(line string) (list []quantity) {
 	}
 	for _, m := range rows.FindAllStringSubmatchIndex(line, -1) {
 		q := quantity{at: m[0], end: m[1], unit: "mW"}
-		for _, part := range regexp.MustCompile(`\d+`).FindAllString(line[m[2]:m[3]], -1) {
+		for _, part := range wholes.FindAllString(line[m[2]:m[3]], -1) {
 			value, _ := strconv.ParseFloat(part, 64)
 			q.several = append(q.several, value)
 			q.high = math.Max(q.high, value)
@@ -61,7 +64,8 @@ func quantitiesIn(line string) (list []quantity) {
 		list = append(list, q)
 	}
 	for _, m := range bracketed.FindAllStringSubmatchIndex(line, -1) {
-		if q, ok := made(m[0], m[1], group(line, m, 2), group(line, m, 3), "", group(line, m, 1), ""); ok && !taken(m[0], m[1]) {
+		q, ok := made(m[0], m[1], group(line, m, 2), group(line, m, 3), "", group(line, m, 1), "")
+		if ok && !taken(m[0], m[1]) {
 			list = append(list, q)
 		}
 	}
@@ -74,19 +78,12 @@ func quantitiesIn(line string) (list []quantity) {
 		if s := signBefore.FindStringSubmatchIndex(line[window:at]); s != nil {
 			sign, at = line[window+s[2]:window+s[3]], window+s[2]
 		}
-		if q, ok := made(at, m[1], group(line, m, 1), group(line, m, 3), group(line, m, 2), group(line, m, 4), sign); ok {
+		q, ok := made(at, m[1], group(line, m, 1), group(line, m, 3), group(line, m, 2), group(line, m, 4), sign)
+		if ok {
 			list = append(list, q)
 		}
 	}
-	return inOrder(list)
-}
-
-func inOrder(list []quantity) []quantity {
-	for i := 1; i < len(list); i++ {
-		for k := i; k > 0 && list[k].at < list[k-1].at; k-- {
-			list[k], list[k-1] = list[k-1], list[k]
-		}
-	}
+	slices.SortStableFunc(list, func(a, b quantity) int { return cmp.Compare(a.at, b.at) })
 	return list
 }
 

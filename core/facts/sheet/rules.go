@@ -16,10 +16,13 @@ type about []string
 
 // The words of a subject. A word ends where a letter does not follow; "eingang*" goes on.
 var (
-	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered", "feed", "vin", "in",
+	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered",
+		"feed", "vin", "in",
 		"eingang*", "spannung*", "versorgung*", "betriebs*", "tension*", "alimentation", "entrée"}
-	outputWords  = about{"output", "out", "outputs", "bec", "regulated", "ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
-	sendWords    = about{"transmit*", "transmission power", "tx power", "rf power", "output power", "transmitter*", "eirp", "sendeleistung", "puissance d'émission", "puissance"}
+	outputWords = about{"output", "out", "outputs", "bec", "regulated",
+		"ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
+	sendWords = about{"transmit*", "transmission power", "tx power", "rf power", "output power", "transmitter*", "eirp",
+		"sendeleistung", "puissance d'émission", "puissance"}
 	drawWords    = about{"consumption", "power draw", "draws", "draw", "leistungsaufnahme", "verbrauch", "consommation"}
 	massWords    = about{"weight", "weighs", "mass", "gewicht*", "wiegt", "poids", "masse"}
 	holeWords    = about{"mount*", "hole*", "pattern*", "montage*", "loch*", "bohr*", "perçage", "fixation", "trous"}
@@ -197,7 +200,9 @@ func (r *reader) quantity(line string, start int, q *quantity, c context, next [
 type finding func(field string, value any, shows string) Found
 
 // fed are the kinds that have an input window.
-var fed = []gear.Kind{gear.KindAirUnit, gear.KindGoggles, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator}
+var fed = []gear.Kind{
+	gear.KindAirUnit, gear.KindGoggles, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator,
+}
 
 // takes says whether the kind has a field.
 func (r *reader) takes(field string) bool {
@@ -273,11 +278,12 @@ func (r *reader) cells(found finding, q *quantity, _ context) {
 		r.add(found("cells", q.low, short(q.low)+" cells"))
 	case r.takes("input.maxV") && r.kind != gear.KindPack:
 		note := "a window in cells: taken as lithium polymer, 4.2 V a cell full and 3.5 V when it is landed"
-		high := found("input.maxV", math.Round(q.high*42)/10, fmt.Sprintf("up to %s V (%s cells full)", short(math.Round(q.high*42)/10), short(q.high)))
+		full, landed := math.Round(q.high*42)/10, q.low*3.5
+		high := found("input.maxV", full, fmt.Sprintf("up to %s V (%s cells full)", short(full), short(q.high)))
 		high.Ask, high.Note = true, note
 		r.add(high)
 		if q.twoNumbers() {
-			low := found("input.minV", q.low*3.5, fmt.Sprintf("from %s V (%s cells landed)", short(q.low*3.5), short(q.low)))
+			low := found("input.minV", landed, fmt.Sprintf("from %s V (%s cells landed)", short(landed), short(q.low)))
 			low.Ask, low.Note = true, note
 			r.add(low)
 		}

@@ -110,6 +110,17 @@ func TestContradictions(t *testing.T) {
 	assert.Contains(t, r.Found[0].Note, "pin 2 is named twice")
 }
 
+// A pin whose name is not understood is not passed off as an empty one.
+func TestAPinThatIsNotUnderstoodIsNamed(t *testing.T) {
+	r, err := sheet.Read(gear.KindAirUnit, "1: VCC 2: GND 3: Zorp 4: TX 5: RX", nil)
+	require.NoError(t, err)
+	require.Len(t, r.Found, 1)
+	assert.Contains(t, r.Found[0].Note, "what pin 3 is was not understood")
+	r, err = sheet.Read(gear.KindAirUnit, "1: VCC 2: GND 3: TX 4: RX", nil)
+	require.NoError(t, err)
+	assert.NotContains(t, r.Found[0].Note, "not understood")
+}
+
 func TestWhatIsNoSheet(t *testing.T) {
 	_, err := sheet.Read(gear.KindAirUnit, strings.Repeat("x", sheet.MostText+1), nil)
 	assert.ErrorContains(t, err, "no more than")

@@ -50,7 +50,8 @@ func Link(st *stock.Stock, q LinkQuestion) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	if err := q.state(st, unit.model, goggles.model); err != nil {
+	said := Said{Says: q.Says, Unit: q.Unit.Works, Goggles: q.Goggles.Works, From: q.From}
+	if err := State(st, unit.model, goggles.model, said); err != nil {
 		return "", err
 	}
 	id := Quad(st, q.Unit.Name+" with "+q.Goggles.Name, false)
@@ -129,11 +130,6 @@ func lists(st *stock.Stock, model string, release firmware.Version) error {
 	in.Add(own)
 	_, err = st.MergeSet(in)
 	return err
-}
-
-// state adds what is said of the pair.
-func (q *LinkQuestion) state(st *stock.Stock, unit, goggles string) error {
-	return State(st, unit, goggles, Said{Says: q.Says, Unit: q.Unit.Works, Goggles: q.Goggles.Works, From: q.From})
 }
 
 // Said is what somebody states of a pair of models.

@@ -101,7 +101,8 @@ func (t telling) ports() Tell {
 		use      fleet.Use
 	}{
 		{gear.FunctionMSP, fleet.UseMSP}, {gear.FunctionDigital, fleet.UseMSP}, {gear.FunctionRC, t.sticks()},
-		{gear.FunctionGPS, fleet.UseGPS}, {gear.FunctionTelemetry, fleet.UseTelemetry}, {gear.FunctionVTX, fleet.UseVTXControl},
+		{gear.FunctionGPS, fleet.UseGPS}, {gear.FunctionTelemetry, fleet.UseTelemetry},
+		{gear.FunctionVTX, fleet.UseVTXControl},
 	}
 	var ports []fleet.Port
 	board, hasBoard := t.Board()
