@@ -103,6 +103,32 @@ func OffItsPad(c fleet.Case) *fleet.Wiring {
 	return &w
 }
 
+// Resupplied is the wiring of the air unit once it is fed from another source: off its pad
+// where that is not the board, on the other pad where its wire is soldered. It is nil where
+// nothing changes, and where the wire goes through a plug to the board.
+func Resupplied(c fleet.Case, from string) *fleet.Wiring {
+	pad, onBoard := fleet.PadOf(from)
+	if !onBoard {
+		return OffItsPad(c)
+	}
+	w := c.Fit.Wiring
+	run, ok := AirUnit(c)
+	if !ok {
+		return nil
+	}
+	supply := run.LiveOf(gear.PinSupply)
+	if supply == nil || supply.Slot > 0 || supply.Terminal == pad {
+		return nil
+	}
+	w.Wires = slices.Clone(w.Wires)
+	for i := range w.Wires {
+		if w.Wires[i].Pin == supply.Pin {
+			w.Wires[i].To = pad
+		}
+	}
+	return &w
+}
+
 // pulled is the moves of a cable with the crimp in a slot of the board's end pulled.
 func pulled(cable fleet.Cable, h *gear.Harness, slot int) []fleet.CrimpMove {
 	moved := slices.Clone(cable.Moved)

@@ -75,3 +75,20 @@ func TestTheSupplyWireComesOffTheBoard(t *testing.T) {
 		assert.NotNil(t, run.LiveOf(gear.PinUARTTX))
 	}
 }
+
+// Fed from another pad, a soldered supply wire goes there as it is; one that goes through a
+// plug stays where it is, and one that is there already is left alone.
+func TestTheSupplyWireGoesAlongWithTheFeed(t *testing.T) {
+	f := fleet.Fit{AirUnit: &fleet.Slot{Model: "second"}, Board: "board", Wiring: fleet.Wiring{
+		Wires: []fleet.Wire{{Pin: 1, To: "10v", Colour: "red"}, {Pin: 2, To: "ground"}},
+	}}
+	c := sample.Case(sample.Set(), nil, f)
+	moved := netlist.Resupplied(c, fleet.PadNode("5v"))
+	require.NotNil(t, moved)
+	assert.Equal(t, []fleet.Wire{{Pin: 1, To: "5v", Colour: "red"}, {Pin: 2, To: "ground"}}, moved.Wires)
+	assert.Nil(t, netlist.Resupplied(c, fleet.PadNode("10v")))
+	assert.Equal(t, []fleet.Wire{{Pin: 2, To: "ground"}}, netlist.Resupplied(c, fleet.NodePack).Wires)
+	assert.Equal(t, "10v", f.Wires[0].To, "the fit itself is as it was")
+	f.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd"}
+	assert.Nil(t, netlist.Resupplied(sample.Case(sample.Set(), nil, f), fleet.PadNode("5v")))
+}

@@ -105,8 +105,9 @@ func (s supply) feeds(part consumer) []verdict.Candidate {
 }
 
 // feedFrom feeds a part from another source, and moves its supply wire along where the
-// plan states its wires; false where a part's goes through a plug. The air unit's comes off
-// the board where the unit is fed from elsewhere: two supplies must not meet at its pin.
+// plan states its wires; false where a part's goes through a plug. The air unit's
+// goes along where it is soldered, and comes off the board where the unit is fed from
+// elsewhere: two supplies must not meet at its pin.
 func (s supply) feedFrom(node, from string) (fleet.Patch, bool) {
 	lead := s.ownLead(node)
 	c := s.Case
@@ -115,8 +116,8 @@ func (s supply) feedFrom(node, from string) (fleet.Patch, bool) {
 		return netlist.Refeed(c, node, from, lead)
 	}
 	patch := fleet.Patch{Feed: &fleet.Feed{To: node, From: from, Lead: lead}}
-	if _, onBoard := fleet.PadOf(from); node == fleet.NodeAirUnit && !onBoard {
-		patch.Wiring = netlist.OffItsPad(c)
+	if node == fleet.NodeAirUnit {
+		patch.Wiring = netlist.Resupplied(c, from)
 	}
 	return patch, true
 }
