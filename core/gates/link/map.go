@@ -1,7 +1,6 @@
 package link
 
 import (
-	"fmt"
 	"strings"
 
 	"yokeswap/core/facts/firmware"
@@ -96,7 +95,7 @@ func cellOf(lib *gear.Library, f *fleet.Index, unit, goggles string) Cell {
 	if odds := lib.Contradiction(unit, goggles); odds != "" {
 		c.Stated, c.Says = StatedAtOdds, odds
 	}
-	c.now(f, list)
+	c.now(lib, f)
 	return c
 }
 
@@ -172,37 +171,24 @@ func statementOf(lib *gear.Library, p *gear.Pairing) Statement {
 }
 
 // now says how the pieces that are owned stand, each with what is on it and the mode it is in.
-func (c *Cell) now(f *fleet.Index, list []*gear.Pairing) {
+func (c *Cell) now(lib *gear.Library, f *fleet.Index) {
 	for _, u := range f.PiecesOf(c.Unit) {
 		for _, g := range f.PiecesOf(c.Goggles) {
-			level, says := standing(u, g, list)
+			level, says := standing(lib, f, u, g)
 			if c.Now == "" || c.Now.WorseThan(level) {
 				c.Now, c.NowSays = level, says
+			}
+			if level == verdict.Fits {
+				return
 			}
 		}
 	}
 }
 
-// standing is how two pieces of kit stand to each other: a statement holds, none does, or
-// what is on them is not known.
-func standing(u, g *fleet.Kit, list []*gear.Pairing) (verdict.Level, string) {
-	pair := u.Label() + " with " + g.Label()
-	if len(list) == 0 {
-		return verdict.Unknown, "nobody has said whether " + pair + " link"
-	}
-	open := false
-	for _, p := range list {
-		switch {
-		case p.Never:
-			return verdict.Unfit, pair + " never link"
-		case p.AirFirmware.Holds(u.Firmware) && p.GogglesFirmware.Holds(g.Firmware) && (p.Mode == "" || p.Mode == g.Mode):
-			return verdict.Fits, pair + " link as they are"
-		}
-		open = open || !u.Firmware.Known() && !p.AirFirmware.IsAny() || !g.Firmware.Known() && !p.GogglesFirmware.IsAny() ||
-			p.Mode != "" && g.Mode == ""
-	}
-	if open {
-		return verdict.Unknown, fmt.Sprintf("what is on %s is not known", pair)
-	}
-	return verdict.Change, pair + " do not link as they are; a release or a mode is another"
+// standing is what the gate says of the picture of two pieces of kit as they are.
+func standing(lib *gear.Library, f *fleet.Index, u, g *fleet.Kit) (verdict.Level, string) {
+	q := &fleet.Quad{ID: "pair", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: u.ID}, Goggles: &fleet.Slot{Kit: g.ID}}}
+	t, _, _ := newSystem(fleet.NowCase(lib, f, q))
+	picture := t.checkPair()[0]
+	return picture.Level, strings.TrimSuffix(picture.Says, ".")
 }

@@ -48,10 +48,17 @@ func TestTheMapOfLinks(t *testing.T) {
 			statement("a", func(p *gear.Pairing) { p.Never = true }), statement("b", func(*gear.Pairing) {})},
 			fleet.Kit{}, fleet.Kit{}, link.StatedAtOdds, "a (source not stated) and b (source not stated) contradict each other: " +
 				"one says they never link, the other that they do", verdict.Unfit},
+		{"contradictory, the kinder one first", []gear.Pairing{
+			statement("a", func(*gear.Pairing) {}), statement("b", func(p *gear.Pairing) { p.Never = true })},
+			fleet.Kit{}, fleet.Kit{}, link.StatedAtOdds, "a (source not stated) and b (source not stated) contradict each other: " +
+				"one says they never link, the other that they do", verdict.Unfit},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			set := &gear.Set{Pairings: c.list}
-			set.Add(&gear.AirUnit{Device: gear.Device{Entry: gear.Entry{ID: "u"}}})
+			set.Add(&gear.AirUnit{Device: gear.Device{
+				Entry:    gear.Entry{ID: "u"},
+				Releases: []gear.Release{{Version: "1.0"}, {Version: "1.1"}, {Version: "1.2"}},
+			}})
 			set.Add(&gear.Goggles{Device: gear.Device{Entry: gear.Entry{ID: "g"}}, Modes: []gear.Mode{{ID: "a"}, {ID: "b", Name: "Second"}}})
 			c.unit.ID, c.unit.Model, c.eyes.ID, c.eyes.Model = "ku", "u", "kg", "g"
 			m := link.NewMap(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Kit: []fleet.Kit{c.unit, c.eyes}}))
