@@ -90,10 +90,14 @@ func fields(t reflect.Type, path string, add func(path, field string)) {
 type place struct {
 	set   func(v any) // nil takes it out
 	value any
+	quad  int // the quad of the fleet it stands in, or everyQuad
 }
 
+// everyQuad is where another value may be noticed at any quad.
+const everyQuad = -1
+
 // places lists the values of all fields in a decoded file.
-func places(v any, path string, add func(path string, p place)) {
+func places(v any, path string, quad int, add func(path string, p place)) {
 	switch x := v.(type) {
 	case map[string]any:
 		for _, key := range slices.Sorted(maps.Keys(x)) {
@@ -104,12 +108,15 @@ func places(v any, path string, add func(path string, p place)) {
 				} else {
 					x[key] = v
 				}
-			}, value: x[key]})
-			places(x[key], at, add)
+			}, value: x[key], quad: quad})
+			places(x[key], at, quad, add)
 		}
 	case []any:
 		for i := range x {
-			places(x[i], path+"[]", add)
+			if path == "fleet.quads" {
+				quad = i
+			}
+			places(x[i], path+"[]", quad, add)
 		}
 	}
 }
@@ -160,12 +167,13 @@ func scaled(v any, by float64) any {
 
 // world is all the program says and draws of a fleet, part by part, the cheap first.
 type world struct {
-	lib *gear.Library
-	f   *fleet.Index
+	lib  *gear.Library
+	f    *fleet.Index
+	quad int // what is said of each quad is said of this one alone, unless it is everyQuad
 }
 
 var parts = []func(w world) any{
-	func(w world) any { return swap.JudgeAll(w.lib, w.f) },
+	func(w world) any { return w.each(func(c fleet.Case) any { return swap.Judge(c) }) },
 	func(w world) any {
 		return w.each(func(c fleet.Case) any {
 			return []any{
@@ -233,10 +241,19 @@ func (w world) route() route.Request {
 	}
 }
 
-func (w world) quads(do func(q *fleet.Quad) any) []any {
-	list := make([]any, len(w.f.Quads))
+// ofQuads is what a part says, quad by quad; those it was not asked about say nothing.
+type ofQuads []any
+
+const notAsked = "not asked"
+
+func (w world) quads(do func(q *fleet.Quad) any) ofQuads {
+	list := make(ofQuads, len(w.f.Quads))
 	var wait sync.WaitGroup
 	for i := range w.f.Quads {
+		if w.quad != everyQuad && w.quad != i {
+			list[i] = notAsked
+			continue
+		}
 		wait.Go(func() {
 			defer func() {
 				if stopped := recover(); stopped != nil {
@@ -250,14 +267,23 @@ func (w world) quads(do func(q *fleet.Quad) any) []any {
 	return list
 }
 
-func (w world) each(do func(c fleet.Case) any) []any {
+func (w world) each(do func(c fleet.Case) any) ofQuads {
 	return w.quads(func(q *fleet.Quad) any { return do(fleet.NewCase(w.lib, w.f, q)) })
 }
 
-func (w world) part(t *testing.T, i int) string {
-	text, err := json.Marshal(parts[i](w))
-	require.NoError(t, err)
-	return string(text)
+// part is what one of the parts says: as a whole, or quad by quad.
+func (w world) part(t *testing.T, i int) (said []string) {
+	says := parts[i](w)
+	each, ok := says.(ofQuads)
+	if !ok {
+		each = ofQuads{says}
+	}
+	for _, one := range each {
+		text, err := json.Marshal(one)
+		require.NoError(t, err)
+		said = append(said, string(text))
+	}
+	return said
 }
 
 func tree(t *testing.T, v any) (out any) {
@@ -271,7 +297,7 @@ func tree(t *testing.T, v any) (out any) {
 // makes no sense at all may stop the world; that is no reading.
 //
 // All parts but the last are cheap; that one is left to what they do not notice.
-func differs(t *testing.T, before []string, w world, cheap bool) (yes bool) {
+func differs(t *testing.T, before [][]string, w world, cheap bool) (yes bool) {
 	defer func() {
 		if recover() != nil {
 			yes = false
@@ -282,8 +308,14 @@ func differs(t *testing.T, before []string, w world, cheap bool) (yes bool) {
 		if cheap == (i == last) {
 			continue
 		}
-		if says := w.part(t, i); says != before[i] && !strings.Contains(says, `"stopped"`) {
+		says := w.part(t, i)
+		if len(says) != len(before[i]) {
 			return true
+		}
+		for n := range says {
+			if says[n] != before[i][n] && !slices.Contains([]string{`"not asked"`, `"stopped"`}, says[n]) {
+				return true
+			}
 		}
 	}
 	return false
@@ -292,7 +324,7 @@ func differs(t *testing.T, before []string, w world, cheap bool) (yes bool) {
 // corpus is a stock, with what is said of it.
 type corpus struct {
 	*stock.Stock
-	says []string
+	says [][]string
 }
 
 func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
@@ -300,7 +332,7 @@ func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
 	require.NoError(t, demo.Load(st))
 	more(st)
 	c := corpus{Stock: st}
-	w := world{st.Library(), fleet.NewIndex(st.Fleet)}
+	w := world{st.Library(), fleet.NewIndex(st.Fleet), everyQuad}
 	for i := range parts {
 		c.says = append(c.says, w.part(t, i))
 	}
@@ -411,16 +443,19 @@ func TestEveryFieldHasAReader(t *testing.T) {
 	n := net{T: t, field: map[string]string{}, unread: map[string]int{}, read: map[string]bool{}}
 	fields(reflect.TypeFor[gear.Set](), "pack", n.ask)
 	fields(reflect.TypeFor[fleet.Fleet](), "fleet", n.ask)
-	n.look(newCorpus(t, func(st *stock.Stock) {
+	corpora := []corpus{newCorpus(t, func(st *stock.Stock) {
 		for seed := range 6 {
 			st.Fleet.Quads = append(st.Fleet.Quads, builds.Alone(uint64(seed), st.Library(), st.Fleet).Quads[0])
 		}
-	}))
-	n.look(newCorpus(t, whatTheDemoLacks))
-	n.look(newCorpus(t, func(st *stock.Stock) {
+	}), newCorpus(t, whatTheDemoLacks), newCorpus(t, func(st *stock.Stock) {
 		whatTheDemoLacks(st)
 		st.Fleet.KeepWayBack = true
-	}))
+	})}
+	for _, n.cheap = range []bool{true, false} {
+		for _, c := range corpora {
+			n.look(c)
+		}
+	}
 	for _, field := range slices.Sorted(maps.Keys(n.unread)) {
 		t.Errorf("%s is read by nothing (%d values tried)", field, n.unread[field])
 	}
@@ -432,6 +467,7 @@ type net struct {
 	field  map[string]string // which it is, by where it stands
 	unread map[string]int    // values there are
 	read   map[string]bool   // by where it stands
+	cheap  bool              // whether the cheap parts are asked, or the last one
 }
 
 func (n *net) ask(path, field string) {
@@ -454,31 +490,31 @@ func (n *net) readsInside(path string) bool {
 func (n *net) look(c corpus) {
 	lib, index := c.Library(), fleet.NewIndex(c.Fleet)
 	for i, set := range c.Sets {
-		n.walk("pack", set, c, func(text []byte) (world, bool) {
+		n.walk("pack", set, c, func(text []byte, quad int) (world, bool) {
 			var other gear.Set
 			if json.Unmarshal(text, &other) != nil {
 				return world{}, false
 			}
 			sets := slices.Clone(c.Sets)
 			sets[i] = &other
-			return world{gear.NewLibrary(sets...), index}, true
+			return world{gear.NewLibrary(sets...), index, quad}, true
 		})
 	}
-	n.walk("fleet", c.Fleet, c, func(text []byte) (world, bool) {
+	n.walk("fleet", c.Fleet, c, func(text []byte, quad int) (world, bool) {
 		var other fleet.Fleet
 		if json.Unmarshal(text, &other) != nil {
 			return world{}, false
 		}
-		return world{lib, fleet.NewIndex(&other)}, true
+		return world{lib, fleet.NewIndex(&other), quad}, true
 	})
 }
 
 // walk tries other values for every field of a file that has no reader yet.
-func (n *net) walk(name string, file any, c corpus, with func(text []byte) (world, bool)) {
+func (n *net) walk(name string, file any, c corpus, with func(text []byte, quad int) (world, bool)) {
 	whole := tree(n.T, file)
 	var list []string
 	at := map[string][]place{}
-	places(whole, name, func(path string, p place) {
+	places(whole, name, everyQuad, func(path string, p place) {
 		if _, known := n.field[path]; known {
 			if at[path] == nil {
 				list = append(list, path)
@@ -502,16 +538,13 @@ func (n *net) walk(name string, file any, c corpus, with func(text []byte) (worl
 			}
 		}
 		n.unread[n.field[path]] += len(at[path])
-		noticed := func(cheap bool) func() bool {
-			return func() bool {
-				text, err := json.Marshal(whole)
-				require.NoError(n.T, err)
-				w, ok := with(text)
-				return ok && differs(n.T, c.says, w, cheap)
-			}
+		noticed := func(p place) bool {
+			text, err := json.Marshal(whole)
+			require.NoError(n.T, err)
+			w, ok := with(text, p.quad)
+			return ok && differs(n.T, c.says, w, n.cheap)
 		}
-		values := seen[:min(len(seen), 8)]
-		if tried(at[path], values, noticed(true)) || tried(at[path], values, noticed(false)) {
+		if tried(at[path], seen[:min(len(seen), 8)], noticed) {
 			delete(n.unread, n.field[path])
 			n.read[path] = true
 		}
@@ -526,7 +559,7 @@ const tries = 50
 
 // tried says whether another value at any of the places is noticed. Each place gets
 // its first other value before any gets its second.
-func tried(at []place, seen []any, noticed func() bool) bool {
+func tried(at []place, seen []any, noticed func(p place) bool) bool {
 	count := 0
 	for n, more := 0, true; more; n++ {
 		more = false
@@ -537,7 +570,7 @@ func tried(at []place, seen []any, noticed func() bool) bool {
 			}
 			more = true
 			p.set(list[n])
-			found := noticed()
+			found := noticed(p)
 			p.set(p.value)
 			if count++; found || count == tries {
 				return found

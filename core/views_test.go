@@ -80,7 +80,7 @@ func cutOut(r *rand.Rand, from map[string]any) {
 
 // viewed drives everything over a fleet.
 func viewed(t *testing.T, st *stock.Stock, f *fleet.Index) {
-	w := world{st.Library(), f}
+	w := world{st.Library(), f, everyQuad}
 	for i := range parts {
 		text, err := json.Marshal(parts[i](w))
 		require.NoError(t, err)

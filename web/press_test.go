@@ -193,27 +193,35 @@ func TestEveryPatchOfTheDemoIsAsGoodAsItsWord(t *testing.T) {
 // The same for builds nobody has thought of: 100 of them here, and as many as
 // SOAK says in the longer run.
 func TestEveryPatchOfAnyBuildIsAsGoodAsItsWord(t *testing.T) {
-	c := newClient(t, "")
 	lib, index := demoLibrary(t)
 	n, most := 100, 4
 	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {
 		n, most = soak, 40
 	}
-	alone(c)
-	count := 0
-	for seed := range n {
-		q := builds.New(uint64(seed), lib, index).Quad("build")
-		body, err := format.Write(q)
-		require.NoError(t, err)
-		revision, _ := entryOf(c, "quad", "build")
-		status, text := c.do("PUT", fmt.Sprintf("/api/entries/quad/build?revision=%d", revision), string(body))
-		require.Equal(t, 200, status, "seed %d: %s\n%s", seed, text, body)
-		count += press(t, c, "build", most)
-		if t.Failed() {
-			t.Fatalf("seed %d", seed)
+	var count atomic.Int64
+	t.Run("builds", func(t *testing.T) {
+		const programs = 4 // each presses its share
+		for first := range programs {
+			t.Run(fmt.Sprint(first), func(t *testing.T) {
+				t.Parallel()
+				c := newClient(t, "")
+				alone(c)
+				for seed := first; seed < n && !t.Failed(); seed += programs {
+					q := builds.New(uint64(seed), lib, index).Quad("build")
+					body, err := format.Write(q)
+					require.NoError(t, err)
+					revision, _ := entryOf(c, "quad", "build")
+					status, text := c.do("PUT", fmt.Sprintf("/api/entries/quad/build?revision=%d", revision), string(body))
+					require.Equal(t, 200, status, "seed %d: %s\n%s", seed, text, body)
+					count.Add(int64(press(t, c, "build", most)))
+					if t.Failed() {
+						t.Errorf("seed %d", seed)
+					}
+				}
+			})
 		}
-	}
-	t.Logf("%d patches of %d builds pressed", count, n)
+	})
+	t.Logf("%d patches of %d builds pressed", count.Load(), n)
 }
 
 // alone takes the demo's quads out: they have a claim on every piece of kit, and a link

@@ -146,6 +146,16 @@ type Port struct {
 	Use  Use `json:"use"`
 }
 
+// Noted are the ports with their uses, each once: what is noted twice is noted.
+func (w *Wiring) Noted() (list []Port) {
+	for _, p := range w.Ports {
+		if !slices.Contains(list, p) {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
 // PortOf is the port with a use; false where there is none.
 func (w *Wiring) PortOf(use Use) (int, bool) {
 	for _, p := range w.Ports {

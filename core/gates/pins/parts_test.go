@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -248,6 +249,33 @@ func TestPortsOfTheAirUnitThatItsWiresContradict(t *testing.T) {
 		assert.Equal(t, verdict.Change, found.Level)
 		assert.Contains(t, found.Says, says)
 	}
+}
+
+// What a board takes on one port is not put on two, and either may be given up.
+func TestAUseThatIsPutOnTwoPorts(t *testing.T) {
+	set := sample.Set()
+	for _, id := range []int{5, 6} {
+		set.Boards[0].UARTs = append(set.Boards[0].UARTs,
+			gear.UART{ID: id, TX: true, RX: true, Hardware: new(true), Invert: gear.InvertNone})
+	}
+	f := withParts()
+	f.Ports = []fleet.Port{{UART: 1, Use: fleet.UseMSP}, {UART: 6, Use: fleet.UseGPS}, {UART: 6, Use: fleet.UseGPS}}
+	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(set, f))), "noted twice is noted")
+	f.Ports[2].UART = 5
+	c := caseOf(set, f)
+	found := find(t, c, pins.CodePort)
+	assert.Equal(t, verdict.Unfit, found.Level)
+	assert.Contains(t, found.Says, "is put on UART 6 and on UART 5")
+	var ways []string
+	for _, cand := range pins.Candidates(c) {
+		if verdict.Worst(pins.Check(c.With(cand.Patch))) == verdict.Fits {
+			ways = append(ways, change.Words(c, cand.Patch))
+		}
+	}
+	assert.Contains(t, ways, "leave UART 6 free")
+	assert.Contains(t, ways, "leave UART 5 free")
+	f.Ports = []fleet.Port{{UART: 1, Use: fleet.UseMSP}, {UART: 5, Use: fleet.UseMSP}}
+	assert.NotEqual(t, verdict.Unfit, verdict.Worst(pins.Check(caseOf(set, f))), "MSP may be on several")
 }
 
 // The picture marks the wire that brings a second supply.

@@ -285,7 +285,7 @@ func (l *loom) checkDrivers() (findings []verdict.Finding) {
 		}
 	}
 	wired := l.wiredUses()
-	for _, p := range l.Fit.Ports {
+	for _, p := range l.Fit.Noted() {
 		if wired[p.Use] || p.Use == fleet.UseReceiver && l.BuiltIn() {
 			continue // its wires say it
 		}
@@ -323,10 +323,10 @@ func (l *loom) checkDropped() (findings []verdict.Finding) {
 	if l.FitName == "now" {
 		return nil
 	}
-	for _, p := range l.Quad.Now.Ports {
+	for _, p := range l.Quad.Now.Noted() {
 		switch p.Use {
 		case fleet.UseGPS, fleet.UseTelemetry, fleet.UseOther:
-			if !l.wiredUses()[p.Use] && count(l.Fit.Ports, p.Use) < count(l.Quad.Now.Ports, p.Use) &&
+			if !l.wiredUses()[p.Use] && count(l.Fit.Noted(), p.Use) < count(l.Quad.Now.Noted(), p.Use) &&
 				!slices.Contains(l.Fit.Ports, p) {
 				findings = append(findings, verdict.Finding{
 					Code:    CodeDropped,

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"os"
+	"runtime/debug"
 	"slices"
 	"strconv"
 	"strings"
@@ -176,6 +177,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 	if raced {
 		t.Skip("runs without the race detector")
 	}
+	defer debug.SetGCPercent(debug.SetGCPercent(800))
 	st := demoStock(t)
 	fleets := fleetsOf(st, howMany(30))
 	before := judged(st.Library(), fleets)
