@@ -8,6 +8,8 @@ import (
 	"slices"
 	"time"
 
+	fastjson "github.com/go-json-experiment/json"
+	jsonv1 "github.com/go-json-experiment/json/v1"
 	"gorm.io/gorm"
 
 	"yokeswap/core/facts/fleet"
@@ -288,6 +290,6 @@ func (e entry) row(k kept, body string) any {
 }
 
 func decoded[T any](body string) (out T, err error) {
-	err = json.Unmarshal([]byte(body), &out)
+	err = fastjson.Unmarshal([]byte(body), &out, jsonv1.DefaultOptionsV1())
 	return out, err
 }

@@ -10,6 +10,8 @@ package store
 import (
 	"errors"
 	"fmt"
+	"os"
+	"path/filepath"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -55,6 +57,15 @@ type kept struct {
 
 // Dir is the folder that holds the database.
 func (s *Store) Dir() string { return s.dir }
+
+// Size is how many bytes the database file has; 0 where that cannot be told.
+func (s *Store) Size() int64 {
+	info, err := os.Stat(filepath.Join(s.dir, FileName))
+	if err != nil {
+		return 0
+	}
+	return info.Size()
+}
 
 // RevisionOf is an entry's revision, zero where there is none; of the whole stock for
 // Everything.

@@ -113,6 +113,21 @@ func orUnexpected(err error, names []string) error {
 	return fmt.Errorf("%q was not expected", names[0])
 }
 
+// rushed lets the start take its time from the collector: reading the database and judging
+// for the first time is a rush that leaves much behind. What a fleet of this size holds
+// for long is about twice its database; beyond that, garbage is collected as it comes.
+// After the rush the rest is given back.
+func rushed(st *store.Store) {
+	limit := debug.SetMemoryLimit(max(96<<20, 48<<20+2*st.Size()))
+	debug.SetGCPercent(400)
+	go func() { _, _ = st.Snapshot() }() // read while the rest is made; who asks first is told of errors
+	time.AfterFunc(3*time.Second, func() {
+		debug.SetMemoryLimit(limit)
+		debug.SetGCPercent(100)
+		debug.FreeOSMemory()
+	})
+}
+
 // listenAndServe serves until it is told to stop, then closes the store.
 func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (err error) {
 	defer func() { err = errors.Join(err, st.Close()) }()
@@ -120,13 +135,7 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 	if !web.IsLoopback(listen) {
 		key = web.NewKey()
 	}
-	// Reading the database and judging for the first time is a rush that leaves much behind;
-	// after it what is held is held for long, and the rest given back.
-	debug.SetGCPercent(200)
-	time.AfterFunc(3*time.Second, func() {
-		debug.SetGCPercent(100)
-		debug.FreeOSMemory()
-	})
+	rushed(st)
 	log := slog.New(slog.NewTextHandler(c.stderr, nil))
 	listener, err := net.Listen("tcp", listen)
 	if err != nil {

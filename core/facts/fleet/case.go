@@ -1,6 +1,8 @@
 package fleet
 
 import (
+	"slices"
+
 	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/gear"
 )
@@ -32,6 +34,21 @@ func (c Case) Guide(guides []gear.Guide) gear.Guide { return gear.GuideIn(guides
 // With is the case with a patch applied to its fit.
 func (c Case) With(p Patch) Case {
 	c.Fit = new(c.Fit.With(p))
+	return c
+}
+
+// Flown is the case with other goggles and another controller, nil: as they are. It shares
+// all else with the case, so that it costs nothing to ask about many.
+func (c Case) Flown(goggles, controller *Slot) Case {
+	fit := *c.Fit
+	if goggles != nil {
+		fit.Goggles = goggles
+	}
+	if controller != nil {
+		fit.Controller = controller
+		fit.None = slices.DeleteFunc(slices.Clone(fit.None), func(n string) bool { return n == NoController })
+	}
+	c.Fit = &fit
 	return c
 }
 

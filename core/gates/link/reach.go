@@ -39,7 +39,7 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 	if c.Fit.Goggles != nil && c.Fit.Goggles.Kit == gogglesKit {
 		slot = c.Fit.Goggles
 	}
-	c = c.With(fleet.Patch{Goggles: slot})
+	c = c.Flown(slot, nil)
 	t, hasAir, hasGoggles := newSystem(c)
 	if !hasAir || !hasGoggles {
 		return GogglesReach{Goggles: gogglesKit, Reach: ReachUnknown, Says: "no air unit chosen"}
@@ -56,7 +56,7 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		if kit.ID == t.controllerState.KitID {
 			continue
 		}
-		other, _, _ := newSystem(c.With(fleet.Patch{Controller: &fleet.Slot{Kit: kit.ID}}))
+		other, _, _ := newSystem(c.Flown(nil, &fleet.Slot{Kit: kit.ID}))
 		r := other.reachWith()
 		if (r.Reach == ReachNow || r.Reach == ReachAfter) && (best.Reach != ReachNow && best.Reach != ReachAfter ||
 			r.Updates < best.Updates) {

@@ -71,7 +71,7 @@ func WayBack(r Request, homes map[string]firmware.State) (Back, error) {
 	}
 	back.Lanes = w.lanes(back.Steps)
 	back.Says = back.sentence()
-	return back, nil
+	return back, r.gone()
 }
 
 // homeward is the way from where a device stands to its home; none is needed
@@ -159,36 +159,54 @@ func After(r Request, steps []Step) (Request, map[string]firmware.State, error) 
 }
 
 func (w *writer) after(steps []Step) (*fleet.Fleet, map[string]firmware.State) {
-	homes := map[string]firmware.State{}
+	homes, ends := map[string]firmware.State{}, w.moved(steps)
 	f := *w.Fleet.Fleet
 	f.Kit = slices.Clone(f.Kit)
 	for i := range f.Kit {
 		kit := &f.Kit[i]
-		d, ok := w.devices[kit.ID]
-		if !ok || !slices.ContainsFunc(steps, func(s Step) bool { return s.Device == kit.ID }) {
-			continue
+		if end, moved := ends[kit.ID]; moved {
+			homes[kit.ID] = w.devices[kit.ID].stands
+			kit.Firmware, kit.Mode, kit.Activated = end.Version, end.Mode, &end.Activated
 		}
-		end := w.ends(d, steps)
-		homes[kit.ID] = d.stands
-		kit.Firmware, kit.Mode, kit.Activated = end.Version, end.Mode, &end.Activated
 	}
 	return &f, homes
 }
 
+// moved is where the devices that steps touch stand at the end.
+func (w *writer) moved(steps []Step) map[string]firmware.State {
+	ends := map[string]firmware.State{}
+	for key, at := range byDevice(steps) {
+		if d, ok := w.devices[key]; ok {
+			own := make([]Step, len(at))
+			for i, k := range at {
+				own[i] = steps[k]
+			}
+			ends[key] = w.ends(d, own)
+		}
+	}
+	return ends
+}
+
 // doors are the devices nothing brings back from the end of the steps.
 func (w *writer) doors(steps []Step) []string {
-	doors := []string{}
-	f, homes := w.after(steps)
+	doors, ends, homes := []string{}, w.moved(steps), map[string]firmware.State{}
 	for _, d := range w.everyDevice() {
-		if _, left := homes[d.key]; !left {
+		end, left := ends[d.key]
+		if !left || !w.owns(d) {
 			continue
 		}
-		kit, _ := f.Piece(d.key)
+		homes[d.key] = d.stands
 		moved := *d
-		moved.stands = firmware.State{Version: kit.Firmware, Mode: kit.Mode}
+		moved.stands = firmware.State{Version: end.Version, Mode: end.Mode}
 		if door := (&writer{home: homes}).door(&moved); door != "" {
 			doors = append(doors, door)
 		}
 	}
 	return doors
+}
+
+// owns says whether a device is a piece of kit, and not what is still to be bought.
+func (w *writer) owns(d *device) bool {
+	_, ok := w.Fleet.Piece(d.key)
+	return ok
 }

@@ -56,7 +56,7 @@ func (w *writer) explain(links []Link, asked func(i int) bool) {
 		refused[r.want] = true
 	}
 	for i := range links {
-		if links[i].Met || *w.spent > mostLooks || !asked(i) {
+		if links[i].Met || w.enough() || !asked(i) {
 			continue // what takes too long is explained when it is asked for
 		}
 		met := stand.beside(w.Wants[i].Quad)
@@ -71,6 +71,9 @@ func (w *writer) explain(links []Link, asked func(i int) bool) {
 		links[i].Conflict = c
 	}
 }
+
+// enough says whether explaining has taken all the work it may, or nobody waits for it.
+func (w *writer) enough() bool { return *w.spent > mostLooks || w.Request.gone() != nil }
 
 // standing are met wants that stand for all of them: of quads alike, with the same
 // wants met, the wants of one. Where those can be met so can the others, since each
@@ -166,7 +169,7 @@ func (w *writer) smallest(failed int, met []int) []int {
 	}
 	near := w.near(failed, met)
 	for _, a := range near {
-		if *w.spent > mostLooks {
+		if w.enough() {
 			break
 		}
 		if excluded(w.Request, []int{failed, a}) {
@@ -177,7 +180,7 @@ func (w *writer) smallest(failed int, met []int) []int {
 	tried := 0
 	for i, a := range near {
 		for _, b := range near[i+1:] {
-			if tried++; tried > mostPairs || *w.spent > mostLooks {
+			if tried++; tried > mostPairs || w.enough() {
 				break
 			}
 			if excluded(w.Request, []int{failed, a, b}) {

@@ -188,7 +188,7 @@ type ordering struct {
 // descend tries every order that goes on from the one begun; taken counts the
 // steps of each chain in it.
 func (o *ordering) descend(order []int, taken []int) {
-	if o.tried > mostOrders {
+	if o.tried > mostOrders || o.gone() != nil {
 		return
 	}
 	done := true
@@ -383,31 +383,44 @@ func take(s Step, at map[string]firmware.Version, unactivated map[string]bool) {
 	}
 }
 
+// byDevice finds the places of each device's steps.
+func byDevice(steps []Step) map[string][]int {
+	at := map[string][]int{}
+	for i, s := range steps {
+		at[s.Device] = append(at[s.Device], i)
+	}
+	return at
+}
+
+// touching are the steps that touch what a quad flies with, in their order, and which of
+// its devices have still to be activated.
+func (w *writer) touching(c *craft, at map[string][]int) (touched []int, sleeps map[string]bool) {
+	keys := []string{c.unit}
+	for _, want := range c.wants {
+		keys = append(keys, want.goggles, want.controller)
+	}
+	sleeps = map[string]bool{}
+	for _, key := range keys {
+		touched = append(touched, at[key]...)
+		if d, ok := w.devices[key]; ok && d.wakes {
+			sleeps[key] = true
+		}
+	}
+	slices.Sort(touched)
+	return slices.Compact(touched), sleeps
+}
+
 // lanes says who can fly after each step. A quad is looked at again only where a step
 // touches what it flies with.
 func (w *writer) lanes(steps []Step) []Lane {
 	lanes := []Lane{}
-	at := map[string][]int{} // by device: the steps that touch it
-	for i, s := range steps {
-		at[s.Device] = append(at[s.Device], i)
-	}
+	at := byDevice(steps)
 	for _, c := range w.crafts() {
 		lane := Lane{Quad: c.quad.ID, Name: c.quad.Label(), Bench: c.bench}
-		carries, sleeps := map[string]firmware.Version{}, map[string]bool{}
-		touched := slices.Clone(at[c.unit])
-		keys := []string{c.unit}
-		for _, want := range c.wants {
-			keys = append(keys, want.goggles, want.controller)
-		}
-		for _, key := range keys {
-			touched = append(touched, at[key]...)
-			if d, ok := w.devices[key]; ok && d.wakes {
-				sleeps[key] = true
-			}
-		}
-		slices.Sort(touched)
+		touched, sleeps := w.touching(c, at)
+		carries := map[string]firmware.Version{}
 		lane.turn(0, c.flies(w.view(carries, "", ""), sleeps))
-		for _, i := range slices.Compact(touched) {
+		for _, i := range touched {
 			take(steps[i], carries, sleeps)
 			lane.turn(i+1, c.flies(w.view(carries, "", ""), sleeps))
 		}

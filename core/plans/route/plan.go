@@ -73,12 +73,15 @@ func Solve(r Request) (Plan, error) {
 	plan := Plan{Bounded: s.bounded, Links: w.links(), Steps: []Step{}, Lanes: []Lane{}}
 	explained := 0
 	w.explain(plan.Links, func(int) bool { explained++; return explained <= MostExplained })
+	if err := r.gone(); err != nil {
+		return Plan{}, err
+	}
 	plan.Devices, plan.Notes = w.targets(plan.Links), w.notes()
 	plan.Steps, plan.OrderBounded = w.steps()
 	plan.Lanes = w.lanes(plan.Steps)
 	plan.Doors = w.doors(plan.Steps)
 	plan.Says = sentence(plan)
-	return plan, nil
+	return plan, r.gone()
 }
 
 // Steps are those of Solve alone, without the reasons why and who can fly when.

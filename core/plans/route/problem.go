@@ -1,6 +1,7 @@
 package route
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -20,8 +21,18 @@ type Request struct {
 	// NotOffered are releases a tool has been seen not to offer, by kit id.
 	NotOffered map[string][]firmware.Version
 	Budget     int // most nodes to search; 0 for DefaultBudget
+	// Context ends the work where nobody waits for it any more; nil: somebody does.
+	Context context.Context
 
 	spent *int // looks of the searches that explain
+}
+
+// gone is why the work is to end; nil: it is not.
+func (r *Request) gone() error {
+	if r.Context == nil {
+		return nil
+	}
+	return r.Context.Err()
 }
 
 // DefaultBudget is the most nodes searched where the request sets none.
@@ -32,6 +43,7 @@ type problem struct {
 	shared  []*sharedDevice
 	groups  []*group
 	refused []refusal // wants that cannot be put to the search at all
+	asked   *Request  // what it is made of
 }
 
 // sharedDevice is a pair of goggles or a controller.
@@ -91,9 +103,13 @@ func prepare(r Request) (*problem, error) {
 		if err := b.want(i, want); err != nil {
 			return nil, err
 		}
+		if err := r.gone(); err != nil {
+			return nil, err
+		}
 	}
 	b.choices()
 	b.gather()
+	b.asked = &r
 	return &b.problem, nil
 }
 

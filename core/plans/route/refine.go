@@ -1,7 +1,6 @@
 package route
 
 import (
-	"maps"
 	"slices"
 
 	"yokeswap/core/facts/firmware"
@@ -24,7 +23,7 @@ func (o *ordering) refine(steps []Step) ([]Step, bool) {
 		better = false
 		for from := range n {
 			for to := range n {
-				if work += n * len(o.crafts); work > mostRefined {
+				if work += n * len(o.crafts); work > mostRefined || o.gone() != nil {
 					return best, true
 				}
 				moved := move(best, from, to)
@@ -94,8 +93,9 @@ func waits(steps []Step, used []bool, i int) bool {
 // priceOf counts the steps after which must-fly quads are dark, then any quad,
 // then the changes of tool.
 func (o *ordering) priceOf(steps []Step) (price [3]int) {
+	at := byDevice(steps)
 	for _, c := range o.crafts {
-		dark, flew, flies := o.darkSteps(c, steps)
+		dark, flew, flies := o.darkSteps(c, steps, at)
 		if !flew && !flies {
 			continue
 		}
@@ -114,27 +114,24 @@ func (o *ordering) priceOf(steps []Step) (price [3]int) {
 	return price
 }
 
-// darkSteps walks one quad through the steps; only those of its own devices
-// can change whether it flies.
-func (o *ordering) darkSteps(c *craft, steps []Step) (dark int, flew, flies bool) {
-	at, unactivated := map[string]firmware.Version{}, maps.Clone(o.sleeping)
-	view := o.view(at, "", "")
-	flies = len(c.flies(view, unactivated)) > 0
+// darkSteps counts the steps after which a quad cannot fly; only those of its own devices
+// can change that, at are all by device.
+func (o *ordering) darkSteps(c *craft, steps []Step, at map[string][]int) (dark int, flew, flies bool) {
+	touched, sleeps := o.touching(c, at)
+	carries := map[string]firmware.Version{}
+	view := o.view(carries, "", "")
+	flies = len(c.flies(view, sleeps)) > 0
 	flew = flies
-	for _, s := range steps {
-		if c.needs(s.Device) {
-			take(s, at, unactivated)
-			flies = len(c.flies(view, unactivated)) > 0
-		}
+	since := 0
+	for _, i := range touched {
 		if !flies {
-			dark++
+			dark += i - since
 		}
+		take(steps[i], carries, sleeps)
+		flies, since = len(c.flies(view, sleeps)) > 0, i
+	}
+	if !flies {
+		dark += len(steps) - since
 	}
 	return dark, flew, flies
-}
-
-// needs says whether a device has a part in whether the quad flies.
-func (c *craft) needs(device string) bool {
-	return c.unit == device ||
-		slices.ContainsFunc(c.wants, func(w craftWant) bool { return w.goggles == device || w.controller == device })
 }

@@ -71,7 +71,9 @@ func (p *problem) solveWithin(budget, looks int) solution {
 	return out
 }
 
-func (s *search) over() bool { return s.nodes > s.budget || s.looks > s.mostLooks }
+func (s *search) over() bool {
+	return s.nodes > s.budget || s.looks > s.mostLooks || s.asked.gone() != nil
+}
 
 // branch is one choice of a device, with the score that would be left and the best of each
 // group that uses it.

@@ -33,7 +33,7 @@ type Row struct {
 type GateLevel struct {
 	Gate  verdict.Gate  `json:"gate"`
 	Level verdict.Level `json:"level"`
-	Says  string        `json:"says,omitempty"` // the worst finding; absent where it fits
+	Says  string        `json:"says,omitempty"` // the worst finding, as much as there is room for; absent where it fits
 }
 
 // Device is a pair of goggles or a controller that can be brought or left.

@@ -2,6 +2,7 @@ package swap
 
 import (
 	"reflect"
+	"strings"
 	"sync"
 
 	"yokeswap/core/facts/fleet"
@@ -96,6 +97,28 @@ func (m *Memory) of(lib *gear.Library, f *fleet.Index, q *fleet.Quad, left bool,
 	return r.found
 }
 
+// glance is as much of a sentence as the board has room for, whole clauses of it where
+// they go; the gate says it all.
+func glance(says string) string {
+	const most, least = 76, 38
+	runes := []rune(says)
+	if len(runes) <= most {
+		return says
+	}
+	cut := string(runes[:most])
+	end := len(cut)
+	if space := strings.LastIndexByte(cut, ' '); space > 0 {
+		end = space
+	}
+	for _, mark := range []string{"; ", ": ", ", ", ". "} {
+		if at := strings.LastIndex(cut, mark); at >= least {
+			end = at
+			break
+		}
+	}
+	return cut[:end] + " …"
+}
+
 func find(c fleet.Case, goggles []string) found {
 	j := Judge(c)
 	out := found{
@@ -108,7 +131,7 @@ func find(c fleet.Case, goggles []string) found {
 	for i, g := range j.Gates {
 		out.gates[i] = GateLevel{Gate: g.Gate, Level: g.Level}
 		if g.Level != verdict.Fits {
-			out.gates[i].Says = worstWords(g)
+			out.gates[i].Says = glance(worstWords(g))
 		}
 	}
 	for i, kit := range goggles {
