@@ -136,6 +136,24 @@ test('everything goes into one file, and the file into the place of everything',
   await expect(page.getByRole('link', { name: 'Whip', exact: true })).toBeVisible();
 });
 
+test('what takes long says what it is at, and can be stopped: nothing is changed', async ({ page, open, program }) => {
+  test.slow();
+  const kit = Array.from({ length: 30_000 }, (_, i) => ({ id: `spare-visor-${i}`, model: 'visor-a' }));
+  const title = ((await (await fetch(`${program.url}/api/shelf`)).json()) as { title: string }).title;
+  const file = { name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ format: 'fleet', version: 1, title, kit })) };
+  await open('/shelf/files');
+  await page.getByLabel('File', { exact: true }).setInputFiles(file);
+  await page.getByRole('button', { name: /^Take in/ }).click({ timeout: 60_000 });
+  const status = page.getByRole('status').filter({ hasText: 'Still working on it' });
+  await expect(status).toContainText(/(reading the file|comparing|writing)/i);
+  await expectAccessible(page);
+  await status.getByRole('button', { name: 'Stop waiting' }).click();
+  await expect(page.getByText('It was stopped. Nothing was changed.')).toBeVisible();
+  await expect(status).toBeHidden();
+  await page.getByRole('button', { name: /^Take in/ }).click();
+  await expect(page.getByText(/^Took in/)).toBeVisible({ timeout: 60_000 });
+});
+
 test('a program that stops answering says so, and goes on when it is back', async ({ page, open, program }) => {
   await open('/');
   await expect(page.getByRole('rowheader')).toHaveCount(9);

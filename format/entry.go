@@ -57,7 +57,7 @@ func ReadEntry(kind string, data []byte, set *gear.Set, there *stock.Stock) (Doc
 	if err != nil {
 		return Document{}, fmt.Errorf("wrap the entry: %w", err)
 	}
-	doc, err := read(text, there)
+	doc, err := read(text, there, nil)
 	if ps, ok := err.(Problems); ok {
 		return doc, ps.below(list + "[0]")
 	}

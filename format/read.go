@@ -22,14 +22,20 @@ type Document struct {
 
 // Read reads a gear pack or a fleet file, whichever its format field says. On
 // any problem it gives nothing but the Problems.
-func Read(data []byte) (Document, error) { return read(data, nil) }
+func Read(data []byte) (Document, error) { return read(data, nil, nil) }
+
+// ReadTelling is Read where somebody waits: tell is told how many bytes have been read,
+// now and then, and ends it with an error.
+func ReadTelling(data []byte, tell func(done int) error) (Document, error) {
+	return read(data, nil, tell)
+}
 
 // read reads a file; there is what it comes into, nil where it stands alone.
 //
 // A list of entries is read entry by entry, each checked and decoded before the next,
 // so that what a file takes to be read is bounded by its largest entry, and reading
 // ends when there are more problems than anybody reads.
-func read(data []byte, there *stock.Stock) (Document, error) {
+func read(data []byte, there *stock.Stock, tell func(done int) error) (Document, error) {
 	p, problems := newParser(data)
 	if problems != nil {
 		return Document{}, problems
@@ -40,9 +46,12 @@ func read(data []byte, there *stock.Stock) (Document, error) {
 		}
 		return Document{}, Problems{{"", "expected a JSON object with a format field"}}
 	}
-	r := reader{parser: p, head: map[string]any{}, set: &gear.Set{}, fleet: &fleet.Fleet{}}
+	r := reader{parser: p, tell: tell, head: map[string]any{}, set: &gear.Set{}, fleet: &fleet.Fleet{}}
 	p.fields("", r.field)
 	p.end()
+	if r.ended != nil {
+		return Document{}, r.ended
+	}
 	if p.failed != nil {
 		return Document{}, Problems{*p.failed}
 	}
@@ -69,6 +78,8 @@ type reader struct {
 	set      *gear.Set
 	fleet    *fleet.Fleet
 	releases int // of all devices so far
+	tell     func(done int) error
+	ended    error // what tell ended it with
 }
 
 // maxReleases are the releases of all devices in a gear pack: each has a few dozen.
@@ -92,6 +103,12 @@ func (r *reader) field(key, at string) {
 		if n++; n > most {
 			r.fail(fmt.Sprintf("more than %d entries in %s", most, key))
 			return
+		}
+		if r.tell != nil && n%64 == 1 {
+			if r.ended = r.tell(int(r.dec.InputOffset())); r.ended != nil {
+				r.fail("it was stopped")
+				return
+			}
 		}
 		r.values = 0
 		value := r.value(at, 2)

@@ -93,7 +93,7 @@ func TakeHead(st *stock.Stock) error {
 	if err != nil {
 		return err
 	}
-	if _, err := read(text, st); err != nil {
+	if _, err := read(text, st, nil); err != nil {
 		return err
 	}
 	return checkModels(&head, st)

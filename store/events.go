@@ -3,6 +3,7 @@ package store
 import (
 	"bytes"
 	"compress/flate"
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -20,6 +21,23 @@ import (
 type Deed struct {
 	Does string // such as "planned" or "took in a file"
 	Who  string // such as "this machine"
+	// Context ends the change before it is whole, and nothing is written; nil: nothing does.
+	Context context.Context
+	// Tell is told how far a long change is written; nil: nobody asks.
+	Tell func(done, of int)
+	// Revision takes that of the change, to take it back by; nil: nobody asks.
+	Revision *int64
+}
+
+// told says how far a list is written, and whether the change is to end.
+func (d *Deed) told(done, of int) error {
+	if d.Tell != nil {
+		d.Tell(done, of)
+	}
+	if d.Context != nil {
+		return d.Context.Err()
+	}
+	return nil
 }
 
 // Event is one thing that has happened: an entry that was written or taken out, a step

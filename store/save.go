@@ -207,6 +207,11 @@ func writeList[T any](w *writer, was, is []T, of func(T) entry, decode func(stri
 	}
 	last := -1
 	for i := range is {
+		if i%100 == 0 {
+			if err := w.deed.told(i, len(is)); err != nil {
+				return err
+			}
+		}
 		e := of(is[i])
 		at, there := old[e.ref]
 		delete(old, e.ref)

@@ -170,6 +170,9 @@ func (s *Store) changeStockAs(
 	if err != nil {
 		return nil, fmt.Errorf("write the database: %w", err)
 	}
+	if deed.Revision != nil {
+		*deed.Revision = next.Revision
+	}
 	return next, nil
 }
 

@@ -4,40 +4,59 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"reflect"
 	"runtime"
+	"strings"
 	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"yokeswap/core/plans/swap"
+	"yokeswap/store"
 )
 
 // answers keeps what was answered for as long as nothing has changed: the same question
 // on the same revision is worked out once, however many ask. No more is worked on at once
-// than there are processors, and what nobody waits for any more is not begun.
+// than there are processors; what nobody waits for any more is not begun, and ended where it
+// has been.
 type answers struct {
 	mu       sync.Mutex
 	revision int64
 	kept     map[string]*kept
 	at       chan struct{} // a place for each that is worked on
+	jobs     *jobs
 	log      *slog.Logger
 }
 
+// kept is an answer, or one that is worked on.
 type kept struct {
-	done  chan struct{}
-	text  json.RawMessage
-	err   error
-	leave bool // it was not begun: who asked first has gone
+	done    chan struct{}
+	text    json.RawMessage
+	err     error
+	waiting int // who waits for it
+	stop    context.CancelFunc
+	fault   any // what stopped the work on it
 }
+
+// question is what is asked, and what makes it take long to answer.
+type question struct {
+	text string
+	why  func() string
+}
+
+// find works an answer out; it ends with the context, where nobody waits any more.
+type find func(context.Context) (any, error)
 
 const (
 	mostKept = 256             // bounds the memory: a view of a quad takes some 100 kB
 	slow     = 2 * time.Second // what takes longer is noted, with what makes it so
 )
 
-func newAnswers(log *slog.Logger) *answers {
-	return &answers{at: make(chan struct{}, runtime.GOMAXPROCS(0)), log: log}
+func newAnswers(log *slog.Logger, working *jobs) *answers {
+	return &answers{at: make(chan struct{}, runtime.GOMAXPROCS(0)), log: log, jobs: working}
 }
 
 // errStopped is what those are told who ask again for what a fault of the program stopped.
@@ -45,70 +64,93 @@ var errStopped = errors.New("a fault of the program stopped the answer; its log 
 
 // of is the answer to a question on a revision. It ends with the request's context where
 // that ends first.
-func (a *answers) of(
-	ctx context.Context,
-	revision int64,
-	question string,
-	find func() (any, error),
-) (json.RawMessage, error) {
-	for {
-		k, first := a.entry(revision, question)
-		if first {
-			a.work(ctx, k, question, find)
-		}
-		select {
-		case <-k.done:
-		case <-ctx.Done():
-			return nil, ctx.Err()
-		}
-		switch {
-		case !k.leave:
-			return k.text, k.err
-		case first:
-			return nil, ctx.Err()
-		}
+func (a *answers) of(ctx context.Context, revision int64, q question, find find) (json.RawMessage, error) {
+	k, first := a.join(ctx, revision, q, find)
+	select {
+	case <-k.done:
+	case <-ctx.Done():
+		a.leave(k, q)
+		return nil, ctx.Err()
 	}
+	if first && k.fault != nil {
+		panic(k.fault)
+	}
+	return k.text, k.err
 }
 
-// entry is what is kept of a question; first: nobody has asked it yet.
-func (a *answers) entry(revision int64, question string) (k *kept, first bool) {
+// join waits for what is kept of a question, or worked on; first: nobody has asked it yet,
+// and the work is begun.
+func (a *answers) join(ctx context.Context, revision int64, q question, find find) (k *kept, first bool) {
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	if a.revision != revision || a.kept == nil || len(a.kept) >= mostKept && a.kept[question] == nil {
+	if a.revision != revision || a.kept == nil || len(a.kept) >= mostKept && a.kept[q.text] == nil {
 		a.revision, a.kept = revision, map[string]*kept{}
 	}
-	if k = a.kept[question]; k != nil {
+	if k = a.kept[q.text]; k != nil {
+		k.waiting++
 		return k, false
 	}
-	k = &kept{done: make(chan struct{}), err: errStopped}
-	a.kept[question] = k
+	k = &kept{done: make(chan struct{}), err: errStopped, waiting: 1}
+	a.kept[q.text] = k
+	ctx, k.stop = context.WithCancel(context.WithoutCancel(ctx))
+	go a.work(ctx, k, q, find)
 	return k, true
 }
 
+// leave says that one who waited has gone; the last ends the work.
+func (a *answers) leave(k *kept, q question) {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	if k.waiting--; k.waiting > 0 {
+		return
+	}
+	k.stop()
+	if a.kept[q.text] == k {
+		delete(a.kept, q.text)
+	}
+}
+
 // work answers a question once there is a place for it.
-func (a *answers) work(ctx context.Context, k *kept, question string, find func() (any, error)) {
+func (a *answers) work(ctx context.Context, k *kept, q question, find find) {
 	defer close(k.done)
+	defer k.stop()
 	select {
 	case a.at <- struct{}{}:
 		defer func() { <-a.at }()
 	case <-ctx.Done():
-		a.mu.Lock()
-		defer a.mu.Unlock()
-		k.leave = true
-		if a.kept[question] == k {
-			delete(a.kept, question)
-		}
+		k.err = ctx.Err()
 		return
 	}
-	began := time.Now()
-	found, err := find()
+	defer func() {
+		if k.fault = recover(); k.fault != nil {
+			k.fault = fault{k.fault, panicPlace()}
+		}
+	}()
+	ctx, job := a.jobs.begin(ctx, fmt.Sprintf("answer %p", k), title(q.text), q.why)
+	defer a.jobs.end(job, nil, nil, false)
+	found, err := find(ctx)
 	if err == nil {
 		k.text, err = json.Marshal(found)
 	}
 	k.err = err
-	if took := time.Since(began); took > slow {
-		a.log.Warn("slow to answer", "what", question, "took", took.Round(time.Millisecond), "bytes", len(k.text))
+	if took := time.Since(job.began); took > slow {
+		a.log.Warn("slow to answer", "what", q.text, "took", took.Round(time.Millisecond), "bytes", len(k.text),
+			"because", q.why())
 	}
+}
+
+// titles are what questions are called while they are worked on, by their first word.
+var titles = map[string]string{
+	"board": "the yoke board", "quad": "the gates of a quad", "ask": "what to ask next", "links": "the map of links",
+	"route": "the route", "back": "the way back", "shelf": "the shelf",
+}
+
+func title(text string) string {
+	first, _, _ := strings.Cut(text, " ")
+	if t, ok := titles[first]; ok {
+		return t
+	}
+	return first
 }
 
 // ready is an answer that is text already; in the description of the API it is a T.
@@ -127,13 +169,14 @@ func holds[T any](api huma.API) func(*huma.Operation) {
 	}
 }
 
-// answered gives the answer to a question on a revision as a response.
+// answered gives the answer to a question on what is stored as a response.
 func answered[T any](
-	ctx context.Context, a *answers, revision int64, question string, find func() (*T, error),
+	ctx context.Context, a *answers, snap *store.Snapshot, text string, find func(context.Context) (*T, error),
 ) (*ready[T], error) {
-	text, err := a.of(ctx, revision, question, func() (any, error) { return find() })
+	q := question{text, func() string { return swap.Heavy(snap.Library, snap.Index) }}
+	found, err := a.of(ctx, snap.Revision, q, func(ctx context.Context) (any, error) { return find(ctx) })
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &ready[T]{"application/json", text}, nil
+	return &ready[T]{"application/json", found}, nil
 }

@@ -55,7 +55,7 @@ func (s *server) registerAntennas(api huma.API) {
 		}
 	}) (*answer[Saved], error) {
 		ref := stock.Ref{Kind: stock.KindKit, ID: in.Kit}
-		err := s.store.Update(deed(ctx, "changed antennas"), func(st *stock.Stock) error {
+		change, err := s.change(ctx, "changed antennas", func(st *stock.Stock) error {
 			kit, ok := st.Fleet.Piece(in.Kit)
 			if !ok {
 				return notFound("kit", in.Kit)
@@ -75,7 +75,7 @@ func (s *server) registerAntennas(api huma.API) {
 		if err != nil {
 			return nil, problem(err)
 		}
-		return s.saved(ref)
+		return s.saved(ref, change)
 	})
 }
 

@@ -25,7 +25,7 @@ func (s *server) asks(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return answered(ctx, s.answers, snap.Revision, fmt.Sprintf("ask %s %t", q.ID, in.Today), func() (*AskView, error) {
+	return answered(ctx, s.answers, snap, fmt.Sprintf("ask %s %t", q.ID, in.Today), func(context.Context) (*AskView, error) {
 		c := fleet.NewCase(snap.Library, snap.Index, q)
 		if in.Today {
 			c = fleet.NowCase(snap.Library, snap.Index, q)

@@ -82,7 +82,7 @@ func (s *server) beginQuad(ctx context.Context, in *struct {
 // begun writes what was made, read again as if it came in a file.
 func (s *server) begun(ctx context.Context, does string, make func(*stock.Stock) (string, error)) (*answer[Begun], error) {
 	quad := ""
-	err := s.store.Update(deed(ctx, does), func(st *stock.Stock) (err error) {
+	change, err := s.change(ctx, does, func(st *stock.Stock) (err error) {
 		return made(st, func() (string, error) {
 			quad, err = make(st)
 			return quad, err
@@ -91,11 +91,7 @@ func (s *server) begun(ctx context.Context, does string, make func(*stock.Stock)
 	if err != nil {
 		return nil, problem(err)
 	}
-	snap, err := s.store.Snapshot()
-	if err != nil {
-		return nil, problem(err)
-	}
-	return reply(Begun{quad, snap.Revision}), nil
+	return reply(Begun{quad, change}), nil
 }
 
 // made makes a quad, or changes one, and reads it and all that was made with it again, as
@@ -106,8 +102,8 @@ func made(st *stock.Stock, make func() (quad string, err error)) error {
 	if err != nil {
 		return huma.Error422UnprocessableEntity(err.Error() + "; nothing was changed")
 	}
-	for ref := range refs(st) {
-		if !before[ref] && ref.Kind != stock.KindQuad {
+	for ref, is := range refs(st) {
+		if was, there := before[ref]; (!there || was != is) && ref.Kind != stock.KindQuad {
 			if err := takeAgain(st, ref); err != nil {
 				return err
 			}
@@ -116,14 +112,15 @@ func made(st *stock.Stock, make func() (quad string, err error)) error {
 	return takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: quad})
 }
 
-// refs are the entries of a stock.
-func refs(st *stock.Stock) map[stock.Ref]bool {
-	all := map[stock.Ref]bool{}
+// refs are the entries of a stock; those of gear as they are, which are replaced where they
+// change, never written through.
+func refs(st *stock.Stock) map[stock.Ref]gear.Item {
+	all := map[stock.Ref]gear.Item{}
 	for _, item := range st.Library().Items() {
-		all[stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}] = true
+		all[stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}] = item
 	}
 	for i := range st.Fleet.Kit {
-		all[stock.Ref{Kind: stock.KindKit, ID: st.Fleet.Kit[i].ID}] = true
+		all[stock.Ref{Kind: stock.KindKit, ID: st.Fleet.Kit[i].ID}] = nil
 	}
 	return all
 }
@@ -263,13 +260,13 @@ func (s *server) takeFromTrade(ctx context.Context, in *struct {
 	if len(items) == 0 {
 		return nil, notFound("entry of the trade shelf", in.ID)
 	}
-	err := s.store.Update(deed(ctx, "took from the trade shelf"), func(st *stock.Stock) error {
+	change, err := s.change(ctx, "took from the trade shelf", func(st *stock.Stock) error {
 		return begin.Copy(st, items...)
 	})
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.saved(stock.Ref{Kind: string(items[0].Kind()), ID: in.ID})
+	return s.saved(stock.Ref{Kind: string(items[0].Kind()), ID: in.ID}, change)
 }
 
 // links is the map of what links with what.
@@ -278,7 +275,7 @@ func (s *server) links(ctx context.Context, _ *struct{}) (*ready[link.Map], erro
 	if err != nil {
 		return nil, problem(err)
 	}
-	return answered(ctx, s.answers, snap.Revision, "links", func() (*link.Map, error) {
+	return answered(ctx, s.answers, snap, "links", func(context.Context) (*link.Map, error) {
 		m := link.NewMap(snap.Library, snap.Index)
 		return &m, nil
 	})
@@ -294,7 +291,7 @@ func (s *server) stateOf(ctx context.Context, in *struct {
 		Instead bool `json:"instead" doc:"in the place of all that is stated of the pair"`
 	}
 }) (*answer[Saved], error) {
-	err := s.store.Update(deed(ctx, "stated what links"), func(st *stock.Stock) error {
+	change, err := s.change(ctx, "stated what links", func(st *stock.Stock) error {
 		lib := st.Library()
 		if _, ok := gear.Find[*gear.AirUnit](lib, in.Unit); !ok {
 			return notFound("air unit", in.Unit)
@@ -314,5 +311,5 @@ func (s *server) stateOf(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.saved(stock.Ref{Kind: string(gear.KindPairing), ID: in.Unit})
+	return s.saved(stock.Ref{Kind: string(gear.KindPairing), ID: in.Unit}, change)
 }

@@ -103,23 +103,47 @@ func (s *server) backup(context.Context, *struct{}) (*huma.StreamResponse, error
 	}}, nil
 }
 
-func (s *server) restore(_ context.Context, in *struct {
+func (s *server) restore(ctx context.Context, in *struct {
 	Replace bool   `query:"replace" doc:"what is here may go; a copy of it is kept"`
+	Job     string `query:"job" maxLength:"64" doc:"names the work, to ask after it under /api/jobs"`
 	RawBody []byte `contentType:"application/jsonl"`
 }) (*answer[Restored], error) {
-	rows, err := s.store.Restore(bytes.NewReader(in.RawBody), in.Replace, format.CheckWhole, time.Now())
-	var trouble *store.Trouble
-	switch {
-	case errors.Is(err, store.ErrNotEmpty):
-		return nil, huma.Error409Conflict("There is something here already. " +
-			"Say that the backup may take its place; a copy of " +
-			"what is here stays beside the database.")
-	case errors.As(err, &trouble), errors.As(err, new(format.Problems)):
-		return nil, problem(err)
-	case err != nil:
-		return nil, huma.Error422UnprocessableEntity("Nothing was changed. " + err.Error())
+	return asJob(ctx, s, in.Job, "reading the backup", func(ctx context.Context, b *job) (*answer[Restored], error) {
+		read := told{Reader: bytes.NewReader(in.RawBody), ctx: ctx, tell: func(done int) {
+			b.at("taking the backup in", done, len(in.RawBody))
+		}}
+		rows, err := s.store.Restore(&read, in.Replace, format.CheckWhole, time.Now())
+		var trouble *store.Trouble
+		switch {
+		case errors.Is(err, store.ErrNotEmpty):
+			return nil, huma.Error409Conflict("There is something here already. " +
+				"Say that the backup may take its place; a copy of " +
+				"what is here stays beside the database.")
+		case errors.Is(err, context.Canceled), errors.As(err, &trouble), errors.As(err, new(format.Problems)):
+			return nil, err
+		case err != nil:
+			return nil, huma.Error422UnprocessableEntity("Nothing was changed. " + err.Error())
+		}
+		return reply(Restored{rows}), nil
+	})
+}
+
+// told is a reader that says how far it is read, and ends with its context.
+type told struct {
+	io.Reader
+	ctx  context.Context
+	tell func(done int)
+	done int
+}
+
+func (t *told) Read(into []byte) (int, error) {
+	if err := t.ctx.Err(); err != nil {
+		return 0, err
 	}
-	return reply(Restored{rows}), nil
+	n, err := t.Reader.Read(into)
+	t.done += n
+	t.tell(t.done)
+	return n, err
 }
 
 // importFile shows the difference a file would make; with apply it takes the
@@ -129,53 +153,81 @@ func (s *server) importFile(ctx context.Context, in *struct {
 	Apply   bool   `query:"apply"`
 	Replace bool   `query:"replace"`
 	Base    int64  `query:"base" doc:"with apply: the base of the preview"`
+	Job     string `query:"job" maxLength:"64" doc:"names the work, to ask after it under /api/jobs"`
 	RawBody []byte `contentType:"application/json"`
 }) (*answer[Import], error) {
-	doc, err := format.Read(in.RawBody)
-	if err != nil {
-		return nil, problem(err)
-	}
-	var out Import
-	if in.Apply {
-		err = s.store.Update(deed(ctx, "took in a file"), func(st *stock.Stock) error {
-			if out.Difference, err = format.Take(st, doc); err != nil {
-				return err
-			}
-			if len(out.Difference.Changed) > 0 && !in.Replace {
-				return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the "+
-					"difference and choose to replace them", len(out.Difference.Changed)))
-			}
-			return nil
-		}, store.Expect{Ref: store.Everything, Revision: in.Base})
+	return asJob(ctx, s, in.Job, "reading the file", func(ctx context.Context, b *job) (*answer[Import], error) {
+		doc, err := format.ReadTelling(in.RawBody, func(done int) error {
+			b.at("reading the file", done, len(in.RawBody))
+			return ctx.Err()
+		})
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
+		out := Import{Applied: in.Apply, Turns: []swap.Turn{}}
+		if in.Apply {
+			err = s.takeIn(ctx, b, doc, in.Replace, in.Base, &out)
+		} else {
+			err = s.preview(ctx, b, doc, &out)
+		}
+		if err != nil {
+			return nil, err
+		}
+		if out.Hash, err = format.Hash(doc); err != nil {
+			return nil, err
+		}
+		out.Format, out.Title = fleet.FileFormat, ""
+		if doc.Set != nil {
+			out.Format, out.Title = gear.SetFormat, doc.Set.Title
+		} else {
+			out.Title = doc.Fleet.Title
+		}
+		return reply(out), nil
+	})
+}
+
+// takeIn writes what a file brings, whole or not at all.
+func (s *server) takeIn(
+	ctx context.Context, b *job, doc format.Document, replace bool, base int64, out *Import,
+) error {
+	d := deed(ctx, "took in a file")
+	d.Context, d.Revision = ctx, &out.Base
+	d.Tell = func(done, of int) { b.at("writing", done, of) }
+	b.at("comparing it with what is here", 0, 0)
+	err := s.store.Update(d, func(st *stock.Stock) (err error) {
+		if out.Difference, err = format.Take(st, doc); err != nil {
+			return err
+		}
+		if len(out.Difference.Changed) > 0 && !replace {
+			return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the "+
+				"difference and choose to replace them", len(out.Difference.Changed)))
+		}
+		return ctx.Err()
+	}, store.Expect{Ref: store.Everything, Revision: base})
+	if err != nil {
+		return fmt.Errorf("take the file in: %w", err)
 	}
+	return nil
+}
+
+// preview finds what a file would change, and whose verdicts would turn.
+func (s *server) preview(ctx context.Context, b *job, doc format.Document, out *Import) error {
 	snap, err := s.store.Snapshot()
 	if err != nil {
-		return nil, problem(err)
+		return err
 	}
-	out.Turns = []swap.Turn{}
-	if !in.Apply {
-		after := snap.Fork()
-		if out.Difference, err = format.Take(after, doc); err != nil {
-			return nil, problem(err)
-		}
-		if len(snap.Fleet.Quads) <= mostTurned {
-			out.Turns = swap.Turns(snap.Library, snap.Index, after.Library(), fleet.NewIndex(after.Fleet))
-		}
+	out.Base = snap.Revision
+	b.at("comparing it with what is here", 0, 0)
+	after := snap.Fork()
+	if out.Difference, err = format.Take(after, doc); err != nil {
+		return err
 	}
-	if out.Hash, err = format.Hash(doc); err != nil {
-		return nil, problem(err)
+	if len(snap.Fleet.Quads) > mostTurned {
+		return ctx.Err()
 	}
-	out.Base, out.Applied = snap.Revision, in.Apply
-	out.Format, out.Title = fleet.FileFormat, ""
-	if doc.Set != nil {
-		out.Format, out.Title = gear.SetFormat, doc.Set.Title
-	} else {
-		out.Title = doc.Fleet.Title
-	}
-	return reply(out), nil
+	b.at("judging the quads before and after", 0, 0)
+	out.Turns, err = swap.Turns(ctx, snap.Library, snap.Index, after.Library(), fleet.NewIndex(after.Fleet))
+	return err
 }
 
 // mostTurned is up to how many quads a preview judges before and after.

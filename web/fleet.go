@@ -109,8 +109,12 @@ func (s *server) board(ctx context.Context, in *struct {
 	}
 	count := cmp.Or(in.Count, rowsAtOnce)
 	question := fmt.Sprintf("board %s from %d count %d", in.Left, in.From, count)
-	return answered(ctx, s.answers, snap.Revision, question, func() (*BoardPage, error) {
-		page := BoardPage{Board: s.memory.Board(snap.Library, snap.Index, strings.Split(in.Left, ","))}
+	return answered(ctx, s.answers, snap, question, func(ctx context.Context) (*BoardPage, error) {
+		board, err := s.memory.Board(ctx, snap.Library, snap.Index, strings.Split(in.Left, ","))
+		if err != nil {
+			return nil, err
+		}
+		page := BoardPage{Board: board}
 		page.Of = len(page.Rows)
 		from := min(in.From, page.Of)
 		page.Rows = page.Rows[from:min(from+count, page.Of)]
@@ -243,7 +247,7 @@ func (s *server) quadView(ctx context.Context, id string) (*ready[QuadView], err
 	if measured != nil {
 		question += fmt.Sprint(" at ", float64(*measured))
 	}
-	return answered(ctx, s.answers, snap.Revision, question, func() (*QuadView, error) {
+	return answered(ctx, s.answers, snap, question, func(context.Context) (*QuadView, error) {
 		v := viewOf(snap, q)
 		v.Mount = mountOf(fleet.NewCase(snap.Library, snap.Index, q), measured)
 		return &v, nil

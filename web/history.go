@@ -23,6 +23,15 @@ func deed(ctx context.Context, does string) store.Deed {
 	return store.Deed{Does: does, Who: who}
 }
 
+// change carries out what a request asks for, and gives the change to take it back by.
+func (s *server) change(
+	ctx context.Context, does string, change func(*stock.Stock) error, expect ...store.Expect,
+) (revision int64, err error) {
+	d := deed(ctx, does)
+	d.Revision = &revision
+	return revision, s.store.Update(d, change, expect...)
+}
+
 // History is a page of what has happened, the newest first.
 type History struct {
 	Events []store.Event `json:"events"`
@@ -63,7 +72,9 @@ func (s *server) undo(ctx context.Context, in *struct {
 		Change int64 `json:"change" minimum:"1"`
 	}
 }) (*answer[Saved], error) {
-	err := s.store.Undo(in.Body.Change, deed(ctx, "took back"), format.CheckWhole)
+	d, change := deed(ctx, "took back"), int64(0)
+	d.Revision = &change
+	err := s.store.Undo(in.Body.Change, d, format.CheckWhole)
 	var later store.ChangedSince
 	switch {
 	case errors.Is(err, store.ErrNoChange):
@@ -73,7 +84,7 @@ func (s *server) undo(ctx context.Context, in *struct {
 	case err != nil:
 		return nil, problem(err)
 	}
-	return s.saved(stock.Ref{})
+	return s.saved(stock.Ref{}, change)
 }
 
 func (s *server) logOf(_ context.Context, in *struct {

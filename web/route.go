@@ -47,9 +47,8 @@ func (s *server) registerRoute(api huma.API) {
 	)
 	huma.Put(api, "/api/route", s.saveGoals, holds[RouteView](api))
 	huma.Get(api, "/api/route/why", s.why)
-	huma.Get(api, "/api/route/back", func(_ context.Context, _ *struct{}) (*answer[BackView], error) {
-		return s.backView()
-	})
+	huma.Get(api, "/api/route/back", func(ctx context.Context, _ *struct{}) (*ready[BackView], error) { return s.backView(ctx) },
+		holds[BackView](api))
 	huma.Post(api, "/api/route/read", s.recordRead, holds[RouteView](api))
 	huma.Post(api, "/api/route/offered", s.offered, holds[RouteView](api))
 	huma.Post(api, "/api/route/close", s.closeRoute, holds[RouteView](api))
@@ -83,7 +82,7 @@ func (s *server) saveGoals(ctx context.Context, in *struct {
 }
 
 // why explains one want that failed, of which the plan itself explains the first.
-func (s *server) why(_ context.Context, in *struct {
+func (s *server) why(ctx context.Context, in *struct {
 	Want  int   `query:"want" required:"true" minimum:"0" doc:"its place among the wants"`
 	Whole int64 `query:"whole" required:"true" doc:"revision of everything the route was planned on"`
 }) (*answer[route.Conflict], error) {
@@ -94,8 +93,12 @@ func (s *server) why(_ context.Context, in *struct {
 	if snap.Revision != in.Whole {
 		return nil, huma.Error409Conflict("The fleet has changed since the route was planned: look at it again.")
 	}
-	conflict, err := route.Why(routeRequest(snap), in.Want)
+	request := routeRequest(snap)
+	request.Context = ctx
+	conflict, err := route.Why(request, in.Want)
 	switch {
+	case ctx.Err() != nil:
+		return nil, problem(ctx.Err())
 	case err != nil:
 		return nil, huma.Error404NotFound(err.Error())
 	case conflict == nil:
@@ -110,10 +113,10 @@ func (s *server) routeView(ctx context.Context) (*ready[RouteView], error) {
 		return nil, problem(err)
 	}
 	question := "route on " + time.Now().Format(time.DateOnly)
-	return answered(ctx, s.answers, snap.Revision, question, func() (*RouteView, error) { return routeOf(snap) })
+	return answered(ctx, s.answers, snap, question, func(ctx context.Context) (*RouteView, error) { return routeOf(ctx, snap) })
 }
 
-func routeOf(snap *store.Snapshot) (*RouteView, error) {
+func routeOf(ctx context.Context, snap *store.Snapshot) (*RouteView, error) {
 	v := RouteView{
 		Title:       snap.Fleet.Title,
 		Revision:    snap.RevisionOf(store.FleetHead),
@@ -133,7 +136,9 @@ func routeOf(snap *store.Snapshot) (*RouteView, error) {
 	}
 	v.choices(snap)
 	var err error
-	if v.Plan, err = route.Solve(routeRequest(snap)); err != nil {
+	request := routeRequest(snap)
+	request.Context = ctx
+	if v.Plan, err = route.Solve(request); err != nil {
 		return nil, err
 	}
 	v.Deadline = deadlineOf(snap, v.Plan.Steps)

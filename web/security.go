@@ -136,6 +136,10 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 				case http.ErrAbortHandler:
 					panic(why) // the connection is given up on purpose
 				default:
+					at, known := why.(fault)
+					if !known {
+						at = fault{why, panicPlace()}
+					}
 					log.Error(
 						"a fault of the program",
 						"method",
@@ -143,9 +147,9 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 						"path",
 						r.URL.Path,
 						"panic",
-						fmt.Sprint(why),
+						fmt.Sprint(at.why),
 						"at",
-						panicPlace(),
+						at.place,
 					)
 					refuse(http.StatusInternalServerError, "This is a fault of the program: it stopped while it worked on the "+
 						"answer. Nothing was changed by it after that. The program's log says where.").ServeHTTP(w, r)
@@ -154,6 +158,12 @@ func recovered(log *slog.Logger) func(http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 		})
 	}
+}
+
+// fault is what stopped a piece of work that went on beside its request, and where.
+type fault struct {
+	why   any
+	place string
 }
 
 // panicPlace is the line of our own that a panic came from.

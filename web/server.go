@@ -41,7 +41,15 @@ type server struct {
 	boards  *boards
 	door    *door
 	answers *answers
+	jobs    *jobs
 	memory  swap.Memory // of what the yoke board shows of each quad
+}
+
+func newServer(st *store.Store, options Options, at *door) *server {
+	working := &jobs{}
+	return &server{
+		store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log, working), jobs: working,
+	}
 }
 
 // New makes the handler for the whole program.
@@ -65,7 +73,7 @@ func New(st *store.Store, options Options) http.Handler {
 		),
 		bounded,
 	)
-	newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log)})
+	newAPI(router, newServer(st, options, at))
 	router.Handle(demoPlace+"*", http.StripPrefix(strings.TrimSuffix(demoPlace, "/"), demoOf(options, at)))
 	router.NotFound(serveInterface(options.Interface).ServeHTTP)
 	return router
@@ -91,7 +99,7 @@ func demoOf(options Options, at *door) http.Handler {
 			return nil, err
 		}
 		router := chi.NewRouter()
-		newAPI(router, &server{store: st, options: options, boards: newBoards(), door: at, answers: newAnswers(options.Log)})
+		newAPI(router, newServer(st, options, at))
 		router.NotFound(serveInterface(options.Interface).ServeHTTP)
 		return router, nil
 	})
@@ -173,5 +181,6 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFault(api)
 	s.registerHistory(api)
 	s.registerSessions(api)
+	s.registerJobs(api)
 	return api
 }

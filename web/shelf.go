@@ -82,7 +82,7 @@ func (s *server) shelf(ctx context.Context, in *struct {
 		return nil, problem(err)
 	}
 	question := fmt.Sprintf("shelf %s %q from %d count %d", in.Kind, in.Find, in.From, in.Count)
-	return answered(ctx, s.answers, snap.Revision, question, func() (*Shelf, error) {
+	return answered(ctx, s.answers, snap, question, func(context.Context) (*Shelf, error) {
 		all := shelf(snap)
 		find := strings.ToLower(in.Find)
 		all.Entries = slices.DeleteFunc(all.Entries, func(e ShelfEntry) bool {
@@ -209,7 +209,7 @@ func (s *server) saveEntry(ctx context.Context, in *struct {
 }) (*answer[Saved], error) {
 	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
 	take := func(st *stock.Stock) error { return format.TakeEntry(st, ref, in.RawBody) }
-	err := s.store.Update(deed(ctx, "saved"), take, store.Expect{Ref: ref, Revision: in.Revision})
+	change, err := s.change(ctx, "saved", take, store.Expect{Ref: ref, Revision: in.Revision})
 	if conflict, ok := problem(err).(*Conflict); ok {
 		s.describe(conflict, ref, take)
 		return nil, conflict
@@ -217,7 +217,7 @@ func (s *server) saveEntry(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.saved(ref)
+	return s.saved(ref, change)
 }
 
 // removeEntry takes one entry out, unless something still refers to it.
@@ -227,7 +227,7 @@ func (s *server) removeEntry(ctx context.Context, in *struct {
 	Revision int64  `query:"revision"`
 }) (*answer[Saved], error) {
 	ref := stock.Ref{Kind: in.Kind, ID: in.ID}
-	err := s.store.Update(deed(ctx, "took out"), func(st *stock.Stock) error {
+	change, err := s.change(ctx, "took out", func(st *stock.Stock) error {
 		if st.Entry(ref) == nil {
 			return notFound(in.Kind, in.ID)
 		}
@@ -240,15 +240,15 @@ func (s *server) removeEntry(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return s.saved(ref)
+	return s.saved(ref, change)
 }
 
-func (s *server) saved(ref stock.Ref) (*answer[Saved], error) {
+func (s *server) saved(ref stock.Ref, change int64) (*answer[Saved], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
-	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Change: snap.Revision}), nil
+	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Change: change}), nil
 }
 
 // registerForms serves what can be entered of each kind, made from the published schemas.

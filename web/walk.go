@@ -91,25 +91,28 @@ func (s *server) closeRoute(ctx context.Context, in *struct {
 
 // backView is the way back to where the devices stood before the route: from
 // here where steps have been carried out, else from the route's end.
-func (s *server) backView() (*answer[BackView], error) {
+func (s *server) backView(ctx context.Context) (*ready[BackView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
+	return answered(ctx, s.answers, snap, "back", func(ctx context.Context) (*BackView, error) { return backOf(ctx, snap) })
+}
+
+func backOf(ctx context.Context, snap *store.Snapshot) (v *BackView, err error) {
 	request := routeRequest(snap)
-	v := BackView{Whole: snap.Revision}
+	request.Context = ctx
+	v = &BackView{Whole: snap.Revision}
 	homes := route.Homes(snap.Fleet.Taken)
 	if v.Began = len(homes) > 0; !v.Began {
 		steps, err := route.Steps(request)
 		if err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 		if request, homes, err = route.After(request, steps); err != nil {
-			return nil, problem(err)
+			return nil, err
 		}
 	}
-	if v.Back, err = route.WayBack(request, homes); err != nil {
-		return nil, problem(err)
-	}
-	return reply(v), nil
+	v.Back, err = route.WayBack(request, homes)
+	return v, err
 }

@@ -9,6 +9,7 @@
   import Door from './lib/Door.svelte';
   import { everywhere, typing } from './lib/keys';
   import NotFound from './lib/NotFound.svelte';
+  import Slow from './lib/Slow.svelte';
   import { switchTheme, theme } from './lib/theme.svelte';
   import Route from './route/Route.svelte';
   import Swap from './swap/Swap.svelte';
@@ -117,6 +118,7 @@
 <main class="max-w-[1360px] mx-auto px-5 pt-4 pb-8 max-sm:px-2.5 outline-none" id="content" tabindex="-1">
   {#if door.shut}<Door />{:else}<Router {routes} restoreScrollState={true} />{/if}
 </main>
+<Slow />
 
 <dialog bind:this={list} class="panel max-w-[min(34rem,94vw)] text-ink m-auto px-5.5 pt-4 pb-5" aria-labelledby="keys">
   <h2 id="keys">Keys</h2>

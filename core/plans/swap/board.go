@@ -1,6 +1,7 @@
 package swap
 
 import (
+	"context"
 	"fmt"
 	"strings"
 
@@ -68,11 +69,14 @@ func LeaveSwap(quad string) string { return "swap:" + quad }
 // swaps left out: those quads are judged as they are now. All else is brought.
 func NewBoard(lib *gear.Library, f *fleet.Index, left []string) Board {
 	var none Memory
-	return none.Board(lib, f, left)
+	b, _ := none.Board(context.Background(), lib, f, left)
+	return b
 }
 
-// Board is NewBoard with what is remembered of quads that nothing has changed for.
-func (m *Memory) Board(lib *gear.Library, f *fleet.Index, left []string) Board {
+// Board is NewBoard with what is remembered of quads that nothing has changed for. Its
+// error is the context's, where that ends before all are judged; those that are stay
+// remembered.
+func (m *Memory) Board(ctx context.Context, lib *gear.Library, f *fleet.Index, left []string) (Board, error) {
 	b := Board{Title: f.Title, Devices: []Device{}, Gates: make([]Column, len(Gates))}
 	for i, g := range Gates {
 		b.Gates[i] = Column{g.Name, g.Title}
@@ -96,13 +100,16 @@ func (m *Memory) Board(lib *gear.Library, f *fleet.Index, left []string) Board {
 	}
 	m.on(groundOf(lib, f), len(f.Quads))
 	b.Rows = make([]Row, len(f.Quads))
-	each(len(f.Quads), func(i int) {
+	each(ctx, len(f.Quads), func(i int) {
 		q := &f.Quads[i]
 		swapLeft := home[LeaveSwap(q.ID)]
 		b.Rows[i] = newRow(q, swapLeft, m.of(lib, f, q, swapLeft, goggles), b.Devices)
 	})
+	if err := ctx.Err(); err != nil {
+		return Board{}, err
+	}
 	b.Says = b.sentence()
-	return b
+	return b, nil
 }
 
 // newRow is a quad's row, with what is brought.

@@ -3,6 +3,7 @@
 package swap
 
 import (
+	"context"
 	"runtime"
 	"sync"
 	"sync/atomic"
@@ -41,18 +42,22 @@ func (j *Judgement) Gate(name verdict.Gate) GateVerdict {
 // JudgeAll judges the next fits of a whole fleet, in its order, on all
 // processors.
 func JudgeAll(lib *gear.Library, f *fleet.Index) []Judgement {
+	return judgeAll(context.Background(), lib, f)
+}
+
+func judgeAll(ctx context.Context, lib *gear.Library, f *fleet.Index) []Judgement {
 	judged := make([]Judgement, len(f.Quads))
-	each(len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
+	each(ctx, len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
 	return judged
 }
 
-// each calls do for 0 to n-1, spread over the processors.
-func each(n int, do func(i int)) {
+// each calls do for 0 to n-1, spread over the processors, and ends with the context.
+func each(ctx context.Context, n int, do func(i int)) {
 	var next atomic.Int64
 	var wait sync.WaitGroup
 	for range min(runtime.GOMAXPROCS(0), n) {
 		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+			for i := int(next.Add(1)) - 1; i < n && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
 				do(i)
 			}
 		})

@@ -1,6 +1,7 @@
 package swap_test
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"math/rand/v2"
@@ -10,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/swap"
 	"yokeswap/internal/builds"
@@ -27,7 +29,9 @@ func TestMemoryNeverTellsOtherwise(t *testing.T) {
 		left := lists[r.IntN(len(lists))]
 		want, err := json.Marshal(swap.NewBoard(lib, index, left))
 		require.NoError(t, err)
-		got, err := json.Marshal(memory.Board(lib, index, left))
+		board, err := memory.Board(context.Background(), lib, index, left)
+		require.NoError(t, err)
+		got, err := json.Marshal(board)
 		require.NoError(t, err)
 		require.Equal(t, string(want), string(got), "change %d", n)
 	}
@@ -75,14 +79,36 @@ func same[T any](a, b []T) bool { return assert.ObjectsAreEqual(a, b) }
 func BenchmarkBoardRemembered(b *testing.B) {
 	lib, index := bigFleet(1000)
 	var memory swap.Memory
-	memory.Board(lib, index, nil)
+	_, err := memory.Board(context.Background(), lib, index, nil)
+	require.NoError(b, err)
 	for n := 0; b.Loop(); n++ {
 		q := index.Quads[n%1000]
 		q.Note = fmt.Sprint(n)
 		f := *index.Fleet
 		f.Quads = append([]fleet.Quad{}, f.Quads...)
 		f.Quads[n%1000] = q
-		memory.Board(lib, fleet.NewIndex(&f), nil)
+		_, _ = memory.Board(context.Background(), lib, fleet.NewIndex(&f), nil)
 	}
 	b.ReportMetric(40, "goal-ms")
+}
+
+// Judging ends with its context: of a fleet that nobody waits for any more no quad is judged.
+func TestJudgingEndsWithItsContext(t *testing.T) {
+	st := demoStock(t)
+	gone, goes := context.WithCancel(context.Background())
+	goes()
+	var memory swap.Memory
+	_, err := memory.Board(gone, st.Library(), fleet.NewIndex(st.Fleet), nil)
+	assert.ErrorIs(t, err, context.Canceled)
+	_, err = swap.Turns(gone, st.Library(), fleet.NewIndex(st.Fleet), st.Library(), fleet.NewIndex(st.Fleet))
+	assert.ErrorIs(t, err, context.Canceled)
+}
+
+// What makes a fleet slow is said in numbers: its size, and the model with the most states.
+func TestWhatMakesAFleetHeavy(t *testing.T) {
+	st := demoStock(t)
+	says := swap.Heavy(st.Library(), fleet.NewIndex(st.Fleet))
+	assert.Contains(t, says, fmt.Sprintf("%d quads", len(st.Fleet.Quads)))
+	assert.Contains(t, says, " releases in ")
+	assert.Empty(t, swap.Heavy(gear.NewLibrary(), fleet.NewIndex(&fleet.Fleet{})))
 }

@@ -1,6 +1,8 @@
 package swap
 
 import (
+	"context"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -16,10 +18,13 @@ type Turn struct {
 }
 
 // Turns holds the verdicts on all quads against those after a change; quads that come or go
-// with it have nothing to be held against.
-func Turns(lib *gear.Library, f *fleet.Index, libAfter *gear.Library, after *fleet.Index) []Turn {
+// with it have nothing to be held against. Its error is the context's, where that ends first.
+func Turns(ctx context.Context, lib *gear.Library, f *fleet.Index, libAfter *gear.Library, after *fleet.Index) ([]Turn, error) {
 	turns := []Turn{}
-	was, is := JudgeAll(lib, f), JudgeAll(libAfter, after)
+	was, is := judgeAll(ctx, lib, f), judgeAll(ctx, libAfter, after)
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
 	at := map[string]int{}
 	for i := range after.Quads {
 		at[after.Quads[i].ID] = i
@@ -36,5 +41,5 @@ func Turns(lib *gear.Library, f *fleet.Index, libAfter *gear.Library, after *fle
 			}
 		}
 	}
-	return turns
+	return turns, nil
 }

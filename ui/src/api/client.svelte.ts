@@ -64,6 +64,7 @@ export type Slots = Schemas['SlotsView'];
 export type Slot = Schemas['BeginSlot'];
 export type LinkQuestion = Schemas['BeginLinkQuestion'];
 export type Take = Schemas['BeginTake'];
+export type Job = Schemas['Job'];
 
 export interface WrongField {
   location: string;
@@ -87,7 +88,70 @@ export const door = $state({ shut: false });
 /** Where this page stands: the demo is looked round in a place of its own. */
 export const place = typeof location !== 'undefined' && location.pathname.startsWith('/demo/') ? '/demo' : '';
 
-const client = createClient<paths>({ baseUrl: place, fetch: (request) => fetch(request) });
+/** What is asked and not yet answered, and how to give it up. */
+const open = new Map<Request, { since: number; abort: AbortController }>();
+
+/** What takes long at this moment: for how long, and what the program says it is at. */
+export const slow = $state<{ seconds: number; jobs: Job[] }>({ seconds: 0, jobs: [] });
+const patience = 1500; // ms, after which somebody who waits is told why
+let looking: ReturnType<typeof setInterval> | undefined;
+
+async function tracked(request: Request): Promise<Response> {
+  const abort = new AbortController();
+  open.set(request, { since: Date.now(), abort });
+  looking ??= setInterval(() => void look(), 500);
+  try {
+    return await fetch(request, { signal: abort.signal });
+  } finally {
+    open.delete(request);
+    if (open.size === 0) {
+      clearInterval(looking);
+      looking = undefined;
+      slow.seconds = 0;
+    }
+  }
+}
+
+async function look() {
+  const longest = Date.now() - Math.min(...[...open.values()].map((o) => o.since));
+  if (open.size === 0 || longest < patience) return;
+  const jobs = await fetch(`${place}/api/jobs`).then((r) => (r.ok ? (r.json() as Promise<Job[]>) : []), () => []);
+  if (open.size === 0) return; // answered meanwhile
+  slow.jobs = jobs;
+  slow.seconds = Math.round(longest / 1000);
+}
+
+/** Gives up what is waited for: reads are let go of, a file that is taken in is stopped. */
+export function stopWaiting() {
+  for (const [request, { abort }] of open) if (request.method === 'GET') abort.abort();
+  for (const job of slow.jobs) if (mine.has(job.id)) void client.DELETE('/api/jobs/{job}', { params: { path: { job: job.id } } });
+}
+
+const client = createClient<paths>({ baseUrl: place, fetch: tracked });
+
+/** The jobs of this page. */
+const mine = new Set<string>();
+
+/**
+ * Sends what may take long under a name. Where the line is cut before the answer has come,
+ * the answer is asked for again by that name.
+ */
+async function asJob<T>(send: (job: string) => Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Answer<T>> {
+  const job = Array.from(crypto.getRandomValues(new Uint32Array(4)), (n) => n.toString(36)).join('-');
+  mine.add(job);
+  try {
+    let answer = await answered(send(job));
+    while (!answer.ok && answer.failure.status === 0) {
+      const asked = await answered(client.GET('/api/jobs/{job}', { params: { path: { job } } }));
+      if (!asked.ok) return asked.failure.status === 404 ? answer : asked;
+      if (asked.data.ended) answer = { ok: true, data: asked.data.answer as T };
+      else await new Promise((later) => setTimeout(later, 500));
+    }
+    return answer;
+  } finally {
+    mine.delete(job);
+  }
+}
 
 interface Problem {
   status?: number;
@@ -118,14 +182,21 @@ const unreachable: Failure = {
   wrong: [],
 };
 
+const stopped: Failure = {
+  status: -1,
+  title: 'You stopped waiting',
+  detail: 'Nothing was changed. Ask again when it suits.',
+  wrong: [],
+};
+
 async function answered<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Answer<T>> {
   try {
     const { data, error, response } = await call;
     if (response.ok && data !== undefined) return { ok: true, data };
     if (response.status === 401) door.shut = true;
     return { ok: false, failure: failureOf(response.status, error as Problem | undefined) };
-  } catch {
-    return { ok: false, failure: unreachable };
+  } catch (error) {
+    return { ok: false, failure: error instanceof DOMException && error.name === 'AbortError' ? stopped : unreachable };
   }
 }
 
@@ -233,18 +304,18 @@ export const api = {
   remove: (kind: string, id: string, revision: number) =>
     written(answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } }))),
   restore: (file: Blob, replace: boolean) =>
-    written(answered(
+    written(asJob((job) =>
       client.POST('/api/restore', {
-        params: { query: { replace } },
+        params: { query: { replace, job } },
         body: file as never,
         bodySerializer: (blob) => blob as unknown as Blob,
         headers: { 'Content-Type': 'application/jsonl' },
       }),
     )),
   importFile: (file: Blob, options: { apply?: boolean; replace?: boolean; base?: number } = {}) =>
-    written(answered(
+    written(asJob((job) =>
       client.POST('/api/import', {
-        params: { query: options },
+        params: { query: { ...options, job } },
         body: file as never,
         bodySerializer: (blob) => blob as unknown as Blob,
         headers: { 'Content-Type': 'application/json' },

@@ -242,6 +242,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API jobs */
+        get: operations["list-api-jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API jobs by job */
+        get: operations["get-api-jobs-by-job"];
+        put?: never;
+        post?: never;
+        /** Delete API jobs by job */
+        delete: operations["delete-api-jobs-by-job"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/{kit}/antennas/{port}": {
         parameters: {
             query?: never;
@@ -894,8 +929,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API route back */
-        get: operations["get-api-route-back"];
+        /** List API route back */
+        get: operations["list-api-route-back"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1910,6 +1945,28 @@ export interface components {
             note?: string;
             offer?: components["schemas"]["Offer"];
             stops: boolean;
+        };
+        Job: {
+            /** @description what came of it, once it has ended well */
+            answer?: unknown;
+            /** Format: int64 */
+            done: number;
+            ended: boolean;
+            id: string;
+            /**
+             * Format: int64
+             * @description 0: nobody counts
+             */
+            of: number;
+            /** @description what is worked on at this moment */
+            says: string;
+            /**
+             * Format: double
+             * @description since it was begun
+             */
+            seconds: number;
+            /** @description what makes it take long */
+            why: string;
         };
         Judgement: {
             danger?: string;
@@ -3776,6 +3833,8 @@ export interface operations {
                 replace?: boolean;
                 /** @description with apply: the base of the preview */
                 base?: number;
+                /** @description names the work, to ask after it under /api/jobs */
+                job?: string;
             };
             header?: never;
             path?: never;
@@ -3795,6 +3854,95 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Import"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-jobs-by-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-jobs-by-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -5188,6 +5336,8 @@ export interface operations {
             query?: {
                 /** @description what is here may go; a copy of it is kept */
                 replace?: boolean;
+                /** @description names the work, to ask after it under /api/jobs */
+                job?: string;
             };
             header?: never;
             path?: never;
@@ -5283,7 +5433,7 @@ export interface operations {
             };
         };
     };
-    "get-api-route-back": {
+    "list-api-route-back": {
         parameters: {
             query?: never;
             header?: never;
@@ -5295,6 +5445,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {

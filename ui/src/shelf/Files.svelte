@@ -75,14 +75,15 @@
           {#if preview.turns.length > 40}<p class="soft">and {preview.turns.length - 40} more</p>{/if}
         {/if}
         {#if d.changed.length > 0}
-          <div class="scroll overflow-x-auto max-h-80">
+          <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+          <div class="scroll overflow-x-auto max-h-80" role="group" aria-label="What is there already" tabindex="0">
             <table class="rows">
               <caption class="text-left text-soft">These are there already, otherwise:</caption>
               <thead><tr><th scope="col">entry</th><th scope="col">value</th><th scope="col">there now</th><th scope="col">in the file</th></tr></thead>
               <tbody>
                 {#each d.changed as c (c.kind + c.id)}
                   {#each c.fields as f (f.path)}
-                    <tr><td>{c.kind} {c.id}</td><td class="mono">{f.path}</td><td class="mono">{f.before || '–'}</td><td class="mono">{f.after || '–'}</td></tr>
+                    <tr><td>{c.kind === c.id ? `the ${c.kind}` : `${c.kind} ${c.id}`}</td><td class="mono">{f.path}</td><td class="mono">{f.before || '–'}</td><td class="mono">{f.after || '–'}</td></tr>
                   {/each}
                 {/each}
               </tbody>
