@@ -22,54 +22,59 @@ func checkSet(s *gear.Set) Problems {
 		for i, item := range list.Items {
 			path := indexed(list.Name, i)
 			once(&ps, seen, path+".id", item.Head().ID)
-			switch g := item.(type) {
-			case *gear.AirUnit:
-				checkDevice(&ps, path, &g.Device)
-				checkInput(&ps, path+".input", g.Input)
-				checkPlug(&ps, path, g.Plug)
-				if g.OSD != nil {
-					checkRange(&ps, path+".osd.canvas", g.OSD.Canvas)
-				}
-			case *gear.Goggles:
-				checkDevice(&ps, path, &g.Device, g.Modes...)
-				checkModes(&ps, path, g)
-				checkRange(&ps, path+".canvas", g.Canvas)
-			case *gear.Controller:
-				checkDevice(&ps, path, &g.Device)
-			case *gear.Regulator:
-				checkInput(&ps, path+".input", g.Input)
-				checkConverter(&ps, path, &g.Converter)
-			case *gear.Board:
-				checkInput(&ps, path+".input", g.Input)
-				checkPads(&ps, path, g)
-				checkSerial(&ps, path, g)
-			case *gear.Antenna:
-				checkAntenna(&ps, path, g)
-			case *gear.Part:
-				checkInput(&ps, path+".input", g.Input)
-				checkPlug(&ps, path, g.Plug, gear.PinGround, gear.PinSpare)
-			case *gear.Receiver:
-				checkInput(&ps, path+".input", g.Input)
-				checkPlug(&ps, path, g.Plug, gear.PinGround, gear.PinSpare)
-				checkEnds(&ps, path, g.FromMHz, g.ToMHz)
-			case *gear.BandPlan:
-				ids := map[string]bool{}
-				for n, c := range g.Channels {
-					if ids[c.ID] {
-						ps.add(path+"."+indexed("channels", n)+".id", "channel %s stands already", c.ID)
-					}
-					ids[c.ID] = true
-				}
-			case *gear.FlightFirmware:
-				checkFlightFirmware(&ps, path, g)
-			case *gear.Harness:
-				checkHarness(&ps, path, g)
-			case *gear.Pairing:
-				checkPairing(&ps, path, g)
-			}
+			checkItem(&ps, path, item)
 		}
 	}
 	return ps
+}
+
+// checkItem finds what a schema cannot say of an entry of gear.
+func checkItem(ps *Problems, path string, item gear.Item) {
+	switch g := item.(type) {
+	case *gear.AirUnit:
+		checkDevice(ps, path, &g.Device)
+		checkInput(ps, path+".input", g.Input)
+		checkPlug(ps, path, g.Plug)
+		if g.OSD != nil {
+			checkRange(ps, path+".osd.canvas", g.OSD.Canvas)
+		}
+	case *gear.Goggles:
+		checkDevice(ps, path, &g.Device, g.Modes...)
+		checkModes(ps, path, g)
+		checkRange(ps, path+".canvas", g.Canvas)
+	case *gear.Controller:
+		checkDevice(ps, path, &g.Device)
+	case *gear.Regulator:
+		checkInput(ps, path+".input", g.Input)
+		checkConverter(ps, path, &g.Converter)
+	case *gear.Board:
+		checkInput(ps, path+".input", g.Input)
+		checkPads(ps, path, g)
+		checkSerial(ps, path, g)
+	case *gear.Antenna:
+		checkAntenna(ps, path, g)
+	case *gear.Part:
+		checkInput(ps, path+".input", g.Input)
+		checkPlug(ps, path, g.Plug, gear.PinGround, gear.PinSpare)
+	case *gear.Receiver:
+		checkInput(ps, path+".input", g.Input)
+		checkPlug(ps, path, g.Plug, gear.PinGround, gear.PinSpare)
+		checkEnds(ps, path, g.FromMHz, g.ToMHz)
+	case *gear.BandPlan:
+		ids := map[string]bool{}
+		for n, c := range g.Channels {
+			if ids[c.ID] {
+				ps.add(path+"."+indexed("channels", n)+".id", "channel %s stands already", c.ID)
+			}
+			ids[c.ID] = true
+		}
+	case *gear.FlightFirmware:
+		checkFlightFirmware(ps, path, g)
+	case *gear.Harness:
+		checkHarness(ps, path, g)
+	case *gear.Pairing:
+		checkPairing(ps, path, g)
+	}
 }
 
 func once(ps *Problems, seen map[string]string, path, id string) {

@@ -137,71 +137,68 @@ func length(mm *unit.Millimetres) string {
 	return strconv.FormatFloat(float64(*mm), 'f', -1, 64)
 }
 
+// The measures of a drawing, in units of its view box.
+const (
+	drawnRow   = 34
+	drawnTop   = 64
+	drawnLeft  = 190
+	drawnRight = 560
+	drawnWidth = 750
+)
+
 // Drawing writes a picture as SVG: the unit's pins on the left, the board's on
 // the right, each wire in its own colour with its name.
 func Drawing(p pins.Picture) []byte {
-	const row, top, left, right, width = 34, 64, 190, 560, 750
 	rows := max(len(p.Unit.Pins), len(p.Board.Pins))
-	var out bytes.Buffer
-	fmt.Fprintf(
-		&out,
-		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="14">`,
-		width,
-		top+row*rows+20,
-	)
-	fmt.Fprintf(&out, `<rect width="100%%" height="100%%" fill="#fff"/>`)
-	heading := func(x int, anchor string, f pins.Face) {
-		fmt.Fprintf(
-			&out,
-			`<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text>`+
-				`<text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`,
-			x,
-			anchor,
-			html.EscapeString(f.Label),
-			x,
-			anchor,
-			html.EscapeString(f.Kind),
-		)
+	var d drawing
+	d.add(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="14">`,
+		drawnWidth, drawnTop+drawnRow*rows+20)
+	d.add(`<rect width="100%%" height="100%%" fill="#fff"/>`)
+	d.face(drawnLeft, "end", p.Unit)
+	d.face(drawnRight, "start", p.Board)
+	for i := range p.Wires {
+		d.wire(&p.Wires[i])
 	}
-	heading(left, "end", p.Unit)
-	heading(right, "start", p.Board)
-	spot := func(x, i int, anchor string, s pins.Spot) {
-		y := top + row*i
-		fmt.Fprintf(&out, `<rect x="%d" y="%d" width="16" height="16" fill="#fff" stroke="#333"/>`, x-8, y-8)
-		text, dx := s.Words, 16
-		if anchor == "end" {
-			dx = -16
-		}
+	d.add("</svg>\n")
+	return d.Bytes()
+}
+
+// drawing is an SVG picture that is written.
+type drawing struct{ bytes.Buffer }
+
+func (d *drawing) add(text string, args ...any) { fmt.Fprintf(d, text, args...) }
+
+// face draws one side: what it is called and its pins, one below the other.
+func (d *drawing) face(x int, anchor string, f pins.Face) {
+	d.add(`<text x="%d" y="22" text-anchor="%s" font-weight="bold">%s</text>`, x, anchor, html.EscapeString(f.Label))
+	d.add(`<text x="%d" y="42" text-anchor="%s" fill="#555">%s</text>`, x, anchor, html.EscapeString(f.Kind))
+	dx := 16
+	if anchor == "end" {
+		dx = -16
+	}
+	for i, s := range f.Pins {
+		y, text := drawnTop+drawnRow*i, s.Words
 		if s.N > 0 {
 			text = fmt.Sprintf("%d %s", s.N, s.Words)
 		}
-		fmt.Fprintf(&out, `<text x="%d" y="%d" text-anchor="%s">%s</text>`, x+dx, y+5, anchor, html.EscapeString(text))
+		d.add(`<rect x="%d" y="%d" width="16" height="16" fill="#fff" stroke="#333"/>`, x-8, y-8)
+		d.add(`<text x="%d" y="%d" text-anchor="%s">%s</text>`, x+dx, y+5, anchor, html.EscapeString(text))
 	}
-	for i, s := range p.Unit.Pins {
-		spot(left, i, "end", s)
+}
+
+// wire draws a wire between two pins; one that ends on neither is not drawn.
+func (d *drawing) wire(w *pins.Line) {
+	if w.Pin < 0 || w.Spot < 0 {
+		return
 	}
-	for i, s := range p.Board.Pins {
-		spot(right, i, "start", s)
+	from, to := drawnTop+drawnRow*w.Pin, drawnTop+drawnRow*w.Spot
+	path := fmt.Sprintf("M %d %d C %d %d %d %d %d %d",
+		drawnLeft+8, from, drawnLeft+130, from, drawnRight-130, to, drawnRight-8, to)
+	d.add(`<path d="%s" fill="none" stroke="#333" stroke-width="6"/>`, path)
+	d.add(`<path d="%s" fill="none" stroke="%s" stroke-width="4"/>`, path, w.Paint)
+	label := w.Colour
+	if w.Says != "" {
+		label += " – " + w.Says
 	}
-	for _, w := range p.Wires {
-		if w.Pin < 0 || w.Spot < 0 {
-			continue
-		}
-		y1, y2 := top+row*w.Pin, top+row*w.Spot
-		path := fmt.Sprintf("M %d %d C %d %d %d %d %d %d", left+8, y1, left+130, y1, right-130, y2, right-8, y2)
-		fmt.Fprintf(
-			&out,
-			`<path d="%s" fill="none" stroke="#333" stroke-width="6"/><path d="%s" fill="none" stroke="%s" stroke-width="4"/>`,
-			path,
-			path,
-			w.Paint,
-		)
-		label := w.Colour
-		if w.Says != "" {
-			label += " – " + w.Says
-		}
-		fmt.Fprintf(&out, `<text x="%d" y="%d" font-size="12" fill="#333">%s</text>`, left+16, y1-8, html.EscapeString(label))
-	}
-	out.WriteString("</svg>\n")
-	return out.Bytes()
+	d.add(`<text x="%d" y="%d" font-size="12" fill="#333">%s</text>`, drawnLeft+16, from-8, html.EscapeString(label))
 }

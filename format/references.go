@@ -296,7 +296,11 @@ func entryWords(entry any) string {
 	case *fleet.Spare:
 		return "the drawer"
 	case gear.Item:
-		return "the " + strings.TrimPrefix(strings.TrimPrefix(withArticle(string(e.Kind())), "an "), "a ") + " " + e.Head().Label()
+		return "the " + strings.TrimPrefix(
+			strings.TrimPrefix(withArticle(string(e.Kind())), "an "),
+			"a ",
+		) + " " + e.Head().
+			Label()
 	}
 	return "the fleet"
 }

@@ -95,6 +95,31 @@ func checkModels(f *fleet.Fleet, st *stock.Stock) error {
 func checkPlaces(
 	ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind, models map[string]string,
 ) {
+	checkSlots(ps, path, f, lib, kit)
+	checkPins(ps, path, f, lib, models)
+	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
+	for i, feed := range f.Feeds {
+		pad, isPad := fleet.PadOf(feed.From)
+		if !isPad {
+			continue
+		}
+		if !hasBoard {
+			ps.add(path+"."+indexed("feeds", i)+".from", "%q is a pad, but this fit has no flight board", feed.From)
+		} else if _, ok := board.Pad(pad); !ok {
+			ps.add(path+"."+indexed("feeds", i)+".from", "expected a pad of %s, %q is none", board.Label(), pad)
+		}
+	}
+	for _, pad := range slices.Sorted(maps.Keys(f.Jumpers)) {
+		if hasBoard {
+			checkJumper(ps, path+".jumpers."+pad, board, pad, f.Jumpers[pad])
+		} else {
+			ps.add(path+".jumpers."+pad, "this fit has no flight board")
+		}
+	}
+}
+
+// checkSlots finds kit and models of another kind than their slot.
+func checkSlots(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, kit map[string]gear.Kind) {
 	for _, s := range []struct {
 		name string
 		slot *fleet.Slot
@@ -121,36 +146,20 @@ func checkPlaces(
 				withArticle(string(item.Kind())))
 		}
 	}
-	checkPins(ps, path, f, lib, models)
-	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
-	for i, feed := range f.Feeds {
-		pad, isPad := fleet.PadOf(feed.From)
-		if !isPad {
-			continue
-		}
-		if !hasBoard {
-			ps.add(path+"."+indexed("feeds", i)+".from", "%q is a pad, but this fit has no flight board", feed.From)
-		} else if _, ok := board.Pad(pad); !ok {
-			ps.add(path+"."+indexed("feeds", i)+".from", "expected a pad of %s, %q is none", board.Label(), pad)
-		}
+}
+
+// checkJumper finds a jumper that the board does not have, and a choice that is none.
+func checkJumper(ps *Problems, path string, board *gear.Board, pad, choice string) {
+	if port, sends, serial := gear.SerialPin(pad); serial && !sends {
+		checkInverter(ps, path, board, port, choice)
+		return
 	}
-	for _, pad := range slices.Sorted(maps.Keys(f.Jumpers)) {
-		if !hasBoard {
-			ps.add(path+".jumpers."+pad, "this fit has no flight board")
-			continue
-		}
-		if port, sends, serial := gear.SerialPin(pad); serial && !sends {
-			checkInverter(ps, path+".jumpers."+pad, board, port, f.Jumpers[pad])
-			continue
-		}
-		found, ok := board.Pad(pad)
-		if !ok || found.Kind != gear.PadJumper {
-			ps.add(path+".jumpers."+pad, "expected a jumper pad of %s", board.Label())
-			continue
-		}
-		if choice := f.Jumpers[pad]; !slices.Contains(found.Choices, choice) {
-			ps.add(path+".jumpers."+pad, "expected one of its choices, %q is none", choice)
-		}
+	found, ok := board.Pad(pad)
+	switch {
+	case !ok || found.Kind != gear.PadJumper:
+		ps.add(path, "expected a jumper pad of %s", board.Label())
+	case !slices.Contains(found.Choices, choice):
+		ps.add(path, "expected one of its choices, %q is none", choice)
 	}
 }
 

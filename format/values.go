@@ -36,43 +36,46 @@ func ValuesOf(c fleet.Case, m verdict.Missing) ask.Values {
 	if !ok {
 		return ask.Values{Path: m.Field}
 	}
-	v := ask.Values{Path: path}
+	return ask.Values{Path: path, Of: valuesOf(c, m, field, path, kind, model)}
+}
+
+// valuesOf are the values to try for a field of an entry; none where one of them alone
+// settles nothing.
+func valuesOf(c fleet.Case, m verdict.Missing, field Field, path, kind, model string) (list []any) {
 	switch {
 	case strings.HasPrefix(path, m.Field+".") && !strings.Contains(m.Field, "feeds.") && m.Field != "activation":
-		// an object of several values: one of them alone settles nothing. Of an activation
-		// the first says whether there is one.
+		return nil // an object of several values. Of an activation the first says whether there is one.
 	case strings.Contains(m.Field, "feeds."):
-		v.Of = sources(c)
+		return sources(c)
 	case field.Type == FieldYesNo:
-		v.Of = []any{true, false}
+		return []any{true, false}
 	case field.Type == FieldPick:
 		for _, o := range field.Options {
-			v.Of = append(v.Of, o.Value)
+			list = append(list, o.Value)
 		}
 	case field.Type == FieldChoices:
 		for _, o := range field.Options {
-			v.Of = append(v.Of, []any{o.Value})
+			list = append(list, []any{o.Value})
 		}
 	case strings.HasSuffix(path, "bands") && field.Type == FieldWords:
-		v.Of = []any{[]any{"5.8"}, []any{"2.4"}}
+		return []any{[]any{"5.8"}, []any{"2.4"}}
 	case field.Type == FieldNumber:
-		v.Of = numbers(field)
+		return numbers(field)
 	case field.Type == FieldRef:
 		for _, item := range c.Library.Items() {
 			if slices.Contains(field.Kinds, string(item.Kind())) {
-				v.Of = append(v.Of, item.Head().ID)
+				list = append(list, item.Head().ID)
 			}
 		}
 	case strings.HasSuffix(field.Path, "firmware") && kind == stock.KindKit:
-		if item, is := c.Library.Item(model); is {
-			if d, linked := item.(gear.Linked); linked {
-				for _, r := range d.AsDevice().Releases {
-					v.Of = append(v.Of, string(r.Version))
-				}
+		item, _ := c.Library.Item(model)
+		if d, linked := item.(gear.Linked); linked {
+			for _, r := range d.AsDevice().Releases {
+				list = append(list, string(r.Version))
 			}
 		}
 	}
-	return v
+	return list
 }
 
 // sources are what a part can be fed from: the pack, and the pads of the board.
@@ -89,9 +92,21 @@ func sources(c fleet.Case) []any {
 // usual are values that parts have, by unit: small and large enough for either answer
 // (common practice).
 var usual = map[string][]any{
-	"V": {3.0, 7.0, 17.0, 27.0}, "A": {0.5, 2.0, 20.0}, "W": {0.5, 4.0, 12.0}, "mm": {1.0, 3.0, 20.0, 40.0}, "g": {1.0, 30.0},
-	"mW": {25.0, 200.0, 1200.0}, "dBi": {2.0, 8.0}, "dBm": {-100.0, -80.0}, "µF": {5.0, 470.0}, "ms": {5.0, 40.0},
-	"MHz": {2400.0, 5800.0}, "°": {60.0, 360.0}, "mΩ": {2.0, 20.0}, "AWG": {12.0, 30.0}, "µs": {1000.0, 2000.0},
+	"V":   {3.0, 7.0, 17.0, 27.0},
+	"A":   {0.5, 2.0, 20.0},
+	"W":   {0.5, 4.0, 12.0},
+	"mm":  {1.0, 3.0, 20.0, 40.0},
+	"g":   {1.0, 30.0},
+	"mW":  {25.0, 200.0, 1200.0},
+	"dBi": {2.0, 8.0},
+	"dBm": {-100.0, -80.0},
+	"µF":  {5.0, 470.0},
+	"ms":  {5.0, 40.0},
+	"MHz": {2400.0, 5800.0},
+	"°":   {60.0, 360.0},
+	"mΩ":  {2.0, 20.0},
+	"AWG": {12.0, 30.0},
+	"µs":  {1000.0, 2000.0},
 }
 
 // numbers are what is usual for the unit of a field.

@@ -12,57 +12,69 @@ import (
 	"yokeswap/core/work/setup"
 )
 
+// inquiry is one thing a board is asked for, and what takes it into a state.
+type inquiry struct {
+	what    string
+	command uint16
+	take    func(*setup.State, []byte) error
+}
+
+// askedFor is what a board is asked for, in this order; its ports come after.
+var askedFor = []inquiry{
+	{"which flight firmware it runs", CmdVariant, func(s *setup.State, p []byte) error {
+		s.Variant = text(p[:min(len(p), 4)])
+		return nil
+	}},
+	{"its release", CmdVersion, func(s *setup.State, p []byte) (err error) {
+		s.Version, err = decodeVersion(p)
+		return err
+	}},
+	{
+		"which board it is",
+		CmdBoard,
+		func(s *setup.State, p []byte) error { s.Board = text(p[:min(len(p), 4)]); return nil },
+	},
+	{"its name", CmdName, func(s *setup.State, p []byte) error { s.Name = text(p); return nil }},
+	{"its status", CmdStatus, func(s *setup.State, p []byte) error {
+		status, err := decodeStatus(p)
+		s.Armed = status.Armed
+		return err
+	}},
+	{"its features", CmdFeatures, func(s *setup.State, p []byte) error {
+		if len(p) < 4 {
+			return short("list of features", len(p), 4)
+		}
+		s.Features = binary.LittleEndian.Uint32(p)
+		return nil
+	}},
+	{"its receiver", CmdReceiver, func(s *setup.State, p []byte) error {
+		if len(p) < 1 {
+			return short("receiver settings", 0, 1)
+		}
+		s.Provider, s.Receiver = int(p[0]), append([]byte(nil), p...)
+		return nil
+	}},
+	{"its channel order", CmdRXMap, func(s *setup.State, p []byte) (err error) {
+		s.Map = append([]byte(nil), p...)
+		s.RXMap, err = decodeRXMap(p)
+		return err
+	}},
+	{"its modes", CmdModes, func(s *setup.State, p []byte) error { s.Modes = decodeModes(p); return nil }},
+	{"its OSD", CmdOSD, func(s *setup.State, p []byte) (err error) { s.OSD, err = decodeOSD(p); return err }},
+	{"its canvas", CmdCanvas, func(s *setup.State, p []byte) error { s.Canvas = decodeCanvas(p); return nil }},
+}
+
 // ReadBoard reads how a board is set up.
 func ReadBoard(ctx context.Context, c *Client) (setup.State, error) {
 	var s setup.State
-	for _, part := range []struct {
-		what    string
-		command uint16
-		take    func([]byte) error
-	}{
-		{
-			"which flight firmware it runs",
-			CmdVariant,
-			func(p []byte) error { s.Variant = text(p[:min(len(p), 4)]); return nil },
-		},
-		{"its release", CmdVersion, func(p []byte) (err error) { s.Version, err = decodeVersion(p); return err }},
-		{"which board it is", CmdBoard, func(p []byte) error { s.Board = text(p[:min(len(p), 4)]); return nil }},
-		{"its name", CmdName, func(p []byte) error { s.Name = text(p); return nil }},
-		{"its status", CmdStatus, func(p []byte) error {
-			status, err := decodeStatus(p)
-			s.Armed = status.Armed
-			return err
-		}},
-		{"its features", CmdFeatures, func(p []byte) error {
-			if len(p) < 4 {
-				return short("list of features", len(p), 4)
-			}
-			s.Features = binary.LittleEndian.Uint32(p)
-			return nil
-		}},
-		{"its receiver", CmdReceiver, func(p []byte) error {
-			if len(p) < 1 {
-				return short("receiver settings", 0, 1)
-			}
-			s.Provider, s.Receiver = int(p[0]), append([]byte(nil), p...)
-			return nil
-		}},
-		{"its channel order", CmdRXMap, func(p []byte) (err error) {
-			s.Map = append([]byte(nil), p...)
-			s.RXMap, err = decodeRXMap(p)
-			return err
-		}},
-		{"its modes", CmdModes, func(p []byte) error { s.Modes = decodeModes(p); return nil }},
-		{"its OSD", CmdOSD, func(p []byte) (err error) { s.OSD, err = decodeOSD(p); return err }},
-		{"its canvas", CmdCanvas, func(p []byte) error { s.Canvas = decodeCanvas(p); return nil }},
-	} {
+	for _, part := range askedFor {
 		answer, err := c.Ask(ctx, part.command, nil)
 		if lacks, optional := optional[part.command]; optional && errors.Is(err, ErrRefused) {
 			s.Lacks = append(s.Lacks, lacks)
 			continue
 		}
 		if err == nil {
-			err = part.take(answer)
+			err = part.take(&s, answer)
 		}
 		if err != nil {
 			return s, fmt.Errorf("read %s: %w", part.what, err)

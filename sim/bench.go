@@ -103,6 +103,22 @@ func (d *Device) connect(s Setup, in *gear.Install) (Outcome, bool) {
 	return Outcome{}, true
 }
 
+// ready says whether the tool sees the device and takes an update up: its cable and tool,
+// the internet, the battery.
+func (d *Device) ready(s Setup, in *gear.Install) (Outcome, bool) {
+	if out, ok := d.connect(s, in); !ok {
+		return out, false
+	}
+	if in.Internet && s.Offline {
+		return failed("The tool waits, then gives up.", "The release has to be fetched: connect to the internet."), false
+	}
+	if in.MinBatteryPct != nil && s.BatteryPct < *in.MinBatteryPct {
+		return failed(fmt.Sprintf("The tool refuses: battery at %d %%.", s.BatteryPct),
+			"%s wants %d %% or more for an update.", d.Label, *in.MinBatteryPct), false
+	}
+	return Outcome{}, true
+}
+
 // Update puts a release on a device.
 func (b *Bench) Update(kit string, to firmware.Version, s Setup) Outcome {
 	d, ok := b.Device(kit)
@@ -118,19 +134,12 @@ func (b *Bench) Update(kit string, to firmware.Version, s Setup) Outcome {
 	if !listed {
 		return failed("The tool does not list that release.", "No gear pack has a release %s of %s.", to, d.model.Label())
 	}
-	var in *gear.Install
-	if how != nil {
+	in := &gear.Install{}
+	if how != nil && how.Install != nil {
 		in = how.Install
 	}
-	if out, ok := d.connect(s, in); !ok {
+	if out, ok := d.ready(s, in); !ok {
 		return out
-	}
-	if in != nil && in.Internet && s.Offline {
-		return failed("The tool waits, then gives up.", "The release has to be fetched: connect to the internet.")
-	}
-	if in != nil && in.MinBatteryPct != nil && s.BatteryPct < *in.MinBatteryPct {
-		return failed(fmt.Sprintf("The tool refuses: battery at %d %%.", s.BatteryPct),
-			"%s wants %d %% or more for an update.", d.Label, *in.MinBatteryPct)
 	}
 	if d.Firmware.Known() && to.Compare(d.Firmware) == 0 {
 		return Outcome{Done: true, Sees: fmt.Sprintf("%s is on %s already.", d.Label, to)}
@@ -139,9 +148,9 @@ func (b *Bench) Update(kit string, to firmware.Version, s Setup) Outcome {
 	switch {
 	case !back && !offered.From.Holds(d.Firmware):
 		return failed(notOffered, "%s does not install over %s: other releases come first.", to, orNotRead(d.Firmware))
-	case in != nil && in.Activated && !d.Activated:
+	case in.Activated && !d.Activated:
 		return failed(notOffered, "%s has to be activated before %s goes on.", d.Label, to)
-	case in != nil && !back && in.Mode != "" && in.Mode != d.Mode:
+	case !back && in.Mode != "" && in.Mode != d.Mode:
 		return failed(notOffered, "%s has to be in mode %s for %s.", d.Label, d.modeName(in.Mode), to)
 	}
 	chart := b.lib.Chart(d.model.ID)

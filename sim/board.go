@@ -242,56 +242,67 @@ func (b *FlightBoard) answer(f msp.Frame) []byte {
 			out.Version, out.Command = msp.V1, f.Command&0xFF
 		}
 	}
-	encoded := msp.AppendFrame(nil, out)
-	if b.faults.WrongChecksum {
-		encoded[len(encoded)-1]++
-	}
-	if b.faults.Chatter {
-		encoded = append(msp.AppendFrame(nil, msp.Frame{
-			Version:   msp.V1,
-			Direction: msp.FromBoard,
-			Command:   119,
-			Payload:   []byte("unasked"),
-		}), encoded...)
-	}
-	if b.faults.WrongLength {
-		broken := msp.AppendFrame(nil, msp.Frame{
-			Version:   msp.V1,
-			Direction: msp.FromBoard,
-			Command:   119,
-			Payload:   []byte{1, 2, 3},
-		})
-		broken[3] = 5 // it says two bytes more than there are
-		encoded = append(broken, encoded...)
-	}
+	encoded := b.garbled(msp.AppendFrame(nil, out))
 	if f.Command == msp.CmdSave && err == nil {
-		b.mu.Unlock()
-		time.Sleep(b.takes(b.faults.SaveMS, saveIn))
-		b.mu.Lock()
+		b.waits(b.takes(b.faults.SaveMS, saveIn))
 		switch {
 		case b.faults.CutAtSave:
 			b.faults.CutAtSave = false
-			b.memory = b.saved.Clone()
-			b.cut()
+			b.lost()
 			return nil
 		case b.faults.SilentSave:
 			return nil
 		}
 	}
-	if late := time.Duration(b.faults.SlowMS) * time.Millisecond; late > 0 {
-		b.mu.Unlock()
-		time.Sleep(late)
-		b.mu.Lock()
-	}
+	b.waits(time.Duration(b.faults.SlowMS) * time.Millisecond)
 	if writing[f.Command] {
 		if b.writes++; b.faults.CutAfter > 0 && b.writes >= b.faults.CutAfter {
 			b.faults.CutAfter = 0 // the cable can be put back
-			b.memory = b.saved.Clone()
-			b.cut()
+			b.lost()
 			return nil
 		}
 	}
 	return encoded
+}
+
+// garbled is an answer with the faults ordered for the line: a wrong checksum, and before
+// it frames nobody asked for or whose length is wrong.
+func (b *FlightBoard) garbled(encoded []byte) []byte {
+	unasked := func(payload string) []byte {
+		return msp.AppendFrame(nil, msp.Frame{
+			Version:   msp.V1,
+			Direction: msp.FromBoard,
+			Command:   119,
+			Payload:   []byte(payload),
+		})
+	}
+	if b.faults.WrongChecksum {
+		encoded[len(encoded)-1]++
+	}
+	if b.faults.Chatter {
+		encoded = append(unasked("unasked"), encoded...)
+	}
+	if b.faults.WrongLength {
+		broken := unasked("\x01\x02\x03")
+		broken[3] = 5 // it says two bytes more than there are
+		encoded = append(broken, encoded...)
+	}
+	return encoded
+}
+
+// waits lets time pass; meanwhile others may look at the board.
+func (b *FlightBoard) waits(d time.Duration) {
+	if d > 0 {
+		b.mu.Unlock()
+		time.Sleep(d)
+		b.mu.Lock()
+	}
+}
+
+// lost cuts the line; what was not saved is gone.
+func (b *FlightBoard) lost() {
+	b.memory = b.saved.Clone()
+	b.cut()
 }
 
 // writing are the commands that change the board.
@@ -317,9 +328,8 @@ func (b *FlightBoard) takes(ordered int, usual time.Duration) time.Duration {
 
 // reboot forgets what was not saved and is away for a moment.
 func (b *FlightBoard) reboot() {
-	b.memory = b.saved.Clone()
 	b.awayTill = time.Now().Add(b.takes(b.faults.RebootMS, rebootIn))
-	b.cut()
+	b.lost()
 }
 
 func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
@@ -330,42 +340,10 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 	if command == b.faults.Drops && command != 0 {
 		return nil, nil
 	}
+	if out, ok := b.tells(command); ok {
+		return out, nil
+	}
 	switch command {
-	case msp.CmdAPI:
-		return []byte{0, 1, 46}, nil
-	case msp.CmdBuild:
-		return []byte("Nov 26 202612:00:00abcdef0"), nil
-	case msp.CmdVariant:
-		if b.faults.Variant != "" {
-			return []byte(b.faults.Variant), nil
-		}
-		return []byte(m.Variant), nil
-	case msp.CmdVersion:
-		return versionBytes(string(m.Version)), nil
-	case msp.CmdBoard:
-		return []byte(fmt.Sprintf("%-4.4s", strings.ToUpper(m.Board))), nil
-	case msp.CmdName:
-		return []byte(m.Name), nil
-	case msp.CmdStatus:
-		out := make([]byte, 11)
-		if len(m.OSD)%2 == 0 {
-			out = make([]byte, 22) // newer firmware says more
-		}
-		if b.faults.Armed {
-			out[6] = 1
-		}
-		return out, nil
-	case msp.CmdChannels:
-		return b.channels(), nil
-	case msp.CmdAnalog:
-		out := make([]byte, 9)
-		volts := 16.2 + 0.1*math.Sin(time.Since(b.started).Seconds()/3)
-		if b.faults.Flips > 0 {
-			volts = 0
-		}
-		out[0] = byte(volts * 10)
-		binary.LittleEndian.PutUint16(out[7:], uint16(volts*100))
-		return out, nil
 	case msp.CmdReboot:
 		b.reboot()
 		return nil, nil
@@ -388,6 +366,50 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 		return nil, nil
 	}
 	return nil, errUnknown
+}
+
+// tells is what a board says of itself and of what it measures; false where the command
+// asks for something else.
+func (b *FlightBoard) tells(command uint16) ([]byte, bool) {
+	m := &b.memory
+	switch command {
+	case msp.CmdAPI:
+		return []byte{0, 1, 46}, true
+	case msp.CmdBuild:
+		return []byte("Nov 26 202612:00:00abcdef0"), true
+	case msp.CmdVariant:
+		if b.faults.Variant != "" {
+			return []byte(b.faults.Variant), true
+		}
+		return []byte(m.Variant), true
+	case msp.CmdVersion:
+		return versionBytes(string(m.Version)), true
+	case msp.CmdBoard:
+		return []byte(fmt.Sprintf("%-4.4s", strings.ToUpper(m.Board))), true
+	case msp.CmdName:
+		return []byte(m.Name), true
+	case msp.CmdStatus:
+		out := make([]byte, 11)
+		if len(m.OSD)%2 == 0 {
+			out = make([]byte, 22) // newer firmware says more
+		}
+		if b.faults.Armed {
+			out[6] = 1
+		}
+		return out, true
+	case msp.CmdChannels:
+		return b.channels(), true
+	case msp.CmdAnalog:
+		out := make([]byte, 9)
+		volts := 16.2 + 0.1*math.Sin(time.Since(b.started).Seconds()/3)
+		if b.faults.Flips > 0 {
+			volts = 0
+		}
+		out[0] = byte(volts * 10)
+		binary.LittleEndian.PutUint16(out[7:], uint16(volts*100))
+		return out, true
+	}
+	return nil, false
 }
 
 // lacks says whether the firmware is too old for a command.

@@ -225,30 +225,15 @@ func writeList[T any](w *writer, was, is []T, of func(T) entry, decode func(stri
 		if inOrder && reflect.DeepEqual(was[at], is[i]) {
 			continue
 		}
-		body, err := json.Marshal(is[i])
-		if err != nil {
-			return fmt.Errorf("encode %s: %w", e.ref, err)
-		}
-		now := kept{w.revision, last, w.lifeOf(e.ref, place, there)}
-		before := []byte(nil)
+		var before *T
 		if there {
-			if before, err = json.Marshal(was[at]); err != nil {
-				return fmt.Errorf("encode %s: %w", e.ref, err)
-			}
+			before = &was[at]
 		}
-		if moved := string(before) == string(body); !moved {
-			w.event(e, string(before), string(body), now.life)
-		} else if now.revision = place.revision; inOrder {
-			continue
+		body, err := write(w, e, before, &is[i], kept{w.revision, last, w.lifeOf(e.ref, place, there)}, inOrder)
+		if err == nil && body != "" && decode != nil {
+			is[i], err = decode(body)
 		}
-		w.kept[e.ref] = now
-		if err := w.tx.Save(e.row(now, string(body))).Error; err != nil {
-			return fmt.Errorf("%s: %w", e.ref, err)
-		}
-		if decode == nil {
-			continue
-		}
-		if is[i], err = decode(string(body)); err != nil {
+		if err != nil {
 			return fmt.Errorf("%s: %w", e.ref, err)
 		}
 	}
@@ -258,6 +243,28 @@ func writeList[T any](w *writer, was, is []T, of func(T) entry, decode func(stri
 		}
 	}
 	return nil
+}
+
+// write writes an entry that differs from what it was, nil: it was not there; the body is
+// empty where it says the same and stands in its order.
+func write[T any](w *writer, e entry, was, is *T, now kept, inOrder bool) (body string, err error) {
+	text, err := json.Marshal(is)
+	if err != nil {
+		return "", fmt.Errorf("encode: %w", err)
+	}
+	before := []byte(nil)
+	if was != nil {
+		if before, err = json.Marshal(was); err != nil {
+			return "", fmt.Errorf("encode: %w", err)
+		}
+	}
+	if moved := string(before) == string(text); !moved {
+		w.event(e, string(before), string(text), now.life)
+	} else if now.revision = w.kept[e.ref].revision; inOrder {
+		return "", nil
+	}
+	w.kept[e.ref] = now
+	return string(text), w.tx.Save(e.row(now, string(text))).Error
 }
 
 // lifeOf is the life a quad has, or begins.

@@ -25,11 +25,17 @@ func (s *server) asks(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return answered(ctx, s.answers, snap, fmt.Sprintf("ask %s %t", q.ID, in.Today), func(context.Context) (*AskView, error) {
-		c := fleet.NewCase(snap.Library, snap.Index, q)
-		if in.Today {
-			c = fleet.NowCase(snap.Library, snap.Index, q)
-		}
-		return &AskView{q.ID, q.Label(), ask.Next(c, format.ValuesOf)}, nil
-	})
+	return answered(
+		ctx,
+		s.answers,
+		snap,
+		fmt.Sprintf("ask %s %t", q.ID, in.Today),
+		func(context.Context) (*AskView, error) {
+			c := fleet.NewCase(snap.Library, snap.Index, q)
+			if in.Today {
+				c = fleet.NowCase(snap.Library, snap.Index, q)
+			}
+			return &AskView{q.ID, q.Label(), ask.Next(c, format.ValuesOf)}, nil
+		},
+	)
 }

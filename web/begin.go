@@ -20,7 +20,7 @@ import (
 
 // Begun is a quad that was made.
 type Begun struct {
-	Quad   string `json:"quad" doc:"its id"`
+	Quad   string `json:"quad"   doc:"its id"`
 	Change int64  `json:"change" doc:"to take it back with"`
 }
 
@@ -38,7 +38,7 @@ type SlotsView struct {
 	Name     string             `json:"name"`
 	Revision int64              `json:"revision"`
 	Today    bool               `json:"today"`
-	Analog   bool               `json:"analog" doc:"it carries analog video today"`
+	Analog   bool               `json:"analog"   doc:"it carries analog video today"`
 	Slots    []begin.Slot       `json:"slots"`
 	Gates    []swap.GateVerdict `json:"gates"`
 	Level    verdict.Level      `json:"level"`
@@ -80,7 +80,11 @@ func (s *server) beginQuad(ctx context.Context, in *struct {
 }
 
 // begun writes what was made, read again as if it came in a file.
-func (s *server) begun(ctx context.Context, does string, make func(*stock.Stock) (string, error)) (*answer[Begun], error) {
+func (s *server) begun(
+	ctx context.Context,
+	does string,
+	make func(*stock.Stock) (string, error),
+) (*answer[Begun], error) {
 	quad := ""
 	change, err := s.change(ctx, does, func(st *stock.Stock) (err error) {
 		return made(st, func() (string, error) {

@@ -22,9 +22,9 @@ import (
 
 // BoardPorts is where a flight board can be reached.
 type BoardPorts struct {
-	Quad    string   `json:"quad" doc:"its name"`
-	Ports   []string `json:"ports" doc:"addresses of serial ports, and of this quad's stand-in"`
-	StandIn string   `json:"standIn" doc:"address of this quad's stand-in; empty: none runs"`
+	Quad    string   `json:"quad"           doc:"its name"`
+	Ports   []string `json:"ports"          doc:"addresses of serial ports, and of this quad's stand-in"`
+	StandIn string   `json:"standIn"        doc:"address of this quad's stand-in; empty: none runs"`
 	Note    string   `json:"note,omitempty" doc:"why the serial ports are not listed"`
 }
 
@@ -33,7 +33,7 @@ type BoardView struct {
 	Address    string           `json:"address"`
 	State      setup.State      `json:"state"`
 	Comparison setup.Comparison `json:"comparison"`
-	Tells      []setup.Tell     `json:"tells" doc:"what it says of what is on the quad today"`
+	Tells      []setup.Tell     `json:"tells"      doc:"what it says of what is on the quad today"`
 }
 
 // BoardReport is what was done to a board, and how it compares afterwards.
@@ -206,7 +206,9 @@ func (s *server) takeBoard(ctx context.Context, in *struct {
 			tells := setup.Tells(fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q), state)
 			at := slices.IndexFunc(tells, func(t setup.Tell) bool { return t.Key == key })
 			if at < 0 || tells[at].Patch == nil {
-				return huma.Error422UnprocessableEntity(fmt.Sprintf("the board tells nothing of %q that can be noted; nothing was changed", key))
+				return huma.Error422UnprocessableEntity(
+					fmt.Sprintf("the board tells nothing of %q that can be noted; nothing was changed", key),
+				)
 			}
 			if err := st.Note(in.Quad, *tells[at].Patch); err != nil {
 				return err

@@ -10,7 +10,8 @@ import (
 
 // notBuilt is shown where the program was built without its interface.
 const notBuilt = `<!doctype html><html lang="en"><meta charset="utf-8"><title>Yoke Swap</title>
-<p>This program was built without its interface. The API answers below /api/. Run <code>make demo</code> to build all of it.</p></html>
+<p>This program was built without its interface. The API answers below /api/.
+Run <code>make demo</code> to build all of it.</p></html>
 `
 
 // serveInterface serves the built interface. Names with a hash in them never

@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/plans/route"
 	"yokeswap/sim"
+	"yokeswap/store"
 )
 
 // mostActions bounds a rehearsal.
@@ -75,16 +76,7 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 		Tools:    []string{},
 		Modes:    []NamedMode{},
 	}
-	toDo := func(steps []route.Step) (list []Rehearsed) {
-		list = []Rehearsed{}
-		for _, step := range steps {
-			if _, ok := bench.Device(step.Device); ok {
-				list = append(list, Rehearsed{Step: step, Action: sim.ActionOf(step)})
-			}
-		}
-		return list
-	}
-	r.Plan = toDo(steps)
+	r.Plan = rehearsed(bench, steps)
 	var homeward []route.Step
 	if back {
 		after, homes, err := route.After(routeRequest(snap), steps)
@@ -95,7 +87,7 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 		if err != nil {
 			return nil, problem(err)
 		}
-		r.Back, r.Doors, homeward = toDo(way.Steps), way.Doors, way.Steps
+		r.Back, r.Doors, homeward = rehearsed(bench, way.Steps), way.Doors, way.Steps
 	}
 	for _, a := range actions {
 		out := bench.Do(a)
@@ -105,6 +97,23 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 		}
 	}
 	r.Devices, r.Off, r.Astray = bench.Devices, bench.Compare(steps), bench.Compare(homeward)
+	r.choices(snap)
+	return reply(r), nil
+}
+
+// rehearsed are the steps of devices that are on the bench, with what is done at each.
+func rehearsed(bench *sim.Bench, steps []route.Step) []Rehearsed {
+	list := []Rehearsed{}
+	for _, step := range steps {
+		if _, ok := bench.Device(step.Device); ok {
+			list = append(list, Rehearsed{Step: step, Action: sim.ActionOf(step)})
+		}
+	}
+	return list
+}
+
+// choices are the tools and modes that can be picked.
+func (r *Rehearsal) choices(snap *store.Snapshot) {
 	for _, item := range snap.Library.Items() {
 		if linked, ok := item.(gear.Linked); ok {
 			r.addTools(linked.AsDevice())
@@ -118,7 +127,6 @@ func (s *server) rehearse(actions []sim.Action, back bool) (*answer[Rehearsal], 
 			}
 		}
 	}
-	return reply(r), nil
 }
 
 // tick marks the first step the action carries out.

@@ -26,16 +26,16 @@ type Named struct {
 // RouteView is what is wanted of the fleet and the plan for it.
 type RouteView struct {
 	Title       string            `json:"title"`
-	Revision    int64             `json:"revision" doc:"of the goals"`
-	Whole       int64             `json:"whole" doc:"revision of everything the route was planned on"`
+	Revision    int64             `json:"revision"           doc:"of the goals"`
+	Whole       int64             `json:"whole"              doc:"revision of everything the route was planned on"`
 	Goals       fleet.Goals       `json:"goals"`
 	Quads       []Named           `json:"quads"`
 	Goggles     []Named           `json:"goggles"`
 	Controllers []Named           `json:"controllers"`
-	Features    []string          `json:"features" doc:"what the pairings give, to choose from"`
+	Features    []string          `json:"features"           doc:"what the pairings give, to choose from"`
 	Plan        route.Plan        `json:"plan"`
 	Deadline    *swap.Deadline    `json:"deadline,omitempty" doc:"the day wanted, held against deliveries and updates"`
-	Taken       []route.TakenStep `json:"taken" doc:"steps of the route carried out, oldest first"`
+	Taken       []route.TakenStep `json:"taken"              doc:"steps of the route carried out, oldest first"`
 }
 
 func (s *server) registerRoute(api huma.API) {
@@ -47,8 +47,12 @@ func (s *server) registerRoute(api huma.API) {
 	)
 	huma.Put(api, "/api/route", s.saveGoals, holds[RouteView](api))
 	huma.Get(api, "/api/route/why", s.why)
-	huma.Get(api, "/api/route/back", func(ctx context.Context, _ *struct{}) (*ready[BackView], error) { return s.backView(ctx) },
-		holds[BackView](api))
+	huma.Get(
+		api,
+		"/api/route/back",
+		func(ctx context.Context, _ *struct{}) (*ready[BackView], error) { return s.backView(ctx) },
+		holds[BackView](api),
+	)
 	huma.Post(api, "/api/route/read", s.recordRead, holds[RouteView](api))
 	huma.Post(api, "/api/route/offered", s.offered, holds[RouteView](api))
 	huma.Post(api, "/api/route/close", s.closeRoute, holds[RouteView](api))
@@ -113,7 +117,13 @@ func (s *server) routeView(ctx context.Context) (*ready[RouteView], error) {
 		return nil, problem(err)
 	}
 	question := "route on " + time.Now().Format(time.DateOnly)
-	return answered(ctx, s.answers, snap, question, func(ctx context.Context) (*RouteView, error) { return routeOf(ctx, snap) })
+	return answered(
+		ctx,
+		s.answers,
+		snap,
+		question,
+		func(ctx context.Context) (*RouteView, error) { return routeOf(ctx, snap) },
+	)
 }
 
 func routeOf(ctx context.Context, snap *store.Snapshot) (*RouteView, error) {

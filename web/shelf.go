@@ -130,6 +130,12 @@ func shelf(snap *store.Snapshot) Shelf {
 		out.Sets = append(out.Sets, ShelfSet{ID: set.ID, Title: set.Title, License: set.License, Count: count,
 			Hash: hashes.of(set)})
 	}
+	shelfOfFleet(snap, add)
+	return out
+}
+
+// shelfOfFleet are the entries of the fleet: kit, loose parts, quads.
+func shelfOfFleet(snap *store.Snapshot, add func(ShelfEntry)) {
 	for i := range snap.Fleet.Kit {
 		k := &snap.Fleet.Kit[i]
 		add(ShelfEntry{Kind: stock.KindKit, ID: k.ID, Name: k.Label(), Model: kitWords(snap.Library, k), Entry: k})
@@ -148,7 +154,6 @@ func shelf(snap *store.Snapshot) Shelf {
 		q := &snap.Fleet.Quads[i]
 		add(ShelfEntry{Kind: stock.KindQuad, ID: q.ID, Name: q.Label(), Model: q.Use, Entry: q})
 	}
-	return out
 }
 
 // hashes keeps the short hash of each gear pack for as long as the pack stays as it is: sets

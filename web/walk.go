@@ -15,7 +15,7 @@ import (
 // BackView is the way back.
 type BackView struct {
 	Whole int64      `json:"whole" doc:"revision of everything it was planned on"`
-	Began bool       `json:"began" doc:"steps of the route have been carried out: it leads back from here; else from the end of the route"`
+	Began bool       `json:"began" doc:"it leads back from here, steps are carried out; else from the route's end"`
 	Back  route.Back `json:"back"`
 }
 
@@ -29,7 +29,7 @@ func (s *server) recordRead(ctx context.Context, in *struct {
 		Planned    firmware.Version `json:"planned,omitempty" doc:"update: the release planned"`
 		Firmware   firmware.Version `json:"firmware,omitempty" doc:"update: as read; absent: it shows none"`
 		Mode       string           `json:"mode,omitempty" doc:"mode: the one switched to"`
-		NotOffered bool             `json:"notOffered,omitempty" doc:"the tool did not offer the planned release; nothing was done"`
+		NotOffered bool             `json:"notOffered,omitempty" doc:"the tool did not offer the release; nothing was done"`
 		Revision   int64            `json:"revision" doc:"of the whole, as the route was planned on"`
 	}
 }) (*ready[RouteView], error) {
@@ -96,7 +96,13 @@ func (s *server) backView(ctx context.Context) (*ready[BackView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return answered(ctx, s.answers, snap, "back", func(ctx context.Context) (*BackView, error) { return backOf(ctx, snap) })
+	return answered(
+		ctx,
+		s.answers,
+		snap,
+		"back",
+		func(ctx context.Context) (*BackView, error) { return backOf(ctx, snap) },
+	)
 }
 
 func backOf(ctx context.Context, snap *store.Snapshot) (v *BackView, err error) {

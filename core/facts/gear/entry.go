@@ -24,7 +24,11 @@ const (
 )
 
 var sourceWords = map[SourceKind]string{
-	Maker: "maker's sheet", Published: "published", Measured: "measured", Practice: "common practice", Invented: "invented",
+	Maker:     "maker's sheet",
+	Published: "published",
+	Measured:  "measured",
+	Practice:  "common practice",
+	Invented:  "invented",
 }
 
 // Source says where a value comes from.

@@ -123,7 +123,10 @@ func (l *Library) With(item Item) *Library {
 	}
 	if p, ok := item.(*Pairing); ok {
 		other.pairings = maps.Clone(l.pairings)
-		list := slices.DeleteFunc(slices.Clone(l.pairings[pairKey{p.AirUnit, p.Goggles}]), func(o *Pairing) bool { return o.ID == id })
+		list := slices.DeleteFunc(
+			slices.Clone(l.pairings[pairKey{p.AirUnit, p.Goggles}]),
+			func(o *Pairing) bool { return o.ID == id },
+		)
 		other.pairings[pairKey{p.AirUnit, p.Goggles}] = append(list, p)
 	}
 	if d, ok := item.(Linked); ok {

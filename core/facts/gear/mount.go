@@ -61,7 +61,7 @@ type Camera struct {
 	WidthMM    *unit.Millimetres `json:"widthMM,omitempty"`
 	HeightMM   *unit.Millimetres `json:"heightMM,omitempty"`
 	FrontMM    *unit.Millimetres `json:"frontMM,omitempty"` // from the screws to the front of its body, the lens apart
-	BackMM     *unit.Millimetres `json:"backMM,omitempty"`  // from the screws to its back, plug and bend of the cable included
+	BackMM     *unit.Millimetres `json:"backMM,omitempty"`  // from the screws to its back, plug and cable included
 	LensMM     *unit.Millimetres `json:"lensMM,omitempty"`  // from the screws to the front of the lens
 	CableMM    *unit.Millimetres `json:"cableMM,omitempty"` // to the module
 	PerSide    *int              `json:"perSide,omitempty"` // screws
@@ -76,13 +76,13 @@ type Frame struct {
 	Bays        []Bay             `json:"bays,omitempty"`
 	CageMM      *unit.Millimetres `json:"cageMM,omitempty"`      // width between the camera plates
 	CagePerSide *int              `json:"cagePerSide,omitempty"` // screws the cage takes on each side
-	GuardMM     *unit.Millimetres `json:"guardMM,omitempty"`     // how far the cage stands out in front of the camera's screws
+	GuardMM     *unit.Millimetres `json:"guardMM,omitempty"`     // how far the cage stands out before the camera's screws
 	// The camera's room from its screws: down to the bottom plate, up to the top
 	// plate, and back to what stands behind it.
 	CameraDownMM *unit.Millimetres `json:"cameraDownMM,omitempty"`
 	CameraUpMM   *unit.Millimetres `json:"cameraUpMM,omitempty"`
 	CameraBackMM *unit.Millimetres `json:"cameraBackMM,omitempty"`
-	BoardOpen    []Side            `json:"boardOpen,omitzero"`   // sides on which the flight board is reached; absent: not stated
+	BoardOpen    []Side            `json:"boardOpen,omitzero"`   // sides where the board is reached; absent: not stated
 	StandoffMM   *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
 	StandoffSize string            `json:"standoffSize,omitempty"`
 	Standoffs    *int              `json:"standoffs,omitempty"` // how many there are

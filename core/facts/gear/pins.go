@@ -31,7 +31,7 @@ type Plug struct {
 	ID        string            `json:"id,omitempty"` // of a board's plug
 	Name      string            `json:"name,omitempty"`
 	Connector string            `json:"connector,omitempty"` // absent: not stated, unless None says there is none
-	PitchMM   *unit.Millimetres `json:"pitchMM,omitempty"`   // of solder pads in a row: with it, they are stated to be pads
+	PitchMM   *unit.Millimetres `json:"pitchMM,omitempty"`   // of solder pads in a row: with it, they are pads
 	Pins      []string          `json:"pins"`
 	Nones                       // "connector": solder pads
 }

@@ -104,7 +104,8 @@ func AirUnit(c fleet.Case) (*Run, bool) {
 }
 
 // Others are the runs of everything wired beside the air unit: the separate receiver,
-// where its wires are stated and it is not built into the board, and the placed parts. One whose model nobody has described
+// where its wires are stated and it is not built into the board, and the placed parts. One whose model nobody has
+// described
 // is left out.
 func Others(c fleet.Case) (runs []*Run) {
 	if r, ok := c.PlacedReceiver(); ok && c.Fit.ReceiverCable != nil {

@@ -11,13 +11,16 @@ import (
 )
 
 var (
-	coaxNames  = regexp.MustCompile(`\b(U\.FL|MMCX|RP-SMA|SMA)\b`)
-	counts     = regexp.MustCompile(`(?i)\b(one|two|four|1|2|4|ein|eine|zwei|vier|une|deux|quatre)\s*[x×]?\s*(?:\w+\s+)?(?:antenna|antenn)\w*|\bantenn\w*\s*[:=|]\s*(\d)\b`)
+	coaxNames = regexp.MustCompile(`\b(U\.FL|MMCX|RP-SMA|SMA)\b`)
+	counts    = regexp.MustCompile(`(?i)\b(one|two|four|1|2|4|ein|eine|zwei|vier|une|deux|quatre)\s*[x×]?\s*` +
+		`(?:\w+\s+)?(?:antenna|antenn)\w*|\bantenn\w*\s*[:=|]\s*(\d)\b`)
 	hands      = regexp.MustCompile(`\b(RHCP|LHCP)\b|(?i:\blinear(?:ly)?\b)`)
 	chemistry  = regexp.MustCompile(`(?i)\b(li-?po|li-?hv|li-?ion|li-?fe(?:po4?)?)\b`)
 	packNames  = regexp.MustCompile(`\b(\d{1,2})S(\d)P\b`)
 	screwNames = regexp.MustCompile(`\bM(1\.6|2\.5|2|3)\s*[x×*]\s*(\d+)\b`)
-	releases   = regexp.MustCompile(`(?i)(?:\b(?:requires?|needs?|firmware|release)[\s:]*(?:version\s*)?[≥>]?=?\s*v?|\bv|\bversion\s+)(\d+(?:\.\d+)+)\+?(?:\s*(?:or|oder|ou)\s+(?:later|newer|above|higher|neuer|höher|plus récent))?`)
+	releases   = regexp.MustCompile(`(?i)(?:\b(?:requires?|needs?|firmware|release)[\s:]*(?:version\s*)?[≥>]?=?\s*v?` +
+		`|\bv|\bversion\s+)(\d+(?:\.\d+)+)\+?` +
+		`(?:\s*(?:or|oder|ou)\s+(?:later|newer|above|higher|neuer|höher|plus récent))?`)
 )
 
 var countWords = map[string]float64{
@@ -25,6 +28,9 @@ var countWords = map[string]float64{
 	"ein": 1, "eine": 1, "zwei": 2, "vier": 4,
 	"une": 1, "deux": 2, "quatre": 4,
 }
+
+// named adds what words in a line say of a field, at a match; with a note it is asked.
+type named func(m []int, field string, value any, shows, note string)
 
 // names reads what is said by words alone.
 func (r *reader) names(line string, start int) {
@@ -39,39 +45,72 @@ func (r *reader) names(line string, start int) {
 			Note:  note,
 		})
 	}
-	port := map[gear.Kind]string{gear.KindAirUnit: "radio", gear.KindGoggles: "receive"}[r.kind]
 	lower := strings.ToLower(line) // a plain search first: most lines have none of this
 	has := func(words ...string) bool {
 		return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(lower, w) })
 	}
-	if port != "" && has("antenn") {
-		if m := counts.FindStringSubmatchIndex(line); m != nil {
-			word := strings.ToLower(group(line, m, 1) + group(line, m, 2))
-			n, ok := countWords[word]
-			if !ok {
-				n, _ = strconv.ParseFloat(word, 64)
-			}
-			if n > 0 {
-				add(m, port+".antennas", n, short(n)+" antennas", "")
-			}
+	switch r.kind {
+	case gear.KindAirUnit:
+		r.radioNames(line, "radio.", has, add)
+	case gear.KindGoggles:
+		r.radioNames(line, "receive.", has, add)
+	case gear.KindAntenna:
+		if has("u.fl", "mmcx", "sma") {
+			r.plugName(line, "plug", add)
+		}
+		if m := hands.FindStringSubmatchIndex(line); m != nil {
+			add(m, "polarisation", handOf(line[m[0]:m[1]]), line[m[0]:m[1]], "")
+		}
+	case gear.KindPack:
+		packWords(line, add)
+	case gear.KindScrew:
+		if m := screwNames.FindStringSubmatchIndex(line); m != nil {
+			length, _ := strconv.ParseFloat(group(line, m, 2), 64)
+			add(m, "size", "M"+group(line, m, 1), "M"+group(line, m, 1), "")
+			add(m, "lengthMM", length, short(length)+" mm", "")
 		}
 	}
-	if m := found(coaxNames, line, (port != "" || r.kind == gear.KindAntenna) && has("u.fl", "mmcx", "sma")); m != nil {
-		name := group(line, m, 1)
-		field := "plug"
-		if port != "" {
-			field = port + ".plug"
+}
+
+// radioNames reads how many antennas a device has, their plug, and the release it asks for.
+func (r *reader) radioNames(line, port string, has func(words ...string) bool, add named) {
+	if m := found(counts, line, has("antenn")); m != nil {
+		word := strings.ToLower(group(line, m, 1) + group(line, m, 2))
+		n, ok := countWords[word]
+		if !ok {
+			n, _ = strconv.ParseFloat(word, 64)
 		}
-		if id, known := r.connectors[strings.ToLower(name)]; known {
-			add(m, field, id, name, "")
-		} else {
-			add(m, "", nil, name, "no connector of that name is on your shelf: the trade shelf has the usual ones")
+		if n > 0 {
+			add(m, port+"antennas", n, short(n)+" antennas", "")
 		}
 	}
-	if m := found(hands, line, r.kind == gear.KindAntenna); m != nil {
-		add(m, "polarisation", handOf(line[m[0]:m[1]]), line[m[0]:m[1]], "")
+	if has("u.fl", "mmcx", "sma") {
+		r.plugName(line, port+"plug", add)
 	}
-	if m := found(chemistry, line, r.kind == gear.KindPack); m != nil {
+	can := has("requ", "need", "firmware", "release", "version", "v1", "v2", "v3", "v4")
+	if m := found(releases, line, can); m != nil {
+		add(m, "", nil, fmt.Sprintf("release %s or later", group(line, m, 1)),
+			"a release belongs to a statement about a pair, or to what the canvas needs: enter it there")
+	}
+}
+
+// plugName reads a coax plug by its name.
+func (r *reader) plugName(line, field string, add named) {
+	m := coaxNames.FindStringSubmatchIndex(line)
+	if m == nil {
+		return
+	}
+	name := group(line, m, 1)
+	if id, known := r.connectors[strings.ToLower(name)]; known {
+		add(m, field, id, name, "")
+	} else {
+		add(m, "", nil, name, "no connector of that name is on your shelf: the trade shelf has the usual ones")
+	}
+}
+
+// packWords reads the chemistry and the cells of a pack.
+func packWords(line string, add named) {
+	if m := chemistry.FindStringSubmatchIndex(line); m != nil {
 		plain := strings.ReplaceAll(strings.ToLower(line[m[0]:m[1]]), "-", "")
 		is := map[string]string{"lipo": "lipo", "lihv": "lihv", "liion": "liion"}[plain]
 		if is == "" {
@@ -79,20 +118,11 @@ func (r *reader) names(line string, start int) {
 		}
 		add(m, "chemistry", is, line[m[0]:m[1]], "")
 	}
-	if m := found(packNames, line, r.kind == gear.KindPack); m != nil {
+	if m := packNames.FindStringSubmatchIndex(line); m != nil {
 		series, _ := strconv.ParseFloat(group(line, m, 1), 64)
 		parallel, _ := strconv.ParseFloat(group(line, m, 2), 64)
 		add(m, "cells", series, short(series)+" cells", "")
 		add(m, "parallel", parallel, short(parallel)+" in parallel", "")
-	}
-	if m := found(screwNames, line, r.kind == gear.KindScrew); m != nil {
-		length, _ := strconv.ParseFloat(group(line, m, 2), 64)
-		add(m, "size", "M"+group(line, m, 1), "M"+group(line, m, 1), "")
-		add(m, "lengthMM", length, short(length)+" mm", "")
-	}
-	if m := found(releases, line, port != "" && has("requ", "need", "firmware", "release", "version", "v1", "v2", "v3", "v4")); m != nil {
-		add(m, "", nil, fmt.Sprintf("release %s or later", group(line, m, 1)),
-			"a release belongs to a statement about a pair, or to what the canvas needs: enter it there")
 	}
 }
 

@@ -90,7 +90,10 @@ func (r *reader) addPins(at, end int, order []any, note string) {
 	})
 }
 
-var pinLine = regexp.MustCompile(`(?i)\b(?:pin ?out|pins|pinbelegung|belegung|brochage)\s*[:=]?\s*([A-Za-z0-9+_-]+(?:\s*[,/|>\s]\s*[A-Za-z0-9+_-]+){2,11})`)
+var pinLine = regexp.MustCompile(
+	`(?i)\b(?:pin ?out|pins|pinbelegung|belegung|brochage)\s*[:=]?\s*` +
+		`([A-Za-z0-9+_-]+(?:\s*[,/|>\s]\s*[A-Za-z0-9+_-]+){2,11})`,
+)
 
 var pinWords = regexp.MustCompile(`[A-Za-z0-9+_-]+`)
 

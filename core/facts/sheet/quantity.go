@@ -26,18 +26,24 @@ func (q *quantity) twoNumbers() bool { return q.low != q.high }
 
 const (
 	number = `\d+(?:[.,]\d+)?`
-	units  = `VDC|volts?|Volts?|V|v|mAh|mA|Ah|A|amps?|mW|milliwatts?|W|[Ww]atts?|dBm|dBi|grams?|Gramm|grammes?|g|mm|cm|GHz|MHz|[µu]F|S|cells?|Zellen|°|deg(?:rees)?|ms|%|AWG`
-	to     = `\s*(?:-|–|—|~|\.{2,3}|…|to\b|bis\b|à|and\b)\s*`
-	signs  = `[<≤]=?|[>≥]=?|max(?:\.|imum|imal)?|min(?:\.|imum|imal)?|up to|bis zu|jusqu['’]à|at least|at most|mindestens|höchstens|from|ab`
+	units  = `VDC|volts?|Volts?|V|v|mAh|mA|Ah|A|amps?|mW|milliwatts?|W|[Ww]atts?|dBm|dBi|` +
+		`grams?|Gramm|grammes?|g|mm|cm|GHz|MHz|[µu]F|S|cells?|Zellen|°|deg(?:rees)?|ms|%|AWG`
+	to    = `\s*(?:-|–|—|~|\.{2,3}|…|to\b|bis\b|à|and\b)\s*`
+	signs = `[<≤]=?|[>≥]=?|max(?:\.|imum|imal)?|min(?:\.|imum|imal)?|` +
+		`up to|bis zu|jusqu['’]à|at least|at most|mindestens|höchstens|from|ab`
 )
 
 var (
-	quantities = regexp.MustCompile(`\b(` + number + `)\s*((?:` + units + `)\b|°|%)?(?:` + to + `(` + number + `))?\s*((?:` + units +
-		`)\b|°|%)(\s*(?i:max\.?|min\.?|maximum|minimum)\b)?(?:\s*(?:±|\+/-)\s*` + number + `\s*(?:g|mm|V|%)?)?`)
+	quantities = regexp.MustCompile(
+		`\b(` + number + `)\s*((?:` + units + `)\b|°|%)?(?:` + to + `(` + number + `))?\s*((?:` + units +
+			`)\b|°|%)(\s*(?i:max\.?|min\.?|maximum|minimum)\b)?(?:\s*(?:±|\+/-)\s*` + number + `\s*(?:g|mm|V|%)?)?`,
+	)
 	signBefore = regexp.MustCompile(`(?i:(?:^|[^a-z])(` + signs + `)[\s:]*)$`)
-	bracketed  = regexp.MustCompile(`[\(\[](` + units + `)[\)\]]\s*[:=|\t,]?\s*(` + number + `)(?:` + to + `(` + number + `))?`)
-	wholes     = regexp.MustCompile(`\d+`)
-	rows       = regexp.MustCompile(`\b(\d+(?:\s*[/,|]\s*\d+){1,8})\s*(mW)\b`)
+	bracketed  = regexp.MustCompile(
+		`[\(\[](` + units + `)[\)\]]\s*[:=|\t,]?\s*(` + number + `)(?:` + to + `(` + number + `))?`,
+	)
+	wholes = regexp.MustCompile(`\d+`)
+	rows   = regexp.MustCompile(`\b(\d+(?:\s*[/,|]\s*\d+){1,8})\s*(mW)\b`)
 )
 
 // mostSign is how far before a number its sign can stand, in bytes.

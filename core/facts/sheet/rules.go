@@ -64,7 +64,9 @@ type context struct{ before, after string }
 // says that a subject is named before the quantity, else after it.
 func (c context) says(a about) bool { return a.in(c.before) || a.in(c.after) }
 
-var products = regexp.MustCompile(`\b(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[x×*]\s*(\d+(?:[.,]\d+)?)(?:\s*(?:mm)?\s*[x×*]\s*(\d+(?:[.,]\d+)?))?\s*(mm|cm)?`)
+var products = regexp.MustCompile(
+	`\b(\d+(?:[.,]\d+)?)\s*(?:mm)?\s*[x×*]\s*(\d+(?:[.,]\d+)?)(?:\s*(?:mm)?\s*[x×*]\s*(\d+(?:[.,]\d+)?))?\s*(mm|cm)?`,
+)
 
 // line reads one line of the text, which begins at a byte of it.
 func (r *reader) line(line string, start int) {

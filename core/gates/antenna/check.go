@@ -43,7 +43,10 @@ const (
 // dangers of the findings: what goes over a limit breaks the law, a sender without
 // its antenna can die.
 var dangers = map[verdict.Code]verdict.Danger{
-	CodeNoBand: verdict.Destroys, CodeLimit: verdict.Unlawful, CodeUndated: verdict.Unlawful, CodeNoRegion: verdict.Unlawful,
+	CodeNoBand:   verdict.Destroys,
+	CodeLimit:    verdict.Unlawful,
+	CodeUndated:  verdict.Unlawful,
+	CodeNoRegion: verdict.Unlawful,
 }
 
 // The placing builders aim at (common practice): two antennas about 60° apart,

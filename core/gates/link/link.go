@@ -234,8 +234,23 @@ func (t *system) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmwar
 		m.unsure = true
 		return "", false
 	}
-	var best firmware.Version
-	var cost [3]int
+	best, cost := t.cheapest(d, s, within)
+	if best == "" {
+		m.unsure = !s.Current.Known()
+		return "", false
+	}
+	m.updates += cost[0]
+	m.oneWay += cost[1]
+	m.avoided += cost[2]
+	return best, true
+}
+
+// cheapest is the release within bounds that takes the fewest updates from where a device
+// stands, then the fewest one-way doors, then none advised against, then the newest; with
+// the three. Empty: none can be reached.
+func (t *system) cheapest(
+	d *gear.Device, s fleet.State, within func(firmware.Version) bool,
+) (best firmware.Version, cost [3]int) {
 	chart := t.Library.Chart(d.ID)
 	for _, r := range d.Releases {
 		if !within(r.Version) {
@@ -254,14 +269,7 @@ func (t *system) reach(m *plan, d *gear.Device, s fleet.State, ranges ...firmwar
 			best, cost = r.Version, c
 		}
 	}
-	if best == "" {
-		m.unsure = !s.Current.Known()
-		return "", false
-	}
-	m.updates += cost[0]
-	m.oneWay += cost[1]
-	m.avoided += cost[2]
-	return best, true
+	return best, cost
 }
 
 // reachUnread finds the release that a device nobody has read, or that is still to be

@@ -2,6 +2,7 @@ package link
 
 import (
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 )
 
 // Reach says whether a quad's next fit links with a pair of goggles.
@@ -110,6 +111,12 @@ func (t *system) reachAs(withSticks bool) GogglesReach {
 		r.Says = "unknown: controller, or a separate receiver, of " + t.Quad.Label()
 		return r
 	}
+	t.reachOver(&r, list, withSticks)
+	return r
+}
+
+// reachOver answers over the statements there are of the pair.
+func (t *system) reachOver(r *GogglesReach, list []*gear.Pairing, withSticks bool) {
 	p, video := t.holding(list)
 	holds := video
 	if withSticks && p != nil {
@@ -143,5 +150,4 @@ func (t *system) reachAs(withSticks bool) GogglesReach {
 	default:
 		r.Reach, r.Says = ReachNever, "no release within reach links them"
 	}
-	return r
 }

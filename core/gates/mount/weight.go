@@ -140,6 +140,18 @@ func masses(c fleet.Case) (list []Part) {
 	} else if c.Fit.Analog != "" && !video {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
+	list = append(list, airframe(c)...)
+	list = append(list, antennaMasses(c)...)
+	if c.Fit.ActionG != nil {
+		add("action camera", c.Fit.ActionG)
+	}
+	return list
+}
+
+// airframe is what carries the rest and what joins it: receiver, board, frame, pack, plate,
+// standoffs, regulators, headers.
+func airframe(c fleet.Case) (list []Part) {
+	add := func(label string, mass *unit.Grams) { list = append(list, Part{Label: label, MassG: mass}) }
 	if r, ok := c.PlacedReceiver(); ok {
 		add(r.Label(), r.MassG)
 	}
@@ -167,10 +179,6 @@ func masses(c fleet.Case) (list []Part) {
 		if model, ok := gear.Find[*gear.Header](c.Library, h); ok {
 			add(model.Label(), model.MassG)
 		}
-	}
-	list = append(list, antennaMasses(c)...)
-	if c.Fit.ActionG != nil {
-		add("action camera", c.Fit.ActionG)
 	}
 	return list
 }

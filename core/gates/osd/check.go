@@ -30,19 +30,28 @@ func Check(c fleet.Case) []verdict.Finding {
 	return verdict.Complete(verdict.OSD, c.Quad.Label(), check(c), nil)
 }
 
-func check(c fleet.Case) []verdict.Finding {
+// withoutData is what is to say where nothing of the flight board is to show: no board,
+// whether stated or not, or the picture alone is wired. False where there is more.
+func withoutData(c fleet.Case) ([]verdict.Finding, bool) {
 	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" && !c.Fit.Without(fleet.NoBoard) {
 		return []verdict.Finding{verdict.CannotTell(verdict.OSD, CodeUnknown, c.Quad.Label(),
-			verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}
+			verdict.FitValue(c, "board", "flight board of "+c.Quad.Label()+", or that it has none"))}, true
 	}
 	if c.Fit.Depth == fleet.PictureOnly {
 		return []verdict.Finding{{Code: CodeNoData, Level: verdict.Fits, Source: verdict.Practice,
 			Says: "Only the picture is wired, on purpose: nothing of the flight board shows in the goggles, only the unit's " +
-				"own readings."}}
+				"own readings."}}, true
 	}
 	if _, _, ok := c.AirUnit(); ok && c.Fit.Board == "" {
 		return []verdict.Finding{{Code: CodeNoBoard, Level: verdict.Caution, Source: verdict.Practice,
-			Says: "There is no flight board: the goggles show the unit's own readings alone."}}
+			Says: "There is no flight board: the goggles show the unit's own readings alone."}}, true
+	}
+	return nil, false
+}
+
+func check(c fleet.Case) []verdict.Finding {
+	if findings, all := withoutData(c); all {
+		return findings
 	}
 	v, ok := newView(c)
 	if !ok {
@@ -202,7 +211,9 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		list = append(list, verdict.Candidate{Costs: "its settings are loaded anew: save them first", Effort: verdict.Setting,
 			Patch: fleet.Patch{Runs: &fleet.Runs{ID: v.runs.ID, Version: from}}})
 	}
-	device := func(d *gear.Device, s fleet.State, slot fleet.Slot, patch func(*fleet.Slot) fleet.Patch, holds func(*gear.Release) bool) {
+	device := func(
+		d *gear.Device, s fleet.State, slot fleet.Slot, patch func(*fleet.Slot) fleet.Patch, holds func(*gear.Release) bool,
+	) {
 		for i := range d.Releases {
 			if r := &d.Releases[i]; holds(r) && r.Version.Compare(s.Target) != 0 {
 				slot.Firmware = r.Version

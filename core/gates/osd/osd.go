@@ -95,6 +95,22 @@ func (v *view) findScreen() {
 	case v.version.Compare(v.runs.CanvasFrom) < 0:
 		no("%s draws a canvas from %s on, and %s is on it", v.runs.Label(), v.runs.CanvasFrom, v.version)
 	}
+	v.checkEnds(no)
+	if v.screen.NoCanvas != "" {
+		if len(osd.BuiltIn) == 0 {
+			v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.builtIn", "elements its own layout knows"))
+		}
+		return
+	}
+	if osd.Grid == "" {
+		v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.grid", "grid of its canvas"))
+		return
+	}
+	v.screen.Canvas, v.screen.Grid = true, osd.Grid
+}
+
+// checkEnds looks at the releases of the unit and the goggles: whether each shows a canvas.
+func (v *view) checkEnds(no func(why string, args ...any)) {
 	for _, end := range []struct {
 		of     *gear.Entry
 		label  string
@@ -103,7 +119,7 @@ func (v *view) findScreen() {
 		on     firmware.Version
 		kit    string
 	}{
-		{&v.airUnit.Entry, v.air.Label, "osd.canvas", osd.Canvas, v.air.Target, v.air.KitID},
+		{&v.airUnit.Entry, v.air.Label, "osd.canvas", v.airUnit.OSD.Canvas, v.air.Target, v.air.KitID},
 		{&v.goggles.Entry, v.gogglesState.Label, "canvas", v.goggles.Canvas, v.gogglesState.Target, v.gogglesState.KitID},
 	} {
 		switch {
@@ -121,17 +137,6 @@ func (v *view) findScreen() {
 			no("%s shows a canvas on %s, and %s is on it", end.label, end.canvas, end.on)
 		}
 	}
-	if v.screen.NoCanvas != "" {
-		if len(osd.BuiltIn) == 0 {
-			v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.builtIn", "elements its own layout knows"))
-		}
-		return
-	}
-	if osd.Grid == "" {
-		v.missing = append(v.missing, verdict.GearValue(&v.airUnit.Entry, "osd.grid", "grid of its canvas"))
-		return
-	}
-	v.screen.Canvas, v.screen.Grid = true, osd.Grid
 }
 
 // sizes gives the cells of an element of the flight firmware.

@@ -117,62 +117,75 @@ func (l *loom) fits() verdict.Finding {
 	return f
 }
 
+// cableEnd is one end of a cable and the plug it goes into.
+type cableEnd struct {
+	name      string // "unit" or "board"
+	connector string
+	field     string // of the cable
+	bare      bool
+	plug      *gear.Plug
+	owner     *gear.Entry // of the plug; nil: a header
+	plugField string
+	of        string // whose plug it is, in words
+}
+
 // checkEnds looks for connectors that do not go together. A cable goes into a plug,
 // never into bare pads, and what kind a plug is must be known.
 func (l *loom) checkEnds() (findings []verdict.Finding) {
-	if l.run.Harness == nil {
+	h := l.run.Harness
+	if h == nil {
 		return nil
 	}
-	end := func(end, connector, field string, bare bool, plug *gear.Plug, owner *gear.Entry, plugField, of string) {
-		unfit := func(says string, args ...any) {
-			findings = append(findings, verdict.Finding{
-				Code:   CodeConnector,
-				Level:  verdict.Unfit,
-				Source: l.run.Harness.Source.String(),
-				Says:   fmt.Sprintf(says, args...),
-			})
-		}
-		unknown := func(m verdict.Missing) {
-			findings = append(findings, verdict.CannotTell(verdict.Pins, CodeUnknown, l.run.Harness.Label(), m))
-		}
-		switch {
-		case plug.Pads() && bare:
-			return // bare ends soldered to bare pads
-		case plug.Pads():
-			unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare wires, "+
-				"would do.",
-				of, l.run.Harness.Label())
-		case bare:
-			unfit("%s has bare ends at the %s's side; %s takes a plug.", l.run.Harness.Label(), end, of)
-		case plug.Connector == "" && owner == nil:
-			return // said of the header
-		case plug.Connector == "":
-			unknown(verdict.Missing{Of: "gear", ID: owner.ID, Field: plugField, Label: "which connector " + of + " has"})
-		case connector == "":
-			unknown(verdict.GearValue(&l.run.Harness.Entry, field, "connector at the "+end+"'s end"))
-		case connector != plug.Connector:
-			unfit("The plug of %s at the %s's end is %s; %s takes %s.", l.run.Harness.Label(), end,
-				l.Library.Label(connector), of, l.Library.Label(plug.Connector))
-		}
-	}
-	unit, board := l.run.Entry, (*gear.Entry)(nil)
-	if l.board != nil {
-		board = &l.board.Entry
-	}
+	unit := cableEnd{"unit", h.From, "from", h.Without("from"), l.run.Plug, l.run.Entry, "plug.connector", l.run.Label()}
 	if l.run.Row != nil {
-		unit = nil
+		unit.owner = nil
 	}
+	findings = l.checkEnd(unit)
+	if l.run.Into == nil {
+		return findings
+	}
+	board := cableEnd{"board", h.To, "to", h.Without("to"), l.run.Into, &l.board.Entry,
+		"plugs." + l.run.Into.ID + ".connector", "the " + l.run.Into.Label() + " of " + l.board.Label()}
 	if l.run.IntoRow != nil {
-		board = nil
+		board.owner = nil
 	}
-	end("unit", l.run.Harness.From, "from", l.run.Harness.Without("from"), l.run.Plug, unit, "plug.connector",
-		l.run.Label())
-	if l.run.Into != nil {
-		end("board", l.run.Harness.To, "to", l.run.Harness.Without("to"), l.run.Into, board,
-			"plugs."+l.run.Into.ID+".connector",
-			"the "+l.run.Into.Label()+" of "+l.board.Label())
+	return append(findings, l.checkEnd(board)...)
+}
+
+func (l *loom) checkEnd(e cableEnd) []verdict.Finding {
+	h := l.run.Harness
+	unfit := func(says string, args ...any) []verdict.Finding {
+		return []verdict.Finding{{
+			Code:   CodeConnector,
+			Level:  verdict.Unfit,
+			Source: h.Source.String(),
+			Says:   fmt.Sprintf(says, args...),
+		}}
 	}
-	return findings
+	unknown := func(m verdict.Missing) []verdict.Finding {
+		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, h.Label(), m)}
+	}
+	switch {
+	case e.plug.Pads() && e.bare:
+		return nil // bare ends soldered to bare pads
+	case e.plug.Pads():
+		return unfit("%s has solder pads and no plug: the %s cannot be plugged in there. A header soldered on, or bare "+
+			"wires, would do.", e.of, h.Label())
+	case e.bare:
+		return unfit("%s has bare ends at the %s's side; %s takes a plug.", h.Label(), e.name, e.of)
+	case e.plug.Connector == "" && e.owner == nil:
+		return nil // said of the header
+	case e.plug.Connector == "":
+		return unknown(
+			verdict.Missing{Of: "gear", ID: e.owner.ID, Field: e.plugField, Label: "which connector " + e.of + " has"},
+		)
+	case e.connector == "":
+		return unknown(verdict.GearValue(&h.Entry, e.field, "connector at the "+e.name+"'s end"))
+	case e.connector != e.plug.Connector:
+		return unfit("The plug of %s at the %s's end is %s; %s takes %s.", h.Label(), e.name,
+			l.Library.Label(e.connector), e.of, l.Library.Label(e.plug.Connector))
+	}
+	return nil
 }
 
 // places is what is wrong with where wires end: what destroys, and what stays dead.

@@ -66,7 +66,8 @@ func expect(a, b string) (connected bool, wrong string) {
 	case supply && (ground(a) || ground(b)):
 		return false, "The supply is shorted to ground: look for a solder bridge or a pinched wire. Never connect a pack."
 	case supply:
-		return false, "The supply touches a signal: power would destroy the unit. Look for a bridge or a crimp in the wrong slot."
+		return false, "The supply touches a signal: power would destroy the unit. Look for a bridge or a crimp in the " +
+			"wrong slot."
 	case ground(a) || ground(b):
 		return false, "A signal touches ground: that function stays dead. Look for a bridge or a stray strand."
 	}

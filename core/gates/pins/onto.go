@@ -101,7 +101,10 @@ func (l *loom) unitOnto(board *gear.Board, w fleet.Wiring) fleet.Wiring {
 // second supply beside the one it is fed from.
 func (l *loom) harmlessAs(w fleet.Wiring) bool {
 	with, _ := newLoom(l.With(fleet.Patch{Wiring: &w}))
-	burns := slices.ContainsFunc(with.checkFeed(), func(f verdict.Finding) bool { return dangers[f.Code] == verdict.Destroys })
+	burns := slices.ContainsFunc(
+		with.checkFeed(),
+		func(f verdict.Finding) bool { return dangers[f.Code] == verdict.Destroys },
+	)
 	return !burns && len(with.checkPlaces().destroys) == 0 && len(with.checkGround()) == 0
 }
 

@@ -37,23 +37,15 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		wired(func(w *fleet.Wiring) { w.Wires = l.withoutSticks(w.Wires) })
 	}
 	if supply := l.run.Of(gear.PinSupply); supply != nil && l.power(supply.Terminal) {
-		list = append(list, verdict.Candidate{
-			Effort: verdict.Wire,
-			Patch: fleet.Patch{Feed: &fleet.Feed{
-				To:   fleet.NodeAirUnit,
-				From: fleet.PadNode(supply.Terminal),
-				Lead: l.feedLead(),
-			}},
-		})
+		feed := fleet.Feed{To: fleet.NodeAirUnit, From: fleet.PadNode(supply.Terminal), Lead: l.feedLead()}
+		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Feed: &feed}})
 		wired(func(w *fleet.Wiring) { *w = l.fedElsewhere(*w) })
 	}
 	if w, ok := l.grounded(); ok {
 		wired(func(to *fleet.Wiring) { *to = w })
 	}
-	if l.run.Plug != nil {
-		if w, ok := l.soldered(); ok {
-			list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Wiring: &w}})
-		}
+	if w, ok := l.soldered(); ok && l.run.Plug != nil {
+		wired(func(to *fleet.Wiring) { *to = w })
 	}
 	for _, set := range l.inverters() {
 		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Jumper: &set}})

@@ -40,9 +40,18 @@ func (l *loom) checkPorts() []verdict.Finding {
 	}
 	findings := slices.Concat(l.checkStated(), l.statedTwice())
 	if l.BuiltIn() && l.Fit.ReceiverCable != nil {
-		findings = append(findings, verdict.Finding{Code: CodePort, Level: verdict.Caution, Danger: verdict.Inconvenient,
-			Subject: l.board.Label(), Part: fleet.NodeReceiver, Source: "this plan",
-			Says: fmt.Sprintf("%s is built into the board: the wires noted for it are not there.", l.Library.Label(l.Fit.Receiver))})
+		findings = append(findings, verdict.Finding{
+			Code:    CodePort,
+			Level:   verdict.Caution,
+			Danger:  verdict.Inconvenient,
+			Subject: l.board.Label(),
+			Part:    fleet.NodeReceiver,
+			Source:  "this plan",
+			Says: fmt.Sprintf(
+				"%s is built into the board: the wires noted for it are not there.",
+				l.Library.Label(l.Fit.Receiver),
+			),
+		})
 	}
 	taken := map[int]Need{}
 	for i := range needs {
@@ -74,13 +83,22 @@ func (l *loom) checkNeed(n *Need, taken map[int]Need) (findings []verdict.Findin
 			change.Use(other.Use), change.Use(n.Use))))
 	}
 	if says := refuses(u, n); says != "" && n.Use != fleet.UseMSP && n.Use != fleet.UseRC {
-		findings = append(findings, l.portUnfit(fmt.Sprintf("%s is on UART %d, but %s.", verdict.Capital(change.Use(n.Use)), n.Now, says)))
+		findings = append(
+			findings,
+			l.portUnfit(fmt.Sprintf("%s is on UART %d, but %s.", verdict.Capital(change.Use(n.Use)), n.Now, says)),
+		)
 	}
 	return findings
 }
 
 func (l *loom) portUnfit(says string) verdict.Finding {
-	return verdict.Finding{Code: CodePort, Level: verdict.Unfit, Subject: l.board.Label(), Source: verdict.Practice, Says: says}
+	return verdict.Finding{
+		Code:    CodePort,
+		Level:   verdict.Unfit,
+		Subject: l.board.Label(),
+		Source:  verdict.Practice,
+		Says:    says,
+	}
 }
 
 // onOnePort are the uses a board takes on one port alone: which of two it heeds is not

@@ -188,8 +188,8 @@ func (l *loom) checkRC() []verdict.Finding {
 			l.boardValue("uarts", fmt.Sprintf("UART %d of %s", port, l.board.Label())))}
 	}
 	if u.BuiltIn {
-		return one(CodeDrivers, verdict.Unfit, "The RC output ends on UART %d, which the receiver on the board drives: neither "+
-			"is heard.", port)
+		return one(CodeDrivers, verdict.Unfit,
+			"The RC output ends on UART %d, which the receiver on the board drives: neither is heard.", port)
 	}
 	if sends && (u.TXListens == nil || !*u.TXListens) {
 		return one(CodeNoSticks, verdict.Unfit,

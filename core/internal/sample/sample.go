@@ -60,19 +60,9 @@ func Set() *gear.Set {
 			MassG:   new(unit.Grams(2)),
 			Printed: true,
 		}},
-		Screws: []gear.Screw{
-			screw("m2-4", "M2", 4),
-			screw("m2-5", "M2", 5),
-			screw("m2-8", "M2", 8),
-			screw("m16-6", "M1.6", 6),
-			screw("m16-10", "M1.6", 10),
-		},
-		Connectors: []gear.Connector{
-			{Entry: entry("ufl"), Matings: new(30)},
-			{Entry: entry("sma")},
-			{Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6), MaxA: new(unit.Amps(3))},
-		},
-		Harnesses: []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
+		Screws:     screws(),
+		Connectors: connectors(),
+		Harnesses:  []gear.Harness{{Entry: entry("straight"), From: "sh-6", To: "sh-6", Wires: Wires(1, 2, 3, 4, 5, 6)}},
 		Headers: []gear.Header{{
 			Entry:     entry("tack"),
 			Connector: "sh-6",
@@ -80,16 +70,38 @@ func Set() *gear.Set {
 			Pins:      new(6),
 			MassG:     new(unit.Grams(0.5)),
 		}},
-		Parts:      parts(),
-		Regulators: []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
-		Packs: []gear.Pack{
-			pack("lipo-4", gear.LiPo, 4),
-			pack("lipo-6", gear.LiPo, 6),
-			pack("lihv-1", gear.LiHV, 1),
-			pack("liion-6", gear.LiIon, 6),
-		},
+		Parts:          parts(),
+		Regulators:     []gear.Regulator{{Entry: entry("step-down-12"), Converter: stepDown(12, 3)}},
+		Packs:          packs(),
 		FlightFirmware: []gear.FlightFirmware{flies("common"), flies("superset")},
 		Pairings:       pairings(),
+	}
+}
+
+func screws() []gear.Screw {
+	return []gear.Screw{
+		screw("m2-4", "M2", 4),
+		screw("m2-5", "M2", 5),
+		screw("m2-8", "M2", 8),
+		screw("m16-6", "M1.6", 6),
+		screw("m16-10", "M1.6", 10),
+	}
+}
+
+func connectors() []gear.Connector {
+	return []gear.Connector{
+		{Entry: entry("ufl"), Matings: new(30)},
+		{Entry: entry("sma")},
+		{Entry: entry("sh-6"), PitchMM: new(unit.Millimetres(1)), Pins: new(6), MaxA: new(unit.Amps(3))},
+	}
+}
+
+func packs() []gear.Pack {
+	return []gear.Pack{
+		pack("lipo-4", gear.LiPo, 4),
+		pack("lipo-6", gear.LiPo, 6),
+		pack("lihv-1", gear.LiHV, 1),
+		pack("liion-6", gear.LiIon, 6),
 	}
 }
 

@@ -86,6 +86,26 @@ func build(set *gear.Set, item gear.Item) (*fleet.Fit, []fleet.Kit) {
 	if c := first(item, set.Controllers); c != nil {
 		f.Controller = own(c.ID, &c.Device)
 	}
+	carry(f, set, item)
+	switch item.Kind() {
+	case gear.KindReceiver:
+		f.Receiver, f.Controller = item.Head().ID, nil
+	case gear.KindRegulator:
+		f.Regulators = []fleet.PlacedRegulator{{ID: "reg", Model: item.Head().ID}}
+		f.Feeds = []fleet.Feed{{To: "reg", From: fleet.NodePack}, {To: fleet.NodeAirUnit, From: "reg"}}
+	case gear.KindPart:
+		f.Parts = []fleet.PlacedPart{{ID: "part", Model: item.Head().ID}}
+	case gear.KindAirUnit, gear.KindGoggles, gear.KindController, gear.KindBoard, gear.KindPack, gear.KindFrame,
+		gear.KindAntenna, gear.KindFlightFirmware:
+	default:
+		return nil, nil
+	}
+	return f, kit
+}
+
+// carry puts the first board, pack, frame, antennas and flight firmware of a pack into a
+// fit, the entry in its place.
+func carry(f *fleet.Fit, set *gear.Set, item gear.Item) {
 	if b := first(item, set.Boards); b != nil {
 		f.Board = b.ID
 		if len(b.Pads) > 0 {
@@ -107,20 +127,6 @@ func build(set *gear.Set, item gear.Item) (*fleet.Fit, []fleet.Kit) {
 	if r := first(item, set.FlightFirmware); r != nil {
 		f.Runs = &fleet.Runs{ID: r.ID}
 	}
-	switch item.Kind() {
-	case gear.KindReceiver:
-		f.Receiver, f.Controller = item.Head().ID, nil
-	case gear.KindRegulator:
-		f.Regulators = []fleet.PlacedRegulator{{ID: "reg", Model: item.Head().ID}}
-		f.Feeds = []fleet.Feed{{To: "reg", From: fleet.NodePack}, {To: fleet.NodeAirUnit, From: "reg"}}
-	case gear.KindPart:
-		f.Parts = []fleet.PlacedPart{{ID: "part", Model: item.Head().ID}}
-	case gear.KindAirUnit, gear.KindGoggles, gear.KindController, gear.KindBoard, gear.KindPack, gear.KindFrame, gear.KindAntenna,
-		gear.KindFlightFirmware:
-	default:
-		return nil, nil
-	}
-	return f, kit
 }
 
 // first is the entry itself where it is of that type, else the first of the list; nil where

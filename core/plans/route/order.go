@@ -268,7 +268,9 @@ func (o *ordering) flip(c *craft, states []map[string]firmware.Version) (after, 
 	for _, f := range fresh {
 		sum += f
 	}
-	for t := range states { // flipped in state t: old up to and with t, new after; the state itself counts once, as the better
+	// Flipped in state t: old up to and with t, new after; the state itself counts once, as
+	// the better.
+	for t := range states {
 		cost := sum - fresh[t] + min(old[t], fresh[t])
 		if best < 0 || cost <= dark {
 			best, after, dark = t, t, cost

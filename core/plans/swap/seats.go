@@ -47,18 +47,8 @@ func cables(c fleet.Case) []Option {
 		})))
 	}
 	for _, on := range pins.Cables(c) {
-		plug, _ := board.Plug(on.HarnessTo)
-		key, label := on.Harness+":"+on.HarnessTo, c.Library.Label(on.Harness)+" into the "+plug.Label()
-		for _, h := range []*fleet.Header{on.Header, on.BoardHeader} {
-			key += ":" + headerKey(h)
-			if h != nil {
-				label += ", over " + c.Library.Label(h.Model)
-			}
-			if h != nil && h.Turned {
-				label += " turned"
-			}
-		}
-		options = append(options, owned(pick(strings.TrimRight(key, ":"), label, func(w *fleet.Wiring) {
+		key, label := cableWords(c, board, &on)
+		options = append(options, owned(pick(key, label, func(w *fleet.Wiring) {
 			if w.Harness != on.Harness || w.HarnessTo != on.HarnessTo {
 				w.Moved = nil
 			}
@@ -66,6 +56,22 @@ func cables(c fleet.Case) []Option {
 		})))
 	}
 	return options
+}
+
+// cableWords tells a cable into a plug of the board, over headers or none, from the others.
+func cableWords(c fleet.Case, board *gear.Board, on *fleet.Cable) (key, label string) {
+	plug, _ := board.Plug(on.HarnessTo)
+	key, label = on.Harness+":"+on.HarnessTo, c.Library.Label(on.Harness)+" into the "+plug.Label()
+	for _, h := range []*fleet.Header{on.Header, on.BoardHeader} {
+		key += ":" + headerKey(h)
+		if h != nil {
+			label += ", over " + c.Library.Label(h.Model)
+		}
+		if h != nil && h.Turned {
+			label += " turned"
+		}
+	}
+	return strings.TrimRight(key, ":"), label
 }
 
 // headerKey tells a header and the way it lies from another.

@@ -19,7 +19,13 @@ type Turn struct {
 
 // Turns holds the verdicts on all quads against those after a change; quads that come or go
 // with it have nothing to be held against. Its error is the context's, where that ends first.
-func Turns(ctx context.Context, lib *gear.Library, f *fleet.Index, libAfter *gear.Library, after *fleet.Index) ([]Turn, error) {
+func Turns(
+	ctx context.Context,
+	lib *gear.Library,
+	f *fleet.Index,
+	libAfter *gear.Library,
+	after *fleet.Index,
+) ([]Turn, error) {
 	turns := []Turn{}
 	was, is := judgeAll(ctx, lib, f), judgeAll(ctx, libAfter, after)
 	if err := ctx.Err(); err != nil {

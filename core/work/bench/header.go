@@ -71,9 +71,10 @@ func (w *writer) solderHeader(on *fleet.Header, row *gear.Plug, of string, words
 		Materials: []string{h.Label(), "solder", "heat-shrink"},
 		Cautions: []string{cautionIron,
 			"The wrong way round it puts the supply on a signal, and that destroys the part: look twice before any solder."},
-		Reading: &Reading{Label: "each pin through to its own pad, and no two together", Choices: []string{"yes", "no"},
-			Expected: "yes", Wrong: "Look for a bridge, a pad that was not wetted, or the header one pad off. Lift it while it " +
-				"is only tacked."},
+		Reading: &Reading{
+			Label: "each pin through to its own pad, and no two together", Choices: []string{"yes", "no"}, Expected: "yes",
+			Wrong: "Look for a bridge, a pad that was not wetted, or the header one pad off. Lift it while it is only tacked.",
+		},
 	}
 	for pad, pin := range row.Pins {
 		if pin == gear.PinSupply || pad == 0 {

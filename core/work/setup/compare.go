@@ -249,7 +249,17 @@ func (w *comparing) layout() {
 		w.Target.Canvas = pic.Screen.Grid
 	}
 	places := places(w.runs, w.Fit.OSD)
-	wrong, extra := []string{}, []string{}
+	code := CodeLayout
+	if !slices.ContainsFunc(w.found.OSD, func(c Cell) bool { return c.Profiles != 0 }) {
+		code = CodeBlank
+	}
+	w.row(verdict.OSD, code, "OSD elements", "as planned", w.placed(places), fmt.Sprintf("%d are placed", len(places)),
+		"place them as planned")
+}
+
+// placed sets each element where it is planned, and says where it stands on the board.
+func (w *comparing) placed(places map[int]Cell) string {
+	var wrong, extra []string
 	for i := range w.runs.Elements {
 		e := &w.runs.Elements[i]
 		if e.Index == nil || *e.Index >= len(w.found.OSD) {
@@ -277,16 +287,10 @@ func (w *comparing) layout() {
 	if len(extra) > 0 {
 		words = append(words, "shown and not planned: "+strings.Join(extra, ", "))
 	}
-	found := "as planned"
-	if len(words) > 0 {
-		found = strings.Join(words, "; ")
+	if len(words) == 0 {
+		return "as planned"
 	}
-	code := CodeLayout
-	if !slices.ContainsFunc(w.found.OSD, func(c Cell) bool { return c.Profiles != 0 }) {
-		code = CodeBlank
-	}
-	w.row(verdict.OSD, code, "OSD elements", "as planned", found, fmt.Sprintf("%d are placed", len(places)),
-		"place them as planned")
+	return strings.Join(words, "; ")
 }
 
 // places is where the elements of a layout stand, by their place in the board's list.

@@ -77,7 +77,10 @@ func tellRuns(c fleet.Case, found State, runs *gear.FlightFirmware) Tell {
 		t.Noted = strings.TrimSpace(c.Library.Label(r.ID) + " " + string(r.Version))
 	}
 	if runs == nil {
-		t.Note = fmt.Sprintf("no flight firmware on the shelf calls itself %s: nothing else the board says can be read", found.Variant)
+		t.Note = fmt.Sprintf(
+			"no flight firmware on the shelf calls itself %s: nothing else the board says can be read",
+			found.Variant,
+		)
 		return t
 	}
 	t.Is = strings.TrimSpace(runs.Label() + " " + string(found.Version))
@@ -217,7 +220,10 @@ func (t telling) switches() Tell {
 func switchWords(list []fleet.Switch) string {
 	var words []string
 	for _, s := range list {
-		words = append(words, fmt.Sprintf("%s on AUX %d, %d to %d µs", strings.ReplaceAll(s.Mode, "-", " "), s.Aux, s.FromUS, s.ToUS))
+		words = append(
+			words,
+			fmt.Sprintf("%s on AUX %d, %d to %d µs", strings.ReplaceAll(s.Mode, "-", " "), s.Aux, s.FromUS, s.ToUS),
+		)
 	}
 	slices.Sort(words)
 	if len(words) == 0 {
