@@ -83,6 +83,7 @@ test: build chromium references
 	npx openapi-typescript ui/openapi.json -o bin/schema.d.ts >/dev/null && cmp bin/schema.d.ts ui/src/api/schema.d.ts || { echo "ui/src/api/schema.d.ts is behind: run make types"; exit 1; }
 	echo "== interface: types and unit tests"
 	npm run --silent check
+	npm run --silent lint
 	npm run --silent unit
 	echo "== interface: in the browser"
 	npm run --silent e2e

@@ -34,7 +34,9 @@ test.describe('from an empty folder', () => {
     await put.type('Goggles: on which releases', '>=2.0');
     await put.press('Answer');
     expect(put.count).toBeLessThanOrEqual(8);
-    await expect(page.getByText(/Bought unit on 1.0.2 does not link with My goggles on 2.1; it does after putting 1.0.4 on/)).toBeVisible();
+    await expect(
+      page.getByText(/Bought unit on 1.0.2 does not link with My goggles on 2.1; it does after putting 1.0.4 on/),
+    ).toBeVisible();
     await expectNoSidewaysScroll(page);
     await expectAccessible(page);
     await page.reload();
@@ -90,7 +92,11 @@ test.describe('from an empty folder', () => {
     await page.getByRole('link', { name: 'All places' }).click();
     await page.getByRole('button', { name: /air unit Bought unit/ }).click();
     await page.getByText('Read it off a sheet').click();
-    await page.getByLabel(/Text of its manual/).fill('Input voltage: 7,4 - 26,4 V\nWeight 46 g ± 1\n25.5 x 25.5 mm\nTransmission power < 30 dBm\nTwo antennas, 5.8 GHz');
+    await page
+      .getByLabel(/Text of its manual/)
+      .fill(
+        'Input voltage: 7,4 - 26,4 V\nWeight 46 g ± 1\n25.5 x 25.5 mm\nTransmission power < 30 dBm\nTwo antennas, 5.8 GHz',
+      );
     await page.getByRole('button', { name: 'Find its values' }).click();
     const read = page.getByRole('list', { name: 'What was found' });
     await expect(read.getByRole('listitem')).toHaveCount(7);
@@ -134,9 +140,14 @@ test.describe('from an empty folder', () => {
 
   test('a second quad like the first: no more than six inputs', async ({ page, open, program }) => {
     const json = { method: 'POST', headers: { 'Content-Type': 'application/json' } };
-    const { quad } = (await (await fetch(`${program.url}/api/begin/quad`, { ...json, body: JSON.stringify({ name: 'First', analog: false }) })).json()) as { quad: string };
+    const { quad } = (await (
+      await fetch(`${program.url}/api/begin/quad`, { ...json, body: JSON.stringify({ name: 'First', analog: false }) })
+    ).json()) as { quad: string };
     const { revision } = (await (await fetch(`${program.url}/api/quads/${quad}/slots`)).json()) as { revision: number };
-    await fetch(`${program.url}/api/quads/${quad}/slots/pack`, { ...json, body: JSON.stringify({ revision, today: true, take: { key: 'shelf:trade-lipo-6s', mine: false } }) });
+    await fetch(`${program.url}/api/quads/${quad}/slots/pack`, {
+      ...json,
+      body: JSON.stringify({ revision, today: true, take: { key: 'shelf:trade-lipo-6s', mine: false } }),
+    });
     await open('/begin/quad/keep');
     const put = new Inputs(page);
     await put.type('What do you call it?', 'Second');
@@ -171,7 +182,9 @@ test('a value that is missing is entered where the finding stands', async ({ pag
 });
 
 test('what a flight board says is noted as on the quad today', async ({ page, open, program }) => {
-  const shelf = (await (await fetch(`${program.url}/api/shelf?kind=quad`)).json()) as { entries: { id: string; revision: number; entry: { now: Record<string, unknown> } }[] };
+  const shelf = (await (await fetch(`${program.url}/api/shelf?kind=quad`)).json()) as {
+    entries: { id: string; revision: number; entry: { now: Record<string, unknown> } }[];
+  };
   await open('/board/hopper');
   await page.getByText('No board at hand?').click();
   await page.getByRole('button', { name: 'Start the stand-in' }).click();
@@ -179,7 +192,9 @@ test('what a flight board says is noted as on the quad today', async ({ page, op
   const hopper = shelf.entries.find((e) => e.id === 'hopper')!;
   delete hopper.entry.now.sticks;
   const answer = await fetch(`${program.url}/api/entries/quad/hopper?revision=${hopper.revision}`, {
-    method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(hopper.entry),
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(hopper.entry),
   });
   expect(answer.status).toBe(200);
   await page.getByRole('button', { name: 'Read it' }).click();

@@ -12,7 +12,10 @@ test('the yoke board shows the nine quads and answers to what is brought', async
   await open('/');
   await expect(page.getByRole('rowheader')).toHaveCount(9);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('of 9 quads: 2 fly now');
-  await page.getByRole('button', { name: /Visor C/ }).first().click();
+  await page
+    .getByRole('button', { name: /Visor C/ })
+    .first()
+    .click();
   await expect(page).toHaveURL(/left=visor-c-1/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('With Visor A and Visor B at the bench');
   await page.getByRole('button', { name: 'planned swap of Fantail' }).click();
@@ -35,7 +38,9 @@ test('picking another part re-judges at once, and a pressed fix does what it say
   await expect(page.getByRole('link', { name: 'fits power' })).toBeVisible();
   await expect(page.getByLabel('air unit fed from')).toHaveValue('board.10v');
 
-  await page.getByLabel('air unit', { exact: true }).selectOption({ label: 'second Two (on 2.3, planned into Hopper)' });
+  await page
+    .getByLabel('air unit', { exact: true })
+    .selectOption({ label: 'second Two (on 2.3, planned into Hopper)' });
   await page.getByRole('link', { name: /link/ }).click();
   await expect(page.getByText('second Two is planned into Hopper too; it cannot be in both.')).toBeVisible();
   await page.getByLabel('goggles').selectOption({ label: 'Visor A (on 3.2)' });
@@ -49,7 +54,8 @@ test('picking another part re-judges at once, and a pressed fix does what it say
 });
 
 test('own gear and an own quad entered by hand; what is left empty is unknown and named', async ({ page, open }) => {
-  const choose = async (label: string, option: string) => page.getByLabel(label, { exact: true }).selectOption({ label: option });
+  const choose = async (label: string, option: string) =>
+    page.getByLabel(label, { exact: true }).selectOption({ label: option });
   await open('/shelf/add/airUnit');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('Still needed: name, source.')).toBeVisible();
@@ -101,18 +107,40 @@ test('own gear and an own quad entered by hand; what is left empty is unknown an
   await expect(page.getByText(/expected 0 or more, found -3/)).toBeVisible();
 });
 
-test('the bench sheet: steps in order, readings with limits, and nothing lost to SIGKILL', async ({ page, open, program }) => {
+test('the bench sheet: steps in order, readings with limits, and nothing lost to SIGKILL', async ({
+  page,
+  open,
+  program,
+}) => {
   await open('/swap/quern/pins');
-  await page.getByRole('button', { name: /re-pin the cable: 4 crimps moved, at the unit's end alone/ }).first().click();
+  await page
+    .getByRole('button', { name: /re-pin the cable: 4 crimps moved, at the unit's end alone/ })
+    .first()
+    .click();
   await expect(page.getByText(/6 wires end where they belong; the OSD goes over UART 4/)).toBeVisible();
   await page.getByRole('navigation', { name: 'Gates' }).getByRole('link', { name: /link/ }).click();
-  await page.getByRole('button', { name: /^put 2.3 on new Two/ }).first().click();
+  await page
+    .getByRole('button', { name: /^put 2.3 on new Two/ })
+    .first()
+    .click();
   await page.getByRole('link', { name: 'Bench sheet' }).click();
   await expect(page.getByRole('heading', { name: 'Clear the bench, props off' })).toBeVisible();
   await expect(page.getByText('Props off, and they stay off until the maiden flight.').last()).toBeVisible();
   const titles = await page.locator('ol .what').allTextContents();
-  const order = ['Put 2.3 on new Two', 'Activate new Two', 'Feed the Aldine Two from the 10 V pad', 'Re-pin the One loom', 'Meter pin 1 to pin 2', 'Meter pin 5 to pin 6', 'Meter across the battery leads: no short',
-    'Meter the supply before the unit is plugged in', 'First power-up, with a fan on the unit', 'Bind Visor C to new Two', 'Bind Grip 2 to new Two', 'Check the picture'];
+  const order = [
+    'Put 2.3 on new Two',
+    'Activate new Two',
+    'Feed the Aldine Two from the 10 V pad',
+    'Re-pin the One loom',
+    'Meter pin 1 to pin 2',
+    'Meter pin 5 to pin 6',
+    'Meter across the battery leads: no short',
+    'Meter the supply before the unit is plugged in',
+    'First power-up, with a fan on the unit',
+    'Bind Visor C to new Two',
+    'Bind Grip 2 to new Two',
+    'Check the picture',
+  ];
   expect(titles.filter((t) => order.includes(t))).toEqual(order);
 
   await page.getByRole('button', { name: 'Done', exact: true }).click();
@@ -158,15 +186,27 @@ test('the wiring: a re-pin plan, ports, what to solder, and the files to take al
   await expect(page.getByRole('row', { name: /MSP to the air unit .* UART 4/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /UART RX.* Bramble F7 TX 4 white 28 165 crossed/ })).toBeVisible();
   await expect(page.getByText(/Out: the transmitter's control wire. UART 3 is free/)).toBeVisible();
-  const [svg] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'picture (SVG)' }).click()]);
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'picture (SVG)' }).click(),
+  ]);
   expect(await readFile(await svg.path(), 'utf8')).toContain('<svg');
   await page.getByRole('navigation', { name: 'Gates' }).getByRole('link', { name: /power/ }).click();
-  await page.getByRole('listitem').filter({ hasText: 'from the 10 V pad' }).getByRole('button', { name: 'Take it' }).first().click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'from the 10 V pad' })
+    .getByRole('button', { name: 'Take it' })
+    .first()
+    .click();
   await expect(page.getByText(/Planned: feed the Aldine One from the 10 V pad/)).toBeVisible();
   await expect(page.getByText(/Aldine One sees 9\.7\d to 10\.2 V from the 10 V pad/).first()).toBeVisible();
 });
 
-test('wired parts: what comes off, a wire in the wrong place and its fix, and a netlist taken in', async ({ page, open, program }, info) => {
+test('wired parts: what comes off, a wire in the wrong place and its fix, and a netlist taken in', async ({
+  page,
+  open,
+  program,
+}, info) => {
   await open('/swap/wallower/pins');
   const off = page.getByRole('region', { name: /Comes off/ });
   await expect(off).toContainText('Smoulder transmitter, control wire: off TX 3');
@@ -175,14 +215,29 @@ test('wired parts: what comes off, a wire in the wrong place and its fix, and a 
 
   const text = await (await fetch(`${program.url}/api/quads/wallower/wiring.csv`)).text();
   const crossed = info.outputPath('crossed.csv');
-  await writeFile(crossed, text.replace(/(gps,)tx5/, '$1XX').replace(/(gps,)rx5/, '$1tx5').replace(/(gps,)XX/, '$1rx5'));
+  await writeFile(
+    crossed,
+    text
+      .replace(/(gps,)tx5/, '$1XX')
+      .replace(/(gps,)rx5/, '$1tx5')
+      .replace(/(gps,)XX/, '$1rx5'),
+  );
   await page.getByLabel('Take in a netlist').setInputFiles(crossed);
-  await expect(page.getByText(/It would solder pin 3 of the Cairn GPS to RX 5 and pin 4 of the Cairn GPS to TX 5/)).toBeVisible();
+  await expect(
+    page.getByText(/It would solder pin 3 of the Cairn GPS to RX 5 and pin 4 of the Cairn GPS to TX 5/),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Plan it so' }).click();
   await expect(page.getByText(/RX and TX of Cairn GPS are not crossed/)).toBeVisible();
-  await page.getByRole('button', { name: /pin 3 of the Cairn GPS to TX 5/ }).first().click();
+  await page
+    .getByRole('button', { name: /pin 3 of the Cairn GPS to TX 5/ })
+    .first()
+    .click();
   await expect(page.getByText(/RX and TX of Cairn GPS are not crossed/)).toHaveCount(0);
-  await page.getByRole('region', { name: 'Wired beside the unit' }).getByText('Cairn GPS', { exact: true }).first().click();
+  await page
+    .getByRole('region', { name: 'Wired beside the unit' })
+    .getByText('Cairn GPS', { exact: true })
+    .first()
+    .click();
   await expect(page.getByText(/Cairn GPS, SH 1.0 mm, six pins, to Bramble F7/)).toBeAttached();
 
   const wrong = info.outputPath('wrong.csv');
@@ -229,18 +284,26 @@ test('the wiring that is there is noted pin by pin, and the plan is wired the sa
   await expect(page.getByText('Took out: Rook buzzer.')).toBeVisible();
 });
 
-test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({ page, open }) => {
+test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({
+  page,
+  open,
+}) => {
   await open('/swap/hopper/mount');
   await expect(page.getByText(/M2×8 is 2.8 mm too long: it drives into the circuit board/)).toBeVisible();
   await page.getByRole('button', { name: /use M2×4/ }).click();
   await expect(page.getByText(/drives into the circuit board/)).toHaveCount(0);
   await open('/swap/fantail/mount');
-  await page.getByRole('button', { name: /put it into the middle bay/ }).first().click();
+  await page
+    .getByRole('button', { name: /put it into the middle bay/ })
+    .first()
+    .click();
   await expect(page.getByText(/are to be ordered before the bench day/).first()).toBeVisible();
   await open('/swap/wallower/antenna');
   await expect(page.getByText(/opposite hands lose 20.0 dB and more/)).toBeVisible();
   await page.getByRole('button', { name: /put 2 × Cowl R on Aldine One/ }).click();
-  await expect(page.getByText(/Crown dual on Visor C is made for more bands than this link uses, 5.8 GHz/).first()).toBeVisible();
+  await expect(
+    page.getByText(/Crown dual on Visor C is made for more bands than this link uses, 5.8 GHz/).first(),
+  ).toBeVisible();
   await expect(page.getByText(/opposite hands/)).toHaveCount(0);
   await page.getByLabel('antenna 1').selectOption({ label: 'take it off' });
   await expect(page.getByText(/takes 2 antennas/).first()).toBeVisible();
@@ -252,7 +315,10 @@ test('the frame and the antennas: a screw too long, another bay, opposite hands,
   expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,buy');
 });
 
-test('the OSD and the sticks: a layout onto the new grid, moved by hand and by keys, and arming alone', async ({ page, open }) => {
+test('the OSD and the sticks: a layout onto the new grid, moved by hand and by keys, and arming alone', async ({
+  page,
+  open,
+}) => {
   await open('/swap/wallower/osd');
   await expect(page.getByText(/made for 30×16, the goggles show 53×20/)).toBeVisible();
   await page.getByRole('button', { name: 'Take the converted layout' }).click();
@@ -273,13 +339,18 @@ test('the OSD and the sticks: a layout onto the new grid, moved by hand and by k
   await page.reload();
   await expect(warnings).toHaveAccessibleName(/row 13 of 20/);
   await open('/swap/damsel/osd');
-  await expect(page.getByText(/link quality: Aldine One Compact's own layout does not know it; warnings tells nearly the same/)).toBeVisible();
+  await expect(
+    page.getByText(/link quality: Aldine One Compact's own layout does not know it; warnings tells nearly the same/),
+  ).toBeVisible();
   await open('/swap/hopper/control');
   await page.getByRole('button', { name: /put arm on AUX 1 from 1700 to 2100/ }).click();
   await expect(page.getByText(/The sticks come in on UART 1 as LEAT, order AETR, with 4 switches/)).toBeVisible();
 });
 
-test('the flight board: read, three differences, a cut cable, set, read back clean, and put back', async ({ page, open }) => {
+test('the flight board: read, three differences, a cut cable, set, read back clean, and put back', async ({
+  page,
+  open,
+}) => {
   await open('/board/rynd');
   await page.getByText('No board at hand?').click();
   await page.getByRole('button', { name: 'Start the stand-in' }).click();
@@ -300,7 +371,10 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await expect(page.getByRole('heading', { name: '2. The board is set up as planned.' })).toBeVisible();
 
   await page.getByLabel('The props are off: settings may be put back').check();
-  await page.getByRole('button', { name: /Put back the settings of/ }).last().click();
+  await page
+    .getByRole('button', { name: /Put back the settings of/ })
+    .last()
+    .click();
   await expect(page.getByRole('heading', { name: '2. 3 settings differ from the plan.' })).toBeVisible();
 
   await open('/board/brayer');
@@ -311,11 +385,15 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await expect(page.getByRole('heading', { name: '2. The board is set up as planned.' })).toBeVisible();
   await page.getByRole('button', { name: 'Start', exact: true }).click();
   await expect(page.getByText('level AUX 2, on')).toBeVisible();
-  await expect(page.getByText(/shortest travel so far 9[789]\d|shortest travel so far 1000/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/shortest travel so far 9[789]\d|shortest travel so far 1000/)).toBeVisible({
+    timeout: 15_000,
+  });
   await page.getByRole('button', { name: 'Put these readings into the bench sheet' }).click();
   await expect(page.getByText(/shortest travel \d+ µs: in the bench sheet/)).toBeVisible();
   await page.getByLabel('it behaves').selectOption('it does not answer');
-  await expect(page.getByText(/Nothing answers there: is it the board.s port, and is the board powered/).first()).toBeVisible();
+  await expect(
+    page.getByText(/Nothing answers there: is it the board.s port, and is the board powered/).first(),
+  ).toBeVisible();
 });
 
 test('a switch is found by flipping it, and refused where it would arm by itself', async ({ page, open }) => {
@@ -337,12 +415,18 @@ test('a switch is found by flipping it, and refused where it would arm by itself
   await expect(page.getByText(/return home is in the plan on AUX 3/)).toBeVisible();
 });
 
-test('picture, but no OSD: the planted fault is found by the wiring, and by asking the board', async ({ page, open }) => {
+test('picture, but no OSD: the planted fault is found by the wiring, and by asking the board', async ({
+  page,
+  open,
+}) => {
   await open('/bench/damsel');
   await page.getByRole('link', { name: 'It does not work' }).click();
   await page.getByRole('button', { name: 'picture, but no OSD' }).click();
   await expect(page.getByText('Most likely: RX and TX are swapped.')).toBeVisible();
-  await page.getByRole('group', { name: /unit's RX end on the board's RX/ }).getByRole('button', { name: 'No' }).click();
+  await page
+    .getByRole('group', { name: /unit's RX end on the board's RX/ })
+    .getByRole('button', { name: 'No' })
+    .click();
   await expect(page.getByText('Most likely: a firmware without canvas.')).toBeVisible();
   await page.getByRole('button', { name: 'Take the answer back' }).click();
   await expect(page.getByText('Most likely: RX and TX are swapped.')).toBeVisible();
@@ -364,7 +448,9 @@ test('a swap is finished: next is now, and the log keeps its readings', async ({
   await expect(page.getByText(/steps are not done. Finish it only if/)).toBeVisible();
   await page.getByRole('button', { name: 'Finish it anyway' }).click();
   await expect(page.getByText('Finished: Hopper flies as it was planned.')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Log of Hopper' })).toContainText('Swap finished, Pellow Mini to Aldine Two');
+  await expect(page.getByRole('region', { name: 'Log of Hopper' })).toContainText(
+    'Swap finished, Pellow Mini to Aldine Two',
+  );
   await expect(page.getByRole('button', { name: 'Finish the swap' })).toHaveCount(0);
   await open('/');
   await expect(page.getByRole('row', { name: /Hopper/ })).toContainText('stays');
@@ -376,7 +462,9 @@ test('who can fly together: channels, what is left, and a fifth on the ground', 
   for (const name of ['Quern', 'Fantail', 'Brayer', 'Whip']) await page.getByLabel(name, { exact: true }).check();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('All 4 can fly together');
   await page.getByLabel('Hopper', { exact: true }).check();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('4 of 5 can fly together; no channel is left for');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    '4 of 5 can fly together; no channel is left for',
+  );
   await page.getByRole('button', { name: 'add one on Fell analog plan' }).click();
   await expect(page.getByText(/guest A: Fell analog plan/)).toBeVisible();
   await page.reload();
@@ -417,7 +505,11 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
   await expect(page.getByRole('link', { name: 'Spindle board' })).toBeVisible();
 });
 
-test('files in and out: a difference first, errors with their place, the export equal to the import', async ({ page, open, program }, info) => {
+test('files in and out: a difference first, errors with their place, the export equal to the import', async ({
+  page,
+  open,
+  program,
+}, info) => {
   const gear = await readFile(join(root, 'demo/harrow-fell.gear.json'), 'utf8');
   const changed = gear.replace('"maxV": 17.8', '"maxV": 18.6');
   const file = info.outputPath('changed.gear.json');
@@ -427,7 +519,10 @@ test('files in and out: a difference first, errors with their place, the export 
   await expect(page.getByRole('row', { name: /airUnit aldine-one input.maxV 17.8 18.6/ })).toBeVisible();
   await page.getByRole('button', { name: 'Take in, replacing 1' }).click();
   await expect(page.getByText(/0 new, 1 replaced/)).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /Harrow Fell demo gear/ }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /Harrow Fell demo gear/ }).click(),
+  ]);
   expect(await readFile(await download.path(), 'utf8')).toBe(changed);
 
   const broken = info.outputPath('broken.json');
@@ -442,7 +537,9 @@ test('files in and out: a difference first, errors with their place, the export 
   await writeFile(fleet, await (await fetch(`${program.url}/api/export/fleet`)).text());
   const gearFile = info.outputPath('harrow-fell.gear.json');
   await writeFile(gearFile, changed);
-  const said = await promisify(execFile)(join(root, 'bin/yokeswap'), ['check', fleet]).catch((e: { code: number; stdout: string }) => e);
+  const said = await promisify(execFile)(join(root, 'bin/yokeswap'), ['check', fleet]).catch(
+    (e: { code: number; stdout: string }) => e,
+  );
   expect('code' in said && said.code).toBe(1);
   await open('/swap/wallower/power');
   const sentence = await page.locator('details.unfit .says').first().innerText();
@@ -451,7 +548,9 @@ test('files in and out: a difference first, errors with their place, the export 
 
 test('the route: which can, which cannot and why, in what order, what it costs to go back', async ({ page, open }) => {
   await open('/route');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('9 of 13 wanted links work, after 8 steps on 5 devices');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    '9 of 13 wanted links work, after 8 steps on 5 devices',
+  );
   await expect(page.getByRole('button', { name: 'Quern with Visor B: wish, works' })).toBeVisible();
   const damsel = page.locator('details', { hasText: 'Damsel with Visor C' });
   await expect(damsel).toContainText('One Compact of Damsel on 1.1 or later');
@@ -472,7 +571,10 @@ test('the route: which can, which cannot and why, in what order, what it costs t
   await expect(page.getByRole('button', { name: 'Damsel with Visor B: not needed' })).toBeVisible();
 });
 
-test('the rehearsal: a step done wrongly says why, done right ends as promised, and the way back', async ({ page, open }) => {
+test('the rehearsal: a step done wrongly says why, done right ends as promised, and the way back', async ({
+  page,
+  open,
+}) => {
   await open('/rehearse');
   const next = async () => {
     const heading = await page.getByRole('heading', { name: /^Next: / }).innerText();
@@ -504,7 +606,10 @@ test('the rehearsal: a step done wrongly says why, done right ends as promised, 
   await expect(page.getByText('The bench is back where it began, as far as doors allow.')).toBeVisible();
 });
 
-test('the real route: what is read off a device is recorded, the rest planned from there, and walked back', async ({ page, open }) => {
+test('the real route: what is read off a device is recorded, the rest planned from there, and walked back', async ({
+  page,
+  open,
+}) => {
   await open('/bench');
   await page.getByRole('link', { name: /The route of the whole fleet/ }).click();
   await expect(page.getByRole('heading', { name: 'Put 2.3 on new Two' })).toBeVisible();

@@ -21,7 +21,13 @@ export class Program {
 
   async start(): Promise<void> {
     const port = this.url ? new URL(this.url).port : '0';
-    const child = spawn(join(root, 'bin/yokeswap'), [this.command, '--listen', `127.0.0.1:${port}`, '--data', this.data]);
+    const child = spawn(join(root, 'bin/yokeswap'), [
+      this.command,
+      '--listen',
+      `127.0.0.1:${port}`,
+      '--data',
+      this.data,
+    ]);
     this.child = child;
     this.url = await new Promise((resolve, reject) => {
       let text = '';
@@ -68,7 +74,8 @@ export const test = base.extend<Fixtures>({
         on.on('pageerror', (error) => errors.push(error.message));
         on.on('console', (message) => {
           // A refused request is logged by the browser; what it means is tested on screen.
-          if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) errors.push(message.text());
+          if (message.type() === 'error' && !/Failed to load resource/.test(message.text()))
+            errors.push(message.text());
         });
       }
       await on.goto(`${program.url}/#${hash}`);

@@ -2,8 +2,57 @@
 // two tabs, an unbuilt plan.
 import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
 
-const screens = ['/', '/route', '/route/back', '/rehearse', '/walk', '/walk/back', '/swap/wallower/power', '/swap/damsel/link', '/swap/sluice/power', '/swap/whip/link', '/swap/quern/pins', '/swap/wallower/pins', '/swap/sluice/pins', '/swap/fantail/antenna', '/swap/wallower/antenna', '/shelf/edit/antenna/crown-dual', '/swap/hopper/mount', '/swap/fantail/mount', '/swap/wallower/osd', '/swap/damsel/osd', '/swap/hopper/control', '/shelf/edit/flightFirmware/tansy', '/board/rynd', '/fault/damsel', '/fault/damsel?symptom=no-osd&no=swapped', '/shopping', '/together?quads=quern,brayer,whip&guests=fell-analog,fell-analog', '/shelf/edit/frame/tailpole-5', '/shelf/edit/harness/one-loom', '/bench', '/bench/quern', '/bench/wallower',
-  '/shelf', '/shelf/add', '/shelf/add/board', '/shelf/edit/quad/rynd', '/shelf/files', '/shelf/trade', '/shelf/changes', '/begin', '/links', '/links/aldine-one/visor-c', '/begin/link', '/begin/quad/convert', '/fill/damsel/plan/board', '/fill/rynd/plan', '/about', '/goggles/visor-c-1', '/nowhere'];
+const screens = [
+  '/',
+  '/route',
+  '/route/back',
+  '/rehearse',
+  '/walk',
+  '/walk/back',
+  '/swap/wallower/power',
+  '/swap/damsel/link',
+  '/swap/sluice/power',
+  '/swap/whip/link',
+  '/swap/quern/pins',
+  '/swap/wallower/pins',
+  '/swap/sluice/pins',
+  '/swap/fantail/antenna',
+  '/swap/wallower/antenna',
+  '/shelf/edit/antenna/crown-dual',
+  '/swap/hopper/mount',
+  '/swap/fantail/mount',
+  '/swap/wallower/osd',
+  '/swap/damsel/osd',
+  '/swap/hopper/control',
+  '/shelf/edit/flightFirmware/tansy',
+  '/board/rynd',
+  '/fault/damsel',
+  '/fault/damsel?symptom=no-osd&no=swapped',
+  '/shopping',
+  '/together?quads=quern,brayer,whip&guests=fell-analog,fell-analog',
+  '/shelf/edit/frame/tailpole-5',
+  '/shelf/edit/harness/one-loom',
+  '/bench',
+  '/bench/quern',
+  '/bench/wallower',
+  '/shelf',
+  '/shelf/add',
+  '/shelf/add/board',
+  '/shelf/edit/quad/rynd',
+  '/shelf/files',
+  '/shelf/trade',
+  '/shelf/changes',
+  '/begin',
+  '/links',
+  '/links/aldine-one/visor-c',
+  '/begin/link',
+  '/begin/quad/convert',
+  '/fill/damsel/plan/board',
+  '/fill/rynd/plan',
+  '/about',
+  '/goggles/visor-c-1',
+  '/nowhere',
+];
 
 // In parts, so that none runs long and they share the processors.
 const parts = 3;
@@ -24,11 +73,20 @@ for (const colorScheme of ['light', 'dark'] as const) {
 test('nothing scrolls sideways on a phone, long names or not', async ({ page, open, program }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   const long = 'Wallower-of-the-very-long-name-that-nobody-would-paint-on-an-arm '.repeat(2).trim();
-  const shelf = (await (await fetch(`${program.url}/api/shelf`)).json()) as { entries: { kind: string; id: string; revision: number; entry: object }[] };
-  for (const [kind, id] of [['quad', 'wallower'], ['kit', 'one-wallower'], ['airUnit', 'aldine-one'], ['kit', 'visor-c-1']]) {
+  const shelf = (await (await fetch(`${program.url}/api/shelf`)).json()) as {
+    entries: { kind: string; id: string; revision: number; entry: object }[];
+  };
+  for (const [kind, id] of [
+    ['quad', 'wallower'],
+    ['kit', 'one-wallower'],
+    ['airUnit', 'aldine-one'],
+    ['kit', 'visor-c-1'],
+  ]) {
     const e = shelf.entries.find((x) => x.kind === kind && x.id === id)!;
     const answer = await fetch(`${program.url}/api/entries/${kind}/${id}?revision=${e.revision}`, {
-      method: 'PUT', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ ...e.entry, name: long }),
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ ...e.entry, name: long }),
     });
     expect(answer.status).toBe(200);
   }
@@ -51,7 +109,8 @@ test('everything by keyboard: from the board to a fix to the bench', async ({ pa
   await page.keyboard.press('2');
   await expect(page).toHaveURL(/wallower\/power/);
   const fix = page.getByRole('button', { name: /from the 10 V pad/ });
-  for (let i = 0; i < 30 && !(await fix.evaluate((e) => e === document.activeElement)); i++) await page.keyboard.press('Tab');
+  for (let i = 0; i < 30 && !(await fix.evaluate((e) => e === document.activeElement)); i++)
+    await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Done: feed the Aldine One from the 10 V pad.')).toBeVisible();
   await page.keyboard.press('b');
@@ -140,7 +199,11 @@ test('what takes long says what it is at, and can be stopped: nothing is changed
   test.slow();
   const kit = Array.from({ length: 30_000 }, (_, i) => ({ id: `spare-visor-${i}`, model: 'visor-a' }));
   const title = ((await (await fetch(`${program.url}/api/shelf`)).json()) as { title: string }).title;
-  const file = { name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ format: 'fleet', version: 1, title, kit })) };
+  const file = {
+    name: 'many.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify({ format: 'fleet', version: 1, title, kit })),
+  };
   await open('/shelf/files');
   await page.getByLabel('File', { exact: true }).setInputFiles(file);
   await page.getByRole('button', { name: /^Take in/ }).click({ timeout: 60_000 });

@@ -26,7 +26,13 @@ for (const room of rooms) {
   });
 }
 start();
-const vite = spawn('npx', ['vite', '--config', 'ui/vite.config.ts', '--port', '5180', '--host', '127.0.0.1'], { stdio: 'inherit' });
-const end = () => { program?.kill(); vite.kill(); process.exit(0); };
+const vite = spawn('npx', ['vite', '--config', 'ui/vite.config.ts', '--port', '5180', '--host', '127.0.0.1'], {
+  stdio: 'inherit',
+});
+const end = () => {
+  program?.kill();
+  vite.kill();
+  process.exit(0);
+};
 process.on('SIGINT', end);
 process.on('SIGTERM', end);

@@ -17,7 +17,17 @@ function licenceIn(folder, name) {
 }
 
 const goModules = () => {
-  const lines = execFileSync('go', ['list', '-deps', '-f', '{{with .Module}}{{if not .Main}}{{.Path}} {{.Version}} {{.Dir}}{{end}}{{end}}', './cmd/yokeswap'], { encoding: 'utf8' });
+  const lines = execFileSync(
+    'go',
+    [
+      'list',
+      '-deps',
+      '-f',
+      '{{with .Module}}{{if not .Main}}{{.Path}} {{.Version}} {{.Dir}}{{end}}{{end}}',
+      './cmd/yokeswap',
+    ],
+    { encoding: 'utf8' },
+  );
   return [...new Set(lines.split('\n').filter(Boolean))].sort().map((line) => {
     const [path, version, dir] = line.split(' ');
     return { name: `${path} ${version}`, text: licenceIn(dir, path) };
@@ -31,11 +41,22 @@ const npmPackages = () => {
   return [...new Set([...names, ...fonts])].sort().map((name) => {
     const folder = join('node_modules', name);
     const about = JSON.parse(readFileSync(join(folder, 'package.json'), 'utf8'));
-    return { name: `${name} ${about.version}`, text: hasLicence(folder) ? licenceIn(folder, name) : `Licence: ${about.license}` };
+    return {
+      name: `${name} ${about.version}`,
+      text: hasLicence(folder) ? licenceIn(folder, name) : `Licence: ${about.license}`,
+    };
   });
 };
 
-const go = { name: 'the Go standard library', text: licenceIn(execFileSync('go', ['env', 'GOROOT'], { encoding: 'utf8' }).trim(), 'Go') };
-const parts = [{ name: 'Yoke Swap', text: readFileSync('LICENSE', 'utf8').trim() }, go, ...goModules(), ...npmPackages()];
+const go = {
+  name: 'the Go standard library',
+  text: licenceIn(execFileSync('go', ['env', 'GOROOT'], { encoding: 'utf8' }).trim(), 'Go'),
+};
+const parts = [
+  { name: 'Yoke Swap', text: readFileSync('LICENSE', 'utf8').trim() },
+  go,
+  ...goModules(),
+  ...npmPackages(),
+];
 writeFileSync(out, parts.map((p) => `${p.name}\n${'='.repeat(p.name.length)}\n\n${p.text}\n`).join('\n\n'));
 console.log(`${parts.length} notices in ${out}`);

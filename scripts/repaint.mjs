@@ -6,7 +6,9 @@ import { chromium } from '@playwright/test';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const program = spawn(`${root}bin/yokeswap`, ['demo', '--listen', '127.0.0.1:0']);
-const url = await new Promise((resolve) => program.stdout.on('data', (text) => resolve(/http:\/\/[^\s/]+/.exec(String(text))?.[0])));
+const url = await new Promise((resolve) =>
+  program.stdout.on('data', (text) => resolve(/http:\/\/[^\s/]+/.exec(String(text))?.[0])),
+);
 
 const fleet = await (await fetch(`${url}/api/export/fleet`)).json();
 function grown(quads) {
@@ -24,9 +26,16 @@ function grown(quads) {
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-for (const [name, goal, size] of [['demo', 100, 9], ['200 quads', 300, 200]]) {
+for (const [name, goal, size] of [
+  ['demo', 100, 9],
+  ['200 quads', 300, 200],
+]) {
   if (size > fleet.quads.length) {
-    const taken = await fetch(`${url}/api/import?apply=true&replace=true&base=1`, { method: 'POST', headers: { 'Content-Type': 'application/json', Origin: url }, body: JSON.stringify(grown(size)) });
+    const taken = await fetch(`${url}/api/import?apply=true&replace=true&base=1`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Origin: url },
+      body: JSON.stringify(grown(size)),
+    });
     if (!taken.ok) throw new Error(await taken.text());
   }
   await page.goto(`${url}/#/`);
@@ -35,19 +44,24 @@ for (const [name, goal, size] of [['demo', 100, 9], ['200 quads', 300, 200]]) {
   await toggle.waitFor();
   const took = [];
   for (let i = 0; i < 11; i++) {
-    took.push(await toggle.evaluate(async (knob) => {
-      const said = document.querySelector('h1');
-      const before = said.textContent;
-      const begin = performance.now();
-      knob.click();
-      while (said.textContent === before && performance.now() - begin < 5000) await new Promise(requestAnimationFrame);
-      await new Promise(requestAnimationFrame);
-      return performance.now() - begin;
-    }));
+    took.push(
+      await toggle.evaluate(async (knob) => {
+        const said = document.querySelector('h1');
+        const before = said.textContent;
+        const begin = performance.now();
+        knob.click();
+        while (said.textContent === before && performance.now() - begin < 5000)
+          await new Promise(requestAnimationFrame);
+        await new Promise(requestAnimationFrame);
+        return performance.now() - begin;
+      }),
+    );
   }
   took.sort((a, b) => a - b);
   const rows = (await (await fetch(`${url}/api/board`)).json()).rows.length;
-  console.log(`toggle to repaint, ${name} (${rows} quads): ${took[5].toFixed(0)} ms, slowest ${took[10].toFixed(0)} ms, goal ${goal} ms`);
+  console.log(
+    `toggle to repaint, ${name} (${rows} quads): ${took[5].toFixed(0)} ms, slowest ${took[10].toFixed(0)} ms, goal ${goal} ms`,
+  );
 }
 await browser.close();
 program.kill();

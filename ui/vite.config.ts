@@ -24,7 +24,13 @@ export default defineConfig({
   root,
   cacheDir: '../node_modules/.vite',
   plugins: [tailwindcss(), svelte(), bundled()],
-  build: { outDir: 'dist/app', emptyOutDir: true, target: 'es2023', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
+  build: {
+    outDir: 'dist/app',
+    emptyOutDir: true,
+    target: 'es2023',
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:8740', '/demo/api': 'http://127.0.0.1:8740' } },
   test: { include: ['src/**/*.test.ts'], environment: 'node' },
 });

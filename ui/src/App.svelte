@@ -96,21 +96,43 @@
 
 <svelte:window {onkeydown} />
 
-<a class="absolute -left-250 focus:left-2 focus:top-2 z-10 bg-raised p-2" href="#content" onclick={(e) => { e.preventDefault(); document.getElementById('content')?.focus(); }}>Skip to the content</a>
-<header class="screen-only flex items-stretch gap-x-8 gap-y-4 min-h-12 px-5 max-sm:flex-wrap max-sm:gap-0 max-sm:px-2.5 bg-[#17313b] text-[#f4efe4]">
-  <a class="flex items-center gap-2.5 max-sm:min-h-11 text-inherit no-underline font-bold text-body whitespace-nowrap" href="#/"><img class="border border-[#48626c] rounded-md" src="/yoke.svg" alt="" width="26" height="26" />Yoke Swap</a>
+<a
+  class="absolute -left-250 focus:left-2 focus:top-2 z-10 bg-raised p-2"
+  href="#content"
+  onclick={(e) => {
+    e.preventDefault();
+    document.getElementById('content')?.focus();
+  }}>Skip to the content</a
+>
+<header
+  class="screen-only flex items-stretch gap-x-8 gap-y-4 min-h-12 px-5 max-sm:flex-wrap max-sm:gap-0 max-sm:px-2.5 bg-[#17313b] text-[#f4efe4]"
+>
+  <a
+    class="flex items-center gap-2.5 max-sm:min-h-11 text-inherit no-underline font-bold text-body whitespace-nowrap"
+    href="#/"
+    ><img class="border border-[#48626c] rounded-md" src="/yoke.svg" alt="" width="26" height="26" />Yoke Swap</a
+  >
   <nav class="flex gap-1 max-sm:order-3 max-sm:basis-full" aria-label="Main">
     {#each places as p (p.at)}
-      <a class="flex items-center px-4 no-underline border-y-4 border-transparent text-[#d5dedd] hover:text-white aria-[current]:text-white aria-[current]:font-bold aria-[current]:border-b-[#e0a63a] max-sm:flex-1 max-sm:justify-center max-sm:min-h-11 max-sm:border-t-0" href={'#' + p.at} aria-current={here(p.starts) ? 'page' : undefined}>{p.name}</a>
+      <a
+        class="flex items-center px-4 no-underline border-y-4 border-transparent text-[#d5dedd] hover:text-white aria-[current]:text-white aria-[current]:font-bold aria-[current]:border-b-[#e0a63a] max-sm:flex-1 max-sm:justify-center max-sm:min-h-11 max-sm:border-t-0"
+        href={'#' + p.at}
+        aria-current={here(p.starts) ? 'page' : undefined}>{p.name}</a
+      >
     {/each}
   </nav>
   <div class="flex items-center gap-2 ml-auto">
     <button type="button" class={tool} onclick={switchTheme}>{theme() === 'dark' ? 'Light' : 'Dark'}</button>
-    <button type="button" class={tool} onclick={() => list?.showModal()} aria-label="Keys"><kbd class="font-mono font-semibold whitespace-nowrap">?</kbd></button>
+    <button type="button" class={tool} onclick={() => list?.showModal()} aria-label="Keys"
+      ><kbd class="font-mono font-semibold whitespace-nowrap">?</kbd></button
+    >
   </div>
 </header>
 {#if place !== ''}
-  <aside class="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 bg-caution-wash text-ink px-5 py-1.5" aria-label="The demo">
+  <aside
+    class="screen-only flex flex-wrap items-center gap-x-4 gap-y-1 bg-caution-wash text-ink px-5 py-1.5"
+    aria-label="The demo"
+  >
     <strong>The demo, in a place of its own.</strong> Nothing here is yours, and nothing of yours is here.
     <a class="ml-auto font-bold min-h-8 inline-flex items-center" href="/">Leave the demo</a>
   </aside>
@@ -125,7 +147,11 @@
   <table>
     <tbody>
       {#each [...everywhere, ...screenKeys] as k (k.keys)}
-        <tr><td class="align-top pl-0 pr-4 py-1"><kbd class="font-mono font-semibold whitespace-nowrap">{k.keys}</kbd></td><td class="align-top pl-0 pr-4 py-1">{k.does}</td></tr>
+        <tr
+          ><td class="align-top pl-0 pr-4 py-1"
+            ><kbd class="font-mono font-semibold whitespace-nowrap">{k.keys}</kbd></td
+          ><td class="align-top pl-0 pr-4 py-1">{k.does}</td></tr
+        >
       {/each}
     </tbody>
   </table>

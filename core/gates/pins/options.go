@@ -44,8 +44,10 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if w, ok := l.grounded(); ok {
 		wired(func(to *fleet.Wiring) { *to = w })
 	}
-	if w, ok := l.soldered(); ok && l.run.Plug != nil {
-		wired(func(to *fleet.Wiring) { *to = w })
+	if l.run.Plug != nil {
+		if w, ok := l.soldered(); ok {
+			wired(func(to *fleet.Wiring) { *to = w })
+		}
 	}
 	for _, set := range l.inverters() {
 		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Jumper: &set}})

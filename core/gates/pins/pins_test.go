@@ -270,3 +270,15 @@ func TestThePictureOfThePins(t *testing.T) {
 	assert.Equal(t, verdict.Change, levels["UART TX"])
 	assert.NotEmpty(t, pins.Draw(caseOf(sample.Set(), soldered())).Missing)
 }
+
+// A unit whose plug nobody has described has ways out all the same, or none; it stops nothing.
+func TestWaysOutOfAUnitWithoutAPlug(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[0].Plug = nil
+	for _, f := range []fleet.Fit{soldered("10v", "ground", "tx1", "rx1", "ground", "rx3"), withParts()} {
+		f.AirUnit = &fleet.Slot{Model: set.AirUnits[0].ID}
+		c := caseOf(set, f)
+		assert.NotPanics(t, func() { pins.Candidates(c) })
+		assert.NotEqual(t, verdict.Fits, verdict.Worst(pins.Check(c)))
+	}
+}

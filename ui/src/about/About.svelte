@@ -42,10 +42,15 @@
         <dt class="text-soft">data folder</dt>
         <dd class="mono wrap-anywhere">{a.folder}</dd>
         <dt class="text-soft">kept in it</dt>
-        <dd class="wrap-anywhere">{a.gear} pieces of gear, {a.kit} pieces of kit, {a.quads} {a.quads === 1 ? 'quad' : 'quads'}, {a.revision} {a.revision === 1 ? 'change' : 'changes'}</dd>
+        <dd class="wrap-anywhere">
+          {a.gear} pieces of gear, {a.kit} pieces of kit, {a.quads}
+          {a.quads === 1 ? 'quad' : 'quads'}, {a.revision}
+          {a.revision === 1 ? 'change' : 'changes'}
+        </dd>
       </dl>
       {#if a.languages.length > 1}
-        <label>How devices are handled is read in
+        <label
+          >How devices are handled is read in
           <select value={a.language} onchange={(e) => choose(a.language, e.currentTarget.value)}>
             {#each a.languages as l (l)}<option value={l}>{named.of(l) ?? l}</option>{/each}
           </select>
@@ -56,14 +61,22 @@
     </Card>
   {/if}
   <Card title="Before you solder">
-    <p>A verdict is as good as the values it rests on; each says where they are from. It is no licence: packs burn, props cut, transmitters are bound by law. Your local rules, your maker's sheet and a meter come first.</p>
+    <p>
+      A verdict is as good as the values it rests on; each says where they are from. It is no licence: packs burn, props
+      cut, transmitters are bound by law. Your local rules, your maker's sheet and a meter come first.
+    </p>
   </Card>
 </div>
 <details class="panel px-5 py-3" bind:open>
   <summary class="font-bold min-h-8">Licences: Yoke Swap is free software (MIT), made with the work of others</summary>
   {#if notices === null}<p class="soft" role="status">Fetching them…</p>{:else}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
-    <pre class="max-h-[60vh] overflow-auto whitespace-pre-wrap text-small" role="region" aria-label="Licences" tabindex="0">{notices}</pre>
+    <!-- What scrolls must be reached by keyboard. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <pre
+      class="max-h-[60vh] overflow-auto whitespace-pre-wrap text-small"
+      role="region"
+      aria-label="Licences"
+      tabindex="0">{notices}</pre>
   {/if}
 </details>
 

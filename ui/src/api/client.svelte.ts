@@ -89,6 +89,7 @@ export const door = $state({ shut: false });
 export const place = typeof location !== 'undefined' && location.pathname.startsWith('/demo/') ? '/demo' : '';
 
 /** What is asked and not yet answered, and how to give it up. */
+// eslint-disable-next-line svelte/prefer-svelte-reactivity -- nothing on screen follows it
 const open = new Map<Request, { since: number; abort: AbortController }>();
 
 /** What takes long at this moment: for how long, and what the program says it is at. */
@@ -115,7 +116,10 @@ async function tracked(request: Request): Promise<Response> {
 async function look() {
   const longest = Date.now() - Math.min(...[...open.values()].map((o) => o.since));
   if (open.size === 0 || longest < patience) return;
-  const jobs = await fetch(`${place}/api/jobs`).then((r) => (r.ok ? (r.json() as Promise<Job[]>) : []), () => []);
+  const jobs = await fetch(`${place}/api/jobs`).then(
+    (r) => (r.ok ? (r.json() as Promise<Job[]>) : []),
+    () => [],
+  );
   if (open.size === 0) return; // answered meanwhile
   slow.jobs = jobs;
   slow.seconds = Math.round(longest / 1000);
@@ -124,19 +128,23 @@ async function look() {
 /** Gives up what is waited for: reads are let go of, a file that is taken in is stopped. */
 export function stopWaiting() {
   for (const [request, { abort }] of open) if (request.method === 'GET') abort.abort();
-  for (const job of slow.jobs) if (mine.has(job.id)) void client.DELETE('/api/jobs/{job}', { params: { path: { job: job.id } } });
+  for (const job of slow.jobs)
+    if (mine.has(job.id)) void client.DELETE('/api/jobs/{job}', { params: { path: { job: job.id } } });
 }
 
 const client = createClient<paths>({ baseUrl: place, fetch: tracked });
 
 /** The jobs of this page. */
+// eslint-disable-next-line svelte/prefer-svelte-reactivity -- nothing on screen follows it
 const mine = new Set<string>();
 
 /**
  * Sends what may take long under a name. Where the line is cut before the answer has come,
  * the answer is asked for again by that name.
  */
-async function asJob<T>(send: (job: string) => Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Answer<T>> {
+async function asJob<T>(
+  send: (job: string) => Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<Answer<T>> {
   const job = Array.from(crypto.getRandomValues(new Uint32Array(4)), (n) => n.toString(36)).join('-');
   mine.add(job);
   try {
@@ -178,7 +186,8 @@ export function failureOf(status: number, problem: Problem | undefined): Failure
 const unreachable: Failure = {
   status: 0,
   title: 'The program does not answer',
-  detail: 'Is Yoke Swap still running on this machine? Start it again and press “Try again”. What was confirmed is kept.',
+  detail:
+    'Is Yoke Swap still running on this machine? Start it again and press “Try again”. What was confirmed is kept.',
   wrong: [],
 };
 
@@ -214,62 +223,126 @@ async function read<T>(call: () => Promise<{ data?: T; error?: unknown; response
 }
 
 export const api = {
-  board: (left: string[], count?: number) => read(() => client.GET('/api/board', { params: { query: { left: left.join(','), count } } })),
+  board: (left: string[], count?: number) =>
+    read(() => client.GET('/api/board', { params: { query: { left: left.join(','), count } } })),
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   note: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/now', { params: { path: { quad } }, body: { revision, patch } }))),
   solder: (quad: string, revision: number, wire: { today: boolean; node: string; pin: number; place: string }) =>
-    written(answered(client.POST('/api/quads/{quad}/wire', { params: { path: { quad } }, body: { revision, ...wire } }))),
+    written(
+      answered(client.POST('/api/quads/{quad}/wire', { params: { path: { quad } }, body: { revision, ...wire } })),
+    ),
   bench: (quad: string) => read(() => client.GET('/api/quads/{quad}/bench', { params: { path: { quad } } })),
   confirm: (quad: string, step: string, done: boolean, value?: number, read?: string) =>
-    written(answered(client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value, read } }))),
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/bench', { params: { path: { quad } }, body: { step, done, value, read } }),
+      ),
+    ),
   route: () => read(() => client.GET('/api/route')),
-  routeWhy: (want: number, whole: number) => read(() => client.GET('/api/route/why', { params: { query: { want, whole } } })),
-  saveGoals: (revision: number, goals: RouteView['goals']) => written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
+  routeWhy: (want: number, whole: number) =>
+    read(() => client.GET('/api/route/why', { params: { query: { want, whole } } })),
+  saveGoals: (revision: number, goals: RouteView['goals']) =>
+    written(answered(client.PUT('/api/route', { body: { revision, goals } }))),
   wayBack: () => read(() => client.GET('/api/route/back')),
   recordRead: (body: Read) => written(answered(client.POST('/api/route/read', { body }))),
-  offered: (device: string, release: string, revision: number) => written(answered(client.POST('/api/route/offered', { body: { device, release, revision } }))),
+  offered: (device: string, release: string, revision: number) =>
+    written(answered(client.POST('/api/route/offered', { body: { device, release, revision } }))),
   closeRoute: (revision: number) => written(answered(client.POST('/api/route/close', { body: { revision } }))),
   rehearse: (actions: Action[], back = false) => read(() => client.POST('/api/rehearsal', { body: { actions, back } })),
   setRegion: (was: string, region: string) => written(answered(client.PUT('/api/region', { body: { was, region } }))),
   screwOn: (kit: string, port: number, was: string, model: string, from: string) =>
-    written(answered(client.PUT('/api/kit/{kit}/antennas/{port}', { params: { path: { kit, port } }, body: { was, model, from } }))),
+    written(
+      answered(
+        client.PUT('/api/kit/{kit}/antennas/{port}', { params: { path: { kit, port } }, body: { was, model, from } }),
+      ),
+    ),
   boardPorts: (quad: string) => read(() => client.GET('/api/quads/{quad}/board', { params: { path: { quad } } })),
   standIn: (quad: string, faults: Faults, more: { stop?: boolean; osdOff?: boolean } = {}) =>
-    written(answered(client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, ...more } }))),
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/board/stand-in', { params: { path: { quad } }, body: { faults, ...more } }),
+      ),
+    ),
   enter: (key: string, name: string) => answered(client.POST('/api/session', { body: { key, name } })),
   sessions: () => read(() => client.GET('/api/sessions')),
-  endSession: (id: number) => written(answered(client.DELETE('/api/sessions/{id}', { params: { path: { id } } }).then((r) => ({ ...r, data: r.response.ok ? true : undefined })))),
-  fault: (quad: string, query: { symptom?: string; yes?: string; no?: string }) => read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
+  endSession: (id: number) =>
+    written(
+      answered(
+        client
+          .DELETE('/api/sessions/{id}', { params: { path: { id } } })
+          .then((r) => ({ ...r, data: r.response.ok ? true : undefined })),
+      ),
+    ),
+  fault: (quad: string, query: { symptom?: string; yes?: string; no?: string }) =>
+    read(() => client.GET('/api/quads/{quad}/fault', { params: { path: { quad }, query } })),
   faultAsking: (quad: string, query: { symptom?: string; yes?: string; no?: string }, address: string) =>
     read(() => client.POST('/api/quads/{quad}/fault', { params: { path: { quad }, query }, body: { address } })),
-  finish: (quad: string, revision: number, anyway: boolean) => written(answered(client.POST('/api/quads/{quad}/finish', { params: { path: { quad } }, body: { revision, anyway } }))),
+  finish: (quad: string, revision: number, anyway: boolean) =>
+    written(
+      answered(client.POST('/api/quads/{quad}/finish', { params: { path: { quad } }, body: { revision, anyway } })),
+    ),
   logOf: (quad: string) => read(() => client.GET('/api/quads/{quad}/log', { params: { path: { quad } } })),
-  log: (quad: string, says: string) => written(answered(client.POST('/api/quads/{quad}/log', { params: { path: { quad } }, body: { says } }))),
-  readBoard: (quad: string, address: string, confirmed: boolean) => written(answered(client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address, confirmed } }))),
+  log: (quad: string, says: string) =>
+    written(answered(client.POST('/api/quads/{quad}/log', { params: { path: { quad } }, body: { says } }))),
+  readBoard: (quad: string, address: string, confirmed: boolean) =>
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/board/read', { params: { path: { quad } }, body: { address, confirmed } }),
+      ),
+    ),
   takeBoard: (quad: string, address: string, confirmed: boolean, take: string[]) =>
-    written(answered(client.POST('/api/quads/{quad}/board/today', { params: { path: { quad } }, body: { address, confirmed, take } }))),
-  setBoard: (quad: string, address: string, propsOff: boolean) => written(answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } }))),
-  liveBoard: (quad: string, address: string) => read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
-  keepBoard: (quad: string, address: string) => written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
-  keptBoards: (quad: string) => read(() => client.GET('/api/quads/{quad}/board/snapshots', { params: { path: { quad } } })),
-  betweenBoards: (quad: string, a: number, b: number) => read(() => client.GET('/api/quads/{quad}/board/between', { params: { path: { quad }, query: { a, b } } })),
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/board/today', {
+          params: { path: { quad } },
+          body: { address, confirmed, take },
+        }),
+      ),
+    ),
+  setBoard: (quad: string, address: string, propsOff: boolean) =>
+    written(
+      answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } })),
+    ),
+  liveBoard: (quad: string, address: string) =>
+    read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
+  keepBoard: (quad: string, address: string) =>
+    written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
+  keptBoards: (quad: string) =>
+    read(() => client.GET('/api/quads/{quad}/board/snapshots', { params: { path: { quad } } })),
+  betweenBoards: (quad: string, a: number, b: number) =>
+    read(() => client.GET('/api/quads/{quad}/board/between', { params: { path: { quad }, query: { a, b } } })),
   restoreBoard: (quad: string, address: string, snapshot: number, propsOff: boolean) =>
-    written(answered(client.POST('/api/quads/{quad}/board/restore', { params: { path: { quad } }, body: { address, snapshot, propsOff } }))),
-  together: (quads: string[], guests: string[]) => read(() => client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } })),
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/board/restore', {
+          params: { path: { quad } },
+          body: { address, snapshot, propsOff },
+        }),
+      ),
+    ),
+  together: (quads: string[], guests: string[]) =>
+    read(() =>
+      client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } }),
+    ),
   shopping: () => read(() => client.GET('/api/shopping')),
-  changes: (before = 0) => read(() => client.GET('/api/changes', { params: { query: { before: before || undefined } } })),
+  changes: (before = 0) =>
+    read(() => client.GET('/api/changes', { params: { query: { before: before || undefined } } })),
   undo: (change: number) => written(answered(client.POST('/api/undo', { body: { change } }))),
-  setLanguage: (was: string, language: string) => written(answered(client.PUT('/api/language', { body: { was, language } }))),
+  setLanguage: (was: string, language: string) =>
+    written(answered(client.PUT('/api/language', { body: { was, language } }))),
   goggles: (kit: string) => read(() => client.GET('/api/goggles/{kit}', { params: { path: { kit } } })),
   flip: (quad: string, mode: string, samples: FlipSample[], range?: { fromUS: number; toUS: number }) =>
-    read(() => client.POST('/api/quads/{quad}/flip', { params: { path: { quad } }, body: { mode, samples, ...range } })),
+    read(() =>
+      client.POST('/api/quads/{quad}/flip', { params: { path: { quad } }, body: { mode, samples, ...range } }),
+    ),
   about: () => read(() => client.GET('/api/about')),
   forms: () => read(() => client.GET('/api/forms')),
   askLink: (body: LinkQuestion) => written(answered(client.POST('/api/begin/link', { body }))),
-  beginQuad: (name: string, analog: boolean, like: string) => written(answered(client.POST('/api/begin/quad', { body: { name, analog, like: like || undefined } }))),
+  beginQuad: (name: string, analog: boolean, like: string) =>
+    written(answered(client.POST('/api/begin/quad', { body: { name, analog, like: like || undefined } }))),
   quads: () => read(() => client.GET('/api/shelf', { params: { query: { kind: 'quad', count: 500 } } })),
   pair: (quad: string) => read(() => client.GET('/api/quads/{quad}/pair', { params: { path: { quad } } })),
   readSheet: (kind: string, text: string) =>
@@ -281,53 +354,73 @@ export const api = {
         headers: { 'Content-Type': 'text/plain' },
       }),
     ),
-  asks: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
-  state: (quad: string, body: Said) => written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
+  asks: (quad: string, today: boolean) =>
+    read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
+  state: (quad: string, body: Said) =>
+    written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
   links: () => read(() => client.GET('/api/links')),
   stateOf: (unit: string, goggles: string, body: Said & { instead: boolean }) =>
     written(answered(client.POST('/api/links/{unit}/{goggles}', { params: { path: { unit, goggles } }, body }))),
   trade: (kind: string) => read(() => client.GET('/api/trade', { params: { query: { kind } } })),
   takeFromTrade: (id: string) => written(answered(client.POST('/api/trade/{id}', { params: { path: { id } } }))),
-  slots: (quad: string, today: boolean) => read(() => client.GET('/api/quads/{quad}/slots', { params: { path: { quad }, query: { today } } })),
+  slots: (quad: string, today: boolean) =>
+    read(() => client.GET('/api/quads/{quad}/slots', { params: { path: { quad }, query: { today } } })),
   fill: (quad: string, slot: string, revision: number, today: boolean, take: Take) =>
-    written(answered(client.POST('/api/quads/{quad}/slots/{slot}', { params: { path: { quad, slot } }, body: { revision, today, take } }))),
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/slots/{slot}', {
+          params: { path: { quad, slot } },
+          body: { revision, today, take },
+        }),
+      ),
+    ),
   shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
-    written(answered(
-      client.PUT('/api/entries/{kind}/{id}', {
-        params: { path: { kind, id }, query: { revision } },
-        body: JSON.stringify(entry) as never,
-        bodySerializer: (text) => text as unknown as string,
-        headers: { 'Content-Type': 'application/json' },
-      }),
-    )),
+    written(
+      answered(
+        client.PUT('/api/entries/{kind}/{id}', {
+          params: { path: { kind, id }, query: { revision } },
+          body: JSON.stringify(entry) as never,
+          bodySerializer: (text) => text as unknown as string,
+          headers: { 'Content-Type': 'application/json' },
+        }),
+      ),
+    ),
   remove: (kind: string, id: string, revision: number) =>
-    written(answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } }))),
+    written(
+      answered(client.DELETE('/api/entries/{kind}/{id}', { params: { path: { kind, id }, query: { revision } } })),
+    ),
   restore: (file: Blob, replace: boolean) =>
-    written(asJob((job) =>
-      client.POST('/api/restore', {
-        params: { query: { replace, job } },
-        body: file as never,
-        bodySerializer: (blob) => blob as unknown as Blob,
-        headers: { 'Content-Type': 'application/jsonl' },
-      }),
-    )),
+    written(
+      asJob((job) =>
+        client.POST('/api/restore', {
+          params: { query: { replace, job } },
+          body: file as never,
+          bodySerializer: (blob) => blob as unknown as Blob,
+          headers: { 'Content-Type': 'application/jsonl' },
+        }),
+      ),
+    ),
   importFile: (file: Blob, options: { apply?: boolean; replace?: boolean; base?: number } = {}) =>
-    written(asJob((job) =>
-      client.POST('/api/import', {
-        params: { query: { ...options, job } },
-        body: file as never,
-        bodySerializer: (blob) => blob as unknown as Blob,
-        headers: { 'Content-Type': 'application/json' },
-      }),
-    )),
+    written(
+      asJob((job) =>
+        client.POST('/api/import', {
+          params: { query: { ...options, job } },
+          body: file as never,
+          bodySerializer: (blob) => blob as unknown as Blob,
+          headers: { 'Content-Type': 'application/json' },
+        }),
+      ),
+    ),
   takeWiring: (quad: string, file: Blob) =>
-    written(answered(
-      client.POST('/api/quads/{quad}/wiring.csv', {
-        params: { path: { quad } },
-        body: file as never,
-        bodySerializer: (blob) => blob as unknown as Blob,
-        headers: { 'Content-Type': 'text/csv' },
-      }),
-    )),
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/wiring.csv', {
+          params: { path: { quad } },
+          body: file as never,
+          bodySerializer: (blob) => blob as unknown as Blob,
+          headers: { 'Content-Type': 'text/csv' },
+        }),
+      ),
+    ),
 };

@@ -26,13 +26,18 @@
   let draft = $state.raw<Entry | null>(null);
   let nothing = $state(false); // was entered
 
-  const holder = $derived(known.entries.find((e) => e.id === missing.id && (missing.of === 'gear' ? e.set !== undefined : e.kind === missing.of)));
+  const holder = $derived(
+    known.entries.find(
+      (e) => e.id === missing.id && (missing.of === 'gear' ? e.set !== undefined : e.kind === missing.of),
+    ),
+  );
   const form = $derived(holder && known.forms.find((f) => f.kind === holder.kind));
   const fields = $derived(form?.groups.flatMap((g) => g.fields) ?? []);
-  const whole = $derived(draft ?? ((holder?.entry as Entry | undefined) ?? {}));
+  const whole = $derived(draft ?? (holder?.entry as Entry | undefined) ?? {});
   const spot = $derived(holder ? spotAt(fields, whole, missing.field) : undefined);
   const shown = $derived(spot?.fields.filter((f) => !/(^|\.)(id|name)$/.test(f.path)) ?? []);
-  const offered = (f: Field) => known.shelf.filter((t) => (f.kinds ?? []).includes(t.kind) && !known.entries.some((e) => e.id === t.id));
+  const offered = (f: Field) =>
+    known.shelf.filter((t) => (f.kinds ?? []).includes(t.kind) && !known.entries.some((e) => e.id === t.id));
   const slot = $derived(missing.of === 'quad' ? slotOf(missing.field) : undefined);
   const wrong = $derived(Object.fromEntries((refused?.wrong ?? []).map((w) => [w.location, w.message])));
 
@@ -48,7 +53,11 @@
     if (!nothing) await save(whole, `Noted: ${missing.label}.`);
   }
   const takeRead = (found: SheetFound[]) =>
-    holder && save(withRead(holder.entry as Entry, found), `Noted: ${found.length === 1 ? 'one value' : `${found.length} values`} of ${holder.name}, with the words as their source.`);
+    holder &&
+    save(
+      withRead(holder.entry as Entry, found),
+      `Noted: ${found.length === 1 ? 'one value' : `${found.length} values`} of ${holder.name}, with the words as their source.`,
+    );
 
   /** Copies an entry of the trade shelf and names it. */
   async function copy(f: Field, id: string) {
@@ -57,7 +66,9 @@
     refused = taken.ok ? null : taken.failure;
     if (!taken.ok || !spot) return;
     const many = valueAt(spot.entry, f.path);
-    draft = spot.put(withValue(spot.entry, f.path, f.type === 'refs' ? [...(Array.isArray(many) ? (many as string[]) : []), id] : id));
+    draft = spot.put(
+      withValue(spot.entry, f.path, f.type === 'refs' ? [...(Array.isArray(many) ? (many as string[]) : []), id] : id),
+    );
     await known.load();
   }
 </script>
@@ -69,13 +80,29 @@
 {:else if !today && missing.field.endsWith('feeds.airUnit')}
   <PickFeed {quad} onpicked={() => onanswered('Noted: what feeds the air unit.')} />
 {:else if slot}
-  <p><a class="button main inline-flex items-center" href={`#/fill/${quad}/${today ? 'today' : 'plan'}/${slot}`}>Put it in on the picture</a></p>
+  <p>
+    <a class="button main inline-flex items-center" href={`#/fill/${quad}/${today ? 'today' : 'plan'}/${slot}`}
+      >Put it in on the picture</a
+    >
+  </p>
 {:else if spot}
   <form class="entry grid gap-2" onsubmit={answer}>
     {#each shown as f (f.path)}
-      <FieldInput field={f} entry={spot.entry} root={whole} entries={known.entries} {wrong} base={spot.base} onchange={(to) => { draft = spot.put(to); nothing = false; }} />
+      <FieldInput
+        field={f}
+        entry={spot.entry}
+        root={whole}
+        entries={known.entries}
+        {wrong}
+        base={spot.base}
+        onchange={(to) => {
+          draft = spot.put(to);
+          nothing = false;
+        }}
+      />
       {#if (f.type === 'ref' || f.type === 'refs') && offered(f).length > 0}
-        <label class="grid gap-0.5 text-note">{f.label}, from the trade shelf
+        <label class="grid gap-0.5 text-note"
+          >{f.label}, from the trade shelf
           <select value="" onchange={(e) => copy(f, e.currentTarget.value)}>
             <option value="">none</option>
             {#each offered(f) as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
@@ -89,7 +116,11 @@
     <p class="buttons"><button class="button main">Note it</button></p>
   </form>
 {:else if holder}
-  <p><a href={`#/shelf/edit/${missing.of}/${missing.id}?field=${encodeURIComponent(missing.field)}`}>Enter it with all the rest of {holder.name}</a></p>
+  <p>
+    <a href={`#/shelf/edit/${missing.of}/${missing.id}?field=${encodeURIComponent(missing.field)}`}
+      >Enter it with all the rest of {holder.name}</a
+    >
+  </p>
 {/if}
 {#if missing.of === 'gear' && holder}
   <details>

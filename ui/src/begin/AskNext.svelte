@@ -53,10 +53,24 @@
         {question.gates.length === 1 ? 'waits' : 'wait'} for it{#if open.length > 1}; {open.length - 1} more after it{/if}
       </p>
       <Answer {quad} {today} missing={question} {known} onanswered={answered} />
-      <p><button type="button" class="button" onclick={() => (skipped = [...skipped, keyOf(question)])}>I don't know: ask the next</button></p>
+      <p>
+        <button type="button" class="button" onclick={() => (skipped = [...skipped, keyOf(question)])}
+          >I don't know: ask the next</button
+        >
+      </p>
     {/key}
   {:else if report.data}
-    <p>{report.data.moot.length + later === 0 ? 'Nothing is missing that a gate asks for.' : later > 0 ? 'There is nothing else to ask now.' : 'Settled: of what is still missing, no answer that was tried changes any level.'}</p>
-    {#if skipped.length > 0}<p><button type="button" class="button" onclick={() => (skipped = [])}>Ask again what I did not know ({skipped.length})</button></p>{/if}
+    <p>
+      {report.data.moot.length + later === 0
+        ? 'Nothing is missing that a gate asks for.'
+        : later > 0
+          ? 'There is nothing else to ask now.'
+          : 'Settled: of what is still missing, no answer that was tried changes any level.'}
+    </p>
+    {#if skipped.length > 0}<p>
+        <button type="button" class="button" onclick={() => (skipped = [])}
+          >Ask again what I did not know ({skipped.length})</button
+        >
+      </p>{/if}
   {:else if !report.failure}<p class="soft" role="status">Looking for what decides most…</p>{/if}
 </section>

@@ -56,19 +56,40 @@
   <div class="title">
     <h1>{v.name}</h1>
     <nav class="flex gap-1" aria-label="Today or planned">
-      <a class="no-underline border-b-3 border-b-transparent aria-[current]:border-b-accent aria-[current]:font-bold min-h-10 px-3.5 py-1.5" href={`#/fill/${quad}/today`} aria-current={today ? 'page' : undefined}>On it today</a>
-      <a class="no-underline border-b-3 border-b-transparent aria-[current]:border-b-accent aria-[current]:font-bold min-h-10 px-3.5 py-1.5" href={`#/fill/${quad}/plan`} aria-current={today ? undefined : 'page'}>Planned</a>
+      <a
+        class="no-underline border-b-3 border-b-transparent aria-[current]:border-b-accent aria-[current]:font-bold min-h-10 px-3.5 py-1.5"
+        href={`#/fill/${quad}/today`}
+        aria-current={today ? 'page' : undefined}>On it today</a
+      >
+      <a
+        class="no-underline border-b-3 border-b-transparent aria-[current]:border-b-accent aria-[current]:font-bold min-h-10 px-3.5 py-1.5"
+        href={`#/fill/${quad}/plan`}
+        aria-current={today ? undefined : 'page'}>Planned</a
+      >
     </nav>
     <LevelMark level={v.level} size={24} word />
-    <span class="buttons ml-auto"><a class="button main inline-flex items-center" href={`#/swap/${quad}`}>Its gates</a></span>
+    <span class="buttons ml-auto"
+      ><a class="button main inline-flex items-center" href={`#/swap/${quad}`}>Its gates</a></span
+    >
   </div>
-  <div class="flex flex-wrap items-center gap-x-3 gap-y-1"><p class="good" role="status">{said}</p>{#if said && last > 0}<button type="button" class="button" onclick={takeBack}>Take it back</button>{/if}</div>
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+    <p class="good" role="status">{said}</p>
+    {#if said && last > 0}<button type="button" class="button" onclick={takeBack}>Take it back</button>{/if}
+  </div>
   {#if refused}<FailureNote failure={refused} />{/if}
   <div class="grid gap-4 items-start min-[900px]:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)]">
-    <div class={open ? 'max-[619px]:hidden' : ''}><QuadPicture slots={v.slots} analog={today && v.analog} chosen={open?.name} onopen={(name) => push(at(name))} /></div>
+    <div class={open ? 'max-[619px]:hidden' : ''}>
+      <QuadPicture slots={v.slots} analog={today && v.analog} chosen={open?.name} onopen={(name) => push(at(name))} />
+    </div>
     {#if open}
       {#key open.name}
-        <SlotChoices slot={open} {today} all={`#${at()}`} onfill={(take) => fill(open.name, take)} onread={() => view.take(api.slots(quad, today))} />
+        <SlotChoices
+          slot={open}
+          {today}
+          all={`#${at()}`}
+          onfill={(take) => fill(open.name, take)}
+          onread={() => view.take(api.slots(quad, today))}
+        />
       {/key}
     {:else}
       <div class="grid gap-3">

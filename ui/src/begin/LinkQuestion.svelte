@@ -48,9 +48,16 @@
   {#if pair.failure}<FailureNote failure={pair.failure} again={() => pair.take(api.pair(params.quad ?? ''))} />{/if}
   {#if pair.data}
     {@const p = pair.data}
-    <div class="title"><h1>{p.name}</h1><LevelMark level={p.level} size={26} word /></div>
+    <div class="title">
+      <h1>{p.name}</h1>
+      <LevelMark level={p.level} size={26} word />
+    </div>
     <div class="grid gap-2.5 max-w-[46rem]">
-      {#each p.findings as f, i (i)}<FindingCard finding={f} open={i === 0} onfix={() => push(`/swap/${p.quad}/link`)} />{/each}
+      {#each p.findings as f, i (i)}<FindingCard
+          finding={f}
+          open={i === 0}
+          onfix={() => push(`/swap/${p.quad}/link`)}
+        />{/each}
       <p class="buttons">
         <a class="button main inline-flex items-center" href={`#/fill/${p.quad}/plan`}>Go on with this quad</a>
         <a class="button inline-flex items-center" href={`#/swap/${p.quad}/link`}>All of the link gate</a>
@@ -66,24 +73,41 @@
         <fieldset class="grid gap-2 content-start">
           <legend>{e.title}</legend>
           <label class="grid gap-0.5">its name<input required maxlength="200" bind:value={e.of.name} /></label>
-          <label class="grid gap-0.5">the release on it, empty if not read yet<input maxlength="40" inputmode="decimal" placeholder={`such as ${e.like}`} bind:value={e.of.release} /></label>
+          <label class="grid gap-0.5"
+            >the release on it, empty if not read yet<input
+              maxlength="40"
+              inputmode="decimal"
+              placeholder={`such as ${e.like}`}
+              bind:value={e.of.release}
+            /></label
+          >
         </fieldset>
       {/each}
     </div>
     <fieldset class="grid gap-1.5">
       <legend>What is stated of the pair, by a maker or by whoever has tried it</legend>
       {#each says as s (s.value)}
-        <label class="flex gap-2 items-center min-h-8"><input type="radio" name="says" value={s.value} bind:group={q.says} />{s.word}</label>
+        <label class="flex gap-2 items-center min-h-8"
+          ><input type="radio" name="says" value={s.value} bind:group={q.says} />{s.word}</label
+        >
       {/each}
     </fieldset>
     {#if q.says === 'within'}
       <div class="grid gap-4 cols-fit-[16rem]">
         {#each ends as e (e.key)}
-          <label class="grid gap-0.5">{e.title}: on which releases, empty for any<input maxlength="200" placeholder={`such as >=${e.like}`} bind:value={e.of.works} /></label>
+          <label class="grid gap-0.5"
+            >{e.title}: on which releases, empty for any<input
+              maxlength="200"
+              placeholder={`such as >=${e.like}`}
+              bind:value={e.of.works}
+            /></label
+          >
         {/each}
       </div>
     {/if}
-    <label class="flex gap-2 items-center min-h-8"><input type="checkbox" bind:checked={q.activated} />Both have been activated once, or need it not</label>
+    <label class="flex gap-2 items-center min-h-8"
+      ><input type="checkbox" bind:checked={q.activated} />Both have been activated once, or need it not</label
+    >
     {#if refused}<FailureNote failure={refused} />{/if}
     <p class="buttons"><button class="button main" disabled={busy}>Answer</button><a href="#/">Back</a></p>
   </form>

@@ -34,14 +34,19 @@
 <form class="panel grid grid-cols-1 gap-3 px-5 py-4 max-w-[34rem]" onsubmit={begin}>
   <label class="grid gap-0.5">What do you call it?<input required maxlength="200" bind:value={name} /></label>
   {#if quads.length > 0}
-    <label class="grid grid-cols-1 gap-0.5">Like
+    <label class="grid grid-cols-1 gap-0.5"
+      >Like
       <select bind:value={like}>
         <option value="">none that is there</option>
         {#each quads as q (q.id)}<option value={q.id}>{q.name}</option>{/each}
       </select>
     </label>
   {/if}
-  <p class="soft">{like ? 'What is on it and what is planned is copied; its air unit is another one of the same model, to be bought.' : story.next}</p>
+  <p class="soft">
+    {like
+      ? 'What is on it and what is planned is copied; its air unit is another one of the same model, to be bought.'
+      : story.next}
+  </p>
   {#if refused}<FailureNote failure={refused} />{/if}
   <p class="buttons"><button class="button main" disabled={busy}>Next</button><a href="#/">Back</a></p>
 </form>

@@ -8,7 +8,9 @@
   let view = $state.raw<QuadView | null>(null);
   let refused = $state.raw<Failure | null>(null);
   const most = 12;
-  const options = $derived((view?.places.find((p) => p.name === 'feed')?.options ?? []).filter((o) => o.key !== '').slice(0, most));
+  const options = $derived(
+    (view?.places.find((p) => p.name === 'feed')?.options ?? []).filter((o) => o.key !== '').slice(0, most),
+  );
   $effect(() => {
     void api.quad(quad).then((a) => (a.ok ? (view = a.data) : (refused = a.failure)));
   });
@@ -23,6 +25,11 @@
 </script>
 
 <ul class="grid gap-1">
-  {#each options as o, i (o.key)}<li class="grid"><button type="button" class="button text-left" onclick={() => pick(i)}>{o.label}{#if o.note} <small class="soft text-small font-normal">{o.note}</small>{/if}</button></li>{/each}
+  {#each options as o, i (o.key)}<li class="grid">
+      <button type="button" class="button text-left" onclick={() => pick(i)}
+        >{o.label}{#if o.note}
+          <small class="soft text-small font-normal">{o.note}</small>{/if}</button
+      >
+    </li>{/each}
 </ul>
 {#if refused}<FailureNote failure={refused} />{/if}

@@ -25,8 +25,14 @@
 </script>
 
 <ul class="grid gap-1">
-  {#each own as e (e.id)}<li class="grid"><button type="button" class="button text-left" onclick={() => pick(e.id, false)}>{e.name}</button></li>{/each}
-  {#each left as t (t.id)}<li class="grid"><button type="button" class="button text-left" onclick={() => pick(t.id, true)}>{t.name} <small class="soft text-small block font-normal">{t.source}</small></button></li>{/each}
+  {#each own as e (e.id)}<li class="grid">
+      <button type="button" class="button text-left" onclick={() => pick(e.id, false)}>{e.name}</button>
+    </li>{/each}
+  {#each left as t (t.id)}<li class="grid">
+      <button type="button" class="button text-left" onclick={() => pick(t.id, true)}
+        >{t.name} <small class="soft text-small block font-normal">{t.source}</small></button
+      >
+    </li>{/each}
 </ul>
 <Caution>Bands and power are your country's law. Ask your authority; some powers need a licence.</Caution>
 {#if refused}<FailureNote failure={refused} />{/if}

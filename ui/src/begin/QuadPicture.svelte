@@ -23,12 +23,22 @@
     antennas: [150, 282],
     frame: [92, 176],
   };
-  const arms = [{ x: -1, y: -1 }, { x: 1, y: -1 }, { x: -1, y: 1 }, { x: 1, y: 1 }];
+  const arms = [
+    { x: -1, y: -1 },
+    { x: 1, y: -1 },
+    { x: -1, y: 1 },
+    { x: 1, y: 1 },
+  ];
   const numbered = $derived(slots.map((s, i) => ({ slot: s, n: i + 1, at: spots[s.name] })));
 </script>
 
 <div class="grid gap-4 min-[620px]:grid-cols-[minmax(0,1fr)_minmax(14rem,17rem)]">
-  <svg class="panel w-full h-auto max-sm:max-h-56" viewBox="0 0 420 320" role="img" aria-label="A quad from above with the places that can be filled, numbered as in the list">
+  <svg
+    class="panel w-full h-auto max-sm:max-h-56"
+    viewBox="0 0 420 320"
+    role="img"
+    aria-label="A quad from above with the places that can be filled, numbered as in the list"
+  >
     <g class="frame">
       {#each arms as { x, y } (`${x}${y}`)}
         <path d={`M${210 + x * 26} ${176 + y * 40}L${210 + x * 108} ${176 + y * 76}`} />
@@ -58,10 +68,19 @@
   <ol class="grid gap-1.5 content-start">
     {#each numbered as p (p.slot.name)}
       <li class="grid">
-        <button type="button" class="slot grid grid-cols-[1.9rem_1fr] items-center text-left rounded min-h-11 px-2.5 py-1" aria-pressed={p.slot.name === chosen} onclick={() => onopen(p.slot.name)}>
+        <button
+          type="button"
+          class="slot grid grid-cols-[1.9rem_1fr] items-center text-left rounded min-h-11 px-2.5 py-1"
+          aria-pressed={p.slot.name === chosen}
+          onclick={() => onopen(p.slot.name)}
+        >
           <span class="number" class:filled={p.slot.holds !== ''} aria-hidden="true">{p.n}</span>
-          <span class="wrap-anywhere"><span class="soft text-small block">{p.slot.title}</span>
-            {#if p.slot.holds}<strong class="font-semibold">{p.slot.holds}</strong>{:else if analog && p.slot.name === 'airUnit'}analog video today{:else}<span class="soft">open</span>{/if}</span>
+          <span class="wrap-anywhere"
+            ><span class="soft text-small block">{p.slot.title}</span>
+            {#if p.slot.holds}<strong class="font-semibold">{p.slot.holds}</strong
+              >{:else if analog && p.slot.name === 'airUnit'}analog video today{:else}<span class="soft">open</span
+              >{/if}</span
+          >
         </button>
       </li>
     {/each}

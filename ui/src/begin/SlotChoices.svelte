@@ -16,11 +16,8 @@
 
   let name = $state('');
   let like = $state('');
-  let mine = $state(true);
+  let mine = $derived(today || slot.name !== 'airUnit');
   let find = $state('');
-  $effect.pre(() => {
-    mine = today || slot.name !== 'airUnit';
-  });
   const groups = $derived([
     { title: 'What you have', list: slot.choices.filter((c) => c.group === 'yours') },
     { title: 'From the trade shelf', list: slot.choices.filter((c) => c.group === 'shelf') },
@@ -38,7 +35,9 @@
     if (!there) return;
     const answer = await api.save(there.kind, there.id, there.revision, withRead(there.entry as Entry, found));
     refused = answer.ok ? null : answer.failure;
-    said = answer.ok ? `${found.length === 1 ? 'One value is' : `${found.length} values are`} noted, with the words as their source.` : '';
+    said = answer.ok
+      ? `${found.length === 1 ? 'One value is' : `${found.length} values are`} noted, with the words as their source.`
+      : '';
     if (answer.ok) onread();
   }
   function add(event: SubmitEvent) {
@@ -48,12 +47,18 @@
 </script>
 
 <section class="panel grid gap-3 px-5 py-4" aria-labelledby="slot-title">
-  <div class="flex flex-wrap justify-between items-baseline gap-3"><h2 id="slot-title" class="first-letter:uppercase">{slot.title}</h2><a href={all}>All places</a></div>
+  <div class="flex flex-wrap justify-between items-baseline gap-3">
+    <h2 id="slot-title" class="first-letter:uppercase">{slot.title}</h2>
+    <a href={all}>All places</a>
+  </div>
   {#if slot.holds}
     <p>In it: <strong>{slot.holds}</strong></p>
     <p class="buttons">
-      {#if slot.model}<a class="button inline-flex items-center" href={`#/shelf/edit/gear/${slot.model}`}>All its values</a>{/if}
-      {#if slot.kit}<a class="button inline-flex items-center" href={`#/shelf/edit/kit/${slot.kit}`}>What is on it</a>{/if}
+      {#if slot.model}<a class="button inline-flex items-center" href={`#/shelf/edit/gear/${slot.model}`}
+          >All its values</a
+        >{/if}
+      {#if slot.kit}<a class="button inline-flex items-center" href={`#/shelf/edit/kit/${slot.kit}`}>What is on it</a
+        >{/if}
       <button type="button" class="button" onclick={() => onfill({ mine: false })}>Take it out</button>
     </p>
     {#if slot.model}
@@ -68,14 +73,17 @@
   <form class="grid gap-2" onsubmit={add}>
     <label class="grid gap-0.5">Something new, by its name<input required maxlength="200" bind:value={name} /></label>
     {#if models.length > 0}
-      <label class="grid gap-0.5">like
+      <label class="grid gap-0.5"
+        >like
         <select bind:value={like}>
           <option value="">nothing that is there</option>
           {#each models as m (m.key)}<option value={m.key.slice('model:'.length)}>{m.label}</option>{/each}
         </select>
       </label>
     {/if}
-    {#if slot.device}<label class="flex gap-2 items-center min-h-8"><input type="checkbox" bind:checked={mine} />I have it</label>{/if}
+    {#if slot.device}<label class="flex gap-2 items-center min-h-8"
+        ><input type="checkbox" bind:checked={mine} />I have it</label
+      >{/if}
     <button class="button main">Put it in</button>
   </form>
   {#if slot.choices.length > 8}<label class="grid gap-0.5">Find<input type="search" bind:value={find} /></label>{/if}
@@ -87,7 +95,11 @@
         <ul class="grid gap-1 max-h-72 overflow-y-auto" tabindex="-1">
           {#each list as c (c.key)}
             <li class="grid">
-              <button type="button" class="text-left bg-raised border border-line hover:border-accent rounded min-h-10 px-3 py-1" onclick={() => onfill({ key: c.key, mine: slot.device && (today || c.key.startsWith('kit:')) })}>
+              <button
+                type="button"
+                class="text-left bg-raised border border-line hover:border-accent rounded min-h-10 px-3 py-1"
+                onclick={() => onfill({ key: c.key, mine: slot.device && (today || c.key.startsWith('kit:')) })}
+              >
                 <strong class="font-semibold">{c.label}</strong> <small class="soft text-small block">{c.note}</small>
               </button>
             </li>

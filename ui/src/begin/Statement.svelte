@@ -29,16 +29,32 @@
   <fieldset class="grid gap-1">
     <legend class="unseen">What is stated</legend>
     {#each ways as w (w.value)}
-      <label class="flex gap-2 items-center min-h-8"><input type="radio" name="stated" value={w.value} bind:group={says} />{w.word}</label>
+      <label class="flex gap-2 items-center min-h-8"
+        ><input type="radio" name="stated" value={w.value} bind:group={says} />{w.word}</label
+      >
     {/each}
   </fieldset>
   {#if says === 'within'}
     <div class="grid gap-2 cols-fit-[13rem]">
-      <label class="grid gap-0.5">Air unit: on which releases, empty for any<input maxlength="200" placeholder="such as >=1.0.4" bind:value={unit} /></label>
-      <label class="grid gap-0.5">Goggles: on which releases, empty for any<input maxlength="200" placeholder="such as 2.2" bind:value={goggles} /></label>
+      <label class="grid gap-0.5"
+        >Air unit: on which releases, empty for any<input
+          maxlength="200"
+          placeholder="such as >=1.0.4"
+          bind:value={unit}
+        /></label
+      >
+      <label class="grid gap-0.5"
+        >Goggles: on which releases, empty for any<input
+          maxlength="200"
+          placeholder="such as 2.2"
+          bind:value={goggles}
+        /></label
+      >
     </div>
   {/if}
-  <label class="grid gap-0.5">Who says so<input maxlength="400" placeholder="a sheet, or you tried it" bind:value={from} /></label>
+  <label class="grid gap-0.5"
+    >Who says so<input maxlength="400" placeholder="a sheet, or you tried it" bind:value={from} /></label
+  >
   {#if refused}<FailureNote failure={refused} />{/if}
   <p><button class="button main">Note it</button></p>
 </form>

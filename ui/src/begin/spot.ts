@@ -30,7 +30,10 @@ export function spotAt(fields: readonly Field[], entry: Entry, path: string): Sp
   const number = list.fields?.find((f) => f.path === name)?.type === 'number';
   const item: Entry = items[at] ?? { [name]: number ? Number(key) : key };
   const others = (list.fields ?? []).filter((f) => f.path !== name);
-  const below = rest.length > 0 ? spotAt(list.fields ?? [], item, rest.join('.')) : { fields: others.slice(0, 1), entry: item, base: '', put: (to: Entry) => to };
+  const below =
+    rest.length > 0
+      ? spotAt(list.fields ?? [], item, rest.join('.'))
+      : { fields: others.slice(0, 1), entry: item, base: '', put: (to: Entry) => to };
   if (!below) return whole;
   const place = at < 0 ? items.length : at;
   return {
@@ -44,8 +47,16 @@ export function spotAt(fields: readonly Field[], entry: Entry, path: string): Sp
 /** The place of a quad's picture a missing value belongs to, where it is one. */
 export function slotOf(field: string): string | undefined {
   const slots: Record<string, string> = {
-    airUnit: 'airUnit', goggles: 'goggles', controller: 'controller', receiver: 'receiver', board: 'board', pack: 'pack',
-    runs: 'firmware', 'antennas.models': 'antennas', antennas: 'antennas', frame: 'frame',
+    airUnit: 'airUnit',
+    goggles: 'goggles',
+    controller: 'controller',
+    receiver: 'receiver',
+    board: 'board',
+    pack: 'pack',
+    runs: 'firmware',
+    'antennas.models': 'antennas',
+    antennas: 'antennas',
+    frame: 'frame',
   };
   return slots[field.replace(/^(now|next)\./, '')];
 }

@@ -86,13 +86,33 @@
   {#if board.failure}
     <FailureNote failure={board.failure} again={() => board.take(api.board([]))} />
   {:else if board.data}
-    <p><a class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3" href="#/walk"><strong>The route of the whole fleet</strong> <span class="soft">firmware, modes and activation, one step at a time</span></a>
-      <a class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3" href="#/shopping"><strong>Parts to have before the bench day</strong> <span class="soft">from every plan, less what is owned</span></a></p>
+    <p>
+      <a
+        class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3"
+        href="#/walk"
+        ><strong>The route of the whole fleet</strong>
+        <span class="soft">firmware, modes and activation, one step at a time</span></a
+      >
+      <a
+        class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3"
+        href="#/shopping"
+        ><strong>Parts to have before the bench day</strong>
+        <span class="soft">from every plan, less what is owned</span></a
+      >
+    </p>
     <ul class="grid cols-fill-[240px] gap-2.5 mt-4">
       {#each board.data.rows as row (row.quad)}
-        <li><a class="panel grid no-underline text-ink min-h-16 px-4 py-3" href={`#/bench/${row.quad}`}><strong>{row.name}</strong><span class="soft">{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span></a></li>
+        <li>
+          <a class="panel grid no-underline text-ink min-h-16 px-4 py-3" href={`#/bench/${row.quad}`}
+            ><strong>{row.name}</strong><span class="soft"
+              >{row.stays ? `${row.now} stays` : `${row.now} to ${row.next}`}</span
+            ></a
+          >
+        </li>
       {:else}
-        <li class="soft">No quads yet: <a class="grid no-underline text-ink min-h-16 px-4 py-3" href="#/shelf/add/quad">add one</a>.</li>
+        <li class="soft">
+          No quads yet: <a class="grid no-underline text-ink min-h-16 px-4 py-3" href="#/shelf/add/quad">add one</a>.
+        </li>
       {/each}
     </ul>
   {:else}
@@ -106,7 +126,12 @@
   {@const r = run.data}
   <div class="title">
     <h1>{r.name} on the bench</h1>
-    <p class="soft">{r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The updates take about {r.minutes} minutes.{/if}{#if r.untimed > 0}&nbsp;{r.untimed === 1 ? 'One update does' : `${r.untimed} updates do`} not say how long.{/if}</p>
+    <p class="soft">
+      {r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The
+        updates take about {r.minutes} minutes.{/if}{#if r.untimed > 0}&nbsp;{r.untimed === 1
+          ? 'One update does'
+          : `${r.untimed} updates do`} not say how long.{/if}
+    </p>
     <span class="screen-only flex gap-3 items-center ml-auto">
       <a href={`#/swap/${r.quad}`}>Plan</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>
@@ -127,11 +152,27 @@
   {#if refused}<FailureNote failure={refused} />{/if}
   <p class="recorded good" role="status">{recorded}</p>
   <div class="sheet grid grid-cols-[340px_minmax(0,1fr)] gap-5 items-start">
-    <div class="list"><StepList states={r.states} {shown} onpick={(id) => { shown = id; refused = null; }} /></div>
+    <div class="list">
+      <StepList
+        states={r.states}
+        {shown}
+        onpick={(id) => {
+          shown = id;
+          refused = null;
+        }}
+      />
+    </div>
     {#if step}
       <div class="card screen-only">
         {#key step.id}
-          <StepCard {step} number={at + 1} of={r.states.length} onconfirm={confirm} onback={at > 0 ? () => go(-1) : undefined} onnext={at < r.states.length - 1 ? () => go(1) : undefined} />
+          <StepCard
+            {step}
+            number={at + 1}
+            of={r.states.length}
+            onconfirm={confirm}
+            onback={at > 0 ? () => go(-1) : undefined}
+            onnext={at < r.states.length - 1 ? () => go(1) : undefined}
+          />
         {/key}
       </div>
     {/if}
@@ -140,10 +181,14 @@
     <h2>Lay out before you start</h2>
     <p><span class="soft">Tools:</span> {r.tools.join(', ') || 'none'}</p>
     <p><span class="soft">Materials:</span> {r.materials.join(', ') || 'none'}</p>
-    <p class="soft">Common practice throughout; where your country's rules or a licence say otherwise, they come first.</p>
+    <p class="soft">
+      Common practice throughout; where your country's rules or a licence say otherwise, they come first.
+    </p>
   </section>
   <Finish run={r} onfinished={() => load(r.quad)} />
-  <div class="screen-only mt-4"><button type="button" class="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button></div>
+  <div class="screen-only mt-4">
+    <button type="button" class="button" onclick={() => push(`/swap/${r.quad}`)}>Back to the plan of {r.name}</button>
+  </div>
 {/if}
 
 <style>

@@ -47,11 +47,15 @@
   <p role="status">{done}</p>
   {#if planned}
     {#if asking}
-      <p class="warn text-unfit font-semibold mb-1.5">{left} of {run.states.length} steps are not done. Finish it only if they were done without ticking them here.</p>
+      <p class="warn text-unfit font-semibold mb-1.5">
+        {left} of {run.states.length} steps are not done. Finish it only if they were done without ticking them here.
+      </p>
       <button type="button" class="button mr-3" onclick={finish}>Finish it anyway</button>
       <button type="button" class="button mr-3" onclick={() => (asking = false)}>Not yet</button>
     {:else}
-      <button type="button" class="button mr-3" class:main={left === 0} onclick={finish}>Finish the swap: it flies like this now</button>
+      <button type="button" class="button mr-3" class:main={left === 0} onclick={finish}
+        >Finish the swap: it flies like this now</button
+      >
       <span class="soft">parts that came out go into the drawer, the readings into the log</span>
     {/if}
   {/if}

@@ -18,21 +18,31 @@
   <div class="title">
     <h1>What is set in {l.name}</h1>
     <p class="soft">{l.firmware ? `on ${l.firmware}` : 'their firmware is not known'}</p>
-    <span class="buttons screen-only ml-auto"><button type="button" class="button" onclick={() => print()}>Print</button></span>
+    <span class="buttons screen-only ml-auto"
+      ><button type="button" class="button" onclick={() => print()}>Print</button></span
+    >
   </div>
   {#if l.rows.length === 0}
     <p>No quad is planned to fly with them.</p>
   {:else}
     <div class="panel scroll">
       <table class="rows">
-        <thead><tr><th scope="col">set</th><th scope="col">in the menu</th><th scope="col">for</th><th scope="col"><span class="unseen">note</span></th></tr></thead>
+        <thead
+          ><tr
+            ><th scope="col">set</th><th scope="col">in the menu</th><th scope="col">for</th><th scope="col"
+              ><span class="unseen">note</span></th
+            ></tr
+          ></thead
+        >
         <tbody>
           {#each l.rows as r (r.says + r.menu)}
             <tr>
               <th scope="row">{r.says}</th>
               <td>{r.menu ?? 'not stated'}</td>
               <td>{r.quads.join(', ')}</td>
-              <td>{#if r.differs}<span class="warn">other quads want it otherwise: set it before each</span>{/if}</td>
+              <td
+                >{#if r.differs}<span class="warn">other quads want it otherwise: set it before each</span>{/if}</td
+              >
             </tr>
           {/each}
         </tbody>

@@ -22,10 +22,17 @@
   onDestroy(() => clearInterval(timer));
 </script>
 
-<div class="timer flex flex-wrap items-center gap-y-1.5 gap-x-3.5 border-2 border-dashed border-caution rounded-md px-3.5 py-2" class:over={left <= 0}>
+<div
+  class="timer flex flex-wrap items-center gap-y-1.5 gap-x-3.5 border-2 border-dashed border-caution rounded-md px-3.5 py-2"
+  class:over={left <= 0}
+>
   <span class="mono" role="timer">{clock(left)}</span>
   <span>{left <= 0 ? 'Unplug now and let it cool.' : 'may run without moving air'}</span>
-  {#if started === null}<button type="button" class="button" onclick={start}>Pack is in: start</button>{:else}<button type="button" class="button" onclick={stop}>Pack is out: reset</button>{/if}
+  {#if started === null}<button type="button" class="button" onclick={start}>Pack is in: start</button>{:else}<button
+      type="button"
+      class="button"
+      onclick={stop}>Pack is out: reset</button
+    >{/if}
   <span class="unseen" role="status">{left <= 0 ? 'Time is up: unplug now and let it cool.' : ''}</span>
 </div>
 

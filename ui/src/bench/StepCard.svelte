@@ -18,7 +18,8 @@
   }
   let { step, number, of, onconfirm, onback, onnext }: Props = $props();
 
-  // svelte-ignore state_referenced_locally: the card is made anew for each step
+  // The card is made anew for each step.
+  // svelte-ignore state_referenced_locally
   let text = $state(step.value === undefined ? '' : String(step.value));
   let wrong = $state('');
 
@@ -58,7 +59,13 @@
 <svelte:window {onkeydown} />
 
 <article class="panel {step.state} grid gap-3 px-5 pt-4.5 pb-5" aria-labelledby="step-title">
-  <p class="soft">Step {number} of {of}, {step.phase}{#if step.minutes !== undefined}, about {step.minutes} minutes{/if}{#if step.at}, {step.state === 'done' ? 'done' : 'recorded'} {moment(step.at)}{/if}</p>
+  <p class="soft">
+    Step {number} of {of}, {step.phase}{#if step.minutes !== undefined}, about {step.minutes} minutes{/if}{#if step.at}, {step.state ===
+      'done'
+        ? 'done'
+        : 'recorded'}
+      {moment(step.at)}{/if}
+  </p>
   <h2 class="step" id="step-title">{step.title}</h2>
   {#each step.cautions ?? [] as c, i (i)}
     <Caution>{c}</Caution>
@@ -80,23 +87,58 @@
     {#if step.reading?.choices}
       <div class="choices flex flex-wrap gap-3" role="group" aria-label={step.reading.label}>
         {#each step.reading.choices as choice, i (choice)}
-          <Button type="button" size="lg" color={step.value === i ? 'primary' : 'alternative'} aria-pressed={step.value === i} disabled={step.state === 'held'} onclick={() => onconfirm(true, i)}>
+          <Button
+            type="button"
+            size="lg"
+            color={step.value === i ? 'primary' : 'alternative'}
+            aria-pressed={step.value === i}
+            disabled={step.state === 'held'}
+            onclick={() => onconfirm(true, i)}
+          >
             {choice}<kbd class="ml-3 font-mono opacity-75 text-[0.85em]" aria-hidden="true">{choice[0]}</kbd>
           </Button>
         {/each}
       </div>
-      <p id="reading-says" class={step.state === 'stopped' ? 'stop' : 'ok'} aria-live="assertive">{step.state === 'held' ? '' : (step.says ?? '')}</p>
+      <p id="reading-says" class={step.state === 'stopped' ? 'stop' : 'ok'} aria-live="assertive">
+        {step.state === 'held' ? '' : (step.says ?? '')}
+      </p>
     {:else if step.reading}
-      <label class="flex font-semibold flex-wrap gap-y-0 gap-x-3" for="reading">{step.reading.label}, in {step.reading.unit} <span class="soft font-normal">expected: {step.reading.expected}</span></label>
+      <label class="flex font-semibold flex-wrap gap-y-0 gap-x-3" for="reading"
+        >{step.reading.label}, in {step.reading.unit}
+        <span class="soft font-normal">expected: {step.reading.expected}</span></label
+      >
       <div class="flex items-center gap-2.5 max-w-75 text-read">
-        <Input id="reading" size="lg" inputmode="decimal" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="reading-says" aria-invalid={step.state === 'stopped' || wrong !== ''} />
+        <Input
+          id="reading"
+          size="lg"
+          inputmode="decimal"
+          autocomplete="off"
+          bind:value={text}
+          disabled={step.state === 'held'}
+          aria-describedby="reading-says"
+          aria-invalid={step.state === 'stopped' || wrong !== ''}
+        />
         <span class="mono">{step.reading.unit}</span>
       </div>
-      <p id="reading-says" class={step.state === 'stopped' || wrong ? 'stop' : 'ok'} aria-live="assertive">{wrong || (step.state === 'held' ? '' : (step.says ?? ''))}</p>
+      <p id="reading-says" class={step.state === 'stopped' || wrong ? 'stop' : 'ok'} aria-live="assertive">
+        {wrong || (step.state === 'held' ? '' : (step.says ?? ''))}
+      </p>
     {/if}
     {#if step.reads?.do === 'update'}
-      <label class="flex font-semibold flex-wrap gap-y-0 gap-x-3" for="release">release now read off {step.reads.label}</label>
-      <div class="flex items-center gap-2.5 max-w-75 text-read"><Input id="release" size="lg" autocomplete="off" bind:value={text} disabled={step.state === 'held'} aria-describedby="release-says" aria-invalid={wrong !== ''} /></div>
+      <label class="flex font-semibold flex-wrap gap-y-0 gap-x-3" for="release"
+        >release now read off {step.reads.label}</label
+      >
+      <div class="flex items-center gap-2.5 max-w-75 text-read">
+        <Input
+          id="release"
+          size="lg"
+          autocomplete="off"
+          bind:value={text}
+          disabled={step.state === 'held'}
+          aria-describedby="release-says"
+          aria-invalid={wrong !== ''}
+        />
+      </div>
       <p id="release-says" class="stop" aria-live="assertive">{wrong}</p>
     {/if}
     <div class="buttons flex flex-wrap gap-2.5 mt-1.5">
@@ -106,7 +148,9 @@
         {#if onnext}<Button type="button" onclick={onnext}>Next step</Button>{/if}
       {:else}
         {#if onnext}<Button type="button" color="alternative" onclick={onnext}>Look ahead</Button>{/if}
-        {#if !step.reading?.choices}<Button type="submit" disabled={step.state === 'held'} class="done">{step.reading || step.reads?.do === 'update' ? 'Enter and done' : 'Done'}</Button>{/if}
+        {#if !step.reading?.choices}<Button type="submit" disabled={step.state === 'held'} class="done"
+            >{step.reading || step.reads?.do === 'update' ? 'Enter and done' : 'Done'}</Button
+          >{/if}
       {/if}
     </div>
   </form>

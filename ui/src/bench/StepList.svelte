@@ -14,10 +14,27 @@
 <ol class="panel p-1">
   {#each states as s, i (s.id)}
     <li class={s.state}>
-      <button class="grid grid-cols-[1.9rem_1fr_auto] gap-2 items-center w-full min-h-10.5 text-left bg-transparent border-0 border-l-5 border-l-transparent text-ink cursor-pointer leading-tight px-2 py-1" type="button" aria-current={s.id === shown ? 'step' : undefined} onclick={() => onpick(s.id)}>
-        <span class="box grid place-items-center w-7 h-7 border-2 border-line rounded text-note" aria-hidden="true">{s.state === 'done' ? '✓' : s.state === 'stopped' ? '✕' : s.state === 'held' ? '–' : i + 1}</span>
-        <span class="what">{s.title}{#if s.value !== undefined && s.reading}<small class="mono text-small text-soft"> {s.reading.choices?.[s.value] ?? `${s.value} ${s.reading.unit}`}</small>{/if}</span>
-        <span class={s.state === 'todo' ? 'unseen' : s.state === 'stopped' ? 'text-tiny text-unfit font-bold' : 'text-tiny text-soft'}>{stateWords[s.state] ?? s.state}</span>
+      <button
+        class="grid grid-cols-[1.9rem_1fr_auto] gap-2 items-center w-full min-h-10.5 text-left bg-transparent border-0 border-l-5 border-l-transparent text-ink cursor-pointer leading-tight px-2 py-1"
+        type="button"
+        aria-current={s.id === shown ? 'step' : undefined}
+        onclick={() => onpick(s.id)}
+      >
+        <span class="box grid place-items-center w-7 h-7 border-2 border-line rounded text-note" aria-hidden="true"
+          >{s.state === 'done' ? '✓' : s.state === 'stopped' ? '✕' : s.state === 'held' ? '–' : i + 1}</span
+        >
+        <span class="what"
+          >{s.title}{#if s.value !== undefined && s.reading}<small class="mono text-small text-soft">
+              {s.reading.choices?.[s.value] ?? `${s.value} ${s.reading.unit}`}</small
+            >{/if}</span
+        >
+        <span
+          class={s.state === 'todo'
+            ? 'unseen'
+            : s.state === 'stopped'
+              ? 'text-tiny text-unfit font-bold'
+              : 'text-tiny text-soft'}>{stateWords[s.state] ?? s.state}</span
+        >
       </button>
       <div class="paper hidden">
         <ul>

@@ -2,7 +2,15 @@
   // The flight board of one quad: read it, hold it against the plan, set it, and put
   // back what was there. Nothing is written that is not shown first.
   import { untrack } from 'svelte';
-  import { api, type BoardKept, type BoardPorts, type BoardReport, type BoardView, type Comparison, type Failure } from '../api/client.svelte';
+  import {
+    api,
+    type BoardKept,
+    type BoardPorts,
+    type BoardReport,
+    type BoardView,
+    type Comparison,
+    type Failure,
+  } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import Kept from './Kept.svelte';
@@ -35,7 +43,8 @@
   });
 
   async function listPorts() {
-    if (await ports.take(api.boardPorts(id))) address = ports.data?.standIn || (ports.data?.ports.includes(address) ? address : '');
+    if (await ports.take(api.boardPorts(id)))
+      address = ports.data?.standIn || (ports.data?.ports.includes(address) ? address : '');
   }
   const known = $derived([...(ports.data?.standIn ? [ports.data.standIn] : []), ...(ports.data?.ports ?? [])]);
   // The program connects to nothing that it has not listed, unless it is told that a board is there.
@@ -43,7 +52,10 @@
   const name = (at: string) => (at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, ''));
 
   /** Does one thing with the board; what it said before goes. */
-  async function during<T>(what: string, call: Promise<{ ok: true; data: T } | { ok: false; failure: Failure }>): Promise<T | null> {
+  async function during<T>(
+    what: string,
+    call: Promise<{ ok: true; data: T } | { ok: false; failure: Failure }>,
+  ): Promise<T | null> {
     busy = what;
     failure = null;
     const answer = await call;
@@ -64,10 +76,16 @@
     propsOff = false;
     await kept.take(api.keptBoards(id));
   }
-  const setBoard = () => take('Setting the board: keep, write, save, reboot, read back…', api.setBoard(id, address, propsOff));
-  const restore = (snapshot: number, off: boolean) => take('Putting the kept settings back…', api.restoreBoard(id, address, snapshot, off));
+  const setBoard = () =>
+    take('Setting the board: keep, write, save, reboot, read back…', api.setBoard(id, address, propsOff));
+  const restore = (snapshot: number, off: boolean) =>
+    take('Putting the kept settings back…', api.restoreBoard(id, address, snapshot, off));
   async function takeOver(keys: string[]) {
-    view = (await during('Reading it again, and noting what it says…', api.takeBoard(id, address, typed && confirmed, keys))) ?? view;
+    view =
+      (await during(
+        'Reading it again, and noting what it says…',
+        api.takeBoard(id, address, typed && confirmed, keys),
+      )) ?? view;
   }
   async function keep() {
     const list = await during('Keeping the settings…', api.keepBoard(id, address));
@@ -85,9 +103,12 @@
 </div>
 <section class="panel mb-3 px-4 py-3" aria-labelledby="connect">
   <h2 id="connect">1. Connect</h2>
-  <p class="soft">A data cable into the flight board's USB, not the air unit's. Props off. No pack is needed to read it.</p>
+  <p class="soft">
+    A data cable into the flight board's USB, not the air unit's. Props off. No pack is needed to read it.
+  </p>
   <div class="flex flex-wrap gap-y-2 gap-x-3.5 items-end">
-    <label class="grid text-soft">port
+    <label class="grid text-soft"
+      >port
       <select bind:value={address}>
         <option value="">choose a port</option>
         {#each known as at (at)}<option value={at}>{name(at)}</option>{/each}
@@ -95,9 +116,25 @@
       </select>
     </label>
     <button type="button" class="button" onclick={listPorts}>Look again</button>
-    <label class="grid text-soft">or an address <input type="text" placeholder="tcp:127.0.0.1:8741" onchange={(e) => { address = e.currentTarget.value.trim(); confirmed = false; }} /></label>
-    {#if typed}<label class="flex font-bold text-soft items-center gap-1.5 min-h-10.5 mr-4"><input type="checkbox" bind:checked={confirmed} /> a flight board of mine is there: connect to it</label>{/if}
-    <button type="button" class="button main" disabled={!address || busy !== '' || (typed && !confirmed)} onclick={readBoard}>Read it</button>
+    <label class="grid text-soft"
+      >or an address <input
+        type="text"
+        placeholder="tcp:127.0.0.1:8741"
+        onchange={(e) => {
+          address = e.currentTarget.value.trim();
+          confirmed = false;
+        }}
+      /></label
+    >
+    {#if typed}<label class="flex font-bold text-soft items-center gap-1.5 min-h-10.5 mr-4"
+        ><input type="checkbox" bind:checked={confirmed} /> a flight board of mine is there: connect to it</label
+      >{/if}
+    <button
+      type="button"
+      class="button main"
+      disabled={!address || busy !== '' || (typed && !confirmed)}
+      onclick={readBoard}>Read it</button
+    >
   </div>
   {#if ports.data?.note}<p class="bad">{ports.data.note}</p>{/if}
   {#key id}<StandIn quad={id} running={ports.data?.standIn ?? ''} onchange={listPorts} />{/key}
@@ -105,30 +142,53 @@
 {#if busy}<p class="panel mb-3 px-4 py-3" role="status">{busy}</p>{/if}
 {#if failure}<FailureNote {failure} />{/if}
 {#if report}
-  <section class="panel report border-l-6 border-l-unfit mb-3 px-4 py-3" class:good={report.outcome === 'set'} role="status" aria-labelledby="outcome">
+  <section
+    class="panel report border-l-6 border-l-unfit mb-3 px-4 py-3"
+    class:good={report.outcome === 'set'}
+    role="status"
+    aria-labelledby="outcome"
+  >
     <h2 id="outcome">{report.outcome === 'set' ? '✓ ' : '! '}{report.says}</h2>
     {#if report.steps.length > 0}<p>Done: {report.steps.join(', ')}.</p>{/if}
     {#if report.restore && latest}
       <p>Kept before: {moment(latest.at)}.</p>
-      <label class="inline-flex gap-2 items-center min-h-11 font-bold mr-4"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
-      <button type="button" class="button" disabled={!propsOff || busy !== ''} onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button>
+      <label class="inline-flex gap-2 items-center min-h-11 font-bold mr-4"
+        ><input type="checkbox" bind:checked={propsOff} /> The props are off</label
+      >
+      <button
+        type="button"
+        class="button"
+        disabled={!propsOff || busy !== ''}
+        onclick={() => restore(latest.id, propsOff)}>Put the kept settings back</button
+      >
     {/if}
   </section>
 {/if}
 {#if view}
   <section class="panel mb-3 px-4 py-3" aria-labelledby="found">
     <h2 id="found">2. {view.comparison.says}</h2>
-    <p class="soft">{view.state.board} runs {view.state.variant} {view.state.version}{view.state.name ? `, called ${view.state.name}` : ''}.</p>
-    {#each view.comparison.missing ?? [] as m (m.field + m.label)}<p class="bad">The plan does not say: {m.label}.</p>{/each}
+    <p class="soft">
+      {view.state.board} runs {view.state.variant}
+      {view.state.version}{view.state.name ? `, called ${view.state.name}` : ''}.
+    </p>
+    {#each view.comparison.missing ?? [] as m (m.field + m.label)}<p class="bad">
+        The plan does not say: {m.label}.
+      </p>{/each}
     <SettingRows rows={view.comparison.rows} />
   </section>
   {#if differing.length > 0 && !view.comparison.blocked}
     <section class="panel mb-3 px-4 py-3" aria-labelledby="set">
       <h2 id="set">3. Set {differing.length === 1 ? 'it' : `the ${differing.length}`}</h2>
       <p>All settings are kept first. Then it is written, saved, rebooted and read back.</p>
-      <p class="bad">A board that is being set can start the motors: props off, and they stay off until the maiden flight.</p>
-      <label class="inline-flex gap-2 items-center min-h-11 font-bold mr-4"><input type="checkbox" bind:checked={propsOff} /> The props are off</label>
-      <button type="button" class="button main" disabled={!propsOff || busy !== ''} onclick={setBoard}>Set the board</button>
+      <p class="bad">
+        A board that is being set can start the motors: props off, and they stay off until the maiden flight.
+      </p>
+      <label class="inline-flex gap-2 items-center min-h-11 font-bold mr-4"
+        ><input type="checkbox" bind:checked={propsOff} /> The props are off</label
+      >
+      <button type="button" class="button main" disabled={!propsOff || busy !== ''} onclick={setBoard}
+        >Set the board</button
+      >
     </section>
   {/if}
   <Tells tells={view.tells} busy={busy !== ''} ontake={takeOver} />

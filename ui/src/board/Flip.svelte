@@ -15,7 +15,8 @@
   let said = $state('');
 
   $effect(() => {
-    if (watching && samples.length < 2000) samples.push({ channels: [...live.channels], armed: live.armed, volts: live.volts });
+    if (watching && samples.length < 2000)
+      samples.push({ channels: [...live.channels], armed: live.armed, volts: live.volts });
   });
 
   function begin() {
@@ -40,7 +41,9 @@
     }
     const answer = await api.plan(quad, now.data.revision, found.patch);
     failure = answer.ok ? null : answer.failure;
-    said = answer.ok ? `${mode.replaceAll('-', ' ')} is in the plan on AUX ${found.flip.range.aux}, from ${found.flip.range.fromUS} to ${found.flip.range.toUS}.` : '';
+    said = answer.ok
+      ? `${mode.replaceAll('-', ' ')} is in the plan on AUX ${found.flip.range.aux}, from ${found.flip.range.fromUS} to ${found.flip.range.toUS}.`
+      : '';
   }
 </script>
 
@@ -48,7 +51,15 @@
   <summary class="font-bold min-h-9">Find a switch by flipping it</summary>
   <label><input type="checkbox" bind:checked={safe} /> props off, and no pack: the board runs from USB alone</label>
   <p class="buttons">
-    <label>mode <select aria-label="mode of the switch" value={mode} onchange={(e) => (chosen = e.currentTarget.value)} disabled={watching}>{#each live.known as m (m)}<option value={m}>{m.replaceAll('-', ' ')}</option>{/each}</select></label>
+    <label
+      >mode <select
+        aria-label="mode of the switch"
+        value={mode}
+        onchange={(e) => (chosen = e.currentTarget.value)}
+        disabled={watching}
+        >{#each live.known as m (m)}<option value={m}>{m.replaceAll('-', ' ')}</option>{/each}</select
+      ></label
+    >
     {#if watching}
       <button type="button" class="button main" onclick={() => ask()}>That was it</button>
       <span role="status">Flip your {mode.replaceAll('-', ' ')} switch, and leave it where the mode shall be on.</span>
@@ -56,14 +67,36 @@
       <button type="button" class="button" disabled={!safe || mode === ''} onclick={begin}>Begin</button>
     {/if}
   </p>
-  {#if live.known.length === 0}<p class="warn">The plan names no flight firmware whose modes are known: state it first.</p>{/if}
+  {#if live.known.length === 0}<p class="warn">
+      The plan names no flight firmware whose modes are known: state it first.
+    </p>{/if}
   {#if failure}<FailureNote {failure} />{/if}
   {#if found}
     {@const r = found.flip.range}
     <p>{found.flip.says}</p>
     <p class="buttons">
-      <label>from {r.fromUS} µs <input type="range" min="900" max="2100" step="25" value={r.fromUS} onchange={(e) => ask({ fromUS: Number(e.currentTarget.value), toUS: r.toUS })} /></label>
-      <label>to {r.toUS} µs <input type="range" min="900" max="2100" step="25" value={r.toUS} onchange={(e) => ask({ fromUS: r.fromUS, toUS: Number(e.currentTarget.value) })} /></label>
+      <label
+        >from {r.fromUS} µs
+        <input
+          type="range"
+          min="900"
+          max="2100"
+          step="25"
+          value={r.fromUS}
+          onchange={(e) => ask({ fromUS: Number(e.currentTarget.value), toUS: r.toUS })}
+        /></label
+      >
+      <label
+        >to {r.toUS} µs
+        <input
+          type="range"
+          min="900"
+          max="2100"
+          step="25"
+          value={r.toUS}
+          onchange={(e) => ask({ fromUS: r.fromUS, toUS: Number(e.currentTarget.value) })}
+        /></label
+      >
     </p>
     {#each found.findings as f, i (i)}<p class={f.level === 'unfit' ? 'bad' : 'warn'}>{f.says}</p>{/each}
     <button type="button" class="button main" disabled={found.refused} onclick={put}>Put it into the plan</button>

@@ -2,6 +2,7 @@
   // Sticks as bars, switches as lights, the battery: moved while one looks.
   import { api, type BoardLive } from '../api/client.svelte';
   import Flip from './Flip.svelte';
+  import { percentScale } from '../lib/scale';
   import { fixed } from '../lib/words';
 
   let { quad, address }: { quad: string; address: string } = $props();
@@ -26,7 +27,10 @@
           return;
         }
         live = answer.data;
-        reach = answer.data.channels.map((us, i) => ({ low: Math.min(us, reach[i]?.low ?? us), high: Math.max(us, reach[i]?.high ?? us) }));
+        reach = answer.data.channels.map((us, i) => ({
+          low: Math.min(us, reach[i]?.low ?? us),
+          high: Math.max(us, reach[i]?.high ?? us),
+        }));
         await new Promise((done) => setTimeout(done, 120));
       }
     })();
@@ -38,38 +42,68 @@
   async function store() {
     if (!live) return;
     const says: string[] = [];
-    for (const [step, value, label] of [[live.sticksStep, travel, `shortest travel ${travel} µs`], [live.voltageStep, live.volts, `${fixed(live.volts, 2)} V`]] as const) {
+    for (const [step, value, label] of [
+      [live.sticksStep, travel, `shortest travel ${travel} µs`],
+      [live.voltageStep, live.volts, `${fixed(live.volts, 2)} V`],
+    ] as const) {
       const answer = await api.confirm(quad, step, true, value);
       const state = answer.ok ? answer.data.states.find((s) => s.id === step) : undefined;
-      says.push(answer.ok ? `${label}: ${state?.state === 'done' ? 'in the bench sheet' : (state?.says ?? 'in the bench sheet')}` : `${label}: ${answer.failure.detail}`);
+      says.push(
+        answer.ok
+          ? `${label}: ${state?.state === 'done' ? 'in the bench sheet' : (state?.says ?? 'in the bench sheet')}`
+          : `${label}: ${answer.failure.detail}`,
+      );
     }
     stored = says.join('; ') + '.';
   }
   const names = ['roll', 'pitch', 'yaw', 'throttle'];
-  const at = (us: number) => `${Math.max(0, Math.min(100, ((us - 900) / 1200) * 100))}%`;
+  const travelled = percentScale(900, 2100).clamp(true);
+  const at = (us: number) => `${travelled(us)}%`;
 </script>
 
 <section class="panel mb-3 px-4 py-3" aria-labelledby="live">
   <h2 id="live">Check it live</h2>
-  <p class="soft">Props off. Move every stick to its ends, throw every switch: 1000 to 2000, the right way round. Then switch the controller off: the failsafe must come in.</p>
+  <p class="soft">
+    Props off. Move every stick to its ends, throw every switch: 1000 to 2000, the right way round. Then switch the
+    controller off: the failsafe must come in.
+  </p>
   <button type="button" class="button" aria-pressed={on} onclick={() => (on = !on)}>{on ? 'Stop' : 'Start'}</button>
   {#if lost}<p role="alert">{lost}</p>{/if}
   {#if live}
-    <p class="mx-0 my-1.5"><b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b> <span class="mono">{fixed(live.volts, 2)} V</span></p>
+    <p class="mx-0 my-1.5">
+      <b class:armed={live.armed}>{live.armed ? '! armed' : '✓ not armed'}</b>
+      <span class="mono">{fixed(live.volts, 2)} V</span>
+    </p>
     {#if live.modes.length > 0}
-      <p class="lights flex flex-wrap gap-y-1 gap-x-2.5">{#each live.modes as m (m.mode + String(m.aux))}<span class="border-2 border-line text-soft px-2.5 py-0.5" class:on={m.on}><i aria-hidden="true">{m.on ? '●' : '○'}</i> {m.mode.replaceAll('-', ' ')} <small>AUX {m.aux}, {m.on ? 'on' : 'off'}</small></span>{/each}</p>
+      <p class="lights flex flex-wrap gap-y-1 gap-x-2.5">
+        {#each live.modes as m (m.mode + String(m.aux))}<span
+            class="border-2 border-line text-soft px-2.5 py-0.5"
+            class:on={m.on}
+            ><i aria-hidden="true">{m.on ? '●' : '○'}</i>
+            {m.mode.replaceAll('-', ' ')} <small>AUX {m.aux}, {m.on ? 'on' : 'off'}</small></span
+          >{/each}
+      </p>
     {/if}
     <ul>
       {#each live.channels as us, i (i)}
         <li class="grid grid-cols-[70px_minmax(80px,1fr)_80px_110px] gap-2.5 items-center min-h-7.5">
           <span>{names[i] ?? `AUX ${i - 3}`}</span>
-          <span class="relative h-4.5 border border-soft bg-raised"><i class="reach" style:left={at(reach[i]?.low ?? us)} style:right={`calc(100% - ${at(reach[i]?.high ?? us)})`}></i><i class="now" style:left={at(us)}></i></span>
+          <span class="relative h-4.5 border border-soft bg-raised"
+            ><i
+              class="reach"
+              style:left={at(reach[i]?.low ?? us)}
+              style:right={`calc(100% - ${at(reach[i]?.high ?? us)})`}
+            ></i><i class="now" style:left={at(us)}></i></span
+          >
           <span class="mono">{us} µs</span>
           <span class="soft">{reach[i] ? `${reach[i].low} to ${reach[i].high}` : ''}</span>
         </li>
       {/each}
     </ul>
-    <p><button type="button" class="button" onclick={store}>Put these readings into the bench sheet</button> <span class="soft">shortest travel so far {travel} µs</span></p>
+    <p>
+      <button type="button" class="button" onclick={store}>Put these readings into the bench sheet</button>
+      <span class="soft">shortest travel so far {travel} µs</span>
+    </p>
     {#if stored}<p role="status">{stored}</p>{/if}
     {#if on}<Flip {quad} {live} />{/if}
   {/if}

@@ -12,11 +12,20 @@
 </script>
 
 <table>
-  <thead><tr><th scope="col">setting</th><th scope="col">wanted</th><th scope="col">{against}</th><th scope="col">why</th></tr></thead>
+  <thead
+    ><tr
+      ><th scope="col">setting</th><th scope="col">wanted</th><th scope="col">{against}</th><th scope="col">why</th></tr
+    ></thead
+  >
   <tbody>
     {#each sorted as r (r.label)}
       <tr class:differs={!r.same}>
-        <th scope="row"><span aria-hidden="true">{r.same ? '✓' : '≠'}</span> {r.label}{#if !r.same}<small class="block text-soft ml-5">differs</small>{:else}<span class="unseen">the same</span>{/if}</th>
+        <th scope="row"
+          ><span aria-hidden="true">{r.same ? '✓' : '≠'}</span>
+          {r.label}{#if !r.same}<small class="block text-soft ml-5">differs</small>{:else}<span class="unseen"
+              >the same</span
+            >{/if}</th
+        >
         <td data-label="wanted">{r.wanted}</td>
         <td data-label={against}>{r.found}</td>
         <td class="why text-soft">{r.why}</td>

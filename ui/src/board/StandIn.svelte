@@ -38,8 +38,15 @@
   <summary class="cursor-pointer min-h-7.5">No board at hand? Try it on a stand-in</summary>
   <div class="flex flex-wrap gap-y-1.5 gap-x-3.5 items-end">
     {#if running}
-      <label class="grid text-soft">it behaves
-        <select onchange={(e) => { const f = faults[Number(e.currentTarget.value)]; void change(f?.faults ?? {}, { osdOff: f?.osdOff ?? false }); }}>{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select>
+      <label class="grid text-soft"
+        >it behaves
+        <select
+          onchange={(e) => {
+            const f = faults[Number(e.currentTarget.value)];
+            void change(f?.faults ?? {}, { osdOff: f?.osdOff ?? false });
+          }}
+          >{#each faults as f, i (f.name)}<option value={i}>{f.name}</option>{/each}</select
+        >
       </label>
       <button type="button" class="button" onclick={() => change({}, { stop: true })}>End the stand-in</button>
     {:else}

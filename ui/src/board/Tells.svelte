@@ -25,19 +25,38 @@
     <p class="soft">So that a plan starts from the truth. Nothing is written to the board.</p>
     <div class="scroll">
       <table class="rows">
-        <thead><tr><th scope="col"><span class="unseen">take over</span></th><th scope="col">what</th><th scope="col">noted</th><th scope="col">on the board</th></tr></thead>
+        <thead
+          ><tr
+            ><th scope="col"><span class="unseen">take over</span></th><th scope="col">what</th><th scope="col"
+              >noted</th
+            ><th scope="col">on the board</th></tr
+          ></thead
+        >
         <tbody>
           {#each open as t (t.key)}
             <tr>
-              <td>{#if readable}<input type="checkbox" aria-label={`note ${t.label} as it is on the board`} checked={!left.includes(t.key)} onchange={() => toggle(t.key)} />{/if}</td>
+              <td
+                >{#if readable}<input
+                    type="checkbox"
+                    aria-label={`note ${t.label} as it is on the board`}
+                    checked={!left.includes(t.key)}
+                    onchange={() => toggle(t.key)}
+                  />{/if}</td
+              >
               <th scope="row">{t.label}</th>
               <td class="wrap-anywhere">{t.noted}</td>
-              <td class="wrap-anywhere">{t.is}{#if t.note}<small class="block soft">{t.note}</small>{/if}</td>
+              <td class="wrap-anywhere"
+                >{t.is}{#if t.note}<small class="block soft">{t.note}</small>{/if}</td
+              >
             </tr>
           {/each}
         </tbody>
       </table>
     </div>
-    {#if readable}<p class="buttons mt-2"><button type="button" class="button main" disabled={busy || taken.length === 0} onclick={() => ontake(taken)}>Note {taken.length === 1 ? 'it' : `these ${taken.length}`} as on it today</button></p>{/if}
+    {#if readable}<p class="buttons mt-2">
+        <button type="button" class="button main" disabled={busy || taken.length === 0} onclick={() => ontake(taken)}
+          >Note {taken.length === 1 ? 'it' : `these ${taken.length}`} as on it today</button
+        >
+      </p>{/if}
   {/if}
 </section>

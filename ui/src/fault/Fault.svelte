@@ -21,7 +21,12 @@
 
   $effect(() => {
     const [quad, s, yes, no, at] = [id, symptom, query.get('yes') ?? '', query.get('no') ?? '', address];
-    untrack(() => void view.take(at && s ? api.faultAsking(quad, { symptom: s, yes, no }, at) : api.fault(quad, { symptom: s, yes, no })));
+    untrack(
+      () =>
+        void view.take(
+          at && s ? api.faultAsking(quad, { symptom: s, yes, no }, at) : api.fault(quad, { symptom: s, yes, no }),
+        ),
+    );
   });
   $effect(() => {
     const quad = id;
@@ -29,7 +34,11 @@
   });
 
   function show(s: string, yes: string[], no: string[]) {
-    const parts = [`symptom=${s}`, yes.length > 0 ? `yes=${yes.join(',')}` : '', no.length > 0 ? `no=${no.join(',')}` : ''].filter(Boolean);
+    const parts = [
+      `symptom=${s}`,
+      yes.length > 0 ? `yes=${yes.join(',')}` : '',
+      no.length > 0 ? `no=${no.join(',')}` : '',
+    ].filter(Boolean);
     void (s === symptom ? replace : push)(`/fault/${id}?${parts.join('&')}`);
     logged = '';
   }
@@ -53,7 +62,13 @@
   }
 </script>
 
-{#if view.failure}<FailureNote failure={view.failure} again={() => { address = ''; return view.take(api.fault(id, { symptom })); }} />{/if}
+{#if view.failure}<FailureNote
+    failure={view.failure}
+    again={() => {
+      address = '';
+      return view.take(api.fault(id, { symptom }));
+    }}
+  />{/if}
 {#if view.data}
   {@const v = view.data}
   <div class="title">
@@ -63,31 +78,62 @@
   </div>
   {#if !v.diagnosis}
     <ul class="grid cols-fill-[290px] gap-2 my-3">
-      {#each v.symptoms as s (s.id)}<li><button type="button" class="button w-full min-h-14 text-left text-body" onclick={() => show(s.id, [], [])}>{s.label}</button></li>{/each}
+      {#each v.symptoms as s (s.id)}<li>
+          <button type="button" class="button w-full min-h-14 text-left text-body" onclick={() => show(s.id, [], [])}
+            >{s.label}</button
+          >
+        </li>{/each}
     </ul>
   {:else}
     <p class="says text-part font-bold mx-0 my-2" role="status">{v.diagnosis.says}</p>
     {#if canAsk}
       <p class="flex flex-wrap gap-y-1 gap-x-4 items-center mb-2.5">
-        <label>ask the flight board <select bind:value={address}><option value="">no, I look myself</option>{#each known as at (at)}<option value={at}>{at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, '')}</option>{/each}</select></label>
-        <span class="soft">{v.boardRead ? 'It was read: what it says counts below.' : known.length === 0 ? 'None is plugged in.' : ''} <a href={`#/board/${id}`}>Flight board</a></span>
+        <label
+          >ask the flight board <select bind:value={address}
+            ><option value="">no, I look myself</option>{#each known as at (at)}<option value={at}
+                >{at === ports.data?.standIn ? 'the stand-in' : at.replace(/^serial:/, '')}</option
+              >{/each}</select
+          ></label
+        >
+        <span class="soft"
+          >{v.boardRead ? 'It was read: what it says counts below.' : known.length === 0 ? 'None is plugged in.' : ''}
+          <a href={`#/board/${id}`}>Flight board</a></span
+        >
       </p>
     {/if}
     <ol class="causes grid gap-2">
       {#each v.diagnosis.causes as c, i (c.id)}
         <li class={`panel ${c.standing}`} class:first={i === 0}>
-          <h2><span class="inline-block w-5 font-bold" aria-hidden="true">{marks[c.standing as keyof typeof marks]}</span> {c.label.charAt(0).toUpperCase() + c.label.slice(1)} <small class="font-medium text-soft">{words[c.standing as keyof typeof words]}{c.askBoard && !v.boardRead ? ', the board can be asked' : ''}</small></h2>
+          <h2>
+            <span class="inline-block w-5 font-bold" aria-hidden="true">{marks[c.standing as keyof typeof marks]}</span>
+            {c.label.charAt(0).toUpperCase() + c.label.slice(1)}
+            <small class="font-medium text-soft"
+              >{words[c.standing as keyof typeof words]}{c.askBoard && !v.boardRead
+                ? ', the board can be asked'
+                : ''}</small
+            >
+          </h2>
           {#each c.because as b (b)}<p class="font-semibold">{b}</p>{/each}
           {#if c.standing !== 'ruled-out'}
             {#if c.caution}<p class="bad">{c.caution}</p>{/if}
             <p><b>Test:</b> {c.test}</p>
             <div class="flex flex-wrap gap-y-1 gap-x-3 items-center mx-0 my-1" role="group" aria-label={c.question}>
               <span>{c.question}</span>
-              <button type="button" class="button" aria-pressed={said(c.id) === 'yes'} onclick={() => answer(c.id, said(c.id) === 'yes' ? '' : 'yes')}>Yes, it is this</button>
-              <button type="button" class="button" aria-pressed={said(c.id) === 'no'} onclick={() => answer(c.id, 'no')}>No</button>
+              <button
+                type="button"
+                class="button"
+                aria-pressed={said(c.id) === 'yes'}
+                onclick={() => answer(c.id, said(c.id) === 'yes' ? '' : 'yes')}>Yes, it is this</button
+              >
+              <button type="button" class="button" aria-pressed={said(c.id) === 'no'} onclick={() => answer(c.id, 'no')}
+                >No</button
+              >
             </div>
             <p><b>Then:</b> {c.fix}</p>
-            {#if c.standing === 'found'}<p><button type="button" class="button main" onclick={keep}>Put it into the log</button> {logged}</p>{/if}
+            {#if c.standing === 'found'}<p>
+                <button type="button" class="button main" onclick={keep}>Put it into the log</button>
+                {logged}
+              </p>{/if}
           {:else if said(c.id) === 'no'}
             <button type="button" class="button" onclick={() => answer(c.id, '')}>Take the answer back</button>
           {/if}

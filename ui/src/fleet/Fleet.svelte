@@ -56,38 +56,68 @@
   {#if b.rows.length === 0}
     <Start />
   {:else}
-    <div class="bring flex flex-wrap items-center gap-2 mb-2.5" role="group" aria-label="What you will bring; the board answers">
+    <div
+      class="bring flex flex-wrap items-center gap-2 mb-2.5"
+      role="group"
+      aria-label="What you will bring; the board answers"
+    >
       <span class="soft">Bring</span>
       {#each [...goggles, ...controllers] as d (d.kit)}
         <button type="button" aria-pressed={d.brought} onclick={() => toggle(d.kit)}>
           <span class="tick" aria-hidden="true">{d.brought ? '●' : '○'}</span>
           {d.name}
-          <small class="font-normal text-small">{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small>
+          <small class="font-normal text-small"
+            >{d.brought ? (d.firmware ? `on ${d.firmware}` : 'firmware not known') : 'left at home'}</small
+          >
         </button>
       {/each}
-      <span class="self-center ml-auto flex flex-wrap gap-x-5 gap-y-1"><a href="#/begin">Begin another</a> <a href="#/together">Who can fly together?</a></span>
+      <span class="self-center ml-auto flex flex-wrap gap-x-5 gap-y-1"
+        ><a href="#/begin">Begin another</a> <a href="#/together">Who can fly together?</a></span
+      >
     </div>
-    <div class="scroll"><table class="w-full border-collapse bg-sheet border border-line" style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}>
-      <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
-      <thead>
-        <tr>
-          <th scope="col">quad</th>
-          <th scope="col" class="now">now</th>
-          {#each b.gates as g (g.gate)}<th scope="col" class="gate">{g.title}</th>{/each}
-          <th scope="col">next</th>
-          {#each goggles as g (g.kit)}<th scope="col" class="eyes" class:home={!g.brought}>{g.name}</th>{/each}
-        </tr>
-      </thead>
-      <tbody>
-        {#each b.rows as row, i (row.quad)}
-          <YokeRow {row} gates={b.gates} {goggles} {left} ontoggle={toggle} onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)} onfocusrow={() => (at = i)} />
-        {/each}
-      </tbody>
-    </table></div>
+    <div class="scroll">
+      <table
+        class="w-full border-collapse bg-sheet border border-line"
+        style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}
+      >
+        <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
+        <thead>
+          <tr>
+            <th scope="col">quad</th>
+            <th scope="col" class="now">now</th>
+            {#each b.gates as g (g.gate)}<th scope="col" class="gate">{g.title}</th>{/each}
+            <th scope="col">next</th>
+            {#each goggles as g (g.kit)}<th scope="col" class="eyes" class:home={!g.brought}>{g.name}</th>{/each}
+          </tr>
+        </thead>
+        <tbody>
+          {#each b.rows as row, i (row.quad)}
+            <YokeRow
+              {row}
+              gates={b.gates}
+              {goggles}
+              {left}
+              ontoggle={toggle}
+              onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)}
+              onfocusrow={() => (at = i)}
+            />
+          {/each}
+        </tbody>
+      </table>
+    </div>
     {#if b.of > b.rows.length}
-      <p class="mt-3"><button type="button" class="button min-h-10.5 border border-accent rounded bg-raised text-ink font-bold px-4 py-0" disabled={board.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button> <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span></p>
+      <p class="mt-3">
+        <button
+          type="button"
+          class="button min-h-10.5 border border-accent rounded bg-raised text-ink font-bold px-4 py-0"
+          disabled={board.busy}
+          onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, b.of - b.rows.length)} more</button
+        > <span class="soft">{b.rows.length} of {b.of} quads are shown; the sentence above speaks of all.</span>
+      </p>
     {/if}
-    <p class="soft text-note mt-2.5">Each quad is judged for itself: two quads may ask one pair of goggles for different releases.</p>
+    <p class="soft text-note mt-2.5">
+      Each quad is judged for itself: two quads may ask one pair of goggles for different releases.
+    </p>
   {/if}
 {:else if !board.failure}
   <p class="soft" role="status">Judging the fleet…</p>

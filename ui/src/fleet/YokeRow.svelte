@@ -19,34 +19,55 @@
 
 <tr class="border-b border-b-line" onfocusin={onfocusrow}>
   <th scope="row">
-    <a class="font-bold text-part text-ink no-underline border-b border-b-line" id={`open-${row.quad}`} href={`#/swap/${row.quad}`}>{row.name}</a>
+    <a
+      class="font-bold text-part text-ink no-underline border-b border-b-line"
+      id={`open-${row.quad}`}
+      href={`#/swap/${row.quad}`}>{row.name}</a
+    >
     {#if row.use}<small class="block text-soft font-normal text-small leading-tight">{row.use}</small>{/if}
   </th>
   <td class="now"><span class="small-gate hidden">now</span>{row.now}</td>
   {#each row.gates as g, i (g.gate)}
     <td class="gate" class:first={i === 0} class:last={i === row.gates.length - 1}>
-      <button class="relative grid justify-items-center w-full min-h-11.5 cursor-pointer bg-transparent border-0 px-0 pt-1 pb-0.5" type="button" onclick={() => onopen(g.gate)} title={g.says ?? ''} aria-label={`${row.name}, ${gates[i]?.title}: ${levelWords[levelOf(g.level)]}. ${g.says ?? ''}`}>
+      <button
+        class="relative grid justify-items-center w-full min-h-11.5 cursor-pointer bg-transparent border-0 px-0 pt-1 pb-0.5"
+        type="button"
+        onclick={() => onopen(g.gate)}
+        title={g.says ?? ''}
+        aria-label={`${row.name}, ${gates[i]?.title}: ${levelWords[levelOf(g.level)]}. ${g.says ?? ''}`}
+      >
         <span class="small-gate hidden" aria-hidden="true">{gates[i]?.title}</span>
         <LevelMark level={g.level} size={24} />
-        <span class="word {levelOf(g.level)} text-tiny leading-tight text-center" aria-hidden="true">{levelShort[levelOf(g.level)]}</span>
+        <span class="word {levelOf(g.level)} text-tiny leading-tight text-center" aria-hidden="true"
+          >{levelShort[levelOf(g.level)]}</span
+        >
       </button>
     </td>
   {/each}
   <td class="next">
     <span class="small-gate hidden">next</span><strong>{row.stays ? 'stays' : row.next}</strong>
     {#if row.planned}
-      <button type="button" class="swap" aria-pressed={!left.includes(`swap:${row.quad}`)} onclick={() => ontoggle(`swap:${row.quad}`)}>
+      <button
+        type="button"
+        class="swap"
+        aria-pressed={!left.includes(`swap:${row.quad}`)}
+        onclick={() => ontoggle(`swap:${row.quad}`)}
+      >
         {left.includes(`swap:${row.quad}`) ? '○ left out' : '● planned'}<span class="unseen"> swap of {row.name}</span>
       </button>
     {/if}
-    {#if row.needs}<small class="block text-soft font-normal text-small leading-tight">still needs {row.needs}</small>{/if}
+    {#if row.needs}<small class="block text-soft font-normal text-small leading-tight">still needs {row.needs}</small
+      >{/if}
   </td>
   {#each row.goggles as r (r.goggles)}
     {@const device = goggles.find((g) => g.kit === r.goggles)}
     <td class="eyes {r.reach}" class:home={!device?.brought} title={r.says}>
       <span class="small-gate hidden">{device?.name}</span>
       {reachWords(r)}
-      {#if r.noSticks}<small class="block text-soft font-normal text-small leading-tight">no controller owned</small>{:else if r.controller}<small class="block text-soft font-normal text-small leading-tight">with {r.controller}</small>{/if}
+      {#if r.noSticks}<small class="block text-soft font-normal text-small leading-tight">no controller owned</small
+        >{:else if r.controller}<small class="block text-soft font-normal text-small leading-tight"
+          >with {r.controller}</small
+        >{/if}
     </td>
   {/each}
 </tr>

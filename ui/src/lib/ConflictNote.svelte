@@ -18,7 +18,11 @@
     <thead><tr><th scope="col">value</th><th scope="col">there now</th><th scope="col">yours</th></tr></thead>
     <tbody>
       {#each conflict.differences as d (d.path)}
-        <tr><th scope="row" class="mono">{d.path || 'all of it'}</th><td class="mono">{d.before || '–'}</td><td class="mono">{d.after || '–'}</td></tr>
+        <tr
+          ><th scope="row" class="mono">{d.path || 'all of it'}</th><td class="mono">{d.before || '–'}</td><td
+            class="mono">{d.after || '–'}</td
+          ></tr
+        >
       {:else}
         <tr><td colspan="3">No value differs: what is there is what you asked for.</td></tr>
       {/each}

@@ -10,13 +10,19 @@
   let { failure, again }: Props = $props();
 </script>
 
-<div class="grid bg-unfit-wash border-l-6 border-l-unfit gap-1.5 justify-items-start wrap-anywhere px-4 py-3" role="alert">
+<div
+  class="grid bg-unfit-wash border-l-6 border-l-unfit gap-1.5 justify-items-start wrap-anywhere px-4 py-3"
+  role="alert"
+>
   <h2 class="text-body font-bold text-unfit">{failure.title}</h2>
   <p>{failure.detail}</p>
   {#if failure.wrong.length > 0}
     <ul class="list-disc pl-5">
       {#each failure.wrong as w, i (i)}
-        <li>{#if w.location}<code class="mono">{w.location}</code>: {/if}{w.message}</li>
+        <li>
+          {#if w.location}<code class="mono">{w.location}</code>:
+          {/if}{w.message}
+        </li>
       {/each}
     </ul>
   {/if}

@@ -19,8 +19,12 @@ export const everywhere: Key[] = [
 export function typing(event: KeyboardEvent): boolean {
   const at = event.target;
   return (
-    event.ctrlKey || event.metaKey || event.altKey ||
-    at instanceof HTMLInputElement || at instanceof HTMLSelectElement || at instanceof HTMLTextAreaElement ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    at instanceof HTMLInputElement ||
+    at instanceof HTMLSelectElement ||
+    at instanceof HTMLTextAreaElement ||
     (at instanceof HTMLElement && at.isContentEditable)
   );
 }

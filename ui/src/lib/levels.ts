@@ -11,7 +11,13 @@ export function levelOf(text: string): Level {
 }
 
 /** Where there is no room for more than a word. */
-export const levelShort: Record<Level, string> = { fits: 'fits', caution: 'caution', change: 'change', unknown: 'unknown', unfit: 'unfit' };
+export const levelShort: Record<Level, string> = {
+  fits: 'fits',
+  caution: 'caution',
+  change: 'change',
+  unknown: 'unknown',
+  unfit: 'unfit',
+};
 
 export const levelWords: Record<Level, string> = {
   fits: 'fits',

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { failureOf } from '../api/client.svelte';
 import { clock, readNumber } from '../bench/reading';
 import { reachWords } from '../fleet/reach';
-import { shortVolts, voltageScale } from '../swap/scale';
+import { shortVolts, voltageScale } from './scale';
 import { levelOf } from './levels';
 
 describe('levels', () => {
@@ -29,7 +29,8 @@ describe('readings', () => {
 describe('the voltage scale', () => {
   it('ends on a round voltage above the highest and starts at zero', () => {
     for (const highest of [4.35, 5, 12.6, 25.2, 50.4]) {
-      const { ticks, x } = voltageScale(highest, 600);
+      const x = voltageScale(highest, 600);
+      const ticks = x.ticks(6);
       expect(ticks[0]).toBe(0);
       expect(ticks.at(-1)).toBeGreaterThanOrEqual(highest);
       expect(ticks.length).toBeLessThanOrEqual(11);
@@ -57,7 +58,9 @@ describe('the board', () => {
 
 describe('failures', () => {
   it('keeps what the server said, and what it did not say', () => {
-    expect(failureOf(422, { detail: 'no', errors: [{ location: 'a.b', message: 'c' }] }).wrong).toEqual([{ location: 'a.b', message: 'c' }]);
+    expect(failureOf(422, { detail: 'no', errors: [{ location: 'a.b', message: 'c' }] }).wrong).toEqual([
+      { location: 'a.b', message: 'c' },
+    ]);
     expect(failureOf(500, undefined).detail).toContain('500');
     expect(failureOf(409, { detail: 'held' }).conflict).toBeUndefined();
     expect(failureOf(409, { revision: 3, differences: [] }).conflict).toEqual({ revision: 3, differences: [] });

@@ -6,7 +6,15 @@ const forms = new Map<number, Intl.NumberFormat>();
 /** A number with so many decimals. */
 export function fixed(x: number, decimals: number): string {
   let form = forms.get(decimals);
-  if (!form) forms.set(decimals, (form = new Intl.NumberFormat('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals, useGrouping: false })));
+  if (!form)
+    forms.set(
+      decimals,
+      (form = new Intl.NumberFormat('en-GB', {
+        minimumFractionDigits: decimals,
+        maximumFractionDigits: decimals,
+        useGrouping: false,
+      })),
+    );
   return form.format(x).replace('-', '−');
 }
 
@@ -20,7 +28,14 @@ export function money(amount: number, currency: string): string {
   return `${fixed(amount, 2)} ${currency}`;
 }
 
-const clock = new Intl.DateTimeFormat('en-GB', { year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+const clock = new Intl.DateTimeFormat('en-GB', {
+  year: 'numeric',
+  month: '2-digit',
+  day: '2-digit',
+  hour: '2-digit',
+  minute: '2-digit',
+  hourCycle: 'h23',
+});
 
 /** When something was, on the clock of who looks: 2026-05-12 14:05. */
 export function moment(at: string): string {

@@ -28,7 +28,13 @@
   async function note(says: 'within' | 'any' | 'never' | 'nothing', instead: boolean) {
     if (!open) return;
     const within = says === 'within';
-    const answer = await api.stateOf(open.unit, open.goggles, { says, unit: within ? unit : '', goggles: within ? goggles : '', from, instead });
+    const answer = await api.stateOf(open.unit, open.goggles, {
+      says,
+      unit: within ? unit : '',
+      goggles: within ? goggles : '',
+      from,
+      instead,
+    });
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
     unit = goggles = '';
@@ -47,13 +53,18 @@
 
 <div class="title">
   <h1>What links with what</h1>
-  <span class="screen-only buttons ml-auto"><a href="#/route">The route</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
+  <span class="screen-only buttons ml-auto"
+    ><a href="#/route">The route</a> <button type="button" class="button" onclick={() => print()}>Print</button></span
+  >
 </div>
 {#if map.failure}<FailureNote failure={map.failure} again={() => map.take(api.links())} />{/if}
 {#if map.data}
   {@const m = map.data}
   {#if m.units.length === 0 || m.goggles.length === 0}
-    <p>There is no air unit or no pair of goggles yet. <a href="#/begin/link">Ask whether two link</a>, and both are here.</p>
+    <p>
+      There is no air unit or no pair of goggles yet. <a href="#/begin/link">Ask whether two link</a>, and both are
+      here.
+    </p>
   {:else}
     <p class="soft mb-2">What is stated of each pair of models; the mark says how what you own of both stands today.</p>
     <div class="scroll">
@@ -62,20 +73,34 @@
         <thead>
           <tr>
             <th scope="col">air unit</th>
-            {#each m.goggles as g (g.id)}<th scope="col">{g.label}<small class="block soft font-normal">{g.owned.length > 0 ? g.owned.join('; ') : 'none owned'}</small></th>{/each}
+            {#each m.goggles as g (g.id)}<th scope="col"
+                >{g.label}<small class="block soft font-normal"
+                  >{g.owned.length > 0 ? g.owned.join('; ') : 'none owned'}</small
+                ></th
+              >{/each}
           </tr>
         </thead>
         <tbody>
           {#each m.units as u (u.id)}
             <tr>
-              <th scope="row">{u.label}<small class="block soft font-normal">{u.owned.length > 0 ? u.owned.join('; ') : 'none owned'}</small></th>
+              <th scope="row"
+                >{u.label}<small class="block soft font-normal"
+                  >{u.owned.length > 0 ? u.owned.join('; ') : 'none owned'}</small
+                ></th
+              >
               {#each m.goggles as g (g.id)}
                 {@const c = cellAt(u.id, g.id)}
                 <td>
                   {#if c}
-                    <a class="flex items-start gap-2 no-underline text-ink min-h-10 hover:underline" href={`#/links/${u.id}/${g.id}`} aria-current={c === open ? 'true' : undefined}>
+                    <a
+                      class="flex items-start gap-2 no-underline text-ink min-h-10 hover:underline"
+                      href={`#/links/${u.id}/${g.id}`}
+                      aria-current={c === open ? 'true' : undefined}
+                    >
                       {#if c.now}<LevelMark level={c.now} size={20} />{/if}
-                      <span class={c.stated === 'nobody' || c.stated === 'never' ? 'soft' : ''}>{c.stated === 'at-odds' ? 'contradictory' : c.says}</span>
+                      <span class={c.stated === 'nobody' || c.stated === 'never' ? 'soft' : ''}
+                        >{c.stated === 'at-odds' ? 'contradictory' : c.says}</span
+                      >
                     </a>
                   {/if}
                 </td>
@@ -87,9 +112,16 @@
     </div>
     {#if open}
       <section class="panel grid gap-2.5 px-5 py-4 mt-3 max-w-[52rem] screen-only" aria-labelledby="pair">
-        <div class="flex flex-wrap justify-between gap-3"><h2 id="pair">{label(m.units, open.unit)} with {label(m.goggles, open.goggles)}</h2><button type="button" class="button" onclick={() => push('/links')}>Close</button></div>
+        <div class="flex flex-wrap justify-between gap-3">
+          <h2 id="pair">{label(m.units, open.unit)} with {label(m.goggles, open.goggles)}</h2>
+          <button type="button" class="button" onclick={() => push('/links')}>Close</button>
+        </div>
         <p class="good" role="status">{said}</p>
-        {#if open.nowSays}<p class="flex gap-2 items-start">{#if open.now}<LevelMark level={open.now} size={20} />{/if}<span class="first-letter:uppercase">{open.nowSays}.</span></p>{/if}
+        {#if open.nowSays}<p class="flex gap-2 items-start">
+            {#if open.now}<LevelMark level={open.now} size={20} />{/if}<span class="first-letter:uppercase"
+              >{open.nowSays}.</span
+            >
+          </p>{/if}
         {#if open.stated === 'at-odds'}<p class="bad">{open.says}.</p>{/if}
         <ul class="grid gap-1.5">
           {#each open.statements as s (s.id)}
@@ -98,15 +130,36 @@
               {#if s.sticksIn}<span>{s.sticksIn}</span>{/if}
               {#if s.gives.length > 0}<span>gives {s.gives.join(', ')}</span>{/if}
               <span class="soft text-note">{s.source}</span>
-              <span class="buttons"><a href={`#/shelf/edit/gear/${s.id}`}>Change it</a> <button type="button" class="button" onclick={() => takeOut(s.id)}>Take it out</button></span>
+              <span class="buttons"
+                ><a href={`#/shelf/edit/gear/${s.id}`}>Change it</a>
+                <button type="button" class="button" onclick={() => takeOut(s.id)}>Take it out</button></span
+              >
             </li>
           {:else}<li class="soft">Nobody has said anything of this pair.</li>{/each}
         </ul>
-        <form class="grid gap-2 border-t border-t-line pt-2" onsubmit={(e) => { e.preventDefault(); void note('within', false); }}>
+        <form
+          class="grid gap-2 border-t border-t-line pt-2"
+          onsubmit={(e) => {
+            e.preventDefault();
+            void note('within', false);
+          }}
+        >
           <h3>State another</h3>
           <div class="grid gap-2 cols-fit-[13rem]">
-            <label class="grid gap-0.5">Air unit: on which releases, empty for any<input maxlength="200" placeholder="such as >=1.0.4" bind:value={unit} /></label>
-            <label class="grid gap-0.5">Goggles: on which releases, empty for any<input maxlength="200" placeholder="such as 2.2" bind:value={goggles} /></label>
+            <label class="grid gap-0.5"
+              >Air unit: on which releases, empty for any<input
+                maxlength="200"
+                placeholder="such as >=1.0.4"
+                bind:value={unit}
+              /></label
+            >
+            <label class="grid gap-0.5"
+              >Goggles: on which releases, empty for any<input
+                maxlength="200"
+                placeholder="such as 2.2"
+                bind:value={goggles}
+              /></label
+            >
           </div>
           <label class="grid gap-0.5">Who says so<input maxlength="400" bind:value={from} /></label>
           {#if refused}<FailureNote failure={refused} />{/if}

@@ -67,7 +67,9 @@
         {/each}
       </ol>
       {#if !back}
-        <p class={b.off.length === 0 ? 'ok' : 'soft'} role="status">{b.off.length === 0 ? 'The bench is as the route promises.' : `Not yet as promised: ${b.off.length}.`}</p>
+        <p class={b.off.length === 0 ? 'ok' : 'soft'} role="status">
+          {b.off.length === 0 ? 'The bench is as the route promises.' : `Not yet as promised: ${b.off.length}.`}
+        </p>
         {#if b.plan.length > 0 && b.off.length === 0}<Button size="sm" onclick={turnBack}>Now the way back</Button>{/if}
       {:else}
         <h2>The way back</h2>
@@ -79,40 +81,89 @@
             </li>
           {/each}
         </ol>
-        <p class={b.astray.length === 0 ? 'ok' : 'soft'} role="status">{b.astray.length === 0 ? 'The bench is back where it began, as far as doors allow.' : `Not yet back: ${b.astray.length}.`}</p>
+        <p class={b.astray.length === 0 ? 'ok' : 'soft'} role="status">
+          {b.astray.length === 0
+            ? 'The bench is back where it began, as far as doors allow.'
+            : `Not yet back: ${b.astray.length}.`}
+        </p>
       {/if}
       <Button size="sm" color="alternative" onclick={again}>Begin anew</Button>
     </section>
     <section class="panel grid gap-2 justify-items-start min-w-0 wrap-anywhere px-4 pt-3 pb-4" aria-labelledby="layout">
       <h2 id="layout">{step ? `Next: ${step.step.says}` : 'Every step is done'}</h2>
-      <label>tool <select class="max-w-55" bind:value={tool}><option value="">none open</option>{#each b.tools as t (t)}<option>{t}</option>{/each}</select></label>
+      <label
+        >tool <select class="max-w-55" bind:value={tool}
+          ><option value="">none open</option>{#each b.tools as t (t)}<option>{t}</option>{/each}</select
+        ></label
+      >
       <label><input type="checkbox" bind:checked={chargeOnly} /> the cable only charges</label>
       <label>battery <input type="number" min="0" max="100" bind:value={battery} /> %</label>
       <label><input type="checkbox" bind:checked={pack} /> a flight pack is connected</label>
       <label><input type="checkbox" bind:checked={offline} /> no internet</label>
       <div class="buttons">
         <Button size="sm" color="alternative" disabled={!step} onclick={layOut}>Lay out as it should be</Button>
-        <Button size="sm" disabled={!step} onclick={() => step && go({ ...step.action, setup: setup() })}>{step?.step.do === 'activate' ? 'Activate' : step?.step.do === 'mode' ? 'Switch' : 'Update'}</Button>
+        <Button size="sm" disabled={!step} onclick={() => step && go({ ...step.action, setup: setup() })}
+          >{step?.step.do === 'activate' ? 'Activate' : step?.step.do === 'mode' ? 'Switch' : 'Update'}</Button
+        >
       </div>
-      <div class="seen {last ? (last.done ? 'ok' : 'bad') : ''} border-l-6 border-l-line w-full min-h-16 px-3 py-2" aria-live="polite">
-        {#if last}<p><b>{last.done ? 'Done.' : 'It fails.'}</b> {last.sees}</p>{#if last.why}<p>{last.why}</p>{/if}{:else}<p class="soft">What you would see stands here.</p>{/if}
+      <div
+        class="seen {last ? (last.done ? 'ok' : 'bad') : ''} border-l-6 border-l-line w-full min-h-16 px-3 py-2"
+        aria-live="polite"
+      >
+        {#if last}<p><b>{last.done ? 'Done.' : 'It fails.'}</b> {last.sees}</p>
+          {#if last.why}<p>{last.why}</p>{/if}{:else}<p class="soft">What you would see stands here.</p>{/if}
       </div>
       <h2>Bind, or switch a mode</h2>
-      <label>device <select class="max-w-55" bind:value={device}><option value="">choose</option>{#each others as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
-      <label>air unit <select class="max-w-55" bind:value={unit}><option value="">choose</option>{#each units as d (d.kit)}<option value={d.kit}>{d.label}</option>{/each}</select></label>
-      <label>mode <select class="max-w-55" bind:value={mode}><option value="">choose</option>{#each modes as m (m.id)}<option value={m.id}>{m.name}</option>{/each}</select></label>
+      <label
+        >device <select class="max-w-55" bind:value={device}
+          ><option value="">choose</option>{#each others as d (d.kit)}<option value={d.kit}>{d.label}</option
+            >{/each}</select
+        ></label
+      >
+      <label
+        >air unit <select class="max-w-55" bind:value={unit}
+          ><option value="">choose</option>{#each units as d (d.kit)}<option value={d.kit}>{d.label}</option
+            >{/each}</select
+        ></label
+      >
+      <label
+        >mode <select class="max-w-55" bind:value={mode}
+          ><option value="">choose</option>{#each modes as m (m.id)}<option value={m.id}>{m.name}</option
+            >{/each}</select
+        ></label
+      >
       <div class="buttons">
-        <Button size="sm" disabled={!device || !unit} onclick={() => go({ do: 'bind', device, unit, setup: setup() })}>Bind</Button>
-        <Button size="sm" color="alternative" disabled={!device || !mode} onclick={() => go({ do: 'mode', device, mode, setup: setup() })}>Switch mode</Button>
+        <Button size="sm" disabled={!device || !unit} onclick={() => go({ do: 'bind', device, unit, setup: setup() })}
+          >Bind</Button
+        >
+        <Button
+          size="sm"
+          color="alternative"
+          disabled={!device || !mode}
+          onclick={() => go({ do: 'mode', device, mode, setup: setup() })}>Switch mode</Button
+        >
       </div>
     </section>
-    <section class="panel grid gap-2 justify-items-start min-w-0 wrap-anywhere px-4 pt-3 pb-4" aria-labelledby="devices">
+    <section
+      class="panel grid gap-2 justify-items-start min-w-0 wrap-anywhere px-4 pt-3 pb-4"
+      aria-labelledby="devices"
+    >
       <h2 id="devices">On the bench</h2>
       <table class="rows">
-        <thead><tr><th scope="col">device</th><th scope="col">release</th><th scope="col">mode</th><th scope="col">state</th></tr></thead>
+        <thead
+          ><tr
+            ><th scope="col">device</th><th scope="col">release</th><th scope="col">mode</th><th scope="col">state</th
+            ></tr
+          ></thead
+        >
         <tbody>
           {#each b.devices as d (d.kit)}
-            <tr><th scope="row">{d.label}</th><td class="mono">{d.firmware || '?'}</td><td>{b.modes.find((m) => m.device === d.kit && m.id === d.mode)?.name ?? ''}</td><td>{d.activated ? '' : 'not activated'}{d.bound.length > 0 ? ` bound to ${d.bound.length}` : ''}</td></tr>
+            <tr
+              ><th scope="row">{d.label}</th><td class="mono">{d.firmware || '?'}</td><td
+                >{b.modes.find((m) => m.device === d.kit && m.id === d.mode)?.name ?? ''}</td
+              ><td>{d.activated ? '' : 'not activated'}{d.bound.length > 0 ? ` bound to ${d.bound.length}` : ''}</td
+              ></tr
+            >
           {/each}
         </tbody>
       </table>

@@ -8,9 +8,18 @@
 </script>
 
 <nav class="flex gap-1.5 mb-2.5" aria-label="There and back">
-  <a class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1" href="#/route" aria-current={homeward ? undefined : 'page'}>The route</a>
-  <a class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1" href="#/route/back" aria-current={homeward ? 'page' : undefined}>The way back</a>
-  <a class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1" href="#/links">What links with what</a>
+  <a
+    class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1"
+    href="#/route"
+    aria-current={homeward ? undefined : 'page'}>The route</a
+  >
+  <a
+    class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1"
+    href="#/route/back"
+    aria-current={homeward ? 'page' : undefined}>The way back</a
+  >
+  <a class="min-h-9 border border-line rounded no-underline text-ink px-3.5 py-1" href="#/links">What links with what</a
+  >
 </nav>
 {#if homeward}<WayBack />{:else}<WayOut />{/if}
 

@@ -15,35 +15,62 @@
 </script>
 
 {#snippet stated(value: number | undefined, words: (value: number) => string)}
-  {#if value === undefined}<td class="soft whitespace-nowrap">not stated</td>{:else}<td class="mono whitespace-nowrap">{words(value)}</td>{/if}
+  {#if value === undefined}<td class="soft whitespace-nowrap">not stated</td>{:else}<td class="mono whitespace-nowrap"
+      >{words(value)}</td
+    >{/if}
 {/snippet}
 
 {#if list.failure}
   <FailureNote failure={list.failure} again={() => list.take(api.shopping())} />
 {:else if list.data}
   <div class="title">
-    <h1>{buy.length === 0 ? 'Nothing to buy before the bench day' : `${buy.length} to buy before the bench day, ${stops} of which would stop it`}</h1>
-    <span class="screen-only flex gap-3 items-center ml-auto"><a href={`${place}/api/shopping.csv`} download>CSV</a> <button type="button" class="button" onclick={() => print()}>Print</button></span>
+    <h1>
+      {buy.length === 0
+        ? 'Nothing to buy before the bench day'
+        : `${buy.length} to buy before the bench day, ${stops} of which would stop it`}
+    </h1>
+    <span class="screen-only flex gap-3 items-center ml-auto"
+      ><a href={`${place}/api/shopping.csv`} download>CSV</a>
+      <button type="button" class="button" onclick={() => print()}>Print</button></span
+    >
   </div>
   <p class="soft">From every plan of the fleet, beyond what each quad carries today and what lies in the drawer.</p>
   {#if bill && buy.length > 0}
     <p>
-      {#if total}<b>{total}</b>{bill.unpriced > 0 ? `, and ${bill.unpriced} without a price` : ' in all'}.{:else}No prices are stated.{/if}
+      {#if total}<b>{total}</b>{bill.unpriced > 0 ? `, and ${bill.unpriced} without a price` : ' in all'}.{:else}No
+        prices are stated.{/if}
       {#if bill.days !== undefined}
-        Order <b>{bill.days} days</b> before the bench day: the slowest part that would stop it takes that long{bill.undated > 0 ? `, and ${bill.undated} do not say` : ''}.
+        Order <b>{bill.days} days</b> before the bench day: the slowest part that would stop it takes that long{bill.undated >
+        0
+          ? `, and ${bill.undated} do not say`
+          : ''}.
       {:else if bill.undated > 0}How long the parts take to come is not stated.{/if}
     </p>
   {/if}
   {#if list.data.items.length > 0}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+    <!-- What scrolls must be reached by keyboard. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div class="scroll panel mt-3" role="group" aria-label="Parts" tabindex="0">
       <table class="rows">
-        <thead><tr><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th scope="col">one costs</th><th scope="col">comes in</th><th scope="col">one weighs</th><th scope="col">for</th><th scope="col">note</th></tr></thead>
+        <thead
+          ><tr
+            ><th scope="col">part</th><th scope="col">need</th><th scope="col">have</th><th scope="col">buy</th><th
+              scope="col">one costs</th
+            ><th scope="col">comes in</th><th scope="col">one weighs</th><th scope="col">for</th><th scope="col"
+              >note</th
+            ></tr
+          ></thead
+        >
         <tbody>
           {#each list.data.items as i, n (n)}
             <tr class:buy={i.buy > 0}>
-              <th class="font-semibold" scope="row">{i.label}{#if i.buy > 0 && i.stops}<small class="block text-unfit font-semibold">stops the day</small>{/if}</th>
-              <td class="mono whitespace-nowrap">{i.need}</td><td class="mono whitespace-nowrap">{i.have}</td><td class="mono whitespace-nowrap"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td>
+              <th class="font-semibold" scope="row"
+                >{i.label}{#if i.buy > 0 && i.stops}<small class="block text-unfit font-semibold">stops the day</small
+                  >{/if}</th
+              >
+              <td class="mono whitespace-nowrap">{i.need}</td><td class="mono whitespace-nowrap">{i.have}</td><td
+                class="mono whitespace-nowrap"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td
+              >
               {@render stated(i.offer?.price, (price) => money(price, i.offer?.currency ?? ''))}
               {@render stated(i.offer?.days, (days) => `${days} days`)}
               {@render stated(i.massG, (grams) => `${grams} g`)}

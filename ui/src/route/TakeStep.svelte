@@ -15,7 +15,11 @@
   let wrong = $state('');
 
   const update = $derived(step.do === 'update');
-  const read = $derived({ device: step.device, do: step.do as Read['do'], ...(step.do === 'update' ? { planned: step.to } : {}) });
+  const read = $derived({
+    device: step.device,
+    do: step.do as Read['do'],
+    ...(step.do === 'update' ? { planned: step.to } : {}),
+  });
 
   function record(event: SubmitEvent) {
     event.preventDefault();
@@ -47,13 +51,29 @@
   </ul>
   {#if update}
     <label class="font-semibold" for="read">release now read off {step.label}</label>
-    <Input id="read" size="lg" bind:value={version} autocomplete="off" class="read" aria-invalid={wrong !== ''} aria-describedby="read-wrong" />
+    <Input
+      id="read"
+      size="lg"
+      bind:value={version}
+      autocomplete="off"
+      class="read"
+      aria-invalid={wrong !== ''}
+      aria-describedby="read-wrong"
+    />
   {/if}
   <p id="read-wrong" class="warn text-unfit font-bold" aria-live="assertive">{wrong}</p>
   <div class="buttons">
-    <Button type="submit">{update ? 'Record what it says' : step.do === 'mode' ? `It is in mode ${step.modeName}` : 'It is activated'}</Button>
+    <Button type="submit"
+      >{update
+        ? 'Record what it says'
+        : step.do === 'mode'
+          ? `It is in mode ${step.modeName}`
+          : 'It is activated'}</Button
+    >
     {#if update}
-      <Button type="button" color="alternative" onclick={() => onread({ ...read, notOffered: true })}>The tool does not offer {step.to}</Button>
+      <Button type="button" color="alternative" onclick={() => onread({ ...read, notOffered: true })}
+        >The tool does not offer {step.to}</Button
+      >
       <Button type="button" color="alternative" onclick={() => onread(read)}>It shows no release</Button>
     {/if}
   </div>

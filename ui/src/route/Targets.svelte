@@ -13,7 +13,11 @@
       {@const moves = d.to !== d.from}
       <li class="panel grid content-start leading-snug text-note wrap-anywhere px-3 py-1.5" class:moves>
         <span><b>{d.label}</b> <span class="soft">{roles[d.role] ?? d.role}</span></span>
-        <span class="mono">{moves ? `${d.from || 'not known'} → ${d.to}` : d.to ? `stays on ${d.to}` : 'not known, stays'}{d.mode ? `, mode ${d.mode}` : ''}</span>
+        <span class="mono"
+          >{moves ? `${d.from || 'not known'} → ${d.to}` : d.to ? `stays on ${d.to}` : 'not known, stays'}{d.mode
+            ? `, mode ${d.mode}`
+            : ''}</span
+        >
         {#each d.uses as u (u.mode)}<span class="soft">mode {u.mode} for {u.quads.join(', ')}</span>{/each}
         {#each d.warns as w, at (at)}<span class="warn">{w}</span>{/each}
       </li>

@@ -13,14 +13,19 @@
   const fliesAfter = (lane: RouteLane, done: number) => lane.turns.findLast((t) => t.after <= done)?.flies ?? [];
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+<!-- What scrolls must be reached by keyboard. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <div class="scroll panel" role="group" aria-label="Step by step" tabindex="0">
   <table>
     <thead>
       <tr>
         <th scope="col" class="quad"><span class="unseen">quad</span></th>
         {#each stops as step, i (i)}
-          <th scope="col" class="stop min-w-27 max-w-44 wrap-anywhere align-top text-left font-normal border border-line rounded leading-snug bg-raised px-2 py-1.5" class:door={step?.oneWay}>
+          <th
+            scope="col"
+            class="stop min-w-27 max-w-44 wrap-anywhere align-top text-left font-normal border border-line rounded leading-snug bg-raised px-2 py-1.5"
+            class:door={step?.oneWay}
+          >
             {#if step}
               <span class="text-soft">{i}</span> <b>{step.label}</b>
               <span class="mono">{moveOf(step)}</span>
@@ -38,10 +43,14 @@
     <tbody>
       {#each lanes as lane (lane.quad)}
         <tr>
-          <th scope="row" class="quad">{lane.name}{#if lane.bench}<small class="block font-normal text-soft">its swap comes first</small>{/if}</th>
-          {#each stops as _, i (i)}
+          <th scope="row" class="quad"
+            >{lane.name}{#if lane.bench}<small class="block font-normal text-soft">its swap comes first</small>{/if}</th
+          >
+          {#each stops.keys() as i (i)}
             {@const flies = fliesAfter(lane, i)}
-            <td class={flies.length > 0 ? (lane.bench ? 'bench' : 'flies') : 'dark'}>{flies.length > 0 ? flies.join(', ') : 'none'}</td>
+            <td class={flies.length > 0 ? (lane.bench ? 'bench' : 'flies') : 'dark'}
+              >{flies.length > 0 ? flies.join(', ') : 'none'}</td
+            >
           {/each}
         </tr>
       {/each}

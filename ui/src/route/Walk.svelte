@@ -86,19 +86,30 @@
   {#if doors.length > 0}
     <div class="border-3 border-double border-unfit mb-3 px-3 py-2" role="note">
       <b>{homeward ? 'Doors that do not open again' : 'Before you begin: no way back afterwards'}</b>
-      <ul class="list-disc pl-4.5">{#each doors as d, at (at)}<li>{d}</li>{/each}</ul>
+      <ul class="list-disc pl-4.5">
+        {#each doors as d, at (at)}<li>{d}</li>{/each}
+      </ul>
     </div>
   {/if}
   <div class="walk grid grid-cols-[340px_minmax(0,1fr)] gap-5 items-start">
     <div class="list panel wrap-anywhere px-3 py-2">
       <ol aria-label="Steps">
         {#each taken as t, i (i)}
-          <li class={t.asPlan ? 'done' : 'off'}><span aria-hidden="true">{t.asPlan ? '✓' : '≠'}</span> {t.says} <small class="soft">{moment(t.at)}</small>
-            {#if t.notOffered}<button type="button" class="button mt-2" onclick={() => offered(t.kit, t.planned ?? '')}>It is offered after all</button>{/if}
+          <li class={t.asPlan ? 'done' : 'off'}>
+            <span aria-hidden="true">{t.asPlan ? '✓' : '≠'}</span>
+            {t.says} <small class="soft">{moment(t.at)}</small>
+            {#if t.notOffered}<button type="button" class="button mt-2" onclick={() => offered(t.kit, t.planned ?? '')}
+                >It is offered after all</button
+              >{/if}
           </li>
         {/each}
         {#each steps as s, i (i)}
-          <li aria-current={i === 0 ? 'step' : undefined}><span aria-hidden="true">{i === 0 ? '▸' : '·'}</span> {s.label}: <span class="mono">{moveOf(s)}</span>{#if s.oneWay}<small class="warn text-unfit font-bold ml-2">no way back</small>{/if}</li>
+          <li aria-current={i === 0 ? 'step' : undefined}>
+            <span aria-hidden="true">{i === 0 ? '▸' : '·'}</span>
+            {s.label}: <span class="mono">{moveOf(s)}</span>{#if s.oneWay}<small class="warn text-unfit font-bold ml-2"
+                >no way back</small
+              >{/if}
+          </li>
         {/each}
         {#if taken.length + steps.length === 0}<li class="soft">Nothing to do, and nothing done yet.</li>{/if}
       </ol>
@@ -111,7 +122,13 @@
     {:else}
       <section class="panel px-5 py-4.5">
         <h2>{homeward ? 'You are back as far as doors allow' : 'The route is at its end'}</h2>
-        <p>{homeward && !back.data?.began ? 'No step of the route has been carried out, so there is nothing to walk back.' : homeward ? 'Every device that can be brought back stands where it stood before.' : route.data.plan.says}</p>
+        <p>
+          {homeward && !back.data?.began
+            ? 'No step of the route has been carried out, so there is nothing to walk back.'
+            : homeward
+              ? 'Every device that can be brought back stands where it stood before.'
+              : route.data.plan.says}
+        </p>
       </section>
     {/if}
   </div>

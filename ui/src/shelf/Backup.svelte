@@ -33,13 +33,18 @@
 </script>
 
 <Card title="Everything at once">
-  <p class="soft">The fleet, all gear packs, the bench, kept flight boards and the whole history in one file, to move to another machine or to lie in a drawer. It is read again and found whole before it is sent.</p>
+  <p class="soft">
+    The fleet, all gear packs, the bench, kept flight boards and the whole history in one file, to move to another
+    machine or to lie in a drawer. It is read again and found whole before it is sent.
+  </p>
   <p><a class="underline" href={`${place}/api/backup`} download>Write a backup</a></p>
   <label class="font-semibold" for="backup">Put a backup in the place of all that is here</label>
   <input id="backup" type="file" accept=".jsonl" onchange={(e) => choose(e.currentTarget)} />
   {#if file}
     <p>{file.name}, {Math.ceil(file.size / 1024)} kB</p>
-    <label class="font-normal"><input type="checkbox" bind:checked={replace} /> What is here may go; a copy of it is kept</label>
+    <label class="font-normal"
+      ><input type="checkbox" bind:checked={replace} /> What is here may go; a copy of it is kept</label
+    >
     <div class="buttons">
       <Button disabled={busy || !replace} onclick={restore}>{busy ? 'Taking it in…' : 'Take it in'}</Button>
       <Button color="alternative" onclick={() => (file = null)}>Leave it</Button>

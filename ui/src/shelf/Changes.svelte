@@ -47,12 +47,19 @@
         <span class="font-semibold first-letter:uppercase inline-block">{c.says}</span>
         <span class="block soft text-note">{moment(c.at)}, {c.who}</span>
         {#if c.details.length > 0}
-          <details><summary class="text-note cursor-pointer min-h-8">{c.details.length === 1 ? 'one value' : `${c.details.length} values`}</summary>
-            <ul class="mono text-small">{#each c.details as d, i (i)}<li>{d}</li>{/each}</ul>
+          <details>
+            <summary class="text-note cursor-pointer min-h-8"
+              >{c.details.length === 1 ? 'one value' : `${c.details.length} values`}</summary
+            >
+            <ul class="mono text-small">
+              {#each c.details as d, i (i)}<li>{d}</li>{/each}
+            </ul>
           </details>
         {/if}
       </span>
-      <button type="button" class="button" aria-label={`Take back: ${c.says}`} onclick={() => takeBack(c.id, c.says)}>Take it back</button>
+      <button type="button" class="button" aria-label={`Take back: ${c.says}`} onclick={() => takeBack(c.id, c.says)}
+        >Take it back</button
+      >
     </li>
   {/each}
 </ol>

@@ -21,7 +21,14 @@
 <FieldSet {field} {id} {error}>
   <div class="flex flex-wrap gap-y-1.5 gap-x-5 min-h-9 items-center">
     {#each field.options ?? [] as o (o.value)}
-      <label><input type="checkbox" checked={value.includes(o.value)} onchange={(e) => toggle(o.value, e.currentTarget.checked)} /> {o.name}</label>
+      <label
+        ><input
+          type="checkbox"
+          checked={value.includes(o.value)}
+          onchange={(e) => toggle(o.value, e.currentTarget.checked)}
+        />
+        {o.name}</label
+      >
     {/each}
   </div>
 </FieldSet>

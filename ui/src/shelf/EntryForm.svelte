@@ -51,26 +51,42 @@
   const wrong = $derived(Object.fromEntries((failure?.wrong ?? []).map((w) => [w.location, w.message])));
   const shown = $derived(new Set(fields.map((f) => f.path)));
   const under = $derived(fields.map((f) => f.path));
-  const elsewhere = $derived((failure?.wrong ?? []).filter((w) => !shown.has(w.location) && !under.some((p) => w.location.startsWith(p + '[') || w.location.startsWith(p + '.'))));
+  const elsewhere = $derived(
+    (failure?.wrong ?? []).filter(
+      (w) =>
+        !shown.has(w.location) && !under.some((p) => w.location.startsWith(p + '[') || w.location.startsWith(p + '.')),
+    ),
+  );
 
   function identify(): string {
     if (existing) return existing.id;
     if (form.kind === 'spare') return String(entry.model ?? '');
-    const taken = new Set(entries.filter((e) => (isGear ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === form.kind)).map((e) => e.id));
-    const name = form.kind === 'pairing' ? `${String(entry.airUnit)}-on-${String(entry.goggles)}` : String(entry.name ?? '');
+    const taken = new Set(
+      entries
+        .filter((e) => (isGear ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === form.kind))
+        .map((e) => e.id),
+    );
+    const name =
+      form.kind === 'pairing' ? `${String(entry.airUnit)}-on-${String(entry.goggles)}` : String(entry.name ?? '');
     return idFor(name, taken);
   }
 
   // Open are the groups that hold something, and for a new entry the first ones; the
   // others are a press away. A small form is open as a whole.
   const small = untrack(() => fields.length <= 20);
-  let open = $state(untrack(() => form.groups.map((g, i) => !g.folded && (small || stated(g.fields, entry) > 0 || i === 0 || (!existing && i < 3)))));
+  let open = $state(
+    untrack(() =>
+      form.groups.map((g, i) => !g.folded && (small || stated(g.fields, entry) > 0 || i === 0 || (!existing && i < 3))),
+    ),
+  );
 
   // A finding that lacks a value leads to its very field.
   const target = untrack(() => (field ? locate(fields, entry, field) : undefined));
   onMount(async () => {
     if (!target) return;
-    const at = form.groups.findIndex((g) => g.fields.some((f) => target === f.path || target.startsWith(f.path + '[') || target.startsWith(f.path + '.')));
+    const at = form.groups.findIndex((g) =>
+      g.fields.some((f) => target === f.path || target.startsWith(f.path + '[') || target.startsWith(f.path + '.')),
+    );
     if (at >= 0) open[at] = true;
     await tick();
     const control = document.getElementById(controlID(target));
@@ -98,25 +114,56 @@
   }
 </script>
 
-<form class="entry panel grid gap-3 px-5 pt-4 pb-5" onsubmit={(e) => { e.preventDefault(); void save(revision); }} aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}>
+<form
+  class="entry panel grid gap-3 px-5 pt-4 pb-5"
+  onsubmit={(e) => {
+    e.preventDefault();
+    void save(revision);
+  }}
+  aria-label={`${existing ? 'Change' : 'Add'} ${form.word}`}
+>
   <h2>{existing ? `Change ${existing.name}` : `Add: ${form.word}`}</h2>
   <p class="soft">Leave empty what you do not know: the gate that needs it will say so, and never “fits”.</p>
-  {#if again}<p class="flex flex-wrap gap-3 items-center bg-caution-wash px-3 py-1.5" role="status">What you had entered and not saved is here again. <button type="button" class="button" onclick={startOver}>Start over</button></p>{/if}
+  {#if again}<p class="flex flex-wrap gap-3 items-center bg-caution-wash px-3 py-1.5" role="status">
+      What you had entered and not saved is here again. <button type="button" class="button" onclick={startOver}
+        >Start over</button
+      >
+    </p>{/if}
   {#if failure?.conflict}
-    <ConflictNote conflict={failure.conflict} {keepTheirs} applyMine={(at) => { revision = at; failure = null; void save(at); }} />
+    <ConflictNote
+      conflict={failure.conflict}
+      {keepTheirs}
+      applyMine={(at) => {
+        revision = at;
+        failure = null;
+        void save(at);
+      }}
+    />
   {:else if failure}
     <FailureNote failure={{ ...failure, wrong: elsewhere }} />
   {/if}
   {#if isGear}
     <details class="border-t border-t-line pt-2">
       <summary class="font-bold text-body min-h-10 cursor-pointer">Read it off a sheet</summary>
-      <SheetReader kind={form.kind} ontake={(found) => { entry = withRead(entry, found); said = `${found.length === 1 ? 'One value is' : `${found.length} values are`} filled in below; nothing is saved yet.`; }} />
+      <SheetReader
+        kind={form.kind}
+        ontake={(found) => {
+          entry = withRead(entry, found);
+          said = `${found.length === 1 ? 'One value is' : `${found.length} values are`} filled in below; nothing is saved yet.`;
+        }}
+      />
       <p class="good" role="status">{said}</p>
     </details>
   {/if}
   {#each form.groups as group, i (group.title)}
     <details class="border-t border-t-line pt-2" bind:open={open[i]}>
-      <summary class="font-bold text-body min-h-10 cursor-pointer">{group.title} <span class="soft font-normal text-note">{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate}, for the {group.gate} gate{/if}</span></summary>
+      <summary class="font-bold text-body min-h-10 cursor-pointer"
+        >{group.title}
+        <span class="soft font-normal text-note"
+          >{stated(group.fields, entry)} of {group.fields.filter((f) => asked(f, entry)).length} stated{#if group.gate},
+            for the {group.gate} gate{/if}</span
+        ></summary
+      >
       {#if open[i]}
         <div class="grid cols-fill-[210px] gap-y-3 gap-x-5">
           {#each group.fields.filter((f) => asked(f, entry)) as f (f.path)}

@@ -30,7 +30,11 @@
 
   const error = $derived(unread || wrong[path] || '');
   // What is wrong with one of a row, such as plugs[0].pins[2].
-  const inRow = $derived(Object.entries(wrong).filter(([at]) => at.startsWith(path + '[')).map(([at, says]) => `${at.slice(path.length)}: ${says}`));
+  const inRow = $derived(
+    Object.entries(wrong)
+      .filter(([at]) => at.startsWith(path + '['))
+      .map(([at, says]) => `${at.slice(path.length)}: ${says}`),
+  );
 
   function set(to: unknown) {
     onchange(withValue(entry, field.path, to));
@@ -58,28 +62,68 @@
     const models = field.models ?? [];
     const kindOfModel = new Map(entries.map((e) => [e.id, e.kind]));
     return entries
-      .filter((e) => (kinds.includes(e.kind) || (kinds.includes('gear') && e.set !== undefined)) && (e.kind !== 'kit' || models.length === 0 || models.includes(kindOfModel.get(String((e.entry as Entry).model)) ?? '')))
+      .filter(
+        (e) =>
+          (kinds.includes(e.kind) || (kinds.includes('gear') && e.set !== undefined)) &&
+          (e.kind !== 'kit' ||
+            models.length === 0 ||
+            models.includes(kindOfModel.get(String((e.entry as Entry).model)) ?? '')),
+      )
       .map((e) => ({ value: e.id, name: e.name }));
   });
   const choices = $derived.by((): Choice[] => {
-    const list = field.type === 'ref' ? named : field.type === 'pick' ? (field.options ?? []) : field.type === 'within' ? inside() : [];
+    const list =
+      field.type === 'ref'
+        ? named
+        : field.type === 'pick'
+          ? (field.options ?? [])
+          : field.type === 'within'
+            ? inside()
+            : [];
     const there = typeof value === 'string' && value !== '' && !list.some((c) => c.value === value);
     return there ? [...list, { value, name: value }] : list;
   });
   function inside(): Choice[] {
     return within(field, root, base, (at) => entries.find((e) => e.id === at)?.entry as Entry | undefined);
   }
-  const picked = $derived(field.type === 'ref' || field.type === 'pick' || (field.type === 'within' && choices.length > 0));
+  const picked = $derived(
+    field.type === 'ref' || field.type === 'pick' || (field.type === 'within' && choices.length > 0),
+  );
   const nothing = $derived(field.type === 'ref' ? 'none' : 'not known');
   const textOf = (e: Event) => (e.currentTarget as HTMLInputElement | HTMLSelectElement).value;
 </script>
 
 {#if field.type === 'list'}
-  <ListField {field} {path} {id} items={Array.isArray(value) ? (value as Entry[]) : []} {root} {entries} {wrong} onchange={set} />
+  <ListField
+    {field}
+    {path}
+    {id}
+    items={Array.isArray(value) ? (value as Entry[]) : []}
+    {root}
+    {entries}
+    {wrong}
+    onchange={set}
+  />
 {:else if field.type === 'map'}
-  <MapField {field} {path} {id} value={(value ?? {}) as Entry} keys={[...(field.keys ?? []), ...(field.list ? inside().map((c) => c.value) : [])]} {root} {entries} {wrong} onchange={set} />
+  <MapField
+    {field}
+    {path}
+    {id}
+    value={(value ?? {}) as Entry}
+    keys={[...(field.keys ?? []), ...(field.list ? inside().map((c) => c.value) : [])]}
+    {root}
+    {entries}
+    {wrong}
+    onchange={set}
+  />
 {:else if field.type === 'pins'}
-  <PinEditor {id} label={field.label} pins={Array.isArray(value) ? (value as string[]) : []} known={field.keys ?? []} onchange={set} />
+  <PinEditor
+    {id}
+    label={field.label}
+    pins={Array.isArray(value) ? (value as string[]) : []}
+    known={field.keys ?? []}
+    onchange={set}
+  />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'wires'}
   <WireEditor {id} wires={Array.isArray(value) ? (value as HarnessWire[]) : []} bare={!entry.to} onchange={set} />
@@ -87,21 +131,81 @@
 {:else if field.type === 'choices'}
   <ChoicesField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} {error} onchange={set} />
 {:else if field.type === 'refs'}
-  <RefsField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} options={named} error={error || inRow.join('; ')} onchange={set} />
+  <RefsField
+    {field}
+    {id}
+    value={Array.isArray(value) ? (value as string[]) : []}
+    options={named}
+    error={error || inRow.join('; ')}
+    onchange={set}
+  />
 {:else}
   <div class="grid gap-0.5 content-start min-w-0" title={field.about}>
-    <label class="text-note font-semibold" for={id}>{field.label}{field.required ? ' (needed)' : ''}{#if field.unit}<span class="soft font-normal">&nbsp;in {field.unit}</span>{/if}</label>
+    <label class="text-note font-semibold" for={id}
+      >{field.label}{field.required ? ' (needed)' : ''}{#if field.unit}<span class="soft font-normal"
+          >&nbsp;in {field.unit}</span
+        >{/if}</label
+    >
     {#if picked}
-      <Select {id} size="sm" placeholder="" value={value ?? ''} items={[{ value: '', name: nothing }, ...choices]} onchange={(e: Event) => set(textOf(e) || undefined)} aria-invalid={error !== ''} />
+      <Select
+        {id}
+        size="sm"
+        placeholder=""
+        value={value ?? ''}
+        items={[{ value: '', name: nothing }, ...choices]}
+        onchange={(e: Event) => set(textOf(e) || undefined)}
+        aria-invalid={error !== ''}
+      />
     {:else if field.type === 'yesno'}
-      <Select {id} size="sm" placeholder="" value={value === true ? 'yes' : value === false ? 'no' : ''} items={[{ value: '', name: 'not known' }, { value: 'yes', name: 'yes' }, { value: 'no', name: 'no' }]} onchange={(e: Event) => set(textOf(e) === '' ? undefined : textOf(e) === 'yes')} aria-invalid={error !== ''} />
+      <Select
+        {id}
+        size="sm"
+        placeholder=""
+        value={value === true ? 'yes' : value === false ? 'no' : ''}
+        items={[
+          { value: '', name: 'not known' },
+          { value: 'yes', name: 'yes' },
+          { value: 'no', name: 'no' },
+        ]}
+        onchange={(e: Event) => set(textOf(e) === '' ? undefined : textOf(e) === 'yes')}
+        aria-invalid={error !== ''}
+      />
     {:else if field.type === 'number'}
-      <Input {id} size="sm" inputmode="decimal" autocomplete="off" value={value === undefined ? '' : String(value)} onchange={(e: Event) => setNumber(textOf(e))} aria-invalid={error !== ''} />
+      <Input
+        {id}
+        size="sm"
+        inputmode="decimal"
+        autocomplete="off"
+        value={value === undefined ? '' : String(value)}
+        onchange={(e: Event) => setNumber(textOf(e))}
+        aria-invalid={error !== ''}
+      />
     {:else if field.type === 'words'}
-      <Input {id} size="sm" autocomplete="off" value={Array.isArray(value) ? value.join(', ') : ''} onchange={(e: Event) => setWords(textOf(e))} aria-invalid={error !== ''} />
+      <Input
+        {id}
+        size="sm"
+        autocomplete="off"
+        value={Array.isArray(value) ? value.join(', ') : ''}
+        onchange={(e: Event) => setWords(textOf(e))}
+        aria-invalid={error !== ''}
+      />
     {:else}
-      <Input {id} size="sm" autocomplete="off" placeholder="" value={typeof value === 'string' ? value : ''} onchange={(e: Event) => set(textOf(e).trim() || undefined)} aria-invalid={error !== ''} />
+      <Input
+        {id}
+        size="sm"
+        autocomplete="off"
+        placeholder=""
+        value={typeof value === 'string' ? value : ''}
+        onchange={(e: Event) => set(textOf(e).trim() || undefined)}
+        aria-invalid={error !== ''}
+      />
     {/if}
-    {#if error}<p class="bad" role="alert">{error}</p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft text-small">{[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : ''].filter(Boolean).join('; ')}</p>{/if}
+    {#if error}<p class="bad" role="alert">
+        {error}
+      </p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft text-small">
+        {[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : '']
+          .filter(Boolean)
+          .join('; ')}
+      </p>{/if}
   </div>
 {/if}

@@ -13,8 +13,15 @@
   let { field, id, error, children }: Props = $props();
 </script>
 
-<fieldset class="grid col-span-full border border-line rounded gap-2.5 justify-items-start min-w-0 px-3 pt-2 pb-3" {id} title={field.about}>
-  <legend class="text-note font-semibold">{field.label}{field.required ? ' (needed)' : ''} {#if field.hint}<span class="soft font-normal">{field.hint}</span>{/if}</legend>
+<fieldset
+  class="grid col-span-full border border-line rounded gap-2.5 justify-items-start min-w-0 px-3 pt-2 pb-3"
+  {id}
+  title={field.about}
+>
+  <legend class="text-note font-semibold"
+    >{field.label}{field.required ? ' (needed)' : ''}
+    {#if field.hint}<span class="soft font-normal">{field.hint}</span>{/if}</legend
+  >
   {#if error}<p class="bad" role="alert">{error}</p>{/if}
   {@render children()}
 </fieldset>

@@ -40,7 +40,11 @@
 
   async function take() {
     if (!file || !preview) return;
-    const answer = await api.importFile(file, { apply: true, replace: preview.difference.changed.length > 0, base: preview.base });
+    const answer = await api.importFile(file, {
+      apply: true,
+      replace: preview.difference.changed.length > 0,
+      base: preview.base,
+    });
     if (answer.ok) {
       const { difference: d, title } = answer.data;
       done = `Took in “${title}”: ${d.new.length} new, ${d.changed.length} replaced, ${d.same} alike.`;
@@ -64,26 +68,42 @@
     {#if preview}
       {@const d = preview.difference}
       <div class="preview" role="status">
-        <p><strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new, {d.same} alike, {d.changed.length} otherwise. <span class="soft mono text-small">{preview.hash}</span></p>
+        <p>
+          <strong>{preview.title}</strong> ({preview.format === 'fleet' ? 'fleet file' : 'gear pack'}): {d.new.length} new,
+          {d.same} alike, {d.changed.length} otherwise. <span class="soft mono text-small">{preview.hash}</span>
+        </p>
         {#if preview.turns.length > 0}
           <p class="font-semibold">What it does to your quads:</p>
           <ul class="grid gap-0.5">
             {#each preview.turns.slice(0, 40) as t (t.quad + t.gate)}
-              <li class="flex flex-wrap gap-x-2 items-center"><a href={`#/swap/${t.quad}/${t.gate}`}>{t.name}, {t.gate}</a> <LevelMark level={t.was} size={16} word /> → <LevelMark level={t.is} size={16} word /></li>
+              <li class="flex flex-wrap gap-x-2 items-center">
+                <a href={`#/swap/${t.quad}/${t.gate}`}>{t.name}, {t.gate}</a>
+                <LevelMark level={t.was} size={16} word /> → <LevelMark level={t.is} size={16} word />
+              </li>
             {/each}
           </ul>
           {#if preview.turns.length > 40}<p class="soft">and {preview.turns.length - 40} more</p>{/if}
         {/if}
         {#if d.changed.length > 0}
-          <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+          <!-- What scrolls must be reached by keyboard. -->
+          <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
           <div class="scroll overflow-x-auto max-h-80" role="group" aria-label="What is there already" tabindex="0">
             <table class="rows">
               <caption class="text-left text-soft">These are there already, otherwise:</caption>
-              <thead><tr><th scope="col">entry</th><th scope="col">value</th><th scope="col">there now</th><th scope="col">in the file</th></tr></thead>
+              <thead
+                ><tr
+                  ><th scope="col">entry</th><th scope="col">value</th><th scope="col">there now</th><th scope="col"
+                    >in the file</th
+                  ></tr
+                ></thead
+              >
               <tbody>
                 {#each d.changed as c (c.kind + c.id)}
                   {#each c.fields as f (f.path)}
-                    <tr><td>{c.kind === c.id ? `the ${c.kind}` : `${c.kind} ${c.id}`}</td><td class="mono">{f.path}</td><td class="mono">{f.before || '–'}</td><td class="mono">{f.after || '–'}</td></tr>
+                    <tr
+                      ><td>{c.kind === c.id ? `the ${c.kind}` : `${c.kind} ${c.id}`}</td><td class="mono">{f.path}</td
+                      ><td class="mono">{f.before || '–'}</td><td class="mono">{f.after || '–'}</td></tr
+                    >
                   {/each}
                 {/each}
               </tbody>
@@ -102,7 +122,12 @@
     <ul class="list-disc pl-4.5">
       <li><a href={`${place}/api/export/fleet`} download="fleet.json">The fleet “{shelf.title}”</a></li>
       {#each shelf.sets as s (s.id)}
-        <li><a href={`${place}/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a> <span class="soft">{s.count} entries{s.license ? `, ${s.license}` : ''}, <span class="mono">{s.hash}</span></span></li>
+        <li>
+          <a href={`${place}/api/export/gear/${s.id}`} download={`${s.id}.gear.json`}>{s.title}</a>
+          <span class="soft"
+            >{s.count} entries{s.license ? `, ${s.license}` : ''}, <span class="mono">{s.hash}</span></span
+          >
+        </li>
       {/each}
     </ul>
   </Card>

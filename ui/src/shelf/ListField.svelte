@@ -29,10 +29,30 @@
   {#each items as item, i (i)}
     <div class="part">
       {#each (field.fields ?? []).filter((f) => asked(f, item)) as f (f.path)}
-        <FieldInput field={f} entry={item} {root} {entries} {wrong} base={`${path}[${i}].`} onchange={(to) => onchange(items.map((x, k) => (k === i ? to : x)))} />
+        <FieldInput
+          field={f}
+          entry={item}
+          {root}
+          {entries}
+          {wrong}
+          base={`${path}[${i}].`}
+          onchange={(to) => onchange(items.map((x, k) => (k === i ? to : x)))}
+        />
       {/each}
-      <Button type="button" size="xs" color="alternative" onclick={() => without(i)} aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button>
+      <Button
+        type="button"
+        size="xs"
+        color="alternative"
+        onclick={() => without(i)}
+        aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button
+      >
     </div>
   {/each}
-  <Button type="button" size="xs" color="alternative" onclick={() => onchange([...items, {}])} aria-label={`Add to ${field.label}`}>Add one</Button>
+  <Button
+    type="button"
+    size="xs"
+    color="alternative"
+    onclick={() => onchange([...items, {}])}
+    aria-label={`Add to ${field.label}`}>Add one</Button
+  >
 </FieldSet>

@@ -44,14 +44,46 @@
   {#each rows as key (key)}
     <div class="part">
       {#each field.fields ?? [] as f (f.path)}
-        <FieldInput field={{ ...f, label: f.path === 'value' ? key : `${key}: ${f.label}` }} entry={key in value ? { value: value[key] } : {}} {root} {entries} wrong={{ ...wrong, [`${path}.${key}.value`]: wrong[`${path}.${key}`] ?? '' }} base={`${path}.${key}.`} onchange={(to) => set(key, to.value)} />
+        <FieldInput
+          field={{ ...f, label: f.path === 'value' ? key : `${key}: ${f.label}` }}
+          entry={key in value ? { value: value[key] } : {}}
+          {root}
+          {entries}
+          wrong={{ ...wrong, [`${path}.${key}.value`]: wrong[`${path}.${key}`] ?? '' }}
+          base={`${path}.${key}.`}
+          onchange={(to) => set(key, to.value)}
+        />
       {/each}
-      <Button type="button" size="xs" color="alternative" onclick={() => { open = open.filter((k) => k !== key); set(key, undefined); }} aria-label={`Take out ${field.label} ${key}`}>Take out</Button>
+      <Button
+        type="button"
+        size="xs"
+        color="alternative"
+        onclick={() => {
+          open = open.filter((k) => k !== key);
+          set(key, undefined);
+        }}
+        aria-label={`Take out ${field.label} ${key}`}>Take out</Button
+      >
     </div>
   {/each}
   <div class="flex gap-2 max-w-88">
-    <Input id={`${id}-key`} size="sm" autocomplete="off" list={`${id}-keys`} bind:value={next} aria-label={`Add to ${field.label}: which`} onkeydown={(e: KeyboardEvent) => { if (e.key === 'Enter') { e.preventDefault(); add(); } }} />
-    <datalist id={`${id}-keys`}>{#each free as k (k)}<option value={k}></option>{/each}</datalist>
+    <Input
+      id={`${id}-key`}
+      size="sm"
+      autocomplete="off"
+      list={`${id}-keys`}
+      bind:value={next}
+      aria-label={`Add to ${field.label}: which`}
+      onkeydown={(e: KeyboardEvent) => {
+        if (e.key === 'Enter') {
+          e.preventDefault();
+          add();
+        }
+      }}
+    />
+    <datalist id={`${id}-keys`}
+      >{#each free as k (k)}<option value={k}></option>{/each}</datalist
+    >
     <Button type="button" size="xs" color="alternative" onclick={add} aria-label={`Add to ${field.label}`}>Add</Button>
   </div>
 </FieldSet>

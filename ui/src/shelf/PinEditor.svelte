@@ -30,19 +30,40 @@
 </script>
 
 <fieldset class="col-span-full border border-line rounded min-w-0 px-3 pt-2 pb-3">
-  <legend class="text-note font-semibold">{label} <span class="soft font-normal">pin 1 first, seen from the mating side; Enter goes on, a row with commas fills the rest, a dash is an empty slot</span></legend>
+  <legend class="text-note font-semibold"
+    >{label}
+    <span class="soft font-normal"
+      >pin 1 first, seen from the mating side; Enter goes on, a row with commas fills the rest, a dash is an empty slot</span
+    ></legend
+  >
   <ol class="grid cols-fill-[130px] gap-1.5 mb-2">
     {#each pins as pin, i (i)}
       <li class="grid grid-cols-[1.8rem_1fr] items-center">
         <label for={`${id}-${i}`}>{i + 1}</label>
-        <input class="min-w-0 border border-soft px-1.5 py-0" id={`${id}-${i}`} value={pin} list={`${id}-known`} autocomplete="off" aria-label={`${label}, pin ${i + 1}`} onchange={(e) => set(i, e.currentTarget.value)} onkeydown={(e) => keydown(e, i)} />
+        <input
+          class="min-w-0 border border-soft px-1.5 py-0"
+          id={`${id}-${i}`}
+          value={pin}
+          list={`${id}-known`}
+          autocomplete="off"
+          aria-label={`${label}, pin ${i + 1}`}
+          onchange={(e) => set(i, e.currentTarget.value)}
+          onkeydown={(e) => keydown(e, i)}
+        />
       </li>
     {/each}
   </ol>
-  <datalist id={`${id}-known`}>{#each known as k (k)}<option value={k}></option>{/each}</datalist>
+  <datalist id={`${id}-known`}
+    >{#each known as k (k)}<option value={k}></option>{/each}</datalist
+  >
   <div class="buttons">
     <Button type="button" size="xs" color="alternative" onclick={() => onchange([...pins, ''])}>Add a pin</Button>
-    {#if pins.length > 0}<Button type="button" size="xs" color="alternative" onclick={() => onchange(pins.length > 1 ? pins.slice(0, -1) : undefined)}>Take the last out</Button>{/if}
+    {#if pins.length > 0}<Button
+        type="button"
+        size="xs"
+        color="alternative"
+        onclick={() => onchange(pins.length > 1 ? pins.slice(0, -1) : undefined)}>Take the last out</Button
+      >{/if}
   </div>
 </fieldset>
 

@@ -20,7 +20,9 @@
     onchange(rest.length > 0 ? rest : undefined);
   }
   function choices(has?: string): Choice[] {
-    return has === undefined || options.some((o) => o.value === has) ? options : [...options, { value: has, name: has }];
+    return has === undefined || options.some((o) => o.value === has)
+      ? options
+      : [...options, { value: has, name: has }];
   }
   const textOf = (e: Event) => (e.currentTarget as HTMLSelectElement).value;
 </script>
@@ -28,11 +30,34 @@
 <FieldSet {field} {id} {error}>
   {#each value as one, i (i)}
     <div class="flex gap-2 w-full max-w-104">
-      <Select size="sm" placeholder="" value={one} items={choices(one)} aria-label={`${field.label}, ${i + 1}`} onchange={(e: Event) => onchange(value.map((v, k) => (k === i ? textOf(e) : v)))} />
-      <Button type="button" size="xs" color="alternative" onclick={() => without(i)} aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button>
+      <Select
+        size="sm"
+        placeholder=""
+        value={one}
+        items={choices(one)}
+        aria-label={`${field.label}, ${i + 1}`}
+        onchange={(e: Event) => onchange(value.map((v, k) => (k === i ? textOf(e) : v)))}
+      />
+      <Button
+        type="button"
+        size="xs"
+        color="alternative"
+        onclick={() => without(i)}
+        aria-label={`Take out ${field.label} ${i + 1}`}>Take out</Button
+      >
     </div>
   {/each}
   <div class="flex gap-2 w-full max-w-104">
-    <Select size="sm" placeholder="" value={next} items={[{ value: '', name: 'one more…' }, ...options]} aria-label={`Add to ${field.label}`} onchange={(e: Event) => { if (textOf(e)) onchange([...value, textOf(e)]); next = ''; }} />
+    <Select
+      size="sm"
+      placeholder=""
+      value={next}
+      items={[{ value: '', name: 'one more…' }, ...options]}
+      aria-label={`Add to ${field.label}`}
+      onchange={(e: Event) => {
+        if (textOf(e)) onchange([...value, textOf(e)]);
+        next = '';
+      }}
+    />
   </div>
 </FieldSet>

@@ -30,7 +30,12 @@
     {#if failure}<FailureNote {failure} />{/if}
     <ul class="grid gap-1.5">
       {#each list as s (s.id)}
-        <li class="flex flex-wrap justify-between gap-1.5 wrap-anywhere"><span><strong>{s.name}</strong> <span class="soft">since {moment(s.at)}</span></span> <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}>Let in no longer</Button></li>
+        <li class="flex flex-wrap justify-between gap-1.5 wrap-anywhere">
+          <span><strong>{s.name}</strong> <span class="soft">since {moment(s.at)}</span></span>
+          <Button size="xs" color="alternative" onclick={() => end(s.id)} aria-label={`Let ${s.name} in no longer`}
+            >Let in no longer</Button
+          >
+        </li>
       {/each}
     </ul>
   </Card>

@@ -40,10 +40,13 @@
 </script>
 
 <div class="grid gap-2">
-  <label class="grid gap-0.5">Text of its manual, of a shop page, or a table
+  <label class="grid gap-0.5"
+    >Text of its manual, of a shop page, or a table
     <textarea class="bg-raised text-ink border border-soft rounded p-2 min-h-28 w-full" bind:value={text}></textarea>
   </label>
-  <p class="buttons"><button type="button" class="button" disabled={busy || text.trim() === ''} onclick={read}>Find its values</button></p>
+  <p class="buttons">
+    <button type="button" class="button" disabled={busy || text.trim() === ''} onclick={read}>Find its values</button>
+  </p>
   {#if refused}<FailureNote failure={refused} />{/if}
   {#if found}
     {#if found.length === 0}
@@ -53,17 +56,28 @@
         {#each found as f, i (i)}
           <li class="grid grid-cols-[1.6rem_1fr] items-start gap-1.5 border-t border-t-line pt-1.5">
             {#if f.field !== ''}
-              <input type="checkbox" class="mt-1" aria-label={`take ${f.shows} as ${f.field}`} checked={taken[i]} onchange={(e) => (taken = taken.map((t, k) => (k === i ? e.currentTarget.checked : t)))} />
+              <input
+                type="checkbox"
+                class="mt-1"
+                aria-label={`take ${f.shows} as ${f.field}`}
+                checked={taken[i]}
+                onchange={(e) => (taken = taken.map((t, k) => (k === i ? e.currentTarget.checked : t)))}
+              />
             {:else}<span></span>{/if}
             <span class="wrap-anywhere">
-              {#if f.shows}<strong class="font-semibold">{f.shows}</strong>{/if} {#if f.field}<span class="soft mono text-small">{f.field}</span>{/if}
+              {#if f.shows}<strong class="font-semibold">{f.shows}</strong>{/if}
+              {#if f.field}<span class="soft mono text-small">{f.field}</span>{/if}
               <span class="block soft text-note">“{f.words}”</span>
               {#if f.note}<span class="block warn text-note">{f.note}</span>{/if}
             </span>
           </li>
         {/each}
       </ul>
-      <p class="buttons"><button type="button" class="button main" disabled={count === 0} onclick={take}>Take {count === 1 ? 'one value' : `${count} values`}</button></p>
+      <p class="buttons">
+        <button type="button" class="button main" disabled={count === 0} onclick={take}
+          >Take {count === 1 ? 'one value' : `${count} values`}</button
+        >
+      </p>
     {/if}
   {/if}
 </div>

@@ -38,7 +38,15 @@
   });
   const entries = $derived(shelf.data?.entries ?? []);
   const adding = $derived(tab === 'add' ? kindOf(params.kind ?? '') : undefined);
-  const changed = $derived(tab === 'edit' ? entries.find((e) => e.id === params.id && (params.kind === 'gear' ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === params.kind)) : undefined);
+  const changed = $derived(
+    tab === 'edit'
+      ? entries.find(
+          (e) =>
+            e.id === params.id &&
+            (params.kind === 'gear' ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === params.kind),
+        )
+      : undefined,
+  );
   const groups = $derived(kinds.map((k) => ({ kind: k, entries: entries.filter((e) => e.kind === k.kind) })));
 
   async function saved(kind: string, id: string) {
@@ -69,11 +77,31 @@
 <div class="title">
   <h1>Shelf</h1>
   <nav class="flex flex-wrap gap-1" aria-label="Shelf">
-    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf" aria-current={tab === 'all' ? 'page' : undefined}>Everything</a>
-    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/add" aria-current={tab === 'add' ? 'page' : undefined}>Add</a>
-    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/trade" aria-current={tab === 'trade' ? 'page' : undefined}>Trade shelf</a>
-    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/files" aria-current={tab === 'files' ? 'page' : undefined}>Files</a>
-    <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/shelf/changes" aria-current={tab === 'changes' ? 'page' : undefined}>Changes</a>
+    <a
+      class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5"
+      href="#/shelf"
+      aria-current={tab === 'all' ? 'page' : undefined}>Everything</a
+    >
+    <a
+      class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5"
+      href="#/shelf/add"
+      aria-current={tab === 'add' ? 'page' : undefined}>Add</a
+    >
+    <a
+      class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5"
+      href="#/shelf/trade"
+      aria-current={tab === 'trade' ? 'page' : undefined}>Trade shelf</a
+    >
+    <a
+      class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5"
+      href="#/shelf/files"
+      aria-current={tab === 'files' ? 'page' : undefined}>Files</a
+    >
+    <a
+      class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5"
+      href="#/shelf/changes"
+      aria-current={tab === 'changes' ? 'page' : undefined}>Changes</a
+    >
     <a class="no-underline border-b-3 border-b-transparent min-h-10 px-3.5 py-1.5" href="#/about">About</a>
   </nav>
 </div>
@@ -82,12 +110,26 @@
 {#if refused}<FailureNote failure={refused} />{/if}
 {#if shelf.data && shelf.data.aside.length > 0}
   <div class="border-l-5 border-l-unfit bg-sheet mb-3 px-3.5 py-2.5" role="alert">
-    <p>{shelf.data.aside.length === 1 ? 'One entry cannot' : `${shelf.data.aside.length} entries cannot`} be read and {shelf.data.aside.length === 1 ? 'is' : 'are'} left as {shelf.data.aside.length === 1 ? 'it is' : 'they are'}; what rests on {shelf.data.aside.length === 1 ? 'it' : 'them'} is unknown. Stop the program and run <code class="mono">yokeswap doctor --repair</code>.</p>
-    <ul>{#each shelf.data.aside as a (a.kind + a.id)}<li>{a.kind} <strong>{a.id}</strong> <span class="soft">{a.why}</span></li>{/each}</ul>
+    <p>
+      {shelf.data.aside.length === 1 ? 'One entry cannot' : `${shelf.data.aside.length} entries cannot`} be read and {shelf
+        .data.aside.length === 1
+        ? 'is'
+        : 'are'} left as {shelf.data.aside.length === 1 ? 'it is' : 'they are'}; what rests on {shelf.data.aside
+        .length === 1
+        ? 'it'
+        : 'them'} is unknown. Stop the program and run <code class="mono">yokeswap doctor --repair</code>.
+    </p>
+    <ul>
+      {#each shelf.data.aside as a (a.kind + a.id)}<li>
+          {a.kind} <strong>{a.id}</strong> <span class="soft">{a.why}</span>
+        </li>{/each}
+    </ul>
   </div>
 {/if}
 {#if removed}
-  <p class="flex bg-caution-wash gap-3 items-center mb-3 px-3.5 py-2" role="status">Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button></p>
+  <p class="flex bg-caution-wash gap-3 items-center mb-3 px-3.5 py-2" role="status">
+    Took out {removed.name}. <Button size="xs" color="alternative" onclick={putBack}>Put it back</Button>
+  </p>
 {/if}
 {#if shelf.data && forms.data}
   {#if tab === 'files'}
@@ -101,15 +143,28 @@
       <EntryForm form={adding} {entries} onsaved={saved} onclose={() => push('/shelf')} onreload={reload} />
     {/key}
   {:else if tab === 'add'}
-    <p class="soft">What do you want to add? Own gear first (a model and what its sheet says), then kit (the piece you own), then the quad.</p>
+    <p class="soft">
+      What do you want to add? Own gear first (a model and what its sheet says), then kit (the piece you own), then the
+      quad.
+    </p>
     <ul class="grid cols-fill-[170px] gap-2.5 mt-3">
-      {#each kinds as k (k.kind)}<li><a class="panel block font-bold no-underline px-4 py-3.5" href={`#/shelf/add/${k.kind}`}>{k.word}</a></li>{/each}
+      {#each kinds as k (k.kind)}<li>
+          <a class="panel block font-bold no-underline px-4 py-3.5" href={`#/shelf/add/${k.kind}`}>{k.word}</a>
+        </li>{/each}
     </ul>
   {:else if tab === 'edit' && changed}
     {@const form = kindOf(changed.kind)}
     {#if form}
       {#key changed.id}
-        <EntryForm {form} {entries} existing={changed} field={new URLSearchParams(router.querystring).get('field') ?? undefined} onsaved={saved} onclose={() => history.back()} onreload={reload} />
+        <EntryForm
+          {form}
+          {entries}
+          existing={changed}
+          field={new URLSearchParams(router.querystring).get('field') ?? undefined}
+          onsaved={saved}
+          onclose={() => history.back()}
+          onreload={reload}
+        />
       {/key}
     {/if}
   {:else if tab === 'edit'}
@@ -120,13 +175,28 @@
       <p><a href="#/shelf/files">Take in a gear pack</a>, or <a href="#/shelf/add">add your own gear by hand</a>.</p>
     </section>
   {:else}
-    <div class="flex gap-2.5 items-center mb-3"><label for="find">Find</label><input class="bg-raised text-ink border border-soft rounded min-h-10 w-[min(320px,100%)]" id="find" type="search" bind:value={find} autocomplete="off" /></div>
+    <div class="flex gap-2.5 items-center mb-3">
+      <label for="find">Find</label><input
+        class="bg-raised text-ink border border-soft rounded min-h-10 w-[min(320px,100%)]"
+        id="find"
+        type="search"
+        bind:value={find}
+        autocomplete="off"
+      />
+    </div>
     {#each groups.filter((g) => g.entries.length > 0) as g (g.kind.kind)}
       <section class="kind mb-4.5">
-        <h2 class="mb-1">{g.kind.words} <span class="soft">{g.entries.length}</span> <a class="font-normal text-note ml-1.5" href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add: ${g.kind.word}`}>add</a></h2>
+        <h2 class="mb-1">
+          {g.kind.words} <span class="soft">{g.entries.length}</span>
+          <a class="font-normal text-note ml-1.5" href={`#/shelf/add/${g.kind.kind}`} aria-label={`Add: ${g.kind.word}`}
+            >add</a
+          >
+        </h2>
         <ul class="panel">
           {#each g.entries as e (e.id)}
-            <li class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-2.5 items-center border-b border-b-line break-inside-avoid min-h-11 wrap-anywhere text-note px-3.5 py-0.5">
+            <li
+              class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-2.5 items-center border-b border-b-line break-inside-avoid min-h-11 wrap-anywhere text-note px-3.5 py-0.5"
+            >
               <a href={`#/shelf/edit/${e.kind}/${e.id}`}>{e.name}</a>
               <span class="soft text-small">{e.model ?? e.source ?? ''}</span>
               <button type="button" onclick={() => takeOut(e)} aria-label={`Take out ${e.name}`}>take out</button>
@@ -138,7 +208,11 @@
       <p class="soft">Nothing on the shelf is called that.</p>
     {/each}
     {#if shelf.data.of > entries.length}
-      <p><Button size="sm" color="alternative" disabled={shelf.busy} onclick={() => (shown += atOnce)}>Show {Math.min(atOnce, shelf.data.of - entries.length)} more</Button> <span class="soft">{entries.length} of {shelf.data.of} are shown.</span></p>
+      <p>
+        <Button size="sm" color="alternative" disabled={shelf.busy} onclick={() => (shown += atOnce)}
+          >Show {Math.min(atOnce, shelf.data.of - entries.length)} more</Button
+        > <span class="soft">{entries.length} of {shelf.data.of} are shown.</span>
+      </p>
     {/if}
   {/if}
 {:else if !shelf.failure && !forms.failure}

@@ -42,12 +42,20 @@ describe('what is typed', () => {
 
 describe('what is read off a sheet', () => {
   it('comes with its words, and lists grow', () => {
-    const read = withRead({ id: 'u', mount: { patterns: [{ xMM: 20, yMM: 20 }] }, valueSources: { massG: { kind: 'measured' } } }, [
-      { field: 'input.maxV', value: 26.4, words: '7.4-26.4 V' },
-      { field: 'mount.patterns', value: [{ xMM: 25.5, yMM: 25.5 }], words: '25.5 x 25.5 mm' },
-    ]);
+    const read = withRead(
+      { id: 'u', mount: { patterns: [{ xMM: 20, yMM: 20 }] }, valueSources: { massG: { kind: 'measured' } } },
+      [
+        { field: 'input.maxV', value: 26.4, words: '7.4-26.4 V' },
+        { field: 'mount.patterns', value: [{ xMM: 25.5, yMM: 25.5 }], words: '25.5 x 25.5 mm' },
+      ],
+    );
     expect(read.input).toEqual({ maxV: 26.4 });
-    expect(read.mount).toEqual({ patterns: [{ xMM: 20, yMM: 20 }, { xMM: 25.5, yMM: 25.5 }] });
+    expect(read.mount).toEqual({
+      patterns: [
+        { xMM: 20, yMM: 20 },
+        { xMM: 25.5, yMM: 25.5 },
+      ],
+    });
     expect(read.valueSources).toEqual({
       massG: { kind: 'measured' },
       'input.maxV': { kind: 'maker', text: '7.4-26.4 V' },

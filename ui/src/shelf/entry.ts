@@ -4,7 +4,9 @@
 export type Entry = Record<string, unknown>;
 
 export function valueAt(entry: unknown, path: string): unknown {
-  return path.split('.').reduce<unknown>((at, key) => (at !== null && typeof at === 'object' ? (at as Entry)[key] : undefined), entry);
+  return path
+    .split('.')
+    .reduce<unknown>((at, key) => (at !== null && typeof at === 'object' ? (at as Entry)[key] : undefined), entry);
 }
 
 /** A copy of the entry with one value set, or taken out where it is undefined. */
@@ -25,7 +27,13 @@ export function withValue(entry: Entry, path: string, value: unknown): Entry {
 
 /** An id made from a name: lower-case letters, digits and hyphens; free among those taken. */
 export function idFor(name: string, taken: Set<string>): string {
-  const plain = name.normalize('NFKD').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 58) || 'entry';
+  const plain =
+    name
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 58) || 'entry';
   let id = plain;
   for (let n = 2; taken.has(id); n++) id = `${plain}-${n}`;
   return id;
@@ -48,7 +56,10 @@ export function parseNumber(text: string, whole = false): Parsed {
 
 /** Words separated by commas, as a list; empty is no value. */
 export function parseWords(text: string): string[] | undefined {
-  const words = text.split(',').map((w) => w.trim()).filter(Boolean);
+  const words = text
+    .split(',')
+    .map((w) => w.trim())
+    .filter(Boolean);
   return words.length > 0 ? words : undefined;
 }
 

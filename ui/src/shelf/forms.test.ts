@@ -1,10 +1,24 @@
 import { describe, expect, it } from 'vitest';
 import { asked, controlID, locate, within, type Field } from './forms';
 
-const field = (path: string, more: Partial<Field> = {}): Field => ({ path, label: path, type: 'text', required: false, rare: false, whole: false, numbers: false, ...more });
+const field = (path: string, more: Partial<Field> = {}): Field => ({
+  path,
+  label: path,
+  type: 'text',
+  required: false,
+  rare: false,
+  whole: false,
+  numbers: false,
+  ...more,
+});
 
 describe('finding a field', () => {
-  const fields = [field('input.minV'), field('input.maxV'), field('pads', { type: 'list', fields: [field('id'), field('outV')] }), field('uarts', { type: 'list', fields: [field('id'), field('tx')] })];
+  const fields = [
+    field('input.minV'),
+    field('input.maxV'),
+    field('pads', { type: 'list', fields: [field('id'), field('outV')] }),
+    field('uarts', { type: 'list', fields: [field('id'), field('tx')] }),
+  ];
   const entry = { pads: [{ id: '5v' }, { id: '10v' }], uarts: [{ id: 1 }, { id: 4 }] };
   it('leads to the value, to an entry of a list by its id, to the list where it is not there', () => {
     expect(locate(fields, entry, 'input.maxV')).toBe('input.maxV');
@@ -39,11 +53,40 @@ describe('what stands within another entry', () => {
   };
   const of = (id: string) => shelf[id];
   it('is found beside the field, further out, through a piece of kit, or in the entry itself', () => {
-    expect(within(field('now.bay', { from: 'frame', list: 'bays' }), { now: { frame: 'frame5' } }, '', of)).toEqual([{ value: 'rear', name: 'Rear bay' }, { value: 'mid', name: 'mid' }]);
-    expect(within(field('now.goggles.mode', { from: 'kit', list: 'modes' }), { now: { goggles: { kit: 'my-goggles' } } }, '', of)).toEqual([{ value: 'first', name: 'First' }]);
-    expect(within(field('id', { from: 'runs.id', list: 'elements' }), { now: { runs: { id: 'tansy' } } }, 'now.osd.elements[0].', of)).toEqual([{ value: 'crosshair', name: 'crosshair' }]);
-    expect(within(field('mode', { from: 'runs.id', list: 'modes' }), { now: { runs: { id: 'tansy' } } }, 'now.sticks.switches[0].', of)).toEqual([{ value: 'arm', name: 'arm' }, { value: 'return-home', name: 'return home' }]);
-    expect(within(field('from', { list: 'modes' }), { modes: [{ id: 'a' }] }, 'modeSwitch[0].', of)).toEqual([{ value: 'a', name: 'a' }]);
+    expect(within(field('now.bay', { from: 'frame', list: 'bays' }), { now: { frame: 'frame5' } }, '', of)).toEqual([
+      { value: 'rear', name: 'Rear bay' },
+      { value: 'mid', name: 'mid' },
+    ]);
+    expect(
+      within(
+        field('now.goggles.mode', { from: 'kit', list: 'modes' }),
+        { now: { goggles: { kit: 'my-goggles' } } },
+        '',
+        of,
+      ),
+    ).toEqual([{ value: 'first', name: 'First' }]);
+    expect(
+      within(
+        field('id', { from: 'runs.id', list: 'elements' }),
+        { now: { runs: { id: 'tansy' } } },
+        'now.osd.elements[0].',
+        of,
+      ),
+    ).toEqual([{ value: 'crosshair', name: 'crosshair' }]);
+    expect(
+      within(
+        field('mode', { from: 'runs.id', list: 'modes' }),
+        { now: { runs: { id: 'tansy' } } },
+        'now.sticks.switches[0].',
+        of,
+      ),
+    ).toEqual([
+      { value: 'arm', name: 'arm' },
+      { value: 'return-home', name: 'return home' },
+    ]);
+    expect(within(field('from', { list: 'modes' }), { modes: [{ id: 'a' }] }, 'modeSwitch[0].', of)).toEqual([
+      { value: 'a', name: 'a' },
+    ]);
     expect(within(field('now.bay', { from: 'frame', list: 'bays' }), {}, '', of)).toEqual([]);
   });
 });

@@ -35,9 +35,14 @@ export function locate(fields: readonly Field[], entry: Entry, path: string, bas
     if (!path.startsWith(field.path + '.')) continue;
     const items = valueAt(entry, field.path);
     const [id = '', ...rest] = path.slice(field.path.length + 1).split('.');
-    const at = Array.isArray(items) ? items.findIndex((item: Entry, i) => item.id === id || String(item.uart ?? item.from ?? i) === id) : -1;
+    const at = Array.isArray(items)
+      ? items.findIndex((item: Entry, i) => item.id === id || String(item.uart ?? item.from ?? i) === id)
+      : -1;
     if (field.type !== 'list' || at < 0) return base + field.path;
-    return locate(field.fields ?? [], (items as Entry[])[at] ?? {}, rest.join('.'), `${base}${field.path}[${at}].`) ?? base + field.path;
+    return (
+      locate(field.fields ?? [], (items as Entry[])[at] ?? {}, rest.join('.'), `${base}${field.path}[${at}].`) ??
+      base + field.path
+    );
   }
   return undefined;
 }
@@ -56,7 +61,7 @@ export function within(field: Field, root: Entry, base: string, entryOf: (id: st
   let holder: Entry | undefined = root;
   if (field.from) {
     let named: unknown;
-    for (let at = base + field.path; named === undefined && at !== ''; ) {
+    for (let at = base + field.path; named === undefined && at !== '';) {
       at = at.slice(0, Math.max(0, at.lastIndexOf('.')));
       named = valueIn(root, at === '' ? field.from : `${at}.${field.from}`);
     }
@@ -64,7 +69,8 @@ export function within(field: Field, root: Entry, base: string, entryOf: (id: st
     if (holder && typeof holder.model === 'string') holder = entryOf(holder.model);
   }
   const list = valueAt(holder, field.list ?? '');
-  if (!Array.isArray(list)) return Object.keys(list ?? {}).map((key) => ({ value: key, name: key.replaceAll('-', ' ') }));
+  if (!Array.isArray(list))
+    return Object.keys(list ?? {}).map((key) => ({ value: key, name: key.replaceAll('-', ' ') }));
   return list.map((item: Entry) => ({ value: String(item.id), name: String(item.name ?? item.id) }));
 }
 

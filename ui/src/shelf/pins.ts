@@ -2,7 +2,10 @@
 
 /** A row typed or pasted at once, separated by commas; a dash is an empty slot. */
 export function parseRow(text: string): string[] {
-  return text.split(',').map((w) => w.trim()).map((w) => (w === '-' || w === '–' ? '' : w));
+  return text
+    .split(',')
+    .map((w) => w.trim())
+    .map((w) => (w === '-' || w === '–' ? '' : w));
 }
 
 /** The row with one pin set; a row typed into one pin fills the ones after it. */

@@ -21,7 +21,8 @@
     if (picked === 'none') onscrew(view.picture.goggles ?? '', at, port.on, '', '');
     else if (choice) onscrew(view.picture.goggles ?? '', at, port.on, choice.model, choice.from ?? '');
   }
-  const priceOf = (p: { price?: number; currency?: string } | undefined) => (p?.price === undefined ? 'no price stated' : money(p.price, p.currency ?? ''));
+  const priceOf = (p: { price?: number; currency?: string } | undefined) =>
+    p?.price === undefined ? 'no price stated' : money(p.price, p.currency ?? '');
 </script>
 
 <p class="flex flex-wrap gap-y-1 gap-x-3 items-center">
@@ -30,30 +31,70 @@
     <option value="">not chosen</option>
     {#each view.regions as r (r.id)}<option value={r.id}>{r.name}</option>{/each}
   </select>
-  <span class="soft">its limits on power and bands come first; enter them on the Shelf as your authority states them</span>
+  <span class="soft"
+    >its limits on power and bands come first; enter them on the Shelf as your authority states them</span
+  >
 </p>
 <figure class="panel px-3.5 py-2.5">
   <figcaption class="unseen">The antennas on each end of the link.</figcaption>
   <div class="grid cols-fit-[300px] gap-y-1.5 gap-x-5.5">
     {#each view.picture.ends as end, n (n)}
       <div>
-        <p><strong>{end.label}</strong> <span class="soft">{end.bands || 'bands not stated'}{end.wanted === undefined ? '' : `, takes ${end.wanted}`}</span></p>
+        <p>
+          <strong>{end.label}</strong>
+          <span class="soft"
+            >{end.bands || 'bands not stated'}{end.wanted === undefined ? '' : `, takes ${end.wanted}`}</span
+          >
+        </p>
         <ul class="mt-1">
           {#each end.antennas as a, i (i)}
-            <li class="grid grid-cols-[84px_minmax(90px,1fr)_110px] gap-y-0.5 gap-x-2 items-center border-t border-t-line leading-tight px-0 py-1">
+            <li
+              class="grid grid-cols-[84px_minmax(90px,1fr)_110px] gap-y-0.5 gap-x-2 items-center border-t border-t-line leading-tight px-0 py-1"
+            >
               <BeamPlot pattern={a.pattern} label={`Pattern of ${a.label}: ${a.patternFrom || 'not stated'}`} />
-              <span><b>{a.label}</b><small class="block text-soft">{a.beam === undefined ? 'beam not stated' : a.beam >= 360 ? 'all round' : `${a.beam}° wide`}{a.patternFrom === 'as stated' ? ', pattern as stated' : a.patternFrom === 'from its beam width' ? ', drawn from that' : ''}</small></span>
+              <span
+                ><b>{a.label}</b><small class="block text-soft"
+                  >{a.beam === undefined
+                    ? 'beam not stated'
+                    : a.beam >= 360
+                      ? 'all round'
+                      : `${a.beam}° wide`}{a.patternFrom === 'as stated'
+                    ? ', pattern as stated'
+                    : a.patternFrom === 'from its beam width'
+                      ? ', drawn from that'
+                      : ''}</small
+                ></span
+              >
               <span class="flex gap-1 items-center">
                 <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true">
-                  {#if a.hand === 'linear'}<path d="M11 2v18" class="turn" />{:else if a.hand}<path d="M11 3a8 8 0 1 1 -8 8" class="turn" transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''} /><path d="M0 13 L3 8 L7 12" class="turn" transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''} />{:else}<text x="6" y="17">?</text>{/if}
+                  {#if a.hand === 'linear'}<path d="M11 2v18" class="turn" />{:else if a.hand}<path
+                      d="M11 3a8 8 0 1 1 -8 8"
+                      class="turn"
+                      transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''}
+                    /><path
+                      d="M0 13 L3 8 L7 12"
+                      class="turn"
+                      transform={a.hand === 'left-hand' ? 'translate(22 0) scale(-1 1)' : ''}
+                    />{:else}<text x="6" y="17">?</text>{/if}
                 </svg>{a.hand || 'hand not stated'}
               </span>
               <span class="flex col-[2/-1] flex-wrap gap-1">
-                {#each a.bands as b (b.band)}<span class="band border-2 border-dashed border-soft text-note px-2 py-0" class:used={b.used}>{b.band} GHz <small class="inline text-soft">{b.gainDBi === undefined ? '? dBi' : `${b.gainDBi} dBi`}{b.used ? '' : ', not used'}</small></span>{/each}
+                {#each a.bands as b (b.band)}<span
+                    class="band border-2 border-dashed border-soft text-note px-2 py-0"
+                    class:used={b.used}
+                    >{b.band} GHz
+                    <small class="inline text-soft"
+                      >{b.gainDBi === undefined ? '? dBi' : `${b.gainDBi} dBi`}{b.used ? '' : ', not used'}</small
+                    ></span
+                  >{/each}
               </span>
             </li>
           {:else}
-            <li class="soft grid grid-cols-[84px_minmax(90px,1fr)_110px] gap-y-0.5 gap-x-2 items-center border-t border-t-line leading-tight px-0 py-1">No antennas stated.</li>
+            <li
+              class="soft grid grid-cols-[84px_minmax(90px,1fr)_110px] gap-y-0.5 gap-x-2 items-center border-t border-t-line leading-tight px-0 py-1"
+            >
+              No antennas stated.
+            </li>
           {/each}
         </ul>
         {#if n === 0 && view.picture.placed}<p class="soft">Placed {view.picture.placed}.</p>{/if}
@@ -62,9 +103,18 @@
             {#each view.picture.ports as port, at (at)}
               <label>
                 <span class="block text-soft">antenna {at + 1}</span>
-                <select class="w-full" value="" onchange={(e) => { const picked = e.currentTarget.value; e.currentTarget.value = ''; screw(port, at + 1, picked); }}>
-                  <option value="">{port.on ? end.antennas[at]?.label ?? port.on : 'nothing on it'}</option>
-                  {#each port.choices as c, i (c.model + (c.from ?? ''))}<option value={String(i)}>{c.label}</option>{/each}
+                <select
+                  class="w-full"
+                  value=""
+                  onchange={(e) => {
+                    const picked = e.currentTarget.value;
+                    e.currentTarget.value = '';
+                    screw(port, at + 1, picked);
+                  }}
+                >
+                  <option value="">{port.on ? (end.antennas[at]?.label ?? port.on) : 'nothing on it'}</option>
+                  {#each port.choices as c, i (c.model + (c.from ?? ''))}<option value={String(i)}>{c.label}</option
+                    >{/each}
                   {#if port.on}<option value="none">take it off</option>{/if}
                 </select>
               </label>
@@ -81,9 +131,16 @@
 {#each view.budgets as b (b.band)}<LinkFall budget={b} />{/each}
 {#each view.sets as s (s.goggles)}
   <div class="panel px-3.5 py-2.5">
-    <p><b>{s.says}</b>{#if s.betterDB > 0.05}{' '}Screw on: {s.best.join(', ')} (now {s.now.join(', ') || 'nothing'}).{/if}</p>
-    {#if s.buy}<p>To buy if money is no matter: {s.buy.count} × {s.buy.label}, {signed(s.buy.dB, 1)} dB more, {priceOf(s.buy)}.</p>{/if}
-    {#if s.thrift && s.thrift.label !== s.buy?.label}<p>Most for the money: {s.thrift.count} × {s.thrift.label}, {signed(s.thrift.dB, 1)} dB more, {priceOf(s.thrift)}.</p>{/if}
+    <p>
+      <b>{s.says}</b>
+      {#if s.betterDB > 0.05}Screw on: {s.best.join(', ')} (now {s.now.join(', ') || 'nothing'}).{/if}
+    </p>
+    {#if s.buy}<p>
+        To buy if money is no matter: {s.buy.count} × {s.buy.label}, {signed(s.buy.dB, 1)} dB more, {priceOf(s.buy)}.
+      </p>{/if}
+    {#if s.thrift && s.thrift.label !== s.buy?.label}<p>
+        Most for the money: {s.thrift.count} × {s.thrift.label}, {signed(s.thrift.dB, 1)} dB more, {priceOf(s.thrift)}.
+      </p>{/if}
   </div>
 {/each}
 

@@ -17,11 +17,24 @@
 </script>
 
 <div class="max-w-70">
-  <svg viewBox={`0 0 ${width} ${height}`} {width} {height} role="img" aria-label={`Camera from the side, looking up by ${fixed(shown, 0)}°; ${free < 0 ? 'it touches as it lies' : `free up to ${free}°`}`}>
+  <svg
+    viewBox={`0 0 ${width} ${height}`}
+    {width}
+    {height}
+    role="img"
+    aria-label={`Camera from the side, looking up by ${fixed(shown, 0)}°; ${free < 0 ? 'it touches as it lies' : `free up to ${free}°`}`}
+  >
     <path d={`M 18 20 H ${width} M 18 ${20 + (tilt.upMM + tilt.downMM) * scale} H ${width}`} class="wall" />
     <path d={`M 18 20 V ${20 + (tilt.upMM + tilt.downMM) * scale}`} class="wall behind" />
     <g transform={`translate(${x} ${y}) rotate(${-shown})`}>
-      <rect x={-tilt.backMM * scale} y={(-tilt.heightMM / 2) * scale} width={(tilt.backMM + tilt.frontMM) * scale} height={tilt.heightMM * scale} class="body" class:bad />
+      <rect
+        x={-tilt.backMM * scale}
+        y={(-tilt.heightMM / 2) * scale}
+        width={(tilt.backMM + tilt.frontMM) * scale}
+        height={tilt.heightMM * scale}
+        class="body"
+        class:bad
+      />
       <rect x={tilt.frontMM * scale} y={-3 * scale} width={4 * scale} height={6 * scale} class="lens" />
       <path d={`M ${(tilt.frontMM + 4) * scale} 0 h ${8 * scale}`} class="sight" />
     </g>
@@ -29,7 +42,13 @@
     <text x="22" y="15">top plate</text>
     <text x="22" y={height - 12}>bottom plate</text>
   </svg>
-  <p><b>{tilt.wanted === undefined ? `drawn at ${fixed(shown, 0)}°` : `up by ${tilt.wanted}°`}</b>: {free < 0 ? `level, it already touches ${tilt.touches}` : free >= 90 ? 'turns freely' : `free up to ${free}°, then it touches ${tilt.touches}`}</p>
+  <p>
+    <b>{tilt.wanted === undefined ? `drawn at ${fixed(shown, 0)}°` : `up by ${tilt.wanted}°`}</b>: {free < 0
+      ? `level, it already touches ${tilt.touches}`
+      : free >= 90
+        ? 'turns freely'
+        : `free up to ${free}°, then it touches ${tilt.touches}`}
+  </p>
 </div>
 
 <style>

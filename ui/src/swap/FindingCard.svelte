@@ -48,11 +48,21 @@
     </span>
   </summary>
   <div class="grid gap-2 pl-11 pr-3 pt-0 pb-2.5">
-    {#if danger}<p class="soft">{kind === 'unknown' ? 'What this may hide at worst' : 'Flown all the same'}: {danger}.</p>{/if}
+    {#if danger}<p class="soft">
+        {kind === 'unknown' ? 'What this may hide at worst' : 'Flown all the same'}: {danger}.
+      </p>{/if}
     {#if finding.compares && finding.compares.length > 0}
       <div class="scroll">
         <table>
-          <thead><tr><th class="text-soft text-small" scope="col">compared</th><th class="text-soft text-small" scope="col">needed</th><th class="text-soft text-small" scope="col">there</th><th class="text-soft text-small" scope="col">margin</th></tr></thead>
+          <thead
+            ><tr
+              ><th class="text-soft text-small" scope="col">compared</th><th class="text-soft text-small" scope="col"
+                >needed</th
+              ><th class="text-soft text-small" scope="col">there</th><th class="text-soft text-small" scope="col"
+                >margin</th
+              ></tr
+            ></thead
+          >
           <tbody>
             {#each finding.compares as c, i (i)}
               <tr><th scope="row">{c.what}</th><td>{c.needed}</td><td>{c.there}</td><td>{c.margin ?? ''}</td></tr>
@@ -67,12 +77,30 @@
         {#if m.of === 'fleet'}
           Pick your region on the antenna gate.
         {:else}
-          <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}?field=${encodeURIComponent(m.field)}`}>Enter {m.label}</a>
+          <a href={`#/shelf/edit/${places[m.of] ?? 'gear'}/${m.id}?field=${encodeURIComponent(m.field)}`}
+            >Enter {m.label}</a
+          >
         {/if}
-        {#if quad && here !== i}<button type="button" class="button" onclick={() => answer(i)} aria-label={`Enter ${m.label} here`}>Enter it here</button>{/if}
+        {#if quad && here !== i}<button
+            type="button"
+            class="button"
+            onclick={() => answer(i)}
+            aria-label={`Enter ${m.label} here`}>Enter it here</button
+          >{/if}
       </p>
       {#if quad && here === i && known && Answer}
-        <div class="panel grid gap-2 px-4 py-3"><Answer {quad} today={false} missing={m} {known} onanswered={(says) => { here = -1; onanswered?.(says); }} /></div>
+        <div class="panel grid gap-2 px-4 py-3">
+          <Answer
+            {quad}
+            today={false}
+            missing={m}
+            {known}
+            onanswered={(says) => {
+              here = -1;
+              onanswered?.(says);
+            }}
+          />
+        </div>
       {/if}
     {/each}
     {#if fixedWith}
@@ -82,10 +110,19 @@
       <ul class="grid gap-1.5">
         {#each finding.fixes as fix (fix.says)}
           <li>
-            <button class="flex w-full justify-between items-center gap-y-1 gap-x-4 flex-wrap text-left bg-raised text-ink border border-accent rounded min-h-10.5 cursor-pointer font-semibold px-3 py-1.5" type="button" onclick={() => onfix(fix)}>
+            <button
+              class="flex w-full justify-between items-center gap-y-1 gap-x-4 flex-wrap text-left bg-raised text-ink border border-accent rounded min-h-10.5 cursor-pointer font-semibold px-3 py-1.5"
+              type="button"
+              onclick={() => onfix(fix)}
+            >
               <span>{fix.says}</span>
-              {#each fix.warns ?? [] as warning, i (i)}<span class="block text-small text-soft">Then: {warning}</span>{/each}
-              <span class="inline-flex items-center gap-2.5 text-note"><LevelMark level={fix.gate} size={18} word />{#if fix.costs}<small class="text-soft font-normal">{fix.costs}</small>{/if}</span>
+              {#each fix.warns ?? [] as warning, i (i)}<span class="block text-small text-soft">Then: {warning}</span
+                >{/each}
+              <span class="inline-flex items-center gap-2.5 text-note"
+                ><LevelMark level={fix.gate} size={18} word />{#if fix.costs}<small class="text-soft font-normal"
+                    >{fix.costs}</small
+                  >{/if}</span
+              >
             </button>
           </li>
         {/each}

@@ -2,6 +2,7 @@
   // The link held against today's as a waterfall: from today's link each part
   // lifts or lowers it, and the last bar is what is left.
   import type { AntennaView } from '../api/client.svelte';
+  import { percentScale } from '../lib/scale';
   import { fixed, signed } from '../lib/words';
 
   let { budget }: { budget: AntennaView['budgets'][number] } = $props();
@@ -17,8 +18,9 @@
   });
   const low = $derived(Math.min(-3, ...rows.map((r) => r.to)) - 1);
   const high = $derived(Math.max(3, ...rows.map((r) => r.to)) + 1);
-  const at = (dB: number) => ((dB - low) / (high - low)) * 100;
-  const bar = (from: number, to: number) => `left:${at(Math.min(from, to))}%;width:${Math.max(0.8, at(Math.max(from, to)) - at(Math.min(from, to)))}%`;
+  const at = $derived(percentScale(low, high));
+  const bar = (from: number, to: number) =>
+    `left:${at(Math.min(from, to))}%;width:${Math.max(0.8, at(Math.max(from, to)) - at(Math.min(from, to)))}%`;
   const dB = (x: number | undefined) => (x === undefined ? '?' : fixed(x, 1));
 </script>
 
@@ -26,7 +28,16 @@
   <h3>{budget.says}</h3>
   {#if rows.length > 0}
     <table class="w-full border-collapse text-note">
-      <thead><tr><th class="text-soft" scope="col">dB</th><th class="text-soft" scope="col">today</th><th class="text-soft" scope="col">next</th><th class="text-soft" scope="col">change</th><th scope="col" class="fall text-soft"><span class="zero" style:left={`${at(0)}%`}>today</span><span class="unseen">as bars</span></th></tr></thead>
+      <thead
+        ><tr
+          ><th class="text-soft" scope="col">dB</th><th class="text-soft" scope="col">today</th><th
+            class="text-soft"
+            scope="col">next</th
+          ><th class="text-soft" scope="col">change</th><th scope="col" class="fall text-soft"
+            ><span class="zero" style:left={`${at(0)}%`}>today</span><span class="unseen">as bars</span></th
+          ></tr
+        ></thead
+      >
       <tbody>
         {#each rows as r (r.what)}
           <tr>
@@ -34,14 +45,27 @@
             <td class="mono">{dB(r.nowDB)}</td>
             <td class="mono">{dB(r.nextDB)}</td>
             <td class="mono">{r.change === undefined ? 'left out' : signed(r.change, 1)}</td>
-            <td class="fall" aria-hidden="true"><span class="line" style:left={`${at(0)}%`}></span>{#if r.change === undefined}<i class="gap" style={bar(r.from, r.from)}></i>{:else if Math.abs(r.change) > 0.05}<i class={r.change > 0 ? 'up' : 'down'} style={bar(r.from, r.to)}></i>{:else}<i class="same" style={bar(r.from, r.from)}></i>{/if}</td>
+            <td class="fall" aria-hidden="true"
+              ><span class="line" style:left={`${at(0)}%`}></span>{#if r.change === undefined}<i
+                  class="gap"
+                  style={bar(r.from, r.from)}
+                ></i>{:else if Math.abs(r.change) > 0.05}<i
+                  class={r.change > 0 ? 'up' : 'down'}
+                  style={bar(r.from, r.to)}
+                ></i>{:else}<i class="same" style={bar(r.from, r.from)}></i>{/if}</td
+            >
           </tr>
         {/each}
         {#if budget.changeDB !== undefined}
           <tr class="sum">
             <th scope="row">together</th><td></td><td></td>
             <td class="mono">{signed(budget.changeDB, 1)}</td>
-            <td class="fall" aria-hidden="true"><span class="line" style:left={`${at(0)}%`}></span><i class={budget.changeDB < -0.05 ? 'down' : budget.changeDB > 0.05 ? 'up' : 'same'} style={bar(0, budget.changeDB)}></i></td>
+            <td class="fall" aria-hidden="true"
+              ><span class="line" style:left={`${at(0)}%`}></span><i
+                class={budget.changeDB < -0.05 ? 'down' : budget.changeDB > 0.05 ? 'up' : 'same'}
+                style={bar(0, budget.changeDB)}
+              ></i></td
+            >
           </tr>
         {/if}
       </tbody>

@@ -42,7 +42,10 @@
 <section class="panel grid border-2 border-accent px-3.5 pt-3 pb-4" aria-label="The next fit">
   {#if folded}
     <details>
-      <summary class="min-h-8"><h2 class="inline text-accent font-bold">next</h2> {places.find((p) => p.name === 'airUnit')?.options.find((o) => o.chosen)?.label ?? 'as now'}: change the plan</summary>
+      <summary class="min-h-8"
+        ><h2 class="inline text-accent font-bold">next</h2>
+        {places.find((p) => p.name === 'airUnit')?.options.find((o) => o.chosen)?.label ?? 'as now'}: change the plan</summary
+      >
       {@render picks()}
     </details>
   {:else}

@@ -26,9 +26,15 @@
 
   function cellAt(event: PointerEvent): { x: number; y: number } {
     const box = svg!.getBoundingClientRect();
-    return { x: ((event.clientX - box.left) / box.width) * drawn.columns, y: ((event.clientY - box.top) / box.height) * drawn.rows };
+    return {
+      x: ((event.clientX - box.left) / box.width) * drawn.columns,
+      y: ((event.clientY - box.top) / box.height) * drawn.rows,
+    };
   }
-  const within = (e: Cell, x: number, y: number) => ({ x: Math.max(0, Math.min(drawn.columns - e.width, x)), y: Math.max(0, Math.min(drawn.rows - e.height, y)) });
+  const within = (e: Cell, x: number, y: number) => ({
+    x: Math.max(0, Math.min(drawn.columns - e.width, x)),
+    y: Math.max(0, Math.min(drawn.rows - e.height, y)),
+  });
 
   function down(event: PointerEvent, e: Cell) {
     onchoose?.(e.id);
@@ -46,7 +52,12 @@
     if (held?.id === e.id && (held.x !== e.x || held.y !== e.y)) onmove?.(e.id, held.x, held.y);
     held = null;
   }
-  const steps: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+  const steps: Record<string, [number, number]> = {
+    ArrowLeft: [-1, 0],
+    ArrowRight: [1, 0],
+    ArrowUp: [0, -1],
+    ArrowDown: [0, 1],
+  };
   function key(event: KeyboardEvent, e: Cell) {
     const step = steps[event.key];
     if (!step || !onmove) return;
@@ -61,21 +72,42 @@
 <!-- The picture behind: a sky and a ground, so that white letters read as in the goggles. -->
 <svg bind:this={svg} viewBox={`0 0 ${width} ${height}`} role="group" aria-label={label}>
   <rect {width} {height} class="sky" />
-  <path d={`M 0 ${height * 0.62} L ${width * 0.3} ${height * 0.55} L ${width * 0.55} ${height * 0.64} L ${width} ${height * 0.57} V ${height} H 0 z`} class="ground" />
+  <path
+    d={`M 0 ${height * 0.62} L ${width * 0.3} ${height * 0.55} L ${width * 0.55} ${height * 0.64} L ${width} ${height * 0.57} V ${height} H 0 z`}
+    class="ground"
+  />
   <path d={`M ${width / 2} 0 V ${height} M 0 ${height / 2} H ${width}`} class="middle" />
   {#each shown as e (e.id)}
     {@const at = place(e)}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <g
       transform={`translate(${at.x * cw} ${at.y * ch})`}
-      class="element" class:chosen={chosen === e.id} class:movable={onmove} class:over={e.over}
-      role={onmove ? 'button' : undefined} tabindex={onmove ? 0 : undefined}
-      aria-label={onmove ? `${e.label}, column ${e.x + 1} of ${drawn.columns}, row ${e.y + 1} of ${drawn.rows}${e.over ? ', lies over another or off the grid' : ''}` : undefined}
-      onpointerdown={(event) => down(event, e)} onpointermove={(event) => drag(event, e)} onpointerup={() => up(e)} onpointercancel={() => (held = null)}
-      onkeydown={(event) => key(event, e)} onfocus={() => onchoose?.(e.id)}
+      class="element"
+      class:chosen={chosen === e.id}
+      class:movable={onmove}
+      class:over={e.over}
+      role={onmove ? 'button' : undefined}
+      tabindex={onmove ? 0 : undefined}
+      aria-label={onmove
+        ? `${e.label}, column ${e.x + 1} of ${drawn.columns}, row ${e.y + 1} of ${drawn.rows}${e.over ? ', lies over another or off the grid' : ''}`
+        : undefined}
+      onpointerdown={(event) => down(event, e)}
+      onpointermove={(event) => drag(event, e)}
+      onpointerup={() => up(e)}
+      onpointercancel={() => (held = null)}
+      onkeydown={(event) => key(event, e)}
+      onfocus={() => onchoose?.(e.id)}
     >
       <rect width={e.width * cw} height={e.height * ch} />
-      <text x={(e.width * cw) / 2} y={(e.height * ch) / 2 + 4.5} text-anchor="middle" textLength={(e.shows || e.label).length > 1 ? Math.min(e.width, (e.shows || e.label).length) * cw - 3 : undefined} lengthAdjust="spacingAndGlyphs">{e.shows || e.label}</text>
+      <text
+        x={(e.width * cw) / 2}
+        y={(e.height * ch) / 2 + 4.5}
+        text-anchor="middle"
+        textLength={(e.shows || e.label).length > 1
+          ? Math.min(e.width, (e.shows || e.label).length) * cw - 3
+          : undefined}
+        lengthAdjust="spacingAndGlyphs">{e.shows || e.label}</text
+      >
     </g>
   {/each}
 </svg>

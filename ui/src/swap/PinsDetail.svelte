@@ -18,7 +18,8 @@
     onchange: (how: Change, says: string) => void;
   }
   let { quad, pins, onpick, onchange }: Props = $props();
-  const wrong = (p: PinsView['parts'][number]) => p.wires.find((w) => w.level === 'unfit' || w.level === 'change')?.says ?? '';
+  const wrong = (p: PinsView['parts'][number]) =>
+    p.wires.find((w) => w.level === 'unfit' || w.level === 'change')?.says ?? '';
   const kinds: Record<string, string> = { same: 'same', moved: 'moved', missing: 'missing', new: 'new' };
 </script>
 
@@ -29,13 +30,25 @@
       <p>{pins.ports.says}</p>
       <div class="scroll">
         <table class="rows">
-          <thead><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr></thead>
+          <thead
+            ><tr><th scope="col">for</th><th scope="col">port</th><th scope="col">wires</th><th scope="col">why</th></tr
+            ></thead
+          >
           <tbody>
             {#each pins.ports.ports as p, i (i)}
-              <tr><th scope="row">{p.for}<small class="soft block font-normal">{p.label}</small></th><td class="mono">UART {p.uart}</td><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr>
+              <tr
+                ><th scope="row">{p.for}<small class="soft block font-normal">{p.label}</small></th><td class="mono"
+                  >UART {p.uart}</td
+                ><td>{p.moves === 0 ? 'none' : p.moves}</td><td>{p.why}</td></tr
+              >
             {/each}
             {#each pins.ports.lost as p, i (i)}
-              <tr class="text-unfit"><th scope="row">{p.for}<small class="soft block font-normal">{p.label}</small></th><td>✕ none</td><td></td><td>{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td></tr>
+              <tr class="text-unfit"
+                ><th scope="row">{p.for}<small class="soft block font-normal">{p.label}</small></th><td>✕ none</td><td
+                ></td><td
+                  >{p.why.join('. ')}.{p.cures.length > 0 ? ` Would solve it: ${p.cures.join('; or ')}.` : ''}</td
+                ></tr
+              >
             {/each}
           </tbody>
         </table>
@@ -47,20 +60,49 @@
   {#if pins.depths.length > 0}
     <section class="panel" aria-labelledby="depths">
       <h3 id="depths">How far to wire it, and what brings the sticks</h3>
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls must be reached by keyboard -->
+      <!-- What scrolls must be reached by keyboard. -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <div class="scroll" role="group" aria-label="Ways to wire it" tabindex="0">
         <table class="rows">
-          <thead><tr><th scope="col">way</th><th scope="col">ports</th><th scope="col">wires</th><th scope="col">sticks late</th><th scope="col">costs</th><th scope="col">what it brings</th><th scope="col"><span class="unseen">plan</span></th></tr></thead>
+          <thead
+            ><tr
+              ><th scope="col">way</th><th scope="col">ports</th><th scope="col">wires</th><th scope="col"
+                >sticks late</th
+              ><th scope="col">costs</th><th scope="col">what it brings</th><th scope="col"
+                ><span class="unseen">plan</span></th
+              ></tr
+            ></thead
+          >
           <tbody>
             {#each pins.depths as d, i (i)}
               <tr>
-                <th scope="row">{d.label}<small class="soft block font-normal">sticks by {d.sticks}</small><LevelMark level={d.level} word /></th>
+                <th scope="row"
+                  >{d.label}<small class="soft block font-normal">sticks by {d.sticks}</small><LevelMark
+                    level={d.level}
+                    word
+                  /></th
+                >
                 <td class="mono whitespace-nowrap">{d.uarts.join(', ')}</td>
                 <td class="mono">{d.wires}</td>
                 <td class="mono whitespace-nowrap">{d.lagMS === undefined ? 'not stated' : `${d.lagMS} ms`}</td>
-                <td class="min-w-25">{d.costs}{#if d.price !== undefined && d.currency}<small class="block">{money(d.price, d.currency)}</small>{/if}{#if d.addsG}<small class="soft block">receiver {d.addsG} g</small>{/if}</td>
-                <td class="text-note min-w-65">{d.gives.join(', ')}{#if d.without.length > 0}<span class="block"><b>Without:</b> {d.without.join(', ')}</span>{/if}{#if d.adds}<b class="block">{d.adds}</b>{/if}</td>
-                <td>{#if d.chosen}<b>planned</b>{:else}<Button size="xs" color="alternative" aria-label={`Plan ${d.label}, sticks by ${d.sticks}`} onclick={() => onpick(d.patch, `Planned: ${d.label}, sticks by ${d.sticks}.`)}>Plan it so</Button>{/if}</td>
+                <td class="min-w-25"
+                  >{d.costs}{#if d.price !== undefined && d.currency}<small class="block"
+                      >{money(d.price, d.currency)}</small
+                    >{/if}{#if d.addsG}<small class="soft block">receiver {d.addsG} g</small>{/if}</td
+                >
+                <td class="text-note min-w-65"
+                  >{d.gives.join(', ')}{#if d.without.length > 0}<span class="block"
+                      ><b>Without:</b> {d.without.join(', ')}</span
+                    >{/if}{#if d.adds}<b class="block">{d.adds}</b>{/if}</td
+                >
+                <td
+                  >{#if d.chosen}<b>planned</b>{:else}<Button
+                      size="xs"
+                      color="alternative"
+                      aria-label={`Plan ${d.label}, sticks by ${d.sticks}`}
+                      onclick={() => onpick(d.patch, `Planned: ${d.label}, sticks by ${d.sticks}.`)}>Plan it so</Button
+                    >{/if}</td
+                >
               </tr>
             {/each}
           </tbody>
@@ -75,8 +117,11 @@
         <details>
           <summary class="cursor-pointer min-h-7.5">
             <b>{p.label}</b>
-            {#if p.rewired}<span class="kind new border border-line rounded text-small px-1.5 py-0">not as today</span>{/if}
-            <span class={wrong(p) ? 'text-unfit font-bold' : 'soft'}>{wrong(p) || p.missing || `${p.wires.length} ${p.wires.length === 1 ? 'wire' : 'wires'}`}</span>
+            {#if p.rewired}<span class="kind new border border-line rounded text-small px-1.5 py-0">not as today</span
+              >{/if}
+            <span class={wrong(p) ? 'text-unfit font-bold' : 'soft'}
+              >{wrong(p) || p.missing || `${p.wires.length} ${p.wires.length === 1 ? 'wire' : 'wires'}`}</span
+            >
           </summary>
           <PinsPicture picture={p} />
         </details>
@@ -88,7 +133,9 @@
       <h3 id="off">Comes off, from today's wiring</h3>
       <ul class="list-disc pl-5">
         {#each pins.off.unplug as cable, i (i)}<li>Pull {cable}.</li>{/each}
-        {#each pins.off.wires as w, i (i)}<li>{w.part}, {w.wire}: off {w.from}{w.colour ? ` (${w.colour})` : ''}</li>{/each}
+        {#each pins.off.wires as w, i (i)}<li>
+            {w.part}, {w.wire}: off {w.from}{w.colour ? ` (${w.colour})` : ''}
+          </li>{/each}
         {#each pins.off.insulate as end, i (i)}<li><b>Insulate</b> {end}.</li>{/each}
       </ul>
       {#if pins.off.frees.length > 0}<p><b>Free afterwards:</b> {pins.off.frees.join(', ')}.</p>{/if}
@@ -101,7 +148,9 @@
       {#each pins.repins as r, i (i)}
         <details open={i === 0}>
           <summary class="cursor-pointer min-h-7.5"><b>{r.says}</b></summary>
-          <ol class="list-decimal mb-1.5 pl-5">{#each r.steps as s, k (k)}<li>{s}</li>{/each}</ol>
+          <ol class="list-decimal mb-1.5 pl-5">
+            {#each r.steps as s, k (k)}<li>{s}</li>{/each}
+          </ol>
           <Button size="sm" onclick={() => onpick(r.patch, `Planned: ${r.says}.`)}>Plan it so</Button>
         </details>
       {/each}
@@ -112,7 +161,13 @@
       <h3 id="changes">Today's wiring against the next, by function</h3>
       <ul class="grid gap-1 mb-1.5">
         {#each pins.changes as c (c.function)}
-          <li><b>{c.function}</b> <span class="kind {c.kind} border border-line rounded text-small px-1.5 py-0">{kinds[c.kind] ?? c.kind}</span> {c.says}{#if c.colour}<span class="warn text-unfit font-bold ml-2">{c.colour}</span>{/if}</li>
+          <li>
+            <b>{c.function}</b>
+            <span class="kind {c.kind} border border-line rounded text-small px-1.5 py-0"
+              >{kinds[c.kind] ?? c.kind}</span
+            >
+            {c.says}{#if c.colour}<span class="warn text-unfit font-bold ml-2">{c.colour}</span>{/if}
+          </li>
         {/each}
       </ul>
     </section>
@@ -122,16 +177,30 @@
       <h3 id="solder">To solder</h3>
       <div class="scroll">
         <table class="rows">
-          <thead><tr><th scope="col">wire</th><th scope="col">to</th><th scope="col">colour</th><th scope="col">AWG</th><th scope="col">mm</th><th scope="col">note</th></tr></thead>
+          <thead
+            ><tr
+              ><th scope="col">wire</th><th scope="col">to</th><th scope="col">colour</th><th scope="col">AWG</th><th
+                scope="col">mm</th
+              ><th scope="col">note</th></tr
+            ></thead
+          >
           <tbody>
             {#each pins.soldering.wires as w, i (i)}
-              <tr><th scope="row">{w.wire}<small class="soft block font-normal">{w.from}</small></th><td>{w.to}</td><td>{w.colour}</td><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td>{w.note}</td></tr>
+              <tr
+                ><th scope="row">{w.wire}<small class="soft block font-normal">{w.from}</small></th><td>{w.to}</td><td
+                  >{w.colour}</td
+                ><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td>{w.note}</td></tr
+              >
             {/each}
           </tbody>
         </table>
       </div>
       {#each pins.soldering.jumpers as j, i (i)}<p>Solder jumper, {j}.</p>{/each}
-      <p class="soft">Lengths hold a little slack for a second try. {pins.soldering.materials.length > 0 ? `Also: ${pins.soldering.materials.join(', ')}.` : ''}</p>
+      <p class="soft">
+        Lengths hold a little slack for a second try. {pins.soldering.materials.length > 0
+          ? `Also: ${pins.soldering.materials.join(', ')}.`
+          : ''}
+      </p>
       <Caution>Pack unplugged, hot iron and fumes. Meter every pair before a pack goes in.</Caution>
     </section>
   {/if}
@@ -141,7 +210,9 @@
   {#if pins.taken.length > 0}
     <section class="panel" aria-labelledby="taken">
       <h3 id="taken">From analog: what goes out, what it frees</h3>
-      <ul class="list-disc mb-1.5 pl-5">{#each pins.taken as t, i (i)}<li>{t}</li>{/each}</ul>
+      <ul class="list-disc mb-1.5 pl-5">
+        {#each pins.taken as t, i (i)}<li>{t}</li>{/each}
+      </ul>
     </section>
   {/if}
   {#if pins.picture.wires.length > 0}

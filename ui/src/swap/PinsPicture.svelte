@@ -24,13 +24,17 @@
 
 <figure class="panel overflow-hidden px-0 py-2.5" bind:clientWidth={width}>
   <figcaption class="unseen">
-    {picture.unit.label}, {picture.unit.kind}, to {picture.board.label}, {picture.board.kind}. {picture.wires.map(words).join('. ')}.
+    {picture.unit.label}, {picture.unit.kind}, to {picture.board.label}, {picture.board.kind}. {picture.wires
+      .map(words)
+      .join('. ')}.
   </figcaption>
   {#if picture.missing}<p class="missing">{picture.missing}</p>{/if}
   {#if rows > 0}
     <div class="flex justify-between gap-4 leading-tight px-3.5 py-0" aria-hidden="true">
       <p><strong>{picture.unit.label}</strong> <span class="soft block text-note">{picture.unit.kind}</span></p>
-      <p class="text-right"><strong>{picture.board.label}</strong> <span class="soft block text-note">{picture.board.kind}</span></p>
+      <p class="text-right">
+        <strong>{picture.board.label}</strong> <span class="soft block text-note">{picture.board.kind}</span>
+      </p>
     </div>
     <svg {width} height={top + row * rows} aria-hidden="true">
       {#each picture.wires as w, i (i)}
@@ -41,7 +45,11 @@
       {/each}
       {#each picture.wires as w, i (i)}
         {#if w.pin >= 0}
-          <text x={left + 20} y={top + row * w.pin - 8} class="name">{w.colour ?? ''}{#if w.says}<tspan class="says {w.level}" dx="6">{w.level === 'unfit' ? '✕' : w.level === 'fits' ? '' : '!'}{width < 520 ? '' : ` ${w.says}`}</tspan>{/if}</text>
+          <text x={left + 20} y={top + row * w.pin - 8} class="name"
+            >{w.colour ?? ''}{#if w.says}<tspan class="says {w.level}" dx="6"
+                >{w.level === 'unfit' ? '✕' : w.level === 'fits' ? '' : '!'}{width < 520 ? '' : ` ${w.says}`}</tspan
+              >{/if}</text
+          >
         {/if}
       {/each}
       {#each picture.unit.pins as p, i (i)}
@@ -51,7 +59,15 @@
         <text x={left - 20} y={top + row * i + 5} text-anchor="end" class:soft={!p.used}>{p.words || 'empty'}</text>
       {/each}
       {#each picture.board.pins as p, i (i)}
-        <rect x={right - 12} y={top + row * i - 12} width="24" height="24" class="pin" class:ghost={!p.used} rx={p.n > 0 ? 0 : 12} />
+        <rect
+          x={right - 12}
+          y={top + row * i - 12}
+          width="24"
+          height="24"
+          class="pin"
+          class:ghost={!p.used}
+          rx={p.n > 0 ? 0 : 12}
+        />
         {#if p.n > 0}<text x={right} y={top + row * i + 5} text-anchor="middle" class="number">{p.n}</text>{/if}
         {#if p.n === 1}<path d={`M ${right - 12} ${top - 12} h 9 l -9 9 z`} class="first" />{/if}
         <text x={right + 20} y={top + row * i + 5} class:soft={!p.used}>{p.words || 'empty'}</text>

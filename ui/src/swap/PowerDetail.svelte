@@ -4,7 +4,7 @@
   import { Button } from 'flowbite-svelte';
   import type { Patch, SupplyView } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
-  import { shortVolts } from './scale';
+  import { shortVolts } from '../lib/scale';
   import { fixed } from '../lib/words';
 
   interface Props {
@@ -22,7 +22,12 @@
       <h3 class="mb-1" id="plugin">When the pack is plugged in</h3>
       {#each known as p (p.node)}
         {@const full = Math.max(p.peakV ?? 0, p.withoutV ?? 0, p.limitV ?? 0) * 1.05}
-        <p><LevelMark level={p.level} size={16} /> <strong>{p.label}</strong> peaks at {shortVolts(p.peakV ?? 0)} V, its limit is {shortVolts(p.limitV ?? 0)} V{p.withoutV !== undefined ? `; without the capacitor ${shortVolts(p.withoutV)} V` : ''}</p>
+        <p>
+          <LevelMark level={p.level} size={16} /> <strong>{p.label}</strong> peaks at {shortVolts(p.peakV ?? 0)} V, its limit
+          is {shortVolts(p.limitV ?? 0)} V{p.withoutV !== undefined
+            ? `; without the capacitor ${shortVolts(p.withoutV)} V`
+            : ''}
+        </p>
         <div class="bar relative h-4 bg-sheet border border-line mx-0 mt-1 mb-1.5" aria-hidden="true">
           {#if p.withoutV !== undefined}<i class="without" style:width={`${(100 * p.withoutV) / full}%`}></i>{/if}
           <i class={p.level} style:width={`${(100 * (p.peakV ?? 0)) / full}%`}></i>
@@ -32,9 +37,12 @@
     </section>
   {/if}
   {#if usb}
-    <p class="panel px-3.5 py-2.5"><b>With USB alone:</b>
-      {#if power.usb.alive.length > 0}alive: {power.usb.alive.join(', ')}. {/if}
-      {#if power.usb.dead.length > 0}dead: {power.usb.dead.join(', ')}. {/if}
+    <p class="panel px-3.5 py-2.5">
+      <b>With USB alone:</b>
+      {#if power.usb.alive.length > 0}alive: {power.usb.alive.join(', ')}.
+      {/if}
+      {#if power.usb.dead.length > 0}dead: {power.usb.dead.join(', ')}.
+      {/if}
       {#if power.usb.unknown.length > 0}not stated: {power.usb.unknown.join(', ')}.{/if}
     </p>
   {/if}
@@ -43,14 +51,29 @@
       <h3 class="mb-1" id="feeds">Every way to feed it, the best first</h3>
       <ol>
         {#each power.feeds as f, i (i)}
-          <li class="grid grid-cols-[22px_minmax(0,1fr)_auto] gap-2.5 items-start border-t border-t-line leading-snug px-0 py-1.5" class:chosen={f.chosen}>
+          <li
+            class="grid grid-cols-[22px_minmax(0,1fr)_auto] gap-2.5 items-start border-t border-t-line leading-snug px-0 py-1.5"
+            class:chosen={f.chosen}
+          >
             <LevelMark level={f.level} size={18} />
             <div>
               <b>{f.says}</b>
-              <span class="soft">{[f.costs, f.wires > 0 ? `${f.wires} wires` : '', f.heatW !== undefined ? `${fixed(f.heatW, 1)} W of heat` : ''].filter(Boolean).join(', ')}</span>
+              <span class="soft"
+                >{[
+                  f.costs,
+                  f.wires > 0 ? `${f.wires} wires` : '',
+                  f.heatW !== undefined ? `${fixed(f.heatW, 1)} W of heat` : '',
+                ]
+                  .filter(Boolean)
+                  .join(', ')}</span
+              >
               <p class="text-note">{f.why}</p>
             </div>
-            {#if f.chosen}<span class="soft">as planned</span>{:else}<Button size="xs" color="alternative" onclick={() => onpick(f.patch, `Planned: ${f.says}.`)}>Take it</Button>{/if}
+            {#if f.chosen}<span class="soft">as planned</span>{:else}<Button
+                size="xs"
+                color="alternative"
+                onclick={() => onpick(f.patch, `Planned: ${f.says}.`)}>Take it</Button
+              >{/if}
           </li>
         {/each}
       </ol>

@@ -38,7 +38,9 @@
   });
 
   const gates = $derived(quad.data?.judgement.gates ?? []);
-  const gate = $derived(gates.find((g) => g.gate === params.gate) ?? gates.find((g) => g.level === quad.data?.judgement.level) ?? gates[0]);
+  const gate = $derived(
+    gates.find((g) => g.gate === params.gate) ?? gates.find((g) => g.level === quad.data?.judgement.level) ?? gates[0],
+  );
   // The finding above whose fixes are the same: they are offered once.
   function sameFixes(findings: Finding[], at: number): Finding | undefined {
     const ways = (f: Finding) => (f.fixes ?? []).map((x) => x.says).join('\n');
@@ -136,11 +138,17 @@
     <p class="soft">{q.use}</p>
     <span class="self-center"><LevelMark level={q.judgement.level} size={26} word /></span>
     <a class="ml-auto min-h-8 inline-flex items-center" href={`#/fill/${q.id}/plan`}>Its parts</a>
-    <a class="font-bold border-2 border-accent rounded no-underline px-3.5 py-1.5" href={`#/bench/${q.id}`}>Bench sheet</a>
+    <a class="font-bold border-2 border-accent rounded no-underline px-3.5 py-1.5" href={`#/bench/${q.id}`}
+      >Bench sheet</a
+    >
   </div>
   {#if refused?.failure.conflict}
     {@const mine = refused.change}
-    <ConflictNote conflict={refused.failure.conflict} {keepTheirs} applyMine={(revision) => mine && change(mine, 'Applied on top of what was there.', revision)} />
+    <ConflictNote
+      conflict={refused.failure.conflict}
+      {keepTheirs}
+      applyMine={(revision) => mine && change(mine, 'Applied on top of what was there.', revision)}
+    />
   {:else if refused}
     <FailureNote failure={refused.failure} />
   {/if}
@@ -149,7 +157,11 @@
     <div class="between">
       <nav aria-label="Gates" class="line flex relative justify-around h-18">
         {#each gates as g, i (g.gate)}
-          <a class="relative grid justify-items-center gap-px content-start text-ink no-underline h-17.5 px-4 pt-2.5 pb-0" href={`#/swap/${q.id}/${g.gate}`} aria-current={g.gate === gate?.gate ? 'true' : undefined}>
+          <a
+            class="relative grid justify-items-center gap-px content-start text-ink no-underline h-17.5 px-4 pt-2.5 pb-0"
+            href={`#/swap/${q.id}/${g.gate}`}
+            aria-current={g.gate === gate?.gate ? 'true' : undefined}
+          >
             <LevelMark level={g.level} size={30} />
             <span><kbd class="font-mono text-soft text-[0.85em]" aria-hidden="true">{i + 1}</kbd> {g.title}</span>
           </a>
@@ -159,10 +171,20 @@
         <section class="gate grid gap-2.5 px-5 pt-2.5 pb-0" aria-label={`Gate ${gate.title}`}>
           <h2>{gate.question}</h2>
           {#if !narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
-          <div class="flex flex-wrap items-center gap-x-3 gap-y-1"><p class="done good" aria-live="polite">{done}</p>{#if done && last > 0}<button type="button" class="button" onclick={takeBack}>Take it back</button>{/if}</div>
+          <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+            <p class="done good" aria-live="polite">{done}</p>
+            {#if done && last > 0}<button type="button" class="button" onclick={takeBack}>Take it back</button>{/if}
+          </div>
           <div class="grid gap-2">
             {#each gate.findings as f, i (f.code + f.subject + i)}
-              <FindingCard finding={f} open={i === 0} fixedWith={sameFixes(gate.findings, i)} onfix={applyFix} quad={q.id} onanswered={noted} />
+              <FindingCard
+                finding={f}
+                open={i === 0}
+                fixedWith={sameFixes(gate.findings, i)}
+                onfix={applyFix}
+                quad={q.id}
+                onanswered={noted}
+              />
             {/each}
           </div>
           {#if narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
@@ -170,7 +192,9 @@
         </section>
       {/if}
     </div>
-    <div class="next"><NextPicks folded={narrow.current} places={q.places} onpick={(patch, says) => apply(patch, says)} /></div>
+    <div class="next">
+      <NextPicks folded={narrow.current} places={q.places} onpick={(patch, says) => apply(patch, says)} />
+    </div>
   </div>
 {/if}
 

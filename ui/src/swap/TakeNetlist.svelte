@@ -32,7 +32,13 @@
 
 <div class="grid gap-1.5 justify-items-start">
   <label class="soft" for="netlist">Take in a netlist (CSV)</label>
-  <input id="netlist" type="file" accept=".csv,text/csv" class="min-h-11 max-w-full" onchange={(e) => choose(e.currentTarget)} />
+  <input
+    id="netlist"
+    type="file"
+    accept=".csv,text/csv"
+    class="min-h-11 max-w-full"
+    onchange={(e) => choose(e.currentTarget)}
+  />
   {#if failure}<FailureNote {failure} />{/if}
   {#if found}
     <p role="status">{found.says ? `It would ${found.says}.` : 'The wiring is that already.'}</p>

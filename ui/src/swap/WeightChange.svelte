@@ -10,12 +10,26 @@
 {#if weight.parts.length > 0}
   <section class="panel px-3.5 py-2.5" aria-labelledby="weight">
     <h3 id="weight">
-      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined ? '' : `: ${weight.beforeG} g becomes ${fixed(weight.afterG, 0)} g`}{weight.flightTime === undefined ? '' : `, hover time ${weight.hoverMinNow === undefined || weight.hoverMinNext === undefined ? `about ${fixed(weight.flightTime, 2)} of today's` : `about ${fixed(weight.hoverMinNow, 1)} min now, ${fixed(weight.hoverMinNext, 1)} min then`}`}{:else}Weight not known: {weight.unknown.join(', ')}{/if}
+      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined
+          ? ''
+          : `: ${weight.beforeG} g becomes ${fixed(weight.afterG, 0)} g`}{weight.flightTime === undefined
+          ? ''
+          : `, hover time ${weight.hoverMinNow === undefined || weight.hoverMinNext === undefined ? `about ${fixed(weight.flightTime, 2)} of today's` : `about ${fixed(weight.hoverMinNow, 1)} min now, ${fixed(weight.hoverMinNext, 1)} min then`}`}{:else}Weight
+        not known: {weight.unknown.join(', ')}{/if}
     </h3>
     <ul class="my-1">
-      {#each weight.parts as p, i (i)}<li>{p.comes ? 'in' : 'out'}: {p.label} <span class="mono">{p.massG === undefined ? '? g' : `${fixed(p.massG, 1)} g`}</span></li>{/each}
+      {#each weight.parts as p, i (i)}<li>
+          {p.comes ? 'in' : 'out'}: {p.label}
+          <span class="mono">{p.massG === undefined ? '? g' : `${fixed(p.massG, 1)} g`}</span>
+        </li>{/each}
     </ul>
-    {#if weight.measuredG !== undefined}<p><b>Measured: {weight.measuredG} g</b>{weight.errorG === undefined ? '' : `, ${grams(weight.errorG)} against what was added up`}.</p>{/if}
-    <p class="soft">Weigh it before and after in the same configuration: what the scale says goes before what is added up.</p>
+    {#if weight.measuredG !== undefined}<p>
+        <b>Measured: {weight.measuredG} g</b>{weight.errorG === undefined
+          ? ''
+          : `, ${grams(weight.errorG)} against what was added up`}.
+      </p>{/if}
+    <p class="soft">
+      Weigh it before and after in the same configuration: what the scale says goes before what is added up.
+    </p>
   </section>
 {/if}

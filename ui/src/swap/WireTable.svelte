@@ -20,7 +20,10 @@
 
   function solder(part: Part, pin: Part['pins'][number], to: string) {
     const wire = { today, node: part.node, pin: pin.n, place: to };
-    onchange((quad, revision) => api.solder(quad, revision, wire), `${part.label}, ${pin.words}: ${to ? `on ${place(to)}` : 'joined to nothing'}.`);
+    onchange(
+      (quad, revision) => api.solder(quad, revision, wire),
+      `${part.label}, ${pin.words}: ${to ? `on ${place(to)}` : 'joined to nothing'}.`,
+    );
   }
 
   function put(patch: NonNullable<Part['takes']>, says: string) {
@@ -40,7 +43,8 @@
   <h3 id="wire">Wire it, pin by pin</h3>
   <div class="buttons" role="group" aria-label="Which wiring">
     <button type="button" class="button" aria-pressed={!today} onclick={() => (today = false)}>the plan</button>
-    <button type="button" class="button" aria-pressed={today} onclick={() => (today = true)}>what is there today</button>
+    <button type="button" class="button" aria-pressed={today} onclick={() => (today = true)}>what is there today</button
+    >
   </div>
   {#if table.missing}<p class="soft">{table.missing}</p>{/if}
   {#each table.parts as part (part.node)}
@@ -51,9 +55,16 @@
       <div class="grid cols-fill-[215px] gap-x-4 gap-y-1.5 mt-1">
         {#each part.pins as pin (pin.n)}
           <label class="grid text-note">
-            <span>{pin.n} {pin.words}{#if pin.says}<b class="ml-1.5">{pin.says}</b>{/if}</span>
+            <span
+              >{`${pin.n} ${pin.words}`}{#if pin.says}<b class="ml-1.5">{pin.says}</b>{/if}</span
+            >
             <span class="flex items-center gap-1.5">
-              <select class="min-w-0 flex-1 pl-1.5 py-0 text-note" disabled={pin.cabled} value={pin.place} onchange={(e) => solder(part, pin, e.currentTarget.value)}>
+              <select
+                class="min-w-0 flex-1 pl-1.5 py-0 text-note"
+                disabled={pin.cabled}
+                value={pin.place}
+                onchange={(e) => solder(part, pin, e.currentTarget.value)}
+              >
                 <option value="">joined to nothing</option>
                 {#each table.places as p (p.id)}<option value={p.id}>{p.words}</option>{/each}
               </select>
@@ -62,11 +73,16 @@
           </label>
         {/each}
       </div>
-      {#if part.takes}{@const takes = part.takes}<button type="button" class="button mt-2" onclick={() => put(takes, `Took out: ${part.label}.`)}>Take the {part.label} out</button>{/if}
+      {#if part.takes}{@const takes = part.takes}<button
+          type="button"
+          class="button mt-2"
+          onclick={() => put(takes, `Took out: ${part.label}.`)}>Take the {part.label} out</button
+        >{/if}
     </details>
   {/each}
   {#if !table.missing && table.adds.length > 0}
-    <label class="flex flex-wrap items-center gap-2">Add a part
+    <label class="flex flex-wrap items-center gap-2"
+      >Add a part
       <select class="pl-1.5" onchange={(e) => add(e.currentTarget)}>
         <option value="">choose one</option>
         {#each table.adds as a, i (i)}<option value={String(i)}>{a.label}</option>{/each}
