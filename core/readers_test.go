@@ -382,6 +382,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 				next.Wires[n].To = "tx1"
 			}
 		}
+		if q.ID == "quern" {
+			next.Depth = fleet.PictureAndData
+		}
 		if q.ID == "damsel" { // a cable over headers, at the unit's pads and at the board's row
 			next.Wires, next.Harness, next.HarnessTo = nil, "one-loom", "edge"
 			next.Headers = fleet.Headers{Header: &fleet.Header{Model: "tack-6", Turned: true}, BoardHeader: &fleet.Header{Model: "tack-4"}}
@@ -426,7 +429,11 @@ func whatTheDemoLacks(st *stock.Stock) {
 			u.TXPrinted, u.RXPrinted, u.TXListens = fmt.Sprintf("S%d", u.ID), fmt.Sprintf("R%d", u.ID), new(true)
 		}
 	}
-	for i := range set.FlightFirmware {
+	for i := range set.FlightFirmware { // one whose compatibility mode a unit understands
+		if r := &set.FlightFirmware[i]; r.ID == "sedge" {
+			r.Dialect = gear.MAVLink
+			r.SpeaksAs = []gear.SpeaksAs{{Dialect: gear.Common, Name: "goggles mode", Firmware: ">=2.0", Canvas: new(false)}}
+		}
 		for n := range set.FlightFirmware[i].Elements {
 			if e := &set.FlightFirmware[i].Elements[n]; e.ID == "crosshair" {
 				e.Within = []string{"home-arrow"}

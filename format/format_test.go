@@ -3,6 +3,7 @@ package format_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"reflect"
@@ -205,7 +206,7 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		{"no JSON", `hello`, "", "not JSON"},
 		{"an array", `[]`, "", "JSON object"},
 		{"another format", `{"format":"cake"}`, "format", "gear-pack"},
-		{"a later version", `{"format":"fleet","version":6,"title":"t"}`, "version", "1"},
+		{"a later version", fmt.Sprintf(`{"format":"fleet","version":%d,"title":"t"}`, fleet.FileVersion+1), "version", "1"},
 		{"two files", fleetFile(`"kit":[]`) + fleetFile(`"kit":[]`), "", "end of the file"},
 		{"nothing", ``, "", "too early"},
 	} {

@@ -7,21 +7,54 @@ import (
 	"yokeswap/core/facts/firmware"
 )
 
-// Dialect is the kind of MSP that flight firmware speaks and air units understand.
+// Dialect is what flight firmware speaks on the line to the air unit, and what units
+// understand.
 type Dialect string
 
-// The dialects. A superset adds messages that some units misread: such firmware has
-// a port function of its own for digital goggles (common practice).
+// The dialects. A superset of MSP adds messages that some units misread: such firmware has
+// a port function of its own for digital goggles. Some firmware speaks MAVLink instead, on
+// the same wires: a unit that takes it draws its own layout from it, and the goggles' menu
+// changes no tuning (common practice).
 const (
 	Common   Dialect = "common"
 	Superset Dialect = "superset"
+	MAVLink  Dialect = "mavlink"
 )
+
+// Words is the dialect as people say it.
+func (d Dialect) Words() string {
+	switch d {
+	case Superset:
+		return "superset MSP"
+	case MAVLink:
+		return "MAVLink"
+	}
+	return "common MSP"
+}
+
+// SpeaksAs is a compatibility mode of flight firmware: a setting of the port that makes it
+// speak another dialect than its own.
+type SpeaksAs struct {
+	Dialect  Dialect        `json:"dialect"`
+	Name     string         `json:"name,omitempty"` // what the setting is called
+	Firmware firmware.Range `json:"firmware"`       // releases that have it
+	Canvas   *bool          `json:"canvas,omitempty"`
+}
+
+// Label is what the setting is called.
+func (s *SpeaksAs) Label() string {
+	if s.Name != "" {
+		return s.Name
+	}
+	return "compatibility mode"
+}
 
 // The functions of a serial port and the features that the gates know.
 const (
 	FunctionMSP       = "msp"
 	FunctionCanvas    = "displayport" // the DisplayPort canvas on the same port
 	FunctionDigital   = "digital"     // a superset's own function for digital goggles
+	FunctionMAVLink   = "mavlink"
 	FunctionRC        = "rc"
 	FunctionTelemetry = "esc-telemetry"
 	FunctionGPS       = "gps"
@@ -38,6 +71,8 @@ type FlightFirmware struct {
 	Entry
 	Variant string  `json:"variant,omitempty"` // what it calls itself over MSP: four letters
 	Dialect Dialect `json:"dialect,omitempty"`
+	// SpeaksAs are its compatibility modes.
+	SpeaksAs []SpeaksAs `json:"speaksAs,omitempty"`
 	// CanvasFrom is the first release that draws a canvas.
 	CanvasFrom firmware.Version `json:"canvasFrom,omitempty"`
 	Avoid      []VersionAdvice  `json:"avoid,omitempty"`

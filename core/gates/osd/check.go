@@ -102,24 +102,47 @@ func (v *view) fits(port int) string {
 	return fmt.Sprintf("%d elements show over UART %d, on %s.", len(v.Fit.OSD.Elements), port, how)
 }
 
-// checkDialect holds the MSP of the flight firmware against what the unit
-// understands (common practice: a superset has a port function of its own for
-// digital goggles, which speaks the common dialect; without it the display shows
-// nonsense, and some units never understand a superset).
+// checkDialect holds what the flight firmware speaks against what the unit understands
+// (common practice: a superset has a port function of its own for digital goggles, which
+// speaks the common dialect; without it the display shows nonsense, and some units never
+// understand a superset; other firmware speaks MAVLink, or the common dialect in a
+// compatibility mode).
 func (v *view) checkDialect() []verdict.Finding {
-	understands := func(d gear.Dialect) bool { return slices.Contains(v.airUnit.OSD.Dialects, d) }
-	_, translates := v.runs.Functions[gear.FunctionDigital]
-	if understands(v.runs.Dialect) || translates && understands(gear.Common) {
+	f := verdict.Finding{Code: CodeDialect, Level: verdict.Caution, Subject: v.airUnit.Label(), Source: verdict.Practice,
+		Danger: verdict.Fails}
+	as := v.spoken.as
+	switch {
+	case v.spoken.dialect == "":
+		f.Level, f.Source = verdict.Unfit, v.airUnit.SourceOf("osd.dialects").String()
+		f.Says = fmt.Sprintf("%s speaks %s, which %s does not understand: the display stays blank or shows nonsense.",
+			v.runs.Label(), v.runs.Dialect.Words(), v.airUnit.Label())
+		if later := v.speaksLater(); later != nil {
+			f.Says += fmt.Sprintf(" Its %s speaks %s on %s; %s is on it.", later.Label(), later.Dialect.Words(),
+				later.Firmware, v.version)
+		}
+	case as != nil:
+		f.Says = fmt.Sprintf("%s speaks %s of itself; in its %s it speaks %s, which %s understands: set the port "+
+			"to that, and see the data before the first flight.",
+			v.runs.Label(), v.runs.Dialect.Words(), as.Label(), as.Dialect.Words(), v.airUnit.Label())
+	case v.spoken.dialect == gear.MAVLink:
+		f.Danger = verdict.Inconvenient
+		f.Says = fmt.Sprintf("The data comes over MAVLink: %s draws its own layout from it, and the goggles' menu "+
+			"changes no tuning.", v.airUnit.Label())
+	default:
 		return nil
 	}
-	return []verdict.Finding{{
-		Code:    CodeDialect,
-		Level:   verdict.Unfit,
-		Subject: v.airUnit.Label(),
-		Source:  v.airUnit.SourceOf("osd.dialects").String(),
-		Says: fmt.Sprintf("%s speaks %s MSP, which %s does not understand: the display stays blank or shows nonsense.",
-			v.runs.Label(), v.runs.Dialect, v.airUnit.Label()),
-	}}
+	return []verdict.Finding{f}
+}
+
+// speaksLater is a compatibility mode the unit understands, on other releases than the one
+// the board runs; nil: there is none.
+func (v *view) speaksLater() *gear.SpeaksAs {
+	for i := range v.runs.SpeaksAs {
+		if as := &v.runs.SpeaksAs[i]; slices.Contains(v.airUnit.OSD.Dialects, as.Dialect) {
+			return as
+		}
+	}
+	return nil
 }
 
 // checkLayout holds the layout against what the goggles show.
@@ -210,6 +233,14 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if from := v.runs.CanvasFrom; v.version.Compare(from) < 0 {
 		list = append(list, verdict.Candidate{Costs: "its settings are loaded anew: save them first", Effort: verdict.Setting,
 			Patch: fleet.Patch{Runs: &fleet.Runs{ID: v.runs.ID, Version: from}}})
+	}
+	if as := v.speaksLater(); as != nil && v.spoken.dialect == "" {
+		for _, version := range as.Firmware.Named() {
+			if as.Firmware.Holds(version) {
+				list = append(list, verdict.Candidate{Costs: "its settings are loaded anew: save them first",
+					Effort: verdict.Setting, Patch: fleet.Patch{Runs: &fleet.Runs{ID: v.runs.ID, Version: version}}})
+			}
+		}
 	}
 	device := func(
 		d *gear.Device, s fleet.State, slot fleet.Slot, patch func(*fleet.Slot) fleet.Patch, holds func(*gear.Release) bool,

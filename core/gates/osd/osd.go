@@ -39,6 +39,45 @@ type view struct {
 	version      firmware.Version
 	missing      []verdict.Missing
 	screen       Screen
+	spoken       spoken
+}
+
+// spoken is what goes over the line between board and unit.
+type spoken struct {
+	dialect gear.Dialect   // empty: they do not understand each other
+	as      *gear.SpeaksAs // the compatibility mode it takes; nil: none
+}
+
+// Speaks is what goes over the line between board and unit; empty where that is not known,
+// or they do not understand each other.
+func Speaks(c fleet.Case) gear.Dialect {
+	v, _ := newView(c)
+	return v.spoken.dialect
+}
+
+// speaks finds what board and unit both understand: what the board speaks of itself, in its
+// function for digital goggles (which speaks the common dialect), or in a compatibility mode
+// its release has; MSP before MAVLink, which carries less (common practice).
+func (v *view) speaks() spoken {
+	understands := func(d gear.Dialect) bool { return slices.Contains(v.airUnit.OSD.Dialects, d) }
+	_, translates := v.runs.Functions[gear.FunctionDigital]
+	switch own := v.runs.Dialect; {
+	case own != gear.MAVLink && understands(own):
+		return spoken{dialect: own}
+	case translates && understands(gear.Common):
+		return spoken{dialect: gear.Common}
+	}
+	for _, d := range []gear.Dialect{gear.Common, gear.Superset, gear.MAVLink} {
+		if d == v.runs.Dialect && understands(d) {
+			return spoken{dialect: d}
+		}
+		for i := range v.runs.SpeaksAs {
+			if as := &v.runs.SpeaksAs[i]; as.Dialect == d && understands(d) && as.Firmware.Holds(v.version) {
+				return spoken{d, as}
+			}
+		}
+	}
+	return spoken{}
 }
 
 func newView(c fleet.Case) (*view, bool) {
@@ -84,12 +123,24 @@ func newView(c fleet.Case) (*view, bool) {
 func (v *view) findScreen() {
 	osd := v.airUnit.OSD
 	v.screen = Screen{Grid: builtInGrid, builtIn: osd.BuiltIn}
+	v.spoken = v.speaks()
 	no := func(why string, args ...any) {
 		if v.screen.NoCanvas == "" {
 			v.screen.NoCanvas = fmt.Sprintf(why, args...)
 		}
 	}
+	as := v.spoken.as
 	switch {
+	case v.spoken.dialect == gear.MAVLink:
+		no("over MAVLink a unit draws its own layout")
+	case as != nil && as.Canvas == nil:
+		v.missing = append(v.missing,
+			verdict.GearValue(&v.runs.Entry, "speaksAs", "whether its "+as.Label()+" draws a canvas"))
+	case as != nil && !*as.Canvas:
+		no("%s draws no canvas in its %s", v.runs.Label(), as.Label())
+	}
+	switch {
+	case v.screen.NoCanvas != "":
 	case v.runs.CanvasFrom == "":
 		v.missing = append(v.missing, verdict.GearValue(&v.runs.Entry, "canvasFrom", "first release with a canvas"))
 	case v.version.Compare(v.runs.CanvasFrom) < 0:

@@ -9,6 +9,7 @@ import (
 	"pgregory.net/rapid"
 
 	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -25,6 +26,11 @@ func caseOf(set *gear.Set, flight fleet.Flight) fleet.Case {
 			Wiring:  fleet.Wiring{Wires: sample.Wired()},
 			Flight:  flight,
 		})
+}
+
+// common is a compatibility mode that speaks the common dialect.
+func common(on firmware.Range, canvas *bool) []gear.SpeaksAs {
+	return []gear.SpeaksAs{{Dialect: gear.Common, Name: "goggles mode", Firmware: on, Canvas: canvas}}
 }
 
 func codes(findings []verdict.Finding) (list []verdict.Code) {
@@ -58,6 +64,29 @@ func TestTheTradesCases(t *testing.T) {
 		{"a unit that understands the superset", func(s *gear.Set, f *fleet.Flight) {
 			f.Runs.ID, s.AirUnits[0].OSD.Dialects = "flies-superset", []gear.Dialect{gear.Superset}
 		}, osd.CodeFits, verdict.Fits},
+		{"MAVLink, which the unit does not take", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect = gear.MAVLink
+		}, osd.CodeDialect, verdict.Unfit},
+		{"MAVLink, and a compatibility mode with a canvas", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect, s.FlightFirmware[0].SpeaksAs = gear.MAVLink, common(">=4.4", new(true))
+		}, osd.CodeDialect, verdict.Caution},
+		{"a compatibility mode without a canvas", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect, s.FlightFirmware[0].SpeaksAs = gear.MAVLink, common("*", new(false))
+		}, osd.CodeBuiltIn, verdict.Change},
+		{"nobody says whether it has one", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect, s.FlightFirmware[0].SpeaksAs = gear.MAVLink, common("*", nil)
+		}, osd.CodeUnknown, verdict.Unknown},
+		{"a compatibility mode of later releases", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect, s.FlightFirmware[0].SpeaksAs = gear.MAVLink, common(">=9.0", new(true))
+		}, osd.CodeDialect, verdict.Unfit},
+		{"a unit that takes MAVLink", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect = gear.MAVLink
+			s.AirUnits[0].OSD.Dialects = []gear.Dialect{gear.MAVLink}
+		}, osd.CodeBuiltIn, verdict.Change},
+		{"MSP in a mode before MAVLink of itself", func(s *gear.Set, f *fleet.Flight) {
+			s.FlightFirmware[0].Dialect, s.FlightFirmware[0].SpeaksAs = gear.MAVLink, common("*", new(true))
+			s.AirUnits[0].OSD.Dialects = []gear.Dialect{gear.MAVLink, gear.Common}
+		}, osd.CodeDialect, verdict.Caution},
 		{
 			"flight firmware before the canvas",
 			func(_ *gear.Set, f *fleet.Flight) { f.Runs.Version = "4.3" },
@@ -441,4 +470,23 @@ func TestThePictureMarksWhatLiesOver(t *testing.T) {
 	assert.Equal(t, []bool{false, false}, at(battery, name(20)))
 	assert.Equal(t, []bool{true, true}, at(battery, name(5)))
 	assert.Equal(t, []bool{false, true}, at(battery, name(51)))
+}
+
+// The way out of a board whose release has no mode the unit understands is a release that
+// has; what is said names it.
+func TestALaterReleaseSpeaksAsTheUnitDoes(t *testing.T) {
+	set := sample.Set()
+	set.FlightFirmware[0].Dialect, set.FlightFirmware[0].SpeaksAs = gear.MAVLink, common(">=9.0", new(true))
+	c := caseOf(set, sample.Flight())
+	assert.Empty(t, osd.Speaks(c))
+	found := osd.Check(c)
+	require.Len(t, found, 1)
+	assert.Contains(t, found[0].Says, "goggles mode speaks common MSP on 9.0 or later")
+	var ways []string
+	for _, cand := range osd.Candidates(c) {
+		if next := c.With(cand.Patch); !slices.Contains(codes(osd.Check(next)), osd.CodeUnknown) && osd.Speaks(next) == gear.Common {
+			ways = append(ways, change.Words(c, cand.Patch))
+		}
+	}
+	assert.Len(t, ways, 1)
 }

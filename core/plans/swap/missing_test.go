@@ -39,7 +39,7 @@ var noFacts = slices.Concat(
 		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
 		"receiverCable", "header", "boardHeader",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
-		"limits", "bitrateMbps", "rangeKM",
+		"limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
 	},
 	[]string{ // what an entry of a list is; without it the entry is another, or none
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
@@ -55,6 +55,9 @@ func noFact(path string) bool {
 	}
 	if strings.HasPrefix(path, ".pairings") &&
 		(strings.HasSuffix(path, "].airUnit") || strings.HasSuffix(path, "].goggles")) {
+		return true // the schema asks for them
+	}
+	if strings.Contains(path, ".speaksAs[") && !strings.HasSuffix(path, ".canvas") {
 		return true // the schema asks for them
 	}
 	if strings.Contains(path, ".modes[") ||

@@ -39,9 +39,14 @@ func (w *comparing) words(functions uint32) string {
 	return strings.Join(words, " + ")
 }
 
-// msp is the functions wanted on the port of the air unit: a superset's own for
-// digital goggles, else MSP, with the canvas where the goggles show one.
+// msp is the functions wanted on the port of the air unit: MAVLink where that is what both
+// speak, a superset's own for digital goggles, else MSP, with the canvas where the goggles
+// show one.
 func (w *comparing) msp() uint32 {
+	if osd.Speaks(w.Case) == gear.MAVLink {
+		mavlink, _ := w.function(gear.FunctionMAVLink)
+		return mavlink
+	}
 	if digital, ok := w.function(gear.FunctionDigital); ok {
 		return digital
 	}

@@ -1327,7 +1327,7 @@ export interface components {
         };
         BackView: {
             back: components["schemas"]["RouteBack"];
-            /** @description steps of the route have been carried out: it leads back from here; else from the end of the route */
+            /** @description it leads back from here, steps are carried out; else from the route's end */
             began: boolean;
             /**
              * Format: int64
@@ -2676,7 +2676,7 @@ export interface components {
             firmware?: string;
             /** @description mode: the one switched to */
             mode?: string;
-            /** @description the tool did not offer the planned release; nothing was done */
+            /** @description the tool did not offer the release; nothing was done */
             notOffered?: boolean;
             /** @description update: the release planned */
             planned?: string;
