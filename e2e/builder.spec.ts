@@ -408,6 +408,7 @@ test('a switch is found by flipping it, and refused where it would arm by itself
   await expect(page.getByRole('button', { name: 'Begin' })).toBeDisabled();
   await page.getByLabel('props off, and no pack: the board runs from USB alone').check();
   await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByText('Arming is held off.')).toBeVisible();
   await page.waitForTimeout(5000); // it is flipped every other second
   await page.getByRole('button', { name: 'That was it' }).click();
   await expect(page.getByText(/AUX 3 moved, between 1000 and 2000 µs: return home is on from/)).toBeVisible();

@@ -237,6 +237,21 @@ type Live struct {
 	Channels []int   `json:"channels"` // in µs, the sticks first in the board's order: A, E, R, T
 	Armed    bool    `json:"armed"`
 	Volts    float64 `json:"volts"`
+	// Held: the board has been told to hold its arming off, and has said yes.
+	Held bool `json:"held"`
+}
+
+// HoldArming has the board hold its arming off, whatever its switches say, or lets go of
+// it. A board that does not know how refuses: ErrRefused.
+func HoldArming(ctx context.Context, c *Client, hold bool) error {
+	payload := []byte{0, 0}
+	if hold {
+		payload[0] = 1
+	}
+	if _, err := c.Ask(ctx, CmdHoldArming, payload); err != nil {
+		return fmt.Errorf("hold the arming: %w", err)
+	}
+	return nil
 }
 
 // ReadLive reads the sticks, the battery and whether it is armed.

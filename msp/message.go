@@ -28,6 +28,7 @@ const (
 	CmdReboot      = 68
 	CmdOSD         = 84
 	CmdSetOSD      = 85
+	CmdHoldArming  = 99 // 1: arming is held off until 0 or the next start
 	CmdStatus      = 101
 	CmdChannels    = 105
 	CmdAnalog      = 110

@@ -39,6 +39,7 @@ type Faults struct {
 	OldPorts bool `json:"oldPorts,omitempty"`
 	NoOSD    bool `json:"noOSD,omitempty"`
 	NoCanvas bool `json:"noCanvas,omitempty"`
+	NoHold   bool `json:"noHold,omitempty"` // it does not know how to hold its arming off
 	V1Errors bool `json:"v1Errors,omitempty"`
 	// WrongLength: one frame with a wrong length comes before each answer; Chatter: one
 	// nobody has asked for.
@@ -69,6 +70,7 @@ type FlightBoard struct {
 	saved    setup.State
 	faults   Faults
 	writes   int
+	held     bool // its arming, until let go of or it starts anew
 	listener net.Listener
 	conns    map[net.Conn]bool
 	awayTill time.Time
@@ -164,6 +166,13 @@ func (b *FlightBoard) Watch(tell func(setup.State)) {
 	b.mu.Lock()
 	defer b.mu.Unlock()
 	b.watch = tell
+}
+
+// Held says whether it holds its arming off.
+func (b *FlightBoard) Held() bool {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	return b.held
 }
 
 // Saved is what it would have after the power was off.
@@ -328,6 +337,7 @@ func (b *FlightBoard) takes(ordered int, usual time.Duration) time.Duration {
 
 // reboot forgets what was not saved and is away for a moment.
 func (b *FlightBoard) reboot() {
+	b.held = false
 	b.awayTill = time.Now().Add(b.takes(b.faults.RebootMS, rebootIn))
 	b.lost()
 }
@@ -344,6 +354,9 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 		return out, nil
 	}
 	switch command {
+	case msp.CmdHoldArming:
+		b.held = len(in) > 0 && in[0] == 1
+		return nil, nil
 	case msp.CmdReboot:
 		b.reboot()
 		return nil, nil
@@ -393,7 +406,7 @@ func (b *FlightBoard) tells(command uint16) ([]byte, bool) {
 		if len(m.OSD)%2 == 0 {
 			out = make([]byte, 22) // newer firmware says more
 		}
-		if b.faults.Armed {
+		if b.faults.Armed && !b.held {
 			out[6] = 1
 		}
 		return out, true
@@ -419,6 +432,8 @@ func (b *FlightBoard) lacks(command uint16) bool {
 		return b.faults.NoOSD
 	case msp.CmdCanvas, msp.CmdSetCanvas:
 		return b.faults.NoCanvas
+	case msp.CmdHoldArming:
+		return b.faults.NoHold
 	}
 	return false
 }

@@ -125,7 +125,9 @@ func (s *server) withBoard(ctx context.Context, in BoardAddress, talk func(conte
 	}
 	client := msp.NewClient(conn)
 	defer client.Close()
-	if err := talk(ctx, client); err != nil {
+	if err := talk(ctx, client); errors.Is(err, errNoHold) {
+		return err
+	} else if err != nil {
 		return boardProblem(err)
 	}
 	return nil

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -51,6 +52,8 @@ type BoardLive struct {
 	SticksStep  string `json:"sticksStep"`
 	VoltageStep string `json:"voltageStep"`
 }
+
+var errNoHold = errors.New("the board does not hold its arming off")
 
 // BoardWrite asks for a board to be changed.
 type BoardWrite struct {
@@ -326,19 +329,43 @@ func (s *server) apply(
 	return reply(out), nil
 }
 
+// BoardLook asks for what a board says while sticks and switches are moved.
+type BoardLook struct {
+	BoardAddress
+	Hold     *bool `json:"hold,omitempty" doc:"true: arming is held off first; false: let go of; absent: left as it is"`
+	PropsOff bool  `json:"propsOff,omitempty" doc:"the builder has said that the props are off: asked for with hold"`
+}
+
+// liveBoard reads the sticks and the battery, with the arming held off where that is asked
+// for. A board that does not hold it says so, and is not read on.
 func (s *server) liveBoard(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
-	Body BoardAddress
+	Body BoardLook
 }) (*answer[BoardLive], error) {
 	c, err := s.planned(in.Quad)
 	if err != nil {
 		return nil, err
 	}
+	hold := in.Body.Hold
+	if hold != nil && *hold && !in.Body.PropsOff {
+		return nil, huma.Error422UnprocessableEntity("Say first that the props are off.")
+	}
 	var live BoardLive
-	err = s.withBoard(ctx, in.Body, func(ctx context.Context, client *msp.Client) (err error) {
+	err = s.withBoard(ctx, in.Body.BoardAddress, func(ctx context.Context, client *msp.Client) (err error) {
+		if hold != nil {
+			if err = msp.HoldArming(ctx, client, *hold); errors.Is(err, msp.ErrRefused) {
+				return errNoHold
+			} else if err != nil {
+				return err
+			}
+		}
 		live.Live, err = msp.ReadLive(ctx, client)
+		live.Held = hold != nil && *hold
 		return err
 	})
+	if errors.Is(err, errNoHold) {
+		return nil, huma.Error409Conflict(control.ErrNotHeld.Error())
+	}
 	if err != nil {
 		return nil, err
 	}

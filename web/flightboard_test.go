@@ -3,6 +3,7 @@ package web_test
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -252,8 +253,8 @@ func TestASecondBoardIsRefusedAtOnce(t *testing.T) {
 func TestAFlippedSwitchGoesIntoThePlan(t *testing.T) {
 	c := newClient(t, "")
 	body := func(mode string, more string) string {
-		still := `{"channels":[1500,1500,1000,1500,1000,1000,1000,1000],"armed":false,"volts":0}`
-		moved := `{"channels":[1500,1500,1000,1500,1000,1000,1000,2000],"armed":false,"volts":0}`
+		still := `{"channels":[1500,1500,1000,1500,1000,1000,1000,1000],"armed":false,"volts":0,"held":true}`
+		moved := `{"channels":[1500,1500,1000,1500,1000,1000,1000,2000],"armed":false,"volts":0,"held":true}`
 		return fmt.Sprintf(`{"mode":%q,"samples":[%s,%s]%s}`, mode, still, moved, more)
 	}
 	status, text := c.do("POST", "/api/quads/rynd/flip", body("return-home", ""))
@@ -280,6 +281,39 @@ func TestAFlippedSwitchGoesIntoThePlan(t *testing.T) {
 	)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "the board is armed")
+	status, text = c.do("POST", "/api/quads/rynd/flip", strings.ReplaceAll(body("arm", ""), `,"held":true`, ""))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "does not hold its arming off")
+}
+
+// A board is told to hold its arming off before a switch is flipped; one that does not know
+// how is not read on, and the props come first.
+func TestABoardHoldsItsArmingOff(t *testing.T) {
+	c := newClient(t, "")
+	_, text := c.do("POST", "/api/quads/rynd/board/stand-in", `{"faults":{}}`)
+	var ports web.BoardPorts
+	require.NoError(t, json.Unmarshal([]byte(text), &ports))
+	look := func(more string) (int, web.BoardLive, string) {
+		status, text := c.do("POST", "/api/quads/rynd/board/live", fmt.Sprintf(`{"address":%q%s}`, ports.StandIn, more))
+		var live web.BoardLive
+		_ = json.Unmarshal([]byte(text), &live)
+		return status, live, text
+	}
+	status, live, text := look("")
+	require.Equal(t, 200, status, text)
+	assert.False(t, live.Held, "nobody has asked")
+	status, _, text = look(`,"hold":true`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "props are off")
+	status, live, text = look(`,"hold":true,"propsOff":true`)
+	require.Equal(t, 200, status, text)
+	assert.True(t, live.Held)
+	_, live, _ = look(`,"hold":false`)
+	assert.False(t, live.Held)
+	_, _ = c.do("POST", "/api/quads/rynd/board/stand-in", `{"faults":{"noHold":true}}`)
+	status, _, text = look(`,"hold":true,"propsOff":true`)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "could start the motors")
 }
 
 // What a board says is noted as on the quad today, what is asked for of it alone; then it

@@ -17,6 +17,7 @@ type Sample struct {
 	Channels []int   `json:"channels"` // in µs, the sticks first
 	Armed    bool    `json:"armed"`
 	Volts    float64 `json:"volts"`
+	Held     bool    `json:"held,omitempty"` // the board holds its arming off
 }
 
 // Flip is a switch that was found by flipping it.
@@ -39,15 +40,18 @@ const (
 
 // What keeps a switch from being found.
 var (
-	ErrArmed     = errors.New("the board is armed: disarm it, props off, and begin again")
-	ErrPack      = errors.New("a pack is connected: unplug it and begin again, on USB alone")
+	ErrArmed   = errors.New("the board is armed: disarm it, props off, and begin again")
+	ErrPack    = errors.New("a pack is connected: unplug it and begin again, on USB alone")
+	ErrNotHeld = errors.New("the board does not hold its arming off: a flipped switch could start the motors; have it " +
+		"held, or type the range")
 	ErrNoFlip    = errors.New("no switch moved: flip it from end to end")
 	ErrManyFlips = errors.New("several switches moved")
 )
 
 // FindFlip finds the auxiliary channel that went from one position to another, and the
 // range around where it ended: to halfway between that position and its neighbours, in the
-// board's steps. It refuses what was read while the board was armed or on a pack.
+// board's steps. It refuses what was read while the board was armed, on a pack, or free to
+// arm.
 func FindFlip(mode string, samples []Sample) (Flip, error) {
 	longest := 0
 	for _, s := range samples {
@@ -56,6 +60,8 @@ func FindFlip(mode string, samples []Sample) (Flip, error) {
 			return Flip{}, ErrArmed
 		case s.Volts > packVolts:
 			return Flip{}, ErrPack
+		case !s.Held:
+			return Flip{}, ErrNotHeld
 		}
 		longest = max(longest, len(s.Channels))
 	}

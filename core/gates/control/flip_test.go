@@ -19,7 +19,8 @@ func flipped(aux int, places ...int) (samples []control.Sample) {
 	for _, us := range places {
 		channels := []int{1500, 1500, 1000, 1500, 1000, 1000, 1000, 1000}
 		channels[3+aux] = us
-		samples = append(samples, control.Sample{Channels: channels}, control.Sample{Channels: channels})
+		one := control.Sample{Channels: channels, Held: true}
+		samples = append(samples, one, one)
 	}
 	return samples
 }
@@ -65,6 +66,10 @@ func TestWhatIsNoFlipIsRefused(t *testing.T) {
 	onPack[0].Volts = 16.2
 	_, err = control.FindFlip("arm", onPack)
 	require.ErrorIs(t, err, control.ErrPack)
+	free := flipped(1, 1000, 2000)
+	free[3].Held = false
+	_, err = control.FindFlip("arm", free)
+	require.ErrorIs(t, err, control.ErrNotHeld)
 }
 
 // Law: the position flipped to lies in the range, every other position outside it.

@@ -306,8 +306,14 @@ export const api = {
     written(
       answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } })),
     ),
-  liveBoard: (quad: string, address: string) =>
-    read(() => client.POST('/api/quads/{quad}/board/live', { params: { path: { quad } }, body: { address } })),
+  /** Hold: arming is held off first, or let go of; absent: left as it is. */
+  liveBoard: (quad: string, address: string, hold?: boolean) =>
+    read(() =>
+      client.POST('/api/quads/{quad}/board/live', {
+        params: { path: { quad } },
+        body: { address, hold, propsOff: hold || undefined },
+      }),
+    ),
   keepBoard: (quad: string, address: string) =>
     written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
   keptBoards: (quad: string) =>

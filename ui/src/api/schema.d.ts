@@ -1431,6 +1431,7 @@ export interface components {
         BoardLive: {
             armed: boolean;
             channels: number[];
+            held: boolean;
             /** @description the modes the flight firmware has, by their ids */
             known: string[];
             /** @description the switches of the plan, and which are on */
@@ -1439,6 +1440,16 @@ export interface components {
             voltageStep: string;
             /** Format: double */
             volts: number;
+        };
+        BoardLook: {
+            /** @description serial:NAME or tcp:HOST:PORT */
+            address: string;
+            /** @description the user has typed it, and says that a flight board is there */
+            confirmed?: boolean;
+            /** @description true: arming is held off first; false: let go of; absent: left as it is */
+            hold?: boolean;
+            /** @description the builder has said that the props are off: asked for with hold */
+            propsOff?: boolean;
         };
         BoardPage: {
             devices: components["schemas"]["Device"][];
@@ -1594,6 +1605,7 @@ export interface components {
         ControlSample: {
             armed: boolean;
             channels: number[];
+            held?: boolean;
             /** Format: double */
             volts: number;
         };
@@ -3174,6 +3186,7 @@ export interface components {
             flips?: number;
             lostSave?: boolean;
             noCanvas?: boolean;
+            noHold?: boolean;
             noOSD?: boolean;
             oldPorts?: boolean;
             /** Format: int64 */
@@ -4334,7 +4347,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BoardAddress"];
+                "application/json": components["schemas"]["BoardLook"];
             };
         };
         responses: {

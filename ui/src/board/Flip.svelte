@@ -4,7 +4,7 @@
   import { api, type BoardLive, type Failure, type FlipSample, type FlipView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
 
-  let { quad, live }: { quad: string; live: BoardLive } = $props();
+  let { quad, live, hold = $bindable() }: { quad: string; live: BoardLive; hold: boolean } = $props();
   let chosen = $state('');
   const mode = $derived(chosen || (live.known[0] ?? ''));
   let safe = $state(false);
@@ -15,8 +15,8 @@
   let said = $state('');
 
   $effect(() => {
-    if (watching && samples.length < 2000)
-      samples.push({ channels: [...live.channels], armed: live.armed, volts: live.volts });
+    if (watching && live.held && samples.length < 2000)
+      samples.push({ channels: [...live.channels], armed: live.armed, volts: live.volts, held: live.held });
   });
 
   function begin() {
@@ -24,10 +24,10 @@
     found = null;
     failure = null;
     said = '';
-    watching = true;
+    watching = hold = true;
   }
   async function ask(range?: { fromUS: number; toUS: number }) {
-    watching = false;
+    watching = hold = false;
     const answer = await api.flip(quad, mode, samples, range);
     failure = answer.ok ? null : answer.failure;
     if (answer.ok) found = answer.data;
@@ -62,7 +62,11 @@
     >
     {#if watching}
       <button type="button" class="button main" onclick={() => ask()}>That was it</button>
-      <span role="status">Flip your {mode.replaceAll('-', ' ')} switch, and leave it where the mode shall be on.</span>
+      <span role="status"
+        >{live.held
+          ? `Arming is held off. Flip your ${mode.replaceAll('-', ' ')} switch, and leave it where the mode shall be on.`
+          : 'The board is told to hold its arming off: wait.'}</span
+      >
     {:else}
       <button type="button" class="button" disabled={!safe || mode === ''} onclick={begin}>Begin</button>
     {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // Sticks as bars, switches as lights, the battery: moved while one looks.
+  import { untrack } from 'svelte';
   import { api, type BoardLive } from '../api/client.svelte';
   import Flip from './Flip.svelte';
   import { percentScale } from '../lib/scale';
@@ -9,6 +10,10 @@
   let on = $state(false);
   let live = $state.raw<BoardLive | null>(null);
   let lost = $state('');
+  // The switch finder has the board hold its arming off, and lets go of it in the end.
+  let hold = $state(false);
+  let holding = false;
+  const wanted = () => untrack(() => hold) || (holding ? false : undefined);
   // How far each channel has gone since the check began.
   let reach = $state.raw<{ low: number; high: number }[]>([]);
 
@@ -19,20 +24,23 @@
     lost = '';
     void (async () => {
       while (going) {
-        const answer = await api.liveBoard(quad, address);
-        if (!going) return;
+        const answer = await api.liveBoard(quad, address, wanted());
+        if (!going) break;
         if (!answer.ok) {
           lost = answer.failure.detail;
-          on = false;
-          return;
+          on = hold = false;
+          break;
         }
         live = answer.data;
+        holding = live.held;
         reach = answer.data.channels.map((us, i) => ({
           low: Math.min(us, reach[i]?.low ?? us),
           high: Math.max(us, reach[i]?.high ?? us),
         }));
         await new Promise((done) => setTimeout(done, 120));
       }
+      if (holding) void api.liveBoard(quad, address, false);
+      holding = false;
     })();
     return () => (going = false);
   });
@@ -105,7 +113,7 @@
       <span class="soft">shortest travel so far {travel} µs</span>
     </p>
     {#if stored}<p role="status">{stored}</p>{/if}
-    {#if on}<Flip {quad} {live} />{/if}
+    {#if on}<Flip {quad} {live} bind:hold />{/if}
   {/if}
 </section>
 
