@@ -7,6 +7,9 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
 )
 
 // The core is the job alone: nothing in it reaches HTTP, a database, a file or
@@ -50,4 +53,25 @@ func TestFloorsImportDownwardsOnly(t *testing.T) {
 		}
 	}
 	require.GreaterOrEqual(t, packages, 22)
+}
+
+// The register says which gates a gate asks for what they find; that is what its package
+// imports.
+func TestTheRegisterSaysWhatAGateNeeds(t *testing.T) {
+	const gates = "yokeswap/core/gates/"
+	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}} {{join .Imports " "}}`, "./gates/...").Output()
+	require.NoError(t, err)
+	imports := map[string][]verdict.Gate{}
+	for line := range strings.Lines(string(out)) {
+		names := strings.Fields(line)
+		for _, name := range names[1:] {
+			if gate, is := strings.CutPrefix(name, gates); is {
+				own := strings.TrimPrefix(names[0], gates)
+				imports[own] = append(imports[own], verdict.Gate(gate))
+			}
+		}
+	}
+	for _, gate := range swap.Gates {
+		require.Equal(t, imports[string(gate.Name)], gate.Needs, "what the %s gate needs", gate.Name)
+	}
 }

@@ -19,10 +19,7 @@ import (
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/gates/antenna"
 	"yokeswap/core/gates/channels"
-	"yokeswap/core/gates/control"
-	"yokeswap/core/gates/link"
 	"yokeswap/core/gates/mount"
-	"yokeswap/core/gates/osd"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/gates/power"
 	"yokeswap/core/measure/unit"
@@ -176,21 +173,20 @@ var parts = []func(w world) any{
 	func(w world) any { return w.each(func(c fleet.Case) any { return swap.Judge(c) }) },
 	func(w world) any {
 		return w.each(func(c fleet.Case) any {
-			return []any{
-				power.Trace(c),
+			says := []any{
 				power.Feeds(c),
-				link.Draw(c),
-				pins.Draw(c),
 				pins.Soldering(c),
 				pins.Continuity(c),
 				pins.Headers(c),
-				antenna.Draw(c),
-				mount.Draw(c),
-				osd.Draw(c),
-				control.Draw(c),
 				setup.PlanOf(c),
 				swap.Places(c),
 			}
+			for _, gate := range swap.Gates {
+				if gate.Draw != nil {
+					says = append(says, gate.Draw(c))
+				}
+			}
+			return says
 		})
 	},
 	func(w world) any { return swap.NewBoard(w.lib, w.f, nil) },

@@ -27,7 +27,8 @@ func TestEveryGateHasItsPlaceInTheViewAndItsPicture(t *testing.T) {
 		assert.Contains(t, string(parts), "\n  "+string(gate.Name)+": {", "the interface draws nothing for it")
 		assert.True(
 			t,
-			strings.HasSuffix(gate.Question, "?") && gate.Title != "" && gate.Check != nil && gate.Candidates != nil,
+			strings.HasSuffix(gate.Question, "?") && gate.Title != "" && gate.Check != nil && gate.Candidates != nil &&
+				gate.Draw != nil,
 		)
 	}
 }

@@ -22,7 +22,9 @@ type Gate struct {
 	Check    func(fleet.Case) []verdict.Finding
 	// Candidates are changes worth trying; whether they help is found by judging again.
 	Candidates func(fleet.Case) []verdict.Candidate
-	Holds      *Hold // nil: nothing on the bench waits for it
+	Draw       func(fleet.Case) any // what its picture shows
+	Needs      []verdict.Gate       // gates it asks for what they find; a test holds it against the imports
+	Holds      *Hold                // nil: nothing on the bench waits for it
 }
 
 // Phase groups the steps of a bench day.
@@ -59,6 +61,7 @@ var Gates = []Gate{
 		Question:   "Do air unit, goggles and controller talk to each other?",
 		Check:      link.Check,
 		Candidates: link.Candidates,
+		Draw:       drawn(link.Draw),
 		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseBind}, Always: true},
 	},
 	{
@@ -68,6 +71,7 @@ var Gates = []Gate{
 		Remedy:     "another feed",
 		Check:      power.Check,
 		Candidates: power.Candidates,
+		Draw:       drawn(power.Trace),
 		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseFeed, PhaseMeter, PhasePower}},
 	},
 	{
@@ -77,6 +81,8 @@ var Gates = []Gate{
 		Remedy:     "other wiring",
 		Check:      pins.Check,
 		Candidates: pins.Candidates,
+		Draw:       drawn(pins.Draw),
+		Needs:      []verdict.Gate{verdict.Power},
 		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhasePower, PhaseBind, PhaseCheck}},
 	},
 	{
@@ -86,6 +92,7 @@ var Gates = []Gate{
 		Remedy:     "another seat",
 		Check:      mount.Check,
 		Candidates: mount.Candidates,
+		Draw:       drawn(mount.Draw),
 		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhaseBuild}},
 	},
 	{
@@ -95,6 +102,7 @@ var Gates = []Gate{
 		Remedy:     "other antennas",
 		Check:      antenna.Check,
 		Candidates: antenna.Candidates,
+		Draw:       drawn(antenna.Draw),
 		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhasePower, PhaseBind}},
 	},
 	{
@@ -103,6 +111,8 @@ var Gates = []Gate{
 		Question:   "Does the data of the flight board show in the goggles?",
 		Check:      osd.Check,
 		Candidates: osd.Candidates,
+		Draw:       drawn(osd.Draw),
+		Needs:      []verdict.Gate{verdict.Pins},
 	},
 	{
 		Name:       verdict.Control,
@@ -110,5 +120,12 @@ var Gates = []Gate{
 		Question:   "Do the sticks arrive, and do the switches what you expect?",
 		Check:      control.Check,
 		Candidates: control.Candidates,
+		Draw:       drawn(control.Draw),
+		Needs:      []verdict.Gate{verdict.Pins},
 	},
+}
+
+// drawn is a picture of whatever type.
+func drawn[T any](draw func(fleet.Case) T) func(fleet.Case) any {
+	return func(c fleet.Case) any { return draw(c) }
 }
