@@ -6,6 +6,7 @@
   import { api, type Failure, type Shelf, type ShelfEntry } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import Add from './Add.svelte';
   import Changes from './Changes.svelte';
   import EntryForm from './EntryForm.svelte';
   import Files from './Files.svelte';
@@ -143,15 +144,7 @@
       <EntryForm form={adding} {entries} onsaved={saved} onclose={() => push('/shelf')} onreload={reload} />
     {/key}
   {:else if tab === 'add'}
-    <p class="soft">
-      What do you want to add? Own gear first (a model and what its sheet says), then kit (the piece you own), then the
-      quad.
-    </p>
-    <ul class="grid cols-fill-[170px] gap-2.5 mt-3">
-      {#each kinds as k (k.kind)}<li>
-          <a class="panel block font-bold no-underline px-4 py-3.5" href={`#/shelf/add/${k.kind}`}>{k.word}</a>
-        </li>{/each}
-    </ul>
+    <Add {kinds} />
   {:else if tab === 'edit' && changed}
     {@const form = kindOf(changed.kind)}
     {#if form}
