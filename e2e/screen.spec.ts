@@ -176,6 +176,35 @@ test('what is taken out can be put back; what is in use cannot be taken out', as
   await expect(page.getByRole('alert')).toContainText('still named by');
 });
 
+test('a change is taken back from wherever one is, and the screen shows it', async ({ page, open }) => {
+  await open('/swap/wallower/power');
+  await page
+    .getByRole('button', { name: /from the 10 V pad/ })
+    .first()
+    .click();
+  await expect(page.getByText('Done: feed the Aldine One from the 10 V pad.')).toBeVisible();
+  await open('/route');
+  await page.keyboard.press('u');
+  const dialog = page.getByRole('dialog', { name: 'What was changed' });
+  await expect(dialog.getByRole('listitem').first()).toContainText('planned: quad Wallower');
+  await expectAccessible(page);
+  await dialog
+    .getByRole('button', { name: /^Take back: planned: quad Wallower/i })
+    .first()
+    .click();
+  await expect(dialog.getByText(/^Taken back/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await expect(dialog).toBeHidden();
+  await open('/swap/wallower/power');
+  await page.getByRole('button', { name: 'Changes', exact: true }).click(); // and forward again
+  await dialog
+    .getByRole('button', { name: /^Take back: took back/i })
+    .first()
+    .click();
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByRole('combobox', { name: 'air unit fed from' })).toHaveValue(/10v/);
+});
+
 test('everything goes into one file, and the file into the place of everything', async ({ page, open }, info) => {
   await open('/shelf/files');
   const download = page.waitForEvent('download');

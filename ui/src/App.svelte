@@ -25,6 +25,7 @@
     walk: () => import('./route/Walk.svelte'),
     shelf: () => import('./shelf/Shelf.svelte'),
     goggles: () => import('./bench/Goggles.svelte'),
+    changes: () => import('./shelf/Changes.svelte'),
     about: () => import('./about/About.svelte'),
     links: () => import('./route/Links.svelte'),
     link: () => import('./begin/LinkQuestion.svelte'),
@@ -72,6 +73,14 @@
   ];
 
   let list: HTMLDialogElement | undefined = $state();
+  // What was changed, to be taken back from wherever one is; the screen beneath is made anew.
+  let changes: HTMLDialogElement | undefined = $state();
+  let looking = $state(false);
+  let epoch = $state(0);
+  function showChanges() {
+    looking = true;
+    changes?.showModal();
+  }
   let afterG = false;
 
   function here(starts: string[]): boolean {
@@ -88,6 +97,7 @@
     }
     if (event.key === 'g') afterG = true;
     else if (event.key === 't') switchTheme();
+    else if (event.key === 'u' && !changes?.open) showChanges();
     else if (event.key === '?' && !list?.open) list?.showModal();
   }
 
@@ -122,6 +132,7 @@
     {/each}
   </nav>
   <div class="flex items-center gap-2 ml-auto">
+    <button type="button" class={tool} onclick={showChanges}>Changes</button>
     <button type="button" class={tool} onclick={switchTheme}>{theme() === 'dark' ? 'Light' : 'Dark'}</button>
     <button type="button" class={tool} onclick={() => list?.showModal()} aria-label="Keys"
       ><kbd class="font-mono font-semibold whitespace-nowrap">?</kbd></button
@@ -138,10 +149,21 @@
   </aside>
 {/if}
 <main class="max-w-[1360px] mx-auto px-5 pt-4 pb-8 max-sm:px-2.5 outline-none" id="content" tabindex="-1">
-  {#if door.shut}<Door />{:else}<Router {routes} restoreScrollState={true} />{/if}
+  {#if door.shut}<Door />{:else}{#key epoch}<Router {routes} restoreScrollState={true} />{/key}{/if}
 </main>
 <Slow />
 
+<dialog
+  bind:this={changes}
+  class="panel w-[min(44rem,94vw)] max-h-[86vh] overflow-y-auto text-ink m-auto px-5.5 pt-4 pb-5"
+  aria-label="What was changed"
+  onclose={() => (looking = false)}
+>
+  {#if looking}
+    {#await later.changes() then { default: Changes }}<Changes ontaken={() => epoch++} />{/await}
+  {/if}
+  <button type="button" class="button mt-3" onclick={() => changes?.close()}>Close</button>
+</dialog>
 <dialog bind:this={list} class="panel max-w-[min(34rem,94vw)] text-ink m-auto px-5.5 pt-4 pb-5" aria-labelledby="keys">
   <h2 id="keys">Keys</h2>
   <table>

@@ -5,6 +5,8 @@
   import { Loaded } from '../lib/loaded.svelte';
   import { moment } from '../lib/words';
 
+  let { ontaken }: { ontaken?: () => void } = $props();
+
   const page = new Loaded<ChangeList>();
   let older = $state.raw<ChangeList['changes']>([]);
   let before = $state(0);
@@ -31,7 +33,9 @@
     const answer = await api.undo(id);
     refused = answer.ok ? null : answer.failure;
     said = answer.ok ? `Taken back: ${says}.` : '';
-    if (answer.ok) await load();
+    if (!answer.ok) return;
+    ontaken?.();
+    await load();
   }
 </script>
 
@@ -47,7 +51,7 @@
         <span class="font-semibold first-letter:uppercase inline-block">{c.says}</span>
         <span class="block soft text-note">{moment(c.at)}, {c.who}</span>
         {#if c.details.length > 0}
-          <details>
+          <details open={c.details.length === 1}>
             <summary class="text-note cursor-pointer min-h-8"
               >{c.details.length === 1 ? 'one value' : `${c.details.length} values`}</summary
             >
