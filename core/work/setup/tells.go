@@ -103,7 +103,8 @@ func (t telling) ports() Tell {
 		function string
 		use      fleet.Use
 	}{
-		{gear.FunctionMSP, fleet.UseMSP}, {gear.FunctionDigital, fleet.UseMSP}, {gear.FunctionRC, t.sticks()},
+		{gear.FunctionMSP, fleet.UseMSP}, {gear.FunctionDigital, fleet.UseMSP},
+		{gear.FunctionMAVLink, fleet.UseMSP}, {gear.FunctionRC, t.sticks()},
 		{gear.FunctionGPS, fleet.UseGPS}, {gear.FunctionTelemetry, fleet.UseTelemetry},
 		{gear.FunctionVTX, fleet.UseVTXControl},
 	}
@@ -124,6 +125,7 @@ func (t telling) ports() Tell {
 			ports = append(ports, port)
 		}
 	}
+	ports = append(ports, t.otherwise(ports)...)
 	tell := Tell{Key: TellsPorts, Label: "serial ports", Noted: portWords(t.Fit.Ports), Is: portWords(ports)}
 	tell.Same = tell.Noted == tell.Is
 	if beyond > 0 {
@@ -133,6 +135,18 @@ func (t telling) ports() Tell {
 	w.Ports = ports
 	tell.Patch = &fleet.Patch{Wiring: &w}
 	return tell
+}
+
+// otherwise are the ports noted for something a board cannot tell, as long as it tells of
+// no use there.
+func (t telling) otherwise(told []fleet.Port) (list []fleet.Port) {
+	for _, p := range t.Fit.Noted() {
+		used := slices.ContainsFunc(told, func(q fleet.Port) bool { return q.UART == p.UART })
+		if p.Use == fleet.UseOther && !used {
+			list = append(list, p)
+		}
+	}
+	return list
 }
 
 func uartOf(board *gear.Board, id int) (*gear.UART, bool) {

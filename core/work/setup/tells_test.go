@@ -78,3 +78,23 @@ func TestThePortOfASeparateReceiver(t *testing.T) {
 		}
 	}
 }
+
+// What is noted on a port for something a board knows no word for stays, unless the board
+// tells of a use there.
+func TestWhatIsNotedForSomethingElseStays(t *testing.T) {
+	of, _ := setup.Of(planned(sample.Set(), func(*fleet.Fit) {}))
+	noted := planned(sample.Set(), func(f *fleet.Fit) {
+		f.Ports = []fleet.Port{{UART: 2, Use: fleet.UseOther}, {UART: 1, Use: fleet.UseOther}, {UART: 2, Use: fleet.UseOther}}
+	})
+	for _, tell := range setup.Tells(noted, of) {
+		if tell.Key != setup.TellsPorts {
+			continue
+		}
+		ports := tell.Patch.Wiring.Ports
+		assert.Contains(t, ports, fleet.Port{UART: 2, Use: fleet.UseOther})
+		assert.NotContains(t, ports, fleet.Port{UART: 1, Use: fleet.UseOther}, "the board has MSP there")
+		assert.Len(t, ports, 3)
+		return
+	}
+	t.Error("the board tells of no ports")
+}
