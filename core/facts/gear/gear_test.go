@@ -79,3 +79,17 @@ func TestTheEndsOfABand(t *testing.T) {
 		assert.False(t, ok, none)
 	}
 }
+
+// An entry of a kind there is not, or none at all, changes no list.
+func TestNothingIsPutWhereThereIsNoList(t *testing.T) {
+	s := &gear.Set{Packs: []gear.Pack{{Entry: gear.Entry{ID: "a"}}}}
+	told := 0
+	tell := func(_, _ gear.Item) { told++ }
+	s.Put("nonsense", []gear.Item{&gear.Pack{Entry: gear.Entry{ID: "b"}}}, tell)
+	s.Put(gear.KindPack, nil, tell)
+	assert.Zero(t, told)
+	assert.Len(t, s.Packs, 1)
+	assert.Nil(t, s.Screws)
+	s.Put(gear.KindScrew, nil, tell)
+	assert.Nil(t, s.Screws, "no list is made for nothing")
+}

@@ -92,3 +92,21 @@ func TestTheSupplyWireGoesAlongWithTheFeed(t *testing.T) {
 	f.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd"}
 	assert.Nil(t, netlist.Resupplied(sample.Case(sample.Set(), nil, f), fleet.PadNode("5v")))
 }
+
+// Two supplies at one pin are two where both are known to give: the plan's from the pack and
+// a pad's; a jumper pad of which nobody says what it carries is none that is known.
+func TestTwoSuppliesAreTwoThatAreKnown(t *testing.T) {
+	set := sample.Set()
+	board := &set.Boards[0]
+	board.Pads = append(board.Pads, gear.Pad{ID: "cam", Kind: gear.PadJumper, Choices: []string{"pack", "10v"}})
+	on := func(jumpers map[string]string) fleet.Case {
+		f := fleet.Fit{Board: "board"}
+		f.Jumpers = jumpers
+		return sample.Case(set, nil, f)
+	}
+	assert.True(t, netlist.TwoSources(on(nil), board, fleet.NodePack, "10v"))
+	assert.False(t, netlist.TwoSources(on(nil), board, fleet.PadNode("10v"), "10v"), "one and the same")
+	assert.False(t, netlist.TwoSources(on(nil), board, fleet.NodePack, "cam"), "nobody says what it carries")
+	assert.True(t, netlist.TwoSources(on(map[string]string{"cam": "10v"}), board, fleet.NodePack, "cam"))
+	assert.False(t, netlist.TwoSources(on(nil), board, fleet.NodePack, gear.PinGround))
+}

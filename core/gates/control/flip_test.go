@@ -47,6 +47,16 @@ func TestASwitchIsFoundByFlippingIt(t *testing.T) {
 	}
 }
 
+// Where a switch stood is the middle of what was read there, the lower of two.
+func TestThePositionsOfAJitteringSwitch(t *testing.T) {
+	flip, err := control.FindFlip("arm", flipped(4, 988, 996, 2004, 2012))
+	require.NoError(t, err)
+	assert.Equal(t, []int{988, 2004}, flip.Positions)
+	flip, err = control.FindFlip("arm", flipped(4, 980, 990, 1001, 2000))
+	require.NoError(t, err)
+	assert.Equal(t, []int{990, 2000}, flip.Positions)
+}
+
 func TestWhatIsNoFlipIsRefused(t *testing.T) {
 	_, err := control.FindFlip("arm", flipped(1, 1000, 1000))
 	require.ErrorIs(t, err, control.ErrNoFlip)

@@ -2,6 +2,8 @@
   // What is stated of a pair, entered where it is asked for.
   import { api, type Failure } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import Releases from './Releases.svelte';
+  import WhoSays from './WhoSays.svelte';
 
   let { quad, onsaid }: { quad: string; onsaid: () => void } = $props();
 
@@ -35,26 +37,9 @@
     {/each}
   </fieldset>
   {#if says === 'within'}
-    <div class="grid gap-2 cols-fit-[13rem]">
-      <label class="grid gap-0.5"
-        >Air unit: on which releases, empty for any<input
-          maxlength="200"
-          placeholder="such as >=1.0.4"
-          bind:value={unit}
-        /></label
-      >
-      <label class="grid gap-0.5"
-        >Goggles: on which releases, empty for any<input
-          maxlength="200"
-          placeholder="such as 2.2"
-          bind:value={goggles}
-        /></label
-      >
-    </div>
+    <Releases bind:unit bind:goggles />
   {/if}
-  <label class="grid gap-0.5"
-    >Who says so<input maxlength="400" placeholder="a sheet, or you tried it" bind:value={from} /></label
-  >
+  <WhoSays bind:from />
   {#if refused}<FailureNote failure={refused} />{/if}
   <p><button class="button main">Note it</button></p>
 </form>

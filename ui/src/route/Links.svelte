@@ -3,6 +3,8 @@
   // stands today; statements are entered and changed right there.
   import { push } from 'svelte-spa-router';
   import { api, type Failure, type LinkMap } from '../api/client.svelte';
+  import Releases from '../begin/Releases.svelte';
+  import WhoSays from '../begin/WhoSays.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
@@ -145,23 +147,8 @@
           }}
         >
           <h3>State another</h3>
-          <div class="grid gap-2 cols-fit-[13rem]">
-            <label class="grid gap-0.5"
-              >Air unit: on which releases, empty for any<input
-                maxlength="200"
-                placeholder="such as >=1.0.4"
-                bind:value={unit}
-              /></label
-            >
-            <label class="grid gap-0.5"
-              >Goggles: on which releases, empty for any<input
-                maxlength="200"
-                placeholder="such as 2.2"
-                bind:value={goggles}
-              /></label
-            >
-          </div>
-          <label class="grid gap-0.5">Who says so<input maxlength="400" bind:value={from} /></label>
+          <Releases bind:unit bind:goggles />
+          <WhoSays bind:from />
           {#if refused}<FailureNote failure={refused} />{/if}
           <p class="buttons">
             <button class="button main">They link on these</button>
