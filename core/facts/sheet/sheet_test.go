@@ -83,6 +83,8 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		text string
 		want []string
 	}{
+		{gear.KindAirUnit, "Power consumption: 8 watts", []string{"input.typicalW=8"}},
+		{gear.KindAirUnit, "Peak power 12 W", []string{"input.peakW=12"}},
 		{gear.KindRegulator, "Input 7-30 V, output 9 V / 2 A, efficiency 92 %", []string{"input.minV=7", "input.maxV=30", "outV=9", "maxA=2", "efficiency=0.92"}},
 		{gear.KindBoard, "Input: 3S-6S\nBEC: 9V 2A", []string{"input.maxV=25.2?", "input.minV=10.5?", `pads=[{"id":"9v","kind":"regulated","maxA":2,"name":"9 V pad","outV":9}]?`}},
 		{gear.KindPack, "4S 1,300 mAh LiPo, 155 g", []string{"cells=4", `chemistry="lipo"`, "capacityMAH=1300", "massG=155"}},
@@ -122,7 +124,9 @@ func TestAPinThatIsNotUnderstoodIsNamed(t *testing.T) {
 }
 
 func TestWhatIsNoSheet(t *testing.T) {
-	_, err := sheet.Read(gear.KindAirUnit, strings.Repeat("x", sheet.MostText+1), nil)
+	_, err := sheet.Read(gear.KindAirUnit, strings.Repeat("x", sheet.MostText), nil)
+	require.NoError(t, err, "as much as is read")
+	_, err = sheet.Read(gear.KindAirUnit, strings.Repeat("x", sheet.MostText+1), nil)
 	assert.ErrorContains(t, err, "no more than")
 	_, err = sheet.Read(gear.KindAirUnit, "\xff\xfe", nil)
 	assert.ErrorContains(t, err, "no text")

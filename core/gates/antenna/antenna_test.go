@@ -2,6 +2,7 @@ package antenna_test
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -253,6 +254,21 @@ func TestTheBestSetOfWhatIsOwned(t *testing.T) {
 	require.NotNil(t, sets[0].Buy, "a second one would do better still")
 	assert.Equal(t, "wide", sets[0].Buy.Label)
 	assert.Nil(t, sets[0].Thrift, "nothing has a price")
+}
+
+// Goggles with nothing screwed on have nothing to be better than, and no number is made of it.
+func TestTheBestSetForGogglesWithoutAntennas(t *testing.T) {
+	c := caseOf(sample.Set(), sample.Pair(), "stick", "left")
+	f := *c.Fleet.Fleet
+	f.Kit = slices.Clone(f.Kit)
+	for i := range f.Kit {
+		f.Kit[i].Antennas = nil
+	}
+	f.Spares = []fleet.Spare{{Model: "eye", Count: 1}, {Model: "wide", Count: 1}}
+	for _, set := range antenna.Sets(c.Library, fleet.NewIndex(&f)) {
+		assert.Equal(t, []string{"wide", "eye"}, set.Best)
+		assert.Zero(t, float64(set.BetterDB))
+	}
 }
 
 // Two that look one way leave the back unheard: where one is there that hears all round,

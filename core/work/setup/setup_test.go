@@ -273,3 +273,18 @@ func TestTheListOfAPairOfGoggles(t *testing.T) {
 	_, ok = setup.ListFor(gear.NewLibrary(set), f, "first")
 	assert.False(t, ok, "that is no pair of goggles")
 }
+
+// A board as it comes is known only where the fit says what it runs, and somebody has
+// described that.
+func TestABoardAsItComes(t *testing.T) {
+	_, ok := setup.Factory(planned(sample.Set(), func(*fleet.Fit) {}))
+	assert.True(t, ok)
+	for _, change := range []func(*fleet.Fit){
+		func(f *fleet.Fit) { f.Runs = nil },
+		func(f *fleet.Fit) { f.Runs = &fleet.Runs{ID: "nobody-knows-it", Version: "1.0"} },
+		func(f *fleet.Fit) { f.Board = "" },
+	} {
+		_, ok := setup.Factory(planned(sample.Set(), change))
+		assert.False(t, ok)
+	}
+}
