@@ -118,7 +118,8 @@ func orUnexpected(err error, names []string) error {
 // for long is about twice its database; beyond that, garbage is collected as it comes.
 // After the rush the rest is given back.
 func rushed(st *store.Store) {
-	limit := debug.SetMemoryLimit(max(88<<20, 32<<20+2*st.Size()))
+	size := st.Size()
+	limit := debug.SetMemoryLimit(max(88<<20, 32<<20+2*size+2*max(0, size-32<<20)))
 	debug.SetGCPercent(-1)
 	go func() { _, _ = st.Snapshot() }() // read while the rest is made; who asks first is told of errors
 	time.AfterFunc(3*time.Second, func() {

@@ -146,8 +146,18 @@ type Port struct {
 	Use  Use `json:"use"`
 }
 
-// Noted are the ports with their uses, each once: what is noted twice is noted.
-func (w *Wiring) Noted() (list []Port) {
+// Noted are the ports with their uses, each once: what is noted twice is noted. It is not
+// to be written to.
+func (w *Wiring) Noted() []Port {
+	for i, p := range w.Ports {
+		if slices.Contains(w.Ports[:i], p) {
+			return w.notedOnce()
+		}
+	}
+	return w.Ports
+}
+
+func (w *Wiring) notedOnce() (list []Port) {
 	for _, p := range w.Ports {
 		if !slices.Contains(list, p) {
 			list = append(list, p)

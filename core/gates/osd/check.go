@@ -61,9 +61,9 @@ func check(c fleet.Case) []verdict.Finding {
 	if len(findings) > 0 && findings[0].Level == verdict.Unfit {
 		return findings
 	}
-	port, wired := pins.MSPPort(c)
+	port, wired, said := pins.MSPWiredTo(c)
 	switch {
-	case !pins.MSPWired(c):
+	case !said:
 		findings = append(findings,
 			verdict.CannotTell(verdict.OSD, CodePort, c.Quad.Label(),
 				verdict.FitValue(v.Case, "wires", "how the air unit's UART is wired to the board")))

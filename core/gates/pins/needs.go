@@ -192,7 +192,7 @@ type elsewhere struct {
 // of its use that no other part is on: those that stand as they are stated, and the parts
 // that are wired elsewhere.
 func (l *loom) wiredPorts() (stand []fleet.Port, moved []elsewhere) {
-	stand = l.Fit.Noted()
+	stand = slices.Clone(l.Fit.Noted())
 	var open []Need
 	var same []fleet.Port
 	for _, n := range l.wiredNeeds() {

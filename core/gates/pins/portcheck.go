@@ -109,15 +109,10 @@ var onOnePort = []fleet.Use{fleet.UseReceiver, fleet.UseRC, fleet.UseGPS, fleet.
 // putTwice are the ports of the uses that are put on several where a board has them on
 // one, in the order they are stated.
 func (l *loom) putTwice() (list []fleet.Port) {
-	on := map[fleet.Use]map[int]bool{}
-	for _, p := range l.Fit.Ports {
-		if on[p.Use] == nil {
-			on[p.Use] = map[int]bool{}
-		}
-		on[p.Use][p.UART] = true
-	}
-	for _, p := range l.Fit.Noted() {
-		if len(on[p.Use]) > 1 && slices.Contains(onOnePort, p.Use) {
+	ports := l.Fit.Noted()
+	for _, p := range ports {
+		elsewhere := func(q fleet.Port) bool { return q.Use == p.Use && q.UART != p.UART }
+		if slices.Contains(onOnePort, p.Use) && slices.ContainsFunc(ports, elsewhere) {
 			list = append(list, p)
 		}
 	}
@@ -125,15 +120,14 @@ func (l *loom) putTwice() (list []fleet.Port) {
 }
 
 func (l *loom) statedTwice() (findings []verdict.Finding) {
-	first := map[fleet.Use]int{}
-	for _, p := range l.putTwice() {
-		on, stated := first[p.Use]
-		if !stated {
-			first[p.Use] = p.UART
+	twice := l.putTwice()
+	for i, p := range twice {
+		first := slices.IndexFunc(twice, func(q fleet.Port) bool { return q.Use == p.Use })
+		if first == i {
 			continue
 		}
 		findings = append(findings, l.portUnfit(fmt.Sprintf("%s is put on UART %d and on UART %d: a board has it on one.",
-			verdict.Capital(change.Use(p.Use)), on, p.UART)))
+			verdict.Capital(change.Use(p.Use)), twice[first].UART, p.UART)))
 	}
 	return findings
 }

@@ -37,18 +37,20 @@ func (l *loom) rcPort() (int, bool) {
 // wired, or where the wiring is not said, as the port is said to be. It is false
 // where neither is said, and where the wires as they are cannot carry MSP.
 func MSPPort(c fleet.Case) (int, bool) {
-	l, ok := newLoom(c)
-	if !ok || len(l.missing) > 0 {
-		return c.Fit.PortOf(fleet.UseMSP)
-	}
-	return l.mspPort()
+	port, on, _ := MSPWiredTo(c)
+	return port, on
 }
 
-// MSPWired says whether the wires of the air unit are said, so that MSPPort speaks of
-// them.
-func MSPWired(c fleet.Case) bool {
+// MSPWiredTo is MSPPort, with whether the wires of the air unit are said: else it is what
+// the fit states of its ports.
+func MSPWiredTo(c fleet.Case) (port int, on, said bool) {
 	l, ok := newLoom(c)
-	return ok && len(l.missing) == 0
+	if !ok || len(l.missing) > 0 {
+		port, on = c.Fit.PortOf(fleet.UseMSP)
+		return port, on, false
+	}
+	port, on = l.mspPort()
+	return port, on, true
 }
 
 // SticksPort is the serial port the sticks come in on, from the air unit or from a
