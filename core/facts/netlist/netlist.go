@@ -225,6 +225,11 @@ func (r *Run) connect(c fleet.Case) {
 	if r.Into == nil {
 		r.Conns = r.implied(c.Fit)
 	}
+	most := len(r.Wires)
+	if r.Harness != nil {
+		most += len(r.Harness.Wires)
+	}
+	r.Conns = slices.Grow(r.Conns, most)
 	soldered := func(w fleet.Wire) Conn {
 		return Conn{
 			Pin:      w.Pin,
