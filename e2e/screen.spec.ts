@@ -176,6 +176,22 @@ test('what is taken out can be put back; what is in use cannot be taken out', as
   await expect(page.getByRole('alert')).toContainText('still named by');
 });
 
+test('the answer to a file that is taken in arrives even where the line is cut', async ({ page, open, program }) => {
+  const title = ((await (await fetch(`${program.url}/api/shelf`)).json()) as { title: string }).title;
+  const kit = [{ id: 'spare-visor', model: 'visor-a' }];
+  const buffer = Buffer.from(JSON.stringify({ format: 'fleet', version: 1, title, kit }));
+  await open('/shelf/files');
+  await page
+    .getByLabel('File', { exact: true })
+    .setInputFiles({ name: 'one.json', mimeType: 'application/json', buffer });
+  await page.route(/api\/import\?.*apply=true/, async (route) => {
+    await route.fetch(); // the program has it, and the answer is lost
+    await route.abort();
+  });
+  await page.getByRole('button', { name: /^Take in/ }).click();
+  await expect(page.getByText(/^Took in .*: 1 new/)).toBeVisible();
+});
+
 test('a change is taken back from wherever one is, and the screen shows it', async ({ page, open }) => {
   await open('/swap/wallower/power');
   await page

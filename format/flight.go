@@ -13,6 +13,9 @@ func checkFlightFirmware(ps *Problems, path string, f *gear.FlightFirmware) {
 	for i, a := range f.Avoid {
 		checkRange(ps, path+"."+indexed("avoid", i)+".firmware", a.Firmware)
 	}
+	for i, as := range f.SpeaksAs {
+		checkRange(ps, path+"."+indexed("speaksAs", i)+".firmware", as.Firmware)
+	}
 	for _, list := range []struct {
 		name    string
 		numbers map[string]int

@@ -168,13 +168,6 @@ func (b *FlightBoard) Watch(tell func(setup.State)) {
 	b.watch = tell
 }
 
-// Held says whether it holds its arming off.
-func (b *FlightBoard) Held() bool {
-	b.mu.Lock()
-	defer b.mu.Unlock()
-	return b.held
-}
-
 // Saved is what it would have after the power was off.
 func (b *FlightBoard) Saved() setup.State {
 	b.mu.Lock()

@@ -184,6 +184,26 @@ func TestLiveValues(t *testing.T) {
 	assert.InDelta(t, 16.2, live.Volts, 0.2)
 }
 
+// A board that is told to holds its arming off until it is let go of; one that does not know
+// how refuses.
+func TestArmingIsHeldOff(t *testing.T) {
+	b, c := board(t, state())
+	ctx := context.Background()
+	armed := func() bool {
+		live, err := msp.ReadLive(ctx, c)
+		require.NoError(t, err)
+		return live.Armed
+	}
+	b.Break(sim.Faults{Armed: true})
+	assert.True(t, armed())
+	require.NoError(t, msp.HoldArming(ctx, c, true))
+	assert.False(t, armed())
+	require.NoError(t, msp.HoldArming(ctx, c, false))
+	assert.True(t, armed())
+	b.Break(sim.Faults{NoHold: true})
+	assert.ErrorIs(t, msp.HoldArming(ctx, c, true), msp.ErrRefused)
+}
+
 func BenchmarkReadBoard(b *testing.B) {
 	board, err := sim.NewFlightBoard(state(), "")
 	require.NoError(b, err)

@@ -125,16 +125,17 @@ func (s *server) withBoard(ctx context.Context, in BoardAddress, talk func(conte
 	}
 	client := msp.NewClient(conn)
 	defer client.Close()
-	if err := talk(ctx, client); errors.Is(err, errNoHold) {
-		return err
-	} else if err != nil {
+	if err := talk(ctx, client); err != nil {
 		return boardProblem(err)
 	}
 	return nil
 }
 
-// boardProblem says what to do where a board fails.
+// boardProblem says what to do where a board fails; what is said already stays.
 func boardProblem(err error) error {
+	if status := huma.StatusError(nil); errors.As(err, &status) {
+		return err
+	}
 	does := "Check the cable and the port, and that no other program has it open."
 	switch {
 	case errors.Is(err, msp.ErrRefused):

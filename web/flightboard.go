@@ -53,8 +53,6 @@ type BoardLive struct {
 	VoltageStep string `json:"voltageStep"`
 }
 
-var errNoHold = errors.New("the board does not hold its arming off")
-
 // BoardWrite asks for a board to be changed.
 type BoardWrite struct {
 	BoardAddress
@@ -354,7 +352,7 @@ func (s *server) liveBoard(ctx context.Context, in *struct {
 	err = s.withBoard(ctx, in.Body.BoardAddress, func(ctx context.Context, client *msp.Client) (err error) {
 		if hold != nil {
 			if err = msp.HoldArming(ctx, client, *hold); errors.Is(err, msp.ErrRefused) {
-				return errNoHold
+				return huma.Error409Conflict(control.ErrNotHeld.Error())
 			} else if err != nil {
 				return err
 			}
@@ -363,9 +361,6 @@ func (s *server) liveBoard(ctx context.Context, in *struct {
 		live.Held = hold != nil && *hold
 		return err
 	})
-	if errors.Is(err, errNoHold) {
-		return nil, huma.Error409Conflict(control.ErrNotHeld.Error())
-	}
 	if err != nil {
 		return nil, err
 	}

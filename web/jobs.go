@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 	"sync"
@@ -36,7 +37,7 @@ type job struct {
 
 const (
 	keptJob  = 10 * time.Minute // how long what came of a job can be asked for
-	mostJobs = 200              // that are remembered once they have ended
+	mostJobs = 8                // that are remembered once they have ended: each may hold a large answer
 )
 
 // Job is a piece of work, as it is told.
@@ -60,15 +61,18 @@ func (s *server) registerJobs(api huma.API) {
 }
 
 // begin notes a piece of work. The context it gives ends when the job is stopped; end says
-// what came of it.
+// what came of it. There is no job where one of that id is under way.
 func (j *jobs) begin(ctx context.Context, id, phase string, why func() string) (context.Context, *job) {
-	ctx, stop := context.WithCancel(ctx)
-	b := &job{id: id, began: time.Now(), stop: stop, phase: phase, why: why}
 	j.mu.Lock()
 	defer j.mu.Unlock()
+	if there := j.list[id]; there != nil && there.endedAt().IsZero() {
+		return ctx, nil
+	}
 	if j.list == nil {
 		j.list = map[string]*job{}
 	}
+	ctx, stop := context.WithCancel(ctx)
+	b := &job{id: id, began: time.Now(), stop: stop, phase: phase, why: why}
 	j.list[id] = b
 	return ctx, b
 }
@@ -191,14 +195,14 @@ func asJob[T any](
 ) (out *answer[T], err error) {
 	named := id != ""
 	if named {
-		if b, ok := s.jobs.find(id); ok && b.endedAt().IsZero() {
-			return nil, huma.NewError(http.StatusConflict, "this is under way already")
-		}
 		ctx = context.WithoutCancel(ctx)
 	} else {
-		id = "upload " + time.Now().Format(time.RFC3339Nano)
+		id = fmt.Sprintf("upload %p", &out)
 	}
 	ctx, b := s.jobs.begin(ctx, id, phase, nil)
+	if b == nil {
+		return nil, huma.NewError(http.StatusConflict, "this is under way already")
+	}
 	defer func() {
 		stopped := recover()
 		if stopped != nil {

@@ -55,6 +55,7 @@ const (
 	FunctionCanvas    = "displayport" // the DisplayPort canvas on the same port
 	FunctionDigital   = "digital"     // a superset's own function for digital goggles
 	FunctionMAVLink   = "mavlink"
+	FunctionCompat    = "compatibility" // its compatibility mode
 	FunctionRC        = "rc"
 	FunctionTelemetry = "esc-telemetry"
 	FunctionGPS       = "gps"

@@ -48,11 +48,11 @@ type spoken struct {
 	as      *gear.SpeaksAs // the compatibility mode it takes; nil: none
 }
 
-// Speaks is what goes over the line between board and unit; empty where that is not known,
-// or they do not understand each other.
-func Speaks(c fleet.Case) gear.Dialect {
+// Speaks is what goes over the line between board and unit, empty where that is not known
+// or they do not understand each other, and the compatibility mode it takes, nil for none.
+func Speaks(c fleet.Case) (gear.Dialect, *gear.SpeaksAs) {
 	v, _ := newView(c)
-	return v.spoken.dialect
+	return v.spoken.dialect, v.spoken.as
 }
 
 // speaks finds what board and unit both understand: what the board speaks of itself, in its

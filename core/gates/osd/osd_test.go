@@ -478,13 +478,17 @@ func TestALaterReleaseSpeaksAsTheUnitDoes(t *testing.T) {
 	set := sample.Set()
 	set.FlightFirmware[0].Dialect, set.FlightFirmware[0].SpeaksAs = gear.MAVLink, common(">=9.0", new(true))
 	c := caseOf(set, sample.Flight())
-	assert.Empty(t, osd.Speaks(c))
+	dialect, mode := osd.Speaks(c)
+	assert.Empty(t, dialect)
+	assert.Nil(t, mode)
 	found := osd.Check(c)
 	require.Len(t, found, 1)
 	assert.Contains(t, found[0].Says, "goggles mode speaks common MSP on 9.0 or later")
 	var ways []string
 	for _, cand := range osd.Candidates(c) {
-		if next := c.With(cand.Patch); !slices.Contains(codes(osd.Check(next)), osd.CodeUnknown) && osd.Speaks(next) == gear.Common {
+		next := c.With(cand.Patch)
+		speaks, as := osd.Speaks(next)
+		if !slices.Contains(codes(osd.Check(next)), osd.CodeUnknown) && speaks == gear.Common && as != nil {
 			ways = append(ways, change.Words(c, cand.Patch))
 		}
 	}

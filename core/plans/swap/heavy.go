@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 )
@@ -12,18 +13,14 @@ import (
 // with the most states its firmware can be in.
 func Heavy(lib *gear.Library, f *fleet.Index) string {
 	var says []string
-	count := func(n int, one, many string) {
-		switch n {
-		case 0:
-		case 1:
-			says = append(says, "1 "+one)
-		default:
-			says = append(says, fmt.Sprintf("%d %s", n, many))
+	for _, part := range []struct {
+		n    int
+		what string
+	}{{len(f.Quads), "quad"}, {len(f.Kit), "device"}, {len(f.Wants), "wanted link"}} {
+		if part.n > 0 {
+			says = append(says, change.Count(part.n, part.what))
 		}
 	}
-	count(len(f.Quads), "quad", "quads")
-	count(len(f.Kit), "piece of kit", "pieces of kit")
-	count(len(f.Wants), "wanted link", "wanted links")
 	most, name := 0, ""
 	for _, item := range lib.Items() {
 		device, ok := item.(gear.Linked)

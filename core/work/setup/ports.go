@@ -16,7 +16,21 @@ import (
 // function is the bit of a port function; false where the firmware has none.
 func (w *comparing) function(name string) (uint32, bool) {
 	n, ok := w.runs.Functions[name]
-	return 1 << n, ok
+	if !ok {
+		return 0, false
+	}
+	return 1 << n, true
+}
+
+// needed is a function the plan asks for; one whose number nobody has stated is named, and
+// its port is left as it is.
+func (w *comparing) needed(name string) (uint32, bool) {
+	bit, ok := w.function(name)
+	if !ok {
+		w.Missing = append(w.Missing,
+			verdict.GearValue(&w.runs.Entry, "functions", "number of the port function "+name+" of "+w.runs.Label()))
+	}
+	return bit, ok
 }
 
 // words names the functions of a port.
@@ -39,22 +53,25 @@ func (w *comparing) words(functions uint32) string {
 	return strings.Join(words, " + ")
 }
 
-// msp is the functions wanted on the port of the air unit: MAVLink where that is what both
-// speak, a superset's own for digital goggles, else MSP, with the canvas where the goggles
-// show one.
-func (w *comparing) msp() uint32 {
-	if osd.Speaks(w.Case) == gear.MAVLink {
-		mavlink, _ := w.function(gear.FunctionMAVLink)
-		return mavlink
+// toUnit is the functions wanted on the port of the air unit: that of the compatibility
+// mode it takes, MAVLink where that is what both speak, a superset's own for digital
+// goggles, else MSP, with the canvas where the goggles show one. False: nobody has stated
+// its number.
+func (w *comparing) toUnit() (uint32, bool) {
+	switch dialect, mode := osd.Speaks(w.Case); {
+	case mode != nil:
+		return w.needed(gear.FunctionCompat)
+	case dialect == gear.MAVLink:
+		return w.needed(gear.FunctionMAVLink)
 	}
 	if digital, ok := w.function(gear.FunctionDigital); ok {
-		return digital
+		return digital, true
 	}
-	functions, _ := w.function(gear.FunctionMSP)
-	if canvas, ok := w.function(gear.FunctionCanvas); ok && osd.Draw(w.Case).Screen.Canvas {
+	functions, ok := w.needed(gear.FunctionMSP)
+	if canvas, has := w.function(gear.FunctionCanvas); has && osd.Draw(w.Case).Screen.Canvas {
 		functions |= canvas
 	}
-	return functions
+	return functions, ok
 }
 
 // ports sets what each serial port carries, the ports of the plan first; a function
@@ -64,14 +81,17 @@ func (w *comparing) ports() {
 	if _, _, hasUnit := w.AirUnit(); hasUnit {
 		if uart, ok := pins.MSPPort(w.Case); ok {
 			planned[uart] = true
-			w.carry(CodePort, uart, w.msp(), "the air unit's UART is wired to it")
-			w.baud(uart)
+			if functions, known := w.toUnit(); known {
+				w.carry(CodePort, uart, functions, "the air unit's UART is wired to it")
+				w.baud(uart, functions)
+			}
 		}
 	}
 	if uart, ok := pins.SticksPort(w.Case); ok && uart > 0 {
 		planned[uart] = true
-		rc, _ := w.function(gear.FunctionRC)
-		w.carry(CodeSticksPort, uart, rc, "the sticks come in on it")
+		if rc, known := w.needed(gear.FunctionRC); known {
+			w.carry(CodeSticksPort, uart, rc, "the sticks come in on it")
+		}
 	}
 	names := map[fleet.Use]string{fleet.UseGPS: gear.FunctionGPS, fleet.UseTelemetry: gear.FunctionTelemetry}
 	if _, _, hasUnit := w.AirUnit(); !hasUnit {
@@ -124,9 +144,11 @@ var bauds = []string{"automatic", "9600", "19200", "38400", "57600", "115200", "
 // mspBaud is the place of 115200 in them: what air units speak (common practice).
 const mspBaud = 5
 
-func (w *comparing) baud(uart int) {
+// baud sets the rate of a port that carries MSP; that of MAVLink is another setting.
+func (w *comparing) baud(uart int, functions uint32) {
+	mavlink, _ := w.function(gear.FunctionMAVLink)
 	p := w.Target.port(uart)
-	if p == nil || len(p.Rest) == 0 {
+	if p == nil || len(p.Rest) == 0 || functions&mavlink != 0 {
 		return
 	}
 	found := "another"

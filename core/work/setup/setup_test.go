@@ -1,7 +1,10 @@
 package setup_test
 
 import (
+	"slices"
+	"strings"
 	"testing"
+	"yokeswap/core/facts/verdict"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -286,5 +289,47 @@ func TestABoardAsItComes(t *testing.T) {
 	} {
 		_, ok := setup.Factory(planned(sample.Set(), change))
 		assert.False(t, ok)
+	}
+}
+
+// A port function whose number nobody has stated is named, and its port left as it is: no
+// other function is set in its place.
+func TestAPortFunctionWithoutANumberIsLeftAlone(t *testing.T) {
+	speaks := func(d gear.Dialect, as ...gear.SpeaksAs) func(*gear.Set) {
+		return func(s *gear.Set) {
+			s.FlightFirmware[0].Dialect, s.FlightFirmware[0].SpeaksAs = d, as
+			s.AirUnits[0].OSD.Dialects = []gear.Dialect{gear.Common, gear.MAVLink}
+		}
+	}
+	mode := gear.SpeaksAs{Dialect: gear.Common, Name: "goggles mode", Firmware: "*", Canvas: new(true)}
+	for _, trial := range []struct {
+		function string
+		uart     int
+		change   func(*gear.Set)
+	}{
+		{gear.FunctionMSP, 1, func(*gear.Set) {}},
+		{gear.FunctionRC, 3, func(*gear.Set) {}},
+		{gear.FunctionMAVLink, 1, speaks(gear.MAVLink)},
+		{gear.FunctionCompat, 1, speaks(gear.MAVLink, mode)},
+	} {
+		set := sample.Set()
+		trial.change(set)
+		found, ok := setup.Of(planned(sample.Set(), func(*fleet.Fit) {}))
+		require.True(t, ok)
+		at := func(s setup.State) *setup.Port {
+			return &s.Ports[slices.IndexFunc(s.Ports, func(p setup.Port) bool { return p.ID == trial.uart-1 })]
+		}
+		before := at(found).Functions
+		delete(set.FlightFirmware[0].Functions, trial.function)
+		without := setup.Compare(planned(set, func(*fleet.Fit) {}), found)
+		named := slices.ContainsFunc(without.Missing, func(m verdict.Missing) bool {
+			return m.Field == "functions" && strings.Contains(m.Label, trial.function)
+		})
+		assert.True(t, named, "%s is named: %v", trial.function, without.Missing)
+		assert.Equal(t, before, at(without.Target).Functions, "%s: UART %d is left as it is", trial.function, trial.uart)
+
+		set.FlightFirmware[0].Functions[trial.function] = 27
+		with := setup.Compare(planned(set, func(*fleet.Fit) {}), found)
+		assert.NotZero(t, at(with.Target).Functions&(1<<27), "%s is set by its own number", trial.function)
 	}
 }

@@ -149,11 +149,14 @@ async function asJob<T>(
   mine.add(job);
   try {
     let answer = await answered(send(job));
-    while (!answer.ok && answer.failure.status === 0) {
+    for (let silent = 0; !answer.ok && answer.failure.status === 0 && silent < 5;) {
       const asked = await answered(client.GET('/api/jobs/{job}', { params: { path: { job } } }));
-      if (!asked.ok) return asked.failure.status === 404 ? answer : asked;
-      if (asked.data.ended) answer = { ok: true, data: asked.data.answer as T };
-      else await new Promise((later) => setTimeout(later, 500));
+      if (asked.ok && asked.data.ended) answer = { ok: true, data: asked.data.answer as T };
+      else if (!asked.ok && asked.failure.status === 404)
+        return answer; // it never arrived
+      else if (!asked.ok && asked.failure.status > 0) return asked;
+      silent = asked.ok ? 0 : silent + 1;
+      await new Promise((later) => setTimeout(later, 500));
     }
     return answer;
   } finally {

@@ -42,7 +42,9 @@
       if (holding) void api.liveBoard(quad, address, false);
       holding = false;
     })();
-    return () => (going = false);
+    return () => {
+      going = hold = false; // whoever starts again says anew that the props are off
+    };
   });
   let stored = $state('');
   // The shortest travel of the four sticks, once each has moved.

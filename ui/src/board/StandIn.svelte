@@ -21,6 +21,7 @@
     { name: 'it is slow to come back', faults: { saveMS: 2000, rebootMS: 9000 } },
     { name: 'its OSD feature has been switched off', faults: {}, osdOff: true },
     { name: 'on USB alone, AUX 3 being flipped', faults: { flips: 3 } },
+    { name: 'it does not hold its arming off', faults: { noHold: true, flips: 3 } },
     { name: 'it is armed', faults: { armed: true } },
     { name: 'it runs other firmware', faults: { variant: 'OTHR' } },
     { name: 'wrong checksums', faults: { wrongChecksum: true } },
