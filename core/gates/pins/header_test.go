@@ -100,6 +100,36 @@ func TestAHeaderIsOfferedForACableIntoPads(t *testing.T) {
 	}
 }
 
+// Only a header that is stated to go on the pads and to take the cable is offered.
+func TestNoOtherHeaderIsOffered(t *testing.T) {
+	set := padded(nil)
+	fits := set.Headers[0]
+	for id, edit := range map[string]func(h *gear.Header){
+		"for another plug": func(h *gear.Header) { h.Connector = "gh-6" },
+		"wider":            func(h *gear.Header) { h.PitchMM = new(unit.Millimetres(1.25)) },
+		"pitch not stated": func(h *gear.Header) { h.PitchMM = nil },
+		"shorter":          func(h *gear.Header) { h.Pins = new(5) },
+		"pins not stated":  func(h *gear.Header) { h.Pins = nil },
+	} {
+		other := fits
+		other.ID = id
+		edit(&other)
+		set.Headers = append(set.Headers, other)
+	}
+	c, offered := caseOf(set, plugged("straight")), 0
+	for _, cand := range pins.Candidates(c) {
+		if w := cand.Patch.Wiring; w != nil && w.Header != nil {
+			assert.Equal(t, fits.ID, w.Header.Model)
+			offered++
+		}
+	}
+	for _, on := range pins.Cables(c) {
+		assert.Equal(t, fits.ID, on.Header.Model)
+		offered++
+	}
+	assert.Greater(t, offered, 2)
+}
+
 // The board's own row of pads takes a header as well.
 func TestAHeaderOnTheBoardsRow(t *testing.T) {
 	set := sample.Set()

@@ -305,6 +305,47 @@ func TestConflictsAreMinimal(t *testing.T) {
 	assert.Greater(t, found, 20, "the random fleets should hold conflicts")
 }
 
+// Four wants of one pair of goggles, each of which shuts out another of its releases: only
+// together do they stand in each other's way, and what has nothing to do with it is left out.
+func TestAConflictOfFourLeavesOutWhatHasNothingToDoWithIt(t *testing.T) {
+	set := &gear.Set{Goggles: []gear.Goggles{
+		{Device: gear.Device{Entry: gear.Entry{ID: "eyes"}}},
+		{Device: gear.Device{Entry: gear.Entry{ID: "other"}, Releases: []gear.Release{{Version: "1.0"}}}},
+	}}
+	eyes := &set.Goggles[0]
+	for _, v := range []firmware.Version{"1.0", "2.0", "3.0", "4.0"} {
+		eyes.Releases = append(eyes.Releases, gear.Release{Version: v, From: "*"})
+	}
+	f := &fleet.Fleet{Kit: []fleet.Kit{
+		{ID: "eyes", Model: "eyes", Firmware: "1.0", Activated: new(true)},
+		{ID: "other", Model: "other", Firmware: "1.0", Activated: new(true)},
+	}}
+	var wants []fleet.Want
+	add := func(quad, goggles string, weight fleet.Weight, ranges ...firmware.Range) {
+		set.AirUnits = append(set.AirUnits, gear.AirUnit{Device: gear.Device{Entry: gear.Entry{ID: quad},
+			Releases: []gear.Release{{Version: "1.0"}}}})
+		for i, with := range ranges {
+			set.Pairings = append(set.Pairings, gear.Pairing{Entry: gear.Entry{ID: quad + string(rune('a'+i))}, AirUnit: quad,
+				Goggles: goggles, GogglesFirmware: with})
+		}
+		f.Kit = append(f.Kit, fleet.Kit{ID: "unit-" + quad, Model: quad, Firmware: "1.0", Activated: new(true)})
+		f.Quads = append(f.Quads, fleet.Quad{ID: quad,
+			Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "unit-" + quad}, Board: "board", Receiver: "receiver"}})
+		wants = append(wants, fleet.Want{Quad: quad, Goggles: goggles, Weight: weight})
+	}
+	add("beside", "other", fleet.Must, "*")
+	add("not-first", "eyes", fleet.Must, ">=2.0")
+	add("not-second", "eyes", fleet.Must, "<2.0", ">=3.0")
+	add("not-third", "eyes", fleet.Must, "<3.0", ">=4.0")
+	add("between", "other", fleet.Must, "*")
+	add("not-fourth", "eyes", fleet.Wish, "<4.0")
+	r := Request{Library: gear.NewLibrary(set), Fleet: fleet.NewIndex(f), Wants: wants}
+	last := solved(t, r).Links[5]
+	require.False(t, last.Met)
+	require.NotNil(t, last.Conflict)
+	assert.Equal(t, []int{5, 1, 2, 3}, last.Conflict.Wants)
+}
+
 // Against every order of the same steps on small fleets: no other leaves
 // must-fly quads dark at fewer steps, when each unit is updated in one go.
 func TestNoOrderStrandsLess(t *testing.T) {
