@@ -234,6 +234,12 @@ func TestTheBillOfAPatch(t *testing.T) {
 	assert.Equal(t, "to print", change.Bill(c, fleet.Patch{Mounting: &plated}).Words())
 	assert.Equal(t, change.Have, change.Bill(c, fleet.Patch{Pack: new("lipo-4")}).Get, "as it is")
 
+	bare.Washer = ""
+	c = sample.Case(set(), own(), bare)
+	washed := whole().Mounting
+	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{Mounting: &washed}).Get, "the plate is printed, the washer bought")
+
+	c = sample.Case(set(), own(), whole())
 	c.Quad.Now.Pack = "lipo-6"
 	assert.Equal(t, change.Have, change.Bill(c, fleet.Patch{Pack: new("lipo-6")}).Get, "the quad flies it today")
 	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{Pack: new("liion-6")}).Get)

@@ -191,6 +191,16 @@ func TestAChainThroughModes(t *testing.T) {
 	assert.False(t, ok, "release 3 has lost mode a")
 }
 
+// A release that takes a mode is never installed past that mode, also where each release
+// of the device takes one.
+func TestAReleaseThatTakesAMode(t *testing.T) {
+	c := NewChart([]Move{{Version: "1.0", Mode: "b"}, {Version: "2.0", Mode: "b", From: ">=1.0"}},
+		[]Mode{{ID: "a", On: Any}, {ID: "b", On: Any}}, nil)
+	steps, ok := c.Way(State{Version: "1.0", Mode: "a"}, State{Version: "2.0"})
+	require.True(t, ok)
+	assert.Len(t, steps, 2, "the mode first: %v", steps)
+}
+
 func TestActivationBeforeAndAfter(t *testing.T) {
 	moves := func(activated bool) []Move {
 		return []Move{{Version: "1.0"}, {Version: "1.1", Activated: activated, RollbackTo: []Version{"1.0"}}}

@@ -36,6 +36,8 @@ func full(t *testing.T) *stock.Stock {
 
 func TestMergingAddsReplacesAndNeverTakesOut(t *testing.T) {
 	s := full(t)
+	_, ok := s.Set("another")
+	assert.False(t, ok)
 	set := &gear.Set{ID: "sample", Title: "sample", AirUnits: []gear.AirUnit{sample.Set().AirUnits[0], {}}}
 	set.AirUnits[0].Input.MaxV = new(unit.Volts(20))
 	set.AirUnits[1].ID = "brand-new"

@@ -157,6 +157,12 @@ func TestReachOfEachGoggles(t *testing.T) {
 	assert.Equal(t, link.ReachAfter, after.Reach)
 	assert.Equal(t, 2, after.Updates, "1.1 on the unit, 5.2 on the goggles")
 
+	gone := kit()
+	gone[0].Firmware = "1.1"
+	never := link.ReachOf(sample.Case(sample.Set(), gone, fit("first", "old-eyes", "old-hand")), "old-eyes")
+	assert.Equal(t, link.ReachNever, never.Reach)
+	assert.Equal(t, "no release within reach links them", never.Says, "the sticks are not what fails")
+
 	c = sample.Case(sample.Set(), kit(), fit("second", "old-eyes", "new-hand"))
 	assert.Equal(t, 3, link.ReachOf(c, "old-eyes").Updates, "4.1 to 4.4 to 4.6, and 1.1 on the controller")
 	c = sample.Case(sample.Set(), kit(), fit("small", "old-eyes", ""))
@@ -202,6 +208,18 @@ func TestReachTakesTheSticksAlong(t *testing.T) {
 	separate := fit("first", "old-eyes", "")
 	separate.Receiver = "receiver"
 	assert.Equal(t, "receiver", link.ReachOf(sample.Case(set, kit(), separate), "old-eyes").Controller)
+}
+
+// Of two statements that hold for the picture, the one that holds for the sticks as well
+// counts, wherever it stands.
+func TestTheStatementWithTheSticksCounts(t *testing.T) {
+	set := sample.Set()
+	bare := set.Pairings[0]
+	bare.ID, bare.Controllers = "bare", nil
+	set.Pairings = append([]gear.Pairing{bare}, set.Pairings...)
+	c := sample.Case(set, kit(), fit("first", "old-eyes", "old-hand"))
+	assert.Equal(t, verdict.Fits, verdict.Worst(link.Check(c)))
+	assert.Equal(t, link.ReachNow, link.ReachOf(c, "old-eyes").Reach)
 }
 
 // What is lost is told against today, whatever the goggles: features, limits,

@@ -221,6 +221,18 @@ func TestTheWireBringsAnotherVoltageThanThePlan(t *testing.T) {
 	f.PackLead = sample.Lead()
 	other := find(t, caseOf(sample.Set(), f), pins.CodeOtherFeed)
 	assert.NotEqual(t, verdict.Fits, other.Level)
+	lead := &fleet.Lead{MM: new(unit.Millimetres(42))}
+	for i := range f.Feeds {
+		f.Feeds[i].Lead = lead
+	}
+	feeds := 0
+	for _, cand := range pins.Candidates(caseOf(sample.Set(), f)) {
+		if cand.Patch.Feed != nil {
+			feeds++
+			assert.Equal(t, lead, cand.Patch.Feed.Lead, "the lead stays")
+		}
+	}
+	assert.Positive(t, feeds)
 }
 
 // What reads the same on both sides has not moved.

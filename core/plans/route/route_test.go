@@ -192,6 +192,36 @@ func TestNobodyFliesOnWhatIsNotActivated(t *testing.T) {
 	assert.Equal(t, [][]string{{}, {"new-eyes"}}, through(p.Lanes[0], p.Steps))
 }
 
+// What is not activated keeps no other goggles from flying.
+func TestOnlyWhatIsNotActivatedStaysDark(t *testing.T) {
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "old-eyes"), must("second", "new-eyes"))
+	set := sample.Set()
+	set.Goggles[0].Activation.Needed = true
+	r.Library = gear.NewLibrary(set)
+	for i := range r.Fleet.Kit {
+		r.Fleet.Kit[i].Activated = new(r.Fleet.Kit[i].ID != "old-eyes")
+		if r.Fleet.Kit[i].ID == "old-eyes" {
+			r.Fleet.Kit[i].Firmware, r.Fleet.Kit[i].Mode = "4.6", "b"
+		}
+	}
+	p := solved(t, r)
+	assert.Equal(t, [][]string{{"new-eyes"}, {"old-eyes", "new-eyes"}}, through(p.Lanes[0], p.Steps))
+}
+
+// A statement whose mode the goggles do not have yet keeps no other statement from holding.
+func TestAStatementOfAModeStillToCome(t *testing.T) {
+	set := sample.Set()
+	other := set.Pairings[2] // the second generation with the old goggles, in mode b from 4.6 on
+	set.Pairings[2].GogglesFirmware = "*"
+	other.ID, other.Mode, other.GogglesFirmware = "as-it-comes", "", "<4.6"
+	set.Pairings = append(set.Pairings, other)
+	r := request(map[string]firmware.Version{"second": "2.3"}, must("second", "old-eyes"), must("second", "new-eyes"))
+	r.Library = gear.NewLibrary(set)
+	p := solved(t, r)
+	assert.Empty(t, p.Steps)
+	assert.Equal(t, [][]string{{"old-eyes", "new-eyes"}}, through(p.Lanes[0], p.Steps), "with both from the first moment on")
+}
+
 func TestWhatNoFirmwareDecides(t *testing.T) {
 	r := request(map[string]firmware.Version{"small": "3.0"}, must("small", "old-eyes"), must("small", "new-eyes"))
 	p := solved(t, r)

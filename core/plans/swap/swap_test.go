@@ -306,6 +306,24 @@ func TestFromAnalog(t *testing.T) {
 	}
 }
 
+// A rail whose load next is not stated says nothing; the others still do.
+func TestFreedCurrentOfTheOtherRails(t *testing.T) {
+	set := sample.Set()
+	for i := range set.AirUnits {
+		set.AirUnits[i].Input.PeakW, set.AirUnits[i].Input.TypicalW = nil, nil
+	}
+	c := sample.Case(set, kit, fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v"))
+	load := func(id string) fleet.Load {
+		return fleet.Load{ID: id, Name: id,
+			Input: gear.Input{MinV: new(unit.Volts(4)), MaxV: new(unit.Volts(26)), PeakW: new(unit.Watts(4))}}
+	}
+	c.Quad.Now = fleet.Fit{Analog: "analog", Board: "board", Pack: "lipo-4", Loads: []fleet.Load{load("tx"), load("lamp")},
+		Feeds: []fleet.Feed{{To: "tx", From: "board.10v"}, {To: "lamp", From: "board.5v"}}}
+	says := strings.Join(swap.FromAnalog(c.Library, c.Fleet, c.Quad), " ")
+	assert.NotContains(t, says, "Freed on the 10v")
+	assert.Contains(t, says, "Freed on the 5v")
+}
+
 // The parts a fleet needs: what two quads share is added up, what is on a quad
 // already is not bought.
 func TestShoppingAddsUp(t *testing.T) {

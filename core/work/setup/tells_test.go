@@ -61,6 +61,19 @@ func TestWhatABoardCannotTell(t *testing.T) {
 			assert.Contains(t, tell.Note, "1 use on a port that the board's sheet does not have")
 		}
 	}
+	named := len(of.OSD)
+	of.OSD = append(of.OSD, setup.Cell{}, setup.Cell{X: 3, Y: 2, Profiles: 1}, setup.Cell{})
+	tells := func() (note string) {
+		for _, tell := range setup.Tells(c, of) {
+			if tell.Key == setup.TellsOSD {
+				note = tell.Note
+			}
+		}
+		return note
+	}
+	assert.Equal(t, "1 element the firmware's sheet has no name for is left out", tells(), "what does not show is not counted")
+	of.OSD = of.OSD[:named]
+	assert.Empty(t, tells())
 	of.Lacks = []string{setup.LacksOSD}
 	for _, tell := range setup.Tells(c, of) {
 		assert.NotEqual(t, setup.TellsOSD, tell.Key)
