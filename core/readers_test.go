@@ -26,6 +26,7 @@ import (
 	"yokeswap/core/plans/route"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
+	"yokeswap/core/work/settext"
 	"yokeswap/core/work/setup"
 	"yokeswap/demo"
 	"yokeswap/internal/builds"
@@ -201,6 +202,9 @@ var parts = []func(w world) any{
 			}
 		})
 	},
+	func(w world) any {
+		return w.quads(func(q *fleet.Quad) any { return ofText(fleet.NewCase(w.lib, w.f, q)) })
+	},
 	func(w world) any { return swap.Shopping(w.lib, w.f) },
 	func(w world) any { return antenna.Sets(w.lib, w.f) },
 	func(w world) any {
@@ -223,6 +227,31 @@ var parts = []func(w world) any{
 		return []any{d, fmt.Sprint(err)}
 	},
 	func(w world) any { return w.each(func(c fleet.Case) any { return swap.JudgeWithFixes(c) }) },
+}
+
+// ofText is what a board of the quad tells as it comes, and the demo's bundle held against
+// it.
+func ofText(c fleet.Case) any {
+	if c.Fit.Runs == nil {
+		return nil
+	}
+	runs, ok := gear.Find[*gear.FlightFirmware](c.Library, c.Fit.Runs.ID)
+	if !ok || runs.Text == nil {
+		return nil
+	}
+	told, err := settext.Write(runs.Text, settext.Text{
+		Firmware: runs.Variant,
+		Version:  c.Fit.Runs.Version,
+		Board:    c.Fit.Board,
+		Lines:    settext.Factory(runs.Text),
+	})
+	board, readErr := settext.Read(runs.Text, told)
+	bundle, bundleErr := settext.Read(runs.Text, demo.Bundle)
+	swapped := strings.NewReplacer("send-region is harrow", "send-region is none", "send-region is none", "send-region is harrow")
+	far, _ := settext.Read(runs.Text, swapped.Replace(told))
+	home, _ := settext.Read(runs.Text, swapped.Replace(demo.Bundle))
+	return []any{runs.Text.Speaks(), told, board, bundle, settext.Compare(c, runs.Text, board, bundle),
+		settext.Compare(c, runs.Text, far, home), fmt.Sprint(err, readErr, bundleErr)}
 }
 
 func (w world) route() route.Request {

@@ -15,6 +15,11 @@ import (
 //go:embed *.json
 var Files embed.FS
 
+// Bundle is the settings text that came with a board of the demo's scenario.
+//
+//go:embed bramble-f7-bundle.txt
+var Bundle string
+
 // The demo's files, in the order they are read.
 var Names = []string{"harrow-fell.gear.json", "harrow-fell.fleet.json"}
 

@@ -3,6 +3,7 @@ package format
 import (
 	"maps"
 	"slices"
+	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -29,6 +30,7 @@ func checkFlightFirmware(ps *Problems, path string, f *gear.FlightFirmware) {
 			taken[n] = name
 		}
 	}
+	checkSettingsText(ps, path+".text", f.Text)
 	seen, places := map[string]string{}, map[int]string{}
 	for i, e := range f.Elements {
 		at := path + "." + indexed("elements", i)
@@ -40,6 +42,33 @@ func checkFlightFirmware(ps *Problems, path string, f *gear.FlightFirmware) {
 			ps.add(at+".index", "%d is the place of %s already", *e.Index, other)
 		}
 		places[*e.Index] = e.ID
+	}
+}
+
+// checkSettingsText finds forms that say nothing or something twice, and words and values
+// that stand twice.
+func checkSettingsText(ps *Problems, path string, t *gear.SettingsText) {
+	if t == nil {
+		return
+	}
+	for i, l := range t.Lines {
+		at := path + "." + indexed("lines", i) + ".form"
+		for _, open := range []string{"{name}", "{value}"} {
+			if strings.Count(l.Form, open) > 1 {
+				ps.add(at, "%s stands more than once in %q", open, l.Form)
+			}
+		}
+		if says := strings.Contains(l.Form, "{value}"); says == (l.Value != "") {
+			ps.add(at, "expected either {value} in the form or a value beside it, got %q and %q", l.Form, l.Value)
+		}
+	}
+	words := map[string]string{}
+	for i, w := range t.Words {
+		once(ps, words, path+"."+indexed("words", i)+".name", w.Name)
+		values := map[string]string{}
+		for k, v := range w.Values {
+			once(ps, values, path+"."+indexed("words", i)+"."+indexed("values", k)+".is", v.Is)
+		}
 	}
 }
 

@@ -192,6 +192,18 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		},
 		{"no grid", fit(`"osd":{"grid":"wide","elements":[]}`), "quads[0].now.osd.grid", "expected"},
 		{
+			"a form that says its value twice",
+			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"text":{"lines":[{"form":"{name} {value}","value":"yes"}]}}]`),
+			"flightFirmware[0].text.lines[0].form",
+			"either {value} in the form or a value beside it",
+		},
+		{
+			"a word that stands twice",
+			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"text":{"words":[{"name":"a"},{"name":"a"}]}}]`),
+			"flightFirmware[0].text.words[1].name",
+			"",
+		},
+		{
 			"two functions on one bit",
 			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"functions":{"msp":0,"rc":0}}]`),
 			"flightFirmware[0].functions.rc",

@@ -60,7 +60,7 @@ func Apply(
 	keep func(setup.State) error,
 ) Report {
 	a := &applying{ctx: ctx, dial: dial, Report: Report{Outcome: Unchanged, Steps: []string{}}}
-	before, err := readOnce(ctx, dial)
+	before, err := ReadOnce(ctx, dial)
 	if err != nil {
 		return a.stop(Unchanged, "The board was not read, and nothing was written.", err)
 	}
@@ -99,7 +99,7 @@ func (a *applying) did(steps ...string) { a.Steps = append(a.Steps, steps...) }
 func (a *applying) stop(outcome Outcome, says string, err error) Report {
 	a.Outcome, a.Says = outcome, says
 	if err != nil {
-		a.Says += " " + sentence(err)
+		a.Says += " " + Sentence(err)
 	}
 	return a.Report
 }
@@ -142,7 +142,7 @@ func (a *applying) write(from, to setup.State) (progress, error) {
 
 // brokeOff tells how a board is left whose writing broke off before it was asked to save.
 func (a *applying) brokeOff(before setup.State, err error) Report {
-	if again, readErr := readAfter(a.ctx, a.dial); readErr == nil {
+	if again, readErr := ReadAfter(a.ctx, a.dial); readErr == nil {
 		a.After = &again
 		a.did("read it again")
 		if len(differences(again, before)) == 0 {
@@ -158,7 +158,7 @@ func (a *applying) brokeOff(before setup.State, err error) Report {
 // readBack tells how a board is left that was asked to save, from what it has after a
 // reboot.
 func (a *applying) readBack(before, target setup.State, saveErr error) Report {
-	after, err := readAfter(a.ctx, a.dial)
+	after, err := ReadAfter(a.ctx, a.dial)
 	if err != nil {
 		a.Restore = true
 		if saveErr != nil {
@@ -191,7 +191,8 @@ func (a *applying) readBack(before, target setup.State, saveErr error) Report {
 	return a.stop(Differs, says+" Not as set: "+strings.Join(left, ", ")+".", saveErr)
 }
 
-func readOnce(ctx context.Context, dial Dial) (setup.State, error) {
+// ReadOnce reads a board over a connection of its own.
+func ReadOnce(ctx context.Context, dial Dial) (setup.State, error) {
 	conn, err := dial(ctx)
 	if err != nil {
 		return setup.State{}, err
@@ -201,15 +202,15 @@ func readOnce(ctx context.Context, dial Dial) (setup.State, error) {
 	return ReadBoard(ctx, c)
 }
 
-// readAfter reads a board that is about to come back.
-func readAfter(ctx context.Context, dial Dial) (s setup.State, err error) {
+// ReadAfter reads a board that is about to come back, for a quarter of a minute.
+func ReadAfter(ctx context.Context, dial Dial) (s setup.State, err error) {
 	for range tries {
 		select {
 		case <-ctx.Done():
 			return s, errors.Join(ctx.Err(), err)
 		case <-time.After(apart):
 		}
-		if s, err = readOnce(ctx, dial); err == nil {
+		if s, err = ReadOnce(ctx, dial); err == nil {
 			return s, nil
 		}
 	}
@@ -238,8 +239,8 @@ func differences(a, b setup.State) (list []string) {
 	return list
 }
 
-// sentence starts an error with a capital letter.
-func sentence(err error) string {
+// Sentence starts an error with a capital letter.
+func Sentence(err error) string {
 	text := err.Error()
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }

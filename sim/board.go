@@ -5,12 +5,14 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"math"
 	"net"
 	"strings"
 	"sync"
 	"time"
 
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/work/setup"
 	"yokeswap/msp"
 )
@@ -50,6 +52,13 @@ type Faults struct {
 	Flips int `json:"flips,omitempty"`
 	// Drops: this command is answered and does nothing; 0: none.
 	Drops uint16 `json:"drops,omitempty"`
+	// NoText: it speaks only MSP. CutText: what it tells in its text breaks off in the
+	// middle. Ignores: this setting of its text is answered and not taken; Moves: this one
+	// changes beside whatever is sent.
+	NoText  bool   `json:"noText,omitempty"`
+	CutText bool   `json:"cutText,omitempty"`
+	Ignores string `json:"ignores,omitempty"`
+	Moves   string `json:"moves,omitempty"`
 }
 
 // How long the stand-in takes to save, and is away when it reboots, unless it is told
@@ -76,11 +85,12 @@ type FlightBoard struct {
 	awayTill time.Time
 	started  time.Time
 	watch    func(setup.State) // called after each write with what is in memory
+	text     *texts            // what it has in its settings text; nil: it speaks none
 }
 
 // NewFlightBoard starts a stand-in on a port of this machine; an empty port takes a
-// free one.
-func NewFlightBoard(s setup.State, at string) (*FlightBoard, error) {
+// free one. It speaks the settings text of its firmware as well where that is stated.
+func NewFlightBoard(s setup.State, runs *gear.FlightFirmware, at string) (*FlightBoard, error) {
 	if at == "" {
 		at = "127.0.0.1:0"
 	}
@@ -95,6 +105,7 @@ func NewFlightBoard(s setup.State, at string) (*FlightBoard, error) {
 		listener: listener,
 		conns:    map[net.Conn]bool{},
 		started:  time.Now(),
+		text:     newTexts(runs, s),
 	}
 	go b.accept()
 	return b, nil
@@ -207,10 +218,20 @@ func (b *FlightBoard) cut() {
 func (b *FlightBoard) Serve(conn io.ReadWriteCloser) {
 	defer conn.Close()
 	var d msp.Decoder
+	var talk *talk
 	buffer := make([]byte, 4096)
 	for {
 		n, err := conn.Read(buffer)
 		var answers []byte
+		if talk = b.talks(talk, buffer[:n]); talk != nil {
+			if _, err := conn.Write(talk.hear(buffer[:n])); err != nil {
+				return
+			}
+			if err != nil {
+				return
+			}
+			continue
+		}
 		d.Decode(buffer[:n], func(f msp.Frame) {
 			if f.Direction == msp.ToBoard {
 				answers = append(answers, b.answer(f)...)
@@ -304,7 +325,18 @@ func (b *FlightBoard) waits(d time.Duration) {
 // lost cuts the line; what was not saved is gone.
 func (b *FlightBoard) lost() {
 	b.memory = b.saved.Clone()
+	if b.text != nil {
+		b.text.memory = maps.Clone(b.text.saved)
+	}
 	b.cut()
+}
+
+// keepAll saves what is in memory.
+func (b *FlightBoard) keepAll() {
+	b.saved = b.memory.Clone()
+	if b.text != nil {
+		b.text.saved = maps.Clone(b.text.memory)
+	}
 }
 
 // writing are the commands that change the board.
@@ -358,7 +390,7 @@ func (b *FlightBoard) do(command uint16, in []byte) ([]byte, error) {
 			return nil, errUnknown
 		}
 		if !b.faults.LostSave {
-			b.saved = m.Clone()
+			b.keepAll()
 		}
 		return nil, nil
 	}

@@ -39,7 +39,7 @@ func state() setup.State {
 var quick = sim.Faults{RebootMS: 60, SaveMS: 5}
 
 func board(t *testing.T, s setup.State) (*sim.FlightBoard, *msp.Client) {
-	b, err := sim.NewFlightBoard(s, "")
+	b, err := sim.NewFlightBoard(s, nil, "")
 	require.NoError(t, err)
 	b.Break(quick)
 	t.Cleanup(func() { b.Close() })
@@ -144,7 +144,7 @@ func TestOverASerialLine(t *testing.T) {
 	line, port, err := pty.Open()
 	require.NoError(t, err)
 	defer port.Close()
-	b, err := sim.NewFlightBoard(state(), "")
+	b, err := sim.NewFlightBoard(state(), nil, "")
 	require.NoError(t, err)
 	defer b.Close()
 	go b.Serve(line)
@@ -205,7 +205,7 @@ func TestArmingIsHeldOff(t *testing.T) {
 }
 
 func BenchmarkReadBoard(b *testing.B) {
-	board, err := sim.NewFlightBoard(state(), "")
+	board, err := sim.NewFlightBoard(state(), nil, "")
 	require.NoError(b, err)
 	defer board.Close()
 	conn, err := msp.Open(context.Background(), board.Address())

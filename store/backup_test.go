@@ -29,7 +29,7 @@ func lived(t *testing.T) (*store.Store, string) {
 		return bench.Record{Step: "no-short", Done: true, Value: new(5100.0), At: time.Now()}, nil
 	}))
 	require.NoError(t, st.Log("quern", "smelled of solder", time.Now()))
-	_, err := st.KeepBoard("quern", "by hand", setup.State{Variant: "TNSY", Receiver: []byte{1, 2, 255}}, time.Now())
+	_, err := st.KeepBoard("quern", "by hand", setup.State{Variant: "TNSY", Receiver: []byte{1, 2, 255}}, "gone is drop\n", time.Now())
 	require.NoError(t, err)
 	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error {
 		s.Remove(stock.Ref{Kind: stock.KindQuad, ID: "whip"})

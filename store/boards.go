@@ -15,6 +15,8 @@ type BoardSnapshot struct {
 	At    time.Time   `json:"at"`
 	Why   string      `json:"why"`
 	State setup.State `json:"state"`
+	// Text is its settings in the board's own text; empty: it was not asked for it.
+	Text string `json:"text,omitempty"`
 }
 
 type boardRow struct {
@@ -24,20 +26,22 @@ type boardRow struct {
 	At   time.Time `json:"at"`
 	Why  string    `json:"why"`
 	Body string    `json:"body"`
+	Text string    `json:"text,omitempty"`
 }
 
 func (boardRow) TableName() string { return "board_snapshots" }
 
-// KeepBoard keeps how a quad's flight board is set up. Snapshots are never
-// overwritten.
-func (s *Store) KeepBoard(quad, why string, state setup.State, at time.Time) (int64, error) {
+// KeepBoard keeps how a quad's flight board is set up, and its settings text where there is
+// one. Snapshots are never overwritten.
+func (s *Store) KeepBoard(quad, why string, state setup.State, text string, at time.Time) (int64, error) {
 	body, err := json.Marshal(state)
 	if err != nil {
 		return 0, fmt.Errorf("write the board's settings: %w", err)
 	}
 	s.write.Lock()
 	defer s.write.Unlock()
-	row := boardRow{Quad: quad, Life: s.life(s.db, quad), At: at.UTC().Truncate(time.Second), Why: why, Body: string(body)}
+	row := boardRow{Quad: quad, Life: s.life(s.db, quad), At: at.UTC().Truncate(time.Second), Why: why, Body: string(body),
+		Text: text}
 	if err := s.db.Create(&row).Error; err != nil {
 		return 0, s.writing(fmt.Errorf("keep the board's settings: %w", err))
 	}
@@ -80,7 +84,7 @@ func (s *Store) Board(quad string, id int64) (BoardSnapshot, bool, error) {
 }
 
 func (r *boardRow) snapshot() (BoardSnapshot, error) {
-	b := BoardSnapshot{ID: r.ID, Quad: r.Quad, At: r.At, Why: r.Why}
+	b := BoardSnapshot{ID: r.ID, Quad: r.Quad, At: r.At, Why: r.Why, Text: r.Text}
 	if err := json.Unmarshal([]byte(r.Body), &b.State); err != nil {
 		return b, fmt.Errorf("read board snapshot %d: %w", r.ID, err)
 	}

@@ -40,7 +40,7 @@ func TestTicksDoNotOutliveAQuad(t *testing.T) {
 		return bench.Record{Step: "no-short", Done: true, Value: new(5100.0), At: time.Now()}, nil
 	}))
 	require.NoError(t, st.Log("quern", "smelled of solder", time.Now()))
-	_, err := st.KeepBoard("quern", "by hand", setup.State{Variant: "TNSY"}, time.Now())
+	_, err := st.KeepBoard("quern", "by hand", setup.State{Variant: "TNSY"}, "", time.Now())
 	require.NoError(t, err)
 	has := func() (ticks, lines, boards int) {
 		records, err := st.Records("quern")
@@ -188,7 +188,7 @@ func TestAClockThatGoesBackChangesNoOrder(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{"then", "first"}, []string{notes[0].Says, notes[1].Says})
 	for _, at := range []time.Time{now, now.Add(-48 * time.Hour)} {
-		_, err := st.KeepBoard("quern", at.String(), setup.State{}, at)
+		_, err := st.KeepBoard("quern", at.String(), setup.State{}, "", at)
 		require.NoError(t, err)
 	}
 	kept, err := st.Boards("quern", 0, 0)

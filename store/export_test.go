@@ -1,7 +1,9 @@
 package store
 
 import (
+	"fmt"
 	"path/filepath"
+	"strings"
 
 	"github.com/glebarez/sqlite"
 	"github.com/go-gormigrate/gormigrate/v2"
@@ -59,12 +61,17 @@ func OldDatabase(dir string, upTo int) error {
 	rows := []string{
 		`INSERT INTO fleets VALUES (1, 2, '{"format":"fleet","version":1,"title":"Old fleet"}')`,
 		`INSERT INTO fleet_entries (kind, id, position, revision, body) VALUES ('quad', 'old', 0, 3, '{"id":"old","name":"Old","now":{}}')`,
-		`INSERT INTO bench_records (quad, step, done, value, at) VALUES ('old', 'no-short', 1, 5100, '2026-01-02T10:00:00Z')`,
 		`UPDATE counters SET revision = 3`,
 	}
+	life, log := "", "log"
+	if upTo >= 3 { // a quad has lives since, and what happened is an event
+		life, log = "life, ", "events"
+	}
+	rows = append(rows, fmt.Sprintf(`INSERT INTO bench_records (%squad, step, done, value, at)
+		VALUES (%s'old', 'no-short', 1, 5100, '2026-01-02T10:00:00Z')`, life, strings.ReplaceAll(life, "life", "0")))
 	if upTo >= 2 {
 		rows = append(rows,
-			`INSERT INTO log (quad, at, says) VALUES ('old', '2026-01-02T10:00:00Z', 'flew')`,
+			`INSERT INTO `+log+` (quad, at, says) VALUES ('old', '2026-01-02T10:00:00Z', 'flew')`,
 			`INSERT INTO board_snapshots (quad, at, why, body) VALUES ('old', '2026-01-02T10:00:00Z', 'by hand', '{}')`)
 	}
 	for _, sql := range rows {

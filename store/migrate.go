@@ -69,6 +69,10 @@ var migrations = []*gormigrate.Migration{
 				at DATETIME NOT NULL)`,
 		),
 	},
+	{
+		ID:      "2026-11-27-settings-text",
+		Migrate: run(`ALTER TABLE board_snapshots ADD COLUMN text TEXT NOT NULL DEFAULT ''`),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -227,10 +227,10 @@ func TestBoardsAndLogLast(t *testing.T) {
 		Modes:   []setup.Range{{Aux: 1, FromUS: 900, ToUS: 1300}},
 		OSD:     []setup.Cell{{X: 1, Y: 2, Profiles: 3}},
 	}
-	first, err := st.KeepBoard("rynd", "by hand", state, at)
+	first, err := st.KeepBoard("rynd", "by hand", state, "rate is 60", at)
 	require.NoError(t, err)
 	state.Features = 7
-	second, err := st.KeepBoard("rynd", "before it was set", state, at.Add(time.Minute))
+	second, err := st.KeepBoard("rynd", "before it was set", state, "", at.Add(time.Minute))
 	require.NoError(t, err)
 	require.NoError(t, st.Log("rynd", "one", at))
 	require.NoError(t, st.Log("rynd", "two", at.Add(time.Hour)))
@@ -244,6 +244,7 @@ func TestBoardsAndLogLast(t *testing.T) {
 	assert.Equal(t, []int64{second, first}, []int64{kept[0].ID, kept[1].ID})
 	assert.Equal(t, state, kept[0].State)
 	assert.Equal(t, at, kept[1].At.UTC())
+	assert.Equal(t, []string{"", "rate is 60"}, []string{kept[0].Text, kept[1].Text})
 	notes, err := st.LogOf("rynd", 0, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"two", "one"}, []string{notes[0].Says, notes[1].Says})

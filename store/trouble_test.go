@@ -42,7 +42,7 @@ func TestTroubleIsSaidAndNothingIsLost(t *testing.T) {
 				func() error { return change("a") },
 				func() error { return st.Log("quern", strings.Repeat("b", 100_000), time.Now()) },
 				func() error {
-					_, err := st.KeepBoard("quern", "by hand", setup.State{Name: strings.Repeat("c", 100_000)}, time.Now())
+					_, err := st.KeepBoard("quern", "by hand", setup.State{Name: strings.Repeat("c", 100_000)}, "", time.Now())
 					return err
 				},
 			} {

@@ -17,6 +17,7 @@ type BoardKept struct {
 	At      time.Time          `json:"at"`
 	Why     string             `json:"why"`
 	Runs    string             `json:"runs" doc:"flight firmware and release"`
+	Text    bool               `json:"text" doc:"it was kept in the board's own text as well"`
 	Differs []setup.Difference `json:"differs" doc:"against the snapshot before it"`
 }
 
@@ -32,7 +33,7 @@ func (s *server) keepBoard(ctx context.Context, in *struct {
 		if err != nil {
 			return err
 		}
-		_, err = s.store.KeepBoard(in.Quad, "kept by hand", state, time.Now())
+		_, err = s.store.KeepBoard(in.Quad, "kept by hand", state, "", time.Now())
 		return err
 	})
 	if err != nil {
@@ -64,6 +65,7 @@ func (s *server) kept(quad string, before int64) (*answer[[]BoardKept], error) {
 			At:      b.At,
 			Why:     b.Why,
 			Runs:    b.State.Variant + " " + string(b.State.Version),
+			Text:    b.Text != "",
 			Differs: []setup.Difference{},
 		}
 		if i+1 < len(list) {

@@ -70,6 +70,7 @@ func (s *server) registerFlightBoard(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/board/snapshots", s.keptBoards)
 	huma.Get(api, "/api/quads/{quad}/board/between", s.betweenBoards)
 	huma.Post(api, "/api/quads/{quad}/board/restore", s.restoreBoard)
+	s.registerBoardText(api)
 	huma.Register(api, huma.Operation{
 		Method:      http.MethodGet,
 		Path:        "/api/quads/{quad}/board/snapshots/{id}",
@@ -141,7 +142,7 @@ func (s *server) standIn(_ context.Context, in *struct {
 			return nil, huma.Error409Conflict("Nobody has said which flight board and flight firmware this quad has now: " +
 				"enter them on the Shelf first.")
 		}
-		if b, err = sim.NewFlightBoard(state, ""); err != nil {
+		if b, err = sim.NewFlightBoard(state, runsOf(next, state.Variant), ""); err != nil {
 			return nil, problem(err)
 		}
 		s.boards.sims[in.Quad] = b
@@ -313,7 +314,7 @@ func (s *server) apply(
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), boardTime)
 	defer cancel()
 	out := BoardReport{Report: msp.Apply(ctx, dialer(in.Address), want, func(before setup.State) error {
-		_, err := s.store.KeepBoard(c.Quad.ID, why, before, time.Now())
+		_, err := s.store.KeepBoard(c.Quad.ID, why, before, "", time.Now())
 		return err
 	})}
 	if out.After != nil {

@@ -39,6 +39,10 @@ func standIn(c *call) error {
 	c.flags.BoolVar(&faults.V1Errors, "v1-errors", false, "it refuses what is new in the manner of version 1")
 	c.flags.BoolVar(&faults.WrongLength, "wrong-length", false, "a frame of a wrong length comes before each answer")
 	c.flags.BoolVar(&faults.Chatter, "chatter", false, "it sends frames nobody has asked for")
+	c.flags.BoolVar(&faults.NoText, "no-text", false, "it does not speak its settings text")
+	c.flags.BoolVar(&faults.CutText, "cut-text", false, "what it tells in its settings text breaks off")
+	c.flags.StringVar(&faults.Ignores, "ignores", "", "a setting of its text that it does not take")
+	c.flags.StringVar(&faults.Moves, "moves", "", "a setting of its text that changes beside others")
 	names, err := c.parse()
 	if err != nil {
 		return err
@@ -46,11 +50,11 @@ func standIn(c *call) error {
 	if len(names) != 1 || names[0] != "board" {
 		return errors.New("expected what to stand in for: board")
 	}
-	state, err := boardOf(*quad)
+	state, runs, err := boardOf(*quad)
 	if err != nil {
 		return err
 	}
-	b, err := sim.NewFlightBoard(state, *listen)
+	b, err := sim.NewFlightBoard(state, runs, *listen)
 	if err != nil {
 		return err
 	}
@@ -63,19 +67,21 @@ func standIn(c *call) error {
 	return nil
 }
 
-// boardOf is how the flight board of a quad of the demo is set up today.
-func boardOf(quad string) (setup.State, error) {
+// boardOf is how the flight board of a quad of the demo is set up today, and what it runs.
+func boardOf(quad string) (setup.State, *gear.FlightFirmware, error) {
 	s := stock.New()
 	if err := demo.Load(s); err != nil {
-		return setup.State{}, err
+		return setup.State{}, nil, err
 	}
 	q, ok := s.Fleet.Quad(quad)
 	if !ok {
-		return setup.State{}, fmt.Errorf("the demo has no quad %q", quad)
+		return setup.State{}, nil, fmt.Errorf("the demo has no quad %q", quad)
 	}
-	state, ok := setup.Of(fleet.NowCase(gear.NewLibrary(s.Sets...), fleet.NewIndex(s.Fleet), q))
+	now := fleet.NowCase(gear.NewLibrary(s.Sets...), fleet.NewIndex(s.Fleet), q)
+	state, ok := setup.Of(now)
 	if !ok {
-		return setup.State{}, fmt.Errorf("the demo does not say what the flight board of %s runs", q.Label())
+		return setup.State{}, nil, fmt.Errorf("the demo does not say what the flight board of %s runs", q.Label())
 	}
-	return state, nil
+	runs, _ := gear.Find[*gear.FlightFirmware](now.Library, now.Fit.Runs.ID)
+	return state, runs, nil
 }

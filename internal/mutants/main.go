@@ -34,17 +34,23 @@ func main() {
 	seed := flag.Uint64("seed", 1, "which ones")
 	floor := flag.Float64("floor", 0.85, "the share that has to be noticed, survivors with a reason left out")
 	under := flag.String("under", "core", "the folder whose packages are changed")
+	again := flag.String("again", "", "try only the changes whose keys stand in this file, one a line")
 	flag.Parse()
-	if err := run(*count, *seed, *floor, *under); err != nil {
+	if err := run(*count, *seed, *floor, *under, *again); err != nil {
 		fmt.Fprintln(os.Stderr, "mutants:", err)
 		os.Exit(1)
 	}
 }
 
-func run(count int, seed uint64, floor float64, under string) error {
+func run(count int, seed uint64, floor float64, under, again string) error {
 	places, err := findPlaces(under)
 	if err != nil {
 		return err
+	}
+	if again != "" {
+		if places, err = only(places, again); err != nil {
+			return err
+		}
 	}
 	reasons, err := readReasons(filepath.Join("internal", "mutants", "survivors.txt"))
 	if err != nil {
@@ -62,6 +68,19 @@ func run(count int, seed uint64, floor float64, under string) error {
 	}
 	fates := tryAll(places)
 	return report(places, fates, reasons, floor, time.Since(began))
+}
+
+// only keeps the places whose keys stand in a file, one a line.
+func only(places []place, path string) ([]place, error) {
+	raw, err := os.ReadFile(path)
+	if err != nil {
+		return nil, fmt.Errorf("reading which changes to try again: %w", err)
+	}
+	keys := map[string]bool{}
+	for line := range strings.Lines(string(raw)) {
+		keys[strings.TrimPrefix(strings.TrimSpace(line), "key: ")] = true
+	}
+	return slices.DeleteFunc(places, func(at place) bool { return !keys[at.key()] }), nil
 }
 
 // staleReasons are the keys of reasons that no place has any more.

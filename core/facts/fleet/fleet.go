@@ -80,7 +80,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 6
+	FileVersion = 7
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this

@@ -86,6 +86,8 @@ type FlightFirmware struct {
 	// NeedsTelemetry: the sticks' link only sends back with the telemetry feature.
 	NeedsTelemetry *bool        `json:"needsTelemetry,omitempty"`
 	Elements       []OSDElement `json:"elements,omitempty"`
+	// Text is how it writes its settings; absent: not known.
+	Text *SettingsText `json:"text,omitempty"`
 }
 
 // VersionAdvice warns of releases.

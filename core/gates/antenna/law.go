@@ -62,18 +62,27 @@ func (p *pair) unitSends(r *gear.Radio, b gear.Band) sender {
 	if r.MaxMW == nil {
 		s.missing = append(s.missing, verdict.GearValue(s.owner, s.field, "highest transmit power"))
 	}
+	var missing []verdict.Missing
+	s.gain, missing = p.unitGain(b)
+	s.missing = append(s.missing, missing...)
+	return s
+}
+
+// unitGain is the gain on a band of the air unit's antenna that gains most; nil where none
+// works on it.
+func (p *pair) unitGain(b gear.Band) (most *unit.Decibels, missing []verdict.Missing) {
 	for _, a := range p.unit.antennas {
 		if a.On(b) == nil {
 			continue
 		}
 		g := gain(a, b)
 		if g == nil {
-			s.missing = append(s.missing, verdict.GearValue(&a.Entry, "bands", fmt.Sprintf("gain on %s GHz", b)))
-		} else if s.gain == nil || *g > *s.gain {
-			s.gain = g
+			missing = append(missing, verdict.GearValue(&a.Entry, "bands", fmt.Sprintf("gain on %s GHz", b)))
+		} else if most == nil || *g > *most {
+			most = g
 		}
 	}
-	return s
+	return most, missing
 }
 
 // otherSends is something else that transmits, as its sheet states it.

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -12,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/gates/antenna"
 	"yokeswap/core/gates/channels"
 	"yokeswap/core/gates/control"
@@ -20,6 +22,7 @@ import (
 	"yokeswap/core/gates/osd"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/gates/power"
+	"yokeswap/core/plans/begin"
 	"yokeswap/core/plans/route"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
@@ -61,6 +64,23 @@ var drawn = []struct {
 	{"settings", func(c fleet.Case) any { return setup.PlanOf(c) }},
 	{"picks", func(c fleet.Case) any { return []any{swap.Places(c), swap.FromAnalog(c.Library, c.Fleet, c.Quad)} }},
 	{"sheet", func(c fleet.Case) any { return bench.NewSheet(c, swap.Judge(c), "a", "b") }},
+}
+
+// listed is what else is told of a quad, too long to stand in testdata word for word.
+var listed = []struct {
+	name string
+	of   func(c fleet.Case) any
+}{
+	{"slots", func(c fleet.Case) any {
+		now := fleet.NowCase(c.Library, c.Fleet, c.Quad)
+		return []any{begin.Slots(c, nil), begin.Slots(now, nil), swap.Depths(c), swap.Depths(now)}
+	}},
+	{"told", func(c fleet.Case) any {
+		now := fleet.NowCase(c.Library, c.Fleet, c.Quad)
+		next, _ := setup.Of(c)
+		today, _ := setup.Of(now)
+		return []any{setup.Tells(now, next), setup.Tells(c, today), setup.Compare(c, today)}
+	}},
 }
 
 // Faults are told of every symptom, for a build as it is judged.
@@ -143,13 +163,7 @@ func TestWhatIsDrawnOfTheDemo(t *testing.T) {
 		}
 	}
 	line("antenna sets", antenna.Sets(st.Library(), f))
-	var pilots []channels.Pilot
-	for i := range f.Quads {
-		if pilot, ok := channels.Of(fleet.NewCase(st.Library(), f, &f.Quads[i])); ok {
-			pilots = append(pilots, pilot)
-		}
-	}
-	line("channels", channels.Find(pilots))
+	line("channels", channels.Find(pilotsOf(st.Library(), f)))
 	request := route.Request{Library: st.Library(), Fleet: f, Wants: f.Wants, Values: f.Values, KeepWayBack: f.KeepWayBack}
 	plan, err := route.Solve(request)
 	require.NoError(t, err)
@@ -168,16 +182,50 @@ func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
 	for seed := range lines {
 		wait.Go(func() {
 			f := builds.Alone(uint64(seed), st.Library(), st.Fleet)
-			c := fleet.NewCase(st.Library(), f, &f.Quads[0])
-			lines[seed] = fmt.Sprintf("build %d", seed)
-			for _, part := range drawn {
-				lines[seed] += sum(part.name, part.of(c))
-			}
-			lines[seed] += sum("said", swap.JudgeWithFixes(c).Gates) + sum("faults", faults(c)) +
-				sum("board", swap.NewBoard(c.Library, c.Fleet, nil).Rows) +
-				sum("shopping", swap.Shopping(c.Library, c.Fleet))
+			lines[seed] = fmt.Sprintf("build %d", seed) + sums(fleet.NewCase(st.Library(), f, &f.Quads[0]))
 		})
 	}
 	wait.Wait()
 	approved(t, "sums.txt", strings.Join(lines, "\n")+"\n")
+}
+
+// The same of fleets that lack facts, so that what is said of what is missing is seen too.
+func TestWhatIsDrawnWhereFactsAreMissing(t *testing.T) {
+	st := demoStock(t)
+	lines := make([]string, 480)
+	var wait sync.WaitGroup
+	for seed := range lines {
+		wait.Go(func() {
+			less, f := builds.Torn(uint64(seed), st)
+			if f == nil {
+				return // it could stand in no file
+			}
+			lib := less.Library()
+			lines[seed] = fmt.Sprintf("torn %d", seed) + sums(fleet.NewCase(lib, f, &f.Quads[0])) +
+				sum("the other", sums(fleet.NewCase(lib, f, &f.Quads[1]))) + sum("sets", antenna.Sets(lib, f)) +
+				sum("channels", channels.Find(pilotsOf(lib, f)))
+		})
+	}
+	wait.Wait()
+	lines = slices.DeleteFunc(lines, func(line string) bool { return line == "" })
+	require.Greater(t, len(lines), 150)
+	approved(t, "torn.txt", strings.Join(lines, "\n")+"\n")
+}
+
+// sums are those of all that is said and drawn of a quad.
+func sums(c fleet.Case) (line string) {
+	for _, part := range slices.Concat(drawn, listed) {
+		line += sum(part.name, part.of(c))
+	}
+	return line + sum("said", swap.JudgeWithFixes(c).Gates) + sum("faults", faults(c)) +
+		sum("board", swap.NewBoard(c.Library, c.Fleet, nil).Rows) + sum("shopping", swap.Shopping(c.Library, c.Fleet))
+}
+
+func pilotsOf(lib *gear.Library, f *fleet.Index) (pilots []channels.Pilot) {
+	for i := range f.Quads {
+		if pilot, ok := channels.Of(fleet.NewCase(lib, f, &f.Quads[i])); ok {
+			pilots = append(pilots, pilot)
+		}
+	}
+	return pilots
 }

@@ -141,7 +141,7 @@ func worst(g swap.GateVerdict) string {
 }
 
 func demoStock(t testing.TB) *stock.Stock {
-	st := &stock.Stock{Fleet: &fleet.Fleet{}}
+	st := stock.New()
 	require.NoError(t, demo.Load(st))
 	return st
 }

@@ -549,6 +549,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/board/snapshots/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["board-snapshot-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/board/stand-in": {
         parameters: {
             query?: never;
@@ -560,6 +576,57 @@ export interface paths {
         put?: never;
         /** Post API quads by quad board stand in */
         post: operations["post-api-quads-by-quad-board-stand-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/text/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board text compare */
+        post: operations["post-api-quads-by-quad-board-text-compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/text/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board text keep */
+        post: operations["post-api-quads-by-quad-board-text-keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/board/text/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board text load */
+        post: operations["post-api-quads-by-quad-board-text-load"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1198,6 +1265,11 @@ export interface components {
             revision: number;
             version: string;
         };
+        Aftermath: {
+            again: components["schemas"]["Setting"][];
+            beside: components["schemas"]["Setting"][];
+            notTaken: components["schemas"]["Setting"][];
+        };
         AntennaBudget: {
             band: string;
             /** Format: double */
@@ -1426,6 +1498,8 @@ export interface components {
             id: number;
             /** @description flight firmware and release */
             runs: string;
+            /** @description it was kept in the board's own text as well */
+            text: boolean;
             why: string;
         };
         BoardLive: {
@@ -1479,6 +1553,39 @@ export interface components {
             restore: boolean;
             says: string;
             steps: string[];
+        };
+        BoardTextLoad: {
+            /** @description serial:NAME or tcp:HOST:PORT */
+            address: string;
+            /** @description the user has typed it, and says that a flight board is there */
+            confirmed?: boolean;
+            /** @description the lines to load, by number; absent: all that may be */
+            lines?: number[];
+            /** @description the builder has said that the props are off */
+            propsOff: boolean;
+            /**
+             * Format: int64
+             * @description the snapshot whose text is loaded; with text absent
+             */
+            snapshot?: number;
+            text?: string;
+        };
+        BoardTextReport: {
+            aftermath: components["schemas"]["Aftermath"];
+            /** @description what was asked for, before anything was sent */
+            comparison?: components["schemas"]["Compared"];
+            outcome: string;
+            restore: boolean;
+            says: string;
+            sent: string[];
+            steps: string[];
+        };
+        BoardTextView: {
+            refused?: string;
+            rows: components["schemas"]["Setting"][];
+            /** @description flight firmware and release of what it is held against */
+            runs: string;
+            says: string;
         };
         BoardView: {
             address: string;
@@ -1574,6 +1681,11 @@ export interface components {
             needed: string;
             there: string;
             what: string;
+        };
+        Compared: {
+            refused?: string;
+            rows: components["schemas"]["Setting"][];
+            says: string;
         };
         ControlFlip: {
             /** Format: int64 */
@@ -2588,6 +2700,22 @@ export interface components {
             osdOff?: boolean;
             stop?: boolean;
         };
+        "Post-api-quads-by-quad-board-text-compareRequest": {
+            address?: string;
+            /**
+             * Format: int64
+             * @description the snapshot it is held against; absent: the board
+             */
+            against?: number;
+            confirmed?: boolean;
+            /**
+             * Format: int64
+             * @description the snapshot whose text is asked about
+             */
+            snapshot?: number;
+            /** @description the text; absent: that of a snapshot */
+            text?: string;
+        };
         "Post-api-quads-by-quad-board-todayRequest": {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
@@ -2996,6 +3124,19 @@ export interface components {
             kind: string;
             why: string;
         };
+        Setting: {
+            again?: boolean;
+            found: string;
+            held?: string;
+            key: string;
+            label: string;
+            /** Format: int64 */
+            line: number;
+            says: string;
+            sets: string;
+            state: string;
+            wanted: string;
+        };
         SetupCell: {
             /** Format: int32 */
             profiles: number;
@@ -3180,14 +3321,18 @@ export interface components {
             /** Format: int64 */
             cutAfter?: number;
             cutAtSave?: boolean;
+            cutText?: boolean;
             /** Format: int32 */
             drops?: number;
             /** Format: int64 */
             flips?: number;
+            ignores?: string;
             lostSave?: boolean;
+            moves?: string;
             noCanvas?: boolean;
             noHold?: boolean;
             noOSD?: boolean;
+            noText?: boolean;
             oldPorts?: boolean;
             /** Format: int64 */
             rebootMS?: number;
@@ -4544,6 +4689,40 @@ export interface operations {
             };
         };
     };
+    "board-snapshot-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-quads-by-quad-board-stand-in": {
         parameters: {
             query?: never;
@@ -4566,6 +4745,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardPorts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-text-compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-board-text-compareRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardTextView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-text-keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardAddress"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardKept"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-text-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardTextLoad"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardTextReport"];
                 };
             };
             /** @description Error */
