@@ -1,4 +1,5 @@
 // What a builder does, from the first look at the board to the bench.
+import { readFileSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { execFile } from 'node:child_process';
@@ -394,6 +395,42 @@ test('the flight board: read, three differences, a cut cable, set, read back cle
   await expect(
     page.getByText(/Nothing answers there: is it the board.s port, and is the board powered/).first(),
   ).toBeVisible();
+});
+
+test("a board's text: what came with it is held against it, loaded in part, and a cut one is refused", async ({
+  page,
+  open,
+}) => {
+  const bundle = readFileSync('demo/bramble-f7-bundle.txt', 'utf8');
+  await open('/board/quern');
+  await page.getByText('No board at hand?').click();
+  await page.getByRole('button', { name: 'Start the stand-in' }).click();
+  const part = page.getByRole('region', { name: 'Settings as text' });
+  const compare = part.getByRole('button', { name: 'Hold them against each other' });
+  await expect(compare).toBeDisabled();
+  await part.getByLabel('lines of the text').fill(bundle.slice(0, 300));
+  await compare.click();
+  await expect(part.getByText(/It is cut: its last line/)).toBeVisible();
+  await expect(part.getByRole('button', { name: /^Load/ })).toHaveCount(0);
+
+  await part.getByLabel('or a file').setInputFiles('demo/bramble-f7-bundle.txt');
+  await compare.click();
+  await expect(part.getByText('8 settings can be loaded, 4 held back, 4 already so.')).toBeVisible();
+  await expect(part.getByRole('row', { name: /motor 1 turns in/ })).toContainText('it moves motors');
+  await part.getByLabel(/transmit power/).uncheck();
+  const load = part.getByRole('button', { name: 'Load the 7 lines' });
+  await expect(load).toBeDisabled();
+  await part.getByLabel('The props are off').check();
+  await load.click();
+  await expect(part.getByText(/The board has taken the lines, saved them and reads back right/)).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(part.getByText('when the link is lost: flies home (return), before: motors off (drop)')).toBeVisible();
+
+  // The way back: the text that was kept before.
+  await part.getByRole('combobox').first().selectOption({ index: 1 });
+  await compare.click();
+  await expect(part.getByText(/7 settings can be loaded, \d+ already so/)).toBeVisible({ timeout: 20_000 });
 });
 
 test('a switch is found by flipping it, and refused where it would arm by itself', async ({ page, open }) => {

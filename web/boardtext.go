@@ -20,10 +20,11 @@ import (
 // BoardTextAsk names two settings texts of a quad's board: one asked about, as it stands or
 // as it was kept, and what it is held against, the board itself or what was kept of it.
 type BoardTextAsk struct {
-	Text     string `json:"text,omitempty"     maxLength:"1048576" doc:"the text; absent: that of a snapshot"`
-	Snapshot int64  `json:"snapshot,omitempty" doc:"the snapshot whose text is asked about"`
-	Against  int64  `json:"against,omitempty"  doc:"the snapshot it is held against; absent: the board"`
-	Address  string `json:"address,omitempty"  maxLength:"200"`
+	Text      string `json:"text,omitempty"      maxLength:"1048576" doc:"the text; absent: that of a snapshot"`
+	Snapshot  int64  `json:"snapshot,omitempty"  doc:"the snapshot whose text is asked about"`
+	Against   int64  `json:"against,omitempty"   doc:"the snapshot it is held against; absent: the board"`
+	Address   string `json:"address,omitempty"   maxLength:"200"`
+	Confirmed bool   `json:"confirmed,omitempty" doc:"the user says that a flight board is at the address"`
 }
 
 // BoardTextView is a text held against what a board has.
@@ -121,16 +122,13 @@ func (s *server) keptText(quad string, snapshot int64) (string, error) {
 
 func (s *server) compareText(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
-	Body struct {
-		BoardTextAsk
-		Confirmed bool `json:"confirmed,omitempty"`
-	}
+	Body BoardTextAsk
 }) (*answer[BoardTextView], error) {
 	c, err := s.planned(in.Quad)
 	if err != nil {
 		return nil, err
 	}
-	text, err := s.asked(in.Quad, in.Body.BoardTextAsk)
+	text, err := s.asked(in.Quad, in.Body)
 	if err != nil {
 		return nil, err
 	}

@@ -69,7 +69,7 @@ func TestABundleIsLoadedAndTakenBack(t *testing.T) {
 
 	require.Equal(t, 200, post("compare", map[string]any{"text": demo.Bundle, "address": at}, &view))
 	for i := range view.Rows {
-		assert.False(t, view.Rows[i].Loads(), view.Rows[i].Label)
+		assert.False(t, view.Rows[i].Loads, view.Rows[i].Label)
 	}
 
 	var kept []web.BoardKept
@@ -86,7 +86,7 @@ func TestABundleIsLoadedAndTakenBack(t *testing.T) {
 
 func loads(c *settext.Compared) (n int) {
 	for i := range c.Rows {
-		if c.Rows[i].Loads() {
+		if c.Rows[i].Loads {
 			n++
 		}
 	}

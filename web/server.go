@@ -57,6 +57,7 @@ func New(st *store.Store, options Options) http.Handler {
 	router := chi.NewRouter()
 	at := &door{key: options.Key, store: st, now: time.Now}
 	router.Use(
+		unhurried,
 		logged(options.Log),
 		recovered(options.Log),
 		secured(options.Key == ""),
@@ -136,6 +137,8 @@ var prefixed = map[string]string{
 	"setup":    "Setup",
 	"msp":      "Msp",
 	"sim":      "Sim",
+	"settext":  "Text",
+	"console":  "Text",
 }
 
 // schemaName names a type in the description of the API.
@@ -157,6 +160,10 @@ func newAPI(router chi.Router, s *server) huma.API {
 	config := huma.DefaultConfig("Yoke Swap", s.options.Version)
 	config.DocsPath = "" // the documentation page would load scripts from elsewhere
 	config.CreateHooks = nil
+	// How long a body may take is the server's to say, and ends when it has been read (unhurried).
+	config.OnAddOperation = append(config.OnAddOperation, func(_ *huma.OpenAPI, op *huma.Operation) {
+		op.BodyReadTimeout = 0
+	})
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	huma.DefaultArrayNullable = false // lists are never null here, so the interface need not ask
 	api := humachi.New(router, config)

@@ -150,7 +150,7 @@ func listenAndServe(c *call, st *store.Store, listen string, farBoards bool) (er
 		Handler:           web.New(st, options),
 		ReadHeaderTimeout: 5 * time.Second,
 		ReadTimeout:       30 * time.Second,
-		WriteTimeout:      60 * time.Second,
+		WriteTimeout:      90 * time.Second, // a flight board alone may take 60
 		IdleTimeout:       2 * time.Minute,
 		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 	}

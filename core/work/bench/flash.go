@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 )
 
@@ -25,7 +26,7 @@ func (w *writer) flash() {
 	}
 	id := fmt.Sprintf("%s:%s:%s", w.Fit.Board, runs.ID, runs.Version)
 	if !w.otherBoard() {
-		w.keepSettings(id)
+		w.keepSettings(id, was)
 	}
 	another := was != nil && was.ID != runs.ID
 	w.flashBoard(id, flies, runs.Version, another)
@@ -34,15 +35,22 @@ func (w *writer) flash() {
 	}
 }
 
-func (w *writer) keepSettings(id string) {
+// keepSettings has what is on the board kept, as text too where what it runs today is
+// stated to tell its settings so.
+func (w *writer) keepSettings(id string, today *fleet.Runs) {
+	do := []string{
+		"On the flight board's screen here: keep what is on the board now. A snapshot lies in its history then.",
+		"If its own tool writes its settings as text, keep that as well: it says in words what each line does.",
+	}
+	if f, ok := gear.Find[*gear.FlightFirmware](w.Library, today.ID); ok && f.Text.Speaks() {
+		do = []string{"On the flight board's screen here: keep what is on the board, with its text. Both lie in its " +
+			"history then; the board restarts by that."}
+	}
 	w.add(Step{
-		ID:    "keep:" + id,
-		Phase: Firmware,
-		Title: "Keep the flight board's settings",
-		Do: []string{
-			"On the flight board's screen here: keep what is on the board now. A snapshot lies in its history then.",
-			"If its own tool writes its settings as text, keep that as well: it says in words what each line does.",
-		},
+		ID:       "keep:" + id,
+		Phase:    Firmware,
+		Title:    "Keep the flight board's settings",
+		Do:       do,
 		Tools:    []string{"USB data cable"},
 		Cautions: []string{cautionCable, cautionProps},
 	})

@@ -103,7 +103,12 @@ func TestTheFlightBoardIsFlashedWhereThePlanHasIt(t *testing.T) {
 	assert.Contains(t, flash, "Its USB: on the left.")
 	assert.Contains(t, flash, "No receiver meanwhile.")
 	assert.Equal(t, string(c.Fit.Runs.Version), stepOf(t, s, "flash:").Reading.Expected)
-	assert.True(t, has(s, "keep:"))
+	assert.Contains(t, strings.Join(stepOf(t, s, "keep:").Do, " "), "If its own tool writes its settings as text")
+	for i := range set.FlightFirmware {
+		set.FlightFirmware[i].Text = &gear.SettingsText{Enter: "!", Prompt: ">", List: "all", Save: "keep", Leave: "go", Refused: "no"}
+	}
+	c.Library = gear.NewLibrary(set)
+	assert.Contains(t, strings.Join(stepOf(t, sheetOf(c, "a", "b"), "keep:").Do, " "), "with its text")
 	assert.True(t, has(s, "back:"))
 	c.Quad.Now.Runs.ID = "flies-superset"
 	s = sheetOf(c, "a", "b")

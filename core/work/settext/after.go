@@ -61,7 +61,7 @@ func (c *Compared) Picked(text Text, numbers []int) (lines []Line, ok bool) {
 		asked := len(numbers) == 0 || slices.Contains(numbers, row.Line)
 		switch {
 		case row.Line == 0 || !asked:
-		case row.Loads():
+		case row.Loads:
 			at := slices.IndexFunc(text.Lines, func(l Line) bool { return l.Number == row.Line })
 			lines = append(lines, text.Lines[at])
 		case len(numbers) > 0:

@@ -34,12 +34,11 @@ type Setting struct {
 	State  State  `json:"state"`
 	// Held says why it is not loaded; empty: it may be, where it differs.
 	Held string `json:"held,omitempty"`
+	// Loads: loading the text whole changes it.
+	Loads bool `json:"loads"`
 	// Again: it is read and looked at again after loading.
 	Again bool `json:"again,omitempty"`
 }
-
-// Loads says whether the row is one that loading a text changes.
-func (r *Setting) Loads() bool { return r.Held == "" && (r.State == Differs || r.State == New) }
 
 // Compared holds a text against what a board tells.
 type Compared struct {
@@ -137,7 +136,7 @@ var setsWords = map[gear.SettingKind]string{
 	gear.SetsReceiver: "receiver",
 	gear.SetsOSD:      "OSD",
 	gear.SetsFlight:   "how it flies",
-	gear.SetsOther:    "something else",
+	gear.SetsOther:    "other",
 }
 
 // words is a value in plain words, as far as they are stated.
@@ -173,6 +172,7 @@ func (w *comparing) row(line *Line) Setting {
 		row.State, row.Found = Differs, w.words(line.Key, found)
 	}
 	row.Held = w.held(line)
+	row.Loads = row.Held == ""
 	return row
 }
 
@@ -192,7 +192,7 @@ func says(c *Compared) string {
 	loads, held, same := 0, 0, 0
 	for i := range c.Rows {
 		switch row := &c.Rows[i]; {
-		case row.Loads():
+		case row.Loads:
 			loads++
 		case row.Held != "":
 			held++

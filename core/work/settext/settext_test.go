@@ -125,13 +125,13 @@ func TestWhatMayBeLoaded(t *testing.T) {
 			switch c.held {
 			case "":
 				assert.Empty(t, row.Held)
-				assert.True(t, row.Loads())
+				assert.True(t, row.Loads)
 			case "same":
 				assert.Equal(t, settext.Same, row.State)
-				assert.False(t, row.Loads())
+				assert.False(t, row.Loads)
 			default:
 				assert.Contains(t, row.Held, c.held)
-				assert.False(t, row.Loads())
+				assert.False(t, row.Loads)
 				lines, ok := got.Picked(read(t, w, text(c.line)), []int{row.Line})
 				assert.False(t, ok, "picked all the same: %v", lines)
 			}
@@ -222,7 +222,7 @@ func TestAValueSetTwice(t *testing.T) {
 	require.Len(t, got.Rows, 3)
 	assert.Contains(t, got.Rows[0].Held, "more than one value")
 	assert.Contains(t, got.Rows[1].Held, "more than one value")
-	assert.True(t, got.Rows[2].Loads(), "said twice, the same")
+	assert.True(t, got.Rows[2].Loads, "said twice, the same")
 }
 
 func TestTheWordsOfAComparison(t *testing.T) {
@@ -268,7 +268,7 @@ func TestLessKnownIsNeverLoadedSooner(t *testing.T) {
 	held := func(w *gear.SettingsText) map[string]bool {
 		out := map[string]bool{}
 		for _, row := range settext.Compare(flown(nil), w, read(t, w, board), read(t, w, wanted)).Rows {
-			out[row.Key] = !row.Loads()
+			out[row.Key] = !row.Loads
 		}
 		return out
 	}
@@ -345,7 +345,7 @@ func FuzzRead(f *testing.F) {
 		}
 		c := settext.Compare(flown(nil), w, read(t, w, text("rate is 60")), got)
 		for _, row := range c.Rows {
-			if row.Loads() && (row.Key == "" || strings.HasPrefix(row.Key, "motor ")) {
+			if row.Loads && (row.Key == "" || strings.HasPrefix(row.Key, "motor ")) {
 				t.Errorf("%q would be loaded", row.Says)
 			}
 		}

@@ -22,6 +22,8 @@ export type OsdDrawn = NonNullable<OsdView['before']>;
 export type BoardPorts = Schemas['BoardPorts'];
 export type BoardView = Schemas['BoardView'];
 export type BoardReport = Schemas['BoardReport'];
+export type BoardTextView = Schemas['BoardTextView'];
+export type BoardTextReport = Schemas['BoardTextReport'];
 export type BoardKept = Schemas['BoardKept'];
 export type BoardLive = Schemas['BoardLive'];
 export type Comparison = Schemas['SetupComparison'];
@@ -319,6 +321,17 @@ export const api = {
     ),
   keepBoard: (quad: string, address: string) =>
     written(answered(client.POST('/api/quads/{quad}/board/keep', { params: { path: { quad } }, body: { address } }))),
+  keepText: (quad: string, address: string, confirmed: boolean) =>
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/board/text/keep', { params: { path: { quad } }, body: { address, confirmed } }),
+      ),
+    ),
+  /** A text, as it stands or as it was kept, held against the board or against what was kept of it. */
+  compareText: (quad: string, body: Schemas['BoardTextAsk']) =>
+    read(() => client.POST('/api/quads/{quad}/board/text/compare', { params: { path: { quad } }, body })),
+  loadText: (quad: string, body: Schemas['BoardTextLoad']) =>
+    written(answered(client.POST('/api/quads/{quad}/board/text/load', { params: { path: { quad } }, body }))),
   keptBoards: (quad: string) =>
     read(() => client.GET('/api/quads/{quad}/board/snapshots', { params: { path: { quad } } })),
   betweenBoards: (quad: string, a: number, b: number) =>

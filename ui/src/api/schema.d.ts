@@ -1265,11 +1265,6 @@ export interface components {
             revision: number;
             version: string;
         };
-        Aftermath: {
-            again: components["schemas"]["Setting"][];
-            beside: components["schemas"]["Setting"][];
-            notTaken: components["schemas"]["Setting"][];
-        };
         AntennaBudget: {
             band: string;
             /** Format: double */
@@ -1554,6 +1549,23 @@ export interface components {
             says: string;
             steps: string[];
         };
+        BoardTextAsk: {
+            address?: string;
+            /**
+             * Format: int64
+             * @description the snapshot it is held against; absent: the board
+             */
+            against?: number;
+            /** @description the user says that a flight board is at the address */
+            confirmed?: boolean;
+            /**
+             * Format: int64
+             * @description the snapshot whose text is asked about
+             */
+            snapshot?: number;
+            /** @description the text; absent: that of a snapshot */
+            text?: string;
+        };
         BoardTextLoad: {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
@@ -1571,9 +1583,9 @@ export interface components {
             text?: string;
         };
         BoardTextReport: {
-            aftermath: components["schemas"]["Aftermath"];
+            aftermath: components["schemas"]["TextAftermath"];
             /** @description what was asked for, before anything was sent */
-            comparison?: components["schemas"]["Compared"];
+            comparison?: components["schemas"]["TextCompared"];
             outcome: string;
             restore: boolean;
             says: string;
@@ -1582,7 +1594,7 @@ export interface components {
         };
         BoardTextView: {
             refused?: string;
-            rows: components["schemas"]["Setting"][];
+            rows: components["schemas"]["TextSetting"][];
             /** @description flight firmware and release of what it is held against */
             runs: string;
             says: string;
@@ -1681,11 +1693,6 @@ export interface components {
             needed: string;
             there: string;
             what: string;
-        };
-        Compared: {
-            refused?: string;
-            rows: components["schemas"]["Setting"][];
-            says: string;
         };
         ControlFlip: {
             /** Format: int64 */
@@ -2700,22 +2707,6 @@ export interface components {
             osdOff?: boolean;
             stop?: boolean;
         };
-        "Post-api-quads-by-quad-board-text-compareRequest": {
-            address?: string;
-            /**
-             * Format: int64
-             * @description the snapshot it is held against; absent: the board
-             */
-            against?: number;
-            confirmed?: boolean;
-            /**
-             * Format: int64
-             * @description the snapshot whose text is asked about
-             */
-            snapshot?: number;
-            /** @description the text; absent: that of a snapshot */
-            text?: string;
-        };
         "Post-api-quads-by-quad-board-todayRequest": {
             /** @description serial:NAME or tcp:HOST:PORT */
             address: string;
@@ -3124,19 +3115,6 @@ export interface components {
             kind: string;
             why: string;
         };
-        Setting: {
-            again?: boolean;
-            found: string;
-            held?: string;
-            key: string;
-            label: string;
-            /** Format: int64 */
-            line: number;
-            says: string;
-            sets: string;
-            state: string;
-            wanted: string;
-        };
         SetupCell: {
             /** Format: int32 */
             profiles: number;
@@ -3443,6 +3421,30 @@ export interface components {
             mode: string;
             /** Format: int64 */
             toUS: number;
+        };
+        TextAftermath: {
+            again: components["schemas"]["TextSetting"][];
+            beside: components["schemas"]["TextSetting"][];
+            notTaken: components["schemas"]["TextSetting"][];
+        };
+        TextCompared: {
+            refused?: string;
+            rows: components["schemas"]["TextSetting"][];
+            says: string;
+        };
+        TextSetting: {
+            again?: boolean;
+            found: string;
+            held?: string;
+            key: string;
+            label: string;
+            /** Format: int64 */
+            line: number;
+            loads: boolean;
+            says: string;
+            sets: string;
+            state: string;
+            wanted: string;
         };
         TogetherView: {
             /** @description quads whose channels are not stated */
@@ -4769,7 +4771,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Post-api-quads-by-quad-board-text-compareRequest"];
+                "application/json": components["schemas"]["BoardTextAsk"];
             };
         };
         responses: {

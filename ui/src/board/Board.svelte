@@ -16,6 +16,7 @@
   import Kept from './Kept.svelte';
   import Live from './Live.svelte';
   import SettingRows from './SettingRows.svelte';
+  import SettingsText from './SettingsText.svelte';
   import StandIn from './StandIn.svelte';
   import Tells from './Tells.svelte';
   import { moment } from '../lib/words';
@@ -194,6 +195,13 @@
   <Tells tells={view.tells} busy={busy !== ''} ontake={takeOver} />
   <Live quad={id} {address} />
 {/if}
+{#key id}<SettingsText
+    quad={id}
+    {address}
+    confirmed={typed && confirmed}
+    kept={kept.data ?? []}
+    onkept={async () => void (await kept.take(api.keptBoards(id)))}
+  />{/key}
 <Kept quad={id} list={kept.data ?? []} canWrite={address !== '' && busy === ''} onkeep={keep} onrestore={restore} />
 
 <style>

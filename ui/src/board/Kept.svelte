@@ -52,6 +52,7 @@
           </p>
           <p>
             <a href={`${place}/api/quads/${quad}/board/snapshots/${k.id}`} download>JSON</a>
+            {#if k.text}<a href={`${place}/api/quads/${quad}/board/snapshots/${k.id}/text`} download>Text</a>{/if}
             <button
               type="button"
               class="button ml-3"

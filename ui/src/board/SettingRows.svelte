@@ -11,7 +11,7 @@
   const sorted = $derived([...rows.filter((r) => !r.same), ...rows.filter((r) => r.same)]);
 </script>
 
-<table>
+<table class="rows stacks">
   <thead
     ><tr
       ><th scope="col">setting</th><th scope="col">wanted</th><th scope="col">{against}</th><th scope="col">why</th></tr
@@ -35,26 +35,16 @@
 </table>
 
 <style>
-  th,
-  td {
-    text-align: left;
-    font-weight: 500;
-    padding: 0.3rem 0.8rem 0.3rem 0.4rem;
-    border-top: 1px solid var(--line);
-    vertical-align: top;
-  }
-  thead th {
-    border: 0;
-    color: var(--soft);
-  }
-  th:first-child {
-    width: 21%;
-  }
-  td:nth-child(2) {
-    width: 23%;
-  }
-  td:last-child {
-    width: 24%;
+  @media (min-width: 761px) {
+    th:first-child {
+      width: 21%;
+    }
+    td:nth-child(2) {
+      width: 23%;
+    }
+    td:last-child {
+      width: 24%;
+    }
   }
   .differs th,
   .differs td {
@@ -65,28 +55,5 @@
   .differs small {
     font-weight: 500;
     color: var(--ink);
-  }
-  @media (max-width: 760px) {
-    thead {
-      display: none;
-    }
-    tr {
-      display: grid;
-      border-top: 1px solid var(--line);
-    }
-    th,
-    td,
-    th:first-child,
-    td:nth-child(2),
-    td:last-child {
-      width: auto;
-      border: 0;
-      padding: 0.1rem 0.4rem;
-    }
-    td[data-label]::before {
-      content: attr(data-label) ': ';
-      color: var(--soft);
-      font-weight: 500;
-    }
   }
 </style>
