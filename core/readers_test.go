@@ -411,8 +411,14 @@ func whatTheDemoLacks(st *stock.Stock) {
 			next.Depth = fleet.PictureAndData
 		}
 		if q.ID == "damsel" { // a cable over headers, at the unit's pads and at the board's row
-			next.Wires, next.Harness, next.HarnessTo = nil, "one-loom", "edge"
+			next.Wires, next.Beside, next.Harness, next.HarnessTo = nil, nil, "one-loom", "edge"
 			next.Headers = fleet.Headers{Header: &fleet.Header{Model: "tack-6", Turned: true}, BoardHeader: &fleet.Header{Model: "tack-4"}}
+		}
+		if q.ID == "fantail" { // a cable that branches, and one beside it that does
+			next.Harness, next.HarnessTo, next.BranchTo, next.Wires = "fork-loom", "hd", "gps", nil
+			next.Beside = []fleet.Beside{{Harness: "fork-loom", HarnessTo: "hd", BranchTo: "gps"}}
+			next.Parts[0].Harness, next.Parts[0].HarnessTo, next.Parts[0].BranchTo = "fork-loom", "gps", "hd"
+			next.Parts[0].Beside = next.Beside
 		}
 		if next.OSD != nil {
 			for n := range next.OSD.Elements {
@@ -426,6 +432,10 @@ func whatTheDemoLacks(st *stock.Stock) {
 		q.Next = &next
 	}
 	set := st.Sets[0]
+	fork := *must(set.Harnesses, "three-loom")
+	fork.ID, fork.Name, fork.Branch = "fork-loom", "forking loom", &gear.Branch{To: fork.To, Wires: fork.Wires[2:]}
+	fork.Wires = fork.Wires[:2]
+	set.Harnesses = append(set.Harnesses, fork)
 	for i := range set.AirUnits {
 		for n := range set.AirUnits[i].Releases {
 			if r := &set.AirUnits[i].Releases[n]; r.Version == "1.1" {
@@ -465,6 +475,11 @@ func whatTheDemoLacks(st *stock.Stock) {
 			}
 		}
 	}
+}
+
+// must finds a harness by its id.
+func must(list []gear.Harness, id string) *gear.Harness {
+	return &list[slices.IndexFunc(list, func(h gear.Harness) bool { return h.ID == id })]
 }
 
 func TestEveryFieldHasAReader(t *testing.T) {

@@ -78,6 +78,20 @@ func checkHarness(ps *Problems, path string, h *gear.Harness) {
 		}
 		froms[w.From], tos[w.To] = true, true
 	}
+	if h.Branch == nil {
+		return
+	}
+	branched := map[int]bool{}
+	for i, w := range h.Branch.Wires {
+		at := path + ".branch." + indexed("wires", i)
+		if w.To != 0 && branched[w.To] {
+			ps.add(at+".to", "slot %d of the branch is used twice", w.To)
+		}
+		if w.To != 0 && h.Branch.To == "" {
+			ps.add(at+".to", "the branch has bare ends: it says no connector")
+		}
+		branched[w.To] = true
+	}
 }
 
 // checkCable finds what a part's wiring says twice, or of a plug it does not use.
@@ -106,6 +120,9 @@ func checkCable(ps *Problems, path string, w *fleet.Cable) {
 	}
 	if w.HarnessTo != "" && w.Harness == "" {
 		ps.add(path+".harnessTo", "no harness is named that goes into it")
+	}
+	if w.BranchTo != "" && w.Harness == "" {
+		ps.add(path+".branchTo", "no harness is named whose branch goes into it")
 	}
 }
 
@@ -152,13 +169,20 @@ func checkPins(ps *Problems, path string, f *fleet.Fit, lib *gear.Library, model
 	board, hasBoard := gear.Find[*gear.Board](lib, f.Board)
 	for _, c := range cables(path, f, lib, models) {
 		c.checkPins(ps, lib)
-		if hasBoard || c.HarnessTo != "" {
+		if hasBoard || c.intoPlug() {
 			c.checkTerminals(ps, board)
 		}
 	}
 }
 
+// intoPlug says whether an end of a cable is to go into a plug of the board.
+func (c *cableOf) intoPlug() bool {
+	return c.HarnessTo != "" || c.BranchTo != "" ||
+		slices.ContainsFunc(c.Beside, func(b fleet.Beside) bool { return b.HarnessTo != "" || b.BranchTo != "" })
+}
+
 func (c *cableOf) checkPins(ps *Problems, lib *gear.Library) {
+	c.checkBranches(ps, lib)
 	if c.part == nil {
 		return
 	}
@@ -180,16 +204,41 @@ func (c *cableOf) checkPins(ps *Problems, lib *gear.Library) {
 	}
 }
 
+// checkBranches finds plugs for branches that a cable does not have.
+func (c *cableOf) checkBranches(ps *Problems, lib *gear.Library) {
+	check := func(path, harness, branchTo string) {
+		h, ok := gear.Find[*gear.Harness](lib, harness)
+		if branchTo != "" && ok && h.Branch == nil {
+			ps.add(path+".branchTo", "%s does not branch", h.Label())
+		}
+	}
+	check(c.path, c.Harness, c.BranchTo)
+	for i, b := range c.Beside {
+		check(c.path+"."+indexed("beside", i), b.Harness, b.BranchTo)
+	}
+}
+
 // checkTerminals finds ends of a cable that the board does not have; nil is no board.
 func (c *cableOf) checkTerminals(ps *Problems, board *gear.Board) {
-	if c.HarnessTo != "" {
-		if board == nil {
-			ps.add(c.path+".harnessTo", "%q is a plug, but this fit has no flight board", c.HarnessTo)
-			return
+	plugs := []struct{ path, id string }{{".harnessTo", c.HarnessTo}, {".branchTo", c.BranchTo}}
+	for i, b := range c.Beside {
+		at := "." + indexed("beside", i)
+		plugs = append(plugs, struct{ path, id string }{at + ".harnessTo", b.HarnessTo},
+			struct{ path, id string }{at + ".branchTo", b.BranchTo})
+	}
+	for _, plug := range plugs {
+		switch {
+		case plug.id == "":
+		case board == nil:
+			ps.add(c.path+plug.path, "%q is a plug, but this fit has no flight board", plug.id)
+		default:
+			if _, ok := board.Plug(plug.id); !ok {
+				ps.add(c.path+plug.path, "expected a plug of %s, %q is none", board.Label(), plug.id)
+			}
 		}
-		if _, ok := board.Plug(c.HarnessTo); !ok {
-			ps.add(c.path+".harnessTo", "expected a plug of %s, %q is none", board.Label(), c.HarnessTo)
-		}
+	}
+	if board == nil {
+		return
 	}
 	for i, w := range c.Wires {
 		if !board.Terminal(w.To) {

@@ -54,7 +54,7 @@ func TestTheBuildsReachTheCorners(t *testing.T) {
 	st := demoStock(t)
 	levels := map[verdict.Gate]map[verdict.Level]int{}
 	codes := map[verdict.Code]int{}
-	for seed := range 200 {
+	for seed := range 400 {
 		alone := builds.Alone(uint64(seed), st.Library(), st.Fleet)
 		for _, g := range swap.JudgeAll(st.Library(), alone)[0].Gates {
 			if levels[g.Gate] == nil {

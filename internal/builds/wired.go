@@ -26,6 +26,9 @@ func (m *Maker) others(f *fleet.Fit) {
 		f.BoardHeader = own.header()
 	}
 	board, ok := gear.Find[*gear.Board](m.lib, f.Board)
+	if f.BranchTo, f.Beside = "", nil; ok && own.odds(6) {
+		f.Beside = own.beside(board)
+	}
 	if !ok || !own.odds(3) {
 		return
 	}
@@ -45,6 +48,19 @@ func (m *Maker) others(f *fleet.Fit) {
 			f.Feeds = append(f.Feeds, fleet.Feed{To: placed.ID, From: fleet.PadNode(one(own, board.Pads).ID)})
 		}
 	}
+}
+
+// beside draws a further cable, into a plug of the board now and then.
+func (m *Maker) beside(board *gear.Board) []fleet.Beside {
+	h := one(m, gear.All[*gear.Harness](m.lib))
+	if h == nil {
+		return nil
+	}
+	b := fleet.Beside{Harness: h.ID}
+	if len(board.Plugs) > 0 && h.To != "" && !m.odds(3) {
+		b.HarnessTo = one(m, board.Plugs).ID
+	}
+	return []fleet.Beside{b}
 }
 
 // header is one onto a row of pads, either way round; nil where the library has none.

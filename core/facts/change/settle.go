@@ -33,6 +33,7 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 			w.Headers.Header = nil
 		}
 	}
+	w.BranchTo, w.Beside = cables(c.Library, board, w.Cable(), func() { drop(true) })
 	if w.BoardHeader != nil && drop(w.HarnessTo == "") {
 		w.BoardHeader = nil
 	}
@@ -89,5 +90,38 @@ func onBoard(c fleet.Cable, board *gear.Board) (fleet.Cable, bool) {
 	if _, there := board.Plug(c.HarnessTo); c.HarnessTo != "" && !there {
 		c.HarnessTo, c.BoardHeader, drops = "", nil, true
 	}
+	c.BranchTo, c.Beside = cables(nil, board, c, func() { drops = true })
 	return c, drops
+}
+
+// cables are the branch of a cable and those beside it as far as a board has their plugs,
+// and the library their branches; dropped is called where something is left out. A nil board
+// has none; a nil library is not asked.
+func cables(
+	lib *gear.Library, board *gear.Board, c fleet.Cable, dropped func(),
+) (branchTo string, beside []fleet.Beside) {
+	plug := func(id, harness string, branch bool) string {
+		there := id == ""
+		if board != nil && id != "" {
+			_, there = board.Plug(id)
+		}
+		if there && id != "" && branch && lib != nil {
+			h, ok := gear.Find[*gear.Harness](lib, harness)
+			there = ok && h.Branch != nil
+		}
+		if !there {
+			dropped()
+			return ""
+		}
+		return id
+	}
+	branchTo = plug(c.BranchTo, c.Harness, true)
+	for _, b := range c.Beside {
+		beside = append(beside, fleet.Beside{
+			Harness:   b.Harness,
+			HarnessTo: plug(b.HarnessTo, b.Harness, false),
+			BranchTo:  plug(b.BranchTo, b.Harness, true),
+		})
+	}
+	return branchTo, beside
 }

@@ -31,6 +31,7 @@ func (d *differ) wiring() {
 	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
 		d.say("re-pin the cable: %s moved%s", Count(len(is.Moved), "crimp"), ends(is.Moved))
 	}
+	d.furtherCables(was.Cable(), is.Cable(), "")
 	d.headers(was.Headers, is.Headers, "the unit")
 	d.wires(was.Wires, is.Wires, "")
 	d.others()
@@ -83,8 +84,49 @@ func (d *differ) cable(was, is *fleet.Cable, part string) {
 	if !slices.Equal(is.Moved, was.Moved) && len(is.Moved) > 0 {
 		d.say("re-pin the cable of the %s: %s moved%s", part, Count(len(is.Moved), "crimp"), ends(is.Moved))
 	}
+	d.furtherCables(*was, *is, " of the "+part)
 	d.headers(was.Headers, is.Headers, "the "+part)
 	d.wires(was.Wires, is.Wires, " of the "+part)
+}
+
+// furtherCables says what becomes of a cable's branch and of those beside it.
+func (d *differ) furtherCables(was, is fleet.Cable, of string) {
+	plug := func(id string) string {
+		if board, ok := d.after.Board(); ok {
+			if p, found := board.Plug(id); found {
+				return p.Label()
+			}
+		}
+		return id
+	}
+	ends := func(cable, says, was, is string) {
+		switch {
+		case is == was:
+		case is != "":
+			d.say("put the %s%s%s into the %s", says, d.label(cable), of, plug(is))
+		default:
+			d.say("take the %s%s%s out of the %s", says, d.label(cable), of, plug(was))
+		}
+	}
+	if is.Harness != "" {
+		ends(is.Harness, "branch of the ", was.BranchTo, is.BranchTo)
+	}
+	left := slices.Clone(was.Beside)
+	for _, b := range is.Beside {
+		at := slices.IndexFunc(left, func(o fleet.Beside) bool { return o.Harness == b.Harness })
+		before := fleet.Beside{}
+		if at >= 0 {
+			before = left[at]
+			left = slices.Delete(left, at, at+1)
+		} else if b.HarnessTo == "" {
+			d.say("use the %s beside it%s", d.label(b.Harness), of)
+		}
+		ends(b.Harness, "", before.HarnessTo, b.HarnessTo)
+		ends(b.Harness, "branch of the ", before.BranchTo, b.BranchTo)
+	}
+	for _, gone := range left {
+		d.say("leave the %s%s out", d.label(gone.Harness), of)
+	}
 }
 
 // headers says which headers come onto rows of pads and off them.

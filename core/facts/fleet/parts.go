@@ -25,22 +25,25 @@ func (f *Fit) Loose() map[string]int {
 			parts[model] += n
 		}
 	}
+	addAll := func(models []string) {
+		for _, model := range models {
+			add(model, 1)
+		}
+	}
 	for _, r := range f.Regulators {
 		add(r.Model, 1)
 	}
 	for _, p := range f.Parts {
 		add(p.Model, 1)
-		add(p.Harness, 1)
+		addAll(p.Harnesses())
 	}
 	add(f.Receiver, 1)
 	if f.ReceiverCable != nil {
-		add(f.ReceiverCable.Harness, 1)
+		addAll(f.ReceiverCable.Harnesses())
 	}
-	for _, h := range f.HeaderModels() {
-		add(h, 1)
-	}
+	addAll(f.HeaderModels())
 	add(f.Board, 1)
-	add(f.Harness, 1)
+	addAll(f.Cable().Harnesses())
 	add(f.Plate, 1)
 	add(f.Screw, UnitScrews)
 	add(f.Washer, UnitScrews)

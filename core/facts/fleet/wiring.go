@@ -14,6 +14,8 @@ type Wiring struct {
 	Harness   string      `json:"harness,omitempty"`   // model of the cable
 	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
 	Moved     []CrimpMove `json:"moved,omitempty"`     // crimps put into other slots
+	BranchTo  string      `json:"branchTo,omitempty"`  // plug of the board its branch goes into; absent: soldered
+	Beside    []Beside    `json:"beside,omitempty"`    // further cables
 	Wires     []Wire      `json:"wires,omitempty"`     // soldered ones, also beside a cable
 	Headers
 	Depth Depth  `json:"depth,omitempty"` // how far it is wired on purpose; absent: as far as it goes
@@ -26,8 +28,18 @@ type Cable struct {
 	Harness   string      `json:"harness,omitempty"`
 	HarnessTo string      `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
 	Moved     []CrimpMove `json:"moved,omitempty"`
+	BranchTo  string      `json:"branchTo,omitempty"` // plug of the board its branch goes into; absent: soldered
+	Beside    []Beside    `json:"beside,omitempty"`   // further cables
 	Wires     []Wire      `json:"wires,omitempty"`
 	Headers
+}
+
+// Beside is a further cable at a part, beside its first: its ends that go into no plug are
+// soldered, as the wires of the part say.
+type Beside struct {
+	Harness   string `json:"harness"`
+	HarnessTo string `json:"harnessTo,omitempty"` // plug of the board it goes into; absent: soldered
+	BranchTo  string `json:"branchTo,omitempty"`
 }
 
 // Headers are those soldered onto the part's row of pads, and onto the board's row that
@@ -56,11 +68,31 @@ func (h Headers) models() (list []string) {
 }
 
 // Cable is how the air unit reaches the board.
-func (w *Wiring) Cable() Cable { return Cable{w.Harness, w.HarnessTo, w.Moved, w.Wires, w.Headers} }
+func (w *Wiring) Cable() Cable {
+	return Cable{w.Harness, w.HarnessTo, w.Moved, w.BranchTo, w.Beside, w.Wires, w.Headers}
+}
 
 func (c Cable) clone() Cable {
 	c.Moved, c.Wires, c.Headers = slices.Clone(c.Moved), slices.Clone(c.Wires), c.Headers.clone()
+	c.Beside = slices.Clone(c.Beside)
 	return c
+}
+
+// Said says whether anything is said of where the wires of a part go.
+func (c Cable) Said() bool {
+	return c.HarnessTo != "" || c.BranchTo != "" || len(c.Wires) > 0 ||
+		slices.ContainsFunc(c.Beside, func(b Beside) bool { return b.HarnessTo != "" || b.BranchTo != "" })
+}
+
+// Harnesses are the models of all cables of a part, the first before those beside it.
+func (c Cable) Harnesses() (list []string) {
+	if c.Harness != "" {
+		list = append(list, c.Harness)
+	}
+	for _, b := range c.Beside {
+		list = append(list, b.Harness)
+	}
+	return list
 }
 
 // PlacedPart is a wired part on a quad, under an id of its own.
@@ -178,7 +210,7 @@ func (w *Wiring) PortOf(use Use) (int, bool) {
 
 func (w Wiring) clone() Wiring {
 	w.Moved, w.Wires, w.Ports = slices.Clone(w.Moved), slices.Clone(w.Wires), slices.Clone(w.Ports)
-	w.Headers = w.Headers.clone()
+	w.Headers, w.Beside = w.Headers.clone(), slices.Clone(w.Beside)
 	return w
 }
 

@@ -196,6 +196,15 @@ type Harness struct {
 	From  string        `json:"from,omitempty"` // connector at the air unit's end
 	To    string        `json:"to,omitempty"`   // at the board's end; absent: bare ends
 	Wires []HarnessWire `json:"wires,omitempty"`
+	// Branch is a second end at the board's side; nil: it has none.
+	Branch *Branch `json:"branch,omitempty"`
+}
+
+// Branch is the second end of a cable that branches, with the wires that lead to it from
+// the same plug at the part's end.
+type Branch struct {
+	To    string        `json:"to,omitempty"` // connector; absent: bare ends
+	Wires []HarnessWire `json:"wires,omitempty"`
 }
 
 // HarnessWire is one wire: the slots it sits in, counted from 1.

@@ -90,6 +90,8 @@ func OffItsPad(c fleet.Case) *fleet.Wiring {
 		switch {
 		case conn.Function != gear.PinSupply || !conn.Live():
 			continue
+		case conn.Slot > 0 && conn.Through != run.Into:
+			continue // a further cable: its crimps stay where they are
 		case conn.Slot > 0 && run.Harness != nil:
 			w.Moved = pulled(w.Cable(), run.Harness, conn.Slot)
 		default:

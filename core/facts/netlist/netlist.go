@@ -24,6 +24,8 @@ type Conn struct {
 	Pin      int               // of the part, from 1; 0: that end is in no slot
 	Function string            // of that pin
 	Slot     int               // of the board's plug; 0: soldered, or in no slot
+	Through  *gear.Plug        // the board's plug that Slot is of
+	Cable    *gear.Harness     // that the wire is of; nil: a single wire
 	Terminal string            // where it ends on the board; empty: nowhere
 	Colour   string            // as people say it
 	AWG      *wire.Gauge       // nil: not stated
@@ -48,7 +50,38 @@ type Run struct {
 	Harness *gear.Harness // of the cable; nil: none
 	Into    *gear.Plug    // of the board, where the harness goes into one, or a header on it
 	IntoRow *gear.Plug    // the board's row of pads that a header is on; nil: there is none
+	Strands []Strand      // what its cables are beside the first's own end
 	Conns   []Conn
+}
+
+// Strand is a branch of the first cable, a further cable, or a branch of that.
+type Strand struct {
+	Harness *gear.Harness
+	Branch  bool   // its second end
+	To      string // connector at the board's end; empty: bare
+	Wires   []gear.HarnessWire
+	IntoID  string     // plug of the board it is to go into; empty: it is soldered
+	Into    *gear.Plug // nil: it is soldered, or the board has no such plug
+}
+
+// PluggedIn is an end of a cable that goes into a plug of the board.
+type PluggedIn struct {
+	Cable     *gear.Harness
+	Connector string // at that end
+	Plug      *gear.Plug
+}
+
+// PluggedIn are the ends of a part's cables that go into plugs of the board.
+func (r *Run) PluggedIn() (list []PluggedIn) {
+	if r.Into != nil && r.Harness != nil {
+		list = append(list, PluggedIn{r.Harness, r.Harness.To, r.Into})
+	}
+	for i := range r.Strands {
+		if s := &r.Strands[i]; s.Into != nil {
+			list = append(list, PluggedIn{s.Harness, s.To, s.Into})
+		}
+	}
+	return list
 }
 
 // Label is the part's name.
@@ -56,7 +89,10 @@ func (r *Run) Label() string { return r.Entry.Label() }
 
 // Said says whether anything is said of where its wires go: one is listed, or a cable
 // goes into a plug.
-func (r *Run) Said() bool { return r.Into != nil || len(r.Wires) > 0 }
+func (r *Run) Said() bool {
+	return r.Into != nil || len(r.Wires) > 0 ||
+		slices.ContainsFunc(r.Strands, func(s Strand) bool { return s.Into != nil })
+}
 
 // Of finds the wire on a pin with a function, one that joins both ends first; nil where
 // there is none.
@@ -200,6 +236,7 @@ func newRun(c fleet.Case, r Run) *Run {
 	}
 	r.Plug, r.Row = headed(c, r.Plug, r.Headers.Header)
 	r.Into, r.IntoRow = headed(c, r.Into, r.BoardHeader)
+	r.Strands = strands(c, r.Cable, r.Harness)
 	if r.Plug != nil {
 		r.connect(c)
 	}
@@ -219,8 +256,37 @@ func headed(c fleet.Case, plug *gear.Plug, on *fleet.Header) (as, row *gear.Plug
 	return h.On(plug, on.Turned), plug
 }
 
-// connect follows each wire of the harness from slot to slot, moved crimps where
-// they are now, and the soldered wires from pin to pad, also those beside a cable.
+// strands are what the cables of a part are beside the first's own end.
+func strands(c fleet.Case, cable fleet.Cable, first *gear.Harness) (list []Strand) {
+	if (first == nil || first.Branch == nil) && len(cable.Beside) == 0 {
+		return nil
+	}
+	board, hasBoard := c.Board()
+	add := func(h *gear.Harness, branch bool, to string, wires []gear.HarnessWire, into string) {
+		s := Strand{Harness: h, Branch: branch, To: to, Wires: wires, IntoID: into}
+		if hasBoard && into != "" {
+			s.Into, _ = board.Plug(into)
+		}
+		list = append(list, s)
+	}
+	if first != nil && first.Branch != nil {
+		add(first, true, first.Branch.To, first.Branch.Wires, cable.BranchTo)
+	}
+	for _, b := range cable.Beside {
+		h, ok := gear.Find[*gear.Harness](c.Library, b.Harness)
+		if !ok {
+			continue
+		}
+		add(h, false, h.To, h.Wires, b.HarnessTo)
+		if h.Branch != nil {
+			add(h, true, h.Branch.To, h.Branch.Wires, b.BranchTo)
+		}
+	}
+	return list
+}
+
+// connect follows each wire of the cables from slot to slot, moved crimps where they are
+// now, and the soldered wires from pin to pad, also those beside a cable.
 func (r *Run) connect(c fleet.Case) {
 	if r.Into == nil {
 		r.Conns = r.implied(c.Fit)
@@ -230,42 +296,51 @@ func (r *Run) connect(c fleet.Case) {
 		most += len(r.Harness.Wires)
 	}
 	r.Conns = slices.Grow(r.Conns, most)
-	soldered := func(w fleet.Wire) Conn {
-		return Conn{
-			Pin:      w.Pin,
-			Function: r.Plug.Pin(w.Pin),
-			Terminal: w.To,
-			Colour:   w.Colour,
-			AWG:      w.AWG,
-			LengthMM: w.MM,
-		}
-	}
-	if r.Harness == nil {
-		for _, w := range r.Wires {
-			r.Conns = append(r.Conns, soldered(w))
-		}
-		return
-	}
 	used := map[int]bool{}
-	for _, w := range r.Wired(r.Harness) {
-		wire := Conn{Pin: w.From, Function: r.Plug.Pin(w.From), Colour: w.Colour, AWG: w.AWG, LengthMM: w.LengthMM}
-		if len(r.Conns) > 0 && r.Conns[0].Pin == w.From && r.Into == nil { // the implied supply is this wire
+	if r.Harness != nil {
+		r.lay(r.Harness, r.Wired(r.Harness), r.Into, used)
+	}
+	for i := range r.Strands {
+		s := &r.Strands[i]
+		r.lay(s.Harness, s.Wires, s.Into, used)
+	}
+	for _, w := range r.Wires {
+		if !used[w.Pin] {
+			r.Conns = append(r.Conns, r.soldered(w))
+		}
+	}
+}
+
+// soldered is a single wire.
+func (r *Run) soldered(w fleet.Wire) Conn {
+	return Conn{
+		Pin:      w.Pin,
+		Function: r.Plug.Pin(w.Pin),
+		Terminal: w.To,
+		Colour:   w.Colour,
+		AWG:      w.AWG,
+		LengthMM: w.MM,
+	}
+}
+
+// lay follows the wires of one end of a cable: into a plug of the board, or to where the
+// wires of the part say that they are soldered; what those are for is used then.
+func (r *Run) lay(h *gear.Harness, wires []gear.HarnessWire, into *gear.Plug, used map[int]bool) {
+	for _, w := range wires {
+		wire := Conn{Pin: w.From, Function: r.Plug.Pin(w.From), Colour: w.Colour, AWG: w.AWG, LengthMM: w.LengthMM, Cable: h}
+		implied := len(r.Conns) > 0 && r.Conns[0].Pin == w.From && r.Conns[0].Cable == nil
+		if implied && into == nil { // the implied supply is this wire
 			wire.Terminal = r.Conns[0].Terminal
 			r.Conns[0] = wire
 			continue
 		}
-		if r.Into != nil {
-			wire.Slot, wire.Terminal = w.To, r.Into.Pin(w.To)
+		if into != nil {
+			wire.Slot, wire.Through, wire.Terminal = w.To, into, into.Pin(w.To)
 		} else if at := slices.IndexFunc(r.Wires, func(s fleet.Wire) bool { return s.Pin == w.From }); at >= 0 {
 			wire.Terminal = r.Wires[at].To
 			used[w.From] = true
 		}
 		r.Conns = append(r.Conns, wire)
-	}
-	for _, w := range r.Wires {
-		if !used[w.Pin] {
-			r.Conns = append(r.Conns, soldered(w))
-		}
 	}
 }
 
@@ -276,6 +351,9 @@ func (r *Run) implied(f *fleet.Fit) []Conn {
 	listed := slices.ContainsFunc(r.Wires, func(w fleet.Wire) bool { return w.Pin == pin })
 	from, fed := f.FeedOf(r.Node)
 	pad, onBoard := fleet.PadOf(from)
+	listed = listed || slices.ContainsFunc(r.Strands, func(s Strand) bool { // it goes through a plug
+		return s.Into != nil && slices.ContainsFunc(s.Wires, func(w gear.HarnessWire) bool { return w.From == pin })
+	})
 	if pin == 0 || listed || !fed || !onBoard || len(r.Wires) == 0 {
 		return nil
 	}

@@ -119,6 +119,7 @@ func (l *loom) fits() verdict.Finding {
 
 // cableEnd is one end of a cable and the plug it goes into.
 type cableEnd struct {
+	cable     *gear.Harness
 	name      string // "unit" or "board"
 	connector string
 	field     string // of the cable
@@ -132,28 +133,39 @@ type cableEnd struct {
 // checkEnds looks for connectors that do not go together. A cable goes into a plug,
 // never into bare pads, and what kind a plug is must be known.
 func (l *loom) checkEnds() (findings []verdict.Finding) {
-	h := l.run.Harness
-	if h == nil {
-		return nil
+	if h := l.run.Harness; h != nil {
+		findings = l.checkEnd(l.unitEnd(h))
+		if l.run.Into != nil {
+			findings = append(findings, l.checkEnd(l.boardEnd(h, h.To, "to", h.Without("to"), l.run.Into))...)
+		}
 	}
-	unit := cableEnd{"unit", h.From, "from", h.Without("from"), l.run.Plug, l.run.Entry, "plug.connector", l.run.Label()}
+	for i := range l.run.Strands {
+		findings = append(findings, l.checkStrand(&l.run.Strands[i])...)
+	}
+	return append(findings, l.checkOnePlug()...)
+}
+
+// unitEnd is a cable at the part's plug.
+func (l *loom) unitEnd(h *gear.Harness) cableEnd {
+	end := cableEnd{h, "unit", h.From, "from", h.Without("from"), l.run.Plug, l.run.Entry, "plug.connector", l.run.Label()}
 	if l.run.Row != nil {
-		unit.owner = nil
+		end.owner = nil
 	}
-	findings = l.checkEnd(unit)
-	if l.run.Into == nil {
-		return findings
+	return end
+}
+
+// boardEnd is an end of a cable at a plug of the board.
+func (l *loom) boardEnd(h *gear.Harness, connector, field string, bare bool, into *gear.Plug) cableEnd {
+	end := cableEnd{h, "board", connector, field, bare, into, &l.board.Entry, "plugs." + into.ID + ".connector",
+		"the " + into.Label() + " of " + l.board.Label()}
+	if l.run.IntoRow != nil && into == l.run.Into {
+		end.owner = nil
 	}
-	board := cableEnd{"board", h.To, "to", h.Without("to"), l.run.Into, &l.board.Entry,
-		"plugs." + l.run.Into.ID + ".connector", "the " + l.run.Into.Label() + " of " + l.board.Label()}
-	if l.run.IntoRow != nil {
-		board.owner = nil
-	}
-	return append(findings, l.checkEnd(board)...)
+	return end
 }
 
 func (l *loom) checkEnd(e cableEnd) []verdict.Finding {
-	h := l.run.Harness
+	h := e.cable
 	unfit := func(says string, args ...any) []verdict.Finding {
 		return []verdict.Finding{{
 			Code:   CodeConnector,

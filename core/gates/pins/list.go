@@ -81,7 +81,8 @@ func Rewired(c fleet.Case) (runs []*netlist.Run) {
 func (l *loom) solders() (wires []Solder) {
 	for i := range l.run.Conns {
 		w := &l.run.Conns[i]
-		if w.Slot != 0 || !w.Live() {
+		atPads := w.Cable != nil && w.Cable.Without("from") && l.run.Plug.Pads()
+		if w.Slot != 0 && !atPads || !w.Live() {
 			continue
 		}
 		line := Solder{
@@ -91,6 +92,11 @@ func (l *loom) solders() (wires []Solder) {
 			To:     l.board.Label() + " " + strings.TrimPrefix(l.words(w.Terminal), "the "),
 			Colour: w.Colour,
 			AWG:    w.AWG,
+		}
+		if w.Slot != 0 { // its other end is in a plug: only this one is soldered
+			line.To = fmt.Sprintf("the wire in slot %d of the %s", w.Slot, w.Cable.Label())
+			wires = append(wires, line)
+			continue
 		}
 		if w.LengthMM != nil {
 			line.LengthMM = new(*w.LengthMM + slack)

@@ -95,17 +95,22 @@ func (o *Off) take(l *loom, after *netlist.Run, sameBoard bool) {
 	}
 }
 
-// unplug lists the cable of a part where no part of the next wiring has it in that plug.
+// plugged is a cable in a plug of the board.
+type plugged struct{ cable, plug string }
+
+// unplug lists the cables of a part where no part of the next wiring has them in that plug.
 func (o *Off) unplug(run *netlist.Run, next []*netlist.Run, sameBoard bool) {
-	if run.Into == nil || run.Harness == nil {
-		return
+	stays := map[plugged]bool{}
+	for _, r := range next {
+		for _, end := range r.PluggedIn() {
+			stays[plugged{end.Cable.ID, end.Plug.ID}] = sameBoard
+		}
 	}
-	stays := slices.ContainsFunc(next, func(r *netlist.Run) bool {
-		return r.Cable.Harness == run.Cable.Harness && r.HarnessTo == run.HarnessTo
-	})
-	if !stays || !sameBoard {
-		o.Unplug = append(o.Unplug, fmt.Sprintf("the %s of %s out of the %s", run.Harness.Label(), run.Label(),
-			run.Into.Label()))
+	for _, end := range run.PluggedIn() {
+		if !stays[plugged{end.Cable.ID, end.Plug.ID}] {
+			o.Unplug = append(o.Unplug, fmt.Sprintf("the %s of %s out of the %s", end.Cable.Label(), run.Label(),
+				end.Plug.Label()))
+		}
 	}
 }
 
@@ -152,12 +157,13 @@ func (l *loom) place(terminal string) string {
 // loose are the ends of a part's cable that lead power or a signal and are joined to
 // nothing: left bare they touch something (common practice: insulate each).
 func loose(l *loom) (ends []string) {
-	if l.run.Harness == nil || l.run.Plug == nil {
+	if l.run.Plug == nil {
 		return nil
 	}
 	for i := range l.run.Conns {
 		c := &l.run.Conns[i]
-		if c.Live() || c.Function == "" && c.Terminal == "" || c.Function == gear.PinSupply && l.fedPastBoard() {
+		if c.Cable == nil || c.Live() || c.Function == "" && c.Terminal == "" ||
+			c.Function == gear.PinSupply && l.fedPastBoard() {
 			continue
 		}
 		wire := "wire"
@@ -168,7 +174,7 @@ func loose(l *loom) (ends []string) {
 		if c.Function == "" {
 			what = strings.TrimPrefix(l.words(c.Terminal), "the ")
 		}
-		says := fmt.Sprintf("the free end of the %s of %s, %s", wire, l.run.Harness.Label(), what)
+		says := fmt.Sprintf("the free end of the %s of %s, %s", wire, c.Cable.Label(), what)
 		if c.Function == "" && l.power(c.Terminal) {
 			says += ": it is live"
 		}

@@ -92,6 +92,23 @@ func (l *loom) feedLead() *fleet.Lead {
 	return nil
 }
 
+// solderables are the further cables that can be used where all is soldered.
+func (l *loom) solderables(beside []fleet.Beside, plug *gear.Plug) (list []fleet.Beside) {
+	for _, b := range beside {
+		h, ok := gear.Find[*gear.Harness](l.Library, b.Harness)
+		if ok && b.HarnessTo == "" && b.BranchTo == "" && solderable(h, plug) {
+			list = append(list, b)
+		}
+	}
+	return list
+}
+
+// solderable says whether a cable can be used where all is soldered at the board: it has
+// bare ends there, and at the part's side a plug for its plug or bare ends for its pads.
+func solderable(h *gear.Harness, plug *gear.Plug) bool {
+	return h.To == "" && (!plug.Pads() || h.Without("from"))
+}
+
 // grounded is the wiring with the grounds soldered that are not joined.
 func (l *loom) grounded() (fleet.Wiring, bool) {
 	w := l.Fit.Wiring
@@ -141,9 +158,10 @@ func (l *loom) cables() (list []verdict.Candidate) {
 		for _, keeps := range []bool{false, true} { // what is soldered beside it
 			w := l.Fit.Wiring
 			w.Harness, w.HarnessTo, w.Moved, w.Headers = on.Harness, on.HarnessTo, nil, on.Headers
+			w.BranchTo = ""
 			if !keeps {
-				w.Wires = nil
-			} else if len(w.Wires) == 0 {
+				w.Wires, w.Beside = nil, nil
+			} else if len(w.Wires) == 0 && len(w.Beside) == 0 {
 				continue
 			}
 			w = l.fedElsewhere(w)
@@ -268,10 +286,11 @@ func (l *loom) soldered() (fleet.Wiring, bool) {
 		}
 	}
 	plug := l.run.Plug
-	w.HarnessTo, w.Moved, w.BoardHeader = "", nil, nil
-	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && (h.To != "" || plug.Pads()) {
+	w.HarnessTo, w.Moved, w.BoardHeader, w.BranchTo = "", nil, nil, ""
+	if h, ok := gear.Find[*gear.Harness](l.Library, w.Harness); ok && !solderable(h, plug) {
 		w.Harness = ""
 	}
+	w.Beside = l.solderables(w.Beside, plug)
 	if w.Harness == "" {
 		plug, w.Headers = bare(l.run.Row, plug), fleet.Headers{} // the pads themselves
 	}

@@ -36,15 +36,31 @@ func (l *loom) checkOthers() (findings []verdict.Finding) {
 
 // checkPlugs says where two cables are to go into one plug.
 func checkPlugs(runs []*netlist.Run) (findings []verdict.Finding) {
-	for i, a := range runs {
-		for _, b := range runs[i+1:] {
-			if a.Into == nil || a.Into != b.Into {
+	type end struct {
+		run  *netlist.Run
+		plug *gear.Plug
+	}
+	var list []end
+	for _, r := range runs {
+		if r.Into != nil && r.Harness == nil {
+			list = append(list, end{r, r.Into})
+		}
+		for _, in := range r.PluggedIn() {
+			list = append(list, end{r, in.Plug})
+		}
+	}
+	for i, a := range list {
+		for _, b := range list[i+1:] {
+			if a.plug.ID != b.plug.ID {
 				continue
 			}
-			findings = append(findings, verdict.Finding{Code: CodeConnector, Level: verdict.Unfit, Subject: b.Label(),
-				Part: b.Node, Source: "this plan",
-				Says: fmt.Sprintf("The cables of %s and of %s are both to go into the %s: a plug takes one.", a.Label(),
-					b.Label(), a.Into.Label())})
+			cables := fmt.Sprintf("The cables of %s and of %s are", a.run.Label(), b.run.Label())
+			if a.run == b.run {
+				cables = "Two ends of the cables of " + a.run.Label() + " are"
+			}
+			findings = append(findings, verdict.Finding{Code: CodeConnector, Level: verdict.Unfit, Subject: b.run.Label(),
+				Part: b.run.Node, Source: "this plan",
+				Says: fmt.Sprintf("%s both to go into the %s: a plug takes one.", cables, a.plug.Label())})
 		}
 	}
 	return findings

@@ -131,7 +131,7 @@ func (l *loom) draw() Picture {
 			LengthMM: conn.LengthMM,
 			Level:    verdict.Fits,
 		}
-		if l.run.Into != nil && conn.Slot > 0 {
+		if l.run.Into != nil && conn.Slot > 0 && conn.Through == l.run.Into {
 			line.Spot = conn.Slot - 1
 		} else if conn.Terminal != "" {
 			line.Spot = l.pad(&pic, conn)
@@ -178,7 +178,9 @@ func (l *loom) face(pic *Picture) {
 		pic.Board.Pins = append(pic.Board.Pins, Spot{
 			N:     i + 1,
 			Words: strings.TrimPrefix(l.words(pin), "the "),
-			Used:  slices.ContainsFunc(l.run.Conns, func(c netlist.Conn) bool { return c.Slot == i+1 && c.Live() }),
+			Used: slices.ContainsFunc(l.run.Conns, func(c netlist.Conn) bool {
+				return c.Slot == i+1 && c.Through == l.run.Into && c.Live()
+			}),
 		})
 	}
 }
@@ -186,7 +188,11 @@ func (l *loom) face(pic *Picture) {
 // pad is the place of a soldered wire's pad among the board's spots, added where
 // it is not there yet.
 func (l *loom) pad(pic *Picture, conn *netlist.Conn) int {
-	pic.Board.Pins = append(pic.Board.Pins, Spot{Words: strings.TrimPrefix(l.words(conn.Terminal), "the "), Used: true})
+	spot := Spot{Words: strings.TrimPrefix(l.words(conn.Terminal), "the "), Used: true}
+	if conn.Through != nil {
+		spot.N, spot.Words = conn.Slot, spot.Words+" in the "+conn.Through.Label()
+	}
+	pic.Board.Pins = append(pic.Board.Pins, spot)
 	return len(pic.Board.Pins) - 1
 }
 

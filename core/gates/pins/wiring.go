@@ -49,6 +49,8 @@ func partLoom(c fleet.Case, run *netlist.Run) *loom {
 
 // lacks names what is not stated of the wiring at all.
 func (l *loom) lacks() {
+	l.missing = append(l.missing, unstated(l.run)...)
+	l.missing = append(l.missing, adrift(l.Case, l.run)...)
 	switch {
 	case l.run.Plug == nil, l.airUnit == nil && len(l.run.Plug.Pins) == 0:
 		l.missing = append(l.missing, verdict.GearValue(l.run.Entry, "plug", "pins"))

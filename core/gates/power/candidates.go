@@ -125,10 +125,10 @@ func (s supply) feedFrom(node, from string) (fleet.Patch, bool) {
 // wired says whether the plan states the wires of a part beside the air unit.
 func (s supply) wired(node string) bool {
 	if part, ok := s.Fit.Part(node); ok {
-		return part.HarnessTo != "" || len(part.Wires) > 0
+		return part.Said()
 	}
 	cable := s.Fit.ReceiverCable
-	return node == fleet.NodeReceiver && cable != nil && (cable.HarnessTo != "" || len(cable.Wires) > 0)
+	return node == fleet.NodeReceiver && cable != nil && cable.Said()
 }
 
 // ownLead is the lead a part has already: it goes along to another feed.

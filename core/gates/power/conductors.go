@@ -62,7 +62,7 @@ func (s supply) checkPartContacts(run *netlist.Run, consumers []consumer) (findi
 	if at < 0 || supply == nil || supply.Slot == 0 {
 		return nil
 	}
-	for _, p := range []plugAt{s.unitPlug(run), s.boardPlug(run)} {
+	for _, p := range []plugAt{s.unitPlug(run), s.boardPlug(run, supply.Through)} {
 		findings = append(findings, s.checkContact(consumers[at], consumers, p)...)
 	}
 	return findings
@@ -87,19 +87,32 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 	plugs := []plugAt{s.unitPlug(run)}
 	harness, cabled := s.Harness()
 	pin := slices.Index(run.Plug.Pins, gear.PinSupply) + 1
-	if cabled && pin > 0 {
-		for _, w := range s.Fit.Wired(harness) {
-			if w.From != pin {
+	follow := func(h *gear.Harness, wires []gear.HarnessWire, into *gear.Plug) {
+		for _, w := range wires {
+			if w.From != pin || pin == 0 {
 				continue
 			}
-			findings = append(findings, s.checkWire(part, consumers, harness, w)...)
-			if w.To > 0 && run.Into != nil {
-				plugs = append(plugs, s.boardPlug(run))
+			findings = append(findings, s.checkWire(part, consumers, h, w)...)
+			if w.To > 0 && into != nil {
+				plugs = append(plugs, s.boardPlug(run, into))
 			}
 		}
 	}
 	if cabled {
-		findings = append(findings, s.checkCable(part, consumers, unitModel, harness)...)
+		follow(harness, s.Fit.Wired(harness), run.Into)
+	}
+	for i := range run.Strands {
+		follow(run.Strands[i].Harness, run.Strands[i].Wires, run.Strands[i].Into)
+	}
+	if cabled {
+		findings = append(findings, s.checkCable(part, consumers, unitModel, harness, "wires", harness.Wires)...)
+	}
+	for i := range run.Strands {
+		strand, field := &run.Strands[i], "wires"
+		if strand.Branch {
+			field = "branch.wires"
+		}
+		findings = append(findings, s.checkCable(part, consumers, unitModel, strand.Harness, field, strand.Wires)...)
 	}
 	for _, p := range plugs {
 		findings = append(findings, s.checkContact(part, consumers, p)...)
@@ -109,13 +122,15 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 
 // checkCable asks which wire of a cable the supply goes through, where that is not
 // stated.
-func (s supply) checkCable(part consumer, consumers []consumer, u *gear.AirUnit, h *gear.Harness) []verdict.Finding {
+func (s supply) checkCable(
+	part consumer, consumers []consumer, u *gear.AirUnit, h *gear.Harness, field string, wires []gear.HarnessWire,
+) []verdict.Finding {
 	var missing []verdict.Missing
 	if len(u.Plug.Pins) == 0 {
 		missing = append(missing, verdict.GearValue(&u.Entry, "plug.pins", "pins of its plug"))
 	}
-	if len(h.Wires) == 0 {
-		missing = append(missing, verdict.GearValue(&h.Entry, "wires", "its wires"))
+	if len(wires) == 0 {
+		missing = append(missing, verdict.GearValue(&h.Entry, field, "its wires"))
 	}
 	if len(missing) == 0 {
 		return nil
@@ -129,10 +144,13 @@ func (s supply) unitPlug(run *netlist.Run) plugAt {
 	return s.overHeader(p, run.Row, run.Header)
 }
 
-// boardPlug is the plug of the board that a cable goes into.
-func (s supply) boardPlug(run *netlist.Run) plugAt {
-	p := plugAt{run.Into, &s.board.Entry, "plugs." + run.Into.ID + ".connector",
-		"the " + run.Into.Label() + " of " + s.board.Label()}
+// boardPlug is a plug of the board that a cable goes into.
+func (s supply) boardPlug(run *netlist.Run, into *gear.Plug) plugAt {
+	p := plugAt{into, &s.board.Entry, "plugs." + into.ID + ".connector",
+		"the " + into.Label() + " of " + s.board.Label()}
+	if into != run.Into {
+		return p
+	}
 	return s.overHeader(p, run.IntoRow, run.BoardHeader)
 }
 

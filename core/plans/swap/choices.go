@@ -2,6 +2,7 @@ package swap
 
 import (
 	"fmt"
+	"slices"
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
@@ -42,6 +43,10 @@ func Places(c fleet.Case) []Place {
 		{"cable", "joined to the board by", cables(c)},
 		{"seat", "sits in", seats(c)},
 		{"antennas", "antennas", antennaSets(c)},
+	}
+	if more := furtherCables(c); len(more) > 1 {
+		at := slices.IndexFunc(places, func(p Place) bool { return p.Name == "cable" })
+		places = slices.Insert(places, at+1, Place{"beside", "and by a further cable", more})
 	}
 	for _, p := range places {
 		for i := range p.Options {

@@ -37,7 +37,7 @@ var noFacts = slices.Concat(
 	},
 	[]string{ // choices with a default: docs/format/versions.md
 		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
-		"receiverCable", "header", "boardHeader",
+		"receiverCable", "header", "boardHeader", "branchTo",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
 	},
@@ -45,7 +45,7 @@ var noFacts = slices.Concat(
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
 		"mhz", "widthMHz", "grid", "never", "needed", "keeps",
 	},
-	[]string{"loads", "regulators", "ports", "switches", "elements", "parts"}, // whole lists
+	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.
@@ -77,6 +77,9 @@ func noFact(path string) bool {
 	}
 	if strings.HasSuffix(path, ".antennas") || strings.HasSuffix(path, ".antennas.models") {
 		return true // the antenna gate asks for them, the mount gate only about their leads
+	}
+	if strings.Contains(path, ".beside[") {
+		return true // a further cable that goes into no plug is soldered, as the wires say
 	}
 	if strings.Contains(path, ".access.") {
 		return true // an entry of a list: what is not named is not there

@@ -76,3 +76,28 @@ func TestAPartIsNotSolderedToWhatBurnsIt(t *testing.T) {
 	}
 	assert.Positive(t, offered)
 }
+
+// A unit with bare pads takes a further cable: each with bare ends is offered, soldered or
+// into the plug of its kind; a unit with a plug takes none.
+func TestAFurtherCableIsPicked(t *testing.T) {
+	st := demoStock(t)
+	f := fleet.NewIndex(st.Fleet)
+	picks := func(quad string) (list []swap.Option) {
+		q, _ := f.Quad(quad)
+		for _, place := range swap.Places(fleet.NewCase(st.Library(), f, q)) {
+			if place.Name == "beside" {
+				list = place.Options
+			}
+		}
+		return list
+	}
+	assert.Empty(t, picks("quern"), "its unit has a plug")
+	list := picks("damsel")
+	require.Len(t, list, 2)
+	assert.Equal(t, "none", list[0].Label)
+	assert.Equal(t, "bare two-wire bundle, soldered to the board", list[1].Label)
+	assert.True(t, list[1].Chosen)
+	q, _ := f.Quad("damsel")
+	c := fleet.NewCase(st.Library(), f, q)
+	assert.Empty(t, c.With(list[0].Patch).Fit.Beside)
+}

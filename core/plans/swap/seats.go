@@ -36,24 +36,68 @@ func cables(c fleet.Case) []Option {
 		}
 		return o
 	}
-	soldered := func(w *fleet.Wiring) { w.Harness, w.HarnessTo, w.Moved, w.Headers = "", "", nil, fleet.Headers{} }
+	soldered := func(w *fleet.Wiring) {
+		w.Harness, w.HarnessTo, w.Moved, w.Headers = "", "", nil, fleet.Headers{}
+		w.BranchTo, w.Beside = "", nil
+	}
 	options := []Option{pick("soldered", "soldered, wire by wire", soldered)}
 	for _, h := range gear.All[*gear.Harness](c.Library) {
 		if h.To != "" || run.Plug != nil && h.From != "" && h.From != run.Plug.Connector {
 			continue
 		}
 		options = append(options, owned(pick(h.ID, h.Label()+", soldered to the board", func(w *fleet.Wiring) {
-			w.Harness, w.HarnessTo, w.Moved, w.BoardHeader = h.ID, "", nil, nil
+			w.Harness, w.HarnessTo, w.Moved, w.BoardHeader, w.BranchTo = h.ID, "", nil, nil, ""
 		})))
 	}
 	for _, on := range pins.Cables(c) {
 		key, label := cableWords(c, board, &on)
 		options = append(options, owned(pick(key, label, func(w *fleet.Wiring) {
 			if w.Harness != on.Harness || w.HarnessTo != on.HarnessTo {
-				w.Moved = nil
+				w.Moved, w.BranchTo = nil, ""
 			}
 			w.Harness, w.HarnessTo, w.Wires, w.Headers = on.Harness, on.HarnessTo, nil, on.Headers
 		})))
+	}
+	return options
+}
+
+// furtherCables lists what can go beside the cable of an air unit with bare pads: each cable
+// with bare ends at the unit's side, soldered at the board or in each of its plugs that
+// takes it. A plug of a unit takes one cable.
+func furtherCables(c fleet.Case) []Option {
+	run, ok := netlist.AirUnit(c)
+	board, hasBoard := c.Board()
+	if !ok || !hasBoard || run.Plug == nil {
+		return nil
+	}
+	option := func(key, label string, beside ...fleet.Beside) Option {
+		w := c.Fit.Wiring
+		w.Beside = beside
+		o := Option{Key: key, Label: label, Chosen: slices.Equal(c.Fit.Beside, beside), Patch: fleet.Patch{Wiring: &w}}
+		if len(beside) == 1 {
+			if n := c.Fleet.SpareCount(beside[0].Harness, c.Quad.ID); n > 0 {
+				o.Note = fmt.Sprintf("%d owned", n)
+			}
+		}
+		return o
+	}
+	options := []Option{option("none", "none")}
+	for _, h := range gear.All[*gear.Harness](c.Library) {
+		switch {
+		case !h.Without("from") || !run.Plug.Pads() || h.ID == c.Fit.Harness:
+		case h.To == "":
+			options = append(options, option(h.ID, h.Label()+", soldered to the board", fleet.Beside{Harness: h.ID}))
+		default:
+			for i := range board.Plugs {
+				if p := &board.Plugs[i]; p.Connector == h.To {
+					options = append(options, option(h.ID+":"+p.ID, h.Label()+" into the "+p.Label(),
+						fleet.Beside{Harness: h.ID, HarnessTo: p.ID}))
+				}
+			}
+		}
+	}
+	if !slices.ContainsFunc(options, func(o Option) bool { return o.Chosen }) {
+		options = append(options, option("as-it-is", "as it is", c.Fit.Beside...))
 	}
 	return options
 }

@@ -198,9 +198,7 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 			l.add(r.Model, "", q.Label(), 1, true, "")
 		}
 	}
-	if next.Harness != "" && next.Harness != now.Harness {
-		l.add(next.Harness, "", q.Label(), 1, true, "often comes with the unit")
-	}
+	l.cables(q, now.Cable(), next.Cable(), "often comes with the unit")
 	if next.Plate != "" && next.Plate != now.Plate {
 		l.add(next.Plate, "", q.Label(), 1, true, "")
 	}
@@ -217,10 +215,8 @@ func (l *shoppingList) wiredParts(q *fleet.Quad, now, next *fleet.Fit) {
 	if now.ReceiverCable != nil {
 		had = *now.ReceiverCable
 	}
-	if c := next.ReceiverCable; c != nil && c.Harness != "" && c.Harness != had.Harness {
-		l.add(c.Harness, "", q.Label(), 1, true, "often comes with the receiver")
-	}
 	if c := next.ReceiverCable; c != nil {
+		l.cables(q, had, *c, "often comes with the receiver")
 		l.headers(q, had.Headers, c.Headers)
 	}
 	for i := range next.Parts {
@@ -232,10 +228,20 @@ func (l *shoppingList) wiredParts(q *fleet.Quad, now, next *fleet.Fit) {
 		if p.Model != was.Model {
 			l.add(p.Model, "", q.Label(), 1, true, "")
 		}
-		if p.Harness != "" && p.Harness != was.Harness {
-			l.add(p.Harness, "", q.Label(), 1, true, "often comes with the part")
-		}
+		l.cables(q, was.Cable, p.Cable, "often comes with the part")
 		l.headers(q, was.Headers, p.Headers)
+	}
+}
+
+// cables are those a part has next and has not today.
+func (l *shoppingList) cables(q *fleet.Quad, had, has fleet.Cable, note string) {
+	left := had.Harnesses()
+	for _, model := range has.Harnesses() {
+		if at := slices.Index(left, model); at >= 0 {
+			left = slices.Delete(left, at, at+1)
+			continue
+		}
+		l.add(model, "", q.Label(), 1, true, note)
 	}
 }
 

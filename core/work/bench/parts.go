@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"yokeswap/core/facts/fleet"
@@ -118,13 +119,15 @@ func (w *writer) wirePart(run *netlist.Run) {
 		step.Cautions = append([]string{cautionIron}, step.Cautions...)
 		step.Materials = append(step.Materials, "solder", "heat-shrink")
 	}
-	if run.Into != nil && run.Harness != nil {
-		step.Do = append(step.Do, fmt.Sprintf("Plug the %s into the %s.", run.Harness.Label(), run.Into.Label()))
-		if kind, ok := gear.Find[*gear.Connector](w.Library, run.Harness.To); ok {
+	for _, end := range run.PluggedIn() {
+		step.Do = append(step.Do, fmt.Sprintf("Plug the %s into the %s.", end.Cable.Label(), end.Plug.Label()))
+		if kind, ok := gear.Find[*gear.Connector](w.Library, end.Connector); ok {
 			step.Do = append(step.Do, plugged(kind))
 		}
-		step.Materials = append(step.Materials, run.Harness.Label())
-		id += ":" + run.Harness.ID + ">" + run.Into.ID
+		if !slices.Contains(step.Materials, end.Cable.Label()) {
+			step.Materials = append(step.Materials, end.Cable.Label())
+		}
+		id += ":" + end.Cable.ID + ">" + end.Plug.ID
 	}
 	if len(step.Do) == 0 {
 		return

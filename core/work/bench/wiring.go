@@ -8,6 +8,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/gates/pins"
 )
 
@@ -39,25 +40,34 @@ func (w *writer) wire() {
 	list := pins.Soldering(w.Case)
 	list.Wires = slices.DeleteFunc(list.Wires, func(s pins.Solder) bool { return s.Part != fleet.NodeAirUnit })
 	w.solder(list)
-	if harness != nil {
-		w.plugIn(harness)
-	}
+	w.plugIn()
 }
 
-// plugIn puts the cable into the flight board. The unit's end stays free until the
-// meter has been over it.
-func (w *writer) plugIn(harness *gear.Harness) {
-	kind, ok := gear.Find[*gear.Connector](w.Library, harness.To)
-	if w.Fit.HarnessTo == "" || !ok {
+// plugIn puts the cables of the air unit into the flight board. The unit's end stays free
+// until the meter has been over it.
+func (w *writer) plugIn() {
+	run, ok := netlist.AirUnit(w.Case)
+	if !ok {
 		return
 	}
-	w.add(Step{
-		ID:    fmt.Sprintf("cable:%s:%s", harness.ID, w.Fit.HarnessTo),
-		Phase: Feed,
-		Title: "Plug the " + harness.Label() + " into the flight board",
-		Tools: []string{"loupe"},
-		Do:    []string{"Pack unplugged, and the unit's end still free.", plugged(kind)},
-	})
+	ends := run.PluggedIn()
+	for _, end := range ends {
+		kind, ok := gear.Find[*gear.Connector](w.Library, end.Connector)
+		if !ok {
+			continue
+		}
+		into := "flight board"
+		if len(ends) > 1 {
+			into = end.Plug.Label()
+		}
+		w.add(Step{
+			ID:    fmt.Sprintf("cable:%s:%s", end.Cable.ID, end.Plug.ID),
+			Phase: Feed,
+			Title: fmt.Sprintf("Plug the %s into the %s", end.Cable.Label(), into),
+			Tools: []string{"loupe"},
+			Do:    []string{"Pack unplugged, and the unit's end still free.", plugged(kind)},
+		})
+	}
 }
 
 // plugged says how a plug goes in.

@@ -1469,6 +1469,11 @@ export interface components {
             /** @description its id */
             quad: string;
         };
+        Beside: {
+            branchTo?: string;
+            harness: string;
+            harnessTo?: string;
+        };
         Bill: {
             /** Format: int64 */
             days?: number;
@@ -1615,7 +1620,9 @@ export interface components {
             propsOff: boolean;
         };
         Cable: {
+            beside?: components["schemas"]["Beside"][];
             boardHeader?: components["schemas"]["Header"];
+            branchTo?: string;
             harness?: string;
             harnessTo?: string;
             header?: components["schemas"]["Header"];
@@ -2633,7 +2640,9 @@ export interface components {
             y: number;
         };
         PlacedPart: {
+            beside?: components["schemas"]["Beside"][];
             boardHeader?: components["schemas"]["Header"];
+            branchTo?: string;
             harness?: string;
             harnessTo?: string;
             header?: components["schemas"]["Header"];
@@ -3489,7 +3498,9 @@ export interface components {
             to: string;
         };
         Wiring: {
+            beside?: components["schemas"]["Beside"][];
             boardHeader?: components["schemas"]["Header"];
+            branchTo?: string;
             depth?: string;
             harness?: string;
             harnessTo?: string;
