@@ -407,6 +407,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 				next.Wires[n].To = "tx1"
 			}
 		}
+		if q.ID == "wallower" {
+			next.Feeds = append(next.Feeds, fleet.Feed{To: "gps", From: "board.same"})
+		}
 		if q.ID == "quern" {
 			next.Depth = fleet.PictureAndData
 		}
@@ -459,6 +462,7 @@ func whatTheDemoLacks(st *stock.Stock) {
 		set.Packs[i].Parallel = new(2)
 	}
 	for i := range set.Boards {
+		set.Boards[i].Pads = append(set.Boards[i].Pads, gear.Pad{ID: "same", Kind: gear.PadSame, SameAs: "5v"})
 		for n := range set.Boards[i].UARTs {
 			u := &set.Boards[i].UARTs[n]
 			u.TXPrinted, u.RXPrinted, u.TXListens = fmt.Sprintf("S%d", u.ID), fmt.Sprintf("R%d", u.ID), new(true)

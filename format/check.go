@@ -248,6 +248,9 @@ func checkPads(ps *Problems, path string, b *gear.Board) {
 		if p.Default != "" && !slices.Contains(p.Choices, p.Default) {
 			ps.add(at+".default", "expected one of the choices, %q is none", p.Default)
 		}
+		if target, ok := b.Pad(p.SameAs); p.SameAs != "" && (!ok || target.Kind == gear.PadSame || target == p) {
+			ps.add(at+".sameAs", "expected another pad of this board that has its own rail, %q is none", p.SameAs)
+		}
 		if p.Kind == gear.PadJumper && len(p.Choices) == 0 {
 			ps.add(at+".choices", "a jumper pad needs its choices")
 		}

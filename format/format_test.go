@@ -192,6 +192,12 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		},
 		{"no grid", fit(`"osd":{"grid":"wide","elements":[]}`), "quads[0].now.osd.grid", "expected"},
 		{
+			"a pad of the rail of one that has none",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"x","kind":"same","sameAs":"x"}]}]`),
+			"boards[0].pads[0].sameAs",
+			"has its own rail",
+		},
+		{
 			"a form that says its value twice",
 			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"text":{"lines":[{"form":"{name} {value}","value":"yes"}]}}]`),
 			"flightFirmware[0].text.lines[0].form",

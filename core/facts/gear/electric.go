@@ -1,5 +1,6 @@
 package gear
 
+import "cmp"
 import "yokeswap/core/measure/unit"
 
 // Input is the supply a part wants. Outside the window a part dies (above) or
@@ -88,6 +89,7 @@ const (
 	PadPack      PadKind = "pack"      // the pack's voltage, unregulated
 	PadRegulated PadKind = "regulated" // the output of a regulator on the board
 	PadJumper    PadKind = "jumper"    // one of several, chosen by a solder jumper
+	PadSame      PadKind = "same"      // another pad's rail: what hangs on both is one load
 )
 
 // Pad is a power pad of a flight board.
@@ -98,8 +100,21 @@ type Pad struct {
 	Converter
 	Choices []string `json:"choices,omitempty"` // jumper: "pack" or ids of other pads
 	Default string   `json:"default,omitempty"` // jumper: as delivered
+	SameAs  string   `json:"sameAs,omitempty"`  // same: the pad whose rail it is
 	// AliveOnUSB: it gives its voltage with only USB plugged in.
 	AliveOnUSB *bool `json:"aliveOnUSB,omitempty"`
+}
+
+// Leads is the pad this one leads to, or "pack": as its jumper is soldered, or the one whose
+// rail it is; empty: that is not said, or the pad makes what it gives.
+func (p *Pad) Leads(jumpers map[string]string) string {
+	switch p.Kind {
+	case PadJumper:
+		return cmp.Or(jumpers[p.ID], p.Default)
+	case PadSame:
+		return p.SameAs
+	}
+	return ""
 }
 
 // Label is the pad's name, or its id.

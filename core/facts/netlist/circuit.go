@@ -78,11 +78,12 @@ func source(c fleet.Case, board *gear.Board, from string) Pin {
 }
 
 // TwoSources says whether a part that is fed from somewhere, and whose supply wire ends on a
-// terminal of the board, has two supplies joined at its pin. A jumper pad of which nobody
-// says what it carries is none that is known.
+// terminal of the board, has two supplies joined at its pin. A pad of which nobody says what
+// it carries is none that is known.
 func TwoSources(c fleet.Case, board *gear.Board, from, terminal string) bool {
 	feed, wired := source(c, board, from), boardPin(c.Fit, board, terminal)
-	if pad, ok := board.Pad(wired.Name); wired.Node == boardNode && ok && pad.Kind == gear.PadJumper {
+	pad, ok := board.Pad(wired.Name)
+	if wired.Node == boardNode && ok && pad.Kind != gear.PadPack && pad.Kind != gear.PadRegulated {
 		return false
 	}
 	return feed != wired && feed.Electric == gear.Gives && wired.Electric == gear.Gives

@@ -212,3 +212,15 @@ func TestAFeedMovesItsWire(t *testing.T) {
 	_, ok = netlist.Refeed(c, "receiver", "pack", nil)
 	assert.False(t, ok)
 }
+
+// Pads of one rail are one place: a part on both has one supply.
+func TestPadsOfOneRailAreOnePlace(t *testing.T) {
+	set := sample.Set()
+	set.Boards[0].Pads = append(set.Boards[0].Pads, gear.Pad{ID: "10v-b", Kind: gear.PadSame, SameAs: "10v"},
+		gear.Pad{ID: "lost", Kind: gear.PadSame})
+	c := sample.Case(set, nil, fleet.Fit{Board: "board"})
+	board, _ := c.Board()
+	assert.False(t, netlist.TwoSources(c, board, "board.10v", "10v-b"))
+	assert.True(t, netlist.TwoSources(c, board, "board.5v", "10v-b"))
+	assert.False(t, netlist.TwoSources(c, board, "board.5v", "lost"), "nobody says what it carries")
+}

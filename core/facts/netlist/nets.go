@@ -1,7 +1,6 @@
 package netlist
 
 import (
-	"cmp"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -110,8 +109,8 @@ func boardPin(f *fleet.Fit, b *gear.Board, terminal string) Pin {
 		if pad.Kind == gear.PadPack {
 			return packPin
 		}
-		choice := cmp.Or(f.Jumpers[pad.ID], pad.Default)
-		if pad.Kind != gear.PadJumper || choice == "" {
+		choice := pad.Leads(f.Jumpers)
+		if choice == "" {
 			break
 		}
 		if choice == fleet.NodePack {

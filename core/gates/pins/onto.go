@@ -1,7 +1,6 @@
 package pins
 
 import (
-	"cmp"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -177,7 +176,7 @@ func makes(f *fleet.Fit, b *gear.Board, id string) (pad *gear.Pad, pack bool) {
 		case p.Kind == gear.PadRegulated:
 			return p, false
 		}
-		id = cmp.Or(f.Jumpers[p.ID], p.Default)
+		id = p.Leads(f.Jumpers)
 	}
 	return nil, false
 }

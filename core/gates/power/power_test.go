@@ -153,6 +153,43 @@ func TestARailCarriesEverythingOnIt(t *testing.T) {
 	}
 }
 
+// Two pads of one rail carry one load between them (common practice): what each alone could
+// give is too much for both.
+func TestTwoPadsOfOneRail(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		pad  gear.Pad
+		code verdict.Code
+	}{
+		{"a rail of its own", gear.Pad{ID: "10v-b", Kind: gear.PadRegulated, Converter: sample.Set().Boards[0].Pads[1].Converter},
+			power.CodeRailFits},
+		{"the rail of the 10v", gear.Pad{ID: "10v-b", Kind: gear.PadSame, SameAs: "10v"}, power.CodeRailOver},
+		{"nobody says whose", gear.Pad{ID: "10v-b", Kind: gear.PadSame}, power.CodeUnknown},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			set := sample.Set()
+			set.Boards[0].Pads = append(set.Boards[0].Pads, c.pad)
+			next := fit("first", "lipo-4", "board.10v")
+			next.Loads = []fleet.Load{{ID: "light",
+				Input: gear.Input{MinV: new(unit.Volts(9)), MaxV: new(unit.Volts(12)), PeakW: new(unit.Watts(12))}}}
+			next.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.10v"}, {To: "light", From: "board.10v-b"}}
+			findings := power.Check(sample.Case(set, nil, next))
+			assert.Contains(t, codes(findings), c.code, "%+v", findings)
+			if c.code == power.CodeRailFits {
+				assert.NotContains(t, codes(findings), power.CodeRailOver)
+			}
+			if c.code == power.CodeUnknown {
+				assert.Contains(t, finding(t, sample.Case(set, nil, next), c.code).Says, "which pad's rail the 10v-b is")
+			}
+			picture := power.Trace(sample.Case(set, nil, next))
+			if c.code == power.CodeRailOver {
+				require.Len(t, picture.Rails, 1)
+				assert.Len(t, picture.Rails[0].Carries, 2)
+			}
+		})
+	}
+}
+
 func TestAJumperThatPutsItRightIsAChange(t *testing.T) {
 	next := fit("first", "lipo-6", "board.cam")
 	next.Jumpers = map[string]string{"cam": "pack"}

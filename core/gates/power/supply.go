@@ -178,9 +178,10 @@ func (s supply) originOf(from string) origin {
 			return origin{node: fleet.PadNode(pad.ID), label: label, rail: "the " + pad.Label(), converter: &pad.Converter,
 				owner: &s.board.Entry, field: "pads." + pad.ID + ".", input: fleet.NodeBoard}
 		}
-		choice := s.Fit.Jumpers[pad.ID]
-		if choice == "" {
-			choice = pad.Default
+		choice := pad.Leads(s.Fit.Jumpers)
+		if choice == "" && pad.Kind == gear.PadSame {
+			return origin{missing: []verdict.Missing{verdict.GearValue(&s.board.Entry, "pads."+pad.ID+".sameAs",
+				"which pad's rail "+label+" is")}}
 		}
 		if choice == "" {
 			return origin{missing: []verdict.Missing{verdict.FitValue(s.Case, "jumpers."+pad.ID,
@@ -189,7 +190,9 @@ func (s supply) originOf(from string) origin {
 		if choice == fleet.NodePack {
 			return origin{node: fleet.NodePack, label: label + ", jumper on pack", input: fleet.NodeBoard}
 		}
-		through = " through the jumper of the " + pad.Label()
+		if through = " through the jumper of the " + pad.Label(); pad.Kind == gear.PadSame {
+			through = ", the rail of the " + pad.Label()
+		}
 		padID = choice
 	}
 	return origin{missing: []verdict.Missing{verdict.GearValue(&s.board.Entry, "pads."+padID, "pad "+padID)}}

@@ -193,10 +193,7 @@ func feeds(c fleet.Case) []Option {
 	if board, ok := c.Board(); ok {
 		for i := range board.Pads {
 			option := feed(fleet.PadNode(board.Pads[i].ID), board.Pads[i].Label())
-			if choice := c.Fit.Jumpers[board.Pads[i].ID]; board.Pads[i].Kind == gear.PadJumper {
-				if choice == "" {
-					choice = board.Pads[i].Default
-				}
+			if choice := board.Pads[i].Leads(c.Fit.Jumpers); board.Pads[i].Kind == gear.PadJumper {
 				option.Note = "jumper on " + choice
 				if choice == "" {
 					option.Note = "jumper not said"
