@@ -191,6 +191,15 @@ func TestAChainThroughModes(t *testing.T) {
 	assert.False(t, ok, "release 3 has lost mode a")
 }
 
+// Nothing that wants an activated device is installed before it is, also where each release
+// wants one.
+func TestReleasesThatAllWantActivation(t *testing.T) {
+	c := NewChart([]Move{{Version: "1.0", Activated: true}, {Version: "2.0", From: ">=1.0", Activated: true}}, nil, new(Any))
+	steps, ok := c.Way(State{Version: "1.0"}, State{Version: "2.0"})
+	require.True(t, ok)
+	assert.Equal(t, []Step{{From: "1.0", Activate: true}, {From: "1.0", To: "2.0", OneWay: true}}, steps)
+}
+
 // A release that takes a mode is never installed past that mode, also where each release
 // of the device takes one.
 func TestAReleaseThatTakesAMode(t *testing.T) {

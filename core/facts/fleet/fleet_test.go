@@ -342,3 +342,24 @@ func TestPatchesOfWiredParts(t *testing.T) {
 	feeds := f.With(fleet.Patch{Feeds: []fleet.Feed{{To: "gps", From: "board.5v"}, {To: "receiver", From: "pack"}}}).Feeds
 	assert.Equal(t, []fleet.Feed{{To: "gps", From: "board.5v"}, {To: "receiver", From: "pack"}}, feeds)
 }
+
+// The drawer gives what lies in it, the first thing in it too, and no more.
+func TestADrawerGivesWhatItHas(t *testing.T) {
+	f := fleet.Fleet{Spares: []fleet.Spare{{Model: "a", Count: 1}, {Model: "b", Count: 1}}}
+	assert.True(t, f.TakeSpare("a"))
+	assert.Equal(t, 0, f.Spares[0].Count)
+	assert.False(t, f.TakeSpare("a"))
+	assert.True(t, f.TakeSpare("b"))
+	assert.False(t, f.TakeSpare("c"))
+}
+
+// What was asked of a fleet is still so while the drawer holds as many, and not after.
+func TestWhatWasAskedIsStillSo(t *testing.T) {
+	of := func(count int) *fleet.Index {
+		return fleet.NewIndex(&fleet.Fleet{Spares: []fleet.Spare{{Model: "a", Count: count}}})
+	}
+	x, asked := of(2).Recording()
+	assert.Equal(t, 2, x.SpareCount("a", ""))
+	assert.True(t, asked.Still(of(2)))
+	assert.False(t, asked.Still(of(1)))
+}

@@ -93,3 +93,56 @@ func TestNothingIsPutWhereThereIsNoList(t *testing.T) {
 	s.Put(gear.KindScrew, nil, tell)
 	assert.Nil(t, s.Screws, "no list is made for nothing")
 }
+
+// What a settings text's words are known by: the word itself before the longest that covers
+// it; a value by what stands in the line.
+func TestWordsOfASettingsText(t *testing.T) {
+	text := &gear.SettingsText{Words: []gear.SettingsWord{
+		{Name: "a*", Label: "short"}, {Name: "ab*", Label: "longer"}, {Name: "abc", Label: "itself"},
+		{Name: "x", Values: []gear.SettingsValue{{Is: "1", Label: "one"}, {Is: "2"}}},
+	}}
+	for key, label := range map[string]string{"abc": "itself", "abd": "longer", "ac": "short", "a": "short"} {
+		word, ok := text.Word(key)
+		assert.True(t, ok)
+		assert.Equal(t, label, word.Label, key)
+	}
+	_, ok := text.Word("b")
+	assert.False(t, ok)
+	word, _ := text.Word("x")
+	first, ok := word.Value("1")
+	assert.True(t, ok)
+	assert.Equal(t, "one", first.Label)
+	_, ok = word.Value("3")
+	assert.False(t, ok)
+	var none *gear.SettingsText
+	assert.False(t, none.Speaks())
+	assert.False(t, text.Speaks())
+}
+
+func TestGridsAreColumnsAndRows(t *testing.T) {
+	for grid, fine := range map[gear.Grid]bool{"53x20": true, "0x20": false, "53x0": false, "x": false, "5x": false, "x5": false,
+		"53": false, "ax9": false, "9xa": false, "-5x-5": false} {
+		_, _, ok := grid.Size()
+		assert.Equal(t, fine, ok, grid)
+	}
+}
+
+// Guides of a language are listed once, the usual one always.
+func TestLanguagesAreListedOnce(t *testing.T) {
+	guides := []gear.Guide{{Language: "nl"}, {Language: "nl"}, {Language: "en"}}
+	set := &gear.Set{Goggles: []gear.Goggles{{Device: gear.Device{Entry: gear.Entry{ID: "a"}, Guides: guides}},
+		{Device: gear.Device{Entry: gear.Entry{ID: "b"}, Guides: guides}}}}
+	assert.Equal(t, []string{"en", "nl"}, gear.Languages(gear.NewLibrary(set)))
+}
+
+// A library with another statement in place of one holds that one alone beside the others.
+func TestALibraryWithAnotherStatement(t *testing.T) {
+	set := &gear.Set{Pairings: []gear.Pairing{
+		{Entry: gear.Entry{ID: "p"}, AirUnit: "u", Goggles: "g"}, {Entry: gear.Entry{ID: "q"}, AirUnit: "u", Goggles: "g"}}}
+	other := gear.NewLibrary(set).With(&gear.Pairing{Entry: gear.Entry{ID: "p"}, AirUnit: "u", Goggles: "g", Mode: "m"})
+	var said []string
+	for _, p := range other.Pairings("u", "g") {
+		said = append(said, p.ID+p.Mode)
+	}
+	assert.ElementsMatch(t, []string{"q", "pm"}, said)
+}

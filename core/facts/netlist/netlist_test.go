@@ -224,3 +224,14 @@ func TestPadsOfOneRailAreOnePlace(t *testing.T) {
 	assert.True(t, netlist.TwoSources(c, board, "board.5v", "10v-b"))
 	assert.False(t, netlist.TwoSources(c, board, "board.5v", "lost"), "nobody says what it carries")
 }
+
+// A feed that cannot be moved is no patch at all.
+func TestNoFeedIsMovedThatCannotBe(t *testing.T) {
+	set := sample.Set()
+	part := set.Parts[0]
+	f := fleet.Fit{Board: "board", Parts: []fleet.PlacedPart{{ID: "on", Model: part.ID}}}
+	_, ok := netlist.Refeed(sample.Case(set, nil, f), "on", "board.5v", nil)
+	assert.False(t, ok, "nobody states its wires")
+	_, ok = netlist.Refeed(sample.Case(set, nil, f), "nothing", "board.5v", nil)
+	assert.False(t, ok)
+}

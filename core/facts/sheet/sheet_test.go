@@ -198,3 +198,22 @@ func BenchmarkRead(b *testing.B) {
 		}
 	}
 }
+
+// The ends of a band count as in it, and a subject within another word is none.
+func TestEdgesOfWordsAndBands(t *testing.T) {
+	field := func(kind gear.Kind, text, path string) any {
+		r, err := sheet.Read(kind, text, nil)
+		require.NoError(t, err)
+		for _, f := range r.Found {
+			if f.Field == path {
+				return f.Value
+			}
+		}
+		return nil
+	}
+	for text, band := range map[string]any{"Frequency 5150-5850 MHz": []string{"5.8"}, "Frequency 5149-5850 MHz": nil,
+		"Frequency 2390-2500 MHz": []string{"2.4"}} {
+		assert.EqualValues(t, fmt.Sprint(band), fmt.Sprint(field(gear.KindAirUnit, text, "radio.bands")), text)
+	}
+	assert.NotNil(t, field(gear.KindReceiver, "Weight 12 g", "massG"))
+}

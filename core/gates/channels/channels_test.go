@@ -142,6 +142,19 @@ func TestAFifthPilotStaysOnTheGround(t *testing.T) {
 	assert.NotEmpty(t, Find(pilots[:4]).Products)
 }
 
+// A channel that only touches another lies over nobody: it is free.
+func TestAChannelThatTouchesIsFree(t *testing.T) {
+	of := []gear.Channel{{ID: "1", MHz: 5660, WidthMHz: 20}, {ID: "2", MHz: 5680, WidthMHz: 20}, {ID: "3", MHz: 5699, WidthMHz: 20}}
+	plan := Find([]Pilot{{Name: "a", System: "s", Channels: of[:1]}, {Name: "b", System: "t", Channels: of[1:]}})
+	var free []string
+	for _, f := range plan.Free {
+		free = append(free, f.System+f.Channel)
+	}
+	assert.NotContains(t, free, "s1", "a sits on it")
+	alone := Find([]Pilot{{Name: "a", System: "s", Channels: of}})
+	assert.Len(t, alone.Free, 2, "%+v", alone.Free)
+}
+
 func BenchmarkTwelvePilots(b *testing.B) {
 	pilots := crowd(rand.New(rand.NewPCG(2, 2)), 12, 16)
 	for b.Loop() {

@@ -345,6 +345,10 @@ func TestLongerStandoffsMakeRoom(t *testing.T) {
 	c = caseOf(set, "first", sample.Seat())
 	c.Fleet = fleet.NewIndex(&fleet.Fleet{Spares: []fleet.Spare{{Model: "30", Count: 3}, {Model: "35", Count: 4}}})
 	assert.Equal(t, []string{"35"}, find(c), "three of 30 mm are not enough for four posts")
+	c.Fleet = fleet.NewIndex(&fleet.Fleet{Spares: []fleet.Spare{{Model: "30", Count: 4}, {Model: "35", Count: 4}}})
+	assert.Equal(t, []string{"30"}, find(c), "the shorter of two that are owned")
+	set.Standoffs[0], set.Standoffs[1], set.Standoffs[2] = set.Standoffs[2], set.Standoffs[0], set.Standoffs[1]
+	assert.Equal(t, []string{"30"}, find(caseOf(set, "first", sample.Seat())), "whichever comes first in the library")
 	bay.Raised = false
 	assert.Empty(t, find(caseOf(set, "first", sample.Seat())), "a bay that standoffs do not lift")
 }

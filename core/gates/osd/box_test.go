@@ -25,3 +25,14 @@ func TestABoxWithinABox(t *testing.T) {
 		assert.Equal(t, c.want, around.holds(c.box), c.name)
 	}
 }
+
+// Halves are rounded the same way on both sides of nought, so that what moves up by a row
+// moves as what moves down does.
+func TestHalvesAreRoundedDown(t *testing.T) {
+	for n, want := range map[int]int{0: 0, 1: 1, 2: 1, 3: 2, -1: 0, -2: -1, -3: -1} {
+		assert.Equal(t, want, half(n), n)
+	}
+	for _, c := range [][3]int{{7, 2, 3}, {-7, 2, -4}, {6, 2, 3}, {-6, 2, -3}, {0, 2, 0}, {1, 2, 0}, {-1, 2, -1}} {
+		assert.Equal(t, c[2], floorDiv(c[0], c[1]), c)
+	}
+}

@@ -116,6 +116,14 @@ func TestNoOtherHeaderIsOffered(t *testing.T) {
 		edit(&other)
 		set.Headers = append(set.Headers, other)
 	}
+	for i := range set.AirUnits { // pads whose pitch nobody states take none
+		if plug := set.AirUnits[i].Plug; plug.Pads() {
+			bare := *plug
+			bare.PitchMM, bare.None = nil, []string{"connector"}
+			loose := padded(func(_ *gear.Header, u *gear.AirUnit) { u.Plug = &bare })
+			assert.Empty(t, pins.Cables(caseOf(loose, plugged("straight"))))
+		}
+	}
 	c, offered := caseOf(set, plugged("straight")), 0
 	for _, cand := range pins.Candidates(c) {
 		if w := cand.Patch.Wiring; w != nil && w.Header != nil {

@@ -68,10 +68,13 @@ func TestWindowsOfTheTrade(t *testing.T) {
 // Full charge 4.20 V, 4.35 V, landing at 3.5 V at rest, lithium-ion at 3.0 V:
 // common practice. The sag is Ohm's law: 50 A through 4 mΩ is 0.2 V a cell.
 func TestPackEnvelope(t *testing.T) {
+	set := sample.Set()
+	set.Packs = append(set.Packs, gear.Pack{Entry: gear.Entry{ID: "iron-4"}, Chemistry: gear.LiFePO, Cells: new(4),
+		MilliohmPerCell: new(unit.Milliohms(4))})
 	for pack, want := range map[string][2]unit.Volts{
-		"lipo-4": {16.8, 13.2}, "lipo-6": {25.2, 19.8}, "lihv-1": {4.35, 3.3}, "liion-6": {25.2, 18},
+		"lipo-4": {16.8, 13.2}, "lipo-6": {25.2, 19.8}, "lihv-1": {4.35, 3.3}, "liion-6": {25.2, 18}, "iron-4": {14.6, 11.2},
 	} {
-		path := power.Trace(sample.Case(sample.Set(), nil, fit("second", pack, "pack")))
+		path := power.Trace(sample.Case(set, nil, fit("second", pack, "pack")))
 		require.Equal(t, fleet.NodePack, path.Nodes[0].ID)
 		assert.InDelta(t, float64(want[0]), float64(*path.Nodes[0].Sees.Full), 1e-9, pack)
 		assert.InDelta(t, float64(want[1]), float64(*path.Nodes[0].Sees.Lowest), 1e-9, pack)

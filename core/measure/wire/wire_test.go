@@ -64,3 +64,10 @@ func TestGaugesThatAreKnown(t *testing.T) {
 		assert.Equal(t, known, gauge.Known(), gauge)
 	}
 }
+
+// The usual table of what a wire in free air carries (chassis wiring, from memory).
+func TestWhatAGaugeCarries(t *testing.T) {
+	for g, amps := range map[Gauge]unit.Amps{10: 55, 14: 32, 16: 22, 18: 16, 20: 11, 22: 7, 24: 3.5, 26: 2.2, 28: 1.4, 30: 0.86} {
+		assert.Equal(t, amps, g.Carries(), "%d AWG", g)
+	}
+}

@@ -46,6 +46,10 @@ func TestWhatIsImplausible(t *testing.T) {
 	set := sample.Set()
 	set.AirUnits[0].MassG = new(unit.Grams(4600))
 	set.Packs[0].MilliohmPerCell = new(unit.Milliohms(0.01))
+	set.Packs[1].MilliohmPerCell = new(unit.Milliohms(0.35))
+	defer func() {
+		assert.NotContains(t, remarks(set), set.Packs[1].ID+" milliohmPerCell", "little, and possible")
+	}()
 	found := remarks(set)
 	assert.Contains(t, found, "first massG")
 	assert.Empty(t, found["first massG"])

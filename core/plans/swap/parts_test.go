@@ -1,6 +1,7 @@
 package swap_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -100,4 +101,24 @@ func TestAFurtherCableIsPicked(t *testing.T) {
 	q, _ := f.Quad("damsel")
 	c := fleet.NewCase(st.Library(), f, q)
 	assert.Empty(t, c.With(list[0].Patch).Fit.Beside)
+}
+
+// In a large fleet one free piece stands for those alike, and what comes after is listed all
+// the same.
+func TestOnePieceStandsForThoseAlike(t *testing.T) {
+	st := demoStock(t)
+	big := *st.Fleet
+	for n := range 120 {
+		big.Kit = append(big.Kit, fleet.Kit{ID: fmt.Sprintf("alike-%d", n), Model: "aldine-one", Firmware: "1.0.4"})
+	}
+	big.Kit = append(big.Kit, fleet.Kit{ID: "last", Model: "aldine-two", Firmware: "2.0"})
+	f := fleet.NewIndex(&big)
+	q, _ := f.Quad("quern")
+	keys := map[string]bool{}
+	for _, o := range swap.Places(fleet.NewCase(st.Library(), f, q))[0].Options {
+		keys[o.Key] = true
+	}
+	assert.True(t, keys["kit:alike-0"])
+	assert.False(t, keys["kit:alike-1"], "one stands for them")
+	assert.True(t, keys["kit:last"])
 }

@@ -237,7 +237,12 @@ func TestTheWordsOfAComparison(t *testing.T) {
 	assert.Equal(t, "25 mW (1)", got.Rows[1].Found)
 	assert.Equal(t, settext.Left, got.Rows[3].State)
 	assert.Equal(t, "rate", got.Rows[3].Key)
-	lines, ok := got.Picked(read(t, w, text("gone is return", "power is 1", "motor 1 turns out")), nil)
+	all := read(t, w, text("gone is return", "power is 1", "motor 1 turns out"))
+	for _, numbers := range [][]int{{4}, {3, 5}, {3, 99}, {99}} {
+		_, ok := got.Picked(all, numbers)
+		assert.False(t, ok, "%v: what the board has, what is held back, what is no line", numbers)
+	}
+	lines, ok := got.Picked(all, nil)
 	assert.True(t, ok)
 	require.Len(t, lines, 1)
 	assert.Equal(t, "gone is return", lines[0].Says)

@@ -137,6 +137,9 @@ func TestSnapshotsAreHeldAgainstEachOther(t *testing.T) {
 	a, _ := setup.Of(c)
 	b := a.Clone()
 	assert.Empty(t, setup.Between(a, b, &set.FlightFirmware[0]))
+	beyond := set.FlightFirmware[0]
+	beyond.Elements = []gear.OSDElement{{ID: "nowhere"}, {ID: "beyond", Index: new(99)}}
+	assert.Empty(t, setup.Between(a, b, &beyond), "elements without a place, or with one the board has not")
 	b.Ports[0].Functions, b.RXMap, b.OSD[0].X = 0, "TAER", 7
 	b.Modes = b.Modes[1:]
 	assert.Equal(t, []setup.Difference{{"UART 1", "displayport + msp", "nothing"}, {"channel order", "AETR", "TAER"},
