@@ -226,7 +226,9 @@ var parts = []func(w world) any{
 		d, err := swap.NewDeadline(w.f.By, "2026-01-01", swap.NewBill(swap.Shopping(w.lib, w.f)), nil)
 		return []any{d, fmt.Sprint(err)}
 	},
-	func(w world) any { return w.each(func(c fleet.Case) any { return swap.JudgeWithFixes(c) }) },
+	func(w world) any {
+		return w.each(func(c fleet.Case) any { return []any{swap.JudgeWithFixes(c), swap.Depths(c)} })
+	},
 }
 
 // ofText is what a board of the quad tells as it comes, and the demo's bundle held against

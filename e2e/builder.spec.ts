@@ -515,10 +515,16 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
   await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
   await page.getByLabel("connector at the air unit's end").selectOption({ label: 'SH 1.0 mm, six pins' });
   await page.getByLabel("connector at the board's end").selectOption({ label: 'SH 1.0 mm, six pins' });
-  await page.getByLabel(/colours in order/).fill('red, black, white, grey, -, yellow');
-  await page.getByLabel(/colours in order/).blur();
-  await page.getByLabel('to slot of the wire in slot 3').fill('4');
-  await page.getByLabel('to slot of the wire in slot 4').fill('3');
+  const wires = page.getByRole('group', { name: 'wires', exact: true });
+  await wires.getByLabel(/colours in order/).fill('red, black, white, grey, -, yellow');
+  await wires.getByLabel(/colours in order/).blur();
+  await wires.getByLabel('to slot of the wire in slot 3').fill('4');
+  await wires.getByLabel('to slot of the wire in slot 4').fill('3');
+  // A branch of it, with bare ends.
+  const branch = page.getByRole('group', { name: 'wires of its branch' });
+  await branch.getByLabel(/colours in order/).fill('-, -, -, -, brown');
+  await branch.getByLabel(/colours in order/).blur();
+  await expect(branch.getByLabel('Colour of the wire in slot 5')).toHaveValue('brown');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Spindle loom' })).toBeVisible();
 

@@ -55,6 +55,8 @@ type Receiver struct {
 	FullDuplex *bool    `json:"fullDuplex,omitempty"`
 	Inverted   *bool    `json:"inverted,omitempty"`
 	LatencyMS  *float64 `json:"latencyMS,omitempty"` // how late the sticks come
+	// RangeKM is how far it is stated to be flown, in sight of both antennas.
+	RangeKM *unit.Kilometres `json:"rangeKM,omitempty"`
 	// FromMHz and ToMHz are the ends of what its radio uses.
 	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
 	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`

@@ -69,6 +69,17 @@ func newSystem(c fleet.Case) (t system, hasAir, hasGoggles bool) {
 	return t, hasAir, hasGoggles
 }
 
+// Holding is the statement that holds for the picture of a fit, with the sticks where one
+// does; false where none does, or that cannot be told.
+func Holding(c fleet.Case) (*gear.Pairing, bool) {
+	t, hasAir, hasGoggles := newSystem(c)
+	if !hasAir || !hasGoggles {
+		return nil, false
+	}
+	p, video := t.holding(c.Library.Pairings(t.airUnit.ID, t.goggles.ID))
+	return p, video == yes
+}
+
 // video asks whether a statement holds for the picture.
 func (t *system) video(p *gear.Pairing) answer {
 	return and(and(lies(p.AirFirmware, t.air.Target), lies(p.GogglesFirmware, t.gogglesState.Target)), t.mode(p))

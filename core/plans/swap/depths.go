@@ -8,6 +8,7 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/control"
+	"yokeswap/core/gates/link"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/measure/unit"
 )
@@ -15,22 +16,25 @@ import (
 // DepthOption is one way to wire the air unit and bring the sticks, with what it takes
 // and what it gives, to be held against the others.
 type DepthOption struct {
-	Label    string         `json:"label"`
-	Sticks   string         `json:"sticks"` // what they come through
-	Chosen   bool           `json:"chosen"`
-	Level    verdict.Level  `json:"level"`
-	Danger   verdict.Danger `json:"danger,omitempty"`
-	Adds     string         `json:"adds"`            // the worst it brings that the plan does not have; empty: nothing
-	UARTs    []int          `json:"uarts"`           // ports of the board that it takes
-	Wires    int            `json:"wires"`           // joined between unit, receiver and board
-	AddsG    *unit.Grams    `json:"addsG,omitempty"` // the receiver's; absent: not stated
-	LagMS    *float64       `json:"lagMS,omitempty"` // of the sticks; absent: not stated
-	Costs    string         `json:"costs"`           // beyond what the quad carries today
-	Price    *float64       `json:"price,omitempty"` // of what is to be bought; absent: none, or in no one currency
-	Currency string         `json:"currency,omitempty"`
-	Gives    []string       `json:"gives"`
-	Without  []string       `json:"without"`
-	Patch    fleet.Patch    `json:"patch"`
+	Label  string         `json:"label"`
+	Sticks string         `json:"sticks"` // what they come through
+	Chosen bool           `json:"chosen"`
+	Level  verdict.Level  `json:"level"`
+	Danger verdict.Danger `json:"danger,omitempty"`
+	Adds   string         `json:"adds"`            // the worst it brings that the plan does not have; empty: nothing
+	UARTs  []int          `json:"uarts"`           // ports of the board that it takes
+	Wires  int            `json:"wires"`           // joined between unit, receiver and board
+	AddsG  *unit.Grams    `json:"addsG,omitempty"` // the receiver's; absent: not stated
+	LagMS  *float64       `json:"lagMS,omitempty"` // of the sticks; absent: not stated
+	// RangeKM is how far the sticks are stated to reach: the receiver, or the picture they
+	// come with; absent: not stated.
+	RangeKM  *unit.Kilometres `json:"rangeKM,omitempty"`
+	Costs    string           `json:"costs"`           // beyond what the quad carries today
+	Price    *float64         `json:"price,omitempty"` // of what is to be bought; absent: none, or in no one currency
+	Currency string           `json:"currency,omitempty"`
+	Gives    []string         `json:"gives"`
+	Without  []string         `json:"without"`
+	Patch    fleet.Patch      `json:"patch"`
 }
 
 // depths in words, with what each gives and goes without (common practice). What the
@@ -201,6 +205,7 @@ func newDepthOption(c fleet.Case, patch fleet.Patch, said map[string]bool) Depth
 			o.Wires++
 		}
 	}
+	o.RangeKM = sticksReach(after)
 	if r, ok := after.PlacedReceiver(); ok {
 		o.AddsG = r.MassG
 		o.Wires += receiverWires(r)
@@ -208,6 +213,18 @@ func newDepthOption(c fleet.Case, patch fleet.Patch, said map[string]bool) Depth
 		o.AddsG = new(unit.Grams(0))
 	}
 	return o
+}
+
+// sticksReach is how far the sticks are stated to reach: as the receiver's sheet has it, or
+// no further than the picture where they come through the air unit; nil: not stated.
+func sticksReach(c fleet.Case) *unit.Kilometres {
+	if r, ok := c.Receiver(); ok {
+		return r.RangeKM
+	}
+	if p, ok := link.Holding(c); ok && p.Limits != nil {
+		return p.Limits.RangeKM
+	}
+	return nil
 }
 
 // receiverWires is how many wires a receiver has to the board: supply, ground and its

@@ -29,6 +29,12 @@ func depthsOf(c fleet.Case) map[string]swap.DepthOption {
 func TestDepthsSideBySide(t *testing.T) {
 	set := sample.Set()
 	set.Boards[0].UARTs[3].Hardware = new(true)
+	set.Receivers[0].RangeKM = new(unit.Kilometres(14))
+	for i := range set.Pairings { // on the release it carries, the second generation with the new goggles reaches so far
+		if p := &set.Pairings[i]; p.AirUnit == "second" && p.Goggles == "new-eyes" {
+			p.AirFirmware, p.Limits = "", &gear.Limits{RangeKM: new(unit.Kilometres(9))}
+		}
+	}
 	set.Receivers[0].MassG, set.Receivers[0].Offer = new(unit.Grams(2)), &gear.Offer{Price: new(18.0), Currency: "EUR"}
 	f := fit("second", "new-eyes", "new-hand", "lipo-4", "board.10v")
 	f.Wires = append([]fleet.Wire{{Pin: 1, To: "10v"}}, f.Wires...)
@@ -43,6 +49,8 @@ func TestDepthsSideBySide(t *testing.T) {
 	assert.Len(t, picture.UARTs, 1, "the receiver's")
 	assert.Len(t, data.UARTs, 2)
 	assert.InDelta(t, 6, *data.LagMS, 0, "the receiver's own")
+	assert.InDelta(t, 14, float64(*data.RangeKM), 0, "as its sheet has it")
+	assert.InDelta(t, 9, float64(*sticks.RangeKM), 0, "no further than the picture")
 	require.NotNil(t, data.Price)
 	assert.InDelta(t, 18, *data.Price, 0)
 	assert.Equal(t, "EUR", data.Currency)

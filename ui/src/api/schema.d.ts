@@ -1767,6 +1767,8 @@ export interface components {
             patch: components["schemas"]["Patch"];
             /** Format: double */
             price?: number;
+            /** Format: double */
+            rangeKM?: number;
             sticks: string;
             uarts: number[];
             /** Format: int64 */

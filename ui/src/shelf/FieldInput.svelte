@@ -126,7 +126,13 @@
   />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'wires'}
-  <WireEditor {id} wires={Array.isArray(value) ? (value as HarnessWire[]) : []} bare={!entry.to} onchange={set} />
+  <WireEditor
+    {id}
+    label={field.label}
+    wires={Array.isArray(value) ? (value as HarnessWire[]) : []}
+    bare={!valueAt(entry, field.path.replace(/wires$/, 'to'))}
+    onchange={set}
+  />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'choices'}
   <ChoicesField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} {error} onchange={set} />

@@ -6,11 +6,12 @@
 
   interface Props {
     id: string;
+    label: string;
     wires: HarnessWire[];
     bare: boolean;
     onchange: (wires: HarnessWire[] | undefined) => void;
   }
-  let { id, wires, bare, onchange }: Props = $props();
+  let { id, label, wires, bare, onchange }: Props = $props();
 
   const colours = $derived(
     Array.from(
@@ -41,7 +42,7 @@
 </script>
 
 <fieldset class="grid col-span-full border border-line rounded grid-cols-[minmax(0,1fr)] gap-1 min-w-0 px-3 pt-2 pb-3">
-  <legend class="text-note font-semibold">wires</legend>
+  <legend class="text-note font-semibold">{label}</legend>
   <label class="text-note font-semibold" for={id}
     >colours in order, slot 1 first <span class="soft font-normal"
       >separated by commas, a dash for an empty slot: makes a straight cable</span
