@@ -64,6 +64,19 @@ func (s supply) rails(consumers []consumer) []*Rail {
 	return rails
 }
 
+// drawnFrom is the current a part of constant power draws from a rail: what it sees is less
+// by the drop in its lead, where that is stated.
+func (s supply) drawnFrom(node string, rail unit.Volts, watts unit.Watts) unit.Amps {
+	if lead := s.leadOf(node); lead != nil {
+		if resistance, stated := lead.Resistance(); stated {
+			if end := atEnd(rail, resistance, watts); end > 0 {
+				rail = end
+			}
+		}
+	}
+	return watts.Current(rail)
+}
+
 // budget sums the currents on a rail: each consumer at its peak power, at the
 // lowest voltage the rail gives.
 func (s supply) budget(rail *Rail, consumers []consumer) {
@@ -79,9 +92,9 @@ func (s supply) budget(rail *Rail, consumers []consumer) {
 	for i, node := range rail.consumes {
 		watts, missing := s.peakPower(node, consumers, maxDepth)
 		rail.noLoad = append(rail.noLoad, missing...)
-		peak := watts.Current(*out.Lowest)
+		peak := s.drawnFrom(node, *out.Lowest, watts)
 		rail.knownA += peak
-		rail.leastA += watts.Current(*out.bottom())
+		rail.leastA += s.drawnFrom(node, *out.bottom(), watts)
 		if len(missing) == 0 {
 			rail.Carries[i].PeakA = &peak
 		}
