@@ -323,7 +323,7 @@ func (r *reader) watts(found finding, q *quantity, c context) {
 	case !r.takes("input.peakW"):
 	case c.says(about{"max*", "peak", "maximal*"}) || q.atMost:
 		r.add(found("input.peakW", q.high, short(q.high)+" W at most"))
-	case c.says(drawWords):
+	case c.says(drawWords) || c.says(about{"typ", "typical", "average", "avg", "typisch*", "typique", "mittlere*"}):
 		r.add(found("input.typicalW", q.low, short(q.low)+" W"))
 		if q.twoNumbers() {
 			r.add(found("input.peakW", q.high, short(q.high)+" W at most"))

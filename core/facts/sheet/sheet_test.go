@@ -216,4 +216,8 @@ func TestEdgesOfWordsAndBands(t *testing.T) {
 		assert.EqualValues(t, fmt.Sprint(band), fmt.Sprint(field(gear.KindAirUnit, text, "radio.bands")), text)
 	}
 	assert.NotNil(t, field(gear.KindReceiver, "Weight 12 g", "massG"))
+	for _, text := range []string{"typical 8 W, peak 12.5 watt", "peak 12.5 W, typical 8 W", "Power: 8 W (typ.), 12.5 W (max.)"} {
+		assert.EqualValues(t, 8, field(gear.KindAirUnit, text, "input.typicalW"), text)
+		assert.EqualValues(t, 12.5, field(gear.KindAirUnit, text, "input.peakW"), text)
+	}
 }
