@@ -263,6 +263,9 @@ func checkPairing(ps *Problems, path string, p *gear.Pairing) {
 	for i, c := range p.Controllers {
 		checkRange(ps, path+"."+indexed("controllers", i)+".firmware", c.Firmware)
 	}
+	if p.Untested && (p.Never || len(p.Features) > 0 || p.Limits != nil || len(p.Controllers) > 0) {
+		ps.add(path+".untested", "what nobody has tried says nothing of how it links")
+	}
 	if p.Never && !(p.AirFirmware.IsAny() && p.GogglesFirmware.IsAny()) {
 		ps.add(path+".never", "never means whatever the firmware; leave the ranges out")
 	}

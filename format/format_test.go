@@ -192,6 +192,13 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 		},
 		{"no grid", fit(`"osd":{"grid":"wide","elements":[]}`), "quads[0].now.osd.grid", "expected"},
 		{
+			"a pair nobody has tried that gives something",
+			gearPack(`"airUnits":[{"id":"u","source":{"kind":"maker"}}],"goggles":[{"id":"g","source":{"kind":"maker"}}],` +
+				`"pairings":[{"id":"p","source":{"kind":"maker"},"airUnit":"u","goggles":"g","untested":true,"features":["x"]}]`),
+			"pairings[0].untested",
+			"says nothing of how it links",
+		},
+		{
 			"a pad of the rail of one that has none",
 			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"pads":[{"id":"x","kind":"same","sameAs":"x"}]}]`),
 			"boards[0].pads[0].sameAs",

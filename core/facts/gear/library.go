@@ -52,6 +52,7 @@ type Library struct {
 	byID     map[string]Item
 	ordered  []Item
 	pairings map[pairKey][]*Pairing
+	untested map[pairKey]*Pairing // what is stated to be tried by nobody
 	charts   map[string]*firmware.Chart
 	atOdds   map[pairKey]string
 
@@ -79,6 +80,7 @@ func NewLibrary(sets ...*Set) *Library {
 	lib := &Library{
 		byID:     map[string]Item{},
 		pairings: map[pairKey][]*Pairing{},
+		untested: map[pairKey]*Pairing{},
 		charts:   map[string]*firmware.Chart{},
 		atOdds:   map[pairKey]string{},
 	}
@@ -92,9 +94,7 @@ func NewLibrary(sets ...*Set) *Library {
 				lib.byID[id] = item
 				lib.ordered = append(lib.ordered, item)
 				if p, ok := item.(*Pairing); ok {
-					key := pairKey{p.AirUnit, p.Goggles}
-					lib.note(key, p)
-					lib.pairings[key] = append(lib.pairings[key], p)
+					lib.state(p)
 				}
 				if item.Kind() == KindController {
 					lib.controllers = append(lib.controllers, id)
@@ -127,7 +127,13 @@ func (l *Library) With(item Item) *Library {
 			slices.Clone(l.pairings[pairKey{p.AirUnit, p.Goggles}]),
 			func(o *Pairing) bool { return o.ID == id },
 		)
-		other.pairings[pairKey{p.AirUnit, p.Goggles}] = append(list, p)
+		if p.Untested {
+			other.untested = maps.Clone(l.untested)
+			other.untested[pairKey{p.AirUnit, p.Goggles}] = p
+		} else {
+			list = append(list, p)
+		}
+		other.pairings[pairKey{p.AirUnit, p.Goggles}] = list
 	}
 	if d, ok := item.(Linked); ok {
 		other.charts = maps.Clone(l.charts)
@@ -171,6 +177,13 @@ func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
 	return l.pairings[pairKey{airUnit, goggles}]
 }
 
+// Untested is the statement that nobody has tried two models with each other; false where
+// none is made.
+func (l *Library) Untested(airUnit, goggles string) (*Pairing, bool) {
+	p, ok := l.untested[pairKey{airUnit, goggles}]
+	return p, ok
+}
+
 // MostPairings is how many statements about one pair of models are taken: a plan of a
 // route holds them in the bits of a word.
 const MostPairings = 64
@@ -182,6 +195,17 @@ func (l *Library) PairingCounts() map[[2]string]int {
 		counts[[2]string{key.airUnit, key.goggles}] = len(list)
 	}
 	return counts
+}
+
+// state takes a statement in: what nobody has tried is none that links.
+func (l *Library) state(p *Pairing) {
+	key := pairKey{p.AirUnit, p.Goggles}
+	if p.Untested {
+		l.untested[key] = p
+		return
+	}
+	l.note(key, p)
+	l.pairings[key] = append(l.pairings[key], p)
 }
 
 // note keeps that a further statement about a pair contradicts an earlier one.

@@ -28,7 +28,10 @@ type Pairing struct {
 	Features    []string          `json:"features,omitempty"`
 	Limits      *Limits           `json:"limits,omitempty"`
 	Never       bool              `json:"never,omitempty"`
-	Note        string            `json:"note,omitempty"`
+	// Untested states that nobody has tried the two with each other: whether they link is
+	// not known, and that is no gap in what was entered.
+	Untested bool   `json:"untested,omitempty"`
+	Note     string `json:"note,omitempty"`
 }
 
 // ControllerRange is a controller and the firmware it needs.

@@ -104,12 +104,7 @@ func (t *system) checkPair() []verdict.Finding {
 		})}
 	}
 	if len(list) == 0 {
-		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoStatement, pair, verdict.Missing{
-			Of:    "gear",
-			ID:    t.airUnit.ID,
-			Field: "pairings",
-			Label: fmt.Sprintf("whether %s links with %s: no statement about this pair", t.airUnit.Label(), t.goggles.Label()),
-		})}
+		return []verdict.Finding{t.noStatement(pair)}
 	}
 	p, video := t.holding(list)
 	if p == nil {
@@ -126,6 +121,26 @@ func (t *system) checkPair() []verdict.Finding {
 		return append(findings, t.checkFeatures(plans[0].pairing)...)
 	}
 	return findings
+}
+
+// noStatement is the finding where nothing is stated of a pair, or that nobody has tried it.
+func (t *system) noStatement(pair string) verdict.Finding {
+	missing := verdict.Missing{
+		Of:    "gear",
+		ID:    t.airUnit.ID,
+		Field: "pairings",
+		Label: fmt.Sprintf("whether %s links with %s: no statement about this pair", t.airUnit.Label(), t.goggles.Label()),
+	}
+	untested, stated := t.Library.Untested(t.airUnit.ID, t.goggles.ID)
+	if !stated {
+		return verdict.CannotTell(verdict.Link, CodeNoStatement, pair, missing)
+	}
+	missing.ID, missing.Field = untested.ID, "untested"
+	missing.Label = fmt.Sprintf("whether %s links with %s: it is stated that nobody has tried it", t.airUnit.Label(),
+		t.goggles.Label())
+	f := verdict.CannotTell(verdict.Link, CodeNoStatement, pair, missing)
+	f.Source = untested.Source.String()
+	return f
 }
 
 // nearest is the statement the fewest updates lead to, else the first.

@@ -210,6 +210,25 @@ func TestReachTakesTheSticksAlong(t *testing.T) {
 	assert.Equal(t, "receiver", link.ReachOf(sample.Case(set, kit(), separate), "old-eyes").Controller)
 }
 
+// That nobody has tried a pair is a statement too: unknown, with where it is from; where
+// another says that it links, that counts.
+func TestAPairNobodyHasTried(t *testing.T) {
+	set := sample.Set()
+	set.Pairings = append(set.Pairings, gear.Pairing{Entry: gear.Entry{ID: "small-new-eyes", Source: gear.Source{Kind: "maker",
+		Text: "the maker's table"}}, AirUnit: "small", Goggles: "new-eyes", Untested: true})
+	next := fit("small", "new-eyes", "new-hand")
+	found := byCode(link.Check(sample.Case(set, kit(), next)), link.CodeNoStatement)
+	require.NotNil(t, found)
+	assert.Equal(t, verdict.Unknown, found.Level)
+	assert.Equal(t, "unknown: whether small links with new-eyes: it is stated that nobody has tried it", found.Says)
+	assert.Contains(t, found.Source, "the maker's table")
+	assert.Equal(t, link.ReachUnknown, link.ReachOf(sample.Case(set, kit(), next), "new-eyes").Reach)
+	tried := set.Pairings[len(set.Pairings)-1]
+	tried.ID, tried.Untested = "tried", false
+	set.Pairings = append(set.Pairings, tried)
+	assert.Nil(t, byCode(link.Check(sample.Case(set, kit(), next)), link.CodeNoStatement))
+}
+
 // Of two statements that hold for the picture, the one that holds for the sticks as well
 // counts, wherever it stands.
 func TestTheStatementWithTheSticksCounts(t *testing.T) {

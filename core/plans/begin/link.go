@@ -2,6 +2,7 @@ package begin
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"yokeswap/core/facts/firmware"
@@ -179,7 +180,11 @@ func State(st *stock.Stock, unit, goggles string, s Said) error {
 // StateInstead puts a statement in the place of all that is stated of a pair; where nobody
 // has said anything, nothing is stated of it any more.
 func StateInstead(st *stock.Stock, unit, goggles string, s Said) error {
-	for _, p := range st.Library().Pairings(unit, goggles) {
+	said := slices.Clone(st.Library().Pairings(unit, goggles))
+	if untested, ok := st.Library().Untested(unit, goggles); ok {
+		said = append(said, untested)
+	}
+	for _, p := range said {
 		st.Remove(stock.Ref{Kind: string(gear.KindPairing), ID: p.ID})
 	}
 	return State(st, unit, goggles, s)

@@ -43,7 +43,7 @@ var noFacts = slices.Concat(
 	},
 	[]string{ // what an entry of a list is; without it the entry is another, or none
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
-		"mhz", "widthMHz", "grid", "never", "needed", "keeps",
+		"mhz", "widthMHz", "grid", "never", "untested", "needed", "keeps",
 	},
 	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside"}, // whole lists
 )
