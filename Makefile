@@ -70,7 +70,7 @@ references: # what the checks are held against, from Debian
 
 test: build chromium references
 	@echo "== Go: format, vet, staticcheck"
-	test -z "$$(gofmt -l cmd core demo docs format internal msp sim store trade ui web)" || { echo "not gofmt'd:"; gofmt -l cmd core demo docs format internal msp sim store trade ui web; exit 1; }
+	test -z "$$(gofmt -l cmd console core demo docs format internal msp sim store trade ui web)" || { echo "not gofmt'd:"; gofmt -l cmd console core demo docs format internal msp sim store trade ui web; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 	echo "== Go: tests"

@@ -34,6 +34,7 @@ func withText(t *testing.T, quad, faults string) (post func(path string, body ma
 // The bundle of a maker is held against the board, what may be loaded is, failsafe and
 // arming are read again, and what was kept is loaded back.
 func TestABundleIsLoadedAndTakenBack(t *testing.T) {
+	t.Parallel()
 	post, at := withText(t, "quern", "")
 	var view web.BoardTextView
 	require.Equal(t, 200, post("compare", map[string]any{"text": demo.Bundle, "address": at}, &view))
@@ -95,6 +96,7 @@ func loads(c *settext.Compared) (n int) {
 
 // Line by line: only what was picked is sent, and nothing that is held back.
 func TestLinesOfATextArePicked(t *testing.T) {
+	t.Parallel()
 	post, at := withText(t, "quern", "")
 	var view web.BoardTextView
 	require.Equal(t, 200, post("compare", map[string]any{"text": demo.Bundle, "address": at}, &view))
@@ -118,6 +120,7 @@ func TestLinesOfATextArePicked(t *testing.T) {
 // Texts of something else, cut ones and boards that speak none are named, and the board is
 // left as it was.
 func TestTextsAndBoardsThatDoNotFit(t *testing.T) {
+	t.Parallel()
 	post, at := withText(t, "quern", "")
 	for _, c := range []struct{ name, text, says string }{
 		{"another release", strings.Replace(demo.Bundle, "4.5.3", "4.6.0", 1), "another release"},
@@ -153,6 +156,7 @@ func TestTextsAndBoardsThatDoNotFit(t *testing.T) {
 
 // What was kept in the board's own text goes out as a file.
 func TestAKeptTextGoesOut(t *testing.T) {
+	t.Parallel()
 	c := newClient(t, "")
 	_, text := c.do("POST", "/api/quads/quern/board/stand-in", `{"faults":{"rebootMS":60}}`)
 	var ports web.BoardPorts

@@ -394,3 +394,22 @@ func TestWhatIsNotStatedOfAPart(t *testing.T) {
 	f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseTelemetry}}
 	assert.Equal(t, verdict.Unknown, verdict.Worst(pins.Check(caseOf(set, f))))
 }
+
+// A receiver whose wires nobody states stands in the table all the same, with its pins and
+// that they are not stated; one whose wires are stated stands there once.
+func TestAReceiverInTheTable(t *testing.T) {
+	f := fleet.Fit{Board: "board", Receiver: "receiver"}
+	rows := func() (list []pins.TablePart) {
+		for _, p := range pins.NewTable(caseOf(sample.Set(), f)).Parts {
+			if p.Node == fleet.NodeReceiver {
+				list = append(list, p)
+			}
+		}
+		return list
+	}
+	require.Len(t, rows(), 1)
+	assert.Contains(t, rows()[0].Note, "Its wires are not stated")
+	f.ReceiverCable = &fleet.Cable{Wires: wires("5v", "ground")}
+	require.Len(t, rows(), 1)
+	assert.Empty(t, rows()[0].Note)
+}

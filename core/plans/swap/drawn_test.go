@@ -191,6 +191,9 @@ func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
 
 // The same of fleets that lack facts, so that what is said of what is missing is seen too.
 func TestWhatIsDrawnWhereFactsAreMissing(t *testing.T) {
+	if raced {
+		t.Skip("runs without the race detector")
+	}
 	st := demoStock(t)
 	lines := make([]string, 480)
 	var wait sync.WaitGroup
