@@ -31,6 +31,7 @@ func AtDepth(c fleet.Case, depth fleet.Depth) (fleet.Wiring, bool) {
 	if l.run.Into != nil && l.run.Harness != nil {
 		w.Moved = l.pulledTo(depth)
 		w.Wires = l.soldersWithin(w.Wires, depth)
+		w.Beside = l.besideWithin(w, depth)
 		if ports, ok := l.planned(); ok {
 			w.Ports = ports
 		}
@@ -38,7 +39,24 @@ func AtDepth(c fleet.Case, depth fleet.Depth) (fleet.Wiring, bool) {
 	}
 	w, ok = l.soldered()
 	w.Depth, w.Wires = depth, l.soldersWithin(w.Wires, depth)
+	w.Beside = l.besideWithin(w, depth)
 	return w, ok
+}
+
+// besideWithin are the further cables of a wiring that a depth needs: those of which a wire
+// lies within it and goes somewhere.
+func (l *loom) besideWithin(w fleet.Wiring, depth fleet.Depth) (list []fleet.Beside) {
+	for _, b := range w.Beside {
+		h, ok := gear.Find[*gear.Harness](l.Library, b.Harness)
+		needed := !ok || slices.ContainsFunc(h.Wires, func(x gear.HarnessWire) bool {
+			return within(l.run.Plug.Pin(x.From), depth) && (b.HarnessTo != "" ||
+				slices.ContainsFunc(w.Wires, func(s fleet.Wire) bool { return s.Pin == x.From }))
+		})
+		if needed || b.BranchTo != "" {
+			list = append(list, b)
+		}
+	}
+	return list
 }
 
 // pulledTo is the moved crimps of the cable with what lies beyond a depth pulled out of

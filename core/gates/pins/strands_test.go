@@ -200,6 +200,28 @@ func TestTheSupplyThroughTheSecondCable(t *testing.T) {
 	assert.Contains(t, codes(power.Check(caseOf(looms(contact), f))), power.CodeContact)
 }
 
+// A depth leaves out the cable that it does not need, soldered or in a plug.
+func TestADepthLeavesACableOut(t *testing.T) {
+	soldered := twoCables()
+	soldered.HarnessTo, soldered.Beside[0].HarnessTo = "", ""
+	soldered.Wires = right().Wires
+	bare := func(set *gear.Set) {
+		for i := 1; i <= 2; i++ {
+			set.Harnesses[i].To, set.Harnesses[i].None = "", []string{"from", "to"}
+			for k := range set.Harnesses[i].Wires {
+				set.Harnesses[i].Wires[k].To = 0
+			}
+		}
+	}
+	for _, c := range []fleet.Case{caseOf(looms(nil), twoCables()), caseOf(looms(bare), soldered)} {
+		for depth, n := range map[fleet.Depth]int{fleet.PictureAndData: 0, fleet.WithSticks: 1} {
+			w, ok := pins.AtDepth(c, depth)
+			require.True(t, ok)
+			assert.Len(t, w.Beside, n, "%s, %+v", depth, c.Fit.Wiring)
+		}
+	}
+}
+
 // Another board that has no such plugs leaves the cables with free ends.
 func TestCablesOnABoardWithoutTheirPlugs(t *testing.T) {
 	set := looms(nil)

@@ -66,10 +66,9 @@
         <table class="rows">
           <thead
             ><tr
-              ><th scope="col">way</th><th scope="col">ports</th><th scope="col">wires</th><th scope="col"
-                >sticks late</th
-              ><th scope="col">sticks reach</th><th scope="col">costs</th><th scope="col">what it brings</th><th
-                scope="col"><span class="unseen">plan</span></th
+              ><th scope="col">way</th><th scope="col">ports</th><th scope="col">wires</th><th scope="col">sticks</th
+              ><th scope="col">costs</th><th scope="col">what it brings</th><th scope="col"
+                ><span class="unseen">plan</span></th
               ></tr
             ></thead
           >
@@ -84,8 +83,11 @@
                 >
                 <td class="mono whitespace-nowrap">{d.uarts.join(', ')}</td>
                 <td class="mono">{d.wires}</td>
-                <td class="mono whitespace-nowrap">{d.lagMS === undefined ? 'not stated' : `${d.lagMS} ms`}</td>
-                <td class="mono whitespace-nowrap">{d.rangeKM === undefined ? 'not stated' : `${d.rangeKM} km`}</td>
+                <td class="whitespace-nowrap"
+                  ><span class="mono">{d.lagMS === undefined ? 'not stated' : `${d.lagMS} ms late`}</span><small
+                    class="soft block">{d.rangeKM === undefined ? 'reach not stated' : `reach ${d.rangeKM} km`}</small
+                  ></td
+                >
                 <td class="min-w-25"
                   >{d.costs}{#if d.price !== undefined && d.currency}<small class="block"
                       >{money(d.price, d.currency)}</small
