@@ -100,6 +100,9 @@ func TestWhatMayBeLoaded(t *testing.T) {
 		{"feature-x is 3", "nobody has stated what it moves", nil},
 		{"hum", "no form of line", nil},
 		{"power is 1 ", "same", nil},
+		{"save is it", "no form of line", nil}, // a word of the dialogue that looks like a line
+		{"rate is 7\x03", "no form of line", nil},
+		{"rate is\t70", "no form of line", nil},
 		{"power is 2", "allows 200 mW", nil},
 		{"power is 3", `which transmit power "3" of power stands for`, nil},
 		{"power is 4", `which transmit power "4" of power stands for`, nil},
@@ -119,6 +122,7 @@ func TestWhatMayBeLoaded(t *testing.T) {
 	} {
 		t.Run(c.line, func(t *testing.T) {
 			w := words()
+			w.Save = "save is it"
 			got := settext.Compare(flown(c.edit), w, read(t, w, board), read(t, w, text(c.line)))
 			require.Empty(t, got.Refused)
 			row := got.Rows[0]

@@ -16,6 +16,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
 	"yokeswap/core/facts/firmware"
@@ -180,8 +181,12 @@ func (t *Text) takeHead(g grammar, line string) bool {
 	return false
 }
 
-// sets is what a line sets; empty where no form fits.
+// sets is what a line sets; empty where no form fits, and where a board would take it for a
+// word of the dialogue or a keystroke.
 func (g *grammar) sets(line string) (key, value string) {
+	if slices.Contains([]string{g.Enter, g.List, g.Save, g.Leave}, line) || strings.ContainsFunc(line, unicode.IsControl) {
+		return "", ""
+	}
 	for _, f := range g.lines {
 		if is, ok := caught(f.like, line); ok {
 			value = strings.TrimSpace(is("value"))
