@@ -146,15 +146,15 @@ func (w *loading) brokeOff(err error) Loaded {
 	w.did("broke off, and had it forget what was sent")
 	again, readErr := w.again()
 	if readErr != nil {
-		return w.stop(msp.NotSaved, "Loading broke off before it was saved: with the power off and on the board is as it was. "+
-			"Read it before it is armed.", err)
+		return w.stop(msp.NotSaved, "Loading broke off before it was saved: with the power off and on the board is as "+
+			"it was. Read it before it is armed.", err)
 	}
 	if w.unchanged(again) {
 		return w.stop(msp.NotSaved, "Nothing was loaded: the board reads as it was.", err)
 	}
 	w.Restore = true
-	return w.judged(msp.Differs, "Loading broke off, and the board does not read as it was: look at what differs, and put the "+
-		"kept text back.", again, err)
+	return w.judged(msp.Differs, "Loading broke off, and the board does not read as it was: look at what differs, and "+
+		"put the kept text back.", again, err)
 }
 
 // readBack tells how a board is left that was asked to save, from what it tells after its
@@ -164,8 +164,8 @@ func (w *loading) readBack(saveErr error) Loaded {
 	switch {
 	case err != nil && saveErr != nil:
 		w.Restore = true
-		return w.stop(msp.MaybeSet, "It may be saved: the board did not confirm it, and has not told its text since. Unplug it, "+
-			"plug it in and read it before it is armed.", errors.Join(saveErr, err))
+		return w.stop(msp.MaybeSet, "It may be saved: the board did not confirm it, and has not told its text since. "+
+			"Unplug it, plug it in and read it before it is armed.", errors.Join(saveErr, err))
 	case err != nil:
 		w.Restore = true
 		return w.stop(msp.NotRead, "It was told to save, but has not told its text since: unplug it, plug it in and read it "+
@@ -201,7 +201,9 @@ func (w *loading) judged(outcome msp.Outcome, says string, now Board, err error)
 	sent := w.lines[:len(w.Sent)]
 	aftermath, readErr := w.Load.After(w.before.Text, now.Text, sent)
 	if readErr != nil {
-		return w.stop(msp.Differs, "What the board tells since cannot be read: look at it, and put the kept text back.", readErr)
+		w.Restore = true
+		return w.stop(msp.Differs, "What the board tells since cannot be read: look at it, and put the kept text back.",
+			readErr)
 	}
 	w.Aftermath = aftermath
 	if outcome == msp.Set && len(aftermath.NotTaken)+len(aftermath.Beside) > 0 {

@@ -50,9 +50,6 @@ type session struct {
 
 // open makes a connection speak text; where it does not, the connection is closed.
 func open(ctx context.Context, conn io.ReadWriteCloser, words *gear.SettingsText) (*session, error) {
-	if !words.Speaks() {
-		return nil, ErrNoText
-	}
 	s := &session{conn: conn, words: words, heard: make(chan []byte, 64), gone: make(chan struct{})}
 	go s.listen()
 	if _, err := s.say(ctx, words.Enter, openIn); err != nil {

@@ -33,12 +33,6 @@ type BoardTextView struct {
 	Runs string `json:"runs" doc:"flight firmware and release of what it is held against"`
 }
 
-// BoardTextReport is what loading a text has done to a board.
-type BoardTextReport struct {
-	console.Loaded
-	Comparison *settext.Compared `json:"comparison,omitempty" doc:"what was asked for, before anything was sent"`
-}
-
 func (s *server) registerBoardText(api huma.API) {
 	huma.Post(api, "/api/quads/{quad}/board/text/keep", s.keepText)
 	huma.Post(api, "/api/quads/{quad}/board/text/compare", s.compareText)
@@ -178,7 +172,7 @@ type BoardTextLoad struct {
 func (s *server) loadText(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body BoardTextLoad
-}) (*answer[BoardTextReport], error) {
+}) (*answer[console.Loaded], error) {
 	c, err := s.planned(in.Quad)
 	if err != nil {
 		return nil, err
@@ -199,17 +193,15 @@ func (s *server) loadText(ctx context.Context, in *struct {
 	// A browser that goes away does not break off what has begun.
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), boardTime)
 	defer cancel()
-	out := BoardTextReport{}
-	out.Loaded = s.load(c, in.Body, text, &out.Comparison).Do(ctx)
-	kept := BoardReport{Report: out.Loaded.Report}
+	out := s.load(c, in.Body, text).Do(ctx)
+	kept := BoardReport{Report: out.Report}
 	s.tell(in.Quad, fmt.Sprintf("Settings text, %s, %d lines sent: %s", out.Outcome, len(out.Sent), out.Says), &kept)
-	out.Loaded.Report.Says = kept.Says
+	out.Says = kept.Says
 	return reply(out), nil
 }
 
-// load is how lines of a text come into the board of a quad; compared takes what was held
-// against the board before anything was sent.
-func (s *server) load(c fleet.Case, in BoardTextLoad, text string, compared **settext.Compared) console.Load {
+// load is how lines of a text come into the board of a quad.
+func (s *server) load(c fleet.Case, in BoardTextLoad, text string) console.Load {
 	var words *gear.SettingsText
 	return console.Load{
 		Dial:  dialer(in.Address),
@@ -220,7 +212,6 @@ func (s *server) load(c fleet.Case, in BoardTextLoad, text string, compared **se
 			if err != nil {
 				return nil, msp.Sentence(err) + " Nothing was loaded."
 			}
-			*compared = &comparison
 			lines, ok := comparison.Picked(read, in.Lines)
 			if !ok {
 				return nil, cmp.Or(comparison.Refused, "What was picked is not to be loaded: it is held back, or the board has "+

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/console"
 	"yokeswap/core/work/settext"
 	"yokeswap/demo"
 	"yokeswap/msp"
@@ -56,7 +57,7 @@ func TestABundleIsLoadedAndTakenBack(t *testing.T) {
 	assert.Equal(t, 422, post("load", map[string]any{"text": demo.Bundle, "address": at, "propsOff": false}, &problem))
 	assert.Contains(t, problem.Detail, "props off")
 
-	var done web.BoardTextReport
+	var done console.Loaded
 	require.Equal(t, 200, post("load", map[string]any{"text": demo.Bundle, "address": at, "propsOff": true}, &done))
 	require.Equal(t, msp.Set, done.Outcome, done.Says)
 	assert.Contains(t, done.Sent, "failsafe-does is return")
@@ -104,7 +105,7 @@ func TestLinesOfATextArePicked(t *testing.T) {
 	for _, row := range view.Rows {
 		line[row.Key] = row.Line
 	}
-	var done web.BoardTextReport
+	var done console.Loaded
 	for _, picked := range [][]int{{line["motor 1"]}, {line["roll-rate"], line["send-region"]}, {line["units"]}, {999}} {
 		require.Equal(t, 200, post("load", map[string]any{"text": demo.Bundle, "address": at, "propsOff": true, "lines": picked}, &done))
 		assert.Equal(t, msp.Unchanged, done.Outcome)
@@ -132,7 +133,7 @@ func TestTextsAndBoardsThatDoNotFit(t *testing.T) {
 		var view web.BoardTextView
 		require.Equal(t, 200, post("compare", map[string]any{"text": c.text, "address": at}, &view), c.name)
 		assert.Contains(t, view.Refused, c.says, c.name)
-		var done web.BoardTextReport
+		var done console.Loaded
 		require.Equal(t, 200, post("load", map[string]any{"text": c.text, "address": at, "propsOff": true}, &done), c.name)
 		assert.Equal(t, msp.Unchanged, done.Outcome, c.name)
 		assert.Contains(t, done.Says, c.says, c.name)

@@ -11,15 +11,11 @@ import (
 
 func (d *differ) wiring() {
 	was, is := &d.before.Fit.Wiring, &d.after.Fit.Wiring
-	board, _ := gear.Find[*gear.Board](d.after.Library, d.after.Fit.Board)
+	_, hasBoard := d.after.Board()
 	if is.Harness != was.Harness || is.HarnessTo != was.HarnessTo {
 		switch {
-		case is.HarnessTo != "" && board != nil:
-			plug := is.HarnessTo
-			if p, ok := board.Plug(plug); ok {
-				plug = p.Label()
-			}
-			d.say("put the %s into the %s", d.label(is.Harness), plug)
+		case is.HarnessTo != "" && hasBoard:
+			d.say("put the %s into the %s", d.label(is.Harness), d.plug(is.HarnessTo))
 		case is.Harness != "" && is.Harness != was.Harness:
 			d.say("use the %s", d.label(is.Harness))
 		case is.Harness != was.Harness:
@@ -69,13 +65,7 @@ func (d *differ) cable(was, is *fleet.Cable, part string) {
 	switch {
 	case is.Harness == was.Harness && is.HarnessTo == was.HarnessTo:
 	case is.HarnessTo != "":
-		plug := is.HarnessTo
-		if board, ok := d.after.Board(); ok {
-			if p, found := board.Plug(plug); found {
-				plug = p.Label()
-			}
-		}
-		d.say("put the %s of the %s into the %s", d.label(is.Harness), part, plug)
+		d.say("put the %s of the %s into the %s", d.label(is.Harness), part, d.plug(is.HarnessTo))
 	case is.Harness != "":
 		d.say("use the %s for the %s", d.label(is.Harness), part)
 	default:
@@ -89,23 +79,25 @@ func (d *differ) cable(was, is *fleet.Cable, part string) {
 	d.wires(was.Wires, is.Wires, " of the "+part)
 }
 
+// plug names a plug of the board; by its id where the board has none such.
+func (d *differ) plug(id string) string {
+	if board, ok := d.after.Board(); ok {
+		if p, found := board.Plug(id); found {
+			return p.Label()
+		}
+	}
+	return id
+}
+
 // furtherCables says what becomes of a cable's branch and of those beside it.
 func (d *differ) furtherCables(was, is fleet.Cable, of string) {
-	plug := func(id string) string {
-		if board, ok := d.after.Board(); ok {
-			if p, found := board.Plug(id); found {
-				return p.Label()
-			}
-		}
-		return id
-	}
 	ends := func(cable, says, was, is string) {
 		switch {
 		case is == was:
 		case is != "":
-			d.say("put the %s%s%s into the %s", says, d.label(cable), of, plug(is))
+			d.say("put the %s%s%s into the %s", says, d.label(cable), of, d.plug(is))
 		default:
-			d.say("take the %s%s%s out of the %s", says, d.label(cable), of, plug(was))
+			d.say("take the %s%s%s out of the %s", says, d.label(cable), of, d.plug(was))
 		}
 	}
 	if is.Harness != "" {

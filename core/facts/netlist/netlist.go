@@ -60,7 +60,6 @@ type Strand struct {
 	Branch  bool   // its second end
 	To      string // connector at the board's end; empty: bare
 	Wires   []gear.HarnessWire
-	IntoID  string     // plug of the board it is to go into; empty: it is soldered
 	Into    *gear.Plug // nil: it is soldered, or the board has no such plug
 }
 
@@ -263,7 +262,7 @@ func strands(c fleet.Case, cable fleet.Cable, first *gear.Harness) (list []Stran
 	}
 	board, hasBoard := c.Board()
 	add := func(h *gear.Harness, branch bool, to string, wires []gear.HarnessWire, into string) {
-		s := Strand{Harness: h, Branch: branch, To: to, Wires: wires, IntoID: into}
+		s := Strand{Harness: h, Branch: branch, To: to, Wires: wires}
 		if hasBoard && into != "" {
 			s.Into, _ = board.Plug(into)
 		}

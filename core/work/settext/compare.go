@@ -87,6 +87,8 @@ func Compare(c fleet.Case, t *gear.SettingsText, board, text Text) Compared {
 // of what, or is not whole.
 func (w *comparing) refused() string {
 	switch {
+	case w.grammar.End == "":
+		return "Nobody has stated how a whole text ends: whether this one is whole cannot be told. Nothing of it is loaded."
 	case w.text.Mixed:
 		return "It is more than one text: it goes on after its end, or names two boards. Nothing of it is loaded."
 	case w.text.Cut:

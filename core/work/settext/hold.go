@@ -61,8 +61,11 @@ func (w *comparing) unlawful(line *Line, kind gear.SettingKind) string {
 		return why
 	}
 	cases := []fleet.Case{w.Case}
-	if now := fleet.NowCase(w.Library, w.Fleet, w.Quad); now.Fit.AirUnit != nil {
-		cases = append(cases, now) // the unit that is on it until the swap is done
+	switch now := fleet.NowCase(w.Library, w.Fleet, w.Quad); { // what is on it until the swap is done
+	case now.Fit.AirUnit != nil:
+		cases = append(cases, now)
+	case now.Fit.Analog != "":
+		return "the analog video that is on it today would take it, and what that sends is not judged here"
 	}
 	for _, c := range cases {
 		for _, band := range bands {

@@ -194,6 +194,36 @@ func TestBothFitsKeepToTheLaw(t *testing.T) {
 	assert.Contains(t, compare(), "antenna of Quad for 5.8 GHz", "nobody has stated what is on it now")
 }
 
+// What analog video is on the quad until the swap is done would take a power as well, and
+// what that sends is not judged here.
+func TestPowerWhereAnalogVideoIsOnIt(t *testing.T) {
+	c := flown(nil)
+	w := words()
+	c.Quad.Now = fleet.Fit{Analog: "analog"}
+	got := settext.Compare(c, w, read(t, w, text("power is 2")), read(t, w, text("power is 1")))
+	assert.Contains(t, got.Rows[0].Held, "analog video")
+	c.Quad.Now = fleet.Fit{}
+	assert.True(t, settext.Compare(c, w, read(t, w, text("power is 2")), read(t, w, text("power is 1"))).Rows[0].Loads)
+}
+
+// Whatever of the grammar is not stated, nothing is let through that was not: without its
+// last line nobody can tell a whole text from a cut one.
+func TestAGrammarWithLessRefusesMore(t *testing.T) {
+	for name, less := range map[string]func(w *gear.SettingsText){
+		"no end":    func(w *gear.SettingsText) { w.End = "" },
+		"no remark": func(w *gear.SettingsText) { w.Remark = "" },
+		"no head":   func(w *gear.SettingsText) { w.Head = nil },
+		"no board":  func(w *gear.SettingsText) { w.Head = w.Head[:1] },
+	} {
+		w := words()
+		less(w)
+		for _, wanted := range []string{text("rate is 7"), head + "rate is 7"} {
+			got := settext.Compare(flown(nil), w, read(t, w, text("rate is 60")), read(t, w, wanted))
+			assert.NotEmpty(t, got.Refused, "%s: %q", name, wanted)
+		}
+	}
+}
+
 // A text that is of something else, or not whole, is refused as a whole.
 func TestATextThatIsRefused(t *testing.T) {
 	board := text("rate is 60")

@@ -1587,16 +1587,6 @@ export interface components {
             snapshot?: number;
             text?: string;
         };
-        BoardTextReport: {
-            aftermath: components["schemas"]["TextAftermath"];
-            /** @description what was asked for, before anything was sent */
-            comparison?: components["schemas"]["TextCompared"];
-            outcome: string;
-            restore: boolean;
-            says: string;
-            sent: string[];
-            steps: string[];
-        };
         BoardTextView: {
             refused?: string;
             rows: components["schemas"]["TextSetting"][];
@@ -3438,10 +3428,13 @@ export interface components {
             beside: components["schemas"]["TextSetting"][];
             notTaken: components["schemas"]["TextSetting"][];
         };
-        TextCompared: {
-            refused?: string;
-            rows: components["schemas"]["TextSetting"][];
+        TextLoaded: {
+            aftermath: components["schemas"]["TextAftermath"];
+            outcome: string;
+            restore: boolean;
             says: string;
+            sent: string[];
+            steps: string[];
         };
         TextSetting: {
             again?: boolean;
@@ -4864,7 +4857,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BoardTextReport"];
+                    "application/json": components["schemas"]["TextLoaded"];
                 };
             };
             /** @description Error */
