@@ -10,7 +10,7 @@ GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VER
 UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
 CHROMIUM := /usr/bin/chromium
 
-.PHONY: help demo test build release tools chromium references bench soak load screenshots types dev check mutants
+.PHONY: help demo test test-core test-interface test-nets build release tools chromium references bench soak load screenshots types dev check mutants
 
 help:
 	@echo "make demo         build everything and serve the demo"
@@ -68,17 +68,26 @@ references: # what the checks are held against, from Debian
 		echo "They cannot be installed: the checks against them are left out."
 	fi
 
-test: build chromium references
+test: build chromium references # three parts on two cores, each part's words together when it ends
+	@echo "== all checks: the first words come after some minutes"
+	$(MAKE) --no-print-directory -j2 --output-sync=target test-core test-interface test-nets
+
+test-core:
 	@echo "== Go: format, vet, staticcheck"
 	test -z "$$(gofmt -l cmd console core demo docs format internal msp sim store trade ui web)" || { echo "not gofmt'd:"; gofmt -l cmd console core demo docs format internal msp sim store trade ui web; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
-	echo "== Go: tests"
+	echo "== Go: the core"
 	if command -v gcc >/dev/null; then go test -race ./core/...; else echo "no C compiler: the core's tests run without -race"; go test ./core/...; fi
+
+test-nets: # the outer layers, and what takes too long under the race detector
+	@echo "== Go: the nets of the core, the outer layers"
 	go test ./core/plans/route -run "Explanation|LongCharts"
-	go test ./core ./core/plans/swap -run "Missing|CannotBeRead|EveryField|NothingStops"
+	go test ./core ./core/plans/swap -run "Missing|CannotBeRead|EveryField|NothingStops|Drawn"
 	go test $$(go list ./... | grep -v '^yokeswap/core')
-	echo "== API types in step"
+
+test-interface:
+	@echo "== API types in step"
 	go run ./cmd/yokeswap openapi | cmp - ui/openapi.json || { echo "ui/openapi.json is behind the API: run make types"; exit 1; }
 	npx openapi-typescript ui/openapi.json -o bin/schema.d.ts >/dev/null && cmp bin/schema.d.ts ui/src/api/schema.d.ts || { echo "ui/src/api/schema.d.ts is behind: run make types"; exit 1; }
 	echo "== interface: types and unit tests"

@@ -176,6 +176,9 @@ func TestWhatIsDrawnOfTheDemo(t *testing.T) {
 }
 
 func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
+	if raced {
+		t.Skip("without the race detector, with the other nets")
+	}
 	st := demoStock(t)
 	lines := make([]string, 240)
 	var wait sync.WaitGroup
