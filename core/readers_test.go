@@ -28,6 +28,7 @@ import (
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/settext"
 	"yokeswap/core/work/setup"
+	"yokeswap/core/work/turns"
 	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
@@ -165,6 +166,7 @@ func scaled(v any, by float64) any {
 
 // world is all the program says and draws of a fleet, part by part, the cheap first.
 type world struct {
+	sets []*gear.Set
 	lib  *gear.Library
 	f    *fleet.Index
 	quad int // what is said of each quad is said of this one alone, unless it is everyQuad
@@ -206,6 +208,15 @@ var parts = []func(w world) any{
 		return w.quads(func(q *fleet.Quad) any { return ofText(fleet.NewCase(w.lib, w.f, q)) })
 	},
 	func(w world) any { return swap.Shopping(w.lib, w.f) },
+	func(w world) any {
+		return w.quads(func(q *fleet.Quad) any {
+			if len(q.InTurn) == 0 {
+				return nil
+			}
+			sheet, _ := turns.Of(&stock.Stock{Sets: w.sets, Fleet: w.f.Fleet}, q.ID)
+			return sheet
+		})
+	},
 	func(w world) any { return antenna.Sets(w.lib, w.f) },
 	func(w world) any {
 		r := w.route()
@@ -359,7 +370,7 @@ func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
 	require.NoError(t, demo.Load(st))
 	more(st)
 	c := corpus{Stock: st}
-	w := world{st.Library(), fleet.NewIndex(st.Fleet), everyQuad}
+	w := world{st.Sets, st.Library(), fleet.NewIndex(st.Fleet), everyQuad}
 	for i := range parts {
 		c.says = append(c.says, w.part(t, i))
 	}
@@ -414,6 +425,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 		}
 		if q.ID == "quern" {
 			next.Depth = fleet.PictureAndData
+			bag := []fleet.Spare{{Model: "post-m3-35", Count: 2}}
+			q.InTurn = []fleet.TurnFit{{ID: "first", Flown: true, Ready: bag, Fit: next}, {ID: "second", Fit: q.Now.Clone()}}
+			q.NextTurn = "first"
 		}
 		if q.ID == "damsel" { // a cable over headers, at the unit's pads and at the board's row
 			next.Wires, next.Beside, next.Harness, next.HarnessTo = nil, nil, "one-loom", "edge"
@@ -555,7 +569,7 @@ func (n *net) look(c corpus) {
 			}
 			sets := slices.Clone(c.Sets)
 			sets[i] = &other
-			return world{gear.NewLibrary(sets...), index, quad}, true
+			return world{sets, gear.NewLibrary(sets...), index, quad}, true
 		})
 	}
 	n.walk("fleet", c.Fleet, c, func(text []byte, quad int) (world, bool) {
@@ -563,7 +577,7 @@ func (n *net) look(c corpus) {
 		if json.Unmarshal(text, &other) != nil {
 			return world{}, false
 		}
-		return world{lib, fleet.NewIndex(&other), quad}, true
+		return world{c.Sets, lib, fleet.NewIndex(&other), quad}, true
 	})
 }
 

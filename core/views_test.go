@@ -22,7 +22,7 @@ import (
 
 // viewed drives everything over a fleet.
 func viewed(t *testing.T, st *stock.Stock, f *fleet.Index) {
-	w := world{st.Library(), f, everyQuad}
+	w := world{st.Sets, st.Library(), f, everyQuad}
 	for i := range parts {
 		text, err := json.Marshal(parts[i](w))
 		require.NoError(t, err)

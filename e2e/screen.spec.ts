@@ -51,6 +51,7 @@ const screens = [
   '/fill/rynd/plan',
   '/about',
   '/goggles/visor-c-1',
+  '/turns/brayer',
   '/nowhere',
 ];
 

@@ -290,6 +290,7 @@ func checkFleet(f *fleet.Fleet, there *stock.Stock) Problems {
 		if q.Next != nil {
 			checkFit(&ps, path+".next", q.Next)
 		}
+		checkTurns(&ps, path, q)
 	}
 	ps = append(ps, Document{Fleet: f}.checkFleetNames(there)...)
 	checkWants(&ps, f)
@@ -299,6 +300,23 @@ func checkFleet(f *fleet.Fleet, there *stock.Stock) Problems {
 		}
 	}
 	return ps
+}
+
+// checkTurns checks the fits a quad carries in turn, and that the one planned is one of them.
+func checkTurns(ps *Problems, path string, q *fleet.Quad) {
+	turns := map[string]string{}
+	for i := range q.InTurn {
+		at := path + "." + indexed("inTurn", i)
+		once(ps, turns, at+".id", q.InTurn[i].ID)
+		checkFit(ps, at+".fit", &q.InTurn[i].Fit)
+	}
+	switch _, there := turns[q.NextTurn]; {
+	case q.NextTurn == "":
+	case !there:
+		ps.add(path+".nextTurn", "expected a fit in inTurn, %q is none", q.NextTurn)
+	case q.Next == nil:
+		ps.add(path+".nextTurn", "nothing is planned: there is no next")
+	}
 }
 
 func checkWants(ps *Problems, f *fleet.Fleet) {

@@ -88,6 +88,9 @@ func checkModels(f *fleet.Fleet, st *stock.Stock) error {
 		if q.Next != nil {
 			checkPlaces(&ps, indexed("quads", i)+".next", q.Next, lib, kit, models)
 		}
+		for k := range q.InTurn {
+			checkPlaces(&ps, indexed("quads", i)+"."+indexed("inTurn", k)+".fit", &q.InTurn[k].Fit, lib, kit, models)
+		}
 	}
 	return ps.orNil()
 }

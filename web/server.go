@@ -135,6 +135,7 @@ var prefixed = map[string]string{
 	"control":  "Control",
 	"diagnose": "Fault",
 	"setup":    "Setup",
+	"turns":    "Turns",
 	"msp":      "Msp",
 	"sim":      "Sim",
 	"settext":  "Text",
@@ -170,6 +171,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerHealth(api)
 	s.registerFleet(api)
 	s.registerBench(api)
+	s.registerTurns(api)
 	s.registerPins(api)
 	s.registerShopping(api)
 	s.registerTogether(api)

@@ -31,6 +31,7 @@
     link: () => import('./begin/LinkQuestion.svelte'),
     newQuad: () => import('./begin/NewQuad.svelte'),
     fill: () => import('./begin/Fill.svelte'),
+    turns: () => import('./turns/Turns.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -56,11 +57,12 @@
     '/begin/link/:quad?': asked(later.link),
     '/begin/quad/:story?': asked(later.newQuad),
     '/fill/:quad/:side?/:slot?': asked(later.fill),
+    '/turns/:quad': asked(later.turns),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
   const places = [
-    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill'] },
+    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },

@@ -80,7 +80,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 7
+	FileVersion = 8
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this
@@ -107,7 +107,7 @@ type Spare struct {
 	Note  string `json:"note,omitempty"`
 }
 
-// Quad is one craft with two fits.
+// Quad is one craft with two fits, now and next.
 type Quad struct {
 	ID   string `json:"id"`
 	Name string `json:"name,omitempty"`
@@ -119,7 +119,11 @@ type Quad struct {
 	HoverA *unit.Amps  `json:"hoverA,omitempty"`
 	Now    Fit         `json:"now"`
 	Next   *Fit        `json:"next,omitempty"` // absent: as now
-	Note   string      `json:"note,omitempty"`
+	// InTurn are further fits it carries in turn with the one now; NextTurn is which of
+	// them is planned: when that swap is finished, the two change places.
+	InTurn   []TurnFit `json:"inTurn,omitempty"`
+	NextTurn string    `json:"nextTurn,omitempty"`
+	Note     string    `json:"note,omitempty"`
 }
 
 // Label is the quad's name, or its id.

@@ -124,9 +124,7 @@ func NewIndex(f *Fleet) *Index {
 		if slot := f.Quads[i].Now.AirUnit; slot != nil && slot.Kit != "" {
 			x.fliers[slot.Kit] = append(x.fliers[slot.Kit], &f.Quads[i])
 		}
-		if slot := f.Quads[i].plan().AirUnit; slot != nil && slot.Kit != "" {
-			x.holders[slot.Kit] = append(x.holders[slot.Kit], &f.Quads[i])
-		}
+		x.hold(&f.Quads[i])
 	}
 	return x
 }
@@ -151,8 +149,21 @@ func (x *Index) Quad(id string) (*Quad, bool) {
 	return q, ok
 }
 
+// hold notes the air units of a quad's plan, and of the fits it carries in turn.
+func (x *Index) hold(q *Quad) {
+	fits := []*Fit{q.plan()}
+	for i := range q.InTurn {
+		fits = append(fits, &q.InTurn[i].Fit)
+	}
+	for _, fit := range fits {
+		if slot := fit.AirUnit; slot != nil && slot.Kit != "" && !slices.Contains(x.holders[slot.Kit], q) {
+			x.holders[slot.Kit] = append(x.holders[slot.Kit], q)
+		}
+	}
+}
+
 // Holder is a quad, other than the one given, whose plan has the piece of kit
-// on board. Goggles and controllers serve many quads and have no holder.
+// on board, or that carries it in turn. Goggles and controllers serve many quads and have no holder.
 func (x *Index) Holder(kitID, except string) (*Quad, bool) {
 	var holder *Quad
 	for _, q := range x.holders[kitID] {
@@ -177,17 +188,12 @@ func (x *Index) Flier(kitID, except string) (*Quad, bool) {
 	return nil, false
 }
 
-// take notes the loose parts that a quad's plan adds to what it carries now.
+// take notes the loose parts that a quad's plan takes.
 func (x *Index) take(q *Quad) {
-	plan := q.plan()
-	if plan == &q.Now {
+	if q.plan() == &q.Now {
 		return
 	}
-	need := plan.Loose()
-	for model, n := range q.Now.Loose() {
-		need[model] -= n
-	}
-	for model, n := range need {
+	for model, n := range q.Takes((*Fit).Loose) {
 		if n > 0 {
 			if x.taken[model] == nil {
 				x.taken[model] = map[string]int{}

@@ -229,6 +229,8 @@ type Goggles struct {
 	Sends      *Sender      `json:"sends,omitempty"` // absent: not stated, and not judged
 	// Canvas says from which firmware on they show a canvas; absent: not stated.
 	Canvas firmware.Range `json:"canvas,omitempty"`
+	// BoundTo is how many air units they stay bound to at once; absent: not stated.
+	BoundTo *int `json:"boundTo,omitempty"`
 }
 
 // Mode is a way of linking that belongs to a generation of air units; it is
@@ -279,6 +281,8 @@ func (g *Goggles) SwitchKeeps(from, to string) *bool {
 type Controller struct {
 	Device
 	Sends *Sender `json:"sends,omitempty"` // absent: not stated, and not judged
+	// BoundTo is how many air units it stays bound to at once; absent: not stated.
+	BoundTo *int `json:"boundTo,omitempty"`
 }
 
 // Kind of an air unit.

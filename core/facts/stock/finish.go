@@ -12,8 +12,9 @@ import (
 
 // Finish ends a swap: what was planned is what the quad flies now. Parts that went
 // in leave the drawer, as far as they lay there; those that came out go into it. A
-// device that was still to be bought becomes kit. A weight that was measured goes
-// before the one it had.
+// device that was still to be bought becomes kit. Two fits that take turns change places,
+// and what comes off lies ready with its fit. A weight that was measured goes before the
+// one it had.
 func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	f := *s.Fleet
 	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
@@ -25,21 +26,16 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 		return fmt.Errorf("nothing is planned for %s", q.Label())
 	}
 	now := q.Next.Clone()
-	before, after := q.Now.Loose(), now.Loose()
-	s.settle(before, &q.Now)
-	s.settle(after, &now)
-	for _, model := range slices.Sorted(maps.Keys(after)) {
-		for range after[model] - before[model] {
-			f.TakeSpare(model)
-		}
-	}
-	for _, model := range slices.Sorted(maps.Keys(before)) {
-		if _, soldered := s.Entry(Ref{Kind: string(gear.KindHeader), ID: model}).(*gear.Header); soldered {
-			continue // it stays on its pads, or is not used again
-		}
-		for range before[model] - after[model] {
-			f.AddSpare(model)
-		}
+	q.InTurn = slices.Clone(q.InTurn)
+	each(q.Takes(s.parts), func(model string) { f.TakeSpare(model) })
+	off := fleet.Beyond(s.parts(&q.Now), s.parts(&now))
+	takeReady(q, fleet.Beyond(s.parts(&now), s.parts(&q.Now)))
+	t, inTurn := q.TurnFit(q.NextTurn)
+	if !inTurn {
+		each(s.withoutHeaders(off), f.AddSpare)
+	} else {
+		each(s.withoutHeaders(counted(t.Ready)), f.AddSpare) // it is another fit from now on
+		t.Ready = spares(off)
 	}
 	newUnit := now.AirUnit != nil && now.AirUnit.Kit == ""
 	for _, slot := range []*fleet.Slot{now.AirUnit, now.Goggles, now.Controller} {
@@ -57,7 +53,10 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 			kit.Matings = new(1) // its antennas went on once
 		}
 	}
-	q.Now, q.Next = now, nil
+	if inTurn {
+		t.Flown, t.Fit = true, q.Now
+	}
+	q.Now, q.Next, q.NextTurn = now, nil, ""
 	if measured != nil {
 		q.AUWG = measured
 	}
@@ -65,18 +64,77 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	return nil
 }
 
-// settle counts the standoffs that a fit has in place of its frame's own, and leaves out
-// a receiver that is built into its board.
-func (s *Stock) settle(parts map[string]int, f *fleet.Fit) {
+// each does something with every single part, in an order that is always the same.
+func each(parts map[string]int, do func(model string)) {
+	for _, model := range slices.Sorted(maps.Keys(parts)) {
+		for range parts[model] {
+			do(model)
+		}
+	}
+}
+
+// takeReady takes parts out of what lies ready with the fits in turn, that of the fit
+// which comes back first.
+func takeReady(q *fleet.Quad, need map[string]int) {
+	take := func(t *fleet.TurnFit) {
+		left := counted(t.Ready)
+		for model, n := range left {
+			used := min(n, need[model])
+			left[model] -= used
+			need[model] -= used
+		}
+		t.Ready = spares(left)
+	}
+	if t, ok := q.TurnFit(q.NextTurn); ok {
+		take(t)
+	}
+	for i := range q.InTurn {
+		take(&q.InTurn[i])
+	}
+}
+
+// counted is a list of loose parts by model; spares lists them again.
+func counted(list []fleet.Spare) map[string]int {
+	parts := map[string]int{}
+	for _, s := range list {
+		parts[s.Model] += s.Count
+	}
+	return parts
+}
+
+func spares(parts map[string]int) (list []fleet.Spare) {
+	for _, model := range slices.Sorted(maps.Keys(parts)) {
+		if parts[model] > 0 {
+			list = append(list, fleet.Spare{Model: model, Count: parts[model]})
+		}
+	}
+	return list
+}
+
+// withoutHeaders leaves headers out: they stay on their pads, or are not used again.
+func (s *Stock) withoutHeaders(parts map[string]int) map[string]int {
+	for model := range parts {
+		if _, soldered := s.Entry(Ref{Kind: string(gear.KindHeader), ID: model}).(*gear.Header); soldered {
+			delete(parts, model)
+		}
+	}
+	return parts
+}
+
+// parts counts the loose parts of a fit with the standoffs that it has in place of its
+// frame's own, and without a receiver that is built into its board.
+func (s *Stock) parts(f *fleet.Fit) map[string]int {
+	parts := f.Loose()
 	if b, ok := s.Entry(Ref{Kind: string(gear.KindBoard), ID: f.Board}).(*gear.Board); ok && b.BuiltIn == f.Receiver {
 		delete(parts, f.Receiver)
 	}
 	if f.Standoff == "" {
-		return
+		return parts
 	}
 	frame, ok := s.Entry(Ref{Kind: string(gear.KindFrame), ID: f.Frame}).(*gear.Frame)
 	if !ok {
 		frame = &gear.Frame{}
 	}
 	parts[f.Standoff] += frame.StandoffCount()
+	return parts
 }

@@ -45,14 +45,17 @@ func Soldering(c fleet.Case) List {
 	if l.board == nil {
 		return list
 	}
-	cut := false
+	cut, today := false, beforeOf(c)
+	if c.Quad.Next == nil {
+		today = before{} // nothing is planned: the list says how it is
+	}
 	if ok && l.run.Plug != nil {
-		list.Wires = append(list.Wires, l.solders()...)
+		list.Wires = append(list.Wires, l.solders(today)...)
 		cut = l.run.Harness == nil && len(list.Wires) > 0
 		l.jumpers(&list)
 	}
 	for _, run := range Rewired(c) {
-		wires := partLoom(c, run).solders()
+		wires := partLoom(c, run).solders(today)
 		list.Wires = append(list.Wires, wires...)
 		cut = cut || run.Harness == nil && len(wires) > 0
 	}
@@ -77,12 +80,12 @@ func Rewired(c fleet.Case) (runs []*netlist.Run) {
 	return runs
 }
 
-// solders are the soldered wires of one part.
-func (l *loom) solders() (wires []Solder) {
+// solders are the wires of one part that are soldered and not on their place today.
+func (l *loom) solders(today before) (wires []Solder) {
 	for i := range l.run.Conns {
 		w := &l.run.Conns[i]
 		atPads := w.Cable != nil && w.Cable.Without("from") && l.run.Plug.Pads()
-		if w.Slot != 0 && !atPads || !w.Live() {
+		if w.Slot != 0 && !atPads || !w.Live() || w.Slot == 0 && !atPads && today.has(l.run, w) {
 			continue
 		}
 		line := Solder{

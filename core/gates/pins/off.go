@@ -36,16 +36,18 @@ func TakeOff(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Off {
 	off := Off{Wires: []OffWire{}, Unplug: []string{}, Frees: []string{}, Stays: []string{}, Insulate: []string{}}
 	now, next := fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q)
 	was, is := netlist.All(now), netlist.All(next)
-	sameBoard := now.Fit.Board == next.Fit.Board
+	today := beforeOf(next)
+	sameBoard := today.sameBoard
 	for _, run := range was {
 		after := sameRun(is, run)
-		if after != nil && sameBoard && sameWires(run, after) {
+		exchanged := run.Node == fleet.NodeAirUnit && today.otherUnit
+		if after != nil && sameBoard && !exchanged && sameWires(run, after) {
 			if len(run.Conns) > 0 {
 				off.Stays = append(off.Stays, run.Label())
 			}
 			continue
 		}
-		off.take(partLoom(now, run), after, sameBoard)
+		off.take(partLoom(now, run), is, sameBoard, exchanged)
 		off.unplug(run, is, sameBoard)
 	}
 	off.Frees = freedBy(partOf(now), was, is, sameBoard)
@@ -75,15 +77,14 @@ func sameRun(list []*netlist.Run, run *netlist.Run) *netlist.Run {
 func sameWires(a, b *netlist.Run) bool { return reflect.DeepEqual(a.Conns, b.Conns) }
 
 // take lists what of one part comes off: each soldered wire that is not there again.
-func (o *Off) take(l *loom, after *netlist.Run, sameBoard bool) {
+func (o *Off) take(l *loom, next []*netlist.Run, sameBoard, exchanged bool) {
+	at := slices.IndexFunc(next, func(r *netlist.Run) bool { return r.Node == l.run.Node })
 	for i := range l.run.Conns {
 		c := &l.run.Conns[i]
 		if c.Slot != 0 || !c.Live() {
 			continue
 		}
-		stays := sameBoard && after != nil && slices.ContainsFunc(after.Conns, func(n netlist.Conn) bool {
-			return n.Slot == 0 && n.Pin == c.Pin && n.Terminal == c.Terminal
-		})
+		stays := sameBoard && at >= 0 && onBoard(next[at], l.run, c, exchanged)
 		if !stays {
 			o.Wires = append(o.Wires, OffWire{
 				Part:   l.run.Label(),

@@ -240,7 +240,7 @@ func walkSteps(t *testing.T, l *loom, moves []fleet.CrimpMove) {
 			}
 		}
 	}
-	steps := l.order(moves)
+	steps := l.stepsOf(moves)
 	require.Len(t, steps, 2+2*len(moves), fmt.Sprint(steps))
 	for _, w := range out {
 		function, terminal := l.run.Plug.Pin(w.From), l.run.Into.Pin(w.To)

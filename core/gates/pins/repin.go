@@ -290,7 +290,7 @@ func Repins(c fleet.Case) []Repin {
 		}) {
 			continue
 		}
-		best.Steps = l.order(best.Moves)
+		best.Steps = l.stepsOf(best.Moves)
 		best.Says = fmt.Sprintf("%s moved, %s", change.Count(len(best.Moves), "crimp"), way.words)
 		wiring := c.Fit.Wiring
 		wiring.Moved = best.Moves
@@ -301,22 +301,41 @@ func Repins(c fleet.Case) []Repin {
 	return list
 }
 
-// PlannedMoves are the steps of the crimps a fit has moved; empty where none are.
+// PlannedMoves are the steps of the crimps that a plan moves in a cable, from where they
+// are: a cable that is on the quad, or that comes back to it, has some moved already.
 func PlannedMoves(c fleet.Case) []string {
 	l, ok := newLoom(c)
-	if !ok || l.run.Harness == nil || l.run.Plug == nil || len(c.Fit.Moved) == 0 {
+	if !ok || l.run.Harness == nil || l.run.Plug == nil {
 		return nil
 	}
 	if l.run.Into == nil {
 		l.run.Into = &gear.Plug{}
 	}
-	return l.order(c.Fit.Moved)
+	had, has := fleet.Cable{}, c.Fit.Cable()
+	if back, comesBack := c.Quad.BackTo(); comesBack && back.Harness == has.Harness {
+		had = back.Cable()
+	}
+	if now := c.Quad.Now.Cable(); now.Harness == has.Harness {
+		had = now
+	}
+	moves := movesFrom(l.run.Harness, &had, &has)
+	if len(moves) == 0 {
+		return nil
+	}
+	return l.order(moves, had.Wired(l.run.Harness), has.Wired(l.run.Harness))
+}
+
+// stepsOf are the steps of moves in the cable as it was made.
+func (l *loom) stepsOf(moves []fleet.CrimpMove) []string {
+	return l.order(moves, l.run.Harness.Wires, (&fleet.Cable{Moved: moves}).Wired(l.run.Harness))
 }
 
 // order writes the moves so that nothing is ever joined that harms: with both
 // ends unplugged every crimp to be moved comes out first, the supply before the
-// others; then signals go in, then grounds, and the supply last.
-func (l *loom) order(moves []fleet.CrimpMove) []string {
+// others; then signals go in, then grounds, and the supply last. The wires are told by
+// where their crimps were and are.
+func (l *loom) order(moves []fleet.CrimpMove, was, is []gear.HarnessWire) []string {
+	words := func(m fleet.CrimpMove) string { return wireWords(m, was, is) }
 	rank := func(m fleet.CrimpMove) int {
 		function := l.run.Plug.Pin(m.To)
 		if m.End == fleet.BoardEnd {
@@ -337,26 +356,32 @@ func (l *loom) order(moves []fleet.CrimpMove) []string {
 	slices.SortStableFunc(sorted, func(a, b fleet.CrimpMove) int { return rank(a) - rank(b) })
 	steps := []string{"Unplug both ends, pack off."}
 	for _, m := range slices.Backward(sorted) {
-		steps = append(steps,
-			fmt.Sprintf("Lift the latch and draw %s out of slot %d at the %s's end.", l.wireWords(m), m.From, m.End))
-	}
-	for _, m := range sorted {
-		if m.To == 0 {
-			steps = append(steps, fmt.Sprintf("Insulate %s and leave it out at the %s's end.", l.wireWords(m), m.End))
+		if m.From == 0 {
+			steps = append(steps, fmt.Sprintf("Take the insulation off %s at the %s's end.", words(m), m.End))
 			continue
 		}
 		steps = append(steps,
-			fmt.Sprintf("Push %s into slot %d at the %s's end until it clicks.", l.wireWords(m), m.To, m.End))
+			fmt.Sprintf("Lift the latch and draw %s out of slot %d at the %s's end.", words(m), m.From, m.End))
+	}
+	for _, m := range sorted {
+		if m.To == 0 {
+			steps = append(steps, fmt.Sprintf("Insulate %s and leave it out at the %s's end.", words(m), m.End))
+			continue
+		}
+		steps = append(steps, fmt.Sprintf("Push %s into slot %d at the %s's end until it clicks.", words(m), m.To, m.End))
 	}
 	return append(steps, "Check each wire by position and function against the picture, then meter it before power.")
 }
 
-func (l *loom) wireWords(m fleet.CrimpMove) string {
-	for _, w := range l.run.Harness.Wires {
-		if m.End == fleet.UnitEnd && w.From == m.From || m.End == fleet.BoardEnd && w.To == m.From {
-			if w.Colour != "" {
-				return "the " + strings.ToLower(w.Colour) + " wire"
-			}
+// wireWords names the wire whose crimp is moved, by its colour.
+func wireWords(m fleet.CrimpMove, was, is []gear.HarnessWire) string {
+	for i, w := range was {
+		from, to := w.From, is[i].From
+		if m.End == fleet.BoardEnd {
+			from, to = w.To, is[i].To
+		}
+		if from == m.From && to == m.To && w.Colour != "" {
+			return "the " + strings.ToLower(w.Colour) + " wire"
 		}
 	}
 	return "the wire"

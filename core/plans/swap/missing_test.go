@@ -45,7 +45,7 @@ var noFacts = slices.Concat(
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
 		"mhz", "widthMHz", "grid", "never", "untested", "needed", "keeps",
 	},
-	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside"}, // whole lists
+	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.
@@ -77,6 +77,9 @@ func noFact(path string) bool {
 	}
 	if strings.HasSuffix(path, ".antennas") || strings.HasSuffix(path, ".antennas.models") {
 		return true // the antenna gate asks for them, the mount gate only about their leads
+	}
+	if strings.Contains(path, ".moved[") {
+		return true // a crimp that is not moved sits where it was put
 	}
 	if strings.Contains(path, ".beside[") {
 		return true // a further cable that goes into no plug is soldered, as the wires say

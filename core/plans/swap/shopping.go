@@ -122,7 +122,7 @@ type shoppingList struct {
 }
 
 func (l *shoppingList) add(model, label, quad string, n int, stops bool, note string) {
-	key := model + label
+	key := cmp.Or(model, label)
 	item := l.items[key]
 	if item == nil {
 		item = &Item{Model: model, Label: label, For: []string{}, Stops: stops, Note: note}
@@ -174,8 +174,24 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 	return nil
 }
 
-// quad adds what one quad's plan takes beyond what is on it.
+// quad adds what one quad's plan takes beyond what is on it and what lies ready for it.
 func (l *shoppingList) quad(q *fleet.Quad) {
+	if len(q.InTurn) == 0 {
+		l.beyond(q)
+		return
+	}
+	alone := shoppingList{lib: l.lib, index: l.index, items: map[string]*Item{}}
+	alone.beyond(q)
+	ready := q.Ready()
+	for _, key := range alone.order {
+		if item := alone.items[key]; item.Need > ready[item.Model] {
+			l.add(item.Model, item.Label, q.Label(), item.Need-ready[item.Model], item.Stops, item.Note)
+		}
+	}
+}
+
+// beyond adds what a quad's plan takes beyond what is on it.
+func (l *shoppingList) beyond(q *fleet.Quad) {
 	c := fleet.NewCase(l.lib, l.index, q)
 	now, next := &q.Now, c.Fit
 	for _, s := range []*fleet.Slot{next.AirUnit, next.Goggles, next.Controller} {

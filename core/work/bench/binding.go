@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"slices"
 
 	"yokeswap/core/facts/gear"
 )
@@ -24,6 +25,9 @@ func (w *writer) bind() {
 		},
 		Tools:    []string{"bind pin", "fan"},
 		Cautions: []string{cautionHot, cautionProps},
+	}
+	if w.returns != nil {
+		step.Do = slices.Insert(step.Do, 0, stillBound(w.gogglesState.Label, w.goggles.BoundTo))
 	}
 	step.Do = append(step.Do, signs(w.gogglesState.Label, goggles)...)
 	step.Do = append(step.Do, signs(w.air.Label, unit)...)
@@ -48,8 +52,24 @@ func (w *writer) bindController(unit gear.Guide) {
 		Tools:    []string{"bind pin", "fan"},
 		Cautions: []string{cautionHot, cautionProps},
 	}
+	if w.returns != nil {
+		step.Do = slices.Insert(step.Do, 0, stillBound(w.controllerState.Label, w.controller.BoundTo))
+	}
 	step.Do = append(step.Do, signs(w.controllerState.Label, controller)...)
 	w.add(step)
+}
+
+// stillBound says of a unit that comes back whether it has to be bound at all.
+func stillBound(label string, boundTo *int) string {
+	switch {
+	case boundTo == nil:
+		return fmt.Sprintf("It has been bound before. Look first: nobody has stated whether %s stays bound to more than one "+
+			"unit.", label)
+	case *boundTo > 1:
+		return fmt.Sprintf("It has been bound before, and %s stays bound to %d units: where the two find each other, "+
+			"this is done.", label, *boundTo)
+	}
+	return fmt.Sprintf("%s stays bound to one unit only: it is bound at each turn.", label)
 }
 
 // bindReceiver binds a separate receiver that is new on the quad, in a step of its own.

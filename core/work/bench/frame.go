@@ -19,8 +19,7 @@ func (w *writer) replaceUnit() {
 	}
 	if hadOld || w.Quad.Now.Analog != "" {
 		w.add(Step{ID: "remove", Phase: Build, Title: title,
-			Do:    []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."},
-			Tools: []string{"hex drivers", "tweezers"}, Cautions: w.removalCautions()})
+			Do: w.removal(), Tools: []string{"hex drivers", "tweezers"}, Cautions: w.removalCautions()})
 	}
 	w.prepareFrame()
 	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
@@ -29,6 +28,11 @@ func (w *writer) replaceUnit() {
 			"Camera and antennas on; leave USB and bind button within reach until the end.",
 		},
 		Tools: []string{"hex drivers"}, Materials: []string{w.airUnit.Label()}, Mates: w.air.KitID}
+	if w.returns != nil && !fleet.MovesOver(&w.Quad.Now, w.Fit) {
+		step.Mates = ""
+		step.Do[1] = "Its camera and antennas are on it still: see that the plugs sit. Leave USB and bind button within " +
+			"reach."
+	}
 	step.Do = append(step.Do, w.opened()...)
 	if hidden := mount.Hidden(w.Case); len(hidden) > 0 {
 		step.Do = append(step.Do,
@@ -38,6 +42,19 @@ func (w *writer) replaceUnit() {
 	}
 	w.screwDown(&step)
 	w.add(step)
+}
+
+// removal is how the old video comes off. A unit that comes back keeps its antennas on:
+// each time their plugs go on and off wears them.
+func (w *writer) removal() []string {
+	if _, inTurn := w.Quad.TurnFit(w.Quad.NextTurn); !inTurn || fleet.MovesOver(&w.Quad.Now, w.Fit) {
+		return []string{"Unplug the pack.", "Take off the antennas, lift the plug's latch, and note where each wire went."}
+	}
+	return []string{
+		"Unplug the pack.",
+		"Its camera and antennas stay on it. Lift the plug's latch and pull the plug, never the wires.",
+		"What comes off with it goes into one bag with it, marked with the quad's name: it comes back together.",
+	}
 }
 
 // opened says how the unit's case is opened, where its antenna plugs are reached.
@@ -93,7 +110,7 @@ func (w *writer) changeBoard() {
 			"Set the new one in, its arrow to the front or turned as planned, on soft mounts where it had them.",
 			"Check the order of the wires in the ESC cable against the board's own marking before it is plugged in, and that "+
 				"the motor wires are long enough."),
-		Tools:     []string{"hex drivers", "soldering iron", "loupe"},
+		Tools:     []string{"hex drivers", toolIron, "loupe"},
 		Materials: []string{label},
 		Cautions:  []string{cautionIron, cautionProps},
 	})

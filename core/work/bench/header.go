@@ -17,6 +17,9 @@ func (w *writer) headers() {
 		if w.newUnit {
 			had.Header = nil
 		}
+		if w.returns != nil {
+			had.Header = w.returns.Header
+		}
 		w.headersOf(run, had)
 	}
 	for _, run := range pins.Rewired(w.Case) {
@@ -67,7 +70,7 @@ func (w *writer) solderHeader(on *fleet.Header, row *gear.Plug, of string, words
 		Do: []string{
 			"Insulate what lies under and beside it: tape or heat-shrink, only the row of pads stays bare. Tin the pads thinly.",
 		},
-		Tools:     []string{"soldering iron", "loupe", "multimeter"},
+		Tools:     []string{toolIron, "loupe", "multimeter"},
 		Materials: []string{h.Label(), "solder", "heat-shrink"},
 		Cautions: []string{cautionIron,
 			"The wrong way round it puts the supply on a signal, and that destroys the part: look twice before any solder."},

@@ -38,7 +38,7 @@ func (w *writer) takeOff() {
 		id += ":" + wire.Part + ">" + wire.From
 	}
 	if len(off.Wires) > 0 {
-		step.Tools = []string{"soldering iron", "tweezers"}
+		step.Tools = []string{toolIron, "tweezers"}
 		step.Cautions = []string{cautionIron, cautionPacks}
 	}
 	if len(off.Frees) > 0 {
@@ -115,7 +115,7 @@ func (w *writer) wirePart(run *netlist.Run) {
 		id += ":" + line.Wire + ">" + line.To
 	}
 	if len(step.Do) > 0 {
-		step.Tools = []string{"soldering iron", "side cutters", "loupe"}
+		step.Tools = []string{toolIron, "side cutters", "loupe"}
 		step.Cautions = append([]string{cautionIron}, step.Cautions...)
 		step.Materials = append(step.Materials, "solder", "heat-shrink")
 	}

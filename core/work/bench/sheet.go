@@ -187,3 +187,9 @@ func appendNew(list []string, more ...string) []string {
 	}
 	return list
 }
+
+// toolIron marks the steps at which something is soldered.
+const toolIron = "soldering iron"
+
+// Soldered says whether the step takes the iron.
+func (s Step) Soldered() bool { return slices.Contains(s.Tools, toolIron) }

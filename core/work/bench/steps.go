@@ -64,8 +64,9 @@ type writer struct {
 	controller      *gear.Controller
 	controllerState fleet.State
 	usesHand        bool
-	newUnit         bool // the air unit is not on the quad yet
-	updateOnPack    bool // its releases only go on while it runs from a pack
+	newUnit         bool       // the air unit is not on the quad yet
+	returns         *fleet.Fit // as the unit came off it, where the plan brings it back; else nil
+	updateOnPack    bool       // its releases only go on while it runs from a pack
 }
 
 func newWriter(c fleet.Case) *writer {
@@ -76,6 +77,9 @@ func newWriter(c fleet.Case) *writer {
 	w.usesHand = w.usesHand && c.Fit.Receiver == ""
 	now := c.Quad.Now.AirUnit
 	w.newUnit = w.hasAir && (now == nil || now.Kit != w.air.KitID || now.Model != c.Fit.AirUnit.Model)
+	if back, ok := c.Quad.BackTo(); ok && w.newUnit && back.AirUnit != nil && back.AirUnit.Kit == w.air.KitID {
+		w.returns = back
+	}
 	if w.hasAir {
 		for _, step := range w.way(&w.airUnit.Device, w.air) {
 			r, ok := w.airUnit.Release(step.To)
@@ -301,7 +305,7 @@ func (w *writer) feeds() {
 		from, ok := w.Fit.FeedOf(node.ID)
 		was, had := now.FeedOf(node.ID)
 		moved := !had || was != from
-		fresh := node.ID == fleet.NodeAirUnit && w.newUnit ||
+		fresh := node.ID == fleet.NodeAirUnit && w.newUnit && (pins.SupplyPlugged(w.Case) || !pins.CableStays(w.Case)) ||
 			node.ID == fleet.NodeReceiver && now.Receiver != w.Fit.Receiver
 		if ok && node.ID != fleet.NodeBoard && (moved || fresh) && !w.wiredPart(node.ID) {
 			w.add(w.feed(node, from))
@@ -325,7 +329,7 @@ func (w *writer) feed(node power.Node, from string) Step {
 		"Tin wire and pad first, leave a little slack for a second try, tie the wires where they cannot reach a prop.",
 		"Supply and ground only at this step; check both against the board's own marking.",
 	}
-	step.Tools = []string{"soldering iron", "side cutters"}
+	step.Tools = []string{toolIron, "side cutters"}
 	step.Materials = []string{"solder", "silicone wire", "heat-shrink"}
 	step.Cautions = []string{cautionIron}
 	if placed, isRegulator := w.Fit.Regulator(from); isRegulator {
@@ -363,7 +367,7 @@ func (w *writer) jumper(set fleet.Jumper, what string, cautions ...string) {
 			"Clear the old bridge with wick, then bridge the other side.",
 			"Look at it under a loupe: one bridge only.",
 		},
-		Tools:    []string{"soldering iron", "solder wick"},
+		Tools:    []string{toolIron, "solder wick"},
 		Cautions: append([]string{cautionIron}, cautions...),
 	})
 }
@@ -382,7 +386,7 @@ func (w *writer) capacitor() {
 			"As close to the board as it goes, short legs, the stripe on the negative lead.",
 			"Its voltage rating must lie well above a full pack.",
 		},
-		Tools:     []string{"soldering iron"},
+		Tools:     []string{toolIron},
 		Materials: []string{is, "solder"},
 		Cautions:  []string{cautionIron, "The wrong way round it bursts: check the polarity twice."},
 	}

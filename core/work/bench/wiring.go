@@ -8,7 +8,6 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/netlist"
 	"yokeswap/core/gates/pins"
 )
 
@@ -46,11 +45,7 @@ func (w *writer) wire() {
 // plugIn puts the cables of the air unit into the flight board. The unit's end stays free
 // until the meter has been over it.
 func (w *writer) plugIn() {
-	run, ok := netlist.AirUnit(w.Case)
-	if !ok {
-		return
-	}
-	ends := run.PluggedIn()
+	ends := pins.ToPlugIn(w.Case)
 	for _, end := range ends {
 		kind, ok := gear.Find[*gear.Connector](w.Library, end.Connector)
 		if !ok {
@@ -102,7 +97,7 @@ func (w *writer) solder(list pins.List) {
 		ID:        "solder:" + w.air.Label + joins(list),
 		Phase:     Feed,
 		Title:     fmt.Sprintf("Solder %d wires of the air unit", len(list.Wires)),
-		Tools:     []string{"soldering iron", "side cutters", "loupe"},
+		Tools:     []string{toolIron, "side cutters", "loupe"},
 		Materials: list.Materials,
 		Cautions: []string{
 			cautionIron,
@@ -140,6 +135,12 @@ func joins(list pins.List) string {
 	return id.String()
 }
 
+// pairOf begins the ids of the steps that meter one pair of pins each.
+const pairOf = "pair:"
+
+// MetersPair says whether the step meters one pair of the unit's pins.
+func (s Step) MetersPair() bool { return strings.HasPrefix(s.ID, pairOf) }
+
 // pairs asks for the meter's answer at each pair of the unit's pins before the
 // first plug-in (common practice).
 func (w *writer) pairs() {
@@ -149,7 +150,7 @@ func (w *writer) pairs() {
 	list := pins.Continuity(w.Case)
 	for i, p := range list {
 		step := Step{
-			ID:    fmt.Sprintf("pair:%s:%d-%d", w.airUnit.ID, p.A, p.B),
+			ID:    fmt.Sprintf("%s%s:%d-%d", pairOf, w.airUnit.ID, p.A, p.B),
 			Phase: Meter,
 			Title: fmt.Sprintf("Meter pin %d to pin %d", p.A, p.B),
 			Do: []string{fmt.Sprintf("Pair %d of %d: %s. Pack unplugged, meter on continuity, at the unit's plug.", i+1,

@@ -34,6 +34,12 @@ export type ControlView = QuadView['control'];
 export type PinsView = Schemas['WiringView'];
 export type PinsPicture = PinsView['picture'];
 export type Run = Schemas['Run'];
+export type TurnsView = Schemas['TurnsView'];
+export type TurnPair = TurnsView['turns'][number];
+/** What can be done about the fits a quad carries in turn. */
+export type TurnDeed = NonNullable<
+  paths['/api/quads/{quad}/turns']['post']['requestBody']
+>['content']['application/json']['do'];
 export type StepState = Schemas['StepState'];
 export type Shelf = Schemas['Shelf'];
 export type GogglesList = Schemas['SetupGogglesList'];
@@ -288,6 +294,13 @@ export const api = {
   finish: (quad: string, revision: number, anyway: boolean) =>
     written(
       answered(client.POST('/api/quads/{quad}/finish', { params: { path: { quad } }, body: { revision, anyway } })),
+    ),
+  turns: (quad: string) => read(() => client.GET('/api/quads/{quad}/turns', { params: { path: { quad } } })),
+  turn: (quad: string, revision: number, how: TurnDeed, turn?: string) =>
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/turns', { params: { path: { quad } }, body: { revision, do: how, turn } }),
+      ),
     ),
   logOf: (quad: string) => read(() => client.GET('/api/quads/{quad}/log', { params: { path: { quad } } })),
   log: (quad: string, says: string) =>

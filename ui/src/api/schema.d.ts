@@ -854,6 +854,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad turns */
+        get: operations["get-api-quads-by-quad-turns"];
+        put?: never;
+        /** Post API quads by quad turns */
+        post: operations["post-api-quads-by-quad-turns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/wire": {
         parameters: {
             query?: never;
@@ -2764,6 +2782,17 @@ export interface components {
             take: components["schemas"]["BeginTake"];
             today: boolean;
         };
+        "Post-api-quads-by-quad-turnsRequest": {
+            /** @enum {string} */
+            do: "keep" | "plan" | "drop" | "leave";
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
+            /** @description which fit; not needed to keep what is planned, or to drop it */
+            turn?: string;
+        };
         "Post-api-quads-by-quad-wireRequest": {
             /** @description airUnit, receiver, or the id of a part */
             node: string;
@@ -3475,6 +3504,43 @@ export interface components {
             name: string;
             quad: string;
             was: string;
+        };
+        TurnsPair: {
+            back: components["schemas"]["TurnsWay"];
+            findings: components["schemas"]["Finding"][];
+            flown: boolean;
+            id: string;
+            label: string;
+            level: string;
+            planned: boolean;
+            there: components["schemas"]["TurnsWay"];
+        };
+        TurnsTurnStep: {
+            eachTime: boolean;
+            id: string;
+            phase: string;
+            title: string;
+        };
+        TurnsView: {
+            /** @description what is planned can be kept, to take turns with the fit now */
+            keep: boolean;
+            name: string;
+            now: string;
+            planned: string;
+            quad: string;
+            /** Format: int64 */
+            revision: number;
+            turns: components["schemas"]["TurnsPair"][];
+        };
+        TurnsWay: {
+            from: string;
+            level: string;
+            /** Format: int64 */
+            minutes: number;
+            steps: components["schemas"]["TurnsTurnStep"][];
+            to: string;
+            tools: string[];
+            worst?: components["schemas"]["Holding"];
         };
         Want: {
             controller?: string;
@@ -5384,6 +5450,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-turnsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnsView"];
                 };
             };
             /** @description Error */

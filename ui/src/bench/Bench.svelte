@@ -134,6 +134,7 @@
     </p>
     <span class="screen-only flex gap-3 items-center ml-auto">
       <a href={`#/swap/${r.quad}`}>Plan</a>
+      <a href={`#/turns/${r.quad}`}>In turn</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>
       <a href={`#/fault/${r.quad}`}>It does not work</a>
       <button type="button" class="button" onclick={() => print()}>Print</button>
