@@ -42,9 +42,30 @@ func Solder(c fleet.Case, node string, pin int, place string) (fleet.Patch, erro
 	if node == fleet.NodeAirUnit {
 		w := c.Fit.Wiring
 		w.Wires = wires
-		return fleet.Patch{Wiring: &w}, nil
+		patch := fleet.Patch{Wiring: &w}
+		if plug != nil && plug.Pin(pin) == gear.PinSupply {
+			patch.Feed = fedBy(c, node, place)
+		}
+		return patch, nil
 	}
 	return Recable(c, node, cable), nil
+}
+
+// fedBy is what a supply wire says of the feed of its part: it is fed from the power pad
+// the wire goes to, and no longer from one it comes off. Nil where it says nothing.
+func fedBy(c fleet.Case, node, place string) *fleet.Feed {
+	board, ok := c.Board()
+	if !ok {
+		return nil
+	}
+	if pad, power := board.Pad(place); power {
+		return &fleet.Feed{To: node, From: fleet.PadNode(pad.ID)}
+	}
+	from, _ := c.Fit.FeedOf(node)
+	if _, onBoard := fleet.PadOf(from); onBoard && place == "" {
+		return &fleet.Feed{To: node}
+	}
+	return nil
 }
 
 // cableOf is the cable of a part, with its pins where they are stated.

@@ -37,6 +37,21 @@ func TestOnePinIsSoldered(t *testing.T) {
 	assert.Equal(t, []fleet.Wire{{Pin: 4, To: "rx1"}}, solder(fleet.NodeReceiver, 4, "rx1").Fit.ReceiverCable.Wires)
 	assert.Equal(t, f.Wires, c.Fit.Wires, "the fit itself is as it was")
 
+	// A supply wire says what feeds the air unit: nobody has to say it again.
+	fed := func(c fleet.Case) string {
+		from, _ := c.Fit.FeedOf(fleet.NodeAirUnit)
+		return from
+	}
+	assert.Empty(t, fed(solder(fleet.NodeAirUnit, 3, "5v")), "a signal")
+	assert.Empty(t, fed(solder(fleet.NodeAirUnit, 1, "tx4")), "no power pad")
+	assert.Empty(t, fed(solder("gps", 1, "5v")), "another part")
+	c = solder(fleet.NodeAirUnit, 1, "5v")
+	assert.Equal(t, "board.5v", fed(c))
+	assert.Empty(t, fed(solder(fleet.NodeAirUnit, 1, "")), "it comes off its pad")
+	c.Fit.Feeds[0].From = fleet.NodePack
+	assert.Equal(t, fleet.NodePack, fed(solder(fleet.NodeAirUnit, 1, "")), "its feed never was that pad")
+	c = sample.Case(sample.Set(), nil, f)
+
 	for _, wrong := range []struct {
 		node string
 		pin  int
