@@ -100,9 +100,11 @@ func formOf(schema map[string]any, kind, list, word, words string) Form {
 	entry := b.resolved(member(member(member(schema, "properties"), list), "items"))
 	b.entry(entry, "", "", false)
 	form := Form{Kind: kind, Word: word, Words: words}
-	for _, group := range b.groups {
-		if len(group.Fields) > 0 {
-			form.Groups = append(form.Groups, *group)
+	for _, folded := range []bool{false, true} { // what is asked for last stands last
+		for _, group := range b.groups {
+			if len(group.Fields) > 0 && group.Folded == folded {
+				form.Groups = append(form.Groups, *group)
+			}
 		}
 	}
 	return form
@@ -120,7 +122,8 @@ func (b *formBuilder) entry(object map[string]any, path, of string, planned bool
 	groups := map[string]*Group{}
 	for _, known := range b.schema["x-groups"].([]any) {
 		known := known.(map[string]any)
-		group := &Group{Title: of + text(known, "title"), Gate: gateTitle(text(known, "gate")), Folded: planned}
+		group := &Group{Title: of + text(known, "title"), Gate: gateTitle(text(known, "gate")),
+			Folded: planned || known["last"] == true}
 		groups[text(known, "title")] = group
 		b.groups = append(b.groups, group)
 	}
