@@ -181,6 +181,7 @@ var parts = []func(w world) any{
 				pins.Soldering(c),
 				pins.Continuity(c),
 				pins.Headers(c),
+				pins.DrawOutline(c),
 				setup.PlanOf(c),
 				swap.Places(c),
 			}

@@ -572,6 +572,32 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
   await expect(page.getByLabel('pins, pin 3', { exact: true })).toHaveValue('rx9');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText(/"rx9" is none/).first()).toBeVisible();
+  // Its pads where they lie: placed, pushed by keys and dragged, and one put underneath.
+  const outline = page.getByRole('group', { name: /where its pads lie/ });
+  await outline.getByLabel('from left to right').fill('30');
+  await outline.getByLabel('from left to right').blur();
+  await outline.getByLabel('from front to rear').fill('20');
+  await outline.getByLabel('from front to rear').blur();
+  for (const pad of ['TX 1', 'RX 1']) {
+    await outline.getByLabel('place a pad').selectOption({ label: pad });
+    await outline.getByRole('button', { name: 'Place it' }).click();
+  }
+  const tx = outline.getByRole('slider', { name: /TX 1/ });
+  await tx.focus();
+  await tx.press('ArrowLeft');
+  await tx.press('Shift+ArrowUp');
+  await expect(outline.getByLabel('TX 1, from the left in mm')).toHaveValue('14.5');
+  await expect(outline.getByLabel('TX 1, from the front in mm')).toHaveValue('9.9');
+  const from = (await outline.getByRole('slider', { name: /RX 1/ }).locator('circle').boundingBox())!;
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 60, from.y + 30, { steps: 4 });
+  await page.mouse.up();
+  await expect(outline.getByLabel('RX 1, from the left in mm')).not.toHaveValue('15');
+  await outline.getByLabel('RX 1 lies underneath').check();
+  await expect(outline.getByRole('slider', { name: /RX 1/ })).toHaveCount(0);
+  await outline.getByLabel('Printed at TX 1').fill('T1');
+  await outline.getByLabel('Printed at TX 1').blur();
   await page.getByLabel('pins, pin 3', { exact: true }).fill('rx1');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Spindle board' })).toBeVisible();

@@ -35,6 +35,7 @@ func checkItem(ps *Problems, path string, item gear.Item) {
 		checkDevice(ps, path, &g.Device)
 		checkInput(ps, path+".input", g.Input)
 		checkPlug(ps, path, g.Plug)
+		checkPinOutline(ps, path, g.Outline, g.Plug)
 		if g.OSD != nil {
 			checkRange(ps, path+".osd.canvas", g.OSD.Canvas)
 		}
@@ -51,14 +52,17 @@ func checkItem(ps *Problems, path string, item gear.Item) {
 		checkInput(ps, path+".input", g.Input)
 		checkPads(ps, path, g)
 		checkSerial(ps, path, g)
+		checkBoardOutline(ps, path, g)
 	case *gear.Antenna:
 		checkAntenna(ps, path, g)
 	case *gear.Part:
 		checkInput(ps, path+".input", g.Input)
 		checkPlug(ps, path, g.Plug, gear.PinGround, gear.PinSpare)
+		checkPinOutline(ps, path, g.Outline, g.Plug)
 	case *gear.Receiver:
 		checkInput(ps, path+".input", g.Input)
 		checkPlug(ps, path, g.Plug, gear.PinGround, gear.PinSpare)
+		checkPinOutline(ps, path, g.Outline, g.Plug)
 		checkEnds(ps, path, g.FromMHz, g.ToMHz)
 	case *gear.BandPlan:
 		ids := map[string]bool{}

@@ -75,6 +75,30 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			"airUnits[0].releases[0].rollbackTo[0]",
 			"not older",
 		},
+		{
+			"a pad beside the board",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"outline":{"xMM":30,"yMM":20,"pads":[{"at":"ground","xMM":31,"yMM":5}]}}]`),
+			"boards[0].outline.pads[0].xMM",
+			"it is 30 mm wide, the pad lies at 31 mm",
+		},
+		{
+			"a pad of no such port",
+			gearPack(`"boards":[{"id":"b","source":{"kind":"maker"},"outline":{"xMM":30,"yMM":20,"pads":[{"at":"tx4","xMM":1,"yMM":5}]}}]`),
+			"boards[0].outline.pads[0].at",
+			`"tx4" is none`,
+		},
+		{
+			"pads without a size",
+			gearPack(`"receivers":[{"id":"b","source":{"kind":"maker"},"outline":{"xMM":9,"pads":[{"at":"1","xMM":1,"yMM":5}]}}]`),
+			"receivers[0].outline.yMM",
+			"how long it is",
+		},
+		{
+			"a pin that is not there",
+			airUnit(`"plug":{"pins":["supply","ground"]},"outline":{"xMM":9,"yMM":9,"pads":[{"at":"3","xMM":1,"yMM":5}]}`),
+			"airUnits[0].outline.pads[0].at",
+			"the number of one of its pins",
+		},
 		{"no source", gearPack(`"airUnits":[{"id":"u"}]`), "airUnits[0].source", "missing"},
 		{"bad id", gearPack(`"airUnits":[{"id":"U 1","source":{"kind":"maker"}}]`), "airUnits[0].id", "lower-case"},
 		{

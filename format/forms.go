@@ -46,13 +46,14 @@ const (
 	FieldMap     = "map"     // Fields by a key
 	FieldPins    = "pins"
 	FieldWires   = "wires"
+	FieldOutline = "outline"
 )
 
 // Field is one value of an entry.
 type Field struct {
 	Path     string   `json:"path"` // below the entry, or below the entry of its list
 	Label    string   `json:"label"`
-	Type     string   `json:"type" enum:"text,number,yesno,pick,choices,ref,refs,within,words,list,map,pins,wires"`
+	Type     string   `json:"type" enum:"text,number,yesno,pick,choices,ref,refs,within,words,list,map,pins,wires,outline"`
 	Unit     string   `json:"unit,omitempty"`
 	Hint     string   `json:"hint,omitempty"`
 	About    string   `json:"about,omitempty"` // what it is, in a sentence
@@ -176,7 +177,8 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	if only, ok := part["x-if"].(map[string]any); ok {
 		at.onlyIf = onlyIf(only, at.path)
 	}
-	if properties := member(part, "properties"); properties != nil {
+	properties := member(part, "properties")
+	if properties != nil && text(part, "x-editor") == "" {
 		var fields []Field
 		for _, name := range propertiesOf(part) {
 			below := place{

@@ -171,7 +171,7 @@ func fieldAt(fields []format.Field, path string) (format.Field, bool) {
 			if found, ok := fieldAt(field.Fields, inside); ok {
 				return found, true
 			}
-		case field.Type == format.FieldPins || field.Type == format.FieldWires || field.Type == format.FieldRefs || field.Type == format.FieldWords || field.Type == format.FieldChoices:
+		case field.Type == format.FieldPins || field.Type == format.FieldWires || field.Type == format.FieldOutline || field.Type == format.FieldRefs || field.Type == format.FieldWords || field.Type == format.FieldChoices:
 			return field, true
 		}
 	}

@@ -158,7 +158,8 @@ func locate(fields []Field, path string) (Field, string, bool) {
 			if found, at, ok := locate(field.Fields, inside); ok {
 				return found, base + at, true
 			}
-		case field.Type == FieldPins || field.Type == FieldWires || field.Type == FieldRefs || field.Type == FieldWords ||
+		case field.Type == FieldPins || field.Type == FieldWires || field.Type == FieldOutline || field.Type == FieldRefs ||
+			field.Type == FieldWords ||
 			field.Type == FieldChoices:
 			return field, path, true
 		}

@@ -203,6 +203,7 @@ type AirUnit struct {
 	// BenchSecondsNoAir is how long it may run without moving air.
 	BenchSecondsNoAir *int        `json:"benchSecondsNoAir,omitempty"`
 	MassG             *unit.Grams `json:"massG,omitempty"`
+	Outline           *Outline    `json:"outline,omitempty"` // where its pads lie
 }
 
 // Radio is what the link gate needs of the transmitter.

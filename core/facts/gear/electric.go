@@ -63,6 +63,7 @@ type Receiver struct {
 	Sends   *Sender         `json:"sends,omitempty"` // telemetry back to the controller; absent: not stated
 	MassG   *unit.Grams     `json:"massG,omitempty"`
 	Guides  []Guide         `json:"guides,omitempty"`
+	Outline *Outline        `json:"outline,omitempty"` // where its pads lie
 }
 
 // Board is a flight board.
@@ -81,6 +82,8 @@ type Board struct {
 	// USBSide is the side of its USB, seen from above with its arrow to the front.
 	USBSide Side    `json:"usbSide,omitempty"`
 	Guides  []Guide `json:"guides,omitempty"`
+	// Outline is where its pads lie; absent: nobody has placed them.
+	Outline *Outline `json:"outline,omitempty"`
 }
 
 // PadKind says what a power pad carries.

@@ -18,6 +18,7 @@ type Part struct {
 	Inverted *bool       `json:"inverted,omitempty"`
 	MassG    *unit.Grams `json:"massG,omitempty"`
 	Guides   []Guide     `json:"guides,omitempty"`
+	Outline  *Outline    `json:"outline,omitempty"` // where its pads lie
 }
 
 // PartSort says what a wired part is.

@@ -43,6 +43,8 @@ type Run struct {
 	Plug  *gear.Plug  // its pins, those of a header where one is on them; nil: not stated
 	Row   *gear.Plug  // the row of pads that a header is on; nil: there is none
 	Input *gear.Input // the supply it wants
+	// Outline is where its pads lie; nil: nobody has placed them.
+	Outline *gear.Outline
 	// Inverted: its serial signal is; nil: not stated.
 	Inverted *bool
 	fleet.Cable
@@ -129,12 +131,13 @@ func AirUnit(c fleet.Case) (*Run, bool) {
 		return nil, false
 	}
 	return newRun(c, Run{
-		Node:  fleet.NodeAirUnit,
-		Entry: &u.Entry,
-		Plug:  u.Plug,
-		Input: &u.Input,
-		Cable: c.Fit.Cable(),
-		Field: "wires",
+		Node:    fleet.NodeAirUnit,
+		Entry:   &u.Entry,
+		Plug:    u.Plug,
+		Input:   &u.Input,
+		Outline: u.Outline,
+		Cable:   c.Fit.Cable(),
+		Field:   "wires",
 	}), true
 }
 
@@ -150,6 +153,7 @@ func Others(c fleet.Case) (runs []*Run) {
 			Entry:    &r.Entry,
 			Plug:     r.Plug,
 			Input:    &r.Input,
+			Outline:  r.Outline,
 			Inverted: r.Inverted,
 			Cable:    *c.Fit.ReceiverCable,
 			Field:    "receiverCable.wires",
@@ -164,6 +168,7 @@ func Others(c fleet.Case) (runs []*Run) {
 				Entry:    &p.Entry,
 				Plug:     p.Plug,
 				Input:    &p.Input,
+				Outline:  p.Outline,
 				Inverted: p.Inverted,
 				Cable:    placed.Cable,
 				Field:    "parts." + placed.ID + ".wires",

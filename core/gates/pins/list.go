@@ -27,6 +27,8 @@ type Solder struct {
 	AWG      *wire.Gauge       `json:"awg,omitempty"`
 	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"` // with slack
 	Note     string            `json:"note"`
+	// Beside are the pads that solder may bridge to, where the board's pads are placed.
+	Beside []string `json:"beside,omitempty"`
 }
 
 // List is what has to be soldered and set for a fit's wiring.
@@ -49,13 +51,17 @@ func Soldering(c fleet.Case) List {
 	if c.Quad.Next == nil {
 		today = before{} // nothing is planned: the list says how it is
 	}
+	on := map[string]onPads{}
+	if l.board.Outline.Drawn() {
+		on = place(netlist.All(c), l.board.Outline)
+	}
 	if ok && l.run.Plug != nil {
-		list.Wires = append(list.Wires, l.solders(today)...)
+		list.Wires = append(list.Wires, l.solders(today, on[fleet.NodeAirUnit])...)
 		cut = l.run.Harness == nil && len(list.Wires) > 0
 		l.jumpers(&list)
 	}
 	for _, run := range Rewired(c) {
-		wires := partLoom(c, run).solders(today)
+		wires := partLoom(c, run).solders(today, on[run.Node])
 		list.Wires = append(list.Wires, wires...)
 		cut = cut || run.Harness == nil && len(wires) > 0
 	}
@@ -81,7 +87,7 @@ func Rewired(c fleet.Case) (runs []*netlist.Run) {
 }
 
 // solders are the wires of one part that are soldered and not on their place today.
-func (l *loom) solders(today before) (wires []Solder) {
+func (l *loom) solders(today before, on onPads) (wires []Solder) {
 	for i := range l.run.Conns {
 		w := &l.run.Conns[i]
 		atPads := w.Cable != nil && w.Cable.Without("from") && l.run.Plug.Pads()
@@ -104,6 +110,8 @@ func (l *loom) solders(today before) (wires []Solder) {
 		if w.LengthMM != nil {
 			line.LengthMM = new(*w.LengthMM + slack)
 		}
+		printed, beside := l.nearby(w, on)
+		line.To, line.Beside = line.To+printed, beside
 		switch w.Function {
 		case gear.PinUARTRX, gear.PinUARTTX:
 			line.Note = "crossed: RX goes to TX"

@@ -122,6 +122,9 @@ func solderLine(l pins.Solder) string {
 	if l.Note != "" {
 		does += " (" + l.Note + ")"
 	}
+	if len(l.Beside) > 0 {
+		does += "; look for a bridge to " + strings.Join(l.Beside, " and to ")
+	}
 	return does + "."
 }
 

@@ -1945,7 +1945,7 @@ export interface components {
             rare: boolean;
             required: boolean;
             /** @enum {string} */
-            type: "text" | "number" | "yesno" | "pick" | "choices" | "ref" | "refs" | "within" | "words" | "list" | "map" | "pins" | "wires";
+            type: "text" | "number" | "yesno" | "pick" | "choices" | "ref" | "refs" | "within" | "words" | "list" | "map" | "pins" | "wires" | "outline";
             unit?: string;
             whole: boolean;
         };
@@ -2553,6 +2553,42 @@ export interface components {
             part: string;
             wire: string;
         };
+        PinsOutlinePad: {
+            back: boolean;
+            printed?: string;
+            wired: boolean;
+            words: string;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+        };
+        PinsOutlinePicture: {
+            pieces: components["schemas"]["PinsOutlinePiece"][];
+            unplaced: string[];
+            wires: components["schemas"]["PinsOutlineWire"][];
+        };
+        PinsOutlinePiece: {
+            label: string;
+            node: string;
+            pads: components["schemas"]["PinsOutlinePad"][];
+            placed: boolean;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+        };
+        PinsOutlineWire: {
+            level: string;
+            /** Format: int64 */
+            pad: number;
+            paint: string;
+            /** Format: int64 */
+            piece: number;
+            /** Format: int64 */
+            to: number;
+            words: string;
+        };
         PinsPair: {
             /** Format: int64 */
             a: number;
@@ -2599,6 +2635,7 @@ export interface components {
         PinsSolder: {
             /** Format: int64 */
             awg?: number;
+            beside?: string[];
             colour: string;
             from: string;
             /** Format: double */
@@ -3585,6 +3622,8 @@ export interface components {
             headers: components["schemas"]["PinsHeader"][];
             /** @description what of today's wiring comes off */
             off: components["schemas"]["PinsOff"];
+            /** @description from pad to pad; absent: nobody has placed the board's pads */
+            outline?: components["schemas"]["PinsOutlinePicture"];
             pairs: components["schemas"]["PinsPair"][];
             /** @description what is wired beside the air unit */
             parts: components["schemas"]["PinsPartPicture"][];

@@ -7,6 +7,8 @@
   import { controlID, within, type Choice, type Field } from './forms';
   import ListField from './ListField.svelte';
   import MapField from './MapField.svelte';
+  import { placeable, type Outline } from './outline';
+  import OutlineEditor from './OutlineEditor.svelte';
   import PinEditor from './PinEditor.svelte';
   import type { HarnessWire } from './pins';
   import RefsField from './RefsField.svelte';
@@ -34,6 +36,13 @@
     Object.entries(wrong)
       .filter(([at]) => at.startsWith(path + '['))
       .map(([at, says]) => `${at.slice(path.length)}: ${says}`),
+  );
+
+  // What is wrong within an outline, such as outline.pads[2].at.
+  const below = $derived(
+    Object.entries(wrong)
+      .filter(([at]) => at.startsWith(path + '.'))
+      .map(([at, says]) => `${at.slice(path.length + 1)}: ${says}`),
   );
 
   function set(to: unknown) {
@@ -134,6 +143,9 @@
     onchange={set}
   />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
+{:else if field.type === 'outline'}
+  <OutlineEditor {id} label={field.label} outline={(value ?? {}) as Outline} places={placeable(entry)} onchange={set} />
+  {#each error ? [error] : below as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'choices'}
   <ChoicesField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} {error} onchange={set} />
 {:else if field.type === 'refs'}

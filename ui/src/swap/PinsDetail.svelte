@@ -7,6 +7,7 @@
   import { money } from '../lib/words';
   import LevelMark from '../lib/LevelMark.svelte';
   import type { Change } from './gates';
+  import OutlinePicture from './OutlinePicture.svelte';
   import WireTable from './WireTable.svelte';
   import TakeNetlist from './TakeNetlist.svelte';
   import PinsPicture from './PinsPicture.svelte';
@@ -56,6 +57,7 @@
       {#each pins.ports.freed as f, i (i)}<p class="soft">Freed: {f}.</p>{/each}
     </section>
   {/if}
+  {#if pins.outline}<OutlinePicture outline={pins.outline} />{/if}
   <WireTable {pins} {onchange} />
   {#if pins.depths.length > 0}
     <section class="panel" aria-labelledby="depths">
