@@ -461,6 +461,17 @@ func whatTheDemoLacks(st *stock.Stock) {
 	fork.ID, fork.Name, fork.Branch = "fork-loom", "forking loom", &gear.Branch{To: fork.To, Wires: fork.Wires[2:]}
 	fork.Wires = fork.Wires[:2]
 	set.Harnesses = append(set.Harnesses, fork)
+	pads := []gear.PadPlace{{At: "1", XMM: 2, YMM: 3}, {At: "2", XMM: 4, YMM: 3, Back: true}, {At: "3", XMM: 6, YMM: 3},
+		{At: "4", XMM: 8, YMM: 3, Printed: "T"}}
+	for i := range set.Receivers {
+		set.Receivers[i].Outline = &gear.Outline{XMM: new(unit.Millimetres(9)), YMM: new(unit.Millimetres(9)), Pads: pads}
+	}
+	for i := range set.Parts {
+		p := &set.Parts[i]
+		if p.Plug != nil && len(p.Plug.Pins) <= len(pads) {
+			p.Outline = &gear.Outline{XMM: new(unit.Millimetres(9)), YMM: new(unit.Millimetres(9)), Pads: pads[:len(p.Plug.Pins)]}
+		}
+	}
 	for i := range set.AirUnits {
 		for n := range set.AirUnits[i].Releases {
 			if r := &set.AirUnits[i].Releases[n]; r.Version == "1.1" {

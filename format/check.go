@@ -34,8 +34,7 @@ func checkItem(ps *Problems, path string, item gear.Item) {
 	case *gear.AirUnit:
 		checkDevice(ps, path, &g.Device)
 		checkInput(ps, path+".input", g.Input)
-		checkPlug(ps, path, g.Plug)
-		checkPinOutline(ps, path, g.Outline, g.Plug)
+		checkPlug(ps, path, g.Plug, g.Outline)
 		if g.OSD != nil {
 			checkRange(ps, path+".osd.canvas", g.OSD.Canvas)
 		}
@@ -57,12 +56,10 @@ func checkItem(ps *Problems, path string, item gear.Item) {
 		checkAntenna(ps, path, g)
 	case *gear.Part:
 		checkInput(ps, path+".input", g.Input)
-		checkPlug(ps, path, g.Plug, gear.PinGround, gear.PinSpare)
-		checkPinOutline(ps, path, g.Outline, g.Plug)
+		checkPlug(ps, path, g.Plug, g.Outline, gear.PinGround, gear.PinSpare)
 	case *gear.Receiver:
 		checkInput(ps, path+".input", g.Input)
-		checkPlug(ps, path, g.Plug, gear.PinGround, gear.PinSpare)
-		checkPinOutline(ps, path, g.Outline, g.Plug)
+		checkPlug(ps, path, g.Plug, g.Outline, gear.PinGround, gear.PinSpare)
 		checkEnds(ps, path, g.FromMHz, g.ToMHz)
 	case *gear.BandPlan:
 		ids := map[string]bool{}

@@ -51,12 +51,13 @@ func Netlist(parts []pins.PartPicture) ([]byte, error) {
 
 // SolderingList writes what has to be soldered as CSV.
 func SolderingList(l pins.List) ([]byte, error) {
-	rows := [][]string{{"wire", "from", "to", "colour", "awg", "length_mm", "note"}}
+	rows := [][]string{{"wire", "from", "to", "colour", "awg", "length_mm", "note", "printed", "beside"}}
 	for _, w := range l.Wires {
-		rows = append(rows, []string{w.Wire, w.From, w.To, w.Colour, gauge(w.AWG), length(w.LengthMM), w.Note})
+		rows = append(rows, []string{w.Wire, w.From, w.To, w.Colour, gauge(w.AWG), length(w.LengthMM), w.Note,
+			w.Printed, strings.Join(w.Beside, "; ")})
 	}
 	for _, j := range l.Jumpers {
-		rows = append(rows, []string{"solder jumper", j, "", "", "", "", ""})
+		rows = append(rows, []string{"solder jumper", j, "", "", "", "", "", "", ""})
 	}
 	return table(rows)
 }

@@ -7,8 +7,10 @@ import (
 	"yokeswap/core/facts/gear"
 )
 
-// checkPlug finds functions that stand on two pins of a part, but for those that may.
-func checkPlug(ps *Problems, path string, p *gear.Plug, may ...string) {
+// checkPlug finds functions that stand on two pins of a part, but for those that may, and
+// what is amiss in where its pads lie.
+func checkPlug(ps *Problems, path string, p *gear.Plug, o *gear.Outline, may ...string) {
+	checkPinOutline(ps, path, o, p)
 	if p == nil {
 		return
 	}

@@ -17,21 +17,22 @@ import (
 
 // WiringView is all the pins gate shows of a quad beside its findings.
 type WiringView struct {
-	Picture   pins.Picture         `json:"picture"`
-	Changes   []pins.Change        `json:"changes" doc:"the next wiring held against today's"`
-	Repins    []pins.Repin         `json:"repins"`
-	Headers   []pins.Header        `json:"headers"`
-	Ports     pins.PortPlan        `json:"ports"`
-	HasPorts  bool                 `json:"hasPorts" doc:"the ports could be planned"`
-	Soldering pins.List            `json:"soldering"`
-	Pairs     []pins.Pair          `json:"pairs"`
-	Taken     []string             `json:"taken" doc:"what a swap from analog takes out and frees"`
-	Parts     []pins.PartPicture   `json:"parts" doc:"what is wired beside the air unit"`
-	Off       pins.Off             `json:"off" doc:"what of today's wiring comes off"`
-	Today     pins.Table           `json:"today" doc:"the wiring that is there, pin by pin"`
-	Table     pins.Table           `json:"table" doc:"the planned wiring, pin by pin"`
-	Outline   *pins.OutlinePicture `json:"outline,omitempty" doc:"from pad to pad; absent: nobody has placed the board's pads"`
-	Depths    []swap.DepthOption   `json:"depths" doc:"the ways to wire the unit and bring the sticks, side by side"`
+	Picture   pins.Picture       `json:"picture"`
+	Changes   []pins.Change      `json:"changes" doc:"the next wiring held against today's"`
+	Repins    []pins.Repin       `json:"repins"`
+	Headers   []pins.Header      `json:"headers"`
+	Ports     pins.PortPlan      `json:"ports"`
+	HasPorts  bool               `json:"hasPorts" doc:"the ports could be planned"`
+	Soldering pins.List          `json:"soldering"`
+	Pairs     []pins.Pair        `json:"pairs"`
+	Taken     []string           `json:"taken" doc:"what a swap from analog takes out and frees"`
+	Parts     []pins.PartPicture `json:"parts" doc:"what is wired beside the air unit"`
+	Off       pins.Off           `json:"off" doc:"what of today's wiring comes off"`
+	Today     pins.Table         `json:"today" doc:"the wiring that is there, pin by pin"`
+	Table     pins.Table         `json:"table" doc:"the planned wiring, pin by pin"`
+	// Outline is absent where nobody has placed the board's pads.
+	Outline *pins.OutlinePicture `json:"outline,omitempty" doc:"the wires from pad to pad"`
+	Depths  []swap.DepthOption   `json:"depths" doc:"the ways to wire the unit and bring the sticks, side by side"`
 }
 
 // netlistPath is where a quad's netlist is written and read.

@@ -20,8 +20,8 @@ import (
 )
 
 // policy lets the page load nothing but its own files, and nothing inline.
-const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; font-src 'self'; " +
-	"connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; " +
+	"font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 
 // IsLoopback says whether an address to listen on can only be reached from
 // this machine.

@@ -27,6 +27,8 @@ type Solder struct {
 	AWG      *wire.Gauge       `json:"awg,omitempty"`
 	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"` // with slack
 	Note     string            `json:"note"`
+	// Printed says what stands at the board's pad, and whether it lies underneath.
+	Printed string `json:"printed,omitempty"`
 	// Beside are the pads that solder may bridge to, where the board's pads are placed.
 	Beside []string `json:"beside,omitempty"`
 }
@@ -111,7 +113,7 @@ func (l *loom) solders(today before, on onPads) (wires []Solder) {
 			line.LengthMM = new(*w.LengthMM + slack)
 		}
 		printed, beside := l.nearby(w, on)
-		line.To, line.Beside = line.To+printed, beside
+		line.Printed, line.Beside = printed, beside
 		switch w.Function {
 		case gear.PinUARTRX, gear.PinUARTTX:
 			line.Note = "crossed: RX goes to TX"

@@ -231,15 +231,14 @@ func (l *loom) nearby(c *netlist.Conn, on onPads) (printed string, beside []stri
 	}
 	p := l.board.Outline.Pads[at]
 	var where []string
-	if p.Printed != "" {
+	words := strings.ReplaceAll(strings.TrimPrefix(l.words(c.Terminal), "the "), " ", "")
+	if p.Printed != "" && !strings.EqualFold(p.Printed, words) {
 		where = append(where, "printed "+p.Printed)
 	}
 	if p.Back {
 		where = append(where, "underneath")
 	}
-	if len(where) > 0 {
-		printed = " (" + strings.Join(where, ", ") + ")"
-	}
+	printed = strings.Join(where, ", ")
 	for _, n := range l.board.Outline.Near(p, nearMM) {
 		if n.At != c.Terminal { // two of one name may touch
 			beside = append(beside, fmt.Sprintf("%s, %s off", strings.TrimPrefix(l.words(n.At), "the "), n.MM))

@@ -74,7 +74,7 @@ func TestWhatLiesBesideAPadIsSaid(t *testing.T) {
 	for _, line := range pins.Soldering(c).Wires {
 		beside[line.Wire] = line.Beside
 		if line.Wire == pins.PinWords(gear.PinUARTRX) {
-			assert.True(t, strings.HasSuffix(line.To, "(printed T1, underneath)"), line.To)
+			assert.Equal(t, "printed T1, underneath", line.Printed)
 			assert.Empty(t, line.Beside)
 		}
 	}

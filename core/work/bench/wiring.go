@@ -113,6 +113,9 @@ func (w *writer) solder(list pins.List) {
 // solderLine says one wire of a soldering list.
 func solderLine(l pins.Solder) string {
 	does := l.Wire + " to " + l.To
+	if l.Printed != "" {
+		does += " (" + l.Printed + ")"
+	}
 	if l.Colour != "" {
 		does = l.Colour + ": " + does
 	}

@@ -2642,6 +2642,7 @@ export interface components {
             lengthMM?: number;
             note: string;
             part: string;
+            printed?: string;
             to: string;
             wire: string;
         };
@@ -3622,7 +3623,7 @@ export interface components {
             headers: components["schemas"]["PinsHeader"][];
             /** @description what of today's wiring comes off */
             off: components["schemas"]["PinsOff"];
-            /** @description from pad to pad; absent: nobody has placed the board's pads */
+            /** @description the wires from pad to pad */
             outline?: components["schemas"]["PinsOutlinePicture"];
             pairs: components["schemas"]["PinsPair"][];
             /** @description what is wired beside the air unit */

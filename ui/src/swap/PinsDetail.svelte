@@ -192,9 +192,14 @@
           <tbody>
             {#each pins.soldering.wires as w, i (i)}
               <tr
-                ><th scope="row">{w.wire}<small class="soft block font-normal">{w.from}</small></th><td>{w.to}</td><td
-                  >{w.colour}</td
-                ><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td>{w.note}</td></tr
+                ><th scope="row">{w.wire}<small class="soft block font-normal">{w.from}</small></th><td
+                  >{w.to}{#if w.printed}<small class="soft block">{w.printed}</small
+                    >{/if}{#if w.beside && w.beside.length > 0}<small class="block"
+                      ><b>Beside it:</b> {w.beside.join('; ')}</small
+                    >{/if}</td
+                ><td>{w.colour}</td><td class="mono">{w.awg ?? ''}</td><td class="mono">{w.lengthMM ?? ''}</td><td
+                  >{w.note}</td
+                ></tr
               >
             {/each}
           </tbody>
