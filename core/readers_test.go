@@ -424,6 +424,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 		if q.ID == "wallower" {
 			next.Feeds = append(next.Feeds, fleet.Feed{To: "gps", From: "board.same"})
 		}
+		if q.ID == "brayer" {
+			next.Camera = "squint-14"
+		}
 		if q.ID == "quern" {
 			next.Depth = fleet.PictureAndData
 			bag := []fleet.Spare{{Model: "post-m3-35", Count: 2}}

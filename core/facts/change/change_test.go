@@ -33,6 +33,7 @@ func whole() fleet.Fit {
 			Ports: []fleet.Port{{UART: 1, Use: fleet.UseMSP}, {UART: 2, Use: fleet.UseGPS}},
 		},
 		Mounting: fleet.Mounting{
+			Camera:       "other-camera",
 			Frame:        "frame",
 			Bay:          "rear",
 			Plate:        "plate-20-25",

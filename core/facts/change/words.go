@@ -282,6 +282,9 @@ func (d *differ) mounting() {
 	if is.Standoff != was.Standoff {
 		d.standoffs(frame, is.Standoff)
 	}
+	if is.Camera != was.Camera {
+		d.named(is.Camera, "put the %s on", "leave the unit its own camera")
+	}
 	amount(d, was.SoftMM, is.SoftMM, "put soft mounts of %s under it", "leave the soft mounts out")
 	amount(d, was.TiltDeg, is.TiltDeg, "tilt the camera by %s", "leave the tilt of the camera open")
 	amount(d, was.BoardTurnDeg, is.BoardTurnDeg, "turn the flight board by %s", "turn the flight board back to its arrow")

@@ -45,6 +45,7 @@ func (f *Fit) Loose() map[string]int {
 	add(f.Board, 1)
 	addAll(f.Cable().Harnesses())
 	add(f.Plate, 1)
+	add(f.Camera, 1)
 	add(f.Screw, UnitScrews)
 	add(f.Washer, UnitScrews)
 	if a := f.Antennas; a != nil {

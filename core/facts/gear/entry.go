@@ -75,6 +75,7 @@ const (
 	KindBandPlan       Kind = "bandPlan"
 	KindFrame          Kind = "frame"
 	KindPlate          Kind = "plate"
+	KindCamera         Kind = "camera"
 	KindScrew          Kind = "screw"
 	KindWasher         Kind = "washer"
 	KindStandoff       Kind = "standoff"

@@ -32,6 +32,7 @@ type Set struct {
 	Regions        []Region         `json:"regions,omitempty"`
 	BandPlans      []BandPlan       `json:"bandPlans,omitempty"`
 	Frames         []Frame          `json:"frames,omitempty"`
+	Cameras        []CameraModel    `json:"cameras,omitempty"`
 	Plates         []Plate          `json:"plates,omitempty"`
 	Screws         []Screw          `json:"screws,omitempty"`
 	Washers        []Washer         `json:"washers,omitempty"`

@@ -70,6 +70,18 @@ type Camera struct {
 	MassG      *unit.Grams       `json:"massG,omitempty"`   // where that is not in the unit's
 }
 
+// CameraModel is a camera that is had alone and goes onto an air unit in the place of the
+// one it came with.
+type CameraModel struct {
+	Entry
+	Camera
+	// Units are the models of the air units it works with; absent: not stated.
+	Units []string `json:"units,omitempty"`
+}
+
+// Kind of a camera.
+func (*CameraModel) Kind() Kind { return KindCamera }
+
 // Frame is a frame with the places an air unit can go.
 type Frame struct {
 	Entry

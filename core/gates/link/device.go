@@ -261,34 +261,37 @@ func (t *system) checkFeatures(next *gear.Pairing) (findings []verdict.Finding) 
 // lostRecording is a recording of today's air unit that replaces an action camera, and
 // that the next one does not make.
 func (t *system) lostRecording() (lost []string, missing []verdict.Missing) {
-	before, _, ok := fleet.NowCase(t.Library, t.Fleet, t.Quad).AirUnit()
-	if !ok || before.ID == t.airUnit.ID {
+	now := fleet.NowCase(t.Library, t.Fleet, t.Quad)
+	before, _, ok := now.AirUnit()
+	if !ok || before.ID == t.airUnit.ID && now.Fit.Camera == t.Fit.Camera {
 		return nil, nil
 	}
-	was, is := records(before), records(t.airUnit)
-	ask := func(u *gear.AirUnit) []verdict.Missing {
+	was, is := records(now, before), records(t.Case, t.airUnit)
+	ask := func(c fleet.Case) []verdict.Missing {
+		on := c.Camera()
 		return []verdict.Missing{
-			verdict.GearValue(&u.Entry, "camera.records", "whether its recording replaces an action camera"),
+			verdict.GearValue(on.Of, on.Field("records"), "whether its recording replaces an action camera"),
 		}
 	}
 	switch {
 	case was == no || is == yes:
 		return nil, nil
 	case was == unsure:
-		return nil, ask(before)
+		return nil, ask(now)
 	case is == unsure:
-		return nil, ask(t.airUnit)
+		return nil, ask(t.Case)
 	}
 	return []string{"a recording that replaces an action camera"}, nil
 }
 
-func records(u *gear.AirUnit) answer {
+func records(c fleet.Case, u *gear.AirUnit) answer {
+	on := c.Camera()
 	switch {
-	case u.Without("camera"):
+	case on.Model == nil && u.Without("camera"):
 		return no
-	case u.Camera == nil || u.Camera.RecordsOwn == nil:
+	case on.Camera == nil || on.RecordsOwn == nil:
 		return unsure
-	case *u.Camera.RecordsOwn:
+	case *on.RecordsOwn:
 		return yes
 	}
 	return no

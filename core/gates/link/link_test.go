@@ -265,6 +265,34 @@ func TestWhatIsLostAgainstToday(t *testing.T) {
 	assert.Equal(t, verdict.Unknown, byCode(link.Check(c), link.CodeUpsideDown).Level)
 }
 
+// A recording that replaced an action camera is lost with the camera that made it, also
+// where the unit stays; one in its place may make another.
+func TestARecordingGoesWithItsCamera(t *testing.T) {
+	for _, c := range []struct {
+		own, other *bool
+		level      verdict.Level
+	}{
+		{new(true), new(false), verdict.Caution},
+		{new(true), new(true), verdict.Fits},
+		{new(false), new(true), verdict.Fits},
+		{new(true), nil, verdict.Unknown},
+		{nil, new(false), verdict.Unknown},
+	} {
+		set := sample.Set()
+		set.AirUnits[0].Camera.RecordsOwn = c.own
+		set.Cameras = []gear.CameraModel{{Entry: gear.Entry{ID: "other-camera"}, Camera: gear.Camera{RecordsOwn: c.other}}}
+		next := fit("first", "old-eyes", "old-hand")
+		next.Camera = "other-camera"
+		on := sample.Case(set, kit(), next)
+		on.Quad.Now = fit("first", "old-eyes", "old-hand")
+		level := verdict.Fits
+		if f := byCode(link.Check(on), link.CodeFeaturesLost); f != nil {
+			level = f.Level
+		}
+		assert.Equal(t, c.level, level, "%v, then %v", c.own, c.other)
+	}
+}
+
 // Activation tied to releases is judged; and where not to go on is said.
 func TestActivationAndWhereToStop(t *testing.T) {
 	set, owned := sample.Set(), kit()

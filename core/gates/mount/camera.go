@@ -3,7 +3,9 @@ package mount
 import (
 	"fmt"
 	"math"
+	"slices"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
@@ -18,11 +20,12 @@ const (
 )
 
 func (s *seat) checkCamera() (findings []verdict.Finding) {
-	cam := s.airUnit.Camera
+	cam := s.camera.Camera
 	if cam == nil {
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(),
 			s.unitValue("camera", "camera"))}
 	}
+	findings = s.checkOtherCamera()
 	var missing []verdict.Missing
 	for _, check := range []func(*gear.Camera) (verdict.Finding, []verdict.Missing){
 		s.checkCage, s.checkPerSide, s.checkCable, s.checkLens,
@@ -40,10 +43,36 @@ func (s *seat) checkCamera() (findings []verdict.Finding) {
 	return findings
 }
 
+// cameraValue names a value that the sheet of the camera, or of its unit, does not state.
+func (s *seat) cameraValue(field, words string) verdict.Missing {
+	return verdict.GearValue(s.camera.Of, s.camera.Field(field), words)
+}
+
+// checkOtherCamera asks whether a camera that is put in the place of the unit's own works
+// with it.
+func (s *seat) checkOtherCamera() []verdict.Finding {
+	other := s.camera.Model
+	switch {
+	case other == nil || slices.Contains(other.Units, s.airUnit.ID):
+		return nil
+	case len(other.Units) == 0:
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeCamera, s.Quad.Label(),
+			s.cameraValue("units", "which air units work with"))}
+	}
+	works := make([]string, len(other.Units))
+	for i, id := range other.Units {
+		works[i] = s.Library.Label(id)
+	}
+	return []verdict.Finding{{Code: CodeCamera, Level: verdict.Unfit, Subject: other.Label(),
+		Source: other.SourceOf("units").String(),
+		Says: fmt.Sprintf("The %s works with %s, not with %s: there is no picture.", other.Label(), change.And(works),
+			s.airUnit.Label())}}
+}
+
 // checkCage asks whether the camera goes into its cage.
 func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
 	if cam.WidthMM == nil {
-		missing = append(missing, s.unitValue("camera.widthMM", "camera width"))
+		missing = append(missing, s.cameraValue("widthMM", "camera width"))
 	}
 	if s.frame.CageMM == nil {
 		missing = append(missing, s.frameValue("cageMM", "camera cage"))
@@ -68,7 +97,7 @@ func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict
 // checkPerSide asks whether the cage has a hole for each screw of the camera.
 func (s *seat) checkPerSide(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
 	if cam.PerSide == nil {
-		missing = append(missing, s.unitValue("camera.perSide", "screws on each side of its camera"))
+		missing = append(missing, s.cameraValue("perSide", "screws on each side of its camera"))
 	}
 	if s.frame.CagePerSide == nil {
 		missing = append(missing, s.frameValue("cagePerSide", "screws on each side of its cage"))
@@ -84,7 +113,7 @@ func (s *seat) checkPerSide(cam *gear.Camera) (f verdict.Finding, missing []verd
 // checkCable asks whether the camera's cable reaches, bends included.
 func (s *seat) checkCable(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
 	if cam.CableMM == nil {
-		missing = append(missing, s.unitValue("camera.cableMM", "camera cable"))
+		missing = append(missing, s.cameraValue("cableMM", "camera cable"))
 	}
 	if s.bay.CameraMM == nil {
 		missing = append(
@@ -113,7 +142,7 @@ func (s *seat) checkCable(cam *gear.Camera) (f verdict.Finding, missing []verdic
 // checkLens asks whether the cage stands out in front of the lens.
 func (s *seat) checkLens(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
 	if cam.LensMM == nil {
-		missing = append(missing, s.unitValue("camera.lensMM", "how far its lens stands out"))
+		missing = append(missing, s.cameraValue("lensMM", "how far its lens stands out"))
 	}
 	if s.frame.GuardMM == nil {
 		missing = append(missing, s.frameValue("guardMM", "how far its cage stands out in front"))
@@ -147,15 +176,15 @@ type Tilt struct {
 // stands behind. A corner at distance r and angle a above the horizontal rises as
 // r·sin(a + tilt).
 func (s *seat) tilt() (Tilt, []verdict.Missing) {
-	cam, f := s.airUnit.Camera, s.frame
+	cam, f := s.camera.Camera, s.frame
 	var missing []verdict.Missing
 	for _, need := range []struct {
 		value *unit.Millimetres
 		what  verdict.Missing
 	}{
-		{cam.HeightMM, s.unitValue("camera.heightMM", "height of the camera")},
-		{cam.FrontMM, s.unitValue("camera.frontMM", "front of the camera's body")},
-		{cam.BackMM, s.unitValue("camera.backMM", "back of the camera")},
+		{cam.HeightMM, s.cameraValue("heightMM", "height of the camera")},
+		{cam.FrontMM, s.cameraValue("frontMM", "front of the camera's body")},
+		{cam.BackMM, s.cameraValue("backMM", "back of the camera")},
 		{f.CameraDownMM, s.frameValue("cameraDownMM", "room under the camera")},
 		{f.CameraUpMM, s.frameValue("cameraUpMM", "room over the camera")},
 		{f.CameraBackMM, s.frameValue("cameraBackMM", "room behind the camera")},

@@ -3,6 +3,8 @@ package mount
 import (
 	"fmt"
 	"math"
+	"slices"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -36,13 +38,11 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if d, missing := s.drilling(); len(missing) == 0 && d.does() && !holds {
 		change("four holes in the frame", func(m *fleet.Mounting) { m.Drill, m.Plate, m.Screw = true, "", "" })
 	}
-	if t, missing := s.tiltIfAny(); len(missing) == 0 && t.Wanted != nil && t.UpDeg >= 0 &&
-		(unit.Over(*t.Wanted, t.UpDeg) || unit.Over(-*t.Wanted, t.DownDeg)) {
-		most := unit.Degrees(math.Floor(float64(t.UpDeg)))
-		if *t.Wanted < 0 {
-			most = -unit.Degrees(math.Floor(float64(t.DownDeg)))
-		}
+	if most, less := s.lessTilt(); less {
 		change("less tilt", func(m *fleet.Mounting) { m.TiltDeg = &most })
+	}
+	for _, camera := range s.cameras() {
+		change("", func(m *fleet.Mounting) { m.Camera = camera })
 	}
 	for i := range s.frame.Bays {
 		bay := &s.frame.Bays[i]
@@ -57,6 +57,32 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		case bay.ID != c.Fit.Bay:
 			change("", func(m *fleet.Mounting) { m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false })
 		}
+	}
+	return list
+}
+
+// lessTilt is how far the camera can look up, or down, where more is wanted.
+func (s *seat) lessTilt() (most unit.Degrees, less bool) {
+	t, missing := s.tiltIfAny()
+	if len(missing) > 0 || t.Wanted == nil || t.UpDeg < 0 ||
+		!unit.Over(*t.Wanted, t.UpDeg) && !unit.Over(-*t.Wanted, t.DownDeg) {
+		return 0, false
+	}
+	if *t.Wanted < 0 {
+		return -unit.Degrees(math.Floor(float64(t.DownDeg))), true
+	}
+	return unit.Degrees(math.Floor(float64(t.UpDeg))), true
+}
+
+// cameras are those the unit could look through beside the one it does; empty is its own.
+func (s *seat) cameras() (list []string) {
+	for _, other := range gear.All[*gear.CameraModel](s.Library) {
+		if slices.Contains(other.Units, s.airUnit.ID) && other.ID != s.Fit.Camera {
+			list = append(list, other.ID)
+		}
+	}
+	if s.Fit.Camera != "" {
+		list = append(list, "")
 	}
 	return list
 }
@@ -110,7 +136,7 @@ func outline(p *gear.Plate) (string, bool) {
 }
 
 func (s *seat) tiltIfAny() (Tilt, []verdict.Missing) {
-	if s.airUnit.Camera == nil {
+	if s.camera.Camera == nil {
 		return Tilt{}, []verdict.Missing{s.unitValue("camera", "camera")}
 	}
 	return s.tilt()

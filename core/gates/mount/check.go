@@ -28,6 +28,7 @@ const (
 	CodeAccess  verdict.Code = "mount.access"
 	CodeLead    verdict.Code = "mount.antenna-lead"
 	CodeTurned  verdict.Code = "mount.board-turned"
+	CodeCamera  verdict.Code = "mount.camera"
 	CodeFits    verdict.Code = "mount.fits"
 )
 
@@ -54,7 +55,7 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkHoles()...)
 		findings = append(findings, s.checkHeight()...)
 		findings = append(findings, s.checkCamera()...)
-		if s.airUnit.Camera != nil {
+		if s.camera.Camera != nil {
 			findings = append(findings, s.checkTilt()...)
 		}
 		findings = append(findings, s.checkLeads()...)

@@ -15,6 +15,7 @@ import (
 type seat struct {
 	fleet.Case
 	airUnit *gear.AirUnit
+	camera  fleet.CameraOn
 	frame   *gear.Frame
 	bay     *gear.Bay
 	plate   *gear.Plate
@@ -26,6 +27,7 @@ type seat struct {
 func newSeat(c fleet.Case) *seat {
 	s := &seat{Case: c}
 	s.airUnit, _, s.hasUnit = c.AirUnit()
+	s.camera = c.Camera()
 	s.plate, _ = c.Plate()
 	s.washer, _ = c.Washer()
 	if !s.hasUnit {

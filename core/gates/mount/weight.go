@@ -134,9 +134,7 @@ func masses(c fleet.Case) (list []Part) {
 	}
 	if u, _, ok := c.AirUnit(); ok {
 		add(u.Label(), u.MassG)
-		if u.Camera != nil && u.Camera.MassG != nil {
-			add("camera of "+u.Label(), u.Camera.MassG)
-		}
+		list = append(list, cameraMass(c, u)...)
 	} else if c.Fit.Analog != "" && !video {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
@@ -146,6 +144,23 @@ func masses(c fleet.Case) (list []Part) {
 		add("action camera", c.Fit.ActionG)
 	}
 	return list
+}
+
+// cameraMass is the camera where it is weighed apart. One in the place of the unit's own
+// counts for itself; what the own one weighs within the unit's mass is then not known.
+func cameraMass(c fleet.Case, u *gear.AirUnit) []Part {
+	on := c.Camera()
+	switch {
+	case on.Model != nil:
+		list := []Part{{Label: on.Model.Label(), MassG: on.MassG}}
+		if u.Camera == nil || u.Camera.MassG == nil {
+			list = append(list, Part{Label: "less the own camera of " + u.Label()})
+		}
+		return list
+	case on.Camera != nil && on.MassG != nil:
+		return []Part{{Label: "camera of " + u.Label(), MassG: on.MassG}}
+	}
+	return nil
 }
 
 // airframe is what carries the rest and what joins it: receiver, board, frame, pack, plate,

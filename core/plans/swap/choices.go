@@ -44,6 +44,10 @@ func Places(c fleet.Case) []Place {
 		{"seat", "sits in", seats(c)},
 		{"antennas", "antennas", antennaSets(c)},
 	}
+	if others := cameras(c); len(others) > 1 {
+		at := slices.IndexFunc(places, func(p Place) bool { return p.Name == "seat" })
+		places = slices.Insert(places, at+1, Place{"camera", "looks through", others})
+	}
 	if more := furtherCables(c); len(more) > 1 {
 		at := slices.IndexFunc(places, func(p Place) bool { return p.Name == "cable" })
 		places = slices.Insert(places, at+1, Place{"beside", "and by a further cable", more})

@@ -78,6 +78,9 @@ func noFact(path string) bool {
 	if strings.HasSuffix(path, ".antennas") || strings.HasSuffix(path, ".antennas.models") {
 		return true // the antenna gate asks for them, the mount gate only about their leads
 	}
+	if strings.HasSuffix(path, ".now.camera") || strings.HasSuffix(path, ".next.camera") || path == ".camera" {
+		return true // a choice; left out, the unit has its own
+	}
 	if strings.Contains(path, ".moved[") {
 		return true // a crimp that is not moved sits where it was put
 	}

@@ -153,6 +153,30 @@ func seats(c fleet.Case) []Option {
 	return options
 }
 
+// cameras lists the unit's own camera and those that work with it.
+func cameras(c fleet.Case) []Option {
+	unit, _, ok := c.AirUnit()
+	if !ok {
+		return nil
+	}
+	pick := func(id, label string) Option {
+		m := c.Fit.Mounting
+		m.Camera = id
+		o := Option{Key: "camera:" + id, Label: label, Chosen: c.Fit.Camera == id, Patch: fleet.Patch{Mounting: &m}}
+		if n := c.Fleet.SpareCount(id, c.Quad.ID); n > 0 {
+			o.Note = fmt.Sprintf("%d owned", n)
+		}
+		return o
+	}
+	options := []Option{pick("", "its own camera")}
+	for _, other := range gear.All[*gear.CameraModel](c.Library) {
+		if slices.Contains(other.Units, unit.ID) || other.ID == c.Fit.Camera {
+			options = append(options, pick(other.ID, other.Label()))
+		}
+	}
+	return options
+}
+
 // antennaSets lists the antennas the unit can carry, all of one model.
 func antennaSets(c fleet.Case) []Option {
 	options := []Option{}

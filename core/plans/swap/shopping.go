@@ -162,6 +162,8 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 		return g.MassG
 	case *gear.Plate:
 		return g.MassG
+	case *gear.CameraModel:
+		return g.MassG
 	case *gear.Adapter:
 		return g.MassG
 	case *gear.Board:
@@ -215,8 +217,10 @@ func (l *shoppingList) beyond(q *fleet.Quad) {
 		}
 	}
 	l.cables(q, now.Cable(), next.Cable(), "often comes with the unit")
-	if next.Plate != "" && next.Plate != now.Plate {
-		l.add(next.Plate, "", q.Label(), 1, true, "")
+	for _, part := range [][2]string{{next.Plate, now.Plate}, {next.Camera, now.Camera}} {
+		if part[0] != "" && part[0] != part[1] {
+			l.add(part[0], "", q.Label(), 1, true, "")
+		}
 	}
 	if capacitor := change.Capacitor(next); capacitor != "" && capacitor != change.Capacitor(now) {
 		l.add("", capacitor, q.Label(), 1, true, "")

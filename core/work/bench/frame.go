@@ -150,6 +150,31 @@ func (w *writer) moveUnit() {
 	w.add(step)
 }
 
+// exchangeCamera puts another camera on the unit in place of its own, or its own again.
+func (w *writer) exchangeCamera() {
+	is := w.Fit.Camera
+	if is == w.Quad.Now.Camera || w.newUnit && is == "" {
+		return
+	}
+	step := Step{
+		ID:    "camera:" + is,
+		Phase: Build,
+		Title: "Put its own camera back on the " + w.airUnit.Label(),
+		Do: []string{
+			"Unplug the pack. Lift the camera's plug straight up, never by its cable.",
+			"Snap the other one on straight until it seats. Lay its cable in a wide bow: it must not be bent hard.",
+			"Look at the picture before the frame is closed.",
+		},
+		Tools:    []string{"hex drivers", "tweezers"},
+		Cautions: []string{cautionPacks},
+	}
+	if is != "" {
+		step.Title = fmt.Sprintf("Put the %s on the %s", w.Library.Label(is), w.airUnit.Label())
+		step.Materials = []string{w.Library.Label(is)}
+	}
+	w.add(step)
+}
+
 // prepareFrame drills new holes and puts other standoffs in.
 func (w *writer) prepareFrame() {
 	pic := mount.Draw(w.Case)
@@ -203,7 +228,7 @@ func (w *writer) screwDown(step *Step) {
 	if w.Fit.Plate != "" {
 		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
 	}
-	if camera := w.airUnit.Camera; camera != nil && camera.Screw != "" {
+	if camera := w.Camera(); camera.Camera != nil && camera.Screw != "" {
 		step.Do = append(step.Do,
 			fmt.Sprintf("The camera takes %s screws, no longer than the thread in its case.", camera.Screw))
 	}

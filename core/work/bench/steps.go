@@ -293,6 +293,9 @@ func (w *writer) build() {
 		w.moveUnit()
 		w.changeAntennas()
 	}
+	if w.hasAir {
+		w.exchangeCamera()
+	}
 	w.feeds()
 	w.jumpers()
 	w.capacitor()

@@ -2325,6 +2325,7 @@ export interface components {
             bay?: string;
             /** Format: double */
             boardTurnDeg?: number;
+            camera?: string;
             drill?: boolean;
             frame?: string;
             plate?: string;
