@@ -504,19 +504,19 @@ test('two units take turns on one quad, there and back', async ({ page, open }) 
   await expect(page.getByRole('button', { name: 'Turn to Aldine Two' })).toBeVisible();
 
   await open('/turns/brayer');
-  const pair = page.getByRole('region', { name: 'Aldine Two and Aldine One' });
-  await expect(pair).toContainText('Aldine One goes onto the cable of Aldine Two too, and must not');
-  await expect(pair.getByRole('region', { name: 'To Aldine One' })).toContainText('Re-pin the Two pigtail');
-  await page.getByRole('button', { name: 'Turn to Aldine One' }).click();
+  const pair = page.getByRole('region', { name: 'Aldine Two and Aldine One Compact' });
+  await expect(pair).toContainText('Aldine One Compact goes onto the cable of Aldine Two too, and must not');
+  await expect(pair.getByRole('region', { name: 'To Aldine One Compact' })).toContainText('Re-pin the Two pigtail');
+  await page.getByRole('button', { name: 'Turn to Aldine One Compact' }).click();
   await expect(page.getByRole('heading', { name: 'Brayer on the bench' })).toBeVisible();
   await expect(
-    page.getByText('Two of Brayer to One of Brayer').or(page.getByText('Aldine Two to Aldine One')),
+    page.getByText('Two of Brayer to One Compact of Brayer').or(page.getByText('Aldine Two to Aldine One Compact')),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Finish the swap' }).click();
   await page.getByRole('button', { name: 'Finish it anyway' }).click();
   await expect(page.getByText('Finished: Brayer flies as it was planned.')).toBeVisible();
   await open('/turns/brayer');
-  await expect(page.getByText('Aldine One is on it now.')).toBeVisible();
+  await expect(page.getByText('Aldine One Compact is on it now.')).toBeVisible();
   await expect(page.getByText('It has been on, and lies ready with what belongs to it.')).toBeVisible();
   await page.getByRole('button', { name: 'No longer in turn' }).click();
   await expect(page.getByText('Nothing takes turns on Brayer yet.')).toBeVisible();

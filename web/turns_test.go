@@ -25,7 +25,7 @@ func TestUnitsTakeTurns(t *testing.T) {
 		require.Equal(t, 200, status, text)
 	}
 	require.Len(t, look().Turns, 1)
-	assert.Equal(t, "Aldine One", look().Turns[0].Label)
+	assert.Equal(t, "Aldine One Compact", look().Turns[0].Label)
 	assert.False(t, look().Keep)
 
 	for _, bad := range []struct {
@@ -51,7 +51,7 @@ func TestUnitsTakeTurns(t *testing.T) {
 	_, sheet := c.do("GET", "/api/quads/brayer/bench", "")
 	assert.Contains(t, sheet, "Re-pin the Two pigtail")
 	finish()
-	assert.Equal(t, "Aldine One", look().Now)
+	assert.Equal(t, "Aldine One Compact", look().Now)
 	assert.Equal(t, "Aldine Two", look().Turns[0].Label)
 	assert.True(t, look().Turns[0].Flown)
 

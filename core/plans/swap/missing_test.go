@@ -37,7 +37,7 @@ var noFacts = slices.Concat(
 	},
 	[]string{ // choices with a default: docs/format/versions.md
 		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
-		"receiverCable", "header", "boardHeader", "branchTo",
+		"receiverCable", "header", "boardHeader", "turned", "branchTo",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
 	},

@@ -64,7 +64,7 @@ func titles(w turns.Way, each bool) string {
 // and the unit that meets it as it is for the other one burns.
 func TestOneCableForTwoPinOrders(t *testing.T) {
 	p, _ := brayer(t, nil)
-	assert.Equal(t, "Aldine One", p.Label)
+	assert.Equal(t, "Aldine One Compact", p.Label)
 	assert.True(t, p.Flown)
 	require.Len(t, of(p, turns.CodeRepin), 1)
 	assert.Equal(t, verdict.Caution, of(p, turns.CodeRepin)[0].Level)
@@ -163,7 +163,7 @@ func TestASetOfAntennasForTwoUnitsMovesOver(t *testing.T) {
 	for count, level := range map[int]verdict.Level{10: verdict.Caution, 27: verdict.Caution, 28: verdict.Unfit} {
 		worn, _ := brayer(t, func(q *fleet.Quad, st *stock.Stock) {
 			cowls(q, st)
-			kit, ok := st.Fleet.Piece("one-brayer")
+			kit, ok := st.Fleet.Piece("compact-brayer")
 			require.True(t, ok)
 			kit.Matings = &count
 		})
@@ -210,7 +210,8 @@ func TestAFitThatComesBackIsComplete(t *testing.T) {
 		st := demoStock(t)
 		q, _ := st.Fleet.Quad("brayer")
 		fit := &q.InTurn[0].Fit
-		fit.AirUnit.Kit, fit.Header = "compact-damsel", &fleet.Header{Model: "tack-6"}
+		fit.Antennas.Models = []string{"cowl-dual", "cowl-dual"}
+		q.InTurn[0].Ready[0].Count = 2
 		change(q)
 		for i := range st.Fleet.Quads { // nobody else buys anything
 			st.Fleet.Quads[i].Next = nil
@@ -232,12 +233,12 @@ func TestAFitThatComesBackIsComplete(t *testing.T) {
 	bought, sheet := planned(func(*fleet.Quad) {})
 	assert.Zero(t, bought)
 	assert.NotContains(t, sheet, "Solder the Tack")
-	assert.NotContains(t, sheet, "compact-damsel", "its antennas are on it: no plug goes on")
+	assert.NotContains(t, sheet, "compact-brayer", "its antennas are on it: no plug goes on")
 
 	bought, _ = planned(func(q *fleet.Quad) { q.InTurn[0].Ready[0].Count = 1 })
 	assert.Equal(t, 1, bought, "one of the two does not lie ready")
 	bought, sheet = planned(func(q *fleet.Quad) { q.InTurn[0].Flown, q.InTurn[0].Ready = false, nil })
 	assert.Equal(t, 2, bought)
 	assert.Contains(t, sheet, "Solder the Tack")
-	assert.Contains(t, sheet, "compact-damsel", "its antennas go on")
+	assert.Contains(t, sheet, "compact-brayer", "its antennas go on")
 }
