@@ -601,6 +601,13 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
   await page.getByLabel('pins, pin 3', { exact: true }).fill('rx1');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Spindle board' })).toBeVisible();
+
+  // An order of pins that is known already is picked, not typed.
+  await open('/shelf/add/airUnit');
+  await page
+    .getByLabel(/an order that is known/)
+    .selectOption({ label: 'supply, ground, uart-tx, uart-rx, rc-ground, rc-out (Aldine Three)' });
+  await expect(page.getByLabel('pins, pin 3', { exact: true })).toHaveValue('uart-tx');
 });
 
 test('files in and out: a difference first, errors with their place, the export equal to the import', async ({

@@ -85,8 +85,9 @@ export const test = base.extend<Fixtures>({
 });
 
 /** No violation of the accessibility rules axe knows, as the page stands. */
-export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+export async function expectAccessible(page: Page, rules?: string[]): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
 

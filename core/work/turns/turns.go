@@ -90,10 +90,10 @@ func pair(st *stock.Stock, q *fleet.Quad, t *fleet.TurnFit) Pair {
 		life.drop()
 	}
 	life.buy()
-	there := life.leg()
-	back := life.leg()
-	again := life.leg()
-	backAgain := life.leg()
+	there := life.leg(true)
+	back := life.leg(true)
+	again := life.leg(false)
+	backAgain := life.leg(false)
 	p := Pair{
 		ID:      t.ID,
 		Label:   there.to,
@@ -191,24 +191,26 @@ func (l *life) buy() {
 // lived is one turn as it was taken.
 type lived struct {
 	from, to  string
-	fit       fleet.Case // as it was planned
-	judgement swap.Judgement
-	today     swap.Judgement // of what was on the quad before
+	fit       fleet.Case     // as it was planned
+	judgement swap.Judgement // where it was asked for
+	today     swap.Judgement // of what was on the quad before, likewise
 	sheet     bench.Sheet
 }
 
-// leg plans the turn, takes its steps and finishes it.
-func (l *life) leg() lived {
+// leg plans the turn, takes its steps and finishes it. Once it has been judged both ways,
+// its steps alone are asked for.
+func (l *life) leg(judge bool) lived {
 	if q, ok := l.stock.Fleet.Quad(l.quad); ok && q.NextTurn != l.turn {
 		_ = Plan(l.stock, l.quad, l.turn) // nothing else is planned
 	}
 	c := l.planned()
 	did := lived{
-		from:      swap.Describe(nowOf(c)),
-		to:        swap.Describe(c),
-		fit:       c,
-		judgement: swap.Judge(c),
-		today:     swap.Judge(nowOf(c)),
+		from: swap.Describe(nowOf(c)),
+		to:   swap.Describe(c),
+		fit:  c,
+	}
+	if judge {
+		did.judgement, did.today = swap.Judge(c), swap.Judge(nowOf(c))
 	}
 	did.sheet = bench.NewSheet(c, did.judgement, did.from, did.to)
 	for _, step := range did.sheet.Steps {

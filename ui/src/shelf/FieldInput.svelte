@@ -10,7 +10,7 @@
   import { placeable, type Outline } from './outline';
   import OutlineEditor from './OutlineEditor.svelte';
   import PinEditor from './PinEditor.svelte';
-  import type { HarnessWire } from './pins';
+  import { knownRows, type HarnessWire } from './pins';
   import RefsField from './RefsField.svelte';
   import WireEditor from './WireEditor.svelte';
 
@@ -43,6 +43,22 @@
     Object.entries(wrong)
       .filter(([at]) => at.startsWith(path + '.'))
       .map(([at, says]) => `${at.slice(path.length + 1)}: ${says}`),
+  );
+
+  // The orders of pins that other entries have in the same place.
+  const orders = $derived(
+    field.type !== 'pins'
+      ? []
+      : knownRows(
+          entries,
+          (e) => {
+            const plugs = base.startsWith('plugs') ? valueAt(e as Entry, 'plugs') : [valueAt(e as Entry, 'plug')];
+            return (Array.isArray(plugs) ? (plugs as (Entry | undefined)[]) : []).flatMap((p) =>
+              Array.isArray(p?.pins) ? [p.pins as string[]] : [],
+            );
+          },
+          base.startsWith('plugs') ? [] : (field.keys ?? []),
+        ),
   );
 
   function set(to: unknown) {
@@ -131,6 +147,7 @@
     label={field.label}
     pins={Array.isArray(value) ? (value as string[]) : []}
     known={field.keys ?? []}
+    rows={orders}
     onchange={set}
   />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}

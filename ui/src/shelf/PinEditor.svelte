@@ -1,18 +1,21 @@
 <script lang="ts">
   // A row of pins copied off a drawing: type one after another, Enter goes on, a
   // whole row separated by commas fills the rest.
-  import { Button } from 'flowbite-svelte';
+  import { Button, Select } from 'flowbite-svelte';
   import { tick } from 'svelte';
-  import { withPin } from './pins';
+  import { withPin, type KnownRow } from './pins';
 
   interface Props {
     id: string;
     label: string;
     pins: string[];
     known: string[];
+    rows?: KnownRow[]; // orders that are stated elsewhere
     onchange: (pins: string[] | undefined) => void;
   }
-  let { id, label, pins, known, onchange }: Props = $props();
+  let { id, label, pins, known, rows = [], onchange }: Props = $props();
+  const words = (row: KnownRow) =>
+    `${row.pins.map((p) => p || '–').join(', ')} (${row.of.slice(0, 2).join(', ')}${row.of.length > 2 ? ' …' : ''})`;
 
   function set(at: number, text: string) {
     onchange(withPin(pins, at, text));
@@ -36,6 +39,24 @@
       >pin 1 first, seen from the mating side; Enter goes on, a row with commas fills the rest, a dash is an empty slot</span
     ></legend
   >
+  {#if rows.length > 0}
+    <div class="max-w-150 mb-2">
+      <Select
+        size="sm"
+        placeholder=""
+        aria-label={`${label}, an order that is known`}
+        value=""
+        items={[
+          { value: '', name: 'an order that is known' },
+          ...rows.slice(0, 30).map((row, i) => ({ value: String(i), name: words(row) })),
+        ]}
+        onchange={(e: Event) => {
+          const row = rows[Number((e.currentTarget as HTMLSelectElement).value || -1)];
+          if (row) onchange([...row.pins]);
+        }}
+      />
+    </div>
+  {/if}
   <ol class="grid cols-fill-[130px] gap-1.5 mb-2">
     {#each pins as pin, i (i)}
       <li class="grid grid-cols-[1.8rem_1fr] items-center">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseRow, straight, withPin } from './pins';
+import { knownRows, parseRow, straight, withPin } from './pins';
 
 describe('a row of pins as it is typed', () => {
   it('takes a whole row at once, a dash for an empty slot', () => {
@@ -13,5 +13,25 @@ describe('a row of pins as it is typed', () => {
       { from: 3, to: 4, colour: 'white', awg: 28 },
     ]);
     expect(straight(['red'], true, [])[0]?.to).toBeUndefined();
+  });
+});
+
+describe('orders of pins that are known', () => {
+  const of = (name: string, ...pins: string[]) => ({ name, entry: { pins } });
+  const rowsOf = (e: unknown) => [(e as { pins: string[] }).pins];
+  it('has each once, the one most have first', () => {
+    const rows = knownRows(
+      [of('A', 'supply', 'ground'), of('B', 'ground', 'supply'), of('C', 'ground', 'supply')],
+      rowsOf,
+      [],
+    );
+    expect(rows).toEqual([
+      { pins: ['ground', 'supply'], of: ['B', 'C'] },
+      { pins: ['supply', 'ground'], of: ['A'] },
+    ]);
+  });
+  it('leaves out what the pins here cannot be, and single pins', () => {
+    expect(knownRows([of('A', 'supply', 'sda'), of('B', 'supply')], rowsOf, ['supply', 'ground'])).toEqual([]);
+    expect(knownRows([of('A', 'supply', '')], rowsOf, ['supply'])).toHaveLength(1);
   });
 });

@@ -16,6 +16,32 @@ export function withPin(pins: string[], at: number, text: string): string[] {
   return Array.from(out, (pin) => pin ?? '');
 }
 
+/** A row of pins that is stated somewhere already, and where. */
+export interface KnownRow {
+  pins: string[];
+  of: string[];
+}
+
+/**
+ * The rows of pins that entries have at a path such as plug.pins, each once, the one most
+ * have first; only those made of what the pins here can be.
+ */
+export function knownRows(
+  entries: readonly { name: string; entry: unknown }[],
+  rowsOf: (entry: unknown) => string[][],
+  may: readonly string[],
+): KnownRow[] {
+  const rows: Record<string, KnownRow> = {};
+  for (const e of entries) {
+    for (const pins of rowsOf(e.entry)) {
+      if (pins.length < 2 || (may.length > 0 && !pins.every((p) => p === '' || may.includes(p)))) continue;
+      const row = (rows[pins.join(',')] ??= { pins, of: [] });
+      if (!row.of.includes(e.name)) row.of.push(e.name);
+    }
+  }
+  return Object.values(rows).sort((a, b) => b.of.length - a.of.length);
+}
+
 export interface HarnessWire {
   from: number;
   to?: number;
