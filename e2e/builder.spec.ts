@@ -604,6 +604,7 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
 
   // An order of pins that is known already is picked, not typed.
   await open('/shelf/add/airUnit');
+  await page.locator('summary', { hasText: 'Wires and ports' }).click();
   await page
     .getByLabel(/an order that is known/)
     .selectOption({ label: 'supply, ground, uart-tx, uart-rx, rc-ground, rc-out (Aldine Three)' });
