@@ -40,7 +40,7 @@ func findings(there, back, again, backAgain lived) []verdict.Finding {
 		mixedUp(there.fit),
 		updates(again, backAgain),
 		binding(again),
-		moves(there, again),
+		moves(there, again, backAgain),
 		settings(again, backAgain),
 	)
 	list = verdict.Complete("", there.fit.Quad.Label(), list, map[verdict.Code]verdict.Danger{
@@ -82,7 +82,7 @@ func iron(legs ...lived) []verdict.Finding {
 		if has, stated := wired(leg.fit); has && !stated {
 			return []verdict.Finding{{Code: CodeIron, Level: verdict.Unknown,
 				Says: fmt.Sprintf("Nobody has stated how %s is wired: what each turn does to it is not known.", leg.to),
-				Missing: []verdict.Missing{{Of: "quad", ID: leg.fit.Quad.ID, Field: "now.harness",
+				Missing: []verdict.Missing{{Of: "quad", ID: leg.fit.Quad.ID, Field: leg.stands + "harness",
 					Label: "the cable of " + leg.to}}}}
 		}
 	}
@@ -216,16 +216,20 @@ func staysBound(of *gear.Entry, label string, to *int) verdict.Finding {
 
 // moves says what changes over from one unit to the other at each turn, and how long
 // their antenna plugs stand that.
-func moves(there, again lived) []verdict.Finding {
+func moves(there, again, backAgain lived) []verdict.Finding {
 	now, next := &there.fit.Quad.Now, there.fit.Fit
 	if now.AirUnit == nil || next.AirUnit == nil {
 		return nil // there is nothing that could change over
 	}
 	if now.Antennas == nil || next.Antennas == nil {
+		of := again
+		if now.Antennas == nil {
+			of = backAgain
+		}
 		return []verdict.Finding{{Code: CodeMoves, Level: verdict.Unknown,
 			Says: "Nobody has stated the antennas of both units: whether a set changes over at each turn is not known.",
-			Missing: []verdict.Missing{{Of: "quad", ID: there.fit.Quad.ID, Field: "now.antennas.models",
-				Label: "the antennas of both units"}}}}
+			Missing: []verdict.Missing{{Of: "quad", ID: of.fit.Quad.ID, Field: of.stands + "antennas.models",
+				Label: "the antennas of " + of.to}}}}
 	}
 	if !fleet.MovesOver(now, next) {
 		return []verdict.Finding{{Code: CodeMoves, Level: verdict.Fits,

@@ -94,6 +94,10 @@ func pair(st *stock.Stock, q *fleet.Quad, t *fleet.TurnFit) Pair {
 	back := life.leg(true)
 	again := life.leg(false)
 	backAgain := life.leg(false)
+	again.stands, backAgain.stands = "inTurn."+t.ID+".fit.", "now."
+	if q.NextTurn == t.ID {
+		again.stands = "next."
+	}
 	p := Pair{
 		ID:      t.ID,
 		Label:   there.to,
@@ -195,6 +199,7 @@ type lived struct {
 	judgement swap.Judgement // where it was asked for
 	today     swap.Judgement // of what was on the quad before, likewise
 	sheet     bench.Sheet
+	stands    string // where the builder finds what it leads to: the path of that fit
 }
 
 // leg plans the turn, takes its steps and finishes it. Once it has been judged both ways,

@@ -138,6 +138,12 @@ func TestWhetherGogglesStayBoundIsAFact(t *testing.T) {
 // What nobody has stated is unknown at a turn too, and never better than what is stated.
 func TestAtATurnMissingIsNeverBetter(t *testing.T) {
 	whole, _ := brayer(t, nil)
+	fields := map[string]string{
+		"no cable now":     "now.harness",
+		"no cable in turn": "inTurn.turn-1.fit.harness",
+		"no antennas now":  "now.antennas.models",
+		"no antennas then": "inTurn.turn-1.fit.antennas.models",
+	}
 	for name, tear := range map[string]func(q *fleet.Quad, st *stock.Stock){
 		"no cable now":       func(q *fleet.Quad, _ *stock.Stock) { q.Now.Wiring.Harness = "" },
 		"no cable in turn":   func(q *fleet.Quad, _ *stock.Stock) { q.InTurn[0].Fit.Harness = "" },
@@ -148,6 +154,15 @@ func TestAtATurnMissingIsNeverBetter(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			torn, _ := brayer(t, tear)
 			assert.False(t, whole.Level.WorseThan(torn.Level), "%s, and whole it is %s", torn.Level, whole.Level)
+			asked := map[string]bool{}
+			for _, f := range torn.Findings {
+				for _, m := range f.Missing {
+					asked[m.Field] = true
+				}
+			}
+			if want := fields[name]; want != "" {
+				assert.True(t, asked[want], "%s is asked for where it stands, %v", want, asked)
+			}
 			worst := func(p turns.Pair) verdict.Level { return verdict.Worst(p.Findings) }
 			assert.Equal(t, verdict.Unknown, worst(torn))
 		})
