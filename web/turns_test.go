@@ -26,7 +26,7 @@ func TestUnitsTakeTurns(t *testing.T) {
 	}
 	require.Len(t, look().Turns, 1)
 	assert.Equal(t, "Aldine One Compact", look().Turns[0].Label)
-	assert.False(t, look().Keep)
+	assert.Empty(t, look().Planned)
 
 	for _, bad := range []struct {
 		how, turn string
@@ -59,7 +59,7 @@ func TestUnitsTakeTurns(t *testing.T) {
 	view := get[web.QuadView](c, "/api/quads/brayer")
 	status, text = c.do("POST", "/api/quads/brayer/next", fmt.Sprintf(`{"revision":%d,"patch":{"pack":"tallow-4s"}}`, view.Revision))
 	require.Equal(t, 200, status, text)
-	assert.True(t, look().Keep)
+	assert.NotEmpty(t, look().Planned)
 	status, text = do("plan", "turn-1")
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "a swap is planned for Brayer")

@@ -59,7 +59,13 @@ func fedBy(c fleet.Case, node, place string) *fleet.Feed {
 		return nil
 	}
 	if pad, power := board.Pad(place); power {
-		return &fleet.Feed{To: node, From: fleet.PadNode(pad.ID)}
+		feed := &fleet.Feed{To: node, From: fleet.PadNode(pad.ID)}
+		for _, was := range c.Fit.Feeds {
+			if was.To == node {
+				feed.Lead = was.Lead // the same wire
+			}
+		}
+		return feed
 	}
 	from, _ := c.Fit.FeedOf(node)
 	if _, onBoard := fleet.PadOf(from); onBoard && place == "" {

@@ -10,6 +10,7 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/wire"
 )
 
 // One pin at a time: a wire is laid, moved with its colour, and taken off; what goes
@@ -48,6 +49,8 @@ func TestOnePinIsSoldered(t *testing.T) {
 	c = solder(fleet.NodeAirUnit, 1, "5v")
 	assert.Equal(t, "board.5v", fed(c))
 	assert.Empty(t, fed(solder(fleet.NodeAirUnit, 1, "")), "it comes off its pad")
+	c.Fit.Feeds[0].Lead = &fleet.Lead{AWG: new(wire.Gauge(24))}
+	assert.Equal(t, c.Fit.Feeds[0].Lead, solder(fleet.NodeAirUnit, 1, "10v").Fit.Feeds[0].Lead, "the same wire, on another pad")
 	c.Fit.Feeds[0].From = fleet.NodePack
 	assert.Equal(t, fleet.NodePack, fed(solder(fleet.NodeAirUnit, 1, "")), "its feed never was that pad")
 	c = sample.Case(sample.Set(), nil, f)

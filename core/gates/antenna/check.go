@@ -389,26 +389,42 @@ func (p *pair) unplugs() bool {
 	if p.FitName == "now" {
 		return false
 	}
+	if back, returns := p.Quad.BackTo(); returns && back.AirUnit != nil && back.AirUnit.Kit == p.air.KitID &&
+		!fleet.MovesOver(now, next) {
+		return false // it comes back with its antennas on
+	}
 	same := now.AirUnit != nil && now.AirUnit.Kit == p.air.KitID && now.Antennas != nil && next.Antennas != nil &&
 		slices.Equal(now.Antennas.Models, next.Antennas.Models) && now.Antennas.Adapter == next.Antennas.Adapter
 	return !same
 }
 
+// MatingsLeft is how often the antenna plugs of the air unit can still go on; false where
+// that is not counted.
+func MatingsLeft(c fleet.Case) (int, bool) {
+	_, _, left, counted := matings(c)
+	return left, counted
+}
+
+func matings(c fleet.Case) (kit *fleet.Kit, plug *gear.Connector, left int, counted bool) {
+	unit, state, ok := c.AirUnit()
+	if !ok || unit.Radio == nil {
+		return nil, nil, 0, false
+	}
+	kit, owned := c.Fleet.Piece(state.KitID)
+	plug, known := gear.Find[*gear.Connector](c.Library, unit.Radio.Plug)
+	if !owned || kit.Matings == nil || !known || plug.Matings == nil {
+		return nil, nil, 0, false
+	}
+	return kit, plug, *plug.Matings - *kit.Matings, true
+}
+
 // checkMatings counts the matings of the unit's antenna plugs against what they
 // survive: a swap takes one. The bench counts them as they are made.
 func (p *pair) checkMatings() []verdict.Finding {
-	kit, owned := p.Fleet.Piece(p.air.KitID)
-	if !p.unplugs() {
-		return nil // nothing is taken off
+	kit, connector, left, counted := matings(p.Case)
+	if !counted || !p.unplugs() {
+		return nil // nobody counts, or nothing is taken off
 	}
-	if !owned || kit.Matings == nil || p.unit.port == nil {
-		return nil
-	}
-	connector, ok := gear.Find[*gear.Connector](p.Library, p.unit.port.Plug)
-	if !ok || connector.Matings == nil {
-		return nil
-	}
-	left := *connector.Matings - *kit.Matings
 	f := verdict.Finding{
 		Code:    CodeMatings,
 		Level:   verdict.Caution,

@@ -90,8 +90,16 @@ func DrawOutline(c fleet.Case) *OutlinePicture {
 	return pic
 }
 
-// onPads says which pad of a board's outline each pin of a part is soldered to.
-type onPads map[int]int
+// soldered is one wire of a part: a pin can have several.
+type soldered struct {
+	pin int
+	to  string
+}
+
+func wireOf(c *netlist.Conn) soldered { return soldered{c.Pin, c.Terminal} }
+
+// onPads says which pad of a board's outline each wire of a part is soldered to.
+type onPads map[soldered]int
 
 // place finds the pad for each soldered wire. Of several of one name it is the free one
 // nearest to the part's others, so that its wires lie together.
@@ -100,12 +108,14 @@ func place(runs []*netlist.Run, board *gear.Outline) map[string]onPads {
 	for _, run := range runs {
 		on := onPads{}
 		all[run.Node] = on
+		var only []int
 		each(run, func(c *netlist.Conn) { // those there is one of
 			if at := padsOf(board, c.Terminal); len(at) == 1 {
-				on[c.Pin], taken[at[0]] = at[0], true
+				on[wireOf(c)], taken[at[0]] = at[0], true
+				only = append(only, at[0])
 			}
 		})
-		x, y := middle(on, board)
+		x, y := middle(only, board)
 		each(run, func(c *netlist.Conn) {
 			if at := padsOf(board, c.Terminal); len(at) > 1 {
 				slices.SortStableFunc(at, func(a, b int) int {
@@ -114,7 +124,7 @@ func place(runs []*netlist.Run, board *gear.Outline) map[string]onPads {
 					}
 					return cmp.Compare(away(board.Pads[a], x, y), away(board.Pads[b], x, y))
 				})
-				on[c.Pin], taken[at[0]] = at[0], true
+				on[wireOf(c)], taken[at[0]] = at[0], true
 			}
 		})
 	}
@@ -139,15 +149,14 @@ func padsOf(o *gear.Outline, at string) (list []int) {
 	return list
 }
 
-// middle is where the pads of a part lie on average; the board's own middle where there
-// are none.
-func middle(on onPads, o *gear.Outline) (x, y float64) {
-	if len(on) == 0 {
+// middle is where some pads lie on average; the board's own middle where there are none.
+func middle(pads []int, o *gear.Outline) (x, y float64) {
+	if len(pads) == 0 {
 		return float64(*o.XMM) / 2, float64(*o.YMM) / 2
 	}
-	for _, i := range on {
-		x += float64(o.Pads[i].XMM) / float64(len(on))
-		y += float64(o.Pads[i].YMM) / float64(len(on))
+	for _, i := range pads {
+		x += float64(o.Pads[i].XMM) / float64(len(pads))
+		y += float64(o.Pads[i].YMM) / float64(len(pads))
 	}
 	return x, y
 }
@@ -169,7 +178,7 @@ func (pic *OutlinePicture) wire(c fleet.Case, run *netlist.Run, on onPads) {
 	piece := pieceOf(run)
 	at := len(pic.Pieces)
 	each(run, func(conn *netlist.Conn) {
-		to, placed := on[conn.Pin]
+		to, placed := on[wireOf(conn)]
 		if !placed {
 			if words := strings.TrimPrefix(l.words(conn.Terminal), "the "); !slices.Contains(pic.Unplaced, words) {
 				pic.Unplaced = append(pic.Unplaced, words)
@@ -225,7 +234,7 @@ func pieceOf(run *netlist.Run) OutlinePiece {
 // nearby says what lies beside the pad of the board that a wire is soldered to, where it
 // is placed: what is printed there, its side, and what solder may bridge to.
 func (l *loom) nearby(c *netlist.Conn, on onPads) (printed string, beside []string) {
-	at, placed := on[c.Pin]
+	at, placed := on[wireOf(c)]
 	if !placed {
 		return "", nil
 	}

@@ -62,6 +62,19 @@ func TestWiresGoToThePadsThatLieTogether(t *testing.T) {
 	assert.Len(t, pic.Pieces[1].Pads, 6)
 }
 
+// A pin with two wires goes to two pads.
+func TestTwoWiresOfOnePin(t *testing.T) {
+	c := withPlaces(pad("ground", 2, 2), pad("10v", 28, 8), pad("5v", 28, 10), pad("tx1", 28, 12), pad("rx1", 28, 14))
+	c.Fit.Wires = append(c.Fit.Wires, fleet.Wire{Pin: 1, To: "5v"})
+	to := map[string]bool{}
+	for _, w := range pins.DrawOutline(c).Wires {
+		if w.Pad == 0 {
+			to[pins.DrawOutline(c).Pieces[0].Pads[w.To].Words] = true
+		}
+	}
+	assert.Len(t, to, 2, "%v", to)
+}
+
 // What solder may bridge to stands beside the wire: pads on the same side, near it, of
 // another name.
 func TestWhatLiesBesideAPadIsSaid(t *testing.T) {

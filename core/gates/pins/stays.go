@@ -42,7 +42,10 @@ func onBoard(other, run *netlist.Run, c *netlist.Conn, exchanged bool) bool {
 		if n.Slot != 0 || n.Terminal != c.Terminal {
 			return false
 		}
-		return same && n.Pin == c.Pin || ofOneCable(&n, c) && !bareAt(other, &n) && !bareAt(run, c)
+		if same && n.Pin == c.Pin {
+			return n.Cable == nil && c.Cable == nil || n.Cable != nil && c.Cable != nil && n.Cable.ID == c.Cable.ID
+		}
+		return ofOneCable(&n, c) && !bareAt(other, &n) && !bareAt(run, c)
 	})
 }
 

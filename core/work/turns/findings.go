@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/antenna"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
@@ -32,9 +33,9 @@ const (
 
 // findings says what each turn costs beside its steps. The last two legs are those of a
 // life in which everything has been done once.
-func findings(there, back, again, backAgain lived) []verdict.Finding {
+func findings(there, again, backAgain lived) []verdict.Finding {
 	list := slices.Concat(
-		wayBack(back, there),
+		wayBack(there, again),
 		iron(again, backAgain),
 		repins(again, backAgain),
 		mixedUp(there.fit),
@@ -53,13 +54,19 @@ func findings(there, back, again, backAgain lived) []verdict.Finding {
 	return list
 }
 
-// wayBack says whether what flies today still does after the turn and the way back.
-func wayBack(back, there lived) []verdict.Finding {
+// wayBack says whether what flies today still does once it has been turned there and back,
+// gate by gate: what is amiss today hides nothing that is worse then.
+func wayBack(there, again lived) []verdict.Finding {
 	f := verdict.Finding{Code: CodeWayBack, Level: verdict.Fits,
-		Says: fmt.Sprintf("After the turn and back, %s flies as it does today.", back.to)}
-	if why := worst(back.judgement); why != nil && back.judgement.Level.WorseThan(there.today.Level) {
-		f.Level, f.Danger = back.judgement.Level, why.Danger
-		f.Says = fmt.Sprintf("Once %s has been on, %s no longer flies as it does today: %s", there.to, back.to, why.Says)
+		Says: fmt.Sprintf("After the turn and back, %s flies as it does today.", there.from)}
+	for i, was := range there.today.Gates {
+		is := again.today.Gates[i]
+		if !is.Level.WorseThan(was.Level) || !is.Level.WorseThan(f.Level) {
+			continue
+		}
+		why := worst(swap.Judgement{Gates: []swap.GateVerdict{is}})
+		f.Level, f.Danger = is.Level, why.Danger
+		f.Says = fmt.Sprintf("Once %s has been on, %s no longer flies as it does today: %s", there.to, there.from, why.Says)
 	}
 	return []verdict.Finding{f}
 }
@@ -113,13 +120,15 @@ func repins(legs ...lived) []verdict.Finding {
 // alike, their pins are not.
 func mixedUp(c fleet.Case) (list []verdict.Finding) {
 	now, next := nowOf(c), c
-	if plugOf(now) == "" || plugOf(now) != plugOf(next) || reflect.DeepEqual(now.Fit.Cable(), next.Fit.Cable()) {
+	if plugOf(now) == "" || plugOf(now) != plugOf(next) || reflect.DeepEqual(now.Fit.Cable(), next.Fit.Cable()) ||
+		now.Fit.Harness == "" || next.Fit.Harness == "" {
 		return nil
 	}
 	for _, pair := range [][2]fleet.Case{{now, next}, {next, now}} {
 		unit, other := pair[0], pair[1]
 		fit := unit.Fit.Clone()
 		fit.Wiring = other.Fit.Wiring
+		fit.Header = unit.Fit.Header // it stays on its own pads
 		wrong := unit
 		wrong.Fit = &fit
 		judged := swap.Judge(wrong)
@@ -141,12 +150,17 @@ func mixedUp(c fleet.Case) (list []verdict.Finding) {
 	return list
 }
 
-// wired says whether a fit has an air unit, and whether its plug and its cable are stated.
+// wired says whether a fit has an air unit, and whether it is stated how that is wired:
+// soldered to its pads, or through a cable onto its plug.
 func wired(c fleet.Case) (has, stated bool) {
 	if _, _, has = c.AirUnit(); !has {
 		return false, true
 	}
-	return true, plugOf(c) != "" && c.Fit.Harness != "" && new(c.Fit.Cable()).Said()
+	run, ok := netlist.AirUnit(c)
+	if !ok || run.Plug == nil || !run.Said() {
+		return true, false
+	}
+	return true, run.Plug.Pads() || run.Plug.Connector != "" && c.Fit.Harness != ""
 }
 
 // plugOf is the connector at the unit of a fit; empty where it has none, or nobody states it.
@@ -184,17 +198,19 @@ func binding(d lived) (list []verdict.Finding) {
 		return nil
 	}
 	if g, state, ok := d.fit.Goggles(); ok {
-		if _, other, also := before.Goggles(); also && state.KitID == other.KitID {
+		if _, other, also := before.Goggles(); also && sameDevice(state, other) {
 			list = append(list, staysBound(g.Head(), state.Label, g.BoundTo))
 		}
 	}
 	if k, state, ok := d.fit.Controller(); ok && d.fit.Fit.Receiver == "" && before.Fit.Receiver == "" {
-		if _, other, also := before.Controller(); also && state.KitID == other.KitID {
+		if _, other, also := before.Controller(); also && sameDevice(state, other) {
 			list = append(list, staysBound(k.Head(), state.Label, k.BoundTo))
 		}
 	}
 	return list
 }
+
+func sameDevice(a, b fleet.State) bool { return a.KitID == b.KitID && a.ModelID == b.ModelID }
 
 func staysBound(of *gear.Entry, label string, to *int) verdict.Finding {
 	f := verdict.Finding{Code: CodeBinding, Subject: label, Level: verdict.Fits, Source: of.SourceOf("boundTo").String()}
@@ -247,27 +263,13 @@ func moves(there, again, backAgain lived) []verdict.Finding {
 	f := verdict.Finding{Code: CodeMoves, Level: verdict.Caution,
 		Says: fmt.Sprintf("%s changes over from one unit to the other at each turn: a set for each unit leaves the plugs "+
 			"alone.", change.And(shared))}
-	if left, ok := matingsLeft(again.fit); ok {
+	if left, ok := antenna.MatingsLeft(again.fit); ok {
 		f.Says += fmt.Sprintf(" The antenna plugs of %s have about %d left.", again.to, max(0, left))
 		if left <= 0 {
 			f.Level = verdict.Unfit
 		}
 	}
 	return []verdict.Finding{f}
-}
-
-// matingsLeft is how often the antenna plugs of the unit can still go on, where that is counted.
-func matingsLeft(c fleet.Case) (int, bool) {
-	unit, state, ok := c.AirUnit()
-	if !ok || unit.Radio == nil {
-		return 0, false
-	}
-	kit, owned := c.Fleet.Piece(state.KitID)
-	plug, known := gear.Find[*gear.Connector](c.Library, unit.Radio.Plug)
-	if !owned || kit.Matings == nil || !known || plug.Matings == nil {
-		return 0, false
-	}
-	return *plug.Matings - *kit.Matings, true
 }
 
 // settings says what of the flight board is set anew at each turn.
@@ -277,6 +279,9 @@ func settings(legs ...lived) []verdict.Finding {
 	for _, leg := range legs {
 		plan := setup.PlanOf(leg.fit)
 		for _, m := range plan.Missing {
+			if field, planned := strings.CutPrefix(m.Field, leg.fit.FitName+"."); planned && m.Of == "quad" {
+				m.Field = leg.stands + field
+			}
 			if !slices.Contains(missing, m) {
 				missing = append(missing, m)
 			}

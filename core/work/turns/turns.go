@@ -25,8 +25,7 @@ type Sheet struct {
 	Quad    string `json:"quad"`
 	Name    string `json:"name"`
 	Now     string `json:"now"`     // what it carries
-	Planned string `json:"planned"` // what is planned, where that is no fit in turn; else empty
-	Keep    bool   `json:"keep" doc:"what is planned can be kept, to take turns with the fit now"`
+	Planned string `json:"planned"` // what is planned, where that is no fit in turn and can be kept so; else empty
 	Turns   []Pair `json:"turns"`
 }
 
@@ -45,7 +44,6 @@ type Pair struct {
 
 // Way is one direction of a turn.
 type Way struct {
-	From  string        `json:"from"`
 	To    string        `json:"to"`
 	Level verdict.Level `json:"level"` // of the quad as it then flies
 	// Worst is the gravest thing a gate says of it; absent: it fits.
@@ -58,10 +56,9 @@ type Way struct {
 
 // TurnStep is a step of the bench sheet; the pairs of pins that are metered stand for one.
 type TurnStep struct {
-	ID       string     `json:"id"`
-	Phase    swap.Phase `json:"phase"`
-	Title    string     `json:"title"`
-	EachTime bool       `json:"eachTime"` // else the first time only
+	ID       string `json:"id"`
+	Title    string `json:"title"`
+	EachTime bool   `json:"eachTime"` // else the first time only
 }
 
 // Of lives through the turns of a quad; false where there is no such quad.
@@ -73,7 +70,7 @@ func Of(st *stock.Stock, quad string) (Sheet, bool) {
 	c := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
 	s := Sheet{Quad: q.ID, Name: q.Label(), Now: swap.Describe(nowOf(c)), Turns: []Pair{}}
 	if q.Next != nil && q.NextTurn == "" {
-		s.Planned, s.Keep = swap.Describe(c), true
+		s.Planned = swap.Describe(c)
 	}
 	for i := range q.InTurn {
 		s.Turns = append(s.Turns, pair(st, q, &q.InTurn[i]))
@@ -106,7 +103,7 @@ func pair(st *stock.Stock, q *fleet.Quad, t *fleet.TurnFit) Pair {
 		There:   there.way(again),
 		Back:    back.way(backAgain),
 	}
-	p.Findings = findings(there, back, again, backAgain)
+	p.Findings = findings(there, again, backAgain)
 	p.Level = verdict.WorstOf(p.There.Level, p.Back.Level, verdict.Worst(p.Findings))
 	return p
 }
@@ -197,7 +194,7 @@ type lived struct {
 	from, to  string
 	fit       fleet.Case     // as it was planned
 	judgement swap.Judgement // where it was asked for
-	today     swap.Judgement // of what was on the quad before, likewise
+	today     swap.Judgement // of what was on the quad before
 	sheet     bench.Sheet
 	stands    string // where the builder finds what it leads to: the path of that fit
 }
@@ -215,8 +212,9 @@ func (l *life) leg(judge bool) lived {
 		fit:  c,
 	}
 	if judge {
-		did.judgement, did.today = swap.Judge(c), swap.Judge(nowOf(c))
+		did.judgement = swap.Judge(c)
 	}
+	did.today = swap.Judge(nowOf(c))
 	did.sheet = bench.NewSheet(c, did.judgement, did.from, did.to)
 	for _, step := range did.sheet.Steps {
 		if do := step.Reads; do != nil {
@@ -234,7 +232,7 @@ func (l *life) planned() fleet.Case {
 
 // way is one direction; what is on its sheet once more the next time is done each time.
 func (d lived) way(again lived) Way {
-	w := Way{From: d.from, To: d.to, Level: d.judgement.Level, Worst: worst(d.judgement), Steps: []TurnStep{}}
+	w := Way{To: d.to, Level: d.judgement.Level, Worst: worst(d.judgement), Steps: []TurnStep{}}
 	pairs := 0
 	for _, step := range d.sheet.Steps {
 		_, more := again.sheet.Step(step.ID)
@@ -244,7 +242,7 @@ func (d lived) way(again lived) Way {
 				continue
 			}
 		}
-		w.Steps = append(w.Steps, TurnStep{ID: step.ID, Phase: step.Phase, Title: step.Title, EachTime: more})
+		w.Steps = append(w.Steps, TurnStep{ID: step.ID, Title: step.Title, EachTime: more})
 	}
 	w.Tools, w.Minutes = again.sheet.Tools, again.sheet.Minutes
 	return w

@@ -103,6 +103,24 @@ func TestWhatGogglesCarryForEachUnit(t *testing.T) {
 	assert.NotContains(t, of(p, turns.CodeUpdates)[0].Says, "2.2")
 }
 
+// Wires that are soldered to the pads of a unit are stated, and no plug that is mistaken.
+func TestSolderedWiresAreStatedAndNoCable(t *testing.T) {
+	p, _ := brayer(t, func(q *fleet.Quad, _ *stock.Stock) {
+		q.InTurn[0].Fit.Harness, q.InTurn[0].Fit.Moved, q.InTurn[0].Fit.Header = "", nil, nil
+	})
+	require.Len(t, of(p, turns.CodeIron), 1)
+	assert.Equal(t, verdict.Caution, of(p, turns.CodeIron)[0].Level, "the wires are on the pads: each turn takes the iron")
+	assert.Empty(t, of(p, turns.CodeMixedUp), "there is no second cable")
+}
+
+// Two pairs of goggles that nobody owns yet are two.
+func TestGogglesOfTwoModelsAreNotShared(t *testing.T) {
+	p, _ := brayer(t, func(q *fleet.Quad, _ *stock.Stock) {
+		q.Now.Goggles, q.InTurn[0].Fit.Goggles = &fleet.Slot{Model: "visor-c"}, &fleet.Slot{Model: "visor-b"}
+	})
+	assert.Empty(t, of(p, turns.CodeBinding))
+}
+
 // A unit that is new has to be updated and activated once; that is not asked for again.
 func TestWhatIsDoneOnceIsNotDoneAtEachTurn(t *testing.T) {
 	p, _ := brayer(t, three)
@@ -196,10 +214,13 @@ func TestATurnThatClosesTheWayBack(t *testing.T) {
 	}
 	for name, c := range map[string]struct {
 		links string // the releases of the goggles on which today's unit links
+		burns bool   // it is unfit today for another reason
 		level verdict.Level
 	}{
-		"it links on the newer release too": {">=4.1", verdict.Fits},
-		"it links on the old release alone": {"4.1", verdict.Unfit},
+		"it links on the newer release too": {">=4.1", false, verdict.Fits},
+		"it links on the old release alone": {"4.1", false, verdict.Unfit},
+		"what is amiss today hides nothing": {"4.1", true, verdict.Unfit},
+		"what is amiss today stays amiss":   {">=4.1", true, verdict.Fits},
 	} {
 		t.Run(name, func(t *testing.T) {
 			st := demoStock(t)
@@ -209,6 +230,9 @@ func TestATurnThatClosesTheWayBack(t *testing.T) {
 				}
 			}
 			q, _ := st.Fleet.Quad("quern")
+			if c.burns {
+				q.Now.Pack, q.Now.Feeds = "tallow-6s", []fleet.Feed{{To: fleet.NodeAirUnit, From: fleet.NodePack}}
+			}
 			q.Next.Goggles = &fleet.Slot{Kit: "visor-b-1", Firmware: "4.6", Mode: "second"}
 			require.NoError(t, st.KeepInTurn("quern"))
 			back := of(closed(st), turns.CodeWayBack)

@@ -3557,12 +3557,9 @@ export interface components {
         TurnsTurnStep: {
             eachTime: boolean;
             id: string;
-            phase: string;
             title: string;
         };
         TurnsView: {
-            /** @description what is planned can be kept, to take turns with the fit now */
-            keep: boolean;
             name: string;
             now: string;
             planned: string;
@@ -3572,7 +3569,6 @@ export interface components {
             turns: components["schemas"]["TurnsPair"][];
         };
         TurnsWay: {
-            from: string;
             level: string;
             /** Format: int64 */
             minutes: number;

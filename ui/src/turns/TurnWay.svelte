@@ -6,9 +6,9 @@
   interface Props {
     way: TurnPair['there'];
     quad: string;
-    today: boolean; // the gates' screen shows another fit than the one this turn leads to
+    shown: boolean; // the gates' screen shows the fit that this turn leads to
   }
-  let { way, quad, today }: Props = $props();
+  let { way, quad, shown }: Props = $props();
   const each = $derived(way.steps.filter((s) => s.eachTime));
   const once = $derived(way.steps.filter((s) => !s.eachTime));
 </script>
@@ -17,7 +17,7 @@
   <h3 class="flex flex-wrap items-center gap-2">To {way.to} <LevelMark level={way.level} size={20} word /></h3>
   {#if way.worst}
     <p>
-      {#if today}{way.worst.title}{:else}<a href={`#/swap/${quad}/${way.worst.gate}`}>{way.worst.title}</a>{/if}: {way
+      {#if !shown}{way.worst.title}{:else}<a href={`#/swap/${quad}/${way.worst.gate}`}>{way.worst.title}</a>{/if}: {way
         .worst.says}
     </p>
   {/if}

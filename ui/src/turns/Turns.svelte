@@ -62,7 +62,7 @@
     <FailureNote failure={refused.failure} />
   {/if}
   <p class="good" role="status">{done}</p>
-  {#if v.keep}
+  {#if v.planned}
     <section class="panel grid gap-2 px-4 py-3 mt-3" aria-label="What is planned">
       <p>
         <strong>{v.planned}</strong> is planned. Kept in turn, {v.now} is not taken apart when that swap is finished: it lies
@@ -94,10 +94,10 @@
           <button
             type="button"
             class="button"
-            disabled={v.keep}
+            disabled={v.planned !== ''}
             onclick={() => send('plan', `The turn to ${t.label} is planned.`, t.id)}>Turn to {t.label}</button
           >
-          {#if v.keep}<span class="soft">once what is planned is finished, kept or dropped</span>{/if}
+          {#if v.planned}<span class="soft">once what is planned is finished, kept or dropped</span>{/if}
         {/if}
         <button
           type="button"
@@ -119,8 +119,8 @@
         {/each}
       </ul>
       <div class="grid gap-4 lg:grid-cols-2">
-        <TurnWay way={t.there} quad={v.quad} today={!t.planned} />
-        <TurnWay way={t.back} quad={v.quad} today={false} />
+        <TurnWay way={t.there} quad={v.quad} shown={t.planned} />
+        <TurnWay way={t.back} quad={v.quad} shown={!v.planned && !v.turns.some((o) => o.planned)} />
       </div>
     </section>
   {:else}
