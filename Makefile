@@ -68,9 +68,9 @@ references: # what the checks are held against, from Debian
 		echo "They cannot be installed: the checks against them are left out."
 	fi
 
-test: build chromium references # three parts on two cores, each part's words together when it ends
+test: build chromium references # three parts side by side, each part's words together when it ends
 	@echo "== all checks: the first words come after some minutes"
-	$(MAKE) --no-print-directory -j2 --output-sync=target test-core test-interface test-nets
+	$(MAKE) --no-print-directory -j3 --output-sync=target test-core test-interface test-nets
 
 test-core:
 	@echo "== Go: format, vet, staticcheck"
@@ -82,9 +82,7 @@ test-core:
 
 test-nets: # the outer layers, and what takes too long under the race detector
 	@echo "== Go: the nets of the core, the outer layers"
-	go test ./core/plans/route -run "Explanation|LongCharts"
-	go test ./core ./core/plans/swap -run "Missing|CannotBeRead|EveryField|NothingStops|Drawn"
-	go test $$(go list ./... | grep -v '^yokeswap/core')
+	go test -p 4 ./core ./core/plans/route ./core/plans/swap $$(go list ./... | grep -v '^yokeswap/core')
 
 test-interface:
 	@echo "== API types in step"

@@ -2,5 +2,10 @@
 
 package core_test
 
-// raced: the nets over thousands of builds run without the race detector.
-const raced = true
+import "testing"
+
+// withoutRace leaves a net over thousands of builds to the run without the race detector.
+func withoutRace(t *testing.T) {
+	t.Helper()
+	t.Skip("runs without the race detector")
+}

@@ -523,9 +523,7 @@ func must(list []gear.Harness, id string) *gear.Harness {
 }
 
 func TestEveryFieldHasAReader(t *testing.T) {
-	if raced {
-		t.Skip("runs without the race detector")
-	}
+	withoutRace(t)
 	defer debug.SetGCPercent(debug.SetGCPercent(800))
 	n := net{T: t, field: map[string]string{}, unread: map[string]int{}, read: map[string]bool{}}
 	fields(reflect.TypeFor[gear.Set](), "pack", n.ask)

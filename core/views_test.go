@@ -40,9 +40,7 @@ func demoStock(t testing.TB) *stock.Stock {
 }
 
 func TestNothingStopsAView(t *testing.T) {
-	if raced {
-		t.Skip("runs without the race detector")
-	}
+	withoutRace(t)
 	st := demoStock(t)
 	n, taken, cut := 150, 0, 0
 	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {

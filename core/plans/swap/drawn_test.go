@@ -176,9 +176,7 @@ func TestWhatIsDrawnOfTheDemo(t *testing.T) {
 }
 
 func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
-	if raced {
-		t.Skip("without the race detector, with the other nets")
-	}
+	withoutRace(t)
 	st := demoStock(t)
 	lines := make([]string, 240)
 	var wait sync.WaitGroup
@@ -194,9 +192,7 @@ func TestWhatIsDrawnOfRandomBuilds(t *testing.T) {
 
 // The same of fleets that lack facts, so that what is said of what is missing is seen too.
 func TestWhatIsDrawnWhereFactsAreMissing(t *testing.T) {
-	if raced {
-		t.Skip("runs without the race detector")
-	}
+	withoutRace(t)
 	st := demoStock(t)
 	lines := make([]string, 480)
 	var wait sync.WaitGroup

@@ -17,6 +17,7 @@ import (
 // is no worse, no other gate is worse, and of two that leave the same danger behind, open
 // as few doors and let the gate stand alike, the one with less to buy comes first.
 func TestLawsOfFixes(t *testing.T) {
+	withoutRace(t)
 	st := demoStock(t)
 	tried := 0
 	for _, f := range fleetsOf(st, howMany(60)) {

@@ -186,9 +186,7 @@ func howMany(usual int) int {
 }
 
 func TestMissingGearIsNeverBetter(t *testing.T) {
-	if raced {
-		t.Skip("runs without the race detector")
-	}
+	withoutRace(t)
 	defer debug.SetGCPercent(debug.SetGCPercent(800))
 	st := demoStock(t)
 	fleets := fleetsOf(st, howMany(30))
@@ -226,9 +224,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 // The same for a whole entry that is stored and cannot be read: whatever rests on it is
 // unknown, and never better.
 func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
-	if raced {
-		t.Skip("runs without the race detector")
-	}
+	withoutRace(t)
 	st := demoStock(t)
 	fleets := fleetsOf(st, howMany(20))
 	before := judged(st.Library(), fleets)
@@ -260,9 +256,7 @@ func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
 }
 
 func TestMissingOfAFleetIsNeverBetter(t *testing.T) {
-	if raced {
-		t.Skip("runs without the race detector")
-	}
+	withoutRace(t)
 	st := demoStock(t)
 	lib := st.Library()
 	law := lawOfFleets{T: t, lib: lib, seen: map[string]bool{}}

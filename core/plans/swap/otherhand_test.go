@@ -162,6 +162,7 @@ func shorts(c fleet.Case) (list []string) {
 }
 
 func TestWhatBurnsByAnotherHand(t *testing.T) {
+	withoutRace(t)
 	st := demoStock(t)
 	lib := st.Library()
 	found := map[string]int{}

@@ -359,6 +359,7 @@ func TestShoppingAddsUp(t *testing.T) {
 // No fix brings anything more dangerous than what it mends, nor burns another part
 // instead; over the demo and builds.
 func TestNoFixTradesASmallDangerForAGreatOne(t *testing.T) {
+	withoutRace(t)
 	st := demoStock(t)
 	pressed := 0
 	for _, f := range fleetsOf(st, howMany(100)) {

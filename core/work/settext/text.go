@@ -16,6 +16,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 	"unicode"
 	"unicode/utf8"
 
@@ -62,12 +63,43 @@ const (
 	openBoard    = "{board}"
 )
 
+// compiled keeps the forms in use: each sheet of the bench reads its texts by the same
+// few. It is emptied where it grows beyond what firmwares have.
+var compiled struct {
+	sync.Mutex
+	forms map[string]*regexp.Regexp
+}
+
+// mostForms is far more than the firmwares of one library have.
+const mostForms = 1000
+
+// formOf is the compiled form of a text.
+func formOf(text string) (*regexp.Regexp, error) {
+	compiled.Lock()
+	defer compiled.Unlock()
+	if like := compiled.forms[text]; like != nil {
+		return like, nil
+	}
+	like, err := compile(text)
+	if err != nil {
+		return nil, fmt.Errorf("the form %q: %w", text, err)
+	}
+	if compiled.forms == nil || len(compiled.forms) >= mostForms {
+		compiled.forms = map[string]*regexp.Regexp{}
+	}
+	compiled.forms[text] = like
+	return like, nil
+}
+
+// formParts tells the open places of a form from its words and spaces.
+var formParts = regexp.MustCompile(`\{[a-z]+\}|\s+|[^{\s]+|\{`)
+
 // compile makes a form of its text: what stands in it stands in the line, spaces may be
 // more, and what is open is caught by its name.
 func compile(text string) (*regexp.Regexp, error) {
 	var out strings.Builder
 	out.WriteString(`^\s*`)
-	for _, part := range regexp.MustCompile(`\{[a-z]+\}|\s+|[^{\s]+|\{`).FindAllString(text, -1) {
+	for _, part := range formParts.FindAllString(text, -1) {
 		switch {
 		case part == openValue:
 			out.WriteString(`(?P<value>\S.*?)`)
@@ -107,16 +139,16 @@ func grammarOf(t *gear.SettingsText) (g grammar, err error) {
 	}
 	g.SettingsText = t
 	for _, h := range t.Head {
-		like, err := compile(h)
+		like, err := formOf(h)
 		if err != nil {
-			return g, fmt.Errorf("the form %q: %w", h, err)
+			return g, err
 		}
 		g.head = append(g.head, like)
 	}
 	for _, l := range t.Lines {
-		like, err := compile(l.Form)
+		like, err := formOf(l.Form)
 		if err != nil {
-			return g, fmt.Errorf("the form %q: %w", l.Form, err)
+			return g, err
 		}
 		g.lines = append(g.lines, form{like, l.Group, l.Value})
 	}
