@@ -455,6 +455,7 @@ func whatTheDemoLacks(st *stock.Stock) {
 		q.Next = &next
 	}
 	set := st.Sets[0]
+	leaveOpen(f, set)
 	for i := range set.Pairings {
 		if p := &set.Pairings[i]; p.AirUnit == "pellow-mini" {
 			*p = gear.Pairing{Entry: p.Entry, AirUnit: p.AirUnit, Goggles: p.Goggles, Untested: true}
@@ -517,6 +518,29 @@ func whatTheDemoLacks(st *stock.Stock) {
 	}
 }
 
+// leaveOpen states values that hang on the region set and on the revision of the hardware.
+func leaveOpen(f *fleet.Fleet, set *gear.Set) {
+	moor := set.Regions[0]
+	moor.ID, moor.Name = "moor", "Moor"
+	set.Regions = append(set.Regions, moor)
+	for i := range set.AirUnits {
+		if u := &set.AirUnits[i]; u.ID == "aldine-two" {
+			u.Variants = []gear.Variant{
+				{Value: "radio.bandPlan", Region: f.Region, Text: "pellow-eight"},
+				{Value: "benchSecondsNoAir", Revision: "B", Number: new(7.0)},
+			}
+		}
+	}
+	for i := range set.Boards {
+		set.Boards[i].Variants = []gear.Variant{{Value: "input.maxV", Revision: "B", Number: new(9.0)}}
+	}
+	for i := range f.Quads {
+		if q := &f.Quads[i]; q.ID == "fantail" || q.ID == "hopper" {
+			q.Next.Revisions = []fleet.RevisionOf{{Model: q.Now.Board, Revision: []string{"A", "B"}[i%2]}}
+		}
+	}
+}
+
 // must finds a harness by its id.
 func must(list []gear.Harness, id string) *gear.Harness {
 	return &list[slices.IndexFunc(list, func(h gear.Harness) bool { return h.ID == id })]
@@ -573,7 +597,7 @@ func (n *net) readsInside(path string) bool {
 }
 
 func (n *net) look(c corpus) {
-	lib, index := c.Library(), fleet.NewIndex(c.Fleet)
+	lib, index := gear.NewLibrary(c.Sets...), fleet.NewIndex(c.Fleet)
 	for i, set := range c.Sets {
 		n.walk("pack", set, c, func(text []byte, quad int) (world, bool) {
 			var other gear.Set

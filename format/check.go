@@ -76,6 +76,7 @@ func checkItem(ps *Problems, path string, item gear.Item) {
 	case *gear.Pairing:
 		checkPairing(ps, path, g)
 	}
+	checkOpen(ps, path, item)
 }
 
 func once(ps *Problems, seen map[string]string, path, id string) {
@@ -87,6 +88,12 @@ func once(ps *Problems, seen map[string]string, path, id string) {
 }
 
 func checkInput(ps *Problems, path string, in gear.Input) {
+	if in.FromCells != nil && in.ToCells != nil && *in.FromCells > *in.ToCells {
+		ps.add(path, "fromCells %d is above toCells %d: the window's ends are swapped", *in.FromCells, *in.ToCells)
+	}
+	if in.FromCells != nil && in.MinV != nil || in.ToCells != nil && in.MaxV != nil {
+		ps.add(path, "an end is stated in volts and in cells: state the volts")
+	}
 	if in.MinV != nil && in.MaxV != nil && *in.MinV > *in.MaxV {
 		ps.add(path, "minV %s is above maxV %s: the window's ends are swapped", in.MinV, in.MaxV)
 	}
@@ -106,7 +113,7 @@ func checkAntenna(ps *Problems, path string, a *gear.Antenna) {
 	for i, b := range a.Bands {
 		at := path + "." + indexed("bands", i)
 		if seen[b.Band] {
-			ps.add(at+".band", "%s GHz stands already", b.Band)
+			ps.add(at+".band", "%s stands already", b.Band)
 		}
 		seen[b.Band] = true
 		checkEnds(ps, at, b.FromMHz, b.ToMHz)
@@ -133,7 +140,7 @@ func outside(ps *Problems, path string, f *unit.Megahertz, bands ...gear.Band) {
 	}
 	words := make([]string, len(bands))
 	for i, b := range bands {
-		words[i] = string(b) + " GHz"
+		words[i] = b.String()
 	}
 	ps.add(path, "%s lies outside %s", f, strings.Join(words, " and "))
 }

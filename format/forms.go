@@ -69,6 +69,8 @@ type Field struct {
 	Keys     []string `json:"keys,omitempty"`   // usual keys of a map
 	OnlyIf   *OnlyIf  `json:"onlyIf,omitempty"`
 	Fields   []Field  `json:"fields,omitempty"`
+
+	of string // names a value of its entry: a "number", or "any"
 }
 
 // Choice is a value to choose.
@@ -100,6 +102,7 @@ func formOf(schema map[string]any, kind, list, word, words string) Form {
 	b := formBuilder{schema: schema}
 	entry := b.resolved(member(member(member(schema, "properties"), list), "items"))
 	b.entry(entry, "", "", false)
+	b.offerValues()
 	form := Form{Kind: kind, Word: word, Words: words}
 	for _, folded := range []bool{false, true} { // what is asked for last stands last
 		for _, group := range b.groups {
@@ -115,6 +118,48 @@ func formOf(schema map[string]any, kind, list, word, words string) Form {
 type formBuilder struct {
 	schema map[string]any
 	groups []*Group
+	values []Choice // the single values of the entry, by path
+	number map[string]bool
+}
+
+// valuesKey is the keyword of a field that names another value of its entry: a "number", or
+// "any".
+const valuesKey = "x-values"
+
+// offerValues gives the fields that name a value of their entry the values there are.
+func (b *formBuilder) offerValues() {
+	b.number = map[string]bool{}
+	for _, group := range b.groups {
+		for _, f := range group.Fields {
+			switch f.Type {
+			case FieldNumber, FieldText, FieldPick, FieldRef:
+				b.values = append(b.values, Choice{f.Path, cmp.Or(f.Label, f.Path)})
+				b.number[f.Path] = f.Type == FieldNumber
+			}
+		}
+	}
+	for _, group := range b.groups {
+		group.Fields = slices.DeleteFunc(group.Fields, func(f Field) bool {
+			if len(f.Fields) == 0 || f.Fields[0].of == "" {
+				return false
+			}
+			value := &f.Fields[0]
+			value.Type = FieldPick
+			for _, v := range b.values {
+				if (value.of != "number" || b.number[v.Value]) && !noCondition(v.Value) {
+					value.Options = append(value.Options, v)
+				}
+			}
+			return len(value.Options) == 0 // a kind without such values
+		})
+	}
+}
+
+// noCondition says whether a value is what an entry is called and where it is from: that
+// hangs on nothing.
+func noCondition(path string) bool {
+	head, _, _ := strings.Cut(path, ".")
+	return slices.Contains([]string{"name", "source", "offer", "family"}, head)
 }
 
 // entry puts the fields of an object into their groups. A field that has none holds
@@ -195,7 +240,7 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	}
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
 		About: text(part, "description"), Required: at.required || part["x-needed"] == true,
-		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf}
+		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey)}
 	b.typed(&f, part, at)
 	return []Field{f}
 }

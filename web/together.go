@@ -74,7 +74,7 @@ func (s *server) together(quads, guests []string) (*answer[TogetherView], error)
 		if !ok {
 			return nil, problem(notFound("band plan", id))
 		}
-		pilots = append(pilots, channels.OnPlan("guest "+string(rune('A'+i)), plan))
+		pilots = append(pilots, channels.OnPlan("guest "+string(rune('A'+i)), plan, ""))
 	}
 	v.Plan = channels.Find(pilots)
 	return reply(v), nil

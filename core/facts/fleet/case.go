@@ -14,18 +14,48 @@ type Case struct {
 	Fleet   *Index
 	Quad    *Quad
 	Fit     *Fit
-	// FitName is "now" or "next"; it names missing fields.
+	// FitName is FitNow or FitNext; it names missing fields.
 	FitName string
 }
 
+// The names of a quad's fits.
+const (
+	FitNow  = "now"
+	FitNext = "next"
+)
+
 // NewCase judges a quad's next fit.
 func NewCase(lib *gear.Library, f *Index, q *Quad) Case {
-	return Case{Library: lib, Fleet: f, Quad: q, Fit: q.plan(), FitName: "next"}
+	return under(Case{Library: lib, Fleet: f, Quad: q, Fit: q.plan(), FitName: FitNext})
 }
 
 // NowCase judges a quad's present fit.
 func NowCase(lib *gear.Library, f *Index, q *Quad) Case {
-	return Case{Library: lib, Fleet: f, Quad: q, Fit: &q.Now, FitName: "now"}
+	return under(Case{Library: lib, Fleet: f, Quad: q, Fit: &q.Now, FitName: FitNow})
+}
+
+// under is the case with what the region flown in and the revisions of its gear settle.
+func under(c Case) Case {
+	if c.Library.LeavesOpen() {
+		c.Library = c.Library.Under(c.Fleet.Region, c.Revision)
+	}
+	return c
+}
+
+// Revision is the revision of the hardware of a model in the fit; empty: not stated.
+func (c Case) Revision(model string) string {
+	for _, slot := range []*Slot{c.Fit.AirUnit, c.Fit.Goggles, c.Fit.Controller} {
+		if slot == nil || slot.Kit == "" {
+			continue
+		}
+		if kit, ok := c.Fleet.Piece(slot.Kit); ok && kit.Model == model && kit.Revision != "" {
+			return kit.Revision
+		}
+	}
+	if at := slices.IndexFunc(c.Fit.Revisions, func(r RevisionOf) bool { return r.Model == model }); at >= 0 {
+		return c.Fit.Revisions[at].Revision
+	}
+	return ""
 }
 
 // Guide is how a device is handled, in the language of the fleet.
@@ -33,8 +63,13 @@ func (c Case) Guide(guides []gear.Guide) gear.Guide { return gear.GuideIn(guides
 
 // With is the case with a patch applied to its fit.
 func (c Case) With(p Patch) Case {
-	c.Fit = new(c.Fit.With(p))
-	return c
+	return c.Carrying(new(c.Fit.With(p)))
+}
+
+// Carrying is the case with another fit.
+func (c Case) Carrying(fit *Fit) Case {
+	c.Fit = fit
+	return under(c)
 }
 
 // Flown is the case with other goggles and another controller, nil: as they are. It shares
@@ -48,8 +83,7 @@ func (c Case) Flown(goggles, controller *Slot) Case {
 		fit.Controller = controller
 		fit.None = slices.DeleteFunc(slices.Clone(fit.None), func(n string) bool { return n == NoController })
 	}
-	c.Fit = &fit
-	return c
+	return c.Carrying(&fit)
 }
 
 // State is a device in a fit: what it is, what it carries and what is planned

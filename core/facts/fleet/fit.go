@@ -31,6 +31,9 @@ type Fit struct {
 	CapacitorUF *unit.Microfarads `json:"capacitorUF,omitempty"`
 	CapacitorV  *unit.Volts       `json:"capacitorV,omitempty"` // what it is rated for
 	gear.Nones
+	// Revisions are the revisions of the hardware it carries, as printed on it; of kit, its
+	// own says.
+	Revisions []RevisionOf `json:"revisions,omitempty"`
 	// UpsideDown: the camera sits upside down, and the picture is flipped.
 	UpsideDown *bool `json:"upsideDown,omitempty"`
 	// PackLead is the pair of leads from the pack's plug to the board, with those
@@ -43,6 +46,12 @@ type Fit struct {
 	ReceiverCable *Cable `json:"receiverCable,omitempty"`
 	Mounting
 	Flight
+}
+
+// RevisionOf is the revision of the hardware of a model.
+type RevisionOf struct {
+	Model    string `json:"model"`
+	Revision string `json:"revision"`
 }
 
 // Slot puts a device into a fit: a piece of kit, or a model not owned yet.
@@ -213,6 +222,7 @@ func (f Fit) Clone() Fit {
 	}
 	f.Feeds = slices.Clone(f.Feeds)
 	f.Jumpers = maps.Clone(f.Jumpers)
+	f.Revisions = slices.Clone(f.Revisions)
 	f.Wiring, f.Antennas = f.Wiring.clone(), f.Antennas.clone()
 	f.Flight = Flight{clone(f.Runs), f.OSD.clone(), f.Sticks.clone()}
 	return f

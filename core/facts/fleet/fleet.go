@@ -80,7 +80,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 8
+	FileVersion = 9
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this
@@ -97,7 +97,9 @@ type Kit struct {
 	Matings   *int             `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
 	// Pack is what goggles are fed from; absent: what they came with.
 	Pack string `json:"pack,omitempty"`
-	Note string `json:"note,omitempty"`
+	// Revision of the hardware, as it is printed on it.
+	Revision string `json:"revision,omitempty"`
+	Note     string `json:"note,omitempty"`
 }
 
 // Spare is a number of loose parts of a model, such as regulators in a drawer.
@@ -163,7 +165,8 @@ func (k *Kit) Alike() string {
 	if k.Activated != nil {
 		activated = strconv.FormatBool(*k.Activated)
 	}
-	return strings.Join(append([]string{k.Model, string(k.Firmware), k.Mode, activated, k.Adapter}, k.Antennas...), " ")
+	own := []string{k.Model, string(k.Firmware), k.Mode, activated, k.Adapter, k.Revision}
+	return strings.Join(append(own, k.Antennas...), " ")
 }
 
 // plan is NextFit without the copy, for reading only.

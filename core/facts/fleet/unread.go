@@ -18,7 +18,7 @@ func (c Case) Unread() (list []gear.Unread) {
 	named := map[string]bool{}
 	var walk func(v reflect.Value)
 	visit := func(id string) {
-		if id == "" || named[id] {
+		if named[id] {
 			return
 		}
 		named[id] = true
@@ -29,7 +29,7 @@ func (c Case) Unread() (list []gear.Unread) {
 			walk(reflect.ValueOf(item))
 		}
 	}
-	walk = func(v reflect.Value) { eachText(v, visit) }
+	walk = func(v reflect.Value) { gear.EachText(v, visit) }
 	walk(reflect.ValueOf(c.Fit))
 	walk(reflect.ValueOf(&c.Quad.Now)) // which the fit is held against
 	visit(c.Fleet.Region)
@@ -41,22 +41,12 @@ func (c Case) Unread() (list []gear.Unread) {
 	return list
 }
 
-// eachText visits every text in a value; an id is one of them.
-func eachText(v reflect.Value, visit func(string)) {
-	switch v.Kind() {
-	case reflect.String:
-		visit(v.String())
-	case reflect.Pointer, reflect.Interface:
-		if !v.IsNil() {
-			eachText(v.Elem(), visit)
+// Names visits the ids in a fit and in the kit it names, and whatever text beside them.
+func (c Case) Names(visit func(id string)) {
+	gear.EachText(reflect.ValueOf(c.Fit), func(id string) {
+		visit(id)
+		if kit, ok := c.Fleet.Piece(id); ok {
+			gear.EachText(reflect.ValueOf(kit), visit)
 		}
-	case reflect.Slice:
-		for i := range v.Len() {
-			eachText(v.Index(i), visit)
-		}
-	case reflect.Struct:
-		for i := range v.NumField() {
-			eachText(v.Field(i), visit)
-		}
-	}
+	})
 }

@@ -1,26 +1,44 @@
 package gear
 
 import (
+	"cmp"
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/measure/radio"
 	"yokeswap/core/measure/unit"
 )
 
-// Band is a radio band by its name in gigahertz, such as "5.8".
+// Band is a radio band by its name in gigahertz, such as "5.8", or by its ends in megahertz,
+// such as "5725-5850".
 type Band string
 
-// ends are the ends of the bands video is sent in: 2.4 GHz as the ITU Radio
+// named are the ends of the bands video is sent in: 2.4 GHz as the ITU Radio
 // Regulations have it for industry and science (5.150), 5.8 GHz as far as channels
 // lie around theirs (common practice).
-var ends = map[Band][2]unit.Megahertz{"2.4": {2400, 2500}, "5.8": {5645, 5945}}
+var named = map[Band][2]unit.Megahertz{"2.4": {2400, 2500}, "5.8": {5645, 5945}}
 
-// Ends are the lowest and highest frequency of a band; a band not known by name is
-// taken as 2 % to each side. It is false where the name is no number.
+// stated are the ends of a band that says them; false where it has a name.
+func (b Band) stated() (low, high unit.Megahertz, ok bool) {
+	from, to, ranged := strings.Cut(string(b), "-")
+	if !ranged {
+		return 0, 0, false
+	}
+	f, err1 := strconv.ParseFloat(from, 64)
+	t, err2 := strconv.ParseFloat(to, 64)
+	return unit.Megahertz(f), unit.Megahertz(t), err1 == nil && err2 == nil && f > 0 && t > f
+}
+
+// Ends are the lowest and highest frequency of a band; one not known by name is taken as
+// 2 % to each side. It is false where the name is no number, or the ends are none.
 func (b Band) Ends() (low, high unit.Megahertz, ok bool) {
-	if e, known := ends[b]; known {
+	if low, high, ok = b.stated(); ok {
+		return low, high, true
+	}
+	if e, known := named[b]; known {
 		return e[0], e[1], true
 	}
 	ghz, err := strconv.ParseFloat(string(b), 64)
@@ -28,6 +46,34 @@ func (b Band) Ends() (low, high unit.Megahertz, ok bool) {
 		return 0, 0, false
 	}
 	return unit.Megahertz(ghz * 980), unit.Megahertz(ghz * 1020), true
+}
+
+// String is the band as it is read: "5.8 GHz", "5725 to 5850 MHz".
+func (b Band) String() string {
+	if low, high, ok := b.stated(); ok {
+		return fmt.Sprintf("%g to %g MHz", float64(low), float64(high))
+	}
+	return string(b) + " GHz"
+}
+
+// Meets says whether two bands are one, or lie over each other.
+func (b Band) Meets(o Band) bool {
+	if b == o {
+		return true
+	}
+	low, high, ok := b.Ends()
+	from, to, known := o.Ends()
+	return ok && known && low < to && from < high
+}
+
+// within says whether all of a band lies in another.
+func (b Band) within(o Band) bool {
+	if b == o {
+		return true
+	}
+	low, high, ok := b.Ends()
+	from, to, known := o.Ends()
+	return ok && known && from <= low && high <= to
 }
 
 // Antenna is an antenna of an air unit or of goggles.
@@ -40,6 +86,7 @@ type Antenna struct {
 	// degrees off it, from 0 to 180, the same all around that direction.
 	Pattern      []PatternPoint    `json:"pattern,omitempty"`
 	Plug         string            `json:"plug,omitempty"` // connector
+	PlugSex      Sex               `json:"plugSex,omitempty"`
 	RightAngle   *bool             `json:"rightAngle,omitempty"`
 	BarrelMM     *unit.Millimetres `json:"barrelMM,omitempty"`
 	LeadMM       *unit.Millimetres `json:"leadMM,omitempty"`
@@ -63,7 +110,7 @@ type AntennaBand struct {
 
 // On finds what an antenna does on a band; nil where it is not made for it.
 func (a *Antenna) On(b Band) *AntennaBand {
-	if i := slices.IndexFunc(a.Bands, func(x AntennaBand) bool { return x.Band == b }); i >= 0 {
+	if i := slices.IndexFunc(a.Bands, func(x AntennaBand) bool { return x.Band.Meets(b) }); i >= 0 {
 		return &a.Bands[i]
 	}
 	return nil
@@ -81,11 +128,39 @@ func (a *Antenna) LeadLoss() (unit.Decibels, bool) {
 	return *a.LeadLossDBPM * unit.Decibels(*a.LeadMM/1000), true
 }
 
+// Sex is the side a coax plug takes: male goes into female. The pins of a reversed
+// connector are the connector's own affair, with a name of its own.
+type Sex string
+
+// The sexes.
+const (
+	Male   Sex = "male"
+	Female Sex = "female"
+)
+
+// Other is the side that goes together with one; empty where that is not stated.
+func (s Sex) Other() Sex {
+	return map[Sex]Sex{Male: Female, Female: Male}[s]
+}
+
+// mates says whether two plugs of one connector go together. Where nothing else is stated,
+// the end of an antenna is male and that of a port female (common practice).
+func mates(end, port Sex) bool { return cmp.Or(end, Male) != cmp.Or(port, Female) }
+
+// Onto says whether an antenna goes straight onto a port.
+func (a *Antenna) Onto(p *AntennaPort) bool { return a.Plug == p.Plug && mates(a.PlugSex, p.PlugSex) }
+
+// Joins says whether an adapter joins an antenna to a port.
+func (a *Adapter) Joins(antenna *Antenna, p *AntennaPort) bool {
+	return a.From == antenna.Plug && a.To == p.Plug && mates(antenna.PlugSex, a.FromSex) && mates(a.ToSex, p.PlugSex)
+}
+
 // AntennaPort is where antennas go on: their bands, how many, on which plug.
 type AntennaPort struct {
 	Bands    []Band `json:"bands,omitempty"`
 	Antennas *int   `json:"antennas,omitempty"`
 	Plug     string `json:"plug,omitempty"` // connector
+	PlugSex  Sex    `json:"plugSex,omitempty"`
 	// LipMM is how far the plug lies behind the lip of its case.
 	LipMM *unit.Millimetres `json:"lipMM,omitempty"`
 	// SensitivityDBm is the weakest signal that still gives a picture; goggles.
@@ -95,10 +170,17 @@ type AntennaPort struct {
 // BandWords names bands, such as "2.4 and 5.8 GHz".
 func BandWords(bands []Band) string {
 	list := make([]string, len(bands))
+	allNamed := !slices.ContainsFunc(bands, func(b Band) bool { _, _, ok := b.stated(); return ok })
 	for i, b := range bands {
-		list[i] = string(b)
+		if list[i] = b.String(); allNamed {
+			list[i] = string(b)
+		}
 	}
-	return strings.Join(list, " and ") + " GHz"
+	words := strings.Join(list, " and ")
+	if allNamed {
+		words += " GHz"
+	}
+	return words
 }
 
 // Shared are the bands that both ends of a link work on, in the order of the first; none
@@ -108,7 +190,7 @@ func (p *AntennaPort) Shared(far *AntennaPort) (both []Band) {
 		return nil
 	}
 	for _, b := range p.Bands {
-		if slices.Contains(far.Bands, b) {
+		if slices.ContainsFunc(far.Bands, b.Meets) {
 			both = append(both, b)
 		}
 	}
@@ -126,10 +208,15 @@ type Sender struct {
 // Adapter joins an antenna's plug to another.
 type Adapter struct {
 	Entry
-	From   string         `json:"from,omitempty"` // connector of the antenna
-	To     string         `json:"to,omitempty"`   // connector it goes onto
-	LossDB *unit.Decibels `json:"lossDB,omitempty"`
-	MassG  *unit.Grams    `json:"massG,omitempty"`
+	From    string `json:"from,omitempty"`    // connector of the antenna
+	To      string `json:"to,omitempty"`      // connector it goes onto
+	FromSex Sex    `json:"fromSex,omitempty"` // of its own end that the antenna goes onto
+	ToSex   Sex    `json:"toSex,omitempty"`   // of its own end that goes onto the port
+	// RightAngle: it turns the antenna by 90°; BarrelMM is how far its end reaches.
+	RightAngle *bool             `json:"rightAngle,omitempty"`
+	BarrelMM   *unit.Millimetres `json:"barrelMM,omitempty"`
+	LossDB     *unit.Decibels    `json:"lossDB,omitempty"`
+	MassG      *unit.Grams       `json:"massG,omitempty"`
 }
 
 // Region holds the limits of a country, as its authority states them.
@@ -145,12 +232,20 @@ type PowerLimit struct {
 	Note      string           `json:"note,omitempty"`
 }
 
-// Limit is the limit on a band; nil where the region states none.
-func (r *Region) Limit(b Band) *PowerLimit {
-	if i := slices.IndexFunc(r.Limits, func(l PowerLimit) bool { return l.Band == b }); i >= 0 {
-		return &r.Limits[i]
+// Limit is the limit on a band: the least of those that all of the band lies in; nil where
+// the region states none.
+func (r *Region) Limit(b Band) (least *PowerLimit) {
+	for i := range r.Limits {
+		l := &r.Limits[i]
+		switch {
+		case !b.within(l.Band):
+		case l.Band == b:
+			return l
+		case least == nil, l.MaxEIRPMW != nil && (least.MaxEIRPMW == nil || *l.MaxEIRPMW < *least.MaxEIRPMW):
+			least = l
+		}
 	}
-	return nil
+	return least
 }
 
 // Kind of an antenna.
@@ -173,6 +268,24 @@ type Channel struct {
 	ID       string         `json:"id"`
 	MHz      unit.Megahertz `json:"mhz"`
 	WidthMHz unit.Megahertz `json:"widthMHz"`
+	// Firmware are the releases of the air unit that have it; absent: all.
+	Firmware firmware.Range `json:"firmware,omitempty"`
+}
+
+// On are the channels there are on a release of the air unit; where it is not known, those
+// that are on every release.
+func (p *BandPlan) On(release firmware.Version) []Channel {
+	all := !slices.ContainsFunc(p.Channels, func(c Channel) bool { return c.Firmware != "" })
+	if all {
+		return p.Channels
+	}
+	list := []Channel{}
+	for _, c := range p.Channels {
+		if c.Firmware == "" || release.Known() && c.Firmware.Holds(release) {
+			list = append(list, c)
+		}
+	}
+	return list
 }
 
 // Kind of a band plan.

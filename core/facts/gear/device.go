@@ -203,8 +203,16 @@ type AirUnit struct {
 	// BenchSecondsNoAir is how long it may run without moving air.
 	BenchSecondsNoAir *int        `json:"benchSecondsNoAir,omitempty"`
 	MassG             *unit.Grams `json:"massG,omitempty"`
-	Outline           *Outline    `json:"outline,omitempty"` // where its pads lie
+	// MassWith is what its mass includes beside it; absent: not stated.
+	MassWith []string `json:"massWith,omitempty"`
+	Outline  *Outline `json:"outline,omitempty"` // where its pads lie
 }
+
+// What the mass of an air unit may include.
+const (
+	WithCamera   = "camera"
+	WithAntennas = "antennas" // those it comes with
+)
 
 // Radio is what the link gate needs of the transmitter.
 type Radio struct {
@@ -230,6 +238,9 @@ type Goggles struct {
 	Sends      *Sender      `json:"sends,omitempty"` // absent: not stated, and not judged
 	// Canvas says from which firmware on they show a canvas; absent: not stated.
 	Canvas firmware.Range `json:"canvas,omitempty"`
+	// BatteryWh is the energy of a battery built in; absent: not stated.
+	BatteryWh *float64    `json:"batteryWh,omitempty"`
+	MassG     *unit.Grams `json:"massG,omitempty"` // with what is built in
 	// BoundTo is how many air units they stay bound to at once; absent: not stated.
 	BoundTo *int `json:"boundTo,omitempty"`
 }
@@ -281,7 +292,8 @@ func (g *Goggles) SwitchKeeps(from, to string) *bool {
 // Controller is the pilot's radio.
 type Controller struct {
 	Device
-	Sends *Sender `json:"sends,omitempty"` // absent: not stated, and not judged
+	Sends *Sender     `json:"sends,omitempty"` // absent: not stated, and not judged
+	MassG *unit.Grams `json:"massG,omitempty"`
 	// BoundTo is how many air units it stays bound to at once; absent: not stated.
 	BoundTo *int `json:"boundTo,omitempty"`
 }

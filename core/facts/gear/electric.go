@@ -8,6 +8,10 @@ import "yokeswap/core/measure/unit"
 type Input struct {
 	MinV *unit.Volts `json:"minV,omitempty"`
 	MaxV *unit.Volts `json:"maxV,omitempty"`
+	// FromCells and ToCells are its ends where the sheet states them in cells of lithium
+	// polymer, in the place of volts.
+	FromCells *int `json:"fromCells,omitempty"`
+	ToCells   *int `json:"toCells,omitempty"`
 	// AbsoluteMaxV is what a short peak may reach; absent: no more than MaxV.
 	AbsoluteMaxV *unit.Volts `json:"absoluteMaxV,omitempty"`
 	// CeramicUF is the ceramic capacitance across its input.
@@ -34,6 +38,9 @@ type Converter struct {
 	OutV       *unit.Volts `json:"outV,omitempty"`
 	ToleranceV *unit.Volts `json:"toleranceV,omitempty"` // plus or minus; absent: anything up to a tenth of OutV
 	MaxA       *unit.Amps  `json:"maxA,omitempty"`
+	// PeakA is what it gives for PeakS seconds; absent: no more than MaxA.
+	PeakA      *unit.Amps  `json:"peakA,omitempty"`
+	PeakS      *float64    `json:"peakS,omitempty"`
 	DropoutV   *unit.Volts `json:"dropoutV,omitempty"` // step-down: input must exceed output by this
 	Efficiency *float64    `json:"efficiency,omitempty"`
 }
@@ -79,6 +86,10 @@ type Board struct {
 	// fed and wired on the board.
 	BuiltIn string      `json:"builtIn,omitempty"`
 	MassG   *unit.Grams `json:"massG,omitempty"`
+	// Patterns are its holes, HeightMM how high it stands with what is on it, both sides
+	// together.
+	Patterns []Holes           `json:"patterns,omitempty"`
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
 	// USBSide is the side of its USB, seen from above with its arrow to the front.
 	USBSide Side    `json:"usbSide,omitempty"`
 	Guides  []Guide `json:"guides,omitempty"`
@@ -160,6 +171,21 @@ type Pack struct {
 	CapacityMAH     unit.MilliampHours `json:"capacityMAH,omitempty"`
 	MilliohmPerCell *unit.Milliohms    `json:"milliohmPerCell,omitempty"`
 	MassG           *unit.Grams        `json:"massG,omitempty"`
+}
+
+// nominalV is the voltage of a cell over a discharge, in volts (common practice).
+var nominalV = map[Chemistry]float64{LiPo: 3.7, LiHV: 3.8, LiIon: 3.6, LiFePO: 3.2}
+
+// NominalV is the voltage of one of the pack's cells over a discharge, in volts; 0: its
+// chemistry is not stated.
+func (p *Pack) NominalV() float64 { return nominalV[p.Chemistry] }
+
+// Energy is what a pack holds in watt-hours; false where it is not stated.
+func (p *Pack) Energy() (wattHours float64, ok bool) {
+	if p.Cells == nil || p.CapacityMAH <= 0 || p.NominalV() == 0 {
+		return 0, false
+	}
+	return float64(p.CapacityMAH) / 1000 * float64(*p.Cells) * p.NominalV(), true
 }
 
 // Kind of a regulator.

@@ -93,6 +93,10 @@ type Entry struct {
 	// path in the entry ("input.maxV").
 	ValueSources map[string]Source `json:"valueSources,omitempty"`
 	Offer        *Offer            `json:"offer,omitempty"`
+	// Ranges are the values of which the sheet states both ends, Variants those that are
+	// otherwise on a revision of the hardware or set to a region.
+	Ranges   []Range   `json:"ranges,omitempty"`
+	Variants []Variant `json:"variants,omitempty"`
 }
 
 // Offer is what one costs and how long it takes to come, as its owner last saw

@@ -44,7 +44,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 8
+	SetVersion = 9
 )
 
 // Library finds gear by id over any number of gear packs. It is not changed
@@ -58,7 +58,12 @@ type Library struct {
 	atOdds   map[pairKey]string
 
 	controllers []string
-	unread      []Unread
+	open        []string        // what states ranges, or values under a condition
+	stated      map[string]Item // as it is under no condition
+	// leads are the ids of gear that leads to what is left open: that itself, and what
+	// names it, near or far.
+	leads  map[string][]string
+	unread []Unread
 }
 
 // Unread is an entry, of gear or of a fleet, that is stored and cannot be read.
@@ -84,6 +89,8 @@ func NewLibrary(sets ...*Set) *Library {
 		untested: map[pairKey]*Pairing{},
 		charts:   map[string]*firmware.Chart{},
 		atOdds:   map[pairKey]string{},
+		stated:   map[string]Item{},
+		leads:    map[string][]string{},
 	}
 	for _, set := range sets {
 		for _, list := range set.Lists() {
@@ -92,8 +99,15 @@ func NewLibrary(sets ...*Set) *Library {
 				if _, taken := lib.byID[id]; taken {
 					continue
 				}
+				if leavesOpen(item) {
+					lib.open = append(lib.open, id)
+				}
+				stated := item
+				if item = closed(item); leavesOpen(item) {
+					lib.stated[id] = item
+				}
 				lib.byID[id] = item
-				lib.ordered = append(lib.ordered, item)
+				lib.ordered = append(lib.ordered, stated)
 				if p, ok := item.(*Pairing); ok {
 					lib.state(p)
 				}
@@ -106,12 +120,23 @@ func NewLibrary(sets ...*Set) *Library {
 			}
 		}
 	}
+	lib.lead()
 	return lib
 }
 
 // With is the library with an entry as it might be, to ask what that would do. The library
 // itself is not changed.
 func (l *Library) With(item Item) *Library {
+	other := l.put(item)
+	if id := item.Head().ID; slices.Contains(l.open, id) {
+		other.stated = maps.Clone(l.stated)
+		other.stated[id] = item
+	}
+	return other
+}
+
+// put is the library with another entry in the place of the one of its id.
+func (l *Library) put(item Item) *Library {
 	id := item.Head().ID
 	other := *l
 	other.byID = maps.Clone(l.byID)
@@ -160,8 +185,8 @@ func Find[T Item](l *Library, id string) (T, bool) {
 func All[T Item](l *Library) []T {
 	var out []T
 	for _, item := range l.ordered {
-		if g, ok := item.(T); ok {
-			out = append(out, g)
+		if _, ok := item.(T); ok {
+			out = append(out, l.byID[item.Head().ID].(T))
 		}
 	}
 	return out
@@ -170,7 +195,7 @@ func All[T Item](l *Library) []T {
 // Controllers are the ids of all controllers.
 func (l *Library) Controllers() []string { return l.controllers }
 
-// Items gives everything in library order.
+// Items gives everything in library order, as it is stated.
 func (l *Library) Items() []Item { return l.ordered }
 
 // Pairings gives the statements about a pair of models.

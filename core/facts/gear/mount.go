@@ -94,11 +94,15 @@ type Frame struct {
 	CameraDownMM *unit.Millimetres `json:"cameraDownMM,omitempty"`
 	CameraUpMM   *unit.Millimetres `json:"cameraUpMM,omitempty"`
 	CameraBackMM *unit.Millimetres `json:"cameraBackMM,omitempty"`
-	BoardOpen    []Side            `json:"boardOpen,omitzero"`   // sides where the board is reached; absent: not stated
-	StandoffMM   *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
-	StandoffSize string            `json:"standoffSize,omitempty"`
-	Standoffs    *int              `json:"standoffs,omitempty"` // how many there are
-	MassG        *unit.Grams       `json:"massG,omitempty"`
+	// StackPatterns are the holes that the flight board sits on, StackMM the height there is
+	// for it with what lies over and under it.
+	StackPatterns []Holes           `json:"stackPatterns,omitempty"`
+	StackMM       *unit.Millimetres `json:"stackMM,omitempty"`
+	BoardOpen     []Side            `json:"boardOpen,omitzero"`   // sides where the board is reached; absent: not stated
+	StandoffMM    *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
+	StandoffSize  string            `json:"standoffSize,omitempty"`
+	Standoffs     *int              `json:"standoffs,omitempty"` // how many there are
+	MassG         *unit.Grams       `json:"massG,omitempty"`
 }
 
 // Bay is one place in a frame.
@@ -108,7 +112,9 @@ type Bay struct {
 	Patterns []Holes           `json:"patterns,omitempty"`
 	PlateMM  *unit.Millimetres `json:"plateMM,omitempty"`  // thickness the screws go through
 	HeightMM *unit.Millimetres `json:"heightMM,omitempty"` // clear of whatever else is in it
-	Raised   bool              `json:"raised,omitempty"`   // longer standoffs make it higher
+	// Countersunk: its holes are, for screws of such heads.
+	Countersunk *bool `json:"countersunk,omitempty"`
+	Raised      bool  `json:"raised,omitempty"` // longer standoffs make it higher
 	// SolidXMM and SolidYMM are how far its plate is solid around the middle of
 	// the patterns, for new holes.
 	SolidXMM  *unit.Millimetres `json:"solidXMM,omitempty"`
@@ -157,9 +163,21 @@ type Plate struct {
 // Screw is a screw by size and length.
 type Screw struct {
 	Entry
-	Size     string            `json:"size,omitempty"` // such as "M2"
+	Size     string            `json:"size,omitempty"` // such as "M2", or "#2-56" of the inch sizes
 	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+	HeadKind ScrewHead         `json:"head,omitempty"` // absent: not stated, taken as one that lies flat
 }
+
+// ScrewHead is the kind of head of a screw.
+type ScrewHead string
+
+// The heads.
+const (
+	HeadSocket      ScrewHead = "socket"
+	HeadButton      ScrewHead = "button"
+	HeadPan         ScrewHead = "pan"
+	HeadCountersunk ScrewHead = "countersunk" // its length counts over all
+)
 
 // Washer is a washer that goes under the head of a screw.
 type Washer struct {

@@ -186,7 +186,40 @@ type Connector struct {
 	Pins    *int              `json:"pins,omitempty"`
 	Matings *int              `json:"matings,omitempty"` // how often it survives
 	MaxA    *unit.Amps        `json:"maxA,omitempty"`    // a pin
-	Keyed   *bool             `json:"keyed,omitempty"`
+	// ByGauge is what a pin carries on wire of some gauge, where that is stated apart.
+	ByGauge []GaugeAmps `json:"byGauge,omitempty"`
+	Keyed   *bool       `json:"keyed,omitempty"`
+}
+
+// GaugeAmps is what a contact carries on wire of a gauge.
+type GaugeAmps struct {
+	AWG  wire.Gauge `json:"awg"`
+	MaxA unit.Amps  `json:"maxA"`
+}
+
+// Carries is what a pin carries on a wire; where its gauge is not stated, on the one it
+// carries least on. Between two gauges the thinner counts; nil: not stated.
+func (c *Connector) Carries(on *wire.Gauge) *unit.Amps {
+	if len(c.ByGauge) == 0 {
+		return c.MaxA
+	}
+	var thinner, least *GaugeAmps
+	for i := range c.ByGauge {
+		g := &c.ByGauge[i]
+		if least == nil || g.MaxA < least.MaxA {
+			least = g
+		}
+		if on != nil && g.AWG >= *on && (thinner == nil || g.AWG < thinner.AWG) {
+			thinner = g
+		}
+	}
+	switch {
+	case thinner != nil:
+		return &thinner.MaxA
+	case on == nil:
+		return &least.MaxA
+	}
+	return nil // thinner than any that is rated
 }
 
 // Harness is a set of wires between two plugs, or between a plug and bare ends.

@@ -68,8 +68,11 @@ type Finding struct {
 	Says     string    `json:"says"`             // one plain sentence
 	Compares []Compare `json:"compares,omitempty"`
 	Missing  []Missing `json:"missing,omitempty"` // unknown: the values that are missing
-	Fixes    []Fix     `json:"fixes,omitempty"`
-	Source   string    `json:"source"`
+	// Supposing is what of the values left open it is said for, the worst there can be:
+	// "input peak of Aldine Two 12 W, stated as 8 W to 12 W". Absent: it holds for all.
+	Supposing []string `json:"supposing,omitempty"`
+	Fixes     []Fix    `json:"fixes,omitempty"`
+	Source    string   `json:"source"`
 }
 
 // Compare is one comparison behind a finding, with units.

@@ -26,11 +26,11 @@ func Allowed(c fleet.Case, b gear.Band, mw unit.Milliwatts) verdict.Finding {
 	most, missing := p.unitGain(b)
 	if most == nil && len(missing) == 0 {
 		missing = append(missing,
-			verdict.FitValue(c, "antennas.models", fmt.Sprintf("antenna of %s for %s GHz", c.Quad.Label(), b)))
+			verdict.FitValue(c, "antennas.models", fmt.Sprintf("antenna of %s for %s", c.Quad.Label(), b)))
 	}
 	limit := p.region.Limit(b)
 	if limit == nil || limit.MaxEIRPMW == nil {
-		missing = append(missing, verdict.GearValue(&p.region.Entry, "limits", fmt.Sprintf("limit on %s GHz", b)))
+		missing = append(missing, verdict.GearValue(&p.region.Entry, "limits", fmt.Sprintf("limit on %s", b)))
 	}
 	if len(missing) > 0 {
 		return verdict.CannotTell(verdict.Antenna, CodeLimit, p.unit.label, missing...)
@@ -40,7 +40,7 @@ func Allowed(c fleet.Case, b gear.Band, mw unit.Milliwatts) verdict.Finding {
 		Source: p.region.Source.String()}
 	there, allowed := unit.Pair(unit.Milliwatts(tenth(radiated)), *limit.MaxEIRPMW)
 	f.Compares = []verdict.Compare{{What: "radiated power", Needed: allowed + " at most", There: there}}
-	f.Says = fmt.Sprintf("With %s %s would radiate %s on %s GHz; %s allows %s.", mw, p.unit.label, there, b,
+	f.Says = fmt.Sprintf("With %s %s would radiate %s on %s; %s allows %s.", mw, p.unit.label, there, b,
 		p.region.Label(), allowed)
 	if unit.Over(radiated, *limit.MaxEIRPMW) {
 		f.Level = verdict.Unfit

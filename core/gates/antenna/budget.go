@@ -21,8 +21,9 @@ type Row struct {
 
 // Budget compares the link now and next on one band.
 type Budget struct {
-	Band gear.Band `json:"band"`
-	Rows []Row     `json:"rows"`
+	Band  gear.Band `json:"band"`
+	Label string    `json:"label"` // the band as it is read
+	Rows  []Row     `json:"rows"`
 	// ChangeDB is the sum of what is known on both sides; absent where nothing is.
 	ChangeDB *unit.Decibels `json:"changeDB,omitempty"`
 	Factor   *float64       `json:"factor,omitempty"` // of today's range in free space
@@ -60,7 +61,7 @@ func (p *pair) against(before *pair) string {
 	}
 	for _, b := range p.bands() {
 		if change := compareOn(b, before, p).ChangeDB; change != nil {
-			words = append(words, fmt.Sprintf("%+.1f dB on %s GHz", float64(*change), b))
+			words = append(words, fmt.Sprintf("%+.1f dB on %s", float64(*change), b))
 		}
 	}
 	return strings.Join(words, ", ")
@@ -93,13 +94,13 @@ var terms = []struct {
 
 // compareOn holds the link as planned against today's, on one band.
 func compareOn(b gear.Band, now, next *pair) Budget {
-	out := Budget{Band: b, LeftOut: []string{}, Rows: []Row{}}
+	out := Budget{Band: b, Label: b.String(), LeftOut: []string{}, Rows: []Row{}}
 	switch {
 	case next.unit.best(b) == nil || next.gogglesSide.best(b) == nil:
-		out.Says = fmt.Sprintf("On %s GHz nothing is heard: an end has no antenna made for it.", b)
+		out.Says = fmt.Sprintf("On %s nothing is heard: an end has no antenna made for it.", b)
 		return out
 	case !slices.Contains(now.bands(), b) || now.unit.best(b) == nil || now.gogglesSide.best(b) == nil:
-		out.Says = fmt.Sprintf("%s GHz is new: today's link does not use it.", b)
+		out.Says = fmt.Sprintf("%s is new: today's link does not use it.", b)
 		return out
 	}
 	was, is := way{pair: now}, way{pair: next}
@@ -180,12 +181,12 @@ func mismatch(x, y *gear.Antenna) *unit.Decibels {
 
 func (b *Budget) sentence(next *pair) string {
 	if b.Factor == nil {
-		return fmt.Sprintf("On %s GHz nothing can be compared.", b.Band)
+		return fmt.Sprintf("On %s nothing can be compared.", b.Band)
 	}
-	says := fmt.Sprintf("On %s GHz about %.1f of today's range in free space (%+.1f dB)", b.Band, *b.Factor,
+	says := fmt.Sprintf("On %s about %.1f of today's range in free space (%+.1f dB)", b.Band, *b.Factor,
 		float64(*b.ChangeDB))
 	if math.Abs(float64(*b.ChangeDB)) < 0.05 {
-		says = fmt.Sprintf("On %s GHz the range of today", b.Band)
+		says = fmt.Sprintf("On %s the range of today", b.Band)
 	}
 	switch {
 	case b.BehindFactor != nil && math.Abs(*b.BehindFactor-*b.Factor) > 0.05:

@@ -176,7 +176,8 @@ func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
 		return nil
 	}
 	beside := 0
-	for _, channel := range plan.Channels {
+	all := plan.On(p.air.Target)
+	for _, channel := range all {
 		for _, on := range a.Bands {
 			low, high, known := on.Band.Ends()
 			if known && channel.MHz >= low && channel.MHz <= high &&
@@ -190,7 +191,7 @@ func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
 	}
 	return []verdict.Finding{{Code: CodeTuned, Level: verdict.Caution, Subject: a.Label(), Source: a.Source.String(),
 		Says: fmt.Sprintf("%s is tuned beside %d of %d channels of %s: less is heard there.", a.Label(), beside,
-			len(plan.Channels), p.unit.label)}}
+			len(all), p.unit.label)}}
 }
 
 // checkPlug follows the plug of an antenna to its port.
@@ -203,28 +204,46 @@ func (p *pair) checkPlug(e *end, a *gear.Antenna, add adder) []verdict.Finding {
 		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeUnknown, e.label, missing)}
 	}
 	switch {
-	case a.Plug == e.port.Plug:
-		return p.checkBarrel(e, a, add)
-	case e.adapter != nil && e.adapter.From == a.Plug && e.adapter.To == e.port.Plug:
+	case a.Onto(e.port):
+		return p.checkBarrel(e, a.BarrelMM, a.RightAngle, a, add)
+	case e.adapter != nil && e.adapter.Joins(a, e.port):
 		loss := "a loss not stated"
 		if e.adapter.LossDB != nil {
 			loss = e.adapter.LossDB.String()
 		}
 		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.",
 			a.Label(), e.label, e.adapter.Label(), loss)
-	case p.adapterFor(a.Plug, e.port.Plug) != nil:
+		if e.adapter.BarrelMM != nil || e.adapter.RightAngle != nil {
+			return p.checkBarrel(e, e.adapter.BarrelMM, e.adapter.RightAngle, a, add)
+		}
+	case p.adapterFor(a, e.port) != nil:
 		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(),
-			p.Library.Label(a.Plug), e.label, p.Library.Label(e.port.Plug), p.adapterFor(a.Plug, e.port.Plug).Label())
+			p.plugWords(a.Plug, a.PlugSex), e.label, p.portWords(e.port), p.adapterFor(a, e.port).Label())
 	default:
-		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.Library.Label(a.Plug), e.label,
-			p.Library.Label(e.port.Plug))
+		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.plugWords(a.Plug, a.PlugSex), e.label,
+			p.portWords(e.port))
 	}
 	return nil
 }
 
-// checkBarrel asks whether a plug reaches past the lip of its case. Goggles have one;
-// of an air unit it is asked only where a lip is stated.
-func (p *pair) checkBarrel(e *end, a *gear.Antenna, add adder) []verdict.Finding {
+// plugWords is a plug as it is read, with its sex where that is stated.
+func (p *pair) plugWords(connector string, sex gear.Sex) string {
+	if sex == "" {
+		return p.Library.Label(connector)
+	}
+	return fmt.Sprintf("%s, %s", p.Library.Label(connector), sex)
+}
+
+// portWords is the plug that goes onto a port.
+func (p *pair) portWords(port *gear.AntennaPort) string {
+	return p.plugWords(port.Plug, port.PlugSex.Other())
+}
+
+// checkBarrel asks whether a plug, of an antenna or of the adapter on it, reaches past the lip
+// of its case. Goggles have one; of an air unit it is asked only where a lip is stated.
+func (p *pair) checkBarrel(
+	e *end, barrel *unit.Millimetres, angled *bool, a *gear.Antenna, add adder,
+) []verdict.Finding {
 	if e.port.LipMM == nil && e == &p.unit {
 		return nil
 	}
@@ -232,27 +251,31 @@ func (p *pair) checkBarrel(e *end, a *gear.Antenna, add adder) []verdict.Finding
 	if e.port.LipMM == nil {
 		missing = append(missing, verdict.GearValue(e.owner, e.field+".lipMM", "lip around the antenna plug"))
 	}
-	if a.BarrelMM == nil {
-		missing = append(missing, verdict.GearValue(&a.Entry, "barrelMM", "length of the barrel"))
+	of := &a.Entry
+	if !a.Onto(e.port) {
+		of = &e.adapter.Entry
+	}
+	if barrel == nil {
+		missing = append(missing, verdict.GearValue(of, "barrelMM", "length of the barrel"))
 	}
 	if len(missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeBarrel, e.label, missing...)}
 	}
-	if !unit.Over(*a.BarrelMM, *e.port.LipMM) {
+	if !unit.Over(*barrel, *e.port.LipMM) {
 		add(CodeBarrel, verdict.Unfit, "The barrel of %s is %s, the plug of %s lies %s behind its lip: it does not reach.",
-			a.Label(), a.BarrelMM, e.label, e.port.LipMM)
+			of.Label(), barrel, e.label, e.port.LipMM)
 	}
-	if a.RightAngle != nil && *a.RightAngle && len(e.antennas) > 1 {
+	if angled != nil && *angled && len(e.antennas) > 1 {
 		add(CodeAngled, verdict.Caution, "%s has a right-angled plug: see that it clears the case and its neighbour on %s.",
-			a.Label(), e.label)
+			of.Label(), e.label)
 	}
 	return nil
 }
 
 // adapterFor finds an adapter in the library; nil where there is none.
-func (p *pair) adapterFor(from, to string) *gear.Adapter {
+func (p *pair) adapterFor(antenna *gear.Antenna, port *gear.AntennaPort) *gear.Adapter {
 	for _, a := range gear.All[*gear.Adapter](p.Library) {
-		if a.From == from && a.To == to {
+		if a.Joins(antenna, port) {
 			return a
 		}
 	}

@@ -40,10 +40,10 @@ func (p *pair) clash() (says string, missing []verdict.Missing) {
 			switch {
 			case to < low || from > high:
 			case n == 1:
-				return fmt.Sprintf("%s works at %s to %s, near %s GHz of the video", r.Label(), r.FromMHz, r.ToMHz, band), nil
+				return fmt.Sprintf("%s works at %s to %s, near %s of the video", r.Label(), r.FromMHz, r.ToMHz, band), nil
 			default:
 				return fmt.Sprintf(
-					"%s works at %s to %s, and %d times that falls into %s GHz of the video",
+					"%s works at %s to %s, and %d times that falls into %s of the video",
 					r.Label(),
 					r.FromMHz,
 					r.ToMHz,

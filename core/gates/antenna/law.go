@@ -77,7 +77,7 @@ func (p *pair) unitGain(b gear.Band) (most *unit.Decibels, missing []verdict.Mis
 		}
 		g := gain(a, b)
 		if g == nil {
-			missing = append(missing, verdict.GearValue(&a.Entry, "bands", fmt.Sprintf("gain on %s GHz", b)))
+			missing = append(missing, verdict.GearValue(&a.Entry, "bands", fmt.Sprintf("gain on %s", b)))
 		} else if most == nil || *g > *most {
 			most = g
 		}
@@ -131,7 +131,7 @@ func (p *pair) checkPower() (findings []verdict.Finding) {
 		limit := p.region.Limit(s.band)
 		missing := s.missing
 		if s.band != "" && (limit == nil || limit.MaxEIRPMW == nil) {
-			missing = append(missing, verdict.GearValue(&p.region.Entry, "limits", fmt.Sprintf("limit on %s GHz", s.band)))
+			missing = append(missing, verdict.GearValue(&p.region.Entry, "limits", fmt.Sprintf("limit on %s", s.band)))
 		}
 		if len(missing) > 0 {
 			findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeLimit, s.label, missing...))
@@ -158,7 +158,7 @@ func (p *pair) overLimit(s sender, limit unit.Milliwatts) (verdict.Finding, bool
 	there, needed := unit.Pair(unit.Milliwatts(tenth(most)), limit)
 	f := verdict.Finding{Code: CodeLimit, Level: verdict.Caution, Subject: s.label, Source: p.region.Source.String(),
 		Compares: []verdict.Compare{{What: "radiated power", Needed: needed + " at most", There: there}},
-		Says: fmt.Sprintf("%s could radiate %s on %s GHz; %s allows %s.", s.label, there, s.band, p.region.Label(),
+		Says: fmt.Sprintf("%s could radiate %s on %s; %s allows %s.", s.label, there, s.band, p.region.Label(),
 			needed)}
 	var use, least *unit.Milliwatts
 	for i := range s.steps {
@@ -187,7 +187,7 @@ func (p *pair) overLimit(s sender, limit unit.Milliwatts) (verdict.Finding, bool
 	default:
 		f = verdict.CannotTell(verdict.Antenna, CodeLimit, s.label,
 			verdict.GearValue(s.owner, "radio.stepsMW", "power settings"))
-		f.Says += fmt.Sprintf(" (at its highest it would radiate %s on %s GHz; %s allows %s)", there, s.band,
+		f.Says += fmt.Sprintf(" (at its highest it would radiate %s on %s; %s allows %s)", there, s.band,
 			p.region.Label(), needed)
 	}
 	return f, true

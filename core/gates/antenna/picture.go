@@ -56,6 +56,7 @@ type Drawn struct {
 // DrawnBand is a band of an antenna and whether its end uses it.
 type DrawnBand struct {
 	Band    gear.Band      `json:"band"`
+	Label   string         `json:"label"`
 	GainDBi *unit.Decibels `json:"gainDBi,omitempty"`
 	Used    bool           `json:"used"`
 	// FromMHz and ToMHz are its ends, as stated for the antenna or usual for the band.
@@ -138,19 +139,19 @@ func (p *pair) ports() (goggles string, ports []Port) {
 // there is one.
 func (p *pair) takes(kit *fleet.Kit, a *gear.Antenna) bool {
 	adapter, ok := gear.Find[*gear.Adapter](p.Library, kit.Adapter)
-	return a.Plug == p.goggles.Receive.Plug || ok && adapter.From == a.Plug && adapter.To == p.goggles.Receive.Plug
+	return a.Onto(p.goggles.Receive) || ok && adapter.Joins(a, p.goggles.Receive)
 }
 
 func (e *end) draw() Side {
 	s := Side{Label: e.label, Antennas: []Drawn{}, Uses: []DrawnBand{}}
-	used := map[gear.Band]bool{}
+	var uses []gear.Band
 	if e.port != nil {
+		uses = e.port.Bands
 		s.Wanted = e.port.Antennas
 		if len(e.port.Bands) > 0 {
 			s.Bands = gear.BandWords(e.port.Bands)
 		}
 		for _, b := range e.port.Bands {
-			used[b] = true
 			drawn := ends(b)
 			drawn.Used = true
 			s.Uses = append(s.Uses, drawn)
@@ -164,7 +165,7 @@ func (e *end) draw() Side {
 		}
 		for _, b := range a.Bands {
 			drawn := ends(b.Band)
-			drawn.GainDBi, drawn.Used = b.GainDBi, used[b.Band]
+			drawn.GainDBi, drawn.Used = b.GainDBi, slices.ContainsFunc(uses, b.Band.Meets)
 			if b.FromMHz != nil && b.ToMHz != nil {
 				drawn.FromMHz, drawn.ToMHz = *b.FromMHz, *b.ToMHz
 			}
@@ -178,5 +179,5 @@ func (e *end) draw() Side {
 // ends is a band with its usual ends.
 func ends(b gear.Band) DrawnBand {
 	low, high, _ := b.Ends()
-	return DrawnBand{Band: b, FromMHz: low, ToMHz: high}
+	return DrawnBand{Band: b, Label: b.String(), FromMHz: low, ToMHz: high}
 }

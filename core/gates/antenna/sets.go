@@ -28,8 +28,8 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		next.Adapter = ""
 		next.Models = slices.Repeat([]string{a.ID}, n)
 		cand := verdict.Candidate{Effort: verdict.Wire}
-		if a.Plug != p.unit.port.Plug {
-			adapter := p.adapterFor(a.Plug, p.unit.port.Plug)
+		if !a.Onto(p.unit.port) {
+			adapter := p.adapterFor(a, p.unit.port)
 			if adapter == nil {
 				continue
 			}
@@ -130,7 +130,7 @@ func bestSet(lib *gear.Library, f *fleet.Index, kit *fleet.Kit, goggles *gear.Go
 	}
 	var have, all []owned
 	for _, a := range gear.All[*gear.Antenna](lib) {
-		if a.Plug != goggles.Receive.Plug && kit.Adapter == "" {
+		if !a.Onto(goggles.Receive) && kit.Adapter == "" {
 			continue
 		}
 		o := owned{a, on[a.ID] + f.SpareCount(a.ID, ""), worth(a, goggles, links)}

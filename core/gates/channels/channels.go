@@ -13,7 +13,9 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
@@ -32,7 +34,7 @@ type Pilot struct {
 // Of is a quad's next fit as a pilot; false where the channels of its air unit are not
 // stated.
 func Of(c fleet.Case) (Pilot, bool) {
-	unit, _, ok := c.AirUnit()
+	unit, state, ok := c.AirUnit()
 	if !ok || unit.Radio == nil {
 		return Pilot{}, false
 	}
@@ -40,20 +42,22 @@ func Of(c fleet.Case) (Pilot, bool) {
 	if !ok {
 		return Pilot{}, false
 	}
-	return OnPlan(c.Quad.Label(), plan), true
+	return OnPlan(c.Quad.Label(), plan, state.Target), true
 }
 
-// OnPlan is somebody who flies on a band plan.
-func OnPlan(name string, plan *gear.BandPlan) Pilot {
-	return Pilot{Name: name, System: plan.Label(), Plan: plan.ID, Channels: plan.Channels}
+// OnPlan is somebody who flies on a band plan, with an air unit on a release.
+func OnPlan(name string, plan *gear.BandPlan, release firmware.Version) Pilot {
+	return Pilot{Name: name, System: plan.Label(), Plan: plan.ID, Channels: plan.On(release)}
 }
 
-// key tells systems apart.
+// key tells systems apart: pilots of one plan on releases that have other channels are not
+// alike.
 func (p *Pilot) key() string {
-	if p.Plan != "" {
-		return p.Plan
+	ids := make([]string, len(p.Channels))
+	for i := range p.Channels {
+		ids[i] = p.Channels[i].ID
 	}
-	return p.System
+	return cmp.Or(p.Plan, p.System) + " " + strings.Join(ids, " ")
 }
 
 // Seat is a pilot with a channel; Channel is empty where none is left.

@@ -22,6 +22,19 @@ func system(n int, from, step, width unit.Megahertz) (list []gear.Channel) {
 	return list
 }
 
+// A channel that comes with a release is there from it on, and not where the release is not
+// known.
+func TestChannelsByRelease(t *testing.T) {
+	plan := &gear.BandPlan{Channels: []gear.Channel{{ID: "1", MHz: 5700}, {ID: "2", MHz: 5800, Firmware: ">=1.2"}}}
+	assert.Len(t, OnPlan("a", plan, "1.2").Channels, 2)
+	assert.Len(t, OnPlan("a", plan, "1.1").Channels, 1)
+	assert.Len(t, OnPlan("a", plan, "").Channels, 1)
+	old, young := OnPlan("a", plan, "1.1"), OnPlan("b", plan, "1.2")
+	assert.NotEqual(t, old.key(), young.key(), "pilots of one plan are alike only with the same channels")
+	out := Find([]Pilot{young, old})
+	assert.Equal(t, []string{"2", "1"}, []string{out.Seats[0].Channel, out.Seats[1].Channel})
+}
+
 func crowd(r *rand.Rand, pilots, channels int) (list []Pilot) {
 	systems := []struct {
 		name string

@@ -29,6 +29,8 @@ const (
 	CodeLead    verdict.Code = "mount.antenna-lead"
 	CodeTurned  verdict.Code = "mount.board-turned"
 	CodeCamera  verdict.Code = "mount.camera"
+	CodeHead    verdict.Code = "mount.screw-head"
+	CodeStack   verdict.Code = "mount.stack"
 	CodeFits    verdict.Code = "mount.fits"
 )
 
@@ -39,6 +41,7 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeTooLong: verdict.Destroys,
 	CodeScrew:   verdict.Destroys,
 	CodeShort:   verdict.Falls,
+	CodeHead:    verdict.Falls,
 	CodeShallow: verdict.Falls,
 	CodeTurned:  verdict.Falls,
 	CodeDrilled: verdict.Inconvenient,
@@ -60,6 +63,7 @@ func Check(c fleet.Case) []verdict.Finding {
 		}
 		findings = append(findings, s.checkLeads()...)
 		findings = append(findings, s.checkAccess()...)
+		findings = append(findings, s.checkStack()...)
 	}
 	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,

@@ -4,7 +4,6 @@ import (
 	"math"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
 )
 
@@ -12,16 +11,13 @@ import (
 // a fifth).
 const leftInPack = 0.2
 
-// nominalV is the voltage of a cell over a discharge, in volts (common practice).
-var nominalV = map[gear.Chemistry]float64{gear.LiPo: 3.7, gear.LiHV: 3.8, gear.LiIon: 3.6, gear.LiFePO: 3.2}
-
 // energy is what a fit's pack holds in watt-hours; false where it is not stated.
 func energy(c fleet.Case) (wattHours float64, ok bool) {
 	pack, found := c.Pack()
-	if !found || pack.Cells == nil || pack.CapacityMAH <= 0 || nominalV[pack.Chemistry] == 0 {
+	if !found {
 		return 0, false
 	}
-	return float64(pack.CapacityMAH) / 1000 * float64(*pack.Cells) * nominalV[pack.Chemistry], true
+	return pack.Energy()
 }
 
 // hover compares hover power and time after the swap with today's: power goes with
@@ -33,7 +29,7 @@ func (w *Weight) hover(now, next fleet.Case, after unit.Grams) {
 	minutes := 0.0
 	if known && current != nil && *current > 0 {
 		pack, _ := now.Pack()
-		watts := float64(*current) * float64(*pack.Cells) * nominalV[pack.Chemistry]
+		watts := float64(*current) * float64(*pack.Cells) * pack.NominalV()
 		minutes = wattHours * (1 - leftInPack) / watts * 60
 		w.HoverMinNow = &minutes
 	}

@@ -67,6 +67,31 @@ func TestTheTradesCases(t *testing.T) {
 			verdict.Unfit,
 		},
 		{
+			"a countersunk head on plain holes",
+			"first",
+			func(s *gear.Set, m *fleet.Mounting) {
+				s.Screws[0].HeadKind, s.Frames[0].Bays[0].Countersunk = gear.HeadCountersunk, new(false)
+			},
+			mount.CodeHead,
+			verdict.Unfit,
+		},
+		{
+			"a countersunk head, and nobody says what the holes are",
+			"first",
+			func(s *gear.Set, m *fleet.Mounting) { s.Screws[0].HeadKind = gear.HeadCountersunk },
+			mount.CodeUnknown,
+			verdict.Unknown,
+		},
+		{
+			"a countersunk head in holes sunk for it",
+			"first",
+			func(s *gear.Set, m *fleet.Mounting) {
+				s.Screws[0].HeadKind, s.Frames[0].Bays[0].Countersunk = gear.HeadCountersunk, new(true)
+			},
+			mount.CodeFits,
+			verdict.Fits,
+		},
+		{
 			"a screw of another size",
 			"first",
 			func(_ *gear.Set, m *fleet.Mounting) { m.Screw = "m16-6" },

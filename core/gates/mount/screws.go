@@ -25,14 +25,18 @@ type ScrewPlan struct {
 	Use   string `json:"use,omitempty"`
 	Label string `json:"label,omitempty"`
 	Owned bool   `json:"owned"`
+
+	countersunk bool // what lies under the head is sunk for it
 }
 
 // threads is how many diameters of thread should hold (common practice: one
 // diameter in metal).
 const threads = 1.0
 
-// sizes are the diameters of the screws (ISO metric).
-var sizes = map[string]unit.Millimetres{"M1.6": 1.6, "M2": 2, "M2.5": 2.5, "M3": 3}
+// sizes are the diameters of the screws: ISO 261 metric, and of the inch sizes of ASME
+// B1.1, 0.060 in and 0.013 in more a number.
+var sizes = map[string]unit.Millimetres{"M1.6": 1.6, "M2": 2, "M2.5": 2.5, "M3": 3, "M4": 4,
+	"#2-56": 2.184, "#4-40": 2.845}
 
 // screwPlan adds up what is clamped and picks a screw; missing lists what keeps
 // it from being added up. With a plate the screws into the unit go through the
@@ -71,6 +75,7 @@ func (s *seat) screwPlan(holes gear.Holes) (plan ScrewPlan, missing []verdict.Mi
 	for _, c := range plan.Clamped {
 		clamped += c.MM
 	}
+	plan.countersunk = s.sunk() != nil && *s.sunk()
 	plan.LeastMM = clamped + unit.Millimetres(threads)*sizes[holes.Screw]
 	plan.MostMM = clamped + *holes.DepthMM
 	plan.pick(s)
@@ -96,6 +101,9 @@ func (p *ScrewPlan) pick(s *seat) {
 }
 
 func (p *ScrewPlan) does(s *gear.Screw) bool {
+	if s.HeadKind == gear.HeadCountersunk && !p.countersunk {
+		return false
+	}
 	return s.Size == p.Size && s.LengthMM != nil && !unit.Over(p.LeastMM, *s.LengthMM) && !unit.Over(*s.LengthMM, p.MostMM)
 }
 
@@ -151,7 +159,15 @@ func (s *seat) checkScrew(plan ScrewPlan) []verdict.Finding {
 // checkChosen holds a screw of a stated size and length against the plan.
 func (s *seat) checkChosen(plan ScrewPlan, chosen *gear.Screw, f verdict.Finding) []verdict.Finding {
 	f.Level = verdict.Unfit
+	sunk := s.sunk()
+	if chosen.HeadKind == gear.HeadCountersunk && sunk == nil {
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(),
+			s.frameValue("bays."+s.bay.ID+".countersunk", "whether its holes are sunk for screw heads, of "+s.bay.Label()))}
+	}
 	switch {
+	case chosen.HeadKind == gear.HeadCountersunk && !*sunk:
+		f.Code, f.Says = CodeHead, fmt.Sprintf("%s has a countersunk head, and what lies under it has plain holes: the head "+
+			"stands on their edge, splits carbon and works loose. Take one with a flat head.", chosen.Label())
 	case chosen.Size != plan.Size:
 		f.Code, f.Says = CodeScrew, fmt.Sprintf("%s is %s, the threads of %s take %s.",
 			chosen.Label(), chosen.Size, s.airUnit.Label(), plan.Size)
@@ -165,6 +181,15 @@ func (s *seat) checkChosen(plan ScrewPlan, chosen *gear.Screw, f verdict.Finding
 		return nil
 	}
 	return []verdict.Finding{f}
+}
+
+// sunk says whether what lies under the heads of the screws is sunk for them; nil: not
+// stated. A washer is not, and neither is an adapter plate.
+func (s *seat) sunk() *bool {
+	if s.washer != nil || s.plate != nil {
+		return new(false)
+	}
+	return s.bay.Countersunk
 }
 
 // tightHole is a layer whose holes are made for a thinner screw than the unit's threads

@@ -1,6 +1,8 @@
 package mount
 
 import (
+	"slices"
+
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -135,6 +137,9 @@ func masses(c fleet.Case) (list []Part) {
 	if u, _, ok := c.AirUnit(); ok {
 		add(u.Label(), u.MassG)
 		list = append(list, cameraMass(c, u)...)
+		if slices.Contains(u.MassWith, gear.WithAntennas) {
+			add("less the antennas "+u.Label()+" comes with", nil)
+		}
 	} else if c.Fit.Analog != "" && !video {
 		add(c.Fit.Analog+" camera and transmitter", c.Fit.AnalogG)
 	}
@@ -157,7 +162,7 @@ func cameraMass(c fleet.Case, u *gear.AirUnit) []Part {
 			list = append(list, Part{Label: "less the own camera of " + u.Label()})
 		}
 		return list
-	case on.Camera != nil && on.MassG != nil:
+	case on.Camera != nil && on.MassG != nil && !slices.Contains(u.MassWith, gear.WithCamera):
 		return []Part{{Label: "camera of " + u.Label(), MassG: on.MassG}}
 	}
 	return nil

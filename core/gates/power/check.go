@@ -19,6 +19,7 @@ const (
 	CodeUnknown    verdict.Code = "power.unknown"
 	CodeDropout    verdict.Code = "power.dropout"
 	CodeRailOver   verdict.Code = "power.rail-over"
+	CodeRailPeak   verdict.Code = "power.rail-short-peak"
 	CodeRailTight  verdict.Code = "power.rail-tight"
 	CodeRailFits   verdict.Code = "power.rail-fits"
 	CodeContact    verdict.Code = "power.contact"
@@ -33,7 +34,7 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeGoggles: verdict.Destroys,
 	CodeOver:    verdict.Destroys, CodeUnder: verdict.Falls, CodeSpike: verdict.Destroys, CodeCapacitor: verdict.Destroys,
 	CodeJumper: verdict.Destroys, CodeUnknown: verdict.Destroys, CodeDropout: verdict.Inconvenient,
-	CodeRailOver: verdict.Falls, CodeRailTight: verdict.Inconvenient,
+	CodeRailOver: verdict.Falls, CodeRailPeak: verdict.Falls, CodeRailTight: verdict.Inconvenient,
 	CodeContact: verdict.Destroys, CodeWire: verdict.Destroys, CodeNothingFed: verdict.Destroys,
 }
 

@@ -62,7 +62,11 @@ func (s supply) checkPartContacts(run *netlist.Run, consumers []consumer) (findi
 	if at < 0 || supply == nil || supply.Slot == 0 {
 		return nil
 	}
+	lead := s.leadOf(run.Node)
 	for _, p := range []plugAt{s.unitPlug(run), s.boardPlug(run, supply.Through)} {
+		if lead != nil {
+			p.on = lead.AWG
+		}
 		findings = append(findings, s.checkContact(consumers[at], consumers, p)...)
 	}
 	return findings
@@ -93,8 +97,13 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 				continue
 			}
 			findings = append(findings, s.checkWire(part, consumers, h, w)...)
+			if own := &plugs[0]; own.on == nil || w.AWG != nil && *w.AWG > *own.on {
+				own.on = w.AWG
+			}
 			if w.To > 0 && into != nil {
-				plugs = append(plugs, s.boardPlug(run, into))
+				p := s.boardPlug(run, into)
+				p.on = w.AWG
+				plugs = append(plugs, p)
 			}
 		}
 	}
@@ -140,14 +149,14 @@ func (s supply) checkCable(
 
 // unitPlug is the plug of a part; where a header makes it one, the header says its kind.
 func (s supply) unitPlug(run *netlist.Run) plugAt {
-	p := plugAt{run.Plug, run.Entry, "plug.connector", "the plug of " + run.Label()}
+	p := plugAt{plug: run.Plug, owner: run.Entry, field: "plug.connector", label: "the plug of " + run.Label()}
 	return s.overHeader(p, run.Row, run.Header)
 }
 
 // boardPlug is a plug of the board that a cable goes into.
 func (s supply) boardPlug(run *netlist.Run, into *gear.Plug) plugAt {
-	p := plugAt{into, &s.board.Entry, "plugs." + into.ID + ".connector",
-		"the " + into.Label() + " of " + s.board.Label()}
+	p := plugAt{plug: into, owner: &s.board.Entry, field: "plugs." + into.ID + ".connector",
+		label: "the " + into.Label() + " of " + s.board.Label()}
 	if into != run.Into {
 		return p
 	}
@@ -170,6 +179,7 @@ type plugAt struct {
 	owner *gear.Entry
 	field string
 	label string
+	on    *wire.Gauge // the thinnest wire of the supply in it; nil: not stated
 }
 
 func (s supply) checkContact(part consumer, consumers []consumer, p plugAt) []verdict.Finding {
@@ -182,8 +192,8 @@ func (s supply) checkContact(part consumer, consumers []consumer, p plugAt) []ve
 			[]verdict.Missing{verdict.GearValue(p.owner, p.field, "connector")})
 	}
 	missing := []verdict.Missing{verdict.GearValue(&connector.Entry, "maxA", "current a contact carries")}
-	return s.checkCarrier(part, consumers, CodeContact, "a contact of "+p.label, connector.Label(), connector.MaxA,
-		leastContact, missing)
+	return s.checkCarrier(part, consumers, CodeContact, "a contact of "+p.label, connector.Label(),
+		connector.Carries(p.on), leastContact, missing)
 }
 
 func (s supply) checkWire(part consumer, consumers []consumer, h *gear.Harness, w gear.HarnessWire) []verdict.Finding {

@@ -156,6 +156,31 @@ func TestARailCarriesEverythingOnIt(t *testing.T) {
 	}
 }
 
+// A rail rated for a short peak carries one that is over what it gives for long, with a
+// caution; what is drawn for long has to be known and within its rating (common practice).
+func TestAShortPeak(t *testing.T) {
+	for name, c := range map[string]struct {
+		peakA   *unit.Amps
+		peakS   *float64
+		typical *unit.Watts
+		code    verdict.Code
+	}{
+		"rated for it":           {new(unit.Amps(3)), new(10.0), new(unit.Watts(6)), power.CodeRailPeak},
+		"not rated for a peak":   {nil, nil, new(unit.Watts(6)), power.CodeRailOver},
+		"rated for less":         {new(unit.Amps(2.1)), new(10.0), new(unit.Watts(6)), power.CodeRailOver},
+		"for how long, unstated": {new(unit.Amps(3)), nil, new(unit.Watts(6)), power.CodeRailOver},
+		"for a moment only":      {new(unit.Amps(3)), new(0.2), new(unit.Watts(6)), power.CodeRailOver},
+		"drawn for long unknown": {new(unit.Amps(3)), new(10.0), nil, power.CodeRailOver},
+		"too much for long":      {new(unit.Amps(3)), new(10.0), new(unit.Watts(24)), power.CodeRailOver},
+	} {
+		set := sample.Set()
+		set.Boards[0].Pads[1].PeakA, set.Boards[0].Pads[1].PeakS = c.peakA, c.peakS
+		set.AirUnits[0].Input.PeakW, set.AirUnits[0].Input.TypicalW = new(unit.Watts(25)), c.typical
+		findings := power.Check(sample.Case(set, nil, fit("first", "lipo-4", "board.10v")))
+		assert.Contains(t, codes(findings), c.code, name)
+	}
+}
+
 // Two pads of one rail carry one load between them (common practice): what each alone could
 // give is too much for both.
 func TestTwoPadsOfOneRail(t *testing.T) {

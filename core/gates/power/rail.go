@@ -16,6 +16,7 @@ type Rail struct {
 	Label    string        `json:"label"`
 	LoadA    *unit.Amps    `json:"loadA,omitempty"` // all consumers at their peak; nil: not known
 	MaxA     *unit.Amps    `json:"maxA,omitempty"`
+	PeakA    *unit.Amps    `json:"peakA,omitempty"`    // for a stated time
 	TypicalA *unit.Amps    `json:"typicalA,omitempty"` // nil: not known of each
 	HeatW    *unit.Watts   `json:"heatW,omitempty"`    // what the converter turns to heat at peak
 	Carries  []Load        `json:"carries"`
@@ -51,7 +52,7 @@ func (s supply) rails(consumers []consumer) []*Rail {
 		}
 		rail := byNode[o.node]
 		if rail == nil {
-			rail = &Rail{ID: o.node, Label: o.rail, MaxA: o.converter.MaxA, origin: o}
+			rail = &Rail{ID: o.node, Label: o.rail, MaxA: o.converter.MaxA, PeakA: o.converter.PeakA, origin: o}
 			byNode[o.node] = rail
 			rails = append(rails, rail)
 		}
@@ -297,7 +298,7 @@ func (s supply) consumers() []consumer {
 	}
 	for i := range s.Fit.Loads {
 		load := &s.Fit.Loads[i]
-		list = append(list, consumer{node: load.ID, label: load.Label(), input: &load.Input,
+		list = append(list, consumer{node: load.ID, label: load.Label(), input: new(load.Input.InVolts()),
 			quadID: s.Quad.ID, field: s.FitName + ".loads." + load.ID + ".input."})
 	}
 	return list
@@ -325,6 +326,11 @@ func judgeRail(r *Rail) verdict.Finding {
 	case r.starved:
 		f.Code, f.Level, f.Danger, f.Compares = CodeDropout, verdict.Unfit, verdict.Falls, nil
 		f.Says = verdict.Capital(r.Label) + " gives nothing on a low pack: its input is no higher than its dropout."
+	case r.MaxA != nil && len(missing) == 0 && r.shortPeak():
+		f.Code, f.Level = CodeRailPeak, verdict.Caution
+		f.Says = fmt.Sprintf("%s carries %s at peak: over the %s it gives for long, and no more than the %s it gives for "+
+			"%g s. A peak that lasts longer switches it off or burns it.", verdict.Capital(r.Label), r.knownA, r.MaxA, r.PeakA,
+			*r.origin.converter.PeakS)
 	case r.MaxA != nil && unit.Over(r.leastA, *r.MaxA):
 		f.Code, f.Level = CodeRailOver, verdict.Unfit
 		there, needed := unit.Pair(r.leastA, *r.MaxA)
@@ -344,6 +350,18 @@ func judgeRail(r *Rail) verdict.Finding {
 	}
 	return f
 }
+
+// shortPeak says whether a peak over the rating is within what the rail gives for a stated
+// time, while what is drawn for long is within the rating.
+func (r *Rail) shortPeak() bool {
+	c := r.origin.converter
+	return unit.Over(r.knownA, *r.MaxA) && c.PeakA != nil && c.PeakS != nil && *c.PeakS >= leastPeakS &&
+		!unit.Over(r.knownA, *c.PeakA) && r.TypicalA != nil && !unit.Over(*r.TypicalA, *r.MaxA)
+}
+
+// leastPeakS is the shortest time that helps: a unit sends at its peak for seconds, not
+// for the milliseconds of an inrush (from memory).
+const leastPeakS = 1.0
 
 // judgeDropout warns of a step-down whose input comes too close to its output
 // on a low pack: its output then follows the pack down.

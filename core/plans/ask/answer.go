@@ -1,11 +1,7 @@
 package ask
 
 import (
-	"encoding/json"
-	"fmt"
 	"reflect"
-	"strconv"
-	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -21,7 +17,7 @@ func (q *Question) answered(c fleet.Case, value any) fleet.Case {
 		}
 		other := reflect.New(reflect.TypeOf(item).Elem())
 		other.Elem().Set(reflect.ValueOf(item).Elem())
-		if set(other.Interface(), q.values.Path, value) != nil {
+		if gear.SetAt(other.Interface(), q.values.Path, value) != nil {
 			return c
 		}
 		c.Library = c.Library.With(other.Interface().(gear.Item))
@@ -31,7 +27,7 @@ func (q *Question) answered(c fleet.Case, value any) fleet.Case {
 			return c
 		}
 		other := *kit
-		if set(&other, q.values.Path, value) != nil {
+		if gear.SetAt(&other, q.values.Path, value) != nil {
 			return c
 		}
 		c.Fleet = c.Fleet.WithPiece(&other)
@@ -42,7 +38,7 @@ func (q *Question) answered(c fleet.Case, value any) fleet.Case {
 		} else {
 			other.Next = c.Fit
 		}
-		if set(&other, q.values.Path, value) != nil {
+		if gear.SetAt(&other, q.values.Path, value) != nil {
 			return c
 		}
 		c.Quad, c.Fit = &other, other.Next
@@ -50,105 +46,5 @@ func (q *Question) answered(c fleet.Case, value any) fleet.Case {
 			c.Fit = &other.Now
 		}
 	}
-	return c
-}
-
-// keys are the fields by which an entry of a list is found.
-var keys = []string{"id", "to", "uart", "mode", "band", "from"}
-
-// set puts a value at a path of an entry: fields with dots, an entry of a list by its id,
-// what it leads to, its number; one that is not there is made. Whatever lies on the way is
-// copied, so that an entry copied alone shares nothing that is changed.
-func set(entry any, path string, value any) error {
-	text, err := json.Marshal(value)
-	if err != nil {
-		return err
-	}
-	v := reflect.ValueOf(entry).Elem()
-	for _, step := range strings.Split(strings.NewReplacer("[", ".", "]", "").Replace(path), ".") {
-		for v.Kind() == reflect.Pointer {
-			own := reflect.New(v.Type().Elem())
-			if !v.IsNil() {
-				own.Elem().Set(v.Elem())
-			}
-			v.Set(own)
-			v = own.Elem()
-		}
-		switch v.Kind() {
-		case reflect.Struct:
-			field, ok := fieldOf(v, step)
-			if !ok {
-				return fmt.Errorf("%s has no %q", v.Type(), step)
-			}
-			v = field
-		case reflect.Slice:
-			v = elementOf(v, step)
-		case reflect.Map:
-			return setKey(v, step, text)
-		default:
-			return fmt.Errorf("nothing lies below %s at %q", v.Type(), step)
-		}
-	}
-	v.SetZero()
-	return json.Unmarshal(text, v.Addr().Interface())
-}
-
-// fieldOf is a field of a struct by its name in a file.
-func fieldOf(v reflect.Value, name string) (reflect.Value, bool) {
-	for _, f := range reflect.VisibleFields(v.Type()) {
-		if is, _, _ := strings.Cut(f.Tag.Get("json"), ","); is == name && is != "" {
-			return v.FieldByIndex(f.Index), true
-		}
-	}
-	return reflect.Value{}, false
-}
-
-// elementOf is the entry of a list that a step names, made where it is not there.
-func elementOf(list reflect.Value, step string) reflect.Value {
-	own := reflect.AppendSlice(reflect.MakeSlice(list.Type(), 0, list.Len()+1), list)
-	list.Set(own)
-	for i := range list.Len() {
-		element := list.Index(i)
-		for _, key := range keys {
-			if element.Kind() == reflect.Struct {
-				if is, ok := fieldOf(element, key); ok {
-					if fmt.Sprint(is.Interface()) == step {
-						return element
-					}
-					break
-				}
-			}
-		}
-	}
-	if n, err := strconv.Atoi(step); err == nil && n < list.Len() && list.Type().Elem().Kind() != reflect.Struct {
-		return list.Index(n)
-	}
-	element := reflect.New(list.Type().Elem()).Elem()
-	for _, key := range keys {
-		if element.Kind() != reflect.Struct {
-			break
-		}
-		if is, ok := fieldOf(element, key); ok {
-			if json.Unmarshal([]byte(strconv.Quote(step)), is.Addr().Interface()) != nil {
-				_ = json.Unmarshal([]byte(step), is.Addr().Interface())
-			}
-			break
-		}
-	}
-	list.Set(reflect.Append(own, element))
-	return list.Index(list.Len() - 1)
-}
-
-func setKey(m reflect.Value, key string, text []byte) error {
-	value := reflect.New(m.Type().Elem())
-	if err := json.Unmarshal(text, value.Interface()); err != nil {
-		return err
-	}
-	grown := reflect.MakeMap(m.Type())
-	for _, k := range m.MapKeys() {
-		grown.SetMapIndex(k, m.MapIndex(k))
-	}
-	grown.SetMapIndex(reflect.ValueOf(key).Convert(m.Type().Key()), value.Elem())
-	m.Set(grown)
-	return nil
+	return c.Carrying(c.Fit)
 }

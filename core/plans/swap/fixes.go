@@ -32,7 +32,11 @@ func JudgeWithFixes(c fleet.Case) Judgement {
 			continue
 		}
 		tried := make([][]trial, len(before.Findings))
-		for _, candidate := range g.Candidates(c) {
+		at := c
+		if before.in != nil {
+			at = *before.in // where it is worst
+		}
+		for _, candidate := range g.Candidates(at) {
 			candidate.Patch = change.Settle(c, candidate.Patch)
 			after := Judge(c.With(candidate.Patch))
 			if worse(&j, &after, i) {

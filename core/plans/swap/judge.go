@@ -20,6 +20,8 @@ type GateVerdict struct {
 	Question string            `json:"question"` // what it asks
 	Level    verdict.Level     `json:"level"`
 	Findings []verdict.Finding `json:"findings"`
+
+	in *fleet.Case // the world it is said for; nil: the one the library holds
 }
 
 // Judgement is what all gates say of a fit.
@@ -86,8 +88,20 @@ func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict
 	return f
 }
 
-// Judge runs all gates over a fit, without trying fixes.
+// Judge runs all gates over a fit, without trying fixes. What its gear leaves open is
+// judged at its worst.
 func Judge(c fleet.Case) Judgement {
+	j := judgeOne(c)
+	if c.Library.LeavesOpen() {
+		for _, w := range worldsOf(c) {
+			j.worst(judgeOne(w.Case), w)
+		}
+	}
+	return j
+}
+
+// judgeOne judges a fit as its gear is held in the library.
+func judgeOne(c fleet.Case) Judgement {
 	j := Judgement{Gates: make([]GateVerdict, len(Gates))}
 	levels := make([]verdict.Level, len(Gates))
 	unread := c.Unread()

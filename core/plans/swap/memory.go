@@ -88,7 +88,7 @@ func (m *Memory) of(lib *gear.Library, f *fleet.Index, q *fleet.Quad, left bool,
 	recording, asked := f.Recording()
 	c := fleet.NewCase(lib, recording, q)
 	if left {
-		c.Fit = &q.Now
+		c = c.Carrying(&q.Now)
 	}
 	r = &remembered{quad: *q, asked: asked, found: find(c, goggles)}
 	m.mu.Lock()

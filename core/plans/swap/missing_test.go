@@ -39,13 +39,13 @@ var noFacts = slices.Concat(
 		"plate", "screw", "washer", "lead", "packLead", "depth", "harness", "tiltDeg", "softMM", "jumpers", "receiver",
 		"receiverCable", "header", "boardHeader", "turned", "branchTo",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
-		"limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
+		"head", "plugSex", "fromSex", "toSex", "limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
 	},
 	[]string{ // what an entry of a list is; without it the entry is another, or none
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
 		"mhz", "widthMHz", "grid", "never", "untested", "needed", "keeps",
 	},
-	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved"}, // whole lists
+	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved", "variants"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.

@@ -302,7 +302,7 @@ var (
 		test:     "Feel the regulator after a short run, and add up what hangs on it.",
 		question: "Is it hot, or over its rating?",
 		fix:      "Move a consumer to another rail.",
-		findings: []verdict.Code{power.CodeRailOver, power.CodeRailTight},
+		findings: []verdict.Code{power.CodeRailOver, power.CodeRailPeak, power.CodeRailTight},
 	}
 	loosePlug = cause{
 		id:       "loose-plug",

@@ -73,6 +73,7 @@ type GogglesList struct {
 	Name     string       `json:"name"`
 	Firmware string       `json:"firmware"` // that is on them; empty: not known
 	Rows     []GogglesRow `json:"rows"`
+	Worn     Worn         `json:"worn"`
 }
 
 // GogglesRow is a setting with the quads that want it.
@@ -91,10 +92,12 @@ func ListFor(lib *gear.Library, f *fleet.Index, kitID string) (GogglesList, bool
 	if !ok {
 		return GogglesList{}, false
 	}
-	if _, is := gear.Find[*gear.Goggles](lib, kit.Model); !is {
+	goggles, is := gear.Find[*gear.Goggles](lib, kit.Model)
+	if !is {
 		return GogglesList{}, false
 	}
-	list := GogglesList{Kit: kitID, Name: kit.Label(), Firmware: string(kit.Firmware), Rows: []GogglesRow{}}
+	list := GogglesList{Kit: kitID, Name: kit.Label(), Firmware: string(kit.Firmware), Rows: []GogglesRow{},
+		Worn: wornOf(lib, kit, goggles)}
 	for i := range f.Quads {
 		c := fleet.NewCase(lib, f, &f.Quads[i])
 		if slot := c.Fit.Goggles; slot == nil || slot.Kit != kitID {
@@ -103,6 +106,7 @@ func ListFor(lib *gear.Library, f *fleet.Index, kitID string) (GogglesList, bool
 		for _, setting := range inGoggles(c) {
 			list.add(setting, c.Quad.Label())
 		}
+		list.Worn.hold(c)
 	}
 	for i := range list.Rows {
 		list.Rows[i].Differs = slices.ContainsFunc(list.Rows, func(r GogglesRow) bool {

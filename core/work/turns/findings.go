@@ -130,7 +130,7 @@ func mixedUp(c fleet.Case) (list []verdict.Finding) {
 		fit.Wiring = other.Fit.Wiring
 		fit.Header = unit.Fit.Header // it stays on its own pads
 		wrong := unit
-		wrong.Fit = &fit
+		wrong = wrong.Carrying(&fit)
 		judged := swap.Judge(wrong)
 		for _, f := range judged.Gate(verdict.Pins).Findings {
 			if f.Level == verdict.Unfit && f.Danger == verdict.Destroys {

@@ -128,7 +128,7 @@ func Plan(st *stock.Stock, quad, turn string) error {
 			}
 		}
 		c := fleet.NewCase(st.Library(), f, q)
-		c.Fit = &fit
+		c = c.Carrying(&fit)
 		if linksSo(swap.Judge(c)) {
 			q.Next = &fit
 			break

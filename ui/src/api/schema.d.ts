@@ -1291,6 +1291,7 @@ export interface components {
             changeDB?: number;
             /** Format: double */
             factor?: number;
+            label: string;
             leftOut: string[];
             rows: components["schemas"]["AntennaRow"][];
             says: string;
@@ -1315,6 +1316,7 @@ export interface components {
             fromMHz: number;
             /** Format: double */
             gainDBi?: number;
+            label: string;
             /** Format: double */
             toMHz: number;
             used: boolean;
@@ -1966,6 +1968,7 @@ export interface components {
             says: string;
             source: string;
             subject: string;
+            supposing?: string[];
         };
         FitView: {
             airUnit: string;
@@ -2056,6 +2059,7 @@ export interface components {
             says: string;
             source: string;
             subject: string;
+            supposing?: string[];
             title: string;
         };
         Holes: {
@@ -2956,6 +2960,8 @@ export interface components {
             /** Format: double */
             maxA?: number;
             /** Format: double */
+            peakA?: number;
+            /** Format: double */
             typicalA?: number;
         };
         Reading: {
@@ -3210,6 +3216,7 @@ export interface components {
             kit: string;
             name: string;
             rows: components["schemas"]["SetupGogglesRow"][];
+            worn: components["schemas"]["SetupWorn"];
         };
         SetupGogglesRow: {
             differs: boolean;
@@ -3222,6 +3229,11 @@ export interface components {
             menu?: string;
             says: string;
             sets: string;
+        };
+        SetupHeld: {
+            label: string;
+            /** Format: double */
+            massG?: number;
         };
         SetupPlan: {
             firmware: string[];
@@ -3282,6 +3294,15 @@ export interface components {
             note?: string;
             noted: string;
             same: boolean;
+        };
+        SetupWorn: {
+            held: components["schemas"]["SetupHeld"][];
+            /** Format: double */
+            massG?: number;
+            runsFrom?: string;
+            /** Format: double */
+            runsMin?: number;
+            unweighed: string[];
         };
         SheetFound: {
             /** @description the words leave it open: never taken unasked */

@@ -2,6 +2,7 @@
   // All that is set in one pair of goggles, for every quad they are planned for; to print.
   import { api, type GogglesList } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import { fixed } from '../lib/words';
   import { Loaded } from '../lib/loaded.svelte';
 
   let { params }: { params: { kit: string } } = $props();
@@ -22,6 +23,17 @@
       ><button type="button" class="button" onclick={() => print()}>Print</button></span
     >
   </div>
+  <p class="soft">
+    {#if l.worn.massG !== undefined}<span>{fixed(l.worn.massG, 0)} g on the head with their antennas.</span>
+    {:else}<span>Weight on the head: not known of {l.worn.unweighed.join(', ')}.</span>{/if}
+    {#if l.worn.runsMin !== undefined}<span
+        >At their typical power they run about {Math.floor(l.worn.runsMin)} min from {l.worn.runsFrom}.</span
+      >{/if}
+    {#each l.worn.held as h (h.label)}<span
+        >{h.label} in the hand{h.massG === undefined ? ': weight not known.' : `: ${fixed(h.massG, 0)} g.`}</span
+      >
+    {/each}
+  </p>
   {#if l.rows.length === 0}
     <p>No quad is planned to fly with them.</p>
   {:else}

@@ -82,7 +82,7 @@
                 {#each a.bands as b (b.band)}<span
                     class="band border-2 border-dashed border-soft text-note px-2 py-0"
                     class:used={b.used}
-                    >{b.band} GHz
+                    >{b.label}
                     <small class="inline text-soft"
                       >{b.gainDBi === undefined ? '? dBi' : `${b.gainDBi} dBi`}{b.used ? '' : ', not used'}</small
                     ></span

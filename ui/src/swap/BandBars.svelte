@@ -26,9 +26,7 @@
   <div
     class="grid grid-cols-[minmax(70px,max-content)_minmax(0,1fr)] gap-y-0.5 gap-x-3 mt-2 pr-3"
     role="img"
-    aria-label={rows
-      .map((r) => `${r.label}: ${r.bands.map((b) => `${b.band} GHz`).join(' and ') || 'not stated'}`)
-      .join('; ')}
+    aria-label={rows.map((r) => `${r.label}: ${r.bands.map((b) => b.label).join(' and ') || 'not stated'}`).join('; ')}
   >
     {#each rows as r, i (i)}
       <span class="name text-note leading-snug" class:port={r.port}>{r.label}</span>

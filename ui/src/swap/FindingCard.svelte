@@ -51,6 +51,7 @@
     {#if danger}<p class="soft">
         {kind === 'unknown' ? 'What this may hide at worst' : 'Flown all the same'}: {danger}.
       </p>{/if}
+    {#each finding.supposing ?? [] as one (one)}<p class="soft">Said for the worst there can be: {one}.</p>{/each}
     {#if finding.compares && finding.compares.length > 0}
       <div class="scroll">
         <table>

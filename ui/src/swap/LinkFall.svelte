@@ -24,7 +24,7 @@
   const dB = (x: number | undefined) => (x === undefined ? '?' : fixed(x, 1));
 </script>
 
-<section class="panel px-3.5 py-2.5" aria-label={`Link on ${budget.band} GHz against today`}>
+<section class="panel px-3.5 py-2.5" aria-label={`Link on ${budget.label} against today`}>
   <h3>{budget.says}</h3>
   {#if rows.length > 0}
     <table class="w-full border-collapse text-note">

@@ -1,0 +1,207 @@
+package swap
+
+import (
+	"fmt"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// A sheet states a range where one number is asked, or another value for a revision or a
+// region, and nobody has said which it is. Then a fit is judged in each world there may be,
+// and each gate says what it says in the worst of them.
+//
+// Method: both ends of every range, each revision there is, each region named, in all
+// combinations as far as mostWorlds; beyond that each by itself, and all low or all high.
+// Source: the worst case at the ends of intervals, as tolerances are commonly analysed.
+
+// mostWorlds is how many combinations are judged.
+const mostWorlds = 32
+
+// world is a case as it may be, and what is supposed in it.
+type world struct {
+	fleet.Case
+	supposing []string
+	missing   []verdict.Missing // what would settle it
+}
+
+// option is one way a value left open may be.
+type option struct {
+	item    string
+	pins    []gear.Pin
+	says    string
+	missing []verdict.Missing
+}
+
+// worldsOf are the cases that what a fit's gear leaves open allows; none where it leaves
+// nothing open.
+func worldsOf(c fleet.Case) (worlds []world) {
+	var axes [][]option
+	for _, item := range c.Library.Open(c.Names) {
+		axes = append(axes, rangesOf(item)...)
+		axes = append(axes, revisionsOf(c, item)...)
+		axes = append(axes, regionsOf(c, item)...)
+	}
+	for _, chosen := range combined(axes) {
+		w := world{Case: c}
+		pins := map[string][]gear.Pin{}
+		var order []string
+		for _, o := range chosen {
+			if !slices.Contains(order, o.item) {
+				order = append(order, o.item)
+			}
+			pins[o.item] = append(pins[o.item], o.pins...)
+			w.supposing = append(w.supposing, o.says)
+			w.missing = append(w.missing, o.missing...)
+		}
+		for _, id := range order {
+			item, _ := c.Library.Item(id)
+			if other, err := gear.Pinned(item, pins[id]...); err == nil {
+				w.Library = w.Library.With(other)
+			}
+		}
+		worlds = append(worlds, w)
+	}
+	return worlds
+}
+
+// rangesOf are the ends of an entry's ranges.
+func rangesOf(item gear.Item) (axes [][]option) {
+	head := item.Head()
+	for i := range head.Ranges {
+		r := &head.Ranges[i]
+		ends := make([]option, 0, 2)
+		for _, end := range []float64{r.Low, r.High} {
+			ends = append(ends, option{item: head.ID, pins: []gear.Pin{{Path: r.Value, Is: end}}})
+		}
+		words := [2]string{}
+		for k := range ends {
+			if other, err := gear.Pinned(item, ends[k].pins...); err == nil {
+				words[k] = gear.TextAt(other, r.Value)
+			}
+		}
+		for k := range ends {
+			ends[k].says = fmt.Sprintf("%s of %s %s, stated as %s to %s", gear.PathWords(r.Value), head.Label(), words[k],
+				words[0], words[1])
+		}
+		axes = append(axes, ends)
+	}
+	return axes
+}
+
+// revisionsOf are the revisions an entry may be of, where that is not stated.
+func revisionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
+	head := item.Head()
+	if c.Revision(head.ID) != "" {
+		return nil
+	}
+	var list []option
+	for _, revision := range head.Revisions() {
+		list = append(list, option{
+			item:    head.ID,
+			pins:    head.Under(c.Fleet.Region, revision),
+			says:    "revision " + revision + " of " + head.Label(),
+			missing: []verdict.Missing{revisionMissing(c, head)},
+		})
+	}
+	if len(list) > 0 {
+		axes = append(axes, list)
+	}
+	return axes
+}
+
+// revisionMissing is where the revision of a model is stated: on the piece of kit, else in
+// the fit.
+func revisionMissing(c fleet.Case, head *gear.Entry) verdict.Missing {
+	label := "the revision printed on " + head.Label()
+	for _, slot := range []*fleet.Slot{c.Fit.AirUnit, c.Fit.Goggles, c.Fit.Controller} {
+		if slot == nil || slot.Kit == "" {
+			continue
+		}
+		if kit, ok := c.Fleet.Piece(slot.Kit); ok && kit.Model == head.ID {
+			return verdict.Missing{Of: "kit", ID: kit.ID, Field: "revision", Label: label}
+		}
+	}
+	return verdict.FitValue(c, "revisions."+head.ID+".revision", label)
+}
+
+// regionsOf are the regions an entry may be set to, where the fleet states none.
+func regionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
+	head := item.Head()
+	if c.Fleet.Region != "" {
+		return nil
+	}
+	var list []option
+	for _, region := range head.Regions() {
+		list = append(list, option{
+			item: head.ID,
+			pins: head.Under(region, c.Revision(head.ID)),
+			says: head.Label() + " set to " + c.Library.Label(region),
+		})
+	}
+	if len(list) > 0 {
+		axes = append(axes, list)
+	}
+	return axes
+}
+
+// combined are the choices of at most one option of each axis; where there are too many,
+// each option by itself, and the first and the last of all together. An axis with ranges
+// has no choice but its ends; the library holds what lies between.
+func combined(axes [][]option) (all [][]option) {
+	count := 1
+	for _, axis := range axes {
+		count *= len(axis) + 1
+		if count > mostWorlds {
+			break
+		}
+	}
+	if count <= mostWorlds {
+		all = [][]option{nil}
+		for _, axis := range axes {
+			for _, before := range all {
+				for _, o := range axis {
+					all = append(all, append(slices.Clone(before), o))
+				}
+			}
+		}
+		return all[1:]
+	}
+	var first, last []option
+	for _, axis := range axes {
+		first, last = append(first, axis[0]), append(last, axis[len(axis)-1])
+		for _, o := range axis {
+			all = append(all, []option{o})
+		}
+	}
+	return append(all, first, last)
+}
+
+// worst takes over what each gate says in another world where that is worse.
+func (j *Judgement) worst(other Judgement, w world) {
+	for i := range j.Gates {
+		was, is := &j.Gates[i], &other.Gates[i]
+		wasDanger, isDanger := verdict.Greatest(was.Findings), verdict.Greatest(is.Findings)
+		if !is.Level.WorseThan(was.Level) && (was.Level.WorseThan(is.Level) || !isDanger.WorseThan(wasDanger)) {
+			continue
+		}
+		for k := range is.Findings {
+			if f := &is.Findings[k]; f.Level != verdict.Fits && !saidBefore(was.Findings, *f) {
+				f.Supposing = w.supposing
+				f.Missing = append(slices.Clip(f.Missing), w.missing...)
+			}
+		}
+		is.in = &w.Case
+		j.Gates[i] = *is
+		if isDanger.WorseThan(j.Danger) {
+			j.Danger = isDanger
+		}
+	}
+	levels := make([]verdict.Level, len(j.Gates))
+	for i := range j.Gates {
+		levels[i] = j.Gates[i].Level
+	}
+	j.Level = verdict.WorstOf(levels...)
+}

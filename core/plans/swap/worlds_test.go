@@ -1,0 +1,126 @@
+package swap_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
+)
+
+// unitOf is the air unit that a quad of the demo carries next, to be changed.
+func unitOf(t *testing.T, st *stock.Stock, quad string) *gear.AirUnit {
+	q, ok := st.Fleet.Quad(quad)
+	require.True(t, ok)
+	kit, ok := st.Fleet.Piece(q.NextFit().AirUnit.Kit)
+	require.True(t, ok)
+	for _, set := range st.Sets {
+		for i := range set.AirUnits {
+			if set.AirUnits[i].ID == kit.Model {
+				return &set.AirUnits[i]
+			}
+		}
+	}
+	t.Fatal("no such unit")
+	return nil
+}
+
+func judgedQuad(t *testing.T, st *stock.Stock, quad string) *swap.Judgement {
+	index := fleet.NewIndex(st.Fleet)
+	q, ok := index.Fleet.Quad(quad)
+	require.True(t, ok)
+	return new(swap.JudgeWithFixes(fleet.NewCase(gear.NewLibrary(st.Sets...), index, q)))
+}
+
+// A peak power stated as a range is judged at both ends: what does not carry the upper one
+// is said, with what it is said for, and what mends it mends it there too.
+func TestARangeIsJudgedAtItsWorst(t *testing.T) {
+	st := demoStock(t)
+	u := unitOf(t, st, "fantail")
+	peak := float64(*u.Input.PeakW)
+	before := judgedQuad(t, st, "fantail").Gate(verdict.Power)
+	u.Input.PeakW, u.Input.TypicalW = nil, nil
+	u.Ranges = []gear.Range{{Value: "input.peakW", Low: peak - 1, High: peak + 1}}
+	around := judgedQuad(t, st, "fantail").Gate(verdict.Power)
+	assert.False(t, before.Level.WorseThan(around.Level))
+	u.Ranges[0] = gear.Range{Value: "input.peakW", Low: 1, High: 40}
+	wide := judgedQuad(t, st, "fantail").Gate(verdict.Power)
+	require.Equal(t, verdict.Unfit, wide.Level, "40 W are too much for what feeds it")
+	var said []string
+	for _, f := range wide.Findings {
+		if f.Level == verdict.Unfit {
+			require.NotEmpty(t, f.Supposing, f.Says)
+			said = append(said, f.Supposing...)
+		}
+	}
+	assert.Contains(t, said, fmt.Sprintf("input peak of %s 40.0 W, stated as 1.0 W to 40.0 W", u.Label()))
+}
+
+// A revision nobody has stated is judged as the worst there is; stating it settles it.
+func TestARevisionNotStatedIsTheWorst(t *testing.T) {
+	st := demoStock(t)
+	u := unitOf(t, st, "fantail")
+	u.Variants = []gear.Variant{{Value: "input.maxV", Revision: "B", Number: new(9.0)}}
+	kit, _ := st.Fleet.Piece(func() string { q, _ := st.Fleet.Quad("fantail"); return q.NextFit().AirUnit.Kit }())
+	levels := map[string]verdict.Level{}
+	for _, revision := range []string{"", "A", "B"} {
+		kit.Revision = revision
+		g := judgedQuad(t, st, "fantail").Gate(verdict.Power)
+		levels[revision] = g.Level
+		if revision != "" {
+			continue
+		}
+		asked := false
+		for _, f := range g.Findings {
+			for _, m := range f.Missing {
+				asked = asked || m.Of == "kit" && m.ID == kit.ID && m.Field == "revision"
+			}
+		}
+		assert.True(t, asked, "the revision is asked for")
+	}
+	assert.Equal(t, verdict.Unfit, levels["B"])
+	assert.Equal(t, levels["B"], levels[""])
+	assert.True(t, levels["B"].WorseThan(levels["A"]))
+}
+
+// Law: stating the region or the revision never makes a verdict worse than it was while
+// that was open, and a narrower range neither.
+func TestSettlingWhatIsOpenIsNeverWorse(t *testing.T) {
+	random := rand.New(rand.NewPCG(27, 11))
+	for range 40 {
+		st := demoStock(t)
+		quad := st.Fleet.Quads[random.IntN(len(st.Fleet.Quads))].ID
+		q, _ := st.Fleet.Quad(quad)
+		slot := q.NextFit().AirUnit
+		if slot == nil || slot.Kit == "" {
+			continue
+		}
+		u := unitOf(t, st, quad)
+		kit, _ := st.Fleet.Piece(slot.Kit)
+		kit.Revision = ""
+		u.Input.PeakW, u.Input.TypicalW = nil, nil
+		low := 2 + random.Float64()*10
+		high := low + random.Float64()*25
+		u.Ranges = []gear.Range{{Value: "input.peakW", Low: low, High: high}}
+		u.Variants = []gear.Variant{
+			{Value: "input.maxV", Revision: "B", Number: new(6 + random.Float64()*30)},
+			{Value: "input.maxV", Revision: "C", Number: new(6 + random.Float64()*30)},
+		}
+		open := judgedQuad(t, st, quad)
+		kit.Revision = []string{"A", "B", "C"}[random.IntN(3)]
+		settled := judgedQuad(t, st, quad)
+		u.Ranges[0].High = low + (high-low)*(0.1+0.8*random.Float64())
+		narrow := judgedQuad(t, st, quad)
+		for i := range open.Gates {
+			assert.False(t, settled.Gates[i].Level.WorseThan(open.Gates[i].Level), "%s, %s", quad, open.Gates[i].Gate)
+			assert.False(t, narrow.Gates[i].Level.WorseThan(settled.Gates[i].Level), "%s, %s", quad, open.Gates[i].Gate)
+		}
+	}
+}
