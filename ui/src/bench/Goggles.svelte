@@ -23,7 +23,7 @@
       ><button type="button" class="button" onclick={() => print()}>Print</button></span
     >
   </div>
-  <p class="soft">
+  <p class="soft mb-3">
     {#if l.worn.massG !== undefined}<span>{fixed(l.worn.massG, 0)} g on the head with their antennas.</span>
     {:else}<span>Weight on the head: not known of {l.worn.unweighed.join(', ')}.</span>{/if}
     {#if l.worn.runsMin !== undefined}<span
