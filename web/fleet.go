@@ -11,6 +11,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/control"
 	"yokeswap/core/gates/link"
 	"yokeswap/core/gates/osd"
@@ -249,7 +250,7 @@ func (s *server) quadView(ctx context.Context, id string) (*ready[QuadView], err
 	}
 	return answered(ctx, s.answers, snap, question, func(context.Context) (*QuadView, error) {
 		v := viewOf(snap, q)
-		v.Mount = mountOf(fleet.NewCase(snap.Library, snap.Index, q), measured)
+		v.Mount = mountOf(v.Judgement.At(verdict.Mount, fleet.NewCase(snap.Library, snap.Index, q)), measured)
 		return &v, nil
 	})
 }
@@ -257,6 +258,8 @@ func (s *server) quadView(ctx context.Context, id string) (*ready[QuadView], err
 // viewOf is a quad as it is shown, but for its weight.
 func viewOf(snap *store.Snapshot, q *fleet.Quad) QuadView {
 	now, next := fleet.NowCase(snap.Library, snap.Index, q), fleet.NewCase(snap.Library, snap.Index, q)
+	judged := swap.JudgeWithFixes(next)
+	at := func(gate verdict.Gate) fleet.Case { return judged.At(gate, next) }
 	return QuadView{
 		ID:        q.ID,
 		Name:      q.Label(),
@@ -266,14 +269,14 @@ func viewOf(snap *store.Snapshot, q *fleet.Quad) QuadView {
 		Next:      fitView(next),
 		NowLevel:  string(swap.Judge(now).Level),
 		Planned:   q.Next != nil,
-		Judgement: swap.JudgeWithFixes(next),
+		Judgement: judged,
 		Places:    swap.Places(next),
-		Power:     SupplyView{power.Trace(next), power.Feeds(next)},
-		Link:      link.Draw(next),
-		Pins:      wiringOf(next),
-		Antenna:   antennasOf(next),
-		OSD:       osd.Draw(next),
-		Control:   control.Draw(next),
+		Power:     SupplyView{power.Trace(at(verdict.Power)), power.Feeds(next)},
+		Link:      link.Draw(at(verdict.Link)),
+		Pins:      wiringOf(at(verdict.Pins)),
+		Antenna:   antennasOf(at(verdict.Antenna)),
+		OSD:       osd.Draw(at(verdict.OSD)),
+		Control:   control.Draw(at(verdict.Control)),
 		Settings:  setup.PlanOf(next),
 	}
 }

@@ -41,6 +41,15 @@ func (j *Judgement) Gate(name verdict.Gate) GateVerdict {
 	return GateVerdict{Gate: name, Level: verdict.Unknown}
 }
 
+// At is the case as a gate judged it: what its gear leaves open, at its worst. It is drawn and
+// measured by that.
+func (j *Judgement) At(gate verdict.Gate, c fleet.Case) fleet.Case {
+	if g := j.Gate(gate); g.in != nil {
+		c.Library = g.in.Library
+	}
+	return c
+}
+
 // JudgeAll judges the next fits of a whole fleet, in its order, on all
 // processors.
 func JudgeAll(lib *gear.Library, f *fleet.Index) []Judgement {

@@ -12,6 +12,8 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/power"
+	"yokeswap/core/measure/unit"
 	"yokeswap/core/plans/swap"
 )
 
@@ -84,6 +86,16 @@ func TestARevisionNotStatedIsTheWorst(t *testing.T) {
 			}
 		}
 		assert.True(t, asked, "the revision is asked for")
+	}
+	kit.Revision = ""
+	index := fleet.NewIndex(st.Fleet)
+	q, _ := index.Fleet.Quad("fantail")
+	c := fleet.NewCase(gear.NewLibrary(st.Sets...), index, q)
+	j := swap.Judge(c)
+	for _, node := range power.Trace(j.At(verdict.Power, c)).Nodes {
+		if node.ID == fleet.NodeAirUnit {
+			assert.Equal(t, unit.Volts(9), *node.MaxV, "it is drawn as it is judged")
+		}
 	}
 	assert.Equal(t, verdict.Unfit, levels["B"])
 	assert.Equal(t, levels["B"], levels[""])

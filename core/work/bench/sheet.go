@@ -99,7 +99,7 @@ const (
 
 // NewSheet writes the sheet for a quad's next fit, as it is judged.
 func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
-	w := newWriter(c)
+	w := newWriter(j.At(verdict.Power, c))
 	w.prepare()
 	w.firmware()
 	w.build()
