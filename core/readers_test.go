@@ -432,6 +432,7 @@ func whatTheDemoLacks(st *stock.Stock) {
 			bag := []fleet.Spare{{Model: "post-m3-35", Count: 2}}
 			q.InTurn = []fleet.TurnFit{{ID: "first", Flown: true, Ready: bag, Fit: next}, {ID: "second", Fit: q.Now.Clone()}}
 			q.NextTurn = "first"
+			f.Wants = append(f.Wants, fleet.Want{Quad: q.ID, Turn: "second", Goggles: "visor-a-1", Weight: fleet.Must})
 		}
 		if q.ID == "damsel" { // a cable over headers, at the unit's pads and at the board's row
 			next.Wires, next.Beside, next.Harness, next.HarnessTo = nil, nil, "one-loom", "edge"

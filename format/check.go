@@ -333,14 +333,19 @@ func checkWants(ps *Problems, f *fleet.Fleet) {
 			ps.add("by", "%s is no day of the calendar", f.By)
 		}
 	}
-	type link struct{ quad, goggles string }
+	type link struct{ quad, turn, goggles string }
 	seen := map[link]int{}
 	for i, w := range f.Wants {
 		path := indexed("wants", i)
-		if first, twice := seen[link{w.Quad, w.Goggles}]; twice {
+		if first, twice := seen[link{w.Quad, w.Turn, w.Goggles}]; twice {
 			ps.add(path, "%s with %s is wanted already at wants[%d]", w.Quad, w.Goggles, first)
 		}
-		seen[link{w.Quad, w.Goggles}] = i
+		seen[link{w.Quad, w.Turn, w.Goggles}] = i
+		if quad, ok := f.Quad(w.Quad); ok && w.Turn != "" {
+			if _, has := quad.TurnFit(w.Turn); !has {
+				ps.add(path+".turn", "%s has no fit %q in turn", quad.Label(), w.Turn)
+			}
+		}
 	}
 }
 

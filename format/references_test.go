@@ -18,7 +18,7 @@ import (
 // inner are the fields that hold an id which stands within the entry itself, or within
 // another that a further field names.
 var inner = []string{
-	"id", "mode", "fromMode", "protocol", "bay", "harnessTo", "branchTo", "sameAs", "nextTurn",
+	"id", "mode", "fromMode", "protocol", "bay", "harnessTo", "branchTo", "sameAs", "nextTurn", "turn",
 	"install.mode", "modeSwitch[].from", "modeSwitch[].to", "osd.builtIn[]", "instead[]", "within[]",
 	"gearPacks[]", // packs that are asked for; without them the file is taken all the same
 }

@@ -160,6 +160,17 @@ func (v *RouteView) choices(snap *store.Snapshot) {
 	for i := range snap.Fleet.Quads {
 		q := &snap.Fleet.Quads[i]
 		v.Quads = append(v.Quads, Named{ID: q.ID, Name: q.Label(), Note: q.Use})
+		for k := range q.InTurn {
+			t := &q.InTurn[k]
+			if q.NextTurn == t.ID {
+				continue // the plan of the quad itself
+			}
+			v.Quads = append(v.Quads, Named{
+				ID:   route.TurnID(q.ID, t.ID),
+				Name: route.TurnLabel(snap.Library, snap.Index, q, t),
+				Note: q.Use,
+			})
+		}
 	}
 	for i := range snap.Fleet.Kit {
 		kit := &snap.Fleet.Kit[i]

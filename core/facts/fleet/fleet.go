@@ -66,7 +66,9 @@ const (
 // Want says that a quad, as it shall be next, shall link with a pair of
 // goggles.
 type Want struct {
-	Quad    string `json:"quad"`
+	Quad string `json:"quad"`
+	// Turn is the fit the quad carries in turn that is meant; absent: its next fit.
+	Turn    string `json:"turn,omitempty"`
 	Goggles string `json:"goggles"` // kit id
 	// Controller is the kit id of the controller that shall reach the quad, or
 	// SeparateReceiver; empty: as the quad's next fit has it.

@@ -55,6 +55,7 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	}
 	if inTurn {
 		t.Flown, t.Fit = true, q.Now
+		f.Wants = turned(f.Wants, q.ID, t.ID)
 	}
 	q.Now, q.Next, q.NextTurn = now, nil, ""
 	if measured != nil {
@@ -62,6 +63,26 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	}
 	s.Fleet = &f
 	return nil
+}
+
+// turned are the wants once a quad has changed places with a fit in turn: where something was
+// wanted of that fit by itself, each goes on to be wanted of the fit it was wanted of; else
+// they are the quad's, whatever it carries.
+func turned(wants []fleet.Want, quad, turn string) []fleet.Want {
+	if !slices.ContainsFunc(wants, func(w fleet.Want) bool { return w.Quad == quad && w.Turn == turn }) {
+		return wants
+	}
+	wants = slices.Clone(wants)
+	for i := range wants {
+		switch w := &wants[i]; {
+		case w.Quad != quad:
+		case w.Turn == turn:
+			w.Turn = ""
+		case w.Turn == "":
+			w.Turn = turn
+		}
+	}
+	return wants
 }
 
 // each does something with every single part, in an order that is always the same.

@@ -163,6 +163,18 @@ func (s *Stock) Remove(ref Ref) bool {
 	return less.Drop(ref.ID)
 }
 
+// dropTurnsGone lets go what was wanted of fits that a quad no longer carries in turn.
+func (s *Stock) dropTurnsGone(quad string) {
+	q, ok := s.Fleet.Quad(quad)
+	drop(&s.Fleet.Wants, func(w fleet.Want) bool {
+		if w.Quad != quad || w.Turn == "" || !ok {
+			return false
+		}
+		_, kept := q.TurnFit(w.Turn)
+		return !kept
+	})
+}
+
 // Put puts an entry in, or in the place of the one that is there, from its JSON. Gear
 // goes into a gear pack, which is made where it is missing. Nothing is checked.
 func (s *Stock) Put(ref Ref, pack string, body []byte) error {
@@ -172,7 +184,11 @@ func (s *Stock) Put(ref Ref, pack string, body []byte) error {
 	case KindSpare:
 		return put(&s.Fleet.Spares, body, func(p *fleet.Spare) bool { return p.Model == ref.ID })
 	case KindQuad:
-		return put(&s.Fleet.Quads, body, func(q *fleet.Quad) bool { return q.ID == ref.ID })
+		if err := put(&s.Fleet.Quads, body, func(q *fleet.Quad) bool { return q.ID == ref.ID }); err != nil {
+			return err
+		}
+		s.dropTurnsGone(ref.ID)
+		return nil
 	case KindFleet:
 		head := fleet.Fleet{}
 		if err := json.Unmarshal(body, &head); err != nil {

@@ -117,6 +117,7 @@ func (s *Stock) LeaveTurn(quadID, turn string) error {
 		return fmt.Errorf("%s has no fit %q in turn", q.Label(), turn)
 	}
 	each(s.withoutHeaders(counted(t.Ready)), s.Fleet.AddSpare)
+	drop(&s.Fleet.Wants, func(w fleet.Want) bool { return w.Quad == quadID && w.Turn == turn })
 	q.InTurn = slices.DeleteFunc(q.InTurn, func(o fleet.TurnFit) bool { return o.ID == turn })
 	if q.NextTurn == turn {
 		forgetFlown(q)

@@ -45,8 +45,13 @@ func quadOf(t *testing.T, st *stock.Stock) *fleet.Quad {
 func TestTwoFitsChangePlaces(t *testing.T) {
 	st := turning()
 	require.NoError(t, st.KeepInTurn("quad"))
+	st.Fleet.Wants = []fleet.Want{{Quad: "quad", Goggles: "goggles"}, {Quad: "quad", Goggles: "old"}, {Quad: "other"}}
+	st.Fleet.Wants[1].Turn = quadOf(t, st).InTurn[0].ID
 	require.NoError(t, st.Finish("quad", nil))
 	q := quadOf(t, st)
+	assert.Equal(t, []string{q.InTurn[0].ID, "", ""},
+		[]string{st.Fleet.Wants[0].Turn, st.Fleet.Wants[1].Turn, st.Fleet.Wants[2].Turn},
+		"what was wanted of a fit goes on to be wanted of it")
 	assert.Equal(t, "two", q.Now.AirUnit.Kit)
 	assert.Nil(t, q.Next)
 	assert.Empty(t, q.NextTurn)
@@ -67,6 +72,7 @@ func TestTwoFitsChangePlaces(t *testing.T) {
 	assert.Equal(t, 2, st.Fleet.Spares[0].Count, "nothing goes into the drawer or out of it at a turn")
 
 	require.NoError(t, st.LeaveTurn("quad", was.ID))
+	assert.Len(t, st.Fleet.Wants, 2, "nothing is wanted of a fit that is no longer kept")
 	assert.Equal(t, []fleet.Spare{{Model: "patch", Count: 4}, {Model: "loom", Count: 2}, {Model: "header", Count: 1}},
 		st.Fleet.Spares, "what lay ready is loose again; a header stays on its pads")
 	assert.Empty(t, quadOf(t, st).InTurn)

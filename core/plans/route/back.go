@@ -47,6 +47,10 @@ func NotOffered(taken []fleet.Taken) map[string][]firmware.Version {
 // before (activation stays). The order strands as few quads as can be, as on
 // the way out.
 func WayBack(r Request, homes map[string]firmware.State) (Back, error) {
+	r, err := r.withTurns()
+	if err != nil {
+		return Back{}, err
+	}
 	p, err := prepare(r)
 	if err != nil {
 		return Back{}, err
@@ -149,6 +153,10 @@ func (b *Back) sentence() string {
 // After is a request once steps have been taken, and where each device they
 // touch stands today.
 func After(r Request, steps []Step) (Request, map[string]firmware.State, error) {
+	r, err := r.withTurns()
+	if err != nil {
+		return r, nil, err
+	}
 	p, err := prepare(r)
 	if err != nil {
 		return r, nil, err

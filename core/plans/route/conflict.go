@@ -35,6 +35,10 @@ const MostExplained = 40
 
 // Why explains why a want fails in the plan for all; nil where it does not.
 func Why(r Request, want int) (*Conflict, error) {
+	r, err := r.withTurns()
+	if err != nil {
+		return nil, err
+	}
 	p, err := prepare(r)
 	if err != nil {
 		return nil, err

@@ -64,6 +64,10 @@ type Turn struct {
 // Solve finds the best plan for a request. The errors name what in the request
 // points nowhere.
 func Solve(r Request) (Plan, error) {
+	r, err := r.withTurns()
+	if err != nil {
+		return Plan{}, err
+	}
 	p, err := prepare(r)
 	if err != nil {
 		return Plan{}, err
@@ -76,7 +80,8 @@ func Solve(r Request) (Plan, error) {
 	if err := r.gone(); err != nil {
 		return Plan{}, err
 	}
-	plan.Devices, plan.Notes = w.targets(plan.Links), w.notes()
+	plan.Devices = w.targets(plan.Links)
+	plan.Notes = append(w.notes(), w.turnsLost()...)
 	plan.Steps, plan.OrderBounded = w.steps()
 	plan.Lanes = w.lanes(plan.Steps)
 	plan.Doors = w.doors(plan.Steps)
@@ -86,6 +91,10 @@ func Solve(r Request) (Plan, error) {
 
 // Steps are those of Solve alone, without the reasons why and who can fly when.
 func Steps(r Request) ([]Step, error) {
+	r, err := r.withTurns()
+	if err != nil {
+		return nil, err
+	}
 	p, err := prepare(r)
 	if err != nil {
 		return nil, err

@@ -3602,6 +3602,7 @@ export interface components {
             controller?: string;
             goggles: string;
             quad: string;
+            turn?: string;
             weight: string;
         };
         Wire: {

@@ -2,7 +2,7 @@
   // The matrix of wants: press a cell for a wish, again for a must, again for
   // not needed. A mark says whether the plan meets it.
   import type { RouteView } from '../api/client.svelte';
-  import { controllerOf, next, weightOf, withController, withWant } from './goals';
+  import { controllerOf, next, rowOf, weightOf, withController, withWant } from './goals';
 
   interface Props {
     view: RouteView;
@@ -61,7 +61,7 @@
             <select
               class="w-full min-h-8 max-sm:min-h-11 text-small py-0 pl-1 pr-6 bg-[right_0.3rem_center]"
               aria-label={`How the sticks reach ${q.name}`}
-              disabled={!view.goals.wants?.some((w) => w.quad === q.id)}
+              disabled={!view.goals.wants?.some((w) => rowOf(w) === q.id)}
               value={controllerOf(view.goals, q.id)}
               onchange={(e) => {
                 const controller = e.currentTarget.value;

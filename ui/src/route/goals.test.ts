@@ -19,6 +19,16 @@ describe('what is wanted', () => {
     expect(controllerOf(withController(asked, 'a', ''), 'a')).toBe('');
     expect(controllerOf(asked, 'b')).toBe('');
   });
+  it('wants a fit in turn apart from the quad that carries it', () => {
+    const both = withWant(withWant({}, 'a', 'g', 'must'), 'a/old', 'g', 'wish');
+    expect(both.wants).toEqual([
+      { quad: 'a', goggles: 'g', weight: 'must' },
+      { quad: 'a', turn: 'old', goggles: 'g', weight: 'wish' },
+    ]);
+    expect(weightOf(both, 'a/old', 'g')).toBe('wish');
+    expect(controllerOf(withController(both, 'a/old', 'c'), 'a')).toBe('');
+    expect(withWant(both, 'a', 'g', null).wants).toHaveLength(1);
+  });
   it('takes a feature in once and out again', () => {
     expect(withValue(withValue(goals, 'flip', true), 'flip', true).values).toEqual(['recording', 'flip']);
     expect(withValue(goals, 'recording', false).values).toEqual([]);
