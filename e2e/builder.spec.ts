@@ -741,3 +741,27 @@ test('the real route: what is read off a device is recorded, the rest planned fr
   await page.getByRole('button', { name: 'Close this route: forget the way back' }).click();
   await expect(page.getByText('so there is nothing to walk back')).toBeVisible();
 });
+
+test('a table out of a spreadsheet: each row seen, what is open said, taken in and taken back', async ({
+  page,
+  open,
+}) => {
+  await open('/shelf/add');
+  await page.getByRole('link', { name: 'Read a table' }).click();
+  await page.getByLabel('Open a CSV file').setInputFiles({
+    name: 'drawer.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('part;count;price (EUR)\nCowl R;7;18,90\nTallow;3;\n'),
+  });
+  await page.getByRole('button', { name: 'Read the table' }).click();
+  await expect(page.getByRole('button', { name: 'Take one row' })).toBeVisible();
+  await page.getByLabel('what Tallow is').selectOption({ label: 'Tallow 6-cell 1200' });
+  await page.getByRole('button', { name: 'Take 2 rows' }).click();
+  await expect(page.getByRole('status')).toContainText('3 entries were changed.');
+  await open('/shelf/edit/spare/cowl-r');
+  await expect(page.getByLabel(/^how many/)).toHaveValue('7');
+  await open('/shelf/table');
+  await page.getByLabel('Its cells').fill('count,price\n1,2');
+  await page.getByRole('button', { name: 'Read the table' }).click();
+  await expect(page.getByRole('alert')).toContainText('no row names its columns');
+});

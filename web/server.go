@@ -181,6 +181,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerRehearsal(api)
 	s.registerShelf(api)
 	s.registerForms(api)
+	s.registerTables(api)
 	s.registerBegin(api)
 	s.registerFlip(api)
 	s.registerAbout(api)

@@ -60,6 +60,16 @@ func (k Kind) Row() (KindRow, bool) {
 	return Kinds[at], true
 }
 
+// Thing says whether entries of a kind are things that are had and bought, not statements
+// or rules about them.
+func (k Kind) Thing() bool {
+	switch k {
+	case KindConnector, KindRegion, KindBandPlan, KindFlightFirmware, KindPairing:
+		return false
+	}
+	return true
+}
+
 // New makes an empty entry of a kind; nil where there is no such kind.
 func New(kind Kind) Item {
 	row, ok := kind.Row()

@@ -61,6 +61,8 @@ export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
 export type Pair = Schemas['PairView'];
+export type SheetTable = Schemas['SheetTable'];
+export type TakenRow = Schemas['TakenRow'];
 export type SheetFound = Schemas['SheetFound'];
 export type LinkMap = Schemas['LinkMap'];
 export type ChangeList = Schemas['Changes'];
@@ -389,6 +391,16 @@ export const api = {
         headers: { 'Content-Type': 'text/plain' },
       }),
     ),
+  readTable: (text: string) =>
+    read(() =>
+      client.POST('/api/read/table', {
+        body: text as never,
+        bodySerializer: (plain) => plain as unknown as string,
+        headers: { 'Content-Type': 'text/plain' },
+      }),
+    ),
+  takeTable: (rows: TakenRow[], more: boolean) =>
+    written(answered(client.POST('/api/table', { body: { rows, more } }))),
   asks: (quad: string, today: boolean) =>
     read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
   state: (quad: string, body: Said) =>

@@ -921,6 +921,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API read table */
+        post: operations["post-api-read-table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/read/{kind}": {
         parameters: {
             query?: never;
@@ -1187,6 +1204,23 @@ export interface paths {
         get: operations["shopping-csv"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API table */
+        post: operations["post-api-table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2895,6 +2929,11 @@ export interface components {
             /** @description what to call this browser in the history */
             name?: string;
         };
+        "Post-api-tableRequest": {
+            /** @description the counts are what has come, not all there are */
+            more: boolean;
+            rows: components["schemas"]["TakenRow"][];
+        };
         "Post-api-undoRequest": {
             /** Format: int64 */
             change: number;
@@ -3322,8 +3361,40 @@ export interface components {
             /** @description as they stand in the text */
             words: string;
         };
+        SheetNamed: {
+            id: string;
+            kind: string;
+            label: string;
+        };
         SheetReading: {
             found: components["schemas"]["SheetFound"][];
+        };
+        SheetTable: {
+            /** @description what each column is taken for, in order; empty: not read */
+            columns: string[];
+            rows: components["schemas"]["SheetTableRow"][];
+        };
+        SheetTableRow: {
+            /** @description gear it may name, the likeliest first */
+            among: components["schemas"]["SheetNamed"][];
+            /** @description the row leaves it open: never taken unasked */
+            ask: boolean;
+            /** Format: int64 */
+            count?: number;
+            currency?: string;
+            /** Format: int64 */
+            days?: number;
+            firmware?: string;
+            /** Format: int64 */
+            line: number;
+            /** @description id of the gear it names; empty: none is known by that name */
+            model: string;
+            /** @description why */
+            note?: string;
+            /** Format: double */
+            price?: number;
+            revision?: string;
+            words: string;
         };
         Shelf: {
             /** @description entries that cannot be read, left as they are */
@@ -3511,6 +3582,32 @@ export interface components {
             mode: string;
             /** Format: int64 */
             toUS: number;
+        };
+        TableTaken: {
+            /**
+             * Format: int64
+             * @description to take it back with
+             */
+            change: number;
+            /**
+             * Format: int64
+             * @description how many entries were changed
+             */
+            entries: number;
+            /** Format: int64 */
+            rows: number;
+        };
+        TakenRow: {
+            /** Format: int64 */
+            count?: number;
+            currency?: string;
+            /** Format: int64 */
+            days?: number;
+            firmware?: string;
+            model: string;
+            /** Format: double */
+            price?: number;
+            revision?: string;
         };
         TextAftermath: {
             again: components["schemas"]["TextSetting"][];
@@ -5725,6 +5822,39 @@ export interface operations {
             };
         };
     };
+    "post-api-read-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetTable"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-read-by-kind": {
         parameters: {
             query?: never;
@@ -6273,6 +6403,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-tableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableTaken"];
                 };
             };
             /** @description Error */

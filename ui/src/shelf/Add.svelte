@@ -40,6 +40,10 @@
     <p class="soft">You see what it changes, and for whose quads, before it is taken in.</p>
     <p><a class={button} href="#/shelf/files">Take a file in</a></p>
   </Card>
+  <Card title="A table you keep">
+    <p class="soft">Counts, prices and pieces of kit out of a spreadsheet, each row seen before it is taken.</p>
+    <p><a class={button} href="#/shelf/table">Read a table</a></p>
+  </Card>
 </div>
 <section class="panel mt-4 px-5 py-4" aria-labelledby="by-hand">
   <h2 id="by-hand">One entry, from its sheet or by hand</h2>

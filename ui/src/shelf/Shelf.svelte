@@ -11,6 +11,7 @@
   import EntryForm from './EntryForm.svelte';
   import Files from './Files.svelte';
   import type { Form } from './forms';
+  import TableReader from './TableReader.svelte';
   import TradeShelf from './TradeShelf.svelte';
 
   let { params }: { params: { tab?: string; kind?: string; id?: string } } = $props();
@@ -137,6 +138,8 @@
     <Files shelf={shelf.data} onreload={reload} />
   {:else if tab === 'changes'}
     <Changes />
+  {:else if tab === 'table'}
+    <TableReader onreload={reload} />
   {:else if tab === 'trade'}
     <TradeShelf {entries} {kinds} onreload={reload} />
   {:else if adding}
