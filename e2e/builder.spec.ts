@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from './program';
+import { expect, expectAccessible, test } from './program';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -764,4 +764,29 @@ test('a table out of a spreadsheet: each row seen, what is open said, taken in a
   await page.getByLabel('Its cells').fill('count,price\n1,2');
   await page.getByRole('button', { name: 'Read the table' }).click();
   await expect(page.getByRole('alert')).toContainText('no row names its columns');
+});
+
+test('two packs that contradict each other: both sources, and who wins', async ({ page, open, program }) => {
+  type Entry = { id: string; entry: { input: { maxV: number } } };
+  const units = async () =>
+    ((await (await fetch(`${program.url}/api/shelf?kind=airUnit`)).json()) as { entries: Entry[] }).entries;
+  const two = (await units()).find((e) => e.id === 'aldine-two')!.entry;
+  const other = {
+    ...two,
+    input: { ...two.input, maxV: 25.4 },
+    valueSources: { 'input.maxV': { kind: 'measured', date: '2026-11-02' } },
+  };
+  const pack = { format: 'gear-pack', version: 9, id: 'weir', title: 'Weir pack', airUnits: [other] };
+  await open('/shelf/files');
+  await page
+    .getByLabel('File', { exact: true })
+    .setInputFiles({ name: 'weir.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(pack)) });
+  await expect(page.getByText(/in the file 25\.4 \(measured, 2026-11-02\)/)).toBeVisible();
+  await expect(page.getByLabel('what is there holds')).toBeChecked();
+  await page.getByLabel('the file holds').check();
+  await expect(page.getByLabel('the file holds')).toBeChecked();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Take in' }).click();
+  await expect(page.getByText(/^Took in “Weir pack”/)).toBeVisible();
+  expect((await units()).find((e) => e.id === 'aldine-two')?.entry.input.maxV).toBe(25.4);
 });

@@ -11,9 +11,12 @@ import (
 // speak of the file's own paths where it points at nothing, and of the stock's
 // where the file would break what is there. On an error the stock must be
 // thrown away.
-func Take(st *stock.Stock, doc Document) (stock.Difference, error) {
+func Take(st *stock.Stock, doc Document) (stock.Difference, error) { return TakeOver(st, doc, nil) }
+
+// TakeOver is Take where it has been said who wins where a gear pack contradicts another one.
+func TakeOver(st *stock.Stock, doc Document, wins map[string]string) (stock.Difference, error) {
 	if doc.Set != nil {
-		d, err := st.MergeSet(doc.Set)
+		d, err := st.MergeSetOver(doc.Set, wins)
 		if err != nil {
 			return d, Problems{{"", err.Error()}}
 		}

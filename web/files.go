@@ -150,11 +150,14 @@ func (t *told) Read(into []byte) (int, error) {
 // file in, whole or not at all. Entries that are there already, otherwise, are
 // replaced only with replace.
 func (s *server) importFile(ctx context.Context, in *struct {
-	Apply   bool   `query:"apply"`
-	Replace bool   `query:"replace"`
-	Base    int64  `query:"base" doc:"with apply: the base of the preview"`
-	Job     string `query:"job" maxLength:"64" doc:"names the work, to ask after it under /api/jobs"`
-	RawBody []byte `contentType:"application/json"`
+	Apply   bool  `query:"apply"`
+	Replace bool  `query:"replace"`
+	Base    int64 `query:"base" doc:"with apply: the base of the preview"`
+	// File and There name entries of the file that contradict another gear pack, and who wins.
+	File    []string `query:"file"    doc:"entries of the file that win over what is there"`
+	There   []string `query:"there"   doc:"entries of the file that give way to what is there"`
+	Job     string   `query:"job" maxLength:"64" doc:"names the work, to ask after it under /api/jobs"`
+	RawBody []byte   `contentType:"application/json"`
 }) (*answer[Import], error) {
 	return asJob(ctx, s, in.Job, "reading the file", func(ctx context.Context, b *job) (*answer[Import], error) {
 		doc, err := format.ReadTelling(in.RawBody, func(done int) error {
@@ -164,11 +167,18 @@ func (s *server) importFile(ctx context.Context, in *struct {
 		if err != nil {
 			return nil, err
 		}
+		wins := map[string]string{}
+		for _, id := range in.There {
+			wins[id] = stock.WinsThere
+		}
+		for _, id := range in.File {
+			wins[id] = stock.WinsFile
+		}
 		out := Import{Applied: in.Apply, Turns: []swap.Turn{}}
 		if in.Apply {
-			err = s.takeIn(ctx, b, doc, in.Replace, in.Base, &out)
+			err = s.takeIn(ctx, b, taking{doc, wins, in.Replace, in.Base}, &out)
 		} else {
-			err = s.preview(ctx, b, doc, &out)
+			err = s.preview(ctx, b, taking{doc: doc, wins: wins}, &out)
 		}
 		if err != nil {
 			return nil, err
@@ -186,24 +196,30 @@ func (s *server) importFile(ctx context.Context, in *struct {
 	})
 }
 
+// taking is a file to be taken in, and what has been said about it.
+type taking struct {
+	doc     format.Document
+	wins    map[string]string // where it contradicts another gear pack
+	replace bool
+	base    int64
+}
+
 // takeIn writes what a file brings, whole or not at all.
-func (s *server) takeIn(
-	ctx context.Context, b *job, doc format.Document, replace bool, base int64, out *Import,
-) error {
+func (s *server) takeIn(ctx context.Context, b *job, t taking, out *Import) error {
 	d := deed(ctx, "took in a file")
 	d.Context, d.Revision = ctx, &out.Base
 	d.Tell = func(done, of int) { b.at("writing", done, of) }
 	b.at("comparing it with what is here", 0, 0)
 	err := s.store.Update(d, func(st *stock.Stock) (err error) {
-		if out.Difference, err = format.Take(st, doc); err != nil {
+		if out.Difference, err = format.TakeOver(st, t.doc, t.wins); err != nil {
 			return err
 		}
-		if len(out.Difference.Changed) > 0 && !replace {
+		if len(out.Difference.Changed) > 0 && !t.replace {
 			return huma.Error409Conflict(fmt.Sprintf("%d entries are there already, otherwise; look at the "+
 				"difference and choose to replace them", len(out.Difference.Changed)))
 		}
 		return ctx.Err()
-	}, store.Expect{Ref: store.Everything, Revision: base})
+	}, store.Expect{Ref: store.Everything, Revision: t.base})
 	if err != nil {
 		return fmt.Errorf("take the file in: %w", err)
 	}
@@ -211,7 +227,7 @@ func (s *server) takeIn(
 }
 
 // preview finds what a file would change, and whose verdicts would turn.
-func (s *server) preview(ctx context.Context, b *job, doc format.Document, out *Import) error {
+func (s *server) preview(ctx context.Context, b *job, t taking, out *Import) error {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return err
@@ -219,7 +235,7 @@ func (s *server) preview(ctx context.Context, b *job, doc format.Document, out *
 	out.Base = snap.Revision
 	b.at("comparing it with what is here", 0, 0)
 	after := snap.Fork()
-	if out.Difference, err = format.Take(after, doc); err != nil {
+	if out.Difference, err = format.TakeOver(after, t.doc, t.wins); err != nil {
 		return err
 	}
 	if len(snap.Fleet.Quads) > mostTurned {

@@ -71,6 +71,23 @@ func printDifference(w io.Writer, name string, d stock.Difference) {
 			fmt.Fprintf(w, "  %s %s: %s → %s\n", change.Ref, f.Path, orNothing(f.Before), orNothing(f.After))
 		}
 	}
+	printAgainst(w, d)
+}
+
+// printAgainst says what other gear packs state otherwise, and which of the two stays.
+func printAgainst(w io.Writer, d stock.Difference) {
+	for _, a := range d.Against {
+		stays := map[string]string{
+			stock.WinsThere: "what is there stays",
+			stock.WinsFile:  "the file's takes its place",
+			stock.WinsNone:  "both stand, and what rests on them is unknown",
+		}[a.Wins]
+		fmt.Fprintf(w, "  %s is stated otherwise in “%s”: %s\n", a.Ref, a.PackTitle, stays)
+		for _, c := range a.Claims {
+			fmt.Fprintf(w, "    %s: %s (%s), in the file %s (%s)\n", c.Path, orNothing(c.There), c.ThereSource,
+				orNothing(c.File), c.FileSource)
+		}
+	}
 }
 
 func orNothing(s string) string {

@@ -16,6 +16,8 @@ type Difference struct {
 	New     []Ref    `json:"new"`
 	Same    int      `json:"same"` // entries that are there already, alike
 	Changed []Change `json:"changed"`
+	// Against is what other gear packs that are there state otherwise.
+	Against []Against `json:"against"`
 }
 
 // Change is an entry that is there already, otherwise.
@@ -34,7 +36,11 @@ type FieldChange struct {
 // MergeSet takes a gear pack in: entries whose id is new are added, those that
 // are there already are replaced. Nothing is taken out. It is an error when an
 // id stands in another gear pack.
-func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
+func (s *Stock) MergeSet(in *gear.Set) (Difference, error) { return s.MergeSetOver(in, nil) }
+
+// MergeSetOver is MergeSet where it has been said who wins where the pack contradicts another
+// one: by the id of the file's entry, WinsThere or WinsFile.
+func (s *Stock) MergeSetOver(in *gear.Set, wins map[string]string) (Difference, error) {
 	d := newDifference()
 	at := slices.IndexFunc(s.Sets, func(set *gear.Set) bool { return set.ID == in.ID })
 	if at < 0 {
@@ -49,22 +55,9 @@ func (s *Stock) MergeSet(in *gear.Set) (Difference, error) {
 	d.compare(Ref{KindSet, in.ID}, []string{set.Title, set.License}, []string{in.Title, in.License})
 	set.Title, set.License = in.Title, in.License
 
-	there := map[string]string{}
-	for _, other := range s.Sets {
-		if other.ID != in.ID {
-			for _, list := range other.Lists() {
-				for _, item := range list.Items {
-					there[item.Head().ID] = other.ID
-				}
-			}
-		}
-	}
-	for _, list := range in.Lists() {
-		for i, item := range list.Items {
-			if other, taken := there[item.Head().ID]; taken {
-				return d, fmt.Errorf("%s[%d].id: the id %q stands already in the gear pack %q", list.Name, i, item.Head().ID, other)
-			}
-		}
+	in, err := s.against(in, wins, &d)
+	if err != nil {
+		return d, err
 	}
 	for i, list := range in.Lists() {
 		kind := gear.Kinds[i].Kind
@@ -143,7 +136,9 @@ func Head(f *fleet.Fleet) fleet.Fleet {
 	return head
 }
 
-func newDifference() Difference { return Difference{New: []Ref{}, Changed: []Change{}} }
+func newDifference() Difference {
+	return Difference{New: []Ref{}, Changed: []Change{}, Against: []Against{}}
+}
 
 func merge[T any](d *Difference, kind string, list *[]T, in []T, id func(*T) string) {
 	out := slices.Clone(*list)

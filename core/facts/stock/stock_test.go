@@ -75,9 +75,9 @@ func TestAFleetMergesIntoAnother(t *testing.T) {
 
 func TestAnIdBelongsToOneEntryOnly(t *testing.T) {
 	s := full(t)
-	other := &gear.Set{ID: "other", Title: "other", Packs: []gear.Pack{{Entry: gear.Entry{ID: "lipo-4"}}}}
+	other := &gear.Set{ID: "other", Title: "other", Packs: []gear.Pack{{Entry: gear.Entry{ID: "first"}}}}
 	_, err := s.MergeSet(other)
-	assert.ErrorContains(t, err, `packs[0].id: the id "lipo-4" stands already in the gear pack "sample"`)
+	assert.ErrorContains(t, err, `packs[0].id: the id "first" stands already in the gear pack "sample"`)
 	_, err = full(
 		t,
 	).MergeSet(&gear.Set{ID: "sample", Title: "sample", Packs: []gear.Pack{{Entry: gear.Entry{ID: "first"}}}})

@@ -448,7 +448,10 @@ export const api = {
         }),
       ),
     ),
-  importFile: (file: Blob, options: { apply?: boolean; replace?: boolean; base?: number } = {}) =>
+  importFile: (
+    file: Blob,
+    options: { apply?: boolean; replace?: boolean; base?: number; file?: string[]; there?: string[] } = {},
+  ) =>
     written(
       asJob((job) =>
         client.POST('/api/import', {

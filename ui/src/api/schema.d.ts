@@ -1317,6 +1317,17 @@ export interface components {
             revision: number;
             version: string;
         };
+        Against: {
+            claims: components["schemas"]["Claim"][];
+            id: string;
+            kind: string;
+            other: string;
+            pack: string;
+            packTitle: string;
+            says?: string;
+            /** @enum {string} */
+            wins: "there" | "file" | "both";
+        };
         AntennaBudget: {
             band: string;
             /** Format: double */
@@ -1735,6 +1746,13 @@ export interface components {
             name: string;
             value: string;
         };
+        Claim: {
+            file: string;
+            fileSource: string;
+            path: string;
+            there: string;
+            thereSource: string;
+        };
         Column: {
             gate: string;
             title: string;
@@ -1834,6 +1852,7 @@ export interface components {
             release?: string;
         };
         Difference: {
+            against: components["schemas"]["Against"][];
             changed: components["schemas"]["Change"][];
             new: components["schemas"]["Ref"][];
             /** Format: int64 */
@@ -4221,6 +4240,10 @@ export interface operations {
                 replace?: boolean;
                 /** @description with apply: the base of the preview */
                 base?: number;
+                /** @description entries of the file that win over what is there */
+                file?: string[];
+                /** @description entries of the file that give way to what is there */
+                there?: string[];
                 /** @description names the work, to ask after it under /api/jobs */
                 job?: string;
             };

@@ -19,6 +19,16 @@
   let preview = $state.raw<Import | null>(null);
   let failure = $state.raw<Failure | null>(null);
   let done = $state('');
+  // Who wins where the file contradicts another gear pack, by the file's entry.
+  let wins = $state.raw<Record<string, string>>({});
+  const winsWords: Record<string, string> = {
+    both: 'both stand: unknown',
+    there: 'what is there holds',
+    file: 'the file holds',
+  };
+  const choices = (a: Import['difference']['against'][number]) =>
+    a.id === a.other ? ['there', 'file'] : ['both', 'there', 'file'];
+  const won = (by: string) => Object.keys(wins).filter((id) => wins[id] === by);
 
   /** The input forgets the file at once, so that the same one, mended, can be chosen again. */
   function choose(input: HTMLInputElement) {
@@ -32,10 +42,21 @@
     preview = null;
     failure = null;
     done = '';
+    wins = {};
+    if (file) await again();
+  }
+
+  /** The difference as it is with what has been said. */
+  async function again() {
     if (!file) return;
-    const answer = await api.importFile(file);
+    const answer = await api.importFile(file, { file: won('file'), there: won('there') });
     if (answer.ok) preview = answer.data;
     else failure = answer.failure;
+  }
+
+  async function says(id: string, by: string) {
+    wins = { ...wins, [id]: by };
+    await again();
   }
 
   async function take() {
@@ -44,6 +65,8 @@
       apply: true,
       replace: preview.difference.changed.length > 0,
       base: preview.base,
+      file: won('file'),
+      there: won('there'),
     });
     if (answer.ok) {
       const { difference: d, title } = answer.data;
@@ -83,6 +106,42 @@
             {/each}
           </ul>
           {#if preview.turns.length > 40}<p class="soft">and {preview.turns.length - 40} more</p>{/if}
+        {/if}
+        {#if d.against.length > 0}
+          <p class="font-semibold">Another gear pack says it otherwise:</p>
+          <ul class="grid gap-2.5">
+            {#each d.against as a (a.id + a.other)}
+              <li class="border-t border-t-line pt-1.5">
+                <fieldset class="border-0 p-0 m-0 grid gap-1">
+                  <legend class="font-semibold wrap-anywhere"
+                    >{a.kind}
+                    {a.id} <span class="soft font-normal">in “{a.packTitle}”{a.says ? `: ${a.says}` : ''}</span></legend
+                  >
+                  {#each a.claims.slice(0, 12) as c (c.path)}
+                    <p class="text-note wrap-anywhere">
+                      <span class="mono">{c.path}</span>: there <strong>{c.there || '–'}</strong>
+                      <span class="soft">({c.thereSource})</span>, in the file <strong>{c.file || '–'}</strong>
+                      <span class="soft">({c.fileSource})</span>
+                    </p>
+                  {/each}
+                  {#if a.claims.length > 12}<p class="soft text-note">and {a.claims.length - 12} more</p>{/if}
+                  <div class="flex flex-wrap gap-x-4">
+                    {#each choices(a) as by (by)}
+                      <label class="inline-flex items-center gap-2 min-h-9 max-sm:min-h-11"
+                        ><input
+                          type="radio"
+                          name={`wins-${a.id}-${a.other}`}
+                          checked={a.wins === by}
+                          onchange={() => says(a.id, by)}
+                        />
+                        {winsWords[by]}</label
+                      >
+                    {/each}
+                  </div>
+                </fieldset>
+              </li>
+            {/each}
+          </ul>
         {/if}
         {#if d.changed.length > 0}
           <!-- What scrolls must be reached by keyboard. -->
