@@ -790,3 +790,23 @@ test('two packs that contradict each other: both sources, and who wins', async (
   await expect(page.getByText(/^Took in “Weir pack”/)).toBeVisible();
   expect((await units()).find((e) => e.id === 'aldine-two')?.entry.input.maxV).toBe(25.4);
 });
+
+test('the map of links: before and after an update, and a range dragged over releases', async ({ page, open }) => {
+  await open('/links/aldine-one/visor-b');
+  await expect(page.getByText(/after .*Visor B 4\.1 → 4\.6/)).toBeVisible();
+  await expect(page.getByText(/^After the updates: .*mode First/)).toBeVisible();
+  const bar = page.getByRole('group', { name: 'releases of the air unit' });
+  const from = (await bar.getByRole('button', { name: '1.0.4' }).boundingBox())!;
+  const to = (await bar.getByRole('button', { name: '1.1', exact: true }).boundingBox())!;
+  await page.mouse.move(from.x + 5, from.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 5, to.y + 5, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByLabel('Air unit: on which releases')).toHaveValue('>=1.0.4 <=1.1');
+  await bar.getByRole('button', { name: 'earlier' }).press('Enter');
+  await bar.getByRole('button', { name: '1.0.6' }).press('Enter');
+  await expect(page.getByLabel('Air unit: on which releases')).toHaveValue('<=1.0.6');
+  await page.getByLabel('after which update').selectOption({ label: 'an update of Visor C' });
+  await page.getByLabel('to which release').selectOption('2.2');
+  await expect(page.getByText(/after Visor C 2\.0 → 2\.2\./)).toBeVisible();
+});

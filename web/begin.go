@@ -274,17 +274,6 @@ func (s *server) takeFromTrade(ctx context.Context, in *struct {
 }
 
 // links is the map of what links with what.
-func (s *server) links(ctx context.Context, _ *struct{}) (*ready[link.Map], error) {
-	snap, err := s.store.Snapshot()
-	if err != nil {
-		return nil, problem(err)
-	}
-	return answered(ctx, s.answers, snap, "links", func(context.Context) (*link.Map, error) {
-		m := link.NewMap(snap.Library, snap.Index)
-		return &m, nil
-	})
-}
-
 // stateOf notes what is stated of a pair of models, beside what is stated already or in its
 // place.
 func (s *server) stateOf(ctx context.Context, in *struct {

@@ -1,6 +1,8 @@
 package link
 
 import (
+	"cmp"
+	"slices"
 	"strings"
 
 	"yokeswap/core/facts/firmware"
@@ -15,6 +17,8 @@ type Map struct {
 	Units   []MapModel `json:"units"`
 	Goggles []MapModel `json:"goggles"`
 	Cells   []Cell     `json:"cells"` // row by row
+	// Updates are what is planned between today and after: "Visor B 4.1 → 4.6".
+	Updates []string `json:"updates"`
 }
 
 // MapModel is a row or a column, with what of it is owned.
@@ -22,6 +26,8 @@ type MapModel struct {
 	ID    string   `json:"id"`
 	Label string   `json:"label"`
 	Owned []string `json:"owned"` // "One of Quern on 1.0.4"
+	// Releases are those its gear lists, the oldest first.
+	Releases []firmware.Version `json:"releases"`
 }
 
 // Stated is what the statements about a pair come to.
@@ -46,6 +52,10 @@ type Cell struct {
 	// Now is how the pieces owned stand today, the best pair of them; absent: no pair is owned.
 	Now     verdict.Level `json:"now,omitempty"`
 	NowSays string        `json:"nowSays,omitempty"`
+	// After is how they stand once the updates are done; absent: none is planned, or no pair
+	// is owned.
+	After     verdict.Level `json:"after,omitempty"`
+	AfterSays string        `json:"afterSays,omitempty"`
 }
 
 // Statement is one statement about a pair, in words.
@@ -58,23 +68,35 @@ type Statement struct {
 	Source   string   `json:"source"`
 }
 
-// NewMap draws the map of a library and a fleet.
-func NewMap(lib *gear.Library, f *fleet.Index) Map {
-	m := Map{Units: []MapModel{}, Goggles: []MapModel{}, Cells: []Cell{}}
+// NewMap draws the map of a library and a fleet; after is the fleet once planned updates are
+// done, nil: none are.
+func NewMap(lib *gear.Library, f, after *fleet.Index) Map {
+	m := Map{Units: []MapModel{}, Goggles: []MapModel{}, Cells: []Cell{}, Updates: []string{}}
+	if after != nil {
+		m.Updates = updatesOf(lib, f, after)
+	}
 	for _, g := range gear.All[*gear.Goggles](lib) {
 		m.Goggles = append(m.Goggles, mapModel(&g.Device, f))
 	}
 	for _, u := range gear.All[*gear.AirUnit](lib) {
 		m.Units = append(m.Units, mapModel(&u.Device, f))
 		for _, g := range m.Goggles {
-			m.Cells = append(m.Cells, cellOf(lib, f, u.ID, g.ID))
+			c := cellOf(lib, f, u.ID, g.ID)
+			if len(m.Updates) > 0 {
+				c.After, c.AfterSays = best(lib, after, u.ID, g.ID)
+			}
+			m.Cells = append(m.Cells, c)
 		}
 	}
 	return m
 }
 
 func mapModel(d *gear.Device, f *fleet.Index) MapModel {
-	m := MapModel{ID: d.ID, Label: d.Label(), Owned: []string{}}
+	m := MapModel{ID: d.ID, Label: d.Label(), Owned: []string{}, Releases: []firmware.Version{}}
+	for i := range d.Releases {
+		m.Releases = append(m.Releases, d.Releases[i].Version)
+	}
+	slices.SortFunc(m.Releases, firmware.Version.Compare)
 	for _, kit := range f.PiecesOf(d.ID) {
 		on := ", firmware not known"
 		if kit.Firmware.Known() {
@@ -95,7 +117,7 @@ func cellOf(lib *gear.Library, f *fleet.Index, unit, goggles string) Cell {
 	if odds := lib.Contradiction(unit, goggles); odds != "" {
 		c.Stated, c.Says = StatedAtOdds, odds
 	}
-	c.now(lib, f)
+	c.Now, c.NowSays = best(lib, f, unit, goggles)
 	return c
 }
 
@@ -170,19 +192,46 @@ func statementOf(lib *gear.Library, p *gear.Pairing) Statement {
 	return s
 }
 
-// now says how the pieces that are owned stand, each with what is on it and the mode it is in.
-func (c *Cell) now(lib *gear.Library, f *fleet.Index) {
-	for _, u := range f.PiecesOf(c.Unit) {
-		for _, g := range f.PiecesOf(c.Goggles) {
-			level, says := standing(lib, f, u, g)
-			if c.Now == "" || c.Now.WorseThan(level) {
-				c.Now, c.NowSays = level, says
+// best says how the pieces that are owned stand, each with what is on it and the mode it is
+// in: the best pair of them; nothing where no pair is owned.
+func best(lib *gear.Library, f *fleet.Index, unit, goggles string) (level verdict.Level, says string) {
+	for _, u := range f.PiecesOf(unit) {
+		for _, g := range f.PiecesOf(goggles) {
+			of, words := standing(lib, f, u, g)
+			if level == "" || level.WorseThan(of) {
+				level, says = of, words
 			}
 			if level == verdict.Fits {
-				return
+				return level, says
 			}
 		}
 	}
+	return level, says
+}
+
+// updatesOf are the pieces that carry something else afterwards, or are in another mode.
+func updatesOf(lib *gear.Library, f, after *fleet.Index) []string {
+	list := []string{}
+	for i := range f.Kit {
+		was := &f.Kit[i]
+		is, ok := after.Piece(was.ID)
+		if !ok {
+			continue
+		}
+		if is.Firmware != was.Firmware {
+			list = append(list, was.Label()+" "+cmp.Or(string(was.Firmware), "not read")+" → "+string(is.Firmware))
+		}
+		if is.Mode != was.Mode && is.Mode != "" {
+			mode := is.Mode
+			if g, ok := gear.Find[*gear.Goggles](lib, is.Model); ok {
+				if m, there := g.Mode(is.Mode); there {
+					mode = m.Label()
+				}
+			}
+			list = append(list, was.Label()+" to mode "+mode)
+		}
+	}
+	return list
 }
 
 // standing is what the gate says of the picture of two pieces of kit as they are.

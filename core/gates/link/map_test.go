@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -61,7 +62,7 @@ func TestTheMapOfLinks(t *testing.T) {
 			}})
 			set.Add(&gear.Goggles{Device: gear.Device{Entry: gear.Entry{ID: "g"}}, Modes: []gear.Mode{{ID: "a"}, {ID: "b", Name: "Second"}}})
 			c.unit.ID, c.unit.Model, c.eyes.ID, c.eyes.Model = "ku", "u", "kg", "g"
-			m := link.NewMap(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Kit: []fleet.Kit{c.unit, c.eyes}}))
+			m := link.NewMap(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Kit: []fleet.Kit{c.unit, c.eyes}}), nil)
 			require.Len(t, m.Cells, 1)
 			cell := m.Cells[0]
 			assert.Equal(t, c.stated, cell.Stated)
@@ -73,6 +74,31 @@ func TestTheMapOfLinks(t *testing.T) {
 	none := link.NewMap(gear.NewLibrary(&gear.Set{
 		AirUnits: []gear.AirUnit{{Device: gear.Device{Entry: gear.Entry{ID: "u"}}}},
 		Goggles:  []gear.Goggles{{Device: gear.Device{Entry: gear.Entry{ID: "g"}}}},
-	}), fleet.NewIndex(&fleet.Fleet{}))
+	}), fleet.NewIndex(&fleet.Fleet{}), nil)
 	assert.Empty(t, none.Cells[0].Now, "nothing of it is owned")
+}
+
+// Before and after planned updates: what links today and no longer does, and the other way
+// round; without any, nothing is said of after.
+func TestTheMapBeforeAndAfter(t *testing.T) {
+	p := gear.Pairing{Entry: gear.Entry{ID: "p"}, AirUnit: "u", Goggles: "g", AirFirmware: "<=1.0"}
+	set := &gear.Set{Pairings: []gear.Pairing{p}}
+	set.Add(&gear.AirUnit{Device: gear.Device{Entry: gear.Entry{ID: "u"},
+		Releases: []gear.Release{{Version: "1.2"}, {Version: "1.0"}}}})
+	set.Add(&gear.Goggles{Device: gear.Device{Entry: gear.Entry{ID: "g"}}})
+	fleetOn := func(v firmware.Version) *fleet.Index {
+		return fleet.NewIndex(&fleet.Fleet{Kit: []fleet.Kit{
+			{ID: "ku", Name: "Mine", Model: "u", Firmware: v, Activated: new(true)},
+			{ID: "kg", Model: "g", Activated: new(true)},
+		}})
+	}
+	m := link.NewMap(gear.NewLibrary(set), fleetOn("1.0"), fleetOn("1.2"))
+	cell := m.Cells[0]
+	assert.Equal(t, []string{"Mine 1.0 → 1.2"}, m.Updates)
+	assert.Equal(t, verdict.Fits, cell.Now, cell.NowSays)
+	assert.True(t, cell.After.WorseThan(cell.Now), "%s: %s", cell.After, cell.AfterSays)
+	assert.Equal(t, []firmware.Version{"1.0", "1.2"}, m.Units[0].Releases, "in their order")
+	same := link.NewMap(gear.NewLibrary(set), fleetOn("1.0"), fleetOn("1.0"))
+	assert.Empty(t, same.Updates)
+	assert.Empty(t, same.Cells[0].After)
 }

@@ -405,7 +405,7 @@ export const api = {
     read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
   state: (quad: string, body: Said) =>
     written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
-  links: () => read(() => client.GET('/api/links')),
+  links: (query: { kit?: string; to?: string } = {}) => read(() => client.GET('/api/links', { params: { query } })),
   stateOf: (unit: string, goggles: string, body: Said & { instead: boolean }) =>
     written(answered(client.POST('/api/links/{unit}/{goggles}', { params: { path: { unit, goggles } }, body }))),
   trade: (kind: string) => read(() => client.GET('/api/trade', { params: { query: { kind } } })),
@@ -421,7 +421,8 @@ export const api = {
         }),
       ),
     ),
-  shelf: (query: { find?: string; count?: number } = {}) => read(() => client.GET('/api/shelf', { params: { query } })),
+  shelf: (query: { kind?: string; find?: string; count?: number } = {}) =>
+    read(() => client.GET('/api/shelf', { params: { query } })),
   save: (kind: string, id: string, revision: number, entry: unknown) =>
     written(
       answered(

@@ -2205,6 +2205,8 @@ export interface components {
             };
         };
         LinkCell: {
+            after?: string;
+            afterSays?: string;
             goggles: string;
             now?: string;
             nowSays?: string;
@@ -2237,11 +2239,13 @@ export interface components {
             cells: components["schemas"]["LinkCell"][];
             goggles: components["schemas"]["LinkMapModel"][];
             units: components["schemas"]["LinkMapModel"][];
+            updates: string[];
         };
         LinkMapModel: {
             id: string;
             label: string;
             owned: string[];
+            releases: string[];
         };
         LinkPicture: {
             bars: components["schemas"]["LinkBar"][];
@@ -4437,7 +4441,14 @@ export interface operations {
     };
     "list-api-links": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a piece of kit that might be updated; absent: what the route does */
+                kit?: string;
+                /** @description the release it would carry; absent: as it is */
+                to?: string;
+                /** @description the mode goggles would be in; absent: as they are */
+                mode?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

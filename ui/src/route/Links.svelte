@@ -2,7 +2,7 @@
   // The map of links: air units by goggles, what is stated of each pair and how what is owned
   // stands today; statements are entered and changed right there.
   import { push } from 'svelte-spa-router';
-  import { api, type Failure, type LinkMap } from '../api/client.svelte';
+  import { api, type Failure, type LinkMap, type ShelfEntry } from '../api/client.svelte';
   import Releases from '../begin/Releases.svelte';
   import WhoSays from '../begin/WhoSays.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -12,7 +12,17 @@
   let { params }: { params: { unit?: string; goggles?: string } } = $props();
 
   const map = new Loaded<LinkMap>();
-  void map.take(api.links());
+  // What is asked about: an update of one piece, else what the route does.
+  let kit = $state('');
+  let release = $state('');
+  let owned = $state.raw<ShelfEntry[]>([]);
+  const load = () => map.take(api.links(kit && release ? { kit, to: release } : {}));
+  void load();
+  void api.shelf({ kind: 'kit' }).then((shelf) => (owned = shelf.ok ? shelf.data.entries : []));
+  const modelOf = (id: string) => (owned.find((e) => e.id === id)?.entry as { model?: string } | undefined)?.model;
+  const releasesOf = (model?: string) =>
+    [...(map.data?.units ?? []), ...(map.data?.goggles ?? [])].find((m) => m.id === model)?.releases ?? [];
+  const askable = $derived(owned.filter((e) => releasesOf(modelOf(e.id)).length > 1));
   let refused = $state.raw<Failure | null>(null);
   let unit = $state('');
   let goggles = $state('');
@@ -41,7 +51,7 @@
     if (!answer.ok) return;
     unit = goggles = '';
     said = 'Noted.';
-    await map.take(api.links());
+    await load();
   }
   async function takeOut(id: string) {
     const shelf = await api.shelf({ find: id });
@@ -49,7 +59,7 @@
     if (!there) return;
     const answer = await api.remove('pairing', id, there.revision);
     refused = answer.ok ? null : answer.failure;
-    if (answer.ok) await map.take(api.links());
+    if (answer.ok) await load();
   }
 </script>
 
@@ -59,7 +69,7 @@
     ><a href="#/route">The route</a> <button type="button" class="button" onclick={() => print()}>Print</button></span
   >
 </div>
-{#if map.failure}<FailureNote failure={map.failure} again={() => map.take(api.links())} />{/if}
+{#if map.failure}<FailureNote failure={map.failure} again={() => load()} />{/if}
 {#if map.data}
   {@const m = map.data}
   {#if m.units.length === 0 || m.goggles.length === 0}
@@ -68,7 +78,43 @@
       here.
     </p>
   {:else}
-    <p class="soft mb-2">What is stated of each pair of models; the mark says how what you own of both stands today.</p>
+    <p class="soft mb-2">
+      What is stated of each pair of models; the marks say how what you own of both stands today and, where it differs,
+      after {m.updates.length === 0 ? 'nothing: no update is planned' : m.updates.join(', ')}.
+    </p>
+    <p class="flex flex-wrap gap-x-3 gap-y-1 items-center mb-2 screen-only">
+      <label class="inline-flex items-center gap-2"
+        >After
+        <select
+          aria-label="after which update"
+          value={kit}
+          onchange={(e) => {
+            kit = e.currentTarget.value;
+            release = '';
+            if (!kit) void load();
+          }}
+        >
+          <option value="">what the route does</option>
+          {#each askable as e (e.id)}<option value={e.id}>an update of {e.name}</option>{/each}
+        </select></label
+      >
+      {#if kit}
+        <label class="inline-flex items-center gap-2"
+          >to
+          <select
+            aria-label="to which release"
+            value={release}
+            onchange={(e) => {
+              release = e.currentTarget.value;
+              void load();
+            }}
+          >
+            <option value="">which release?</option>
+            {#each releasesOf(modelOf(kit)) as r (r)}<option value={r}>{r}</option>{/each}
+          </select></label
+        >
+      {/if}
+    </p>
     <div class="scroll">
       <table class="rows bg-sheet border border-line">
         <caption class="unseen">Air units by goggles</caption>
@@ -100,6 +146,14 @@
                       aria-current={c === open ? 'true' : undefined}
                     >
                       {#if c.now}<LevelMark level={c.now} size={20} />{/if}
+                      {#if c.after && c.after !== c.now}<span
+                          class="inline-flex items-center gap-1"
+                          title="after the updates"
+                          ><span aria-hidden="true">→</span><span class="unseen">after the updates:</span><LevelMark
+                            level={c.after}
+                            size={20}
+                          /></span
+                        >{/if}
                       <span class={c.stated === 'nobody' || c.stated === 'never' ? 'soft' : ''}
                         >{c.stated === 'at-odds' ? 'contradictory' : c.says}</span
                       >
@@ -124,6 +178,9 @@
               >{open.nowSays}.</span
             >
           </p>{/if}
+        {#if open.after && open.after !== open.now}<p class="flex gap-2 items-start">
+            <LevelMark level={open.after} size={20} /><span>After the updates: {open.afterSays}.</span>
+          </p>{/if}
         {#if open.stated === 'at-odds'}<p class="bad">{open.says}.</p>{/if}
         <ul class="grid gap-1.5">
           {#each open.statements as s (s.id)}
@@ -147,7 +204,12 @@
           }}
         >
           <h3>State another</h3>
-          <Releases bind:unit bind:goggles />
+          <Releases
+            bind:unit
+            bind:goggles
+            unitReleases={releasesOf(open.unit)}
+            gogglesReleases={releasesOf(open.goggles)}
+          />
           <WhoSays bind:from />
           {#if refused}<FailureNote failure={refused} />{/if}
           <p class="buttons">
