@@ -47,11 +47,12 @@ func check(c *call) error {
 	if err != nil {
 		return err
 	}
-	if _, err := format.Take(st, doc); err != nil {
+	d, err := format.Take(st, doc)
+	if err != nil {
 		return named(names[0], err)
 	}
 	if doc.Set != nil {
-		return c.sayGear(doc, inspect.Pack(doc.Set, st.Library()), *asJSON)
+		return c.sayGear(doc, inspect.Pack(doc.Set, st.Library()), d, *asJSON)
 	}
 	reports := judge(st)
 	for _, r := range reports {
@@ -68,15 +69,17 @@ func check(c *call) error {
 
 // sayGear tells of a gear pack: that it is sound, what each entry lacks for which gate, and
 // what is implausible.
-func (c *call) sayGear(doc format.Document, remarks []inspect.Remark, asJSON bool) error {
+func (c *call) sayGear(doc format.Document, remarks []inspect.Remark, d stock.Difference, asJSON bool) error {
 	count := 0
 	for _, list := range doc.Set.Lists() {
 		count += len(list.Items)
 	}
 	if asJSON {
-		return writeJSON(c.stdout, map[string]any{"gearPack": doc.Set.ID, "entries": count, "remarks": remarks})
+		return writeJSON(c.stdout, map[string]any{"gearPack": doc.Set.ID, "entries": count, "remarks": remarks,
+			"against": d.Against})
 	}
 	fmt.Fprintf(c.stdout, "gear pack %s: %d entries, sound\n", doc.Set.ID, count)
+	printAgainst(c.stdout, d)
 	for _, r := range remarks {
 		if r.Gate == "" {
 			fmt.Fprintf(c.stdout, "  %s %s: %s is %s\n", format.WordOf(r.Kind), r.Name, r.Field, r.Says)

@@ -109,6 +109,32 @@ func TestBadInputIsRefusedWithItsPlace(t *testing.T) {
 	}
 }
 
+// Two packs that contradict each other: check and import say so with both sources, what is
+// there stays, and a named entry of the file wins.
+func TestPacksThatContradictEachOther(t *testing.T) {
+	gearFile, _ := demoFiles(t)
+	data := filepath.Join(t.TempDir(), "data")
+	exit, _, errs := yoke("import", "--data", data, gearFile)
+	require.Equal(t, exitOK, exit, errs)
+	other := filepath.Join(t.TempDir(), "weir.json")
+	require.NoError(t, os.WriteFile(other, []byte(`{"format":"gear-pack","version":9,"id":"weir","title":"Weir","plates":[
+		{"id":"tenon-20-25","source":{"kind":"measured","date":"2026-11-02"},"thickMM":9}]}`), 0o600))
+	exit, out, errs := yoke("import", "--data", data, other)
+	require.Equal(t, exitOK, exit, errs)
+	assert.Contains(t, out, "what is there stays")
+	assert.Contains(t, out, "in the file 9 (measured, 2026-11-02)")
+	_, kept, _ := yoke("export", "--data", data, "--gear", "harrow-fell")
+	assert.NotContains(t, kept, `"thickMM": 9`)
+	exit, out, errs = yoke("check", "--gear", gearFile, other)
+	require.Equal(t, exitOK, exit, errs)
+	assert.Contains(t, out, "in the file 9 (measured, 2026-11-02)")
+	exit, out, errs = yoke("import", "--data", data, "--file-wins", "tenon-20-25", other)
+	require.Equal(t, exitOK, exit, errs)
+	assert.Contains(t, out, "the file's takes its place")
+	_, kept, _ = yoke("export", "--data", data, "--gear", "harrow-fell")
+	assert.Contains(t, kept, `"thickMM": 9`)
+}
+
 func TestImportAndExportAreOneAnothersReverse(t *testing.T) {
 	gearFile, fleetFile := demoFiles(t)
 	data := filepath.Join(t.TempDir(), "data")

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"strings"
 
 	"yokeswap/core/facts/stock"
 	"yokeswap/format"
@@ -19,6 +20,8 @@ var errDryRun = errors.New("dry run")
 func importFiles(c *call) error {
 	data := c.dataFlag()
 	replace := c.flags.Bool("replace", false, "replace entries that are there already, otherwise")
+	over := c.flags.String("file-wins", "",
+		"ids, with commas: entries of the file that hold where another pack says otherwise")
 	dry := c.flags.Bool("dry-run", false, "only say what would change")
 	names, err := c.parse()
 	if err != nil {
@@ -40,7 +43,7 @@ func importFiles(c *call) error {
 	defer st.Close()
 	err = st.Update(store.Deed{Does: "took in a file", Who: "the command line"}, func(s *stock.Stock) error {
 		for i, doc := range docs {
-			d, err := format.Take(s, doc)
+			d, err := format.TakeOver(s, doc, filesWin(*over))
 			if err != nil {
 				return named(names[i], err)
 			}
@@ -72,6 +75,17 @@ func printDifference(w io.Writer, name string, d stock.Difference) {
 		}
 	}
 	printAgainst(w, d)
+}
+
+// filesWin are the entries that were named to hold over what is there.
+func filesWin(ids string) map[string]string {
+	wins := map[string]string{}
+	for id := range strings.SplitSeq(ids, ",") {
+		if id = strings.TrimSpace(id); id != "" {
+			wins[id] = stock.WinsFile
+		}
+	}
+	return wins
 }
 
 // printAgainst says what other gear packs state otherwise, and which of the two stays.
