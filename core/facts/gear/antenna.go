@@ -143,16 +143,20 @@ func (s Sex) Other() Sex {
 	return map[Sex]Sex{Male: Female, Female: Male}[s]
 }
 
-// mates says whether two plugs of one connector go together. Where nothing else is stated,
-// the end of an antenna is male and that of a port female (common practice).
-func mates(end, port Sex) bool { return cmp.Or(end, Male) != cmp.Or(port, Female) }
+// Sex of an antenna's plug; where it is not stated, male (common practice).
+func (a *Antenna) Sex() Sex { return cmp.Or(a.PlugSex, Male) }
+
+// Sex of the plugs of a port; where it is not stated, female (common practice).
+func (p *AntennaPort) Sex() Sex { return cmp.Or(p.PlugSex, Female) }
 
 // Onto says whether an antenna goes straight onto a port.
-func (a *Antenna) Onto(p *AntennaPort) bool { return a.Plug == p.Plug && mates(a.PlugSex, p.PlugSex) }
+func (a *Antenna) Onto(p *AntennaPort) bool { return a.Plug == p.Plug && a.Sex() != p.Sex() }
 
-// Joins says whether an adapter joins an antenna to a port.
+// Joins says whether an adapter joins an antenna to a port; where nothing else is stated, it
+// is female to the antenna and male to the port.
 func (a *Adapter) Joins(antenna *Antenna, p *AntennaPort) bool {
-	return a.From == antenna.Plug && a.To == p.Plug && mates(antenna.PlugSex, a.FromSex) && mates(a.ToSex, p.PlugSex)
+	return a.From == antenna.Plug && a.To == p.Plug && antenna.Sex() != cmp.Or(a.FromSex, Female) &&
+		cmp.Or(a.ToSex, Male) != p.Sex()
 }
 
 // AntennaPort is where antennas go on: their bands, how many, on which plug.

@@ -213,30 +213,26 @@ func (p *pair) checkPlug(e *end, a *gear.Antenna, add adder) []verdict.Finding {
 		}
 		add(CodeAdapter, verdict.Caution, "%s goes onto %s through the %s: %s lost, and one more thing to shake loose.",
 			a.Label(), e.label, e.adapter.Label(), loss)
-		if e.adapter.BarrelMM != nil || e.adapter.RightAngle != nil {
-			return p.checkBarrel(e, e.adapter.BarrelMM, e.adapter.RightAngle, a, add)
-		}
+		return p.checkBarrel(e, e.adapter.BarrelMM, e.adapter.RightAngle, a, add)
 	case p.adapterFor(a, e.port) != nil:
-		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(),
-			p.plugWords(a.Plug, a.PlugSex), e.label, p.portWords(e.port), p.adapterFor(a, e.port).Label())
+		own, takes := p.plugsOf(a, e.port)
+		add(CodePlug, verdict.Change, "The plug of %s is %s, %s takes %s: the %s joins them.", a.Label(), own, e.label, takes,
+			p.adapterFor(a, e.port).Label())
 	default:
-		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), p.plugWords(a.Plug, a.PlugSex), e.label,
-			p.portWords(e.port))
+		own, takes := p.plugsOf(a, e.port)
+		add(CodePlug, verdict.Unfit, "The plug of %s is %s, %s takes %s.", a.Label(), own, e.label, takes)
 	}
 	return nil
 }
 
-// plugWords is a plug as it is read, with its sex where that is stated.
-func (p *pair) plugWords(connector string, sex gear.Sex) string {
-	if sex == "" {
-		return p.Library.Label(connector)
+// plugsOf are the plug of an antenna and the one a port takes, as they are read; their sexes
+// where the connector is the same and they do not go together.
+func (p *pair) plugsOf(a *gear.Antenna, port *gear.AntennaPort) (own, takes string) {
+	own, takes = p.Library.Label(a.Plug), p.Library.Label(port.Plug)
+	if a.Plug == port.Plug {
+		own, takes = own+", "+string(a.Sex()), takes+", "+string(port.Sex().Other())
 	}
-	return fmt.Sprintf("%s, %s", p.Library.Label(connector), sex)
-}
-
-// portWords is the plug that goes onto a port.
-func (p *pair) portWords(port *gear.AntennaPort) string {
-	return p.plugWords(port.Plug, port.PlugSex.Other())
+	return own, takes
 }
 
 // checkBarrel asks whether a plug, of an antenna or of the adapter on it, reaches past the lip

@@ -31,7 +31,7 @@ type world struct {
 type option struct {
 	item    string
 	pins    []gear.Pin
-	says    string
+	says    []string
 	missing []verdict.Missing
 }
 
@@ -41,8 +41,7 @@ func worldsOf(c fleet.Case) (worlds []world) {
 	var axes [][]option
 	for _, item := range c.Library.Open(c.Names) {
 		axes = append(axes, rangesOf(item)...)
-		axes = append(axes, revisionsOf(c, item)...)
-		axes = append(axes, regionsOf(c, item)...)
+		axes = append(axes, conditionsOf(c, item)...)
 	}
 	for _, chosen := range combined(axes) {
 		w := world{Case: c}
@@ -53,7 +52,7 @@ func worldsOf(c fleet.Case) (worlds []world) {
 				order = append(order, o.item)
 			}
 			pins[o.item] = append(pins[o.item], o.pins...)
-			w.supposing = append(w.supposing, o.says)
+			w.supposing = append(w.supposing, o.says...)
 			w.missing = append(w.missing, o.missing...)
 		}
 		for _, id := range order {
@@ -83,28 +82,40 @@ func rangesOf(item gear.Item) (axes [][]option) {
 			}
 		}
 		for k := range ends {
-			ends[k].says = fmt.Sprintf("%s of %s %s, stated as %s to %s", gear.PathWords(r.Value), head.Label(), words[k],
-				words[0], words[1])
+			ends[k].says = []string{fmt.Sprintf("%s of %s %s, stated as %s to %s", gear.PathWords(r.Value), head.Label(),
+				words[k], words[0], words[1])}
 		}
 		axes = append(axes, ends)
 	}
 	return axes
 }
 
-// revisionsOf are the revisions an entry may be of, where that is not stated.
-func revisionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
+// conditionsOf are the revisions an entry may be of and the regions it may be set to, where
+// they are not stated, in all pairs: a value may hang on both.
+func conditionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
 	head := item.Head()
-	if c.Revision(head.ID) != "" {
-		return nil
+	revisions, regions := []string{c.Revision(head.ID)}, []string{c.Fleet.Region}
+	if revisions[0] == "" {
+		revisions = append(revisions, head.Revisions()...)
+	}
+	if regions[0] == "" {
+		regions = append(regions, head.Regions()...)
 	}
 	var list []option
-	for _, revision := range head.Revisions() {
-		list = append(list, option{
-			item:    head.ID,
-			pins:    head.Under(c.Fleet.Region, revision),
-			says:    "revision " + revision + " of " + head.Label(),
-			missing: []verdict.Missing{revisionMissing(c, head)},
-		})
+	for i, revision := range revisions {
+		for k, region := range regions {
+			o := option{item: head.ID, pins: head.Under(region, revision)}
+			if i > 0 {
+				o.says = append(o.says, "revision "+revision+" of "+head.Label())
+				o.missing = append(o.missing, revisionMissing(c, head))
+			}
+			if k > 0 {
+				o.says = append(o.says, head.Label()+" set to "+c.Library.Label(region))
+			}
+			if i+k > 0 {
+				list = append(list, o)
+			}
+		}
 	}
 	if len(list) > 0 {
 		axes = append(axes, list)
@@ -125,26 +136,6 @@ func revisionMissing(c fleet.Case, head *gear.Entry) verdict.Missing {
 		}
 	}
 	return verdict.FitValue(c, "revisions."+head.ID+".revision", label)
-}
-
-// regionsOf are the regions an entry may be set to, where the fleet states none.
-func regionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
-	head := item.Head()
-	if c.Fleet.Region != "" {
-		return nil
-	}
-	var list []option
-	for _, region := range head.Regions() {
-		list = append(list, option{
-			item: head.ID,
-			pins: head.Under(region, c.Revision(head.ID)),
-			says: head.Label() + " set to " + c.Library.Label(region),
-		})
-	}
-	if len(list) > 0 {
-		axes = append(axes, list)
-	}
-	return axes
 }
 
 // combined are the choices of at most one option of each axis; where there are too many,

@@ -105,6 +105,7 @@ func TestARevisionNotStatedIsTheWorst(t *testing.T) {
 // Law: stating the region or the revision never makes a verdict worse than it was while
 // that was open, and a narrower range neither.
 func TestSettlingWhatIsOpenIsNeverWorse(t *testing.T) {
+	withoutRace(t)
 	random := rand.New(rand.NewPCG(27, 11))
 	for range 40 {
 		st := demoStock(t)
@@ -134,5 +135,30 @@ func TestSettlingWhatIsOpenIsNeverWorse(t *testing.T) {
 			assert.False(t, settled.Gates[i].Level.WorseThan(open.Gates[i].Level), "%s, %s", quad, open.Gates[i].Gate)
 			assert.False(t, narrow.Gates[i].Level.WorseThan(settled.Gates[i].Level), "%s, %s", quad, open.Gates[i].Gate)
 		}
+	}
+}
+
+// A value that hangs on the revision and on the region is judged where neither is stated.
+func TestAValueThatHangsOnBothIsJudged(t *testing.T) {
+	st := demoStock(t)
+	u := unitOf(t, st, "fantail")
+	region := st.Fleet.Region
+	u.Variants = []gear.Variant{{Value: "input.maxV", Revision: "B", Region: region, Number: new(9.0)}}
+	kit, _ := st.Fleet.Piece(func() string { q, _ := st.Fleet.Quad("fantail"); return q.NextFit().AirUnit.Kit }())
+	for _, c := range []struct {
+		region, revision string
+		burns            bool
+	}{
+		{"", "", true}, {region, "", true}, {"", "B", true}, {region, "B", true}, {region, "A", false}, {"", "A", false},
+	} {
+		st.Fleet.Region, kit.Revision = c.region, c.revision
+		power := judgedQuad(t, st, "fantail").Gate(verdict.Power)
+		burns := false
+		for _, f := range power.Findings {
+			for _, o := range f.Compares {
+				burns = burns || o.Needed == "9.00 V at most" || o.Needed == "9.0 V at most"
+			}
+		}
+		assert.Equal(t, c.burns, burns, "%+v: %+v", c, power.Findings)
 	}
 }

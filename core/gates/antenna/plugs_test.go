@@ -1,0 +1,72 @@
+package antenna_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/antenna"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/unit"
+)
+
+// Two plugs of one kind go together where one is male and the other female; an adapter on
+// goggles has to reach past their lip, as a plug does (common practice).
+func TestSexesAndAdaptersOnGoggles(t *testing.T) {
+	through := func(barrel *unit.Millimetres) func(*gear.Set, *fleet.Kit) {
+		return func(s *gear.Set, kit *fleet.Kit) {
+			s.Adapters = []gear.Adapter{{Entry: gear.Entry{ID: "ring"}, From: "sma", To: "ufl",
+				LossDB: new(unit.Decibels(0.3)), BarrelMM: barrel}}
+			for i := range s.Goggles {
+				if r := s.Goggles[i].Receive; r != nil {
+					other := *r
+					other.Plug = "ufl"
+					s.Goggles[i].Receive = &other
+				}
+			}
+			kit.Adapter = "ring"
+		}
+	}
+	sexed := func(antenna, port gear.Sex) func(*gear.Set, *fleet.Kit) {
+		return func(s *gear.Set, _ *fleet.Kit) {
+			for i := range s.Antennas {
+				if s.Antennas[i].ID == "eye" {
+					s.Antennas[i].PlugSex = antenna
+				}
+			}
+			for i := range s.Goggles {
+				if r := s.Goggles[i].Receive; r != nil {
+					other := *r
+					other.PlugSex = port
+					s.Goggles[i].Receive = &other
+				}
+			}
+		}
+	}
+	for name, c := range map[string]struct {
+		change func(*gear.Set, *fleet.Kit)
+		code   verdict.Code
+		level  verdict.Level
+	}{
+		"as usual":                   {sexed("", ""), antenna.CodeFits, verdict.Fits},
+		"female onto male":           {sexed(gear.Female, gear.Male), antenna.CodeFits, verdict.Fits},
+		"female onto the usual":      {sexed(gear.Female, ""), antenna.CodePlug, verdict.Unfit},
+		"male onto male":             {sexed(gear.Male, gear.Male), antenna.CodePlug, verdict.Unfit},
+		"an adapter that reaches":    {through(new(unit.Millimetres(12))), antenna.CodeAdapter, verdict.Caution},
+		"an adapter too short":       {through(new(unit.Millimetres(1))), antenna.CodeBarrel, verdict.Unfit},
+		"how far it reaches unknown": {through(nil), antenna.CodeBarrel, verdict.Unknown},
+	} {
+		set := sample.Set()
+		goggles := sample.Own("new-eyes", "5.2", "b")
+		goggles.Antennas = []string{"eye", "eye"}
+		c.change(set, &goggles)
+		k := sample.Case(set, []fleet.Kit{goggles, sample.Own("first", "1.1", "")}, fleet.Fit{
+			AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Antennas: sample.Pair()})
+		findings := antenna.Check(k)
+		assert.Contains(t, codes(findings), c.code, name)
+		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %+v", name, findings)
+	}
+}
