@@ -78,14 +78,15 @@
       here.
     </p>
   {:else}
-    <p class="soft mb-2">
+    <p class="soft mb-2 wrap-anywhere">
       What is stated of each pair of models; the marks say how what you own of both stands today and, where it differs,
       after {m.updates.length === 0 ? 'nothing: no update is planned' : m.updates.join(', ')}.
     </p>
     <p class="flex flex-wrap gap-x-3 gap-y-1 items-center mb-2 screen-only">
-      <label class="inline-flex items-center gap-2"
+      <label class="inline-flex items-center gap-2 max-w-full"
         >After
         <select
+          class="min-w-0 max-w-80"
           aria-label="after which update"
           value={kit}
           onchange={(e) => {
@@ -99,9 +100,10 @@
         </select></label
       >
       {#if kit}
-        <label class="inline-flex items-center gap-2"
+        <label class="inline-flex items-center gap-2 max-w-full"
           >to
           <select
+            class="min-w-0 max-w-40"
             aria-label="to which release"
             value={release}
             onchange={(e) => {
