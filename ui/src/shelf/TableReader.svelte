@@ -60,10 +60,10 @@
     busy = false;
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
+    await onreload();
     taken = { entries: answer.data.entries, change: answer.data.change };
     table = null;
     text = '';
-    await onreload();
   }
 
   async function putBack() {
