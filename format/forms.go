@@ -118,8 +118,6 @@ func formOf(schema map[string]any, kind, list, word, words string) Form {
 type formBuilder struct {
 	schema map[string]any
 	groups []*Group
-	values []Choice // the single values of the entry, by path
-	number map[string]bool
 }
 
 // valuesKey is the keyword of a field that names another value of its entry: a "number", or
@@ -128,13 +126,19 @@ const valuesKey = "x-values"
 
 // offerValues gives the fields that name a value of their entry the values there are.
 func (b *formBuilder) offerValues() {
-	b.number = map[string]bool{}
+	offered := map[string][]Choice{}
 	for _, group := range b.groups {
 		for _, f := range group.Fields {
+			if noCondition(f.Path) {
+				continue
+			}
+			choice := Choice{f.Path, cmp.Or(f.Label, f.Path)}
 			switch f.Type {
-			case FieldNumber, FieldText, FieldPick, FieldRef:
-				b.values = append(b.values, Choice{f.Path, cmp.Or(f.Label, f.Path)})
-				b.number[f.Path] = f.Type == FieldNumber
+			case FieldNumber:
+				offered["number"] = append(offered["number"], choice)
+				fallthrough
+			case FieldText, FieldPick, FieldRef:
+				offered["any"] = append(offered["any"], choice)
 			}
 		}
 	}
@@ -144,12 +148,7 @@ func (b *formBuilder) offerValues() {
 				return false
 			}
 			value := &f.Fields[0]
-			value.Type = FieldPick
-			for _, v := range b.values {
-				if (value.of != "number" || b.number[v.Value]) && !noCondition(v.Value) {
-					value.Options = append(value.Options, v)
-				}
-			}
+			value.Type, value.Options = FieldPick, offered[value.of]
 			return len(value.Options) == 0 // a kind without such values
 		})
 	}

@@ -73,16 +73,11 @@ func pinned(ps *Problems, path string, item gear.Item, pin gear.Pin) {
 		return
 	}
 	set := &gear.Set{ID: "one", Title: "one entry"}
-	if _, err := ReadEntry(string(item.Kind()), text, set, nil); err != nil {
-		for _, p := range asProblems(err) {
-			if strings.HasPrefix(p.Path, pin.Path) {
-				ps.add(path, "%s: %s", pin.Path, p.Says)
-			}
+	_, err = ReadEntry(string(item.Kind()), text, set, nil)
+	wrong, _ := err.(Problems)
+	for _, p := range wrong {
+		if strings.HasPrefix(p.Path, pin.Path) {
+			ps.add(path, "%s: %s", pin.Path, p.Says)
 		}
 	}
-}
-
-func asProblems(err error) Problems {
-	ps, _ := err.(Problems)
-	return ps
 }

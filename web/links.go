@@ -15,17 +15,16 @@ import (
 // links is the map of links today and after: the route's steps, or one update that is asked
 // about.
 func (s *server) links(ctx context.Context, in *struct {
-	Kit  string           `query:"kit" doc:"a piece of kit that might be updated; absent: what the route does"`
-	To   firmware.Version `query:"to" doc:"the release it would carry; absent: as it is"`
-	Mode string           `query:"mode" doc:"the mode goggles would be in; absent: as they are"`
+	Kit string           `query:"kit" doc:"a piece of kit that might be updated; absent: what the route does"`
+	To  firmware.Version `query:"to"  doc:"the release it would carry; absent: as it is"`
 }) (*ready[link.Map], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
-	question := fmt.Sprintf("links %s %s %s", in.Kit, in.To, in.Mode)
+	question := fmt.Sprintf("links %s %s", in.Kit, in.To)
 	return answered(ctx, s.answers, snap, question, func(ctx context.Context) (*link.Map, error) {
-		after, err := afterUpdates(ctx, snap, in.Kit, in.To, in.Mode)
+		after, err := afterUpdates(ctx, snap, in.Kit, in.To)
 		if err != nil {
 			return nil, err
 		}
@@ -37,7 +36,7 @@ func (s *server) links(ctx context.Context, in *struct {
 // afterUpdates is the fleet once a piece of kit carries another release, or once the route
 // has been gone.
 func afterUpdates(
-	ctx context.Context, snap *store.Snapshot, kit string, to firmware.Version, mode string,
+	ctx context.Context, snap *store.Snapshot, kit string, to firmware.Version,
 ) (*fleet.Index, error) {
 	if kit == "" {
 		request := routeRequest(snap)
@@ -54,6 +53,6 @@ func afterUpdates(
 		return nil, notFound("kit", kit)
 	}
 	other := *piece
-	other.Firmware, other.Mode = cmp.Or(to, piece.Firmware), cmp.Or(mode, piece.Mode)
+	other.Firmware = cmp.Or(to, piece.Firmware)
 	return snap.Index.WithPiece(&other), nil
 }

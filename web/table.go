@@ -29,7 +29,7 @@ func (s *server) readTable(_ context.Context, in *struct {
 			continue
 		}
 		head := item.Head()
-		known = append(known, sheet.Named{ID: head.ID, Label: name(snap.Library, item), Kind: string(item.Kind())})
+		known = append(known, sheet.Named{ID: head.ID, Label: name(snap.Library, item)})
 	}
 	table, err := sheet.ReadTable(string(in.RawBody), known)
 	if err != nil {

@@ -51,6 +51,7 @@ func TestATableIsTakenIn(t *testing.T) {
 	var taken web.TableTaken
 	require.NoError(t, json.Unmarshal([]byte(answer), &taken))
 	assert.Equal(t, 3, taken.Rows)
+	assert.Equal(t, 5, taken.Entries, "two counts, two prices and one piece of kit")
 
 	after := get[web.Shelf](c, "/api/shelf")
 	find := func(of web.Shelf, kind, id string) string {

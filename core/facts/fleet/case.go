@@ -42,15 +42,23 @@ func under(c Case) Case {
 	return c
 }
 
-// Revision is the revision of the hardware of a model in the fit; empty: not stated.
-func (c Case) Revision(model string) string {
+// KitOf is the piece of kit of a model in the fit; nil where there is none.
+func (c Case) KitOf(model string) *Kit {
 	for _, slot := range []*Slot{c.Fit.AirUnit, c.Fit.Goggles, c.Fit.Controller} {
 		if slot == nil || slot.Kit == "" {
 			continue
 		}
-		if kit, ok := c.Fleet.Piece(slot.Kit); ok && kit.Model == model && kit.Revision != "" {
-			return kit.Revision
+		if kit, ok := c.Fleet.Piece(slot.Kit); ok && kit.Model == model {
+			return kit
 		}
+	}
+	return nil
+}
+
+// Revision is the revision of the hardware of a model in the fit; empty: not stated.
+func (c Case) Revision(model string) string {
+	if kit := c.KitOf(model); kit != nil && kit.Revision != "" {
+		return kit.Revision
 	}
 	if at := slices.IndexFunc(c.Fit.Revisions, func(r RevisionOf) bool { return r.Model == model }); at >= 0 {
 		return c.Fit.Revisions[at].Revision

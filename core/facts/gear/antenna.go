@@ -66,6 +66,12 @@ func (b Band) Meets(o Band) bool {
 	return ok && known && low < to && from < high
 }
 
+// Holds says whether a frequency lies in a band.
+func (b Band) Holds(f unit.Megahertz) bool {
+	low, high, ok := b.Ends()
+	return ok && f >= low && f <= high
+}
+
 // within says whether all of a band lies in another.
 func (b Band) within(o Band) bool {
 	if b == o {
@@ -106,6 +112,13 @@ type AntennaBand struct {
 	GainDBi *unit.Decibels  `json:"gainDBi,omitempty"`
 	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
 	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`
+}
+
+// Tuned says whether an antenna is tuned for a frequency.
+func (a *Antenna) Tuned(f unit.Megahertz) bool {
+	return slices.ContainsFunc(a.Bands, func(on AntennaBand) bool {
+		return on.Band.Holds(f) && (on.FromMHz == nil || f >= *on.FromMHz) && (on.ToMHz == nil || f <= *on.ToMHz)
+	})
 }
 
 // On finds what an antenna does on a band; nil where it is not made for it.
@@ -236,16 +249,16 @@ type PowerLimit struct {
 	Note      string           `json:"note,omitempty"`
 }
 
-// Limit is the limit on a band: the least of those that all of the band lies in; nil where
-// the region states none.
+// Limit is the limit on a band: the least of those that all of the band lies in, and one that
+// states no power before any; nil where the region states none.
 func (r *Region) Limit(b Band) (least *PowerLimit) {
 	for i := range r.Limits {
 		l := &r.Limits[i]
 		switch {
 		case !b.within(l.Band):
-		case l.Band == b:
+		case l.MaxEIRPMW == nil:
 			return l
-		case least == nil, l.MaxEIRPMW != nil && (least.MaxEIRPMW == nil || *l.MaxEIRPMW < *least.MaxEIRPMW):
+		case least == nil || *l.MaxEIRPMW < *least.MaxEIRPMW:
 			least = l
 		}
 	}

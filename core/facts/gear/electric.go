@@ -173,6 +173,9 @@ type Pack struct {
 	MassG           *unit.Grams        `json:"massG,omitempty"`
 }
 
+// LeftInPack is the share of its charge that stays in a pack (common practice: a fifth).
+const LeftInPack = 0.2
+
 // nominalV is the voltage of a cell over a discharge, in volts (common practice).
 var nominalV = map[Chemistry]float64{LiPo: 3.7, LiHV: 3.8, LiIon: 3.6, LiFePO: 3.2}
 

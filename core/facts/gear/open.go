@@ -3,6 +3,7 @@ package gear
 import (
 	"fmt"
 	"reflect"
+	"regexp"
 	"slices"
 	"strings"
 	"unicode"
@@ -39,9 +40,6 @@ func (v *Variant) Is() any {
 	}
 	return v.Text
 }
-
-// String is the value as it is read.
-func (v *Variant) String() string { return fmt.Sprint(v.Is()) }
 
 // Middle is the middle of a range, for a field of whole numbers the next lower one.
 func (r *Range) Middle() float64 { return (r.Low + r.High) / 2 }
@@ -199,10 +197,6 @@ func EachText(v reflect.Value, visit func(string)) {
 	}
 }
 
-// Stated is an entry that leaves something open, with the middle of its ranges and nothing
-// that hangs on a condition.
-func (l *Library) Stated(id string) Item { return l.stated[id] }
-
 // LeavesOpen says whether any entry leaves something open.
 func (l *Library) LeavesOpen() bool { return len(l.open) > 0 }
 
@@ -283,16 +277,15 @@ func TextAt(entry any, path string) string {
 	return fmt.Sprint(v.Interface())
 }
 
+// unitEnd is the unit that the name of a value ends in.
+var unitEnd = regexp.MustCompile(`(MHz|DBi|DBm|Deg|Wh|[A-Z]+)$`)
+
 // PathWords is a path as it is read: "input.peakW" is "input peak".
 func PathWords(path string) string {
 	list := steps(path)
 	for i, step := range list {
-		end := len(step)
-		for end > 0 && unicode.IsUpper(rune(step[end-1])) {
-			end--
-		}
-		if end > 0 && end < len(step) {
-			step = step[:end] // the unit
+		if bare := unitEnd.ReplaceAllString(step, ""); bare != "" {
+			step = bare
 		}
 		var words strings.Builder
 		for _, r := range step {

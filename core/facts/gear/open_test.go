@@ -24,7 +24,10 @@ func TestARangeIsHeldByItsMiddle(t *testing.T) {
 	assert.Nil(t, stated.Input.PeakW, "the entry itself states no one number")
 	assert.Equal(t, "10.0 W", gear.TextAt(held, "input.peakW"))
 	assert.Empty(t, gear.TextAt(held, "input.minV"))
-	assert.Equal(t, "input peak", gear.PathWords("input.peakW"))
+	for path, words := range map[string]string{"input.peakW": "input peak", "fromMHz": "from", "sends.gainDBi": "sends gain",
+		"batteryWh": "battery", "beamDeg": "beam", "radio.bandPlan": "radio band plan"} {
+		assert.Equal(t, words, gear.PathWords(path))
+	}
 	assert.Equal(t, "bench seconds no air", gear.PathWords("benchSecondsNoAir"))
 }
 
@@ -73,6 +76,10 @@ func TestBandsByNameAndByTheirEnds(t *testing.T) {
 	assert.Equal(t, unit.Milliwatts(100), *r.Limit("5160-5240").MaxEIRPMW, "the least of those it lies in")
 	assert.Equal(t, unit.Milliwatts(200), *r.Limit("5200-5300").MaxEIRPMW)
 	assert.Nil(t, r.Limit("5300-5400"), "part of it lies outside what is stated")
+	r.Limits = append(r.Limits, gear.PowerLimit{Band: "5000-6000", MaxEIRPMW: new(unit.Milliwatts(10))})
+	assert.Equal(t, unit.Milliwatts(10), *r.Limit("5.8").MaxEIRPMW, "a stricter one over all of it holds too")
+	r.Limits[0].MaxEIRPMW = nil
+	assert.Nil(t, r.Limit("5725-5850").MaxEIRPMW, "one that states no power leaves it open, whatever others say")
 }
 
 func TestASetOfAntennasMatesMaleIntoFemale(t *testing.T) {

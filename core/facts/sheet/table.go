@@ -32,23 +32,23 @@ const (
 )
 
 // headings are the words a column is known by, in English, German and French.
-var headings = map[string][]string{
-	ColumnName: {"name", "model", "part", "item", "article", "artikel", "teil", "bezeichnung", "modell", "pièce",
-		"désignation", "modèle"},
-	ColumnCount: {"count", "qty", "quantity", "pieces", "pcs", "have", "anzahl", "menge", "stück", "quantité",
-		"nombre"},
-	ColumnPrice:    {"price", "unit price", "cost", "each", "preis", "einzelpreis", "prix"},
-	ColumnCurrency: {"currency", "währung", "devise"},
-	ColumnDays:     {"days", "delivery", "delivery days", "lieferzeit", "tage", "délai", "jours"},
-	ColumnFirmware: {"firmware", "release", "version"},
-	ColumnRevision: {"revision", "hardware", "rev", "hw"},
+var headings = map[string]string{
+	ColumnName:     "name model part item article artikel teil bezeichnung modell pièce désignation modèle",
+	ColumnCount:    "count qty quantity pieces pcs have anzahl menge stück quantité nombre",
+	ColumnPrice:    "price cost each preis einzelpreis prix",
+	ColumnCurrency: "currency währung devise",
+	ColumnDays:     "days delivery lieferzeit tage délai jours",
+	ColumnFirmware: "firmware release version",
+	ColumnRevision: "revision hardware rev hw",
 }
+
+// filler are words of a heading that say no more: "unit price", "delivery days".
+var filler = []string{"unit", "delivery"}
 
 // Named is a piece of gear by its name.
 type Named struct {
 	ID    string `json:"id"`
 	Label string `json:"label"`
-	Kind  string `json:"kind"` // of gear
 }
 
 // TableRow is what a row of a table says.
@@ -74,8 +74,11 @@ type Row struct {
 
 // Table is what a table says.
 type Table struct {
-	Columns []string   `json:"columns" doc:"what each column is taken for, in order; empty: not read"`
-	Rows    []TableRow `json:"rows"`
+	Rows []TableRow `json:"rows"`
+	// Unread are the headings of columns that are not known, as they stand.
+	Unread []string `json:"unread"`
+
+	columns []string // what each column is taken for, in order; empty: not read
 }
 
 // mostRows is how many rows of a table are read.
@@ -86,7 +89,8 @@ const mostRows = 2000
 func ReadTable(text string, gear []Named) (Table, error) {
 	switch {
 	case len(text) > MostText:
-		return Table{}, fmt.Errorf("the table has %d bytes, no more than %d are read: paste it in parts", len(text), MostText)
+		return Table{}, fmt.Errorf("the table has %d bytes, no more than %d are read: paste it in parts", len(text),
+			MostText)
 	case !utf8.ValidString(text):
 		return Table{}, errors.New("this is no text: save the sheet as CSV (UTF-8), or copy its cells")
 	}
@@ -96,10 +100,16 @@ func ReadTable(text string, gear []Named) (Table, error) {
 	}
 	at := slices.IndexFunc(cells, func(row []string) bool { return slices.Contains(columnsOf(row), ColumnName) })
 	if at < 0 {
-		return Table{}, errors.New("no row names its columns: the first needs a heading for the name, such as “part” or " +
-			"“model”, and for what is to be read, such as “count”, “price”, “currency”, “days”, “firmware”")
+		return Table{}, errors.New("no row names its columns: the first needs a heading for the name, such as “part” " +
+			"or “model”, and for what is to be read, such as “count”, “price”, “currency”, “days”, " +
+			"“firmware”")
 	}
-	t := Table{Columns: columnsOf(cells[at]), Rows: []TableRow{}}
+	t := Table{columns: columnsOf(cells[at]), Rows: []TableRow{}, Unread: []string{}}
+	for i, heading := range cells[at] {
+		if t.columns[i] == "" && strings.TrimSpace(heading) != "" {
+			t.Unread = append(t.Unread, strings.TrimSpace(heading))
+		}
+	}
 	known := newNames(gear)
 	currency := currencyIn(strings.Join(cells[at], " "))
 	for i, row := range cells[at+1:] {
@@ -156,9 +166,12 @@ func separator(text string) rune {
 func columnsOf(row []string) []string {
 	columns := make([]string, len(row))
 	for i, cell := range row {
-		word := strings.TrimSpace(strings.ToLower(bracket.ReplaceAllString(cell, "")))
-		for column, words := range headings {
-			if slices.Contains(words, word) && !slices.Contains(columns[:i], column) {
+		words := strings.Fields(strings.ToLower(bracket.ReplaceAllString(cell, "")))
+		if len(words) > 1 {
+			words = slices.DeleteFunc(words, func(w string) bool { return slices.Contains(filler, w) })
+		}
+		for column, known := range headings {
+			if len(words) == 1 && slices.Contains(strings.Fields(known), words[0]) && !slices.Contains(columns[:i], column) {
 				columns[i] = column
 			}
 		}
@@ -171,7 +184,7 @@ var bracket = regexp.MustCompile(`[\(\[][^\)\]]*[\)\]]`)
 // row reads one row; false where it names nothing.
 func (t *Table) row(cells []string, known names, currency string) (r TableRow, ok bool) {
 	r.Among, r.Currency = []Named{}, currency
-	for i, column := range t.Columns {
+	for i, column := range t.columns {
 		if i < len(cells) && strings.TrimSpace(cells[i]) != "" {
 			r.cell(column, strings.TrimSpace(cells[i]))
 		}
@@ -235,14 +248,14 @@ func (t *Table) twice() {
 	for i := range t.Rows {
 		r := &t.Rows[i]
 		if first, was := seen[r.Model]; r.Model != "" && was {
-			r.Ask, r.Note = true, strings.TrimPrefix(fmt.Sprintf("%s; line %d names it too", r.Note, t.Rows[first].Line), "; ")
+			r.doubt("line %d names it too", t.Rows[first].Line)
 		} else if r.Model != "" {
 			seen[r.Model] = i
 		}
 	}
 }
 
-var digits = regexp.MustCompile(`^(?:x|×)?\s*(\d{1,5})\s*(?:x|×|pcs?\.?|pieces?|stück|stk\.?|days?|tage?|jours?|d)?$`)
+var digits = regexp.MustCompile(`^[x×]?\s*(\d{1,5})\s*(?:x|×|pcs?\.?|pieces?|stück|stk\.?|days?|tage?|jours?|d)?$`)
 
 // wholeIn is the whole number of a cell: "4", "4 pcs", "x4"; nil where it is none.
 func wholeIn(cell string) *int {
@@ -257,17 +270,18 @@ func wholeIn(cell string) *int {
 	return &n
 }
 
-// currencies are the signs of one currency alone; a dollar and a crown are of several.
-var currencies = map[string]string{"€": "EUR", "£": "GBP", "zł": "PLN", "chf": "CHF", "eur": "EUR", "usd": "USD",
-	"gbp": "GBP", "pln": "PLN", "czk": "CZK", "sek": "SEK", "nok": "NOK", "dkk": "DKK", "aud": "AUD", "cad": "CAD",
-	"nzd": "NZD", "jpy": "JPY", "cny": "CNY", "inr": "INR", "brl": "BRL", "zar": "ZAR"}
+// signs of one currency alone; a dollar and a crown are of several.
+var currencySigns = map[string]string{"€": "EUR", "£": "GBP", "zł": "PLN"}
+
+// currencies that are known by their letters (ISO 4217); others are asked for.
+var currencies = strings.Fields("EUR GBP PLN CHF USD CZK SEK NOK DKK AUD CAD NZD JPY CNY INR BRL ZAR")
 
 var currencySign = regexp.MustCompile(`€|£|zł|\b[A-Za-z]{3}\b`)
 
 // currencyIn is the currency that a cell names; empty where it names none, or one of several.
 func currencyIn(cell string) string {
 	for _, sign := range currencySign.FindAllString(cell, -1) {
-		if c := currencies[strings.ToLower(sign)]; c != "" {
+		if c := cmp.Or(currencySigns[sign], strings.ToUpper(sign)); slices.Contains(currencies, c) {
 			return c
 		}
 	}
@@ -358,7 +372,8 @@ func (n *names) find(words string) (model string, among []Named) {
 			continue
 		}
 		share := max(alike(name, n.plain[i]), alike(name, n.ids[i]))
-		if name != "" && (strings.Contains(n.plain[i], name) || len(n.plain[i]) > 3 && strings.Contains(name, n.plain[i])) {
+		within := strings.Contains(n.plain[i], name) || len(n.plain[i]) > 3 && strings.Contains(name, n.plain[i])
+		if name != "" && within {
 			share = max(share, 0.9)
 		}
 		if share >= leastAlike {

@@ -11,10 +11,10 @@ import (
 )
 
 var drawer = []sheet.Named{
-	{ID: "cowl-r", Label: "Cowl R", Kind: "antenna"},
-	{ID: "cowl-l", Label: "Cowl L", Kind: "antenna"},
-	{ID: "m2-5", Label: "M2×5", Kind: "screw"},
-	{ID: "visor-b", Label: "Visor B", Kind: "goggles"},
+	{ID: "cowl-r", Label: "Cowl R"},
+	{ID: "cowl-l", Label: "Cowl L"},
+	{ID: "m2-5", Label: "M2×5"},
+	{ID: "visor-b", Label: "Visor B"},
 }
 
 func row(t *testing.T, text string) sheet.TableRow {
@@ -42,6 +42,15 @@ func TestTablesInTheirManners(t *testing.T) {
 		assert.Equal(t, "EUR", r.Currency, name)
 		assert.False(t, r.Ask, "%s: %s", name, r.Note)
 	}
+}
+
+// Which columns are not read is told, and no column is taken for two things.
+func TestColumnsThatAreNotRead(t *testing.T) {
+	table, err := sheet.ReadTable("where,Part,colour,count,count (old),unit price (EUR)\nbox,Cowl R,black,4,9,18.90\n", drawer)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"where", "colour", "count (old)"}, table.Unread)
+	assert.Equal(t, 4, *table.Rows[0].Count)
+	assert.InDelta(t, 18.9, *table.Rows[0].Price, 1e-9)
 }
 
 func TestAmounts(t *testing.T) {

@@ -175,15 +175,15 @@ func (p *pair) checkTuned(a *gear.Antenna) []verdict.Finding {
 	if !ok {
 		return nil
 	}
+	all := plan.Channels
+	if p.air.Target.Known() { // else it may have each of them
+		all = plan.On(p.air.Target)
+	}
 	beside := 0
-	all := plan.On(p.air.Target)
 	for _, channel := range all {
-		for _, on := range a.Bands {
-			low, high, known := on.Band.Ends()
-			if known && channel.MHz >= low && channel.MHz <= high &&
-				(on.FromMHz != nil && channel.MHz < *on.FromMHz || on.ToMHz != nil && channel.MHz > *on.ToMHz) {
-				beside++
-			}
+		link := func(b gear.Band) bool { return b.Holds(channel.MHz) && a.On(b) != nil }
+		if slices.ContainsFunc(p.used(&p.unit), link) && !a.Tuned(channel.MHz) {
+			beside++
 		}
 	}
 	if beside == 0 {
@@ -405,7 +405,7 @@ const fewMatings = 5
 // unplugs says whether the plan takes the unit's antennas off or puts some on.
 func (p *pair) unplugs() bool {
 	now, next := &p.Quad.Now, p.Fit
-	if p.FitName == "now" {
+	if p.FitName == fleet.FitNow {
 		return false
 	}
 	if back, returns := p.Quad.BackTo(); returns && back.AirUnit != nil && back.AirUnit.Kit == p.air.KitID &&

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -68,5 +69,39 @@ func TestSexesAndAdaptersOnGoggles(t *testing.T) {
 		findings := antenna.Check(k)
 		assert.Contains(t, codes(findings), c.code, name)
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %+v", name, findings)
+	}
+}
+
+// An antenna whose band is stated by its ends is beside the channels outside them, and so is
+// one of which it is not known whether the unit has that channel.
+func TestChannelsBesideAnAntenna(t *testing.T) {
+	for name, c := range map[string]struct {
+		band    gear.Band
+		from    *unit.Megahertz
+		comes   firmware.Range // of the channel beside
+		carries firmware.Version
+		beside  bool
+	}{
+		"by name, all of it":             {"5.8", nil, "", "1.1", false},
+		"by name, tuned to a part":       {"5.8", new(unit.Megahertz(5700)), "", "1.1", true},
+		"by its ends":                    {"5725-5850", nil, "", "1.1", true},
+		"the unit does not have it yet":  {"5725-5850", nil, ">=1.2", "1.1", false},
+		"the unit has it":                {"5725-5850", nil, ">=1.1", "1.1", true},
+		"whether it has it is not known": {"5725-5850", nil, ">=1.2", "", true},
+	} {
+		set := sample.Set()
+		set.BandPlans = []gear.BandPlan{{Entry: gear.Entry{ID: "plan"}, Channels: []gear.Channel{
+			{ID: "1", MHz: 5660, WidthMHz: 20, Firmware: c.comes}, {ID: "2", MHz: 5800, WidthMHz: 20}}}}
+		set.AirUnits[0].Radio.BandPlan = "plan"
+		set.Antennas[0].Bands[0].Band, set.Antennas[0].Bands[0].FromMHz = c.band, c.from
+		goggles := sample.Own("new-eyes", "5.2", "b")
+		goggles.Antennas = []string{"eye", "eye"}
+		k := sample.Case(set, []fleet.Kit{goggles, sample.Own("first", c.carries, "")}, fleet.Fit{
+			AirUnit: &fleet.Slot{Kit: "first"}, Goggles: &fleet.Slot{Kit: "new-eyes"}, Antennas: sample.Pair()})
+		if c.beside {
+			assert.Contains(t, codes(antenna.Check(k)), antenna.CodeTuned, name)
+		} else {
+			assert.NotContains(t, codes(antenna.Check(k)), antenna.CodeTuned, name)
+		}
 	}
 }

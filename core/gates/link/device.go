@@ -201,7 +201,7 @@ func (t *system) checkFullPower() []verdict.Finding {
 // today is the statement that holds for what the quad flies with today, whatever the
 // goggles; nil where it has no link, or where what is missing keeps it from being known.
 func (t *system) today() (*gear.Pairing, []verdict.Missing) {
-	if t.FitName == "now" {
+	if t.FitName == fleet.FitNow {
 		return nil, nil
 	}
 	before, hasAir, hasGoggles := newSystem(fleet.NowCase(t.Library, t.Fleet, t.Quad))

@@ -4,12 +4,9 @@ import (
 	"math"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
 )
-
-// leftInPack is the share of a pack's charge a hover leaves in it (common practice:
-// a fifth).
-const leftInPack = 0.2
 
 // energy is what a fit's pack holds in watt-hours; false where it is not stated.
 func energy(c fleet.Case) (wattHours float64, ok bool) {
@@ -30,7 +27,7 @@ func (w *Weight) hover(now, next fleet.Case, after unit.Grams) {
 	if known && current != nil && *current > 0 {
 		pack, _ := now.Pack()
 		watts := float64(*current) * float64(*pack.Cells) * pack.NominalV()
-		minutes = wattHours * (1 - leftInPack) / watts * 60
+		minutes = wattHours * (1 - gear.LeftInPack) / watts * 60
 		w.HoverMinNow = &minutes
 	}
 	if w.BeforeG == nil || after <= 0 {

@@ -118,7 +118,7 @@ func (s *seat) holds() (gear.Holes, bool) {
 // stays says whether the unit sits today as it is planned to: it is not judged on
 // screws it already has.
 func (s *seat) stays() bool {
-	if s.FitName == "now" {
+	if s.FitName == fleet.FitNow {
 		return true
 	}
 	now := s.Quad.Now

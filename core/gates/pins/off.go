@@ -194,7 +194,7 @@ func (l *loom) fedPastBoard() bool {
 
 // leftOut says what is wired today and has no place in the plan.
 func leftOut(c fleet.Case) (findings []verdict.Finding) {
-	if c.FitName == "now" || c.Fit == &c.Quad.Now {
+	if c.FitName == fleet.FitNow || c.Fit == &c.Quad.Now {
 		return nil
 	}
 	for i := range c.Quad.Now.Parts {

@@ -322,7 +322,7 @@ func (l *loom) wiredUses() map[fleet.Use]bool {
 
 // checkDropped says what a serial port is for today and has none in this plan.
 func (l *loom) checkDropped() (findings []verdict.Finding) {
-	if l.FitName == "now" {
+	if l.FitName == fleet.FitNow {
 		return nil
 	}
 	for _, p := range l.Quad.Now.Noted() {

@@ -91,15 +91,14 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 	plugs := []plugAt{s.unitPlug(run)}
 	harness, cabled := s.Harness()
 	pin := slices.Index(run.Plug.Pins, gear.PinSupply) + 1
+	var gauges []*wire.Gauge // of the wires on it
 	follow := func(h *gear.Harness, wires []gear.HarnessWire, into *gear.Plug) {
 		for _, w := range wires {
 			if w.From != pin || pin == 0 {
 				continue
 			}
 			findings = append(findings, s.checkWire(part, consumers, h, w)...)
-			if own := &plugs[0]; own.on == nil || w.AWG != nil && *w.AWG > *own.on {
-				own.on = w.AWG
-			}
+			gauges = append(gauges, w.AWG)
 			if w.To > 0 && into != nil {
 				p := s.boardPlug(run, into)
 				p.on = w.AWG
@@ -123,10 +122,24 @@ func (s supply) checkPlugs(part consumer, consumers []consumer) (findings []verd
 		}
 		findings = append(findings, s.checkCable(part, consumers, unitModel, strand.Harness, field, strand.Wires)...)
 	}
+	plugs[0].on = thinnest(gauges)
 	for _, p := range plugs {
 		findings = append(findings, s.checkContact(part, consumers, p)...)
 	}
 	return findings
+}
+
+// thinnest is the thinnest of some wires; nil where one is not stated, or there is none.
+func thinnest(gauges []*wire.Gauge) (most *wire.Gauge) {
+	for _, g := range gauges {
+		if g == nil {
+			return nil
+		}
+		if most == nil || *g > *most {
+			most = g
+		}
+	}
+	return most
 }
 
 // checkCable asks which wire of a cable the supply goes through, where that is not

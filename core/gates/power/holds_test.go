@@ -277,3 +277,33 @@ func TestAStarvedRailGivesNothing(t *testing.T) {
 	set.Regulators[0].DropoutV = volts(12)
 	assert.Equal(t, verdict.Caution, finding(t, c, power.CodeDropout).Level, "it sags")
 }
+
+// What a contact carries hangs on the wire in it; where one of the wires on a pin states no
+// gauge, it counts as the thinnest there is.
+func TestAContactCarriesWhatItsWireLetsIt(t *testing.T) {
+	for name, c := range map[string]struct {
+		gauges []*wire.Gauge // of the wires on the supply pin
+		level  verdict.Level
+	}{
+		"a thick wire":           {[]*wire.Gauge{new(wire.Gauge(26))}, verdict.Fits},
+		"a thin wire":            {[]*wire.Gauge{new(wire.Gauge(28))}, verdict.Unfit},
+		"not stated":             {[]*wire.Gauge{nil}, verdict.Unfit},
+		"a thick and a thin one": {[]*wire.Gauge{new(wire.Gauge(26)), new(wire.Gauge(28))}, verdict.Unfit},
+		"one of two not stated":  {[]*wire.Gauge{new(wire.Gauge(26)), nil}, verdict.Unfit},
+	} {
+		set, next := sample.Set(), fit("first", "lipo-4", "board.10v")
+		next.Wiring = fleet.Wiring{Harness: "straight", HarnessTo: "hd"}
+		set.Connectors[2].MaxA = nil
+		set.Connectors[2].ByGauge = []gear.GaugeAmps{{AWG: 26, MaxA: 3}, {AWG: 28, MaxA: 0.9}} // 1.01 A is drawn
+		set.Harnesses[0].Wires[0].AWG = c.gauges[0]
+		for _, g := range c.gauges[1:] {
+			set.Harnesses[0].Branch = &gear.Branch{Wires: []gear.HarnessWire{{From: 1, AWG: g}}}
+		}
+		findings := power.Check(sample.Case(set, nil, next))
+		if c.level == verdict.Fits {
+			assert.NotContains(t, codes(findings), power.CodeContact, name)
+			continue
+		}
+		assert.Equal(t, c.level, worstOf(findings, power.CodeContact), "%s: %+v", name, findings)
+	}
+}

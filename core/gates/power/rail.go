@@ -16,7 +16,6 @@ type Rail struct {
 	Label    string        `json:"label"`
 	LoadA    *unit.Amps    `json:"loadA,omitempty"` // all consumers at their peak; nil: not known
 	MaxA     *unit.Amps    `json:"maxA,omitempty"`
-	PeakA    *unit.Amps    `json:"peakA,omitempty"`    // for a stated time
 	TypicalA *unit.Amps    `json:"typicalA,omitempty"` // nil: not known of each
 	HeatW    *unit.Watts   `json:"heatW,omitempty"`    // what the converter turns to heat at peak
 	Carries  []Load        `json:"carries"`
@@ -52,7 +51,7 @@ func (s supply) rails(consumers []consumer) []*Rail {
 		}
 		rail := byNode[o.node]
 		if rail == nil {
-			rail = &Rail{ID: o.node, Label: o.rail, MaxA: o.converter.MaxA, PeakA: o.converter.PeakA, origin: o}
+			rail = &Rail{ID: o.node, Label: o.rail, MaxA: o.converter.MaxA, origin: o}
 			byNode[o.node] = rail
 			rails = append(rails, rail)
 		}
@@ -329,8 +328,8 @@ func judgeRail(r *Rail) verdict.Finding {
 	case r.MaxA != nil && len(missing) == 0 && r.shortPeak():
 		f.Code, f.Level = CodeRailPeak, verdict.Caution
 		f.Says = fmt.Sprintf("%s carries %s at peak: over the %s it gives for long, and no more than the %s it gives for "+
-			"%g s. A peak that lasts longer switches it off or burns it.", verdict.Capital(r.Label), r.knownA, r.MaxA, r.PeakA,
-			*r.origin.converter.PeakS)
+			"%g s. A peak that lasts longer switches it off or burns it.", verdict.Capital(r.Label), r.knownA, r.MaxA,
+			r.origin.converter.PeakA, *r.origin.converter.PeakS)
 	case r.MaxA != nil && unit.Over(r.leastA, *r.MaxA):
 		f.Code, f.Level = CodeRailOver, verdict.Unfit
 		there, needed := unit.Pair(r.leastA, *r.MaxA)

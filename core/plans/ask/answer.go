@@ -33,7 +33,7 @@ func (q *Question) answered(c fleet.Case, value any) fleet.Case {
 		c.Fleet = c.Fleet.WithPiece(&other)
 	case "quad":
 		other := *c.Quad
-		if c.FitName == "now" {
+		if c.FitName == fleet.FitNow {
 			other.Now = *c.Fit
 		} else {
 			other.Next = c.Fit
@@ -42,7 +42,7 @@ func (q *Question) answered(c fleet.Case, value any) fleet.Case {
 			return c
 		}
 		c.Quad, c.Fit = &other, other.Next
-		if c.FitName == "now" {
+		if c.FitName == fleet.FitNow {
 			c.Fit = &other.Now
 		}
 	}

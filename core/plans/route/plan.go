@@ -231,13 +231,10 @@ func (w *writer) sinceSwap(l *Link, unit string) {
 	if !ok || !hasGoggles {
 		return
 	}
-	for _, s := range w.Library.Pairings(model.ID, goggles.ID) {
-		if !s.Never && s.AirFirmware.Holds(air.Current) && s.GogglesFirmware.Holds(gogglesPair.Current) {
-			l.Before = true
-			if l.has != nil {
-				l.Lost, l.Gained = s.Beyond(l.has), l.has.Beyond(s)
-			}
-			return
+	if s := statementOn(w.Library, model.ID, air.Current, goggles.ID, gogglesPair.Current); s != nil {
+		l.Before = true
+		if l.has != nil {
+			l.Lost, l.Gained = s.Beyond(l.has), l.has.Beyond(s)
 		}
 	}
 }

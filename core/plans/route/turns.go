@@ -69,13 +69,11 @@ func (w *writer) turnsLost() []string {
 			c := fleet.NewCase(w.Library, w.Fleet, quad).Carrying(&t.Fit)
 			unit, air, ok := c.AirUnit()
 			goggles, worn, known := c.Goggles()
-			if !ok || !known {
+			if !ok || !known || w.wanted(TurnID(quad.ID, t.ID), worn.KitID) {
 				continue
 			}
 			links := func(of, on firmware.Version) bool {
-				return slices.ContainsFunc(w.Library.Pairings(unit.ID, goggles.ID), func(p *gear.Pairing) bool {
-					return !p.Never && p.AirFirmware.Holds(of) && p.GogglesFirmware.Holds(on)
-				})
+				return statementOn(w.Library, unit.ID, of, goggles.ID, on) != nil
 			}
 			after := func(s fleet.State) firmware.Version {
 				if to, planned := w.at[s.KitID]; planned && to.Known() {
@@ -91,4 +89,21 @@ func (w *writer) turnsLost() []string {
 		}
 	}
 	return notes
+}
+
+// wanted says whether a link is among those asked for: then it is told there.
+func (w *writer) wanted(quad, goggles string) bool {
+	return slices.ContainsFunc(w.Wants, func(o fleet.Want) bool { return o.Quad == quad && o.Goggles == goggles })
+}
+
+// statementOn is the first statement that holds for two models on some releases; nil: none.
+func statementOn(
+	lib *gear.Library, unit string, of firmware.Version, goggles string, on firmware.Version,
+) *gear.Pairing {
+	for _, s := range lib.Pairings(unit, goggles) {
+		if !s.Never && s.AirFirmware.Holds(of) && s.GogglesFirmware.Holds(on) {
+			return s
+		}
+	}
+	return nil
 }

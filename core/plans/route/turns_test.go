@@ -78,9 +78,18 @@ func TestAFitInTurnThatLosesItsLinkIsNamed(t *testing.T) {
 						return strings.HasPrefix(n, q.Label()+" in turn")
 					})
 					assert.Equal(t, loses, said, "%s with %s: %v", unit.ID, worn.ID, plan.Notes)
-					if loses {
-						lost++
+					if !loses {
+						continue
 					}
+					lost++
+					asked, err := route.Solve(route.Request{Library: lib, Fleet: index, Wants: []fleet.Want{
+						{Quad: wanted, Goggles: with.ID, Weight: fleet.Must},
+						{Quad: q.ID, Turn: "old", Goggles: worn.ID, Controller: fleet.SeparateReceiver, Weight: fleet.Wish},
+					}})
+					require.NoError(t, err)
+					assert.False(t, slices.ContainsFunc(asked.Notes, func(n string) bool {
+						return strings.HasPrefix(n, q.Label()+" in turn")
+					}), "what is wanted by itself is told at its link: %v", asked.Notes)
 				}
 			}
 		}

@@ -58,6 +58,7 @@ func worldsOf(c fleet.Case) (worlds []world) {
 		for _, id := range order {
 			item, _ := c.Library.Item(id)
 			if other, err := gear.Pinned(item, pins[id]...); err == nil {
+				other.Head().Ranges, other.Head().Variants = nil, nil // in this world it is settled
 				w.Library = w.Library.With(other)
 			}
 		}
@@ -127,13 +128,8 @@ func conditionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
 // the fit.
 func revisionMissing(c fleet.Case, head *gear.Entry) verdict.Missing {
 	label := "the revision printed on " + head.Label()
-	for _, slot := range []*fleet.Slot{c.Fit.AirUnit, c.Fit.Goggles, c.Fit.Controller} {
-		if slot == nil || slot.Kit == "" {
-			continue
-		}
-		if kit, ok := c.Fleet.Piece(slot.Kit); ok && kit.Model == head.ID {
-			return verdict.Missing{Of: "kit", ID: kit.ID, Field: "revision", Label: label}
-		}
+	if kit := c.KitOf(head.ID); kit != nil {
+		return verdict.Missing{Of: "kit", ID: kit.ID, Field: "revision", Label: label}
 	}
 	return verdict.FitValue(c, "revisions."+head.ID+".revision", label)
 }

@@ -67,15 +67,12 @@ func (w *Worn) hold(c fleet.Case) {
 	}
 }
 
-// usable is the share of a pack's charge that is flown (common practice).
-const usable = 0.8
-
 // energyOf is the energy goggles run on, in watt-hours: of the pack they are fed from, else
 // of the battery in them.
 func energyOf(lib *gear.Library, kit *fleet.Kit, goggles *gear.Goggles) (wh float64, from string, known bool) {
 	if pack, ok := gear.Find[*gear.Pack](lib, kit.Pack); ok {
 		wh, known = pack.Energy()
-		return wh * usable, pack.Label(), known
+		return wh * (1 - gear.LeftInPack), pack.Label(), known
 	}
 	if goggles.BatteryWh == nil {
 		return 0, "", false

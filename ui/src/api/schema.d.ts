@@ -3022,8 +3022,6 @@ export interface components {
             /** Format: double */
             maxA?: number;
             /** Format: double */
-            peakA?: number;
-            /** Format: double */
             typicalA?: number;
         };
         Reading: {
@@ -3386,16 +3384,14 @@ export interface components {
         };
         SheetNamed: {
             id: string;
-            kind: string;
             label: string;
         };
         SheetReading: {
             found: components["schemas"]["SheetFound"][];
         };
         SheetTable: {
-            /** @description what each column is taken for, in order; empty: not read */
-            columns: string[];
             rows: components["schemas"]["SheetTableRow"][];
+            unread: string[];
         };
         SheetTableRow: {
             /** @description gear it may name, the likeliest first */
@@ -4446,8 +4442,6 @@ export interface operations {
                 kit?: string;
                 /** @description the release it would carry; absent: as it is */
                 to?: string;
-                /** @description the mode goggles would be in; absent: as they are */
-                mode?: string;
             };
             header?: never;
             path?: never;

@@ -14,7 +14,7 @@
   let more = $state(false);
   let refused = $state.raw<Failure | null>(null);
   let busy = $state(false);
-  let taken = $state.raw<{ entries: number; change: number } | null>(null);
+  let taken = $state.raw<{ rows: number; entries: number; change: number } | null>(null);
   const count = $derived(ticked.filter(Boolean).length);
 
   async function read() {
@@ -61,7 +61,7 @@
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
     await onreload();
-    taken = { entries: answer.data.entries, change: answer.data.change };
+    taken = answer.data;
     table = null;
     text = '';
   }
@@ -102,11 +102,13 @@
   {#if refused}<FailureNote failure={refused} />{/if}
   {#if taken}
     <p role="status">
+      {taken.rows === 1 ? 'One row is' : `${taken.rows} rows are`} in:
       {taken.entries === 1 ? 'One entry was' : `${taken.entries} entries were`} changed.
       <button type="button" class="button" onclick={putBack}>Take it back</button>
     </p>
   {/if}
   {#if table}
+    {#if table.unread.length > 0}<p class="soft">Columns that are not read: {table.unread.join(', ')}.</p>{/if}
     {#if table.rows.length === 0}
       <p role="status">No row below its headings names anything.</p>
     {:else}
