@@ -10,10 +10,12 @@ import (
 
 // BoardSnapshot is how a quad's flight board was set up at one moment.
 type BoardSnapshot struct {
-	ID    int64       `json:"id"`
-	Quad  string      `json:"quad"`
-	At    time.Time   `json:"at"`
-	Why   string      `json:"why"`
+	ID   int64     `json:"id"`
+	Quad string    `json:"quad"`
+	At   time.Time `json:"at"`
+	Why  string    `json:"why"`
+	// Name is what the user calls it; empty: nothing yet.
+	Name  string      `json:"name,omitempty"`
 	State setup.State `json:"state"`
 	// Text is its settings in the board's own text; empty: it was not asked for it.
 	Text string `json:"text,omitempty"`
@@ -27,6 +29,7 @@ type boardRow struct {
 	Why  string    `json:"why"`
 	Body string    `json:"body"`
 	Text string    `json:"text,omitempty"`
+	Name string    `json:"name,omitempty"`
 }
 
 func (boardRow) TableName() string { return "board_snapshots" }
@@ -46,6 +49,20 @@ func (s *Store) KeepBoard(quad, why string, state setup.State, text string, at t
 		return 0, s.writing(fmt.Errorf("keep the board's settings: %w", err))
 	}
 	return row.ID, nil
+}
+
+// NameBoard gives a snapshot a name, or with an empty one takes it away; false where there
+// is no such snapshot. What was kept stays as it was.
+func (s *Store) NameBoard(quad string, id int64, name string) (bool, error) {
+	s.write.Lock()
+	defer s.write.Unlock()
+	done := s.db.Model(&boardRow{}).
+		Where("quad = ? AND life = ? AND id = ?", quad, s.life(s.db, quad), id).
+		Update("name", name)
+	if done.Error != nil {
+		return false, s.writing(fmt.Errorf("name board snapshot %d: %w", id, done.Error))
+	}
+	return done.RowsAffected > 0, nil
 }
 
 // Boards lists a page of the snapshots of a quad's flight board before one (0: the
@@ -84,7 +101,7 @@ func (s *Store) Board(quad string, id int64) (BoardSnapshot, bool, error) {
 }
 
 func (r *boardRow) snapshot() (BoardSnapshot, error) {
-	b := BoardSnapshot{ID: r.ID, Quad: r.Quad, At: r.At, Why: r.Why, Text: r.Text}
+	b := BoardSnapshot{ID: r.ID, Quad: r.Quad, At: r.At, Why: r.Why, Name: r.Name, Text: r.Text}
 	if err := json.Unmarshal([]byte(r.Body), &b.State); err != nil {
 		return b, fmt.Errorf("read board snapshot %d: %w", r.ID, err)
 	}

@@ -73,6 +73,10 @@ var migrations = []*gormigrate.Migration{
 		ID:      "2026-11-27-settings-text",
 		Migrate: run(`ALTER TABLE board_snapshots ADD COLUMN text TEXT NOT NULL DEFAULT ''`),
 	},
+	{
+		ID:      "2026-11-27-named-snapshots",
+		Migrate: run(`ALTER TABLE board_snapshots ADD COLUMN name TEXT NOT NULL DEFAULT ''`),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -229,6 +229,12 @@ func TestBoardsAndLogLast(t *testing.T) {
 	}
 	first, err := st.KeepBoard("rynd", "by hand", state, "rate is 60", at)
 	require.NoError(t, err)
+	named, err := st.NameBoard("rynd", first, "as bought")
+	require.NoError(t, err)
+	assert.True(t, named)
+	named, err = st.NameBoard("quern", first, "of another quad")
+	require.NoError(t, err)
+	assert.False(t, named)
 	state.Features = 7
 	second, err := st.KeepBoard("rynd", "before it was set", state, "", at.Add(time.Minute))
 	require.NoError(t, err)
@@ -245,6 +251,7 @@ func TestBoardsAndLogLast(t *testing.T) {
 	assert.Equal(t, state, kept[0].State)
 	assert.Equal(t, at, kept[1].At.UTC())
 	assert.Equal(t, []string{"", "rate is 60"}, []string{kept[0].Text, kept[1].Text})
+	assert.Equal(t, []string{"", "as bought"}, []string{kept[0].Name, kept[1].Name})
 	notes, err := st.LogOf("rynd", 0, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"two", "one"}, []string{notes[0].Says, notes[1].Says})

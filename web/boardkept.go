@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"yokeswap/core/work/setup"
@@ -16,6 +17,7 @@ type BoardKept struct {
 	ID      int64              `json:"id"`
 	At      time.Time          `json:"at"`
 	Why     string             `json:"why"`
+	Name    string             `json:"name" doc:"what the user calls it; empty: nothing yet"`
 	Runs    string             `json:"runs" doc:"flight firmware and release"`
 	Text    bool               `json:"text" doc:"it was kept in the board's own text as well"`
 	Differs []setup.Difference `json:"differs" doc:"against the snapshot before it"`
@@ -42,6 +44,27 @@ func (s *server) keepBoard(ctx context.Context, in *struct {
 	return s.kept(in.Quad, 0)
 }
 
+// BoardName is what a snapshot is to be called.
+type BoardName struct {
+	Name string `json:"name" maxLength:"80" doc:"empty: no name"`
+}
+
+func (s *server) nameBoard(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	ID   int64  `path:"id"`
+	Body BoardName
+}) (*answer[[]BoardKept], error) {
+	name := strings.Join(strings.Fields(in.Body.Name), " ")
+	ok, err := s.store.NameBoard(in.Quad, in.ID, name)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if !ok {
+		return nil, notFound("snapshot", fmt.Sprint(in.ID))
+	}
+	return s.kept(in.Quad, 0)
+}
+
 func (s *server) keptBoards(_ context.Context, in *struct {
 	Quad   string `path:"quad"`
 	Before int64  `query:"before" doc:"those before this one; absent: the newest"`
@@ -64,6 +87,7 @@ func (s *server) kept(quad string, before int64) (*answer[[]BoardKept], error) {
 			ID:      b.ID,
 			At:      b.At,
 			Why:     b.Why,
+			Name:    b.Name,
 			Runs:    b.State.Variant + " " + string(b.State.Version),
 			Text:    b.Text != "",
 			Differs: []setup.Difference{},

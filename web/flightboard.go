@@ -68,6 +68,7 @@ func (s *server) registerFlightBoard(api huma.API) {
 	huma.Post(api, "/api/quads/{quad}/board/live", s.liveBoard)
 	huma.Post(api, "/api/quads/{quad}/board/keep", s.keepBoard)
 	huma.Get(api, "/api/quads/{quad}/board/snapshots", s.keptBoards)
+	huma.Put(api, "/api/quads/{quad}/board/snapshots/{id}/name", s.nameBoard)
 	huma.Get(api, "/api/quads/{quad}/board/between", s.betweenBoards)
 	huma.Post(api, "/api/quads/{quad}/board/restore", s.restoreBoard)
 	s.registerBoardText(api)

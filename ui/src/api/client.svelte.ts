@@ -349,6 +349,12 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/board/text/load', { params: { path: { quad } }, body }))),
   keptBoards: (quad: string) =>
     read(() => client.GET('/api/quads/{quad}/board/snapshots', { params: { path: { quad } } })),
+  nameBoard: (quad: string, id: number, name: string) =>
+    written(
+      answered(
+        client.PUT('/api/quads/{quad}/board/snapshots/{id}/name', { params: { path: { quad, id } }, body: { name } }),
+      ),
+    ),
   betweenBoards: (quad: string, a: number, b: number) =>
     read(() => client.GET('/api/quads/{quad}/board/between', { params: { path: { quad }, query: { a, b } } })),
   restoreBoard: (quad: string, address: string, snapshot: number, propsOff: boolean) =>

@@ -549,6 +549,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/board/snapshots/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API quads by quad board snapshots by ID name */
+        put: operations["put-api-quads-by-quad-board-snapshots-by-id-name"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/board/snapshots/{id}/text": {
         parameters: {
             query?: never;
@@ -1561,6 +1578,8 @@ export interface components {
             differs: components["schemas"]["SetupDifference"][];
             /** Format: int64 */
             id: number;
+            /** @description what the user calls it; empty: nothing yet */
+            name: string;
             /** @description flight firmware and release */
             runs: string;
             /** @description it was kept in the board's own text as well */
@@ -1589,6 +1608,10 @@ export interface components {
             hold?: boolean;
             /** @description the builder has said that the props are off: asked for with hold */
             propsOff?: boolean;
+        };
+        BoardName: {
+            /** @description empty: no name */
+            name: string;
         };
         BoardPage: {
             devices: components["schemas"]["Device"][];
@@ -4934,6 +4957,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-quads-by-quad-board-snapshots-by-id-name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardKept"][];
                 };
             };
             /** @description Error */

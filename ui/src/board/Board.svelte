@@ -92,6 +92,10 @@
     const list = await during('Keeping the settings…', api.keepBoard(id, address));
     if (list) kept.data = list;
   }
+  async function rename(snapshot: number, name: string) {
+    const list = await during('Naming it…', api.nameBoard(id, snapshot, name));
+    if (list) kept.data = list;
+  }
   const differing = $derived(view?.comparison.rows.filter((r) => !r.same) ?? []);
   const latest = $derived(kept.data?.[0]);
 </script>
@@ -202,7 +206,14 @@
     kept={kept.data ?? []}
     onkept={async () => void (await kept.take(api.keptBoards(id)))}
   />{/key}
-<Kept quad={id} list={kept.data ?? []} canWrite={address !== '' && busy === ''} onkeep={keep} onrestore={restore} />
+<Kept
+  quad={id}
+  list={kept.data ?? []}
+  canWrite={address !== '' && busy === ''}
+  onkeep={keep}
+  onname={rename}
+  onrestore={restore}
+/>
 
 <style>
   .report.good {

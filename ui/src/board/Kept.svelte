@@ -3,15 +3,17 @@
   // along as a file, and to put back.
   import { api, place, type BoardKept } from '../api/client.svelte';
   import { moment } from '../lib/words';
+  import { keptName } from './kept';
 
   interface Props {
     quad: string;
     list: BoardKept[];
     canWrite: boolean;
     onkeep: () => void;
+    onname: (id: number, name: string) => void;
     onrestore: (id: number, propsOff: boolean) => void;
   }
-  let { quad, list, canWrite, onkeep, onrestore }: Props = $props();
+  let { quad, list, canWrite, onkeep, onname, onrestore }: Props = $props();
   let propsOff = $state(false);
   // Two of them held against each other.
   let pair = $state<[number, number]>([0, 0]);
@@ -20,7 +22,6 @@
     const answer = await api.betweenBoards(quad, pair[0], pair[1]);
     between = answer.ok ? answer.data : null;
   }
-  const when = (k: BoardKept) => `${moment(k.at)}, ${k.why}`;
 </script>
 
 <section class="panel px-4 py-3" aria-labelledby="kept">
@@ -39,7 +40,7 @@
     <ul>
       {#each list as k, i (k.id)}
         <li class="border-t border-t-line px-0 py-1.5">
-          <p><b>{moment(k.at)}</b> {k.why} <span class="mono">{k.runs}</span></p>
+          <p><b>{k.name ? `${k.name}, ` : ''}{moment(k.at)}</b> {k.why} <span class="mono">{k.runs}</span></p>
           <p class="soft">
             {i === list.length - 1
               ? 'the first kept'
@@ -53,6 +54,14 @@
           <p>
             <a href={`${place}/api/quads/${quad}/board/snapshots/${k.id}`} download>JSON</a>
             {#if k.text}<a href={`${place}/api/quads/${quad}/board/snapshots/${k.id}/text`} download>Text</a>{/if}
+            <input
+              class="min-w-0 w-44 ml-3"
+              value={k.name}
+              maxlength="80"
+              placeholder="no name yet"
+              aria-label={`what the settings of ${moment(k.at)} are called`}
+              onchange={(e) => onname(k.id, e.currentTarget.value)}
+            />
             <button
               type="button"
               class="button ml-3"
@@ -71,7 +80,7 @@
             aria-label={side === 0 ? 'hold these settings' : 'against these'}
             bind:value={pair[side]}
             onchange={() => (between = null)}
-            ><option value={0}>choose</option>{#each list as k (k.id)}<option value={k.id}>{when(k)}</option
+            ><option value={0}>choose</option>{#each list as k (k.id)}<option value={k.id}>{keptName(k)}</option
               >{/each}</select
           >
         {/each}

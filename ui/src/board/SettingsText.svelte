@@ -3,7 +3,7 @@
   // whole. What may not be loaded is named with why; nothing is sent that is not shown first.
   import { api, type BoardKept, type BoardTextReport, type BoardTextView, type Failure } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
-  import { moment } from '../lib/words';
+  import { keptName } from './kept';
   import TextLines from './TextLines.svelte';
 
   interface Props {
@@ -91,14 +91,14 @@
       >the text
       <select class="w-full" bind:value={from} onchange={() => (view = null)}>
         <option value={0}>as it stands below</option>
-        {#each texts as k (k.id)}<option value={k.id}>kept {moment(k.at)}, {k.why}</option>{/each}
+        {#each texts as k (k.id)}<option value={k.id}>{keptName(k)}</option>{/each}
       </select></label
     >
     <label class="grid min-w-0 max-w-full text-soft"
       >held against
       <select class="w-full" bind:value={against} onchange={() => (view = null)}>
         <option value={0}>what is on the board</option>
-        {#each texts as k (k.id)}<option value={k.id}>kept {moment(k.at)}, {k.why}</option>{/each}
+        {#each texts as k (k.id)}<option value={k.id}>{keptName(k)}</option>{/each}
       </select></label
     >
     <button type="button" class="button" disabled={address === '' || busy !== ''} onclick={keep}
