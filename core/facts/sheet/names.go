@@ -14,6 +14,8 @@ var (
 	coaxNames = regexp.MustCompile(`\b(U\.FL|MMCX|RP-SMA|SMA)\b`)
 	counts    = regexp.MustCompile(`(?i)\b(one|two|four|1|2|4|ein|eine|zwei|vier|une|deux|quatre)\s*[x×]?\s*` +
 		`(?:\w+\s+)?(?:antenna|antenn)\w*|\bantenn\w*\s*[:=|]\s*(\d)\b`)
+	series     = regexp.MustCompile(`\b([A-Z]{2})\s?-?(1[.,]0|1[.,]25|1[.,]5|2[.,]0)\b`)
+	pinCounts  = regexp.MustCompile(`(?i)\b(\d{1,2})[\s-]?(?:pins?|p|polig|broches|way)\b`)
 	hands      = regexp.MustCompile(`\b(RHCP|LHCP)\b|(?i:\blinear(?:ly)?\b)`)
 	chemistry  = regexp.MustCompile(`(?i)\b(li-?po|li-?hv|li-?ion|li-?fe(?:po4?)?)\b`)
 	packNames  = regexp.MustCompile(`\b(\d{1,2})S(\d)P\b`)
@@ -48,6 +50,9 @@ func (r *reader) names(line string, start int) {
 	lower := strings.ToLower(line) // a plain search first: most lines have none of this
 	has := func(words ...string) bool {
 		return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(lower, w) })
+	}
+	if slices.Contains(wired, r.kind) && series.MatchString(line) {
+		r.seriesName(line, add)
 	}
 	switch r.kind {
 	case gear.KindAirUnit:
@@ -91,6 +96,22 @@ func (r *reader) radioNames(line, port string, has func(words ...string) bool, a
 	if m := found(releases, line, can); m != nil {
 		add(m, "", nil, fmt.Sprintf("release %s or later", group(line, m, 1)),
 			"a release belongs to a statement about a pair, or to what the canvas needs: enter it there")
+	}
+}
+
+// wired are the kinds with a plug or pads of their own.
+var wired = []gear.Kind{gear.KindAirUnit, gear.KindReceiver, gear.KindPart}
+
+// seriesName reads a wire connector by its series, pitch and number of pins: "SH 1.0 mm, 6 pin".
+func (r *reader) seriesName(line string, add named) {
+	m, pins := series.FindStringSubmatchIndex(line), pinCounts.FindStringSubmatch(line)
+	if pins == nil {
+		return
+	}
+	pitch := strings.ReplaceAll(group(line, m, 2), ",", ".")
+	name := fmt.Sprintf("%s %s mm, %s pins", group(line, m, 1), pitch, pins[1])
+	if id, known := r.connectors[strings.ToLower(name)]; known {
+		add(m, "plug.connector", id, name, "")
 	}
 }
 

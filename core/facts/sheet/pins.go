@@ -14,7 +14,7 @@ import (
 var pinNames = map[string]string{
 	"vcc": gear.PinSupply, "vin": gear.PinSupply, "v+": gear.PinSupply, "bat": gear.PinSupply, "batt": gear.PinSupply,
 	"vbat": gear.PinSupply, "power": gear.PinSupply, "+": gear.PinSupply, "supply": gear.PinSupply,
-	"9v": gear.PinSupply, "10v": gear.PinSupply,
+	"3v3": gear.PinSupply, "5v": gear.PinSupply, "9v": gear.PinSupply, "10v": gear.PinSupply, "12v": gear.PinSupply,
 	"gnd": gear.PinGround, "ground": gear.PinGround, "g": gear.PinGround, "-": gear.PinGround, "masse": gear.PinGround,
 	"rx": gear.PinUARTRX, "uart_rx": gear.PinUARTRX, "uart-rx": gear.PinUARTRX, "rxd": gear.PinUARTRX,
 	"tx": gear.PinUARTTX, "uart_tx": gear.PinUARTTX, "uart-tx": gear.PinUARTTX, "txd": gear.PinUARTTX,
@@ -27,13 +27,13 @@ var numbered = regexp.MustCompile(`(?i)\b(?:pin\s*)?([1-9]|1[0-2])\s*[:.)=|\t-]\
 // pinRows reads the order of pins, on one line or one pin a line. It is always asked: it
 // counts once it has been held against the drawing.
 func (r *reader) pinRows() {
-	if r.kind != gear.KindAirUnit {
+	if r.kind != gear.KindAirUnit && r.kind != gear.KindReceiver && r.kind != gear.KindPart {
 		return
 	}
 	pins := map[int]string{}
 	first, end, twice := -1, 0, ""
 	for _, m := range numbered.FindAllStringSubmatchIndex(r.text, -1) {
-		function, ok := pinNames[strings.ToLower(group(r.text, m, 2))]
+		function, ok := r.pin(group(r.text, m, 2))
 		if !ok {
 			continue
 		}
@@ -62,7 +62,7 @@ func (r *reader) pinRows() {
 	for i := range order {
 		order[i] = pins[i+1]
 	}
-	secondGround(order)
+	r.secondGround(order)
 	note := againstDrawing
 	for i := range order {
 		if order[i] == "" {
@@ -73,6 +73,33 @@ func (r *reader) pinRows() {
 		note = "pin " + twice + " is named twice; " + note
 	}
 	r.addPins(first, end, order, note)
+}
+
+// pin is what a pin of that name does, on things of the kind that is read. The signal pin of
+// a receiver is its own output: it talks to the board.
+func (r *reader) pin(name string) (function string, ok bool) {
+	function, ok = pinNames[strings.ToLower(name)]
+	if function == gear.PinRCOut && r.kind != gear.KindAirUnit {
+		function = gear.PinUARTTX
+	}
+	return function, ok
+}
+
+// blankPins takes out of a line what stands at its pins: "2: 5V" is a name, no window.
+func blankPins(line string, plain []byte) {
+	blank := func(at, end int) {
+		for i := at; i < end; i++ {
+			plain[i] = ' '
+		}
+	}
+	for _, m := range numbered.FindAllStringSubmatchIndex(line, -1) {
+		if _, ok := pinNames[strings.ToLower(group(line, m, 2))]; ok {
+			blank(m[0], m[1])
+		}
+	}
+	for _, m := range pinLine.FindAllStringSubmatchIndex(line, -1) {
+		blank(m[2], m[3])
+	}
 }
 
 // againstDrawing is why an order of pins is always asked.
@@ -102,13 +129,13 @@ func (r *reader) pinList() {
 	for _, m := range pinLine.FindAllStringSubmatchIndex(r.text, -1) {
 		var order []any
 		for _, word := range pinWords.FindAllString(group(r.text, m, 1), -1) {
-			function, ok := pinNames[strings.ToLower(word)]
+			function, ok := r.pin(word)
 			if !ok {
 				break
 			}
 			order = append(order, function)
 		}
-		secondGround(order)
+		r.secondGround(order)
 		if len(order) >= 3 {
 			r.addPins(m[0], m[1], order, againstDrawing)
 		}
@@ -117,7 +144,10 @@ func (r *reader) pinList() {
 
 // secondGround says of a second ground that it belongs to the sticks' pair, as a function
 // has one pin (common practice; it is asked with the rest).
-func secondGround(order []any) {
+func (r *reader) secondGround(order []any) {
+	if r.kind != gear.KindAirUnit {
+		return
+	}
 	if first := slices.Index(order, any(gear.PinGround)); first >= 0 {
 		if second := slices.Index(order[first+1:], any(gear.PinGround)); second >= 0 {
 			order[first+1+second] = gear.PinRCGround

@@ -26,7 +26,7 @@ func (q *quantity) twoNumbers() bool { return q.low != q.high }
 
 const (
 	number = `\d+(?:[.,]\d+)?`
-	units  = `VDC|volts?|Volts?|V|v|mAh|mA|Ah|A|amps?|mW|milliwatts?|W|[Ww]atts?|dBm|dBi|` +
+	units  = `Wh|VDC|volts?|Volts?|V|v|mAh|mA|Ah|A|amps?|mW|milliwatts?|W|[Ww]atts?|dBm|dBi|` +
 		`grams?|Gramm|grammes?|g|mm|cm|GHz|MHz|[µu]F|S|cells?|Zellen|°|deg(?:rees)?|ms|%|AWG`
 	to    = `\s*(?:-|–|—|~|\.{2,3}|…|to\b|bis\b|à|and\b)\s*`
 	signs = `[<≤]=?|[>≥]=?|max(?:\.|imum|imal)?|min(?:\.|imum|imal)?|` +

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"regexp"
@@ -35,6 +36,7 @@ var (
 	beamWords    = about{"beam*", "beamwidth", "angle", "öffnungswinkel", "fov", "ouverture"}
 	efficiency   = about{"efficiency", "efficient", "wirkungsgrad", "rendement"}
 	latencyWords = about{"latency", "latenz", "delay", "latence"}
+	signalWords  = about{"uart*", "logic*", "signal*", "serial", "level", "pegel", "niveau", "rx", "tx", "sbus"}
 )
 
 func (a about) in(words string) bool {
@@ -83,6 +85,7 @@ func (r *reader) line(line string, start int) {
 		}
 	}
 	r.names(line, start)
+	blankPins(line, plain)
 	list := quantitiesIn(string(plain))
 	for i := range list {
 		q := &list[i]
@@ -112,7 +115,12 @@ func (r *reader) product(line string, m []int, start int) bool {
 	if !mm && !holeWords.in(lower) {
 		return false // "2 x antennas", "M2x6"
 	}
-	if r.kind != gear.KindAirUnit || group(line, m, 3) != "" {
+	field := map[gear.Kind]string{
+		gear.KindAirUnit: "mount.patterns",
+		gear.KindBoard:   "patterns",
+		gear.KindFrame:   "bays",
+	}[r.kind]
+	if field == "" || group(line, m, 3) != "" {
 		return true
 	}
 	scale := 1.0
@@ -125,11 +133,22 @@ func (r *reader) product(line string, m []int, start int) bool {
 		return true
 	}
 	holes := map[string]any{"xMM": x * scale, "yMM": y * scale}
-	if s := screwSizes.FindString(line); s != "" {
-		holes["screw"] = strings.ToUpper(s[:1]) + s[1:]
+	if s := screwOf(line, m[1]); s != "" {
+		holes["screw"] = s
 	}
-	f := Found{Words: line[m[0]:m[1]], At: start + m[0], Field: "mount.patterns", Value: []any{holes},
-		Shows: fmt.Sprintf("holes %s × %s mm%s", short(x*scale), short(y*scale), withScrew(holes))}
+	size := short(x*scale) + " × " + short(y*scale)
+	f := Found{
+		Words: line[m[0]:m[1]],
+		At:    start + m[0],
+		Field: field,
+		Value: []any{holes},
+		Shows: "holes " + size + " mm" + withScrew(holes),
+	}
+	if r.kind == gear.KindFrame {
+		id := "at-" + strings.NewReplacer(" × ", "x", ".", "-").Replace(size)
+		f.Value = []any{map[string]any{"id": id, "name": "the place with " + size, "patterns": f.Value}}
+		f.Shows = "a place with " + f.Shows
+	}
 	if !holeWords.in(lower) {
 		f.Ask, f.Note = true, "the words do not say whether these are its holes or its size"
 	}
@@ -138,6 +157,17 @@ func (r *reader) product(line string, m []int, start int) bool {
 }
 
 var screwSizes = regexp.MustCompile(`\bM(?:1\.6|2\.5|2|3)\b`)
+
+// screwOf is the screw of the holes that end at a byte of the line: the one named behind
+// them, before any other holes; else the only one of the line.
+func screwOf(line string, end int) string {
+	behind := screwSizes.FindString(line[end:])
+	between, _, _ := strings.Cut(line[end:], behind)
+	if all := screwSizes.FindAllString(line, 2); len(all) == 1 || behind != "" && !products.MatchString(between) {
+		return cmp.Or(behind, all[0])
+	}
+	return ""
+}
 
 func withScrew(holes map[string]any) string {
 	if s, ok := holes["screw"].(string); ok {
@@ -174,9 +204,21 @@ func (r *reader) quantity(line string, start int, q *quantity, c context, next [
 		r.mass(found, q, c)
 	case "mm":
 		r.length(found, q, c)
+	default:
+		r.oneValue(found, q, c)
+	}
+}
+
+// oneValue gives quantities to fields that hold one number of that unit.
+func (r *reader) oneValue(found finding, q *quantity, c context) {
+	switch q.unit {
 	case "mAh":
 		if r.kind == gear.KindPack {
 			r.add(found("capacityMAH", q.low, short(q.low)+" mAh"))
+		}
+	case "Wh":
+		if r.kind == gear.KindGoggles && !q.twoNumbers() {
+			r.add(found("batteryWh", q.low, short(q.low)+" Wh"))
 		}
 	case "µF":
 		if r.takes("input.ceramicUF") && c.says(ceramicWords) {
@@ -231,7 +273,7 @@ func (r *reader) volts(found finding, q *quantity, c context, next []quantity) {
 		f := found("pads", []any{pad}, shows)
 		f.Ask, f.Note = true, "hold it against the drawing: which pad it is"
 		r.add(f)
-	case out:
+	case out, signalWords.in(c.before) && !supplyWords.in(c.before): // what a signal swings to is no supply
 	case !r.takes("input.maxV"):
 	default:
 		r.window(found, q, c)
@@ -361,7 +403,8 @@ func (r *reader) frequency(found finding, q *quantity) {
 func (r *reader) mass(found finding, q *quantity, c context) {
 	switch r.kind {
 	case gear.KindAirUnit, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator, gear.KindPack,
-		gear.KindAntenna, gear.KindHeader, gear.KindPlate:
+		gear.KindAntenna, gear.KindHeader, gear.KindPlate, gear.KindGoggles, gear.KindController, gear.KindFrame,
+		gear.KindStandoff:
 	default:
 		return
 	}
@@ -389,6 +432,8 @@ func (r *reader) length(found finding, q *quantity, c context) {
 		r.add(found("camera.widthMM", q.low, short(q.low)+" mm wide"))
 	case r.kind == gear.KindAirUnit && c.says(cameraWords) && c.says(cableWords):
 		r.add(found("camera.cableMM", q.low, short(q.low)+" mm"))
+	case r.kind == gear.KindFrame && c.says(cameraWords) && c.says(widthWords):
+		r.add(found("cageMM", q.low, short(q.low)+" mm between the camera plates"))
 	case r.kind == gear.KindConnector && c.says(pitchWords):
 		r.add(found("pitchMM", q.low, short(q.low)+" mm"))
 	}

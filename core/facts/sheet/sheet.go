@@ -35,6 +35,7 @@ type Found struct {
 	Field string `json:"field" doc:"of the entry, as in the open formats; empty: it has none there"`
 	Value any    `json:"value"`
 	Shows string `json:"shows" doc:"the value in words"`
+	Joins bool   `json:"joins" doc:"a further one beside what its field holds already"`
 	Ask   bool   `json:"ask" doc:"the words leave it open: never taken unasked"`
 	Note  string `json:"note,omitempty" doc:"why it is asked"`
 }
@@ -87,11 +88,12 @@ func (r *reader) add(f Found) {
 		}
 	}
 	f.Words = strings.TrimSpace(f.Words)
+	f.Joins = joining[f.Field]
 	r.found = append(r.found, f)
 }
 
-// lists are fields that hold several values: two of them are no contradiction.
-var lists = map[string]bool{"mount.patterns": true, "pads": true, "radio.stepsMW": true, "bands": true}
+// joining are fields that hold several values: two of them are no contradiction.
+var joining = map[string]bool{"mount.patterns": true, "patterns": true, "bays": true, "pads": true, "bands": true}
 
 // contradictions marks what is stated twice and differently; the same twice is said once.
 func (r *reader) contradictions() {
@@ -100,7 +102,7 @@ func (r *reader) contradictions() {
 	for _, f := range r.found {
 		at, twice := first[f.Field]
 		switch {
-		case f.Field == "" || lists[f.Field] || !twice:
+		case f.Field == "" || f.Joins || !twice:
 			first[f.Field] = len(keep)
 			keep = append(keep, f)
 		case reflect.DeepEqual(keep[at].Value, f.Value):

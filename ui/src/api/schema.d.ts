@@ -3397,6 +3397,8 @@ export interface components {
             at: number;
             /** @description of the entry, as in the open formats; empty: it has none there */
             field: string;
+            /** @description a further one beside what its field holds already */
+            joins: boolean;
             /** @description why it is asked */
             note?: string;
             /** @description the value in words */

@@ -35,18 +35,24 @@
     if (await view.take(api.slots(quad, today))) said = 'Taken back.';
   }
 
-  async function fill(name: string, take: Take) {
-    if (!view.data) return;
+  /** Puts something into a place and goes on to the next empty one, or stays with it. */
+  async function fill(name: string, take: Take, stay = false): Promise<boolean> {
+    if (!view.data) return false;
     const answer = await api.fill(quad, name, view.data.revision, today, take);
     refused = answer.ok ? null : answer.failure;
-    if (!answer.ok) return;
+    if (!answer.ok) return false;
     await view.take(Promise.resolve(answer));
     const filled = answer.data.slots.find((s) => s.name === name);
     last = answer.data.revision;
     said = filled?.holds ? `${filled.holds} is in.` : `Nothing is there.`;
-    const next = answer.data.slots.findIndex((s) => s.name === name);
-    const empty = answer.data.slots.slice(next + 1).find((s) => s.holds === '');
-    await replace(at(empty && take.key + (take.name ?? '') !== '' ? empty.name : undefined));
+    if (!stay) await goOn(name, (take.key ?? take.name ?? '') !== '');
+    return true;
+  }
+  /** Opens the next empty place after this one; the picture where there is none. */
+  async function goOn(name: string, on = true) {
+    const list = view.data?.slots ?? [];
+    const empty = list.slice(list.findIndex((s) => s.name === name) + 1).find((s) => s.holds === '');
+    await replace(at(on ? empty?.name : undefined));
   }
 </script>
 
@@ -87,8 +93,9 @@
           slot={open}
           {today}
           all={`#${at()}`}
-          onfill={(take) => fill(open.name, take)}
-          onread={() => view.take(api.slots(quad, today))}
+          onfill={(take, stay) => fill(open.name, take, stay)}
+          onread={async () => void (await view.take(api.slots(quad, today)))}
+          onnext={() => goOn(open.name)}
         />
       {/key}
     {:else}

@@ -3,21 +3,25 @@
   import { api, type Failure, type SheetFound, type Slot, type Take } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { withRead, type Entry } from '../shelf/entry';
+  import { copyNamed } from '../shelf/sheet';
   import SheetReader from '../shelf/SheetReader.svelte';
 
   interface Props {
     slot: Slot;
     today: boolean;
     all: string; // where all places are
-    onfill: (take: Take) => void;
-    onread: () => void; // its model knows more
+    onfill: (take: Take, stay?: boolean) => Promise<boolean>; // stay: there are values to come
+    onread: () => Promise<void>; // its model knows more
+    onnext: () => void;
   }
-  let { slot, today, all, onfill, onread }: Props = $props();
+  let { slot, today, all, onfill, onread, onnext }: Props = $props();
 
   let name = $state('');
   let like = $state('');
   let mine = $derived(today || slot.name !== 'airUnit');
   let find = $state('');
+  let read = $state.raw<SheetFound[]>([]); // off the sheet of what is new
+  let busy = $state(false);
   const groups = $derived([
     { title: 'What you have', list: slot.choices.filter((c) => c.group === 'yours') },
     { title: 'From the trade shelf', list: slot.choices.filter((c) => c.group === 'shelf') },
@@ -38,11 +42,19 @@
     said = answer.ok
       ? `${found.length === 1 ? 'One value is' : `${found.length} values are`} noted, with the words as their source.`
       : '';
-    if (answer.ok) onread();
+    if (answer.ok) await onread();
   }
-  function add(event: SubmitEvent) {
+  async function add(event: SubmitEvent) {
     event.preventDefault();
-    onfill({ name, like: like || undefined, mine: slot.device && mine });
+    if (busy) return;
+    busy = true;
+    const values = read;
+    refused = await copyNamed(values);
+    if (!refused && (await onfill({ name, like: like || undefined, mine: slot.device && mine }, values.length > 0))) {
+      if (values.length > 0) await takeRead(values);
+      if (values.length > 0 && !refused) onnext();
+    }
+    busy = false;
   }
 </script>
 
@@ -66,7 +78,6 @@
         <summary class="font-bold min-h-10 cursor-pointer">Read it off a sheet</summary>
         <SheetReader kind={slot.kind} ontake={takeRead} />
         <p class="good" role="status">{said}</p>
-        {#if refused}<FailureNote failure={refused} />{/if}
       </details>
     {/if}
   {/if}
@@ -81,10 +92,14 @@
         </select>
       </label>
     {/if}
+    <SheetReader kind={slot.kind} label="its sheet, if you have it" bind:picked={read} />
     {#if slot.device}<label class="flex gap-2 items-center min-h-8"
         ><input type="checkbox" bind:checked={mine} />I have it</label
       >{/if}
-    <button class="button main">Put it in</button>
+    <button class="button main" disabled={busy}
+      >Put it in{read.length > 0 ? ` with ${read.length === 1 ? 'one value' : `${read.length} values`}` : ''}</button
+    >
+    {#if refused}<FailureNote failure={refused} />{/if}
   </form>
   {#if slot.choices.length > 8}<label class="grid gap-0.5">Find<input type="search" bind:value={find} /></label>{/if}
   {#each groups as g (g.title)}

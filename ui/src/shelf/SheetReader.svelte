@@ -1,52 +1,64 @@
 <script lang="ts">
-  // What a pasted sheet says, each value beside the words it came from; nothing is taken
-  // that is not ticked, and what the words leave open is not ticked.
+  // What a pasted sheet says, each value beside the words it came from, read as it is
+  // pasted; nothing is taken that is not ticked, and what the words leave open is not ticked.
   import { api, type Failure, type SheetFound } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import { copyNamed } from './sheet';
 
   interface Props {
     kind: string;
-    ontake: (found: SheetFound[]) => void;
+    label?: string;
+    ontake?: (found: SheetFound[]) => void; // absent: who asks takes what is picked
+    picked?: SheetFound[];
   }
-  let { kind, ontake }: Props = $props();
+  let {
+    kind,
+    label = 'Text of its manual, of a shop page, or a table',
+    ontake,
+    picked = $bindable([]),
+  }: Props = $props();
 
   let text = $state('');
   let found = $state.raw<SheetFound[] | null>(null);
   let taken = $state.raw<boolean[]>([]);
   let refused = $state.raw<Failure | null>(null);
-  let busy = $state(false);
+  let waiting: ReturnType<typeof setTimeout> | undefined;
 
   async function read() {
-    busy = true;
-    const answer = await api.readSheet(kind, text);
-    busy = false;
-    refused = answer.ok ? null : answer.failure;
-    found = answer.ok ? answer.data.found : null;
-    taken = (found ?? []).map((f) => !f.ask && f.field !== '');
+    const asked = text;
+    const answer = asked.trim() === '' ? null : await api.readSheet(kind, asked);
+    if (asked !== text) return; // it has been written on
+    refused = answer && !answer.ok ? answer.failure : null;
+    found = answer?.ok ? answer.data.found : null;
+    pick((found ?? []).map((f) => !f.ask && f.field !== ''));
   }
-  const count = $derived(taken.filter(Boolean).length);
+  function pick(which: boolean[]) {
+    taken = which;
+    picked = (found ?? []).filter((_, i) => which[i]);
+  }
+  function soon() {
+    clearTimeout(waiting);
+    waiting = setTimeout(() => void read(), 150);
+  }
 
   async function take() {
-    const list = (found ?? []).filter((_, i) => taken[i]);
-    for (const f of list) {
-      if (typeof f.value !== 'string' || !f.value.startsWith('trade-')) continue;
-      const copied = await api.takeFromTrade(f.value);
-      if (!copied.ok) return void (refused = copied.failure);
-    }
-    ontake(list);
-    found = null;
-    text = '';
+    const list = picked;
+    refused = await copyNamed(list);
+    if (refused) return;
+    ontake?.(list);
+    [found, text, picked] = [null, '', []];
   }
 </script>
 
 <div class="grid gap-2">
   <label class="grid gap-0.5"
-    >Text of its manual, of a shop page, or a table
-    <textarea class="bg-raised text-ink border border-soft rounded p-2 min-h-28 w-full" bind:value={text}></textarea>
+    >{label}
+    <textarea
+      class="bg-raised text-ink border border-soft rounded p-2 min-h-20 w-full"
+      placeholder="paste it here: what is found shows below"
+      bind:value={text}
+      oninput={soon}></textarea>
   </label>
-  <p class="buttons">
-    <button type="button" class="button" disabled={busy || text.trim() === ''} onclick={read}>Find its values</button>
-  </p>
   {#if refused}<FailureNote failure={refused} />{/if}
   {#if found}
     {#if found.length === 0}
@@ -61,7 +73,7 @@
                 class="mt-1"
                 aria-label={`take ${f.shows} as ${f.field}`}
                 checked={taken[i]}
-                onchange={(e) => (taken = taken.map((t, k) => (k === i ? e.currentTarget.checked : t)))}
+                onchange={(e) => pick(taken.map((t, k) => (k === i ? e.currentTarget.checked : t)))}
               />
             {:else}<span></span>{/if}
             <span class="wrap-anywhere">
@@ -73,11 +85,13 @@
           </li>
         {/each}
       </ul>
-      <p class="buttons">
-        <button type="button" class="button main" disabled={count === 0} onclick={take}
-          >Take {count === 1 ? 'one value' : `${count} values`}</button
-        >
-      </p>
+      {#if ontake}
+        <p class="buttons">
+          <button type="button" class="button main" disabled={picked.length === 0} onclick={take}
+            >Take {picked.length === 1 ? 'one value' : `${picked.length} values`}</button
+          >
+        </p>
+      {/if}
     {/if}
   {/if}
 </div>

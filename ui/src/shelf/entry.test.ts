@@ -45,8 +45,9 @@ describe('what is read off a sheet', () => {
     const read = withRead(
       { id: 'u', mount: { patterns: [{ xMM: 20, yMM: 20 }] }, valueSources: { massG: { kind: 'measured' } } },
       [
-        { field: 'input.maxV', value: 26.4, words: '7.4-26.4 V' },
-        { field: 'mount.patterns', value: [{ xMM: 25.5, yMM: 25.5 }], words: '25.5 x 25.5 mm' },
+        { field: 'input.maxV', value: 26.4, words: '7.4-26.4 V', joins: false },
+        { field: 'mount.patterns', value: [{ xMM: 20, yMM: 20 }], words: '20 x 20 mm', joins: true }, // there already
+        { field: 'mount.patterns', value: [{ xMM: 25.5, yMM: 25.5 }], words: '25.5 x 25.5 mm', joins: true },
       ],
     );
     expect(read.input).toEqual({ maxV: 26.4 });

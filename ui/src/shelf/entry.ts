@@ -68,9 +68,10 @@ export interface Read {
   field: string;
   value: unknown;
   words: string;
+  joins: boolean; // what its field holds already
 }
 
-const several = ['mount.patterns', 'pads', 'bands'];
+const holds = (list: unknown[], value: unknown) => list.some((v) => JSON.stringify(v) === JSON.stringify(value));
 
 /** The entry with values read from a sheet: lists grow, and each value keeps its words as its source. */
 export function withRead(entry: Entry, found: readonly Read[]): Entry {
@@ -78,8 +79,9 @@ export function withRead(entry: Entry, found: readonly Read[]): Entry {
   let to = entry;
   for (const f of found) {
     const there = valueAt(to, f.field);
-    const grows = several.includes(f.field) && Array.isArray(there) && Array.isArray(f.value);
-    to = withValue(to, f.field, grows ? [...(there as unknown[]), ...(f.value as unknown[])] : f.value);
+    const has = f.joins && Array.isArray(there) ? (there as unknown[]) : [];
+    const further = f.joins && Array.isArray(f.value) ? (f.value as unknown[]).filter((v) => !holds(has, v)) : [];
+    to = withValue(to, f.field, f.joins ? [...has, ...further] : f.value);
     sources[f.field] = { kind: 'maker', text: f.words.slice(0, 400) };
   }
   return found.length > 0 ? { ...to, valueSources: sources } : to;
