@@ -3,9 +3,13 @@ package web
 import (
 	"context"
 	"fmt"
+	"strings"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/ask"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 )
 
@@ -38,4 +42,27 @@ func (s *server) asks(ctx context.Context, in *struct {
 			return &AskView{q.ID, q.Label(), ask.Next(c, format.ValuesOf)}, nil
 		},
 	)
+}
+
+// PicksView is what can be picked for a value that is missing of a fit.
+type PicksView struct {
+	Revision int64         `json:"revision" doc:"of the quad"`
+	Picks    []swap.Option `json:"picks" doc:"each is one change to the fit; none: the value is typed"`
+}
+
+// picks are the answers of one press to a value that is missing of a fit.
+func (s *server) picks(_ context.Context, in *struct {
+	Quad  string `path:"quad"`
+	Field string `query:"field" required:"true" doc:"of the quad, as in the open formats"`
+}) (*answer[PicksView], error) {
+	snap, q, err := s.quadOf(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	c := fleet.NewCase(snap.Library, snap.Index, q)
+	if strings.HasPrefix(in.Field, fleet.FitNow+".") {
+		c = fleet.NowCase(snap.Library, snap.Index, q)
+	}
+	list := swap.Picks(c, verdict.Missing{Of: "quad", ID: q.ID, Field: in.Field})
+	return reply(PicksView{snap.RevisionOf(stock.Ref{Kind: "quad", ID: q.ID}), append([]swap.Option{}, list...)}), nil
 }

@@ -49,6 +49,7 @@ func (s *server) registerBegin(api huma.API) {
 	huma.Post(api, "/api/begin/quad", s.beginQuad)
 	huma.Get(api, "/api/quads/{quad}/pair", s.pair)
 	huma.Get(api, "/api/quads/{quad}/slots", s.slots)
+	huma.Get(api, "/api/quads/{quad}/picks", s.picks)
 	huma.Get(api, "/api/quads/{quad}/ask", s.asks, holds[AskView](api))
 	huma.Post(api, "/api/quads/{quad}/slots/{slot}", s.fill)
 	huma.Post(api, "/api/quads/{quad}/statement", s.state)

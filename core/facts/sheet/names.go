@@ -66,6 +66,8 @@ func (r *reader) names(line string, start int) {
 		if m := hands.FindStringSubmatchIndex(line); m != nil {
 			add(m, "polarisation", handOf(line[m[0]:m[1]]), line[m[0]:m[1]], "")
 		}
+	case gear.KindReceiver:
+		receiverWords(line, lower, add)
 	case gear.KindPack:
 		packWords(line, add)
 	case gear.KindScrew:
@@ -126,6 +128,25 @@ func (r *reader) plugName(line, field string, add named) {
 		add(m, field, id, name, "")
 	} else {
 		add(m, "", nil, name, "no connector of that name is on your shelf: the trade shelf has the usual ones")
+	}
+}
+
+var inversion = regexp.MustCompile(`(?i)\b(not |non[- ]?|un|nicht |pas )?(?:inverted|invertiert|inversé)\b`)
+
+var oneWire = regexp.MustCompile(`(?i)\bsbus\b`)
+
+// receiverWords reads whether a receiver's signal is inverted, and what SBUS says of that:
+// one wire, inverted (common practice; both are asked).
+func receiverWords(line, lower string, add named) {
+	said := inversion.FindStringSubmatchIndex(line)
+	if said != nil {
+		add(said, "inverted", group(line, said, 1) == "", line[said[0]:said[1]], "")
+	}
+	if m := found(oneWire, line, strings.Contains(lower, "sbus")); m != nil {
+		add(m, "fullDuplex", false, "one signal wire", "SBUS comes on one wire as a rule: does yours?")
+		if said == nil {
+			add(m, "inverted", true, "inverted", "SBUS is inverted as a rule: is yours?")
+		}
 	}
 }
 

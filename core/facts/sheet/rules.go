@@ -146,7 +146,7 @@ func (r *reader) product(line string, m []int, start int) bool {
 	}
 	if r.kind == gear.KindFrame {
 		id := "at-" + strings.NewReplacer(" × ", "x", ".", "-").Replace(size)
-		f.Value = []any{map[string]any{"id": id, "name": "the place with " + size, "patterns": f.Value}}
+		f.Value = []any{map[string]any{"id": id, "name": "place with " + size, "patterns": f.Value}}
 		f.Shows = "a place with " + f.Shows
 	}
 	if !holeWords.in(lower) {

@@ -85,7 +85,11 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		text string
 		want []string
 	}{
-		{gear.KindReceiver, "Pins: 1: GND 2: 5V 3: SBUS", []string{`plug.pins=["ground","supply","uart-tx"]?`}},
+		{gear.KindReceiver, "Pins: 1: GND 2: 5V 3: SBUS", []string{
+			`plug.pins=["ground","supply","uart-tx"]?`, "fullDuplex=false?", "inverted=true?",
+		}},
+		{gear.KindReceiver, "Serial output, not inverted", []string{"inverted=false"}},
+		{gear.KindReceiver, "SBUS, inverted", []string{"fullDuplex=false?", "inverted=true"}},
 		{gear.KindReceiver, "Pinout: GND, 5V, RX, TX", []string{`plug.pins=["ground","supply","uart-rx","uart-tx"]?`}},
 		{gear.KindAirUnit, "Connector SH 1.0 mm, 6 pin", []string{`plug.connector="sh6"`}},
 		{gear.KindAirUnit, "Anschluss SH1,0 6-polig", []string{`plug.connector="sh6"`}},
@@ -93,14 +97,14 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		{gear.KindGoggles, "Weight 290 g, battery 18 Wh", []string{"massG=290", "batteryWh=18"}},
 		{gear.KindBoard, "Mounting holes 20 x 20 mm, M3", []string{`patterns=[{"screw":"M3","xMM":20,"yMM":20}]`}},
 		{gear.KindFrame, "Holes: 20 x 20 mm M2, 30.5 x 30.5 mm M3. Camera width 19 mm", []string{
-			`bays=[{"id":"at-20x20","name":"the place with 20 × 20","patterns":[{"screw":"M2","xMM":20,"yMM":20}]}]`,
-			`bays=[{"id":"at-30-5x30-5","name":"the place with 30.5 × 30.5",` +
+			`bays=[{"id":"at-20x20","name":"place with 20 × 20","patterns":[{"screw":"M2","xMM":20,"yMM":20}]}]`,
+			`bays=[{"id":"at-30-5x30-5","name":"place with 30.5 × 30.5",` +
 				`"patterns":[{"screw":"M3","xMM":30.5,"yMM":30.5}]}]`,
 			"cageMM=19",
 		}},
 		{gear.KindFrame, "Holes 20x20 and 25.5x25.5 mm, weight 120 g", []string{
-			`bays=[{"id":"at-20x20","name":"the place with 20 × 20","patterns":[{"xMM":20,"yMM":20}]}]`,
-			`bays=[{"id":"at-25-5x25-5","name":"the place with 25.5 × 25.5","patterns":[{"xMM":25.5,"yMM":25.5}]}]`,
+			`bays=[{"id":"at-20x20","name":"place with 20 × 20","patterns":[{"xMM":20,"yMM":20}]}]`,
+			`bays=[{"id":"at-25-5x25-5","name":"place with 25.5 × 25.5","patterns":[{"xMM":25.5,"yMM":25.5}]}]`,
 			"massG=120",
 		}},
 	} {

@@ -3,6 +3,7 @@ package power
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -255,7 +256,15 @@ func (c consumer) value(field, words string) verdict.Missing {
 	if c.owner == nil {
 		return verdict.Missing{Of: "quad", ID: c.quadID, Field: c.field + field, Label: words + " of " + c.label}
 	}
-	return verdict.GearValue(c.owner, c.field+field, words)
+	return ofPad(verdict.GearValue(c.owner, c.field+field, words), c.owner, c.label, c.field)
+}
+
+// ofPad says of a value of a board's pad which pad it is.
+func ofPad(m verdict.Missing, board *gear.Entry, pad, field string) verdict.Missing {
+	if strings.HasPrefix(field, "pads.") {
+		m.Label = strings.TrimSuffix(m.Label, board.Label()) + pad + " of " + board.Label()
+	}
+	return m
 }
 
 // source says where the value of the window comes from.

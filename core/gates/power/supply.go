@@ -267,7 +267,9 @@ func (e *Envelope) follow(in Envelope, o origin, low, mostLow *unit.Volts) {
 	switch {
 	case dropout == nil:
 		e.Lowest, e.lowestMost = nil, nil
-		e.noLowest = []verdict.Missing{verdict.GearValue(o.owner, o.field+"dropoutV", "dropout")}
+		e.noLowest = []verdict.Missing{
+			ofPad(verdict.GearValue(o.owner, o.field+"dropoutV", "dropout"), o.owner, o.rail, o.field),
+		}
 		return
 	case in.Lowest == nil:
 		e.Lowest, e.lowestMost, e.noLowest = nil, nil, in.noLowest

@@ -60,6 +60,7 @@ export type Read = NonNullable<paths['/api/route/read']['post']['requestBody']>[
 export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
+export type Picks = Schemas['PicksView'];
 export type Pair = Schemas['PairView'];
 export type SheetTable = Schemas['SheetTable'];
 export type TakenRow = Schemas['TakenRow'];
@@ -409,6 +410,8 @@ export const api = {
     written(answered(client.POST('/api/table', { body: { rows, more } }))),
   asks: (quad: string, today: boolean) =>
     read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
+  picks: (quad: string, field: string) =>
+    read(() => client.GET('/api/quads/{quad}/picks', { params: { path: { quad }, query: { field } } })),
   state: (quad: string, body: Said) =>
     written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
   links: (query: { kit?: string; to?: string } = {}) => read(() => client.GET('/api/links', { params: { query } })),

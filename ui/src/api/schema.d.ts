@@ -804,6 +804,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/picks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad picks */
+        get: operations["get-api-quads-by-quad-picks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/slots": {
         parameters: {
             query?: never;
@@ -2547,6 +2564,15 @@ export interface components {
             runs?: components["schemas"]["Runs"];
             sticks?: components["schemas"]["Sticks"];
             wiring?: components["schemas"]["Wiring"];
+        };
+        PicksView: {
+            /** @description each is one change to the fit; none: the value is typed */
+            picks: components["schemas"]["Option"][];
+            /**
+             * Format: int64
+             * @description of the quad
+             */
+            revision: number;
         };
         PinsAdding: {
             label: string;
@@ -5557,6 +5583,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-picks": {
+        parameters: {
+            query: {
+                /** @description of the quad, as in the open formats */
+                field: string;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PicksView"];
                 };
             };
             /** @description Error */

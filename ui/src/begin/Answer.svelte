@@ -8,7 +8,7 @@
   import { valueAt, withRead, withValue, type Entry } from '../shelf/entry';
   import type { Field } from '../shelf/forms';
   import type { Known } from './known.svelte';
-  import PickFeed from './PickFeed.svelte';
+  import PickOne from './PickOne.svelte';
   import PickRegion from './PickRegion.svelte';
   import { slotOf, spotAt } from './spot';
   import Statement from './Statement.svelte';
@@ -77,51 +77,52 @@
   <PickRegion onpicked={() => onanswered('Noted: the region.')} />
 {:else if missing.field === 'pairings'}
   <Statement {quad} onsaid={() => onanswered('Noted: what is stated of the pair.')} />
-{:else if !today && missing.field.endsWith('feeds.airUnit')}
-  <PickFeed {quad} onpicked={() => onanswered('Noted: what feeds the air unit.')} />
 {:else if slot}
   <p>
     <a class="button main inline-flex items-center" href={`#/fill/${quad}/${today ? 'today' : 'plan'}/${slot}`}
       >Put it in on the picture</a
     >
   </p>
-{:else if spot}
-  <form class="entry grid gap-2" onsubmit={answer}>
-    {#each shown as f (f.path)}
-      <FieldInput
-        field={f}
-        entry={spot.entry}
-        root={whole}
-        entries={known.entries}
-        {wrong}
-        base={spot.base}
-        onchange={(to) => {
-          draft = spot.put(to);
-          nothing = false;
-        }}
-      />
-      {#if (f.type === 'ref' || f.type === 'refs') && offered(f).length > 0}
-        <label class="grid gap-0.5 text-note"
-          >{f.label}, from the trade shelf
-          <select value="" onchange={(e) => copy(f, e.currentTarget.value)}>
-            <option value="">none</option>
-            {#each offered(f) as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
-          </select>
-        </label>
-      {/if}
-      {#if f.about && shown.length === 1}<p class="soft text-small">{f.about}</p>{/if}
-    {/each}
-    {#if refused}<FailureNote failure={refused} />{/if}
-    {#if nothing}<p class="bad" role="alert">Nothing is entered yet.</p>{/if}
-    <p class="buttons"><button class="button main">Note it</button></p>
-  </form>
-{:else if holder}
-  <p>
-    <a href={`#/shelf/edit/${missing.of}/${missing.id}?field=${encodeURIComponent(missing.field)}`}
-      >Enter it with all the rest of {holder.name}</a
-    >
-  </p>
-{/if}
+{:else if missing.of === 'quad'}
+  <PickOne {quad} {missing} onpicked={onanswered}>{@render typed()}</PickOne>
+{:else}{@render typed()}{/if}
+{#snippet typed()}{#if spot}
+    <form class="entry grid gap-2" onsubmit={answer}>
+      {#each shown as f (f.path)}
+        <FieldInput
+          field={f}
+          entry={spot.entry}
+          root={whole}
+          entries={known.entries}
+          {wrong}
+          base={spot.base}
+          onchange={(to) => {
+            draft = spot.put(to);
+            nothing = false;
+          }}
+        />
+        {#if (f.type === 'ref' || f.type === 'refs') && offered(f).length > 0}
+          <label class="grid gap-0.5 text-note"
+            >{f.label}, from the trade shelf
+            <select value="" onchange={(e) => copy(f, e.currentTarget.value)}>
+              <option value="">none</option>
+              {#each offered(f) as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
+            </select>
+          </label>
+        {/if}
+        {#if f.about && shown.length === 1}<p class="soft text-small">{f.about}</p>{/if}
+      {/each}
+      {#if refused}<FailureNote failure={refused} />{/if}
+      {#if nothing}<p class="bad" role="alert">Nothing is entered yet.</p>{/if}
+      <p class="buttons"><button class="button main">Note it</button></p>
+    </form>
+  {:else if holder}
+    <p>
+      <a href={`#/shelf/edit/${missing.of}/${missing.id}?field=${encodeURIComponent(missing.field)}`}
+        >Enter it with all the rest of {holder.name}</a
+      >
+    </p>
+  {/if}{/snippet}
 {#if missing.of === 'gear' && holder}
   <details>
     <summary class="font-bold min-h-10 cursor-pointer">Have its sheet?</summary>

@@ -1,0 +1,108 @@
+package swap
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// mostPicks is how many answers are offered at once; the rest is on the quad's gates.
+const mostPicks = 12
+
+// Picks are answers to a value that is missing of a fit, each one press: what feeds a part,
+// how the unit and the receiver are wired, the port the sticks come in on, the place in the
+// frame. There are none where the value is typed.
+func Picks(c fleet.Case, m verdict.Missing) []Option {
+	field, of := strings.CutPrefix(m.Field, c.FitName+".")
+	if m.Of != "quad" || !of {
+		return nil
+	}
+	var list []Option
+	node, isFeed := strings.CutPrefix(field, "feeds.")
+	switch {
+	case isFeed && node == fleet.NodeAirUnit:
+		list = feeds(c)
+	case isFeed:
+		list = feedsOf(c, node)
+	case field == "wires" || field == "controller":
+		list = waysToWire(c)
+	case field == "ports":
+		list = portsFor(c)
+	case field == "bay":
+		list = seats(c)
+	}
+	list = slices.DeleteFunc(list, func(o Option) bool { return o.Chosen || o.Key == "" })
+	for i := range list {
+		list[i].Patch = change.Settle(c, list[i].Patch)
+	}
+	return list[:min(len(list), mostPicks)]
+}
+
+// feedsOf are what a part beside the air unit can be fed from: the pack, the board's pads,
+// and the regulators that are there.
+func feedsOf(c fleet.Case, node string) (list []Option) {
+	feed := func(from, label, note string) {
+		list = append(list, Option{Key: from, Label: label, Note: note,
+			Patch: fleet.Patch{Feed: &fleet.Feed{To: node, From: from}}})
+	}
+	if board, ok := c.Board(); ok {
+		for i := range board.Pads {
+			feed(fleet.PadNode(board.Pads[i].ID), board.Pads[i].Label(), "")
+		}
+	}
+	for _, r := range c.Fit.Regulators {
+		feed(r.ID, c.Library.Label(r.Model), "")
+	}
+	feed(fleet.NodePack, "the pack, direct", "")
+	return list
+}
+
+// waysToWire are the depths the unit can be wired to, with what the sticks come through.
+func waysToWire(c fleet.Case) (list []Option) {
+	for _, d := range Depths(c) {
+		label := d.Label
+		if d.Sticks != "" {
+			label += "; sticks through " + d.Sticks
+		}
+		list = append(list, Option{Key: label, Label: label, Note: string(d.Level), Patch: d.Patch})
+	}
+	return list
+}
+
+// portsFor are the free ports of the board with both pads, each for the sticks. Where the
+// receiver's wires end on one, that is the first.
+func portsFor(c fleet.Case) (list []Option) {
+	board, ok := c.Board()
+	if !ok {
+		return nil
+	}
+	wired := map[int]bool{}
+	if c.Fit.ReceiverCable != nil {
+		for _, w := range c.Fit.ReceiverCable.Wires {
+			if n, _, serial := gear.SerialPin(w.To); serial {
+				wired[n] = true
+			}
+		}
+	}
+	for i := range board.UARTs {
+		n := board.UARTs[i].ID
+		if slices.ContainsFunc(c.Fit.Ports, func(p fleet.Port) bool { return p.UART == n }) {
+			continue
+		}
+		wiring := c.Fit.Wiring
+		wiring.Ports = append(slices.Clone(wiring.Ports), fleet.Port{UART: n, Use: fleet.UseReceiver})
+		o := Option{Key: fmt.Sprint(n), Label: fmt.Sprintf("serial port %d", n), Patch: fleet.Patch{Wiring: &wiring}}
+		if wired[n] {
+			o.Note = "the receiver's wires end there"
+			list = slices.Insert(list, 0, o)
+		} else {
+			list = append(list, o)
+		}
+	}
+	return list
+}
