@@ -416,6 +416,7 @@ func whatTheDemoLacks(st *stock.Stock) {
 			true,
 		), "washer-m2-05", "m2-8", "post-m3-35", i%2 == 0
 		next.Antennas = &fleet.Antennas{Models: []string{"cowl-r", "cowl-r"}}
+		next.Holdings = holdings()
 		for n := range next.Wires {
 			if next.Wires[n].To == "rx1" {
 				next.Wires[n].To = "tx1"
@@ -516,6 +517,16 @@ func whatTheDemoLacks(st *stock.Stock) {
 				e.Within = []string{"home-arrow"}
 			}
 		}
+	}
+}
+
+// holdings state everything that can be said of how parts are held.
+func holdings() []fleet.Hold {
+	return []fleet.Hold{
+		{Part: fleet.NodeAirUnit, Way: fleet.HeldByBracket, ThickMM: new(unit.Millimetres(2)), MassG: new(unit.Grams(3)),
+			Screws: new(4), Screw: "m2-8", SoftensC: new(60.0), Awaits: "a better one", Due: "2026-12-01"},
+		{Part: fleet.NodeCamera, Way: fleet.HeldByCage, InsideMM: new(unit.Millimetres(19)), MassG: new(unit.Grams(4))},
+		{Part: fleet.NodeAntennas, Way: fleet.HeldByTape, Second: fleet.HeldByTies, NearProps: new(true)},
 	}
 }
 

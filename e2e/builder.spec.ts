@@ -285,6 +285,33 @@ test('the wiring that is there is noted pin by pin, and the plan is wired the sa
   await expect(page.getByText('Took out: Rook buzzer.')).toBeVisible();
 });
 
+test('a part is held by tape, and beside a propeller by two ways; a stop-gap stays until it is done', async ({
+  page,
+  open,
+}) => {
+  await open('/swap/hopper/mount');
+  await page.getByRole('button', { name: 'Hold Lantern R2 otherwise' }).click();
+  const form = page.getByRole('form', { name: 'How Lantern R2 is held' });
+  await expect(form.getByLabel('held by (needed)')).toBeFocused();
+  await form.getByLabel('held by (needed)').selectOption('tape');
+  await form.getByLabel('a stop-gap until this comes').fill('the printed tray');
+  await expectAccessible(page);
+  await form.getByRole('button', { name: 'Hold it so' }).click();
+  await expect(page.getByText('unknown: whether Lantern R2 reaches a propeller should it come loose')).toBeVisible();
+  await page.getByRole('button', { name: 'Hold Lantern R2 otherwise' }).click();
+  await form.getByLabel('reaches a propeller when loose').selectOption('yes');
+  await form.getByRole('button', { name: 'Hold it so' }).click();
+  await expect(page.getByText(/Lantern R2 is held by tape alone, and reaches a propeller/)).toBeVisible();
+  await page.getByRole('button', { name: /hold Lantern R2 by tape and ties/ }).click();
+  await expect(page.getByText(/Lantern R2 is held by tape and ties: warmth softens it/)).toBeVisible();
+  await expect(page.getByText(/as a stop-gap, until this comes: the printed tray/)).toBeVisible();
+  await open('/shopping');
+  await expect(page.getByText('the printed tray')).toBeVisible();
+  await open('/swap/hopper/mount');
+  await page.getByRole('button', { name: 'Take out how Lantern R2 is held' }).click();
+  await expect(page.getByText(/as a stop-gap/)).toHaveCount(0);
+});
+
 test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({
   page,
   open,

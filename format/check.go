@@ -370,6 +370,7 @@ func checkFit(ps *Problems, path string, f *fleet.Fit) {
 		once(ps, nodes, path+"."+indexed("parts", i)+".id", f.Parts[i].ID)
 		checkCable(ps, path+"."+indexed("parts", i), &f.Parts[i].Cable)
 	}
+	checkHoldings(ps, path, f)
 	if f.ReceiverCable != nil {
 		checkCable(ps, path+".receiverCable", f.ReceiverCable)
 		if f.Receiver == "" {

@@ -18,6 +18,8 @@ import (
 type MountView struct {
 	Picture mount.Picture `json:"picture"`
 	Weight  mount.Weight  `json:"weight"`
+	// Held are the parts of the plan with what holds them.
+	Held []fleet.Holdable `json:"held"`
 }
 
 // ShoppingView is the parts to have before the bench day.
@@ -38,7 +40,11 @@ func (s *server) measured(quad string) (measured *unit.Grams, err error) {
 }
 
 func mountOf(c fleet.Case, measured *unit.Grams) MountView {
-	return MountView{Picture: mount.Draw(c), Weight: mount.Weigh(c.Library, c.Fleet, c.Quad, measured)}
+	return MountView{
+		Picture: mount.Draw(c),
+		Weight:  mount.Weigh(c.Library, c.Fleet, c.Quad, measured),
+		Held:    c.Holdables(),
+	}
 }
 
 func (s *server) registerShopping(api huma.API) {

@@ -38,6 +38,7 @@ func whole() fleet.Fit {
 			Bay:          "rear",
 			Plate:        "plate-20-25",
 			SoftMM:       new(unit.Millimetres(1)),
+			Holdings:     []fleet.Hold{{Part: fleet.NodeCamera, Way: fleet.HeldByTape}},
 			Screw:        "m2-5",
 			Washer:       "washer",
 			Standoff:     "post",
@@ -138,6 +139,13 @@ func TestWordsOfEachChange(t *testing.T) {
 		},
 		{"put it into the front", mounting(func(m *fleet.Mounting) { m.Bay = "front" })},
 		{"leave the adapter plate out", mounting(func(m *fleet.Mounting) { m.Plate = "" })},
+		{"hold the camera by its own screws", mounting(func(m *fleet.Mounting) { m.Holdings = nil })},
+		{"hold the camera by tape and ties", mounting(func(m *fleet.Mounting) {
+			m.Holdings = []fleet.Hold{{Part: fleet.NodeCamera, Way: fleet.HeldByTape, Second: fleet.HeldByTies}}
+		})},
+		{"note how the camera is held", mounting(func(m *fleet.Mounting) {
+			m.Holdings = []fleet.Hold{{Part: fleet.NodeCamera, Way: fleet.HeldByTape, Awaits: "a cage"}}
+		})},
 		{"leave the soft mounts out", mounting(func(m *fleet.Mounting) { m.SoftMM = nil })},
 		{"put soft mounts of 2 mm under it", mounting(func(m *fleet.Mounting) { m.SoftMM = new(unit.Millimetres(2)) })},
 		{"use m2-8", mounting(func(m *fleet.Mounting) { m.Screw = "m2-8" })},

@@ -285,9 +285,29 @@ func (d *differ) mounting() {
 	if is.Camera != was.Camera {
 		d.named(is.Camera, "put the %s on", "leave the unit its own camera")
 	}
+	d.holdings()
 	amount(d, was.SoftMM, is.SoftMM, "put soft mounts of %s under it", "leave the soft mounts out")
 	amount(d, was.TiltDeg, is.TiltDeg, "tilt the camera by %s", "leave the tilt of the camera open")
 	amount(d, was.BoardTurnDeg, is.BoardTurnDeg, "turn the flight board by %s", "turn the flight board back to its arrow")
+}
+
+// holdings says what of the parts is held otherwise than before.
+func (d *differ) holdings() {
+	for _, h := range d.after.HeldParts() {
+		was, had := d.before.Fit.HoldingOf(h.Part)
+		switch {
+		case !had || was.Words() != h.Words():
+			d.say("hold %s by %s", h.Label, h.Words())
+		case !reflect.DeepEqual(was, h.Hold):
+			d.say("note how %s is held", h.Label)
+		}
+	}
+	for _, h := range d.before.HeldParts() {
+		_, still := d.after.Fit.HoldingOf(h.Part)
+		if _, there := d.after.HeldLabel(h.Part); there && !still {
+			d.say("hold %s by its own screws", h.Label)
+		}
+	}
 }
 
 func (d *differ) standoffs(frame *gear.Frame, model string) {

@@ -29,9 +29,11 @@ type Patch struct {
 	ReceiverCable *Cable    `json:"receiverCable,omitempty"`
 	Antennas      *Antennas `json:"antennas,omitempty"` // all of it
 	Mounting      *Mounting `json:"mounting,omitempty"` // all of it
-	Runs          *Runs     `json:"runs,omitempty"`
-	OSD           *Layout   `json:"osd,omitempty"`    // all of it
-	Sticks        *Sticks   `json:"sticks,omitempty"` // all of it
+	// Hold is how one part is held; no way: by its own screws again.
+	Hold   *Hold   `json:"hold,omitempty"`
+	Runs   *Runs   `json:"runs,omitempty"`
+	OSD    *Layout `json:"osd,omitempty"`    // all of it
+	Sticks *Sticks `json:"sticks,omitempty"` // all of it
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -71,6 +73,9 @@ func (f Fit) With(p Patch) Fit {
 	if p.Mounting != nil {
 		out.Mounting = *p.Mounting
 	}
+	if p.Hold != nil {
+		out.setHold(*p.Hold)
+	}
 	if p.Antennas != nil {
 		out.Antennas = p.Antennas.clone()
 	}
@@ -83,6 +88,7 @@ func (f Fit) With(p Patch) Fit {
 	if p.Sticks != nil {
 		out.Sticks = p.Sticks.clone()
 	}
+	out.letGo()
 	out.prune()
 	return out
 }

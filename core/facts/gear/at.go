@@ -9,7 +9,7 @@ import (
 )
 
 // keys are the fields by which an entry of a list is found.
-var keys = []string{"id", "to", "uart", "mode", "band", "from", "model"}
+var keys = []string{"id", "to", "uart", "mode", "band", "from", "model", "part"}
 
 // SetAt puts a value at a path of an entry: fields with dots, an entry of a list by its id,
 // what it leads to, its number; one that is not there is made. Whatever lies on the way is

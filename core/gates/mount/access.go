@@ -20,14 +20,14 @@ var accessWords = []struct{ key, words string }{
 // hidden lists what cannot be reached with the frame closed, and what it takes to
 // tell where that is not stated.
 func (s *seat) hidden() (list []string, missing []verdict.Missing) {
-	if len(s.airUnit.Mount.Access) == 0 {
+	if len(s.mount.Access) == 0 {
 		missing = append(missing, s.unitValue("mount.access", "where USB, bind button and card are"))
 	}
 	if s.bay.Open == nil {
 		missing = append(missing, s.frameValue("bays."+s.bay.ID+".open", "what can be reached of its "+s.bay.Label()))
 	} else {
 		for _, a := range accessWords {
-			if side, there := s.airUnit.Mount.Access[a.key]; there && !slices.Contains(s.bay.Open, side) {
+			if side, there := s.mount.Access[a.key]; there && !slices.Contains(s.bay.Open, side) {
 				list = append(list, a.words)
 			}
 		}

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
@@ -71,6 +72,9 @@ func (s *seat) checkOtherCamera() []verdict.Finding {
 
 // checkCage asks whether the camera goes into its cage.
 func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
+	if held, other := s.Fit.HoldingOf(fleet.NodeCamera); other && held.Way != fleet.HeldByScrews {
+		return s.checkHeldCamera(cam, held)
+	}
 	if cam.WidthMM == nil {
 		missing = append(missing, s.cameraValue("widthMM", "camera width"))
 	}
@@ -96,6 +100,9 @@ func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict
 
 // checkPerSide asks whether the cage has a hole for each screw of the camera.
 func (s *seat) checkPerSide(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
+	if held, other := s.Fit.HoldingOf(fleet.NodeCamera); other && held.Way != fleet.HeldByScrews {
+		return f, nil // its frame's cage does not hold it
+	}
 	if cam.PerSide == nil {
 		missing = append(missing, s.cameraValue("perSide", "screws on each side of its camera"))
 	}

@@ -44,6 +44,15 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	for _, camera := range s.cameras() {
 		change("", func(m *fleet.Mounting) { m.Camera = camera })
 	}
+	for _, hold := range s.secondHolds() {
+		list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{Hold: &hold}})
+	}
+	s.otherBays(change)
+	return list
+}
+
+// otherBays puts the unit into each other bay, or lifts its own with longer standoffs.
+func (s *seat) otherBays(change func(costs string, change func(*fleet.Mounting))) {
 	for i := range s.frame.Bays {
 		bay := &s.frame.Bays[i]
 		on, _ := s.standoff(bay)
@@ -54,11 +63,10 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 					m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false
 				}
 			})
-		case bay.ID != c.Fit.Bay:
+		case bay.ID != s.Fit.Bay:
 			change("", func(m *fleet.Mounting) { m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false })
 		}
 	}
-	return list
 }
 
 // lessTilt is how far the camera can look up, or down, where more is wanted.

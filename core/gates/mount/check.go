@@ -31,6 +31,11 @@ const (
 	CodeCamera  verdict.Code = "mount.camera"
 	CodeHead    verdict.Code = "mount.screw-head"
 	CodeStack   verdict.Code = "mount.stack"
+	CodeHeld    verdict.Code = "mount.held"
+	CodeTwice   verdict.Code = "mount.held-twice"
+	CodeOnce    verdict.Code = "mount.held-once"
+	CodeSoftens verdict.Code = "mount.softens"
+	CodeStopGap verdict.Code = "mount.stop-gap"
 	CodeFits    verdict.Code = "mount.fits"
 )
 
@@ -46,6 +51,25 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeTurned:  verdict.Falls,
 	CodeDrilled: verdict.Inconvenient,
 	CodeEdge:    verdict.Falls,
+	CodeHeld:    verdict.Fails,
+	CodeTwice:   verdict.Inconvenient,
+	CodeOnce:    verdict.Falls,
+	CodeSoftens: verdict.Falls,
+	CodeStopGap: verdict.Inconvenient,
+}
+
+// fits says where the unit sits and what holds it.
+func (s *seat) fits() verdict.Finding {
+	f := verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice}
+	if !s.Fit.OwnHoles() {
+		f.Says = fmt.Sprintf("%s sits in the %s of %s, held by %s.", s.airUnit.Label(), s.bay.Label(), s.frame.Label(),
+			s.held.Words())
+		return f
+	}
+	holes, _ := s.holds()
+	f.Says = fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(),
+		s.frame.Label(), s.screws(holes))
+	return f
 }
 
 // Check judges how the air unit of one fit is mounted.
@@ -55,7 +79,9 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(s.missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeUnknown, c.Quad.Label(), s.missing...))
 	} else {
-		findings = append(findings, s.checkHoles()...)
+		if s.Fit.OwnHoles() {
+			findings = append(findings, s.checkHoles()...)
+		}
 		findings = append(findings, s.checkHeight()...)
 		findings = append(findings, s.checkCamera()...)
 		if s.camera.Camera != nil {
@@ -65,6 +91,7 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkAccess()...)
 		findings = append(findings, s.checkStack()...)
 	}
+	findings = append(findings, s.checkHoldings()...)
 	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it "+
@@ -72,10 +99,7 @@ func Check(c fleet.Case) []verdict.Finding {
 				turn, turn)})
 	}
 	if len(findings) == 0 {
-		holes, _ := s.holds()
-		findings = append(findings, verdict.Finding{Code: CodeFits, Level: verdict.Fits, Source: verdict.Practice,
-			Says: fmt.Sprintf("%s sits on %s holes in the %s of %s, held by %s.", s.airUnit.Label(), holes, s.bay.Label(),
-				s.frame.Label(), s.screws(holes))})
+		findings = append(findings, s.fits())
 	}
 	return verdict.Complete(verdict.Mount, c.Quad.Label(), findings, dangers)
 }

@@ -20,7 +20,7 @@ func StandoffCount(c fleet.Case) int {
 
 // stack is how high the unit stands in its bay, and what of that is not known.
 func (s *seat) stack() (stack unit.Millimetres, missing []verdict.Missing) {
-	if h := s.airUnit.Mount.HeightMM; h != nil {
+	if h := s.mount.HeightMM; h != nil {
 		stack = *h
 	} else {
 		missing = append(missing, s.unitValue("mount.heightMM", "height"))
@@ -34,6 +34,13 @@ func (s *seat) stack() (stack unit.Millimetres, missing []verdict.Missing) {
 	}
 	if s.Fit.SoftMM != nil {
 		stack += *s.Fit.SoftMM
+	}
+	switch {
+	case s.Fit.OwnHoles():
+	case s.held.ThickMM == nil:
+		missing = append(missing, s.holdValue(s.held, "thickMM", "thickness of what lies under "+s.airUnit.Label()))
+	default:
+		stack += *s.held.ThickMM
 	}
 	return stack, missing
 }

@@ -29,10 +29,10 @@ func (s *seat) checkHoles() []verdict.Finding {
 		f := verdict.Finding{Code: CodeHoles, Level: verdict.Unfit, Source: verdict.Practice,
 			Compares: []verdict.Compare{{
 				What:   "holes",
-				Needed: patterns(s.airUnit.Mount.Patterns),
+				Needed: patterns(s.mount.Patterns),
 				There:  patterns(s.bay.Patterns),
 			}},
-			Says: fmt.Sprintf("%s has holes of %s, the %s of %s %s.", s.airUnit.Label(), patterns(s.airUnit.Mount.Patterns),
+			Says: fmt.Sprintf("%s has holes of %s, the %s of %s %s.", s.airUnit.Label(), patterns(s.mount.Patterns),
 				s.bay.Label(), s.frame.Label(), patterns(s.bay.Patterns))}
 		if s.plate != nil {
 			f.Says = fmt.Sprintf("%s joins %s with %s; that is not what lies here.", s.plate.Label(), s.plate.From, s.plate.To)
@@ -42,7 +42,7 @@ func (s *seat) checkHoles() []verdict.Finding {
 			f.Says += fmt.Sprintf(" %s joins them.", plates[0].Label())
 		} else {
 			f.Says += fmt.Sprintf(" An adapter plate from %s to %s would join them.", s.bay.Patterns[0],
-				s.airUnit.Mount.Patterns[0])
+				s.mount.Patterns[0])
 		}
 		return []verdict.Finding{f}
 	}
@@ -94,7 +94,7 @@ func (s *seat) drilling() (best drilling, missing []verdict.Missing) {
 		return best, []verdict.Missing{s.frameValue("bays."+s.bay.ID+".solidXMM",
 			"how far the plate of its "+s.bay.Label()+" is solid")}
 	}
-	for i, own := range s.airUnit.Mount.Patterns {
+	for i, own := range s.mount.Patterns {
 		if own.Screw == "" {
 			continue
 		}

@@ -14,6 +14,7 @@ type Picture struct {
 	OfBay   []gear.Holes      `json:"ofBay"`
 	Plate   string            `json:"plate,omitempty"` // adapter plate between
 	Holds   string            `json:"holds,omitempty"` // the pattern used
+	Held    string            `json:"held,omitempty"`  // what holds it, where that is not screws in its holes
 	Screw   *ScrewPlan        `json:"screw,omitempty"`
 	Chosen  *unit.Millimetres `json:"chosen,omitempty"` // length of the screw chosen
 	DepthMM *unit.Millimetres `json:"depthMM,omitempty"`
@@ -42,7 +43,7 @@ func Draw(c fleet.Case) Picture {
 		return pic
 	}
 	pic.Unit, pic.Bay = s.airUnit.Label(), s.bay.Label()+" of "+s.frame.Label()
-	pic.OfUnit, pic.OfBay = s.airUnit.Mount.Patterns, s.bay.Patterns
+	pic.OfUnit, pic.OfBay = append(pic.OfUnit, s.mount.Patterns...), append(pic.OfBay, s.bay.Patterns...)
 	if s.plate != nil {
 		pic.Plate = s.plate.Label()
 	}
@@ -59,6 +60,10 @@ func Draw(c fleet.Case) Picture {
 		if pic.StackMM != nil {
 			pic.SpareMM, pic.TooHigh = new(unit.Less(clear, *pic.StackMM)), unit.Over(*pic.StackMM, clear)
 		}
+	}
+	if !s.Fit.OwnHoles() {
+		pic.Held = s.held.Words()
+		return pic
 	}
 	holes, ok := s.holds()
 	if !ok {

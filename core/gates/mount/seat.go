@@ -15,6 +15,8 @@ import (
 type seat struct {
 	fleet.Case
 	airUnit *gear.AirUnit
+	mount   *gear.UnitMount // of the unit; empty where its sheet states nothing
+	held    *fleet.Hold     // how the unit is held; nil: by screws in its holes
 	camera  fleet.CameraOn
 	frame   *gear.Frame
 	bay     *gear.Bay
@@ -34,7 +36,11 @@ func newSeat(c fleet.Case) *seat {
 		s.missing = append(s.missing, verdict.FitValue(s.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 		return s
 	}
-	if m := s.airUnit.Mount; m == nil || len(m.Patterns) == 0 {
+	if s.mount = s.airUnit.Mount; s.mount == nil {
+		s.mount = &gear.UnitMount{}
+	}
+	s.held, _ = c.Fit.HoldingOf(fleet.NodeAirUnit)
+	if len(s.mount.Patterns) == 0 && c.Fit.OwnHoles() {
 		s.missing = append(s.missing, s.unitValue("mount.patterns", "hole patterns"))
 	}
 	s.frame, _ = c.Frame()
@@ -46,7 +52,7 @@ func newSeat(c fleet.Case) *seat {
 	switch {
 	case s.bay == nil:
 		s.missing = append(s.missing, verdict.FitValue(s.Case, "bay", "where in "+s.frame.Label()+" the unit goes"))
-	case len(s.bay.Patterns) == 0:
+	case len(s.bay.Patterns) == 0 && c.Fit.OwnHoles():
 		s.missing = append(s.missing, s.frameValue("bays."+s.bay.ID+".patterns", "hole patterns of its "+s.bay.Label()))
 	}
 	return s
@@ -62,7 +68,7 @@ func (s *seat) frameValue(field, words string) verdict.Missing {
 
 // common lists the patterns of the unit that lie over one of a list.
 func (s *seat) common(list []gear.Holes) (common []gear.Holes) {
-	for _, own := range s.airUnit.Mount.Patterns {
+	for _, own := range s.mount.Patterns {
 		if slices.ContainsFunc(list, own.Same) {
 			common = append(common, own)
 		}

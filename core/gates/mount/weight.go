@@ -109,6 +109,9 @@ func leftOut(now, next *fleet.Fit) []string {
 	if now.Screw != next.Screw || now.Washer != next.Washer {
 		list = append(list, "screws and washers")
 	}
+	if len(now.Holdings) != len(next.Holdings) {
+		list = append(list, "tape and ties without a mass of their own")
+	}
 	if len(now.Loads) != len(next.Loads) {
 		list = append(list, "other loads")
 	}
@@ -145,6 +148,11 @@ func masses(c fleet.Case) (list []Part) {
 	}
 	list = append(list, airframe(c)...)
 	list = append(list, antennaMasses(c)...)
+	for _, h := range c.HeldParts() {
+		if h.MassG != nil || h.Formed() {
+			add(h.Wants()+" of "+h.Label, h.MassG)
+		}
+	}
 	if c.Fit.ActionG != nil {
 		add("action camera", c.Fit.ActionG)
 	}

@@ -40,12 +40,13 @@ var noFacts = slices.Concat(
 		"receiverCable", "header", "boardHeader", "turned", "branchTo",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"head", "plugSex", "fromSex", "toSex", "limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
+		"awaits", "due",
 	},
 	[]string{ // what an entry of a list is; without it the entry is another, or none
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
 		"mhz", "widthMHz", "grid", "never", "untested", "needed", "keeps",
 	},
-	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved", "variants"}, // whole lists
+	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved", "variants", "holdings"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.
@@ -58,6 +59,9 @@ func noFact(path string) bool {
 		return true // the schema asks for them
 	}
 	if strings.Contains(path, ".speaksAs[") && !strings.HasSuffix(path, ".canvas") {
+		return true // the schema asks for them
+	}
+	if strings.Contains(path, ".holdings[") && (strings.HasSuffix(path, ".part") || strings.HasSuffix(path, ".way")) {
 		return true // the schema asks for them
 	}
 	if strings.Contains(path, ".modes[") ||

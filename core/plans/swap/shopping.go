@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"maps"
 	"math"
+	"reflect"
 	"slices"
 
 	"yokeswap/core/facts/change"
@@ -294,7 +295,7 @@ func (l *shoppingList) antennas(q *fleet.Quad, now, next *fleet.Fit) {
 }
 
 func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
-	if sameUnit(q.Now, *c.Fit) && q.Now.Mounting == c.Fit.Mounting {
+	if sameUnit(q.Now, *c.Fit) && reflect.DeepEqual(q.Now.Mounting, c.Fit.Mounting) {
 		return
 	}
 	if w := c.Fit.Washer; w != "" && w != q.Now.Washer {
@@ -303,6 +304,7 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 	if on := c.Fit.Standoff; on != "" && on != q.Now.Standoff {
 		l.add(on, "", q.Label(), mount.StandoffCount(c), true, "")
 	}
+	l.holdings(q, c)
 	plan := mount.Draw(c).Screw
 	if plan == nil {
 		return
@@ -317,4 +319,27 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 	}
 	l.add("", fmt.Sprintf("%s screw, %s to %s", plan.Size, plan.LeastMM, plan.MostMM), q.Label(), fleet.UnitScrews, true,
 		"none in the library is as long")
+}
+
+// holdings are what holds parts in another way than their own screws, with its screws, and
+// what a stop-gap waits for.
+func (l *shoppingList) holdings(q *fleet.Quad, c fleet.Case) {
+	for _, h := range c.HeldParts() {
+		if was, had := q.Now.HoldingOf(h.Part); had && reflect.DeepEqual(was, h.Hold) {
+			continue
+		}
+		if what := h.Wants(); what != "" {
+			l.add("", what+" for "+h.Label, q.Label(), 1, true, "")
+		}
+		switch n := h.Screws; {
+		case n == nil || *n == 0:
+		case h.Screw != "":
+			l.add(h.Screw, "", q.Label(), *n, true, "")
+		default:
+			l.add("", "screw for the "+h.Wants()+" of "+h.Label, q.Label(), *n, true, "which one is not stated")
+		}
+		if h.Awaits != "" {
+			l.add("", h.Awaits, q.Label(), 1, false, "awaited: until then a stop-gap holds "+h.Label)
+		}
+	}
 }

@@ -1,6 +1,7 @@
 package swap_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -118,4 +119,38 @@ func TestWhatHoldsTheUnitIsBought(t *testing.T) {
 	for _, i := range swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(f)) {
 		assert.NotEqual(t, "post a", i.Label, "it is on the quad")
 	}
+}
+
+// What holds a part is bought with its screws, and what a stop-gap waits for is on the list
+// without stopping the day; the sheet says how it is put on, once.
+func TestWhatHoldsAPartIsBoughtAndPutOn(t *testing.T) {
+	now := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+	next := now.Clone()
+	next.Holdings = []fleet.Hold{
+		{Part: fleet.NodeAirUnit, Way: fleet.HeldByBracket, Screws: new(2), Screw: "m2-4", MassG: new(unit.Grams(3))},
+		{Part: fleet.NodeCamera, Way: fleet.HeldByTape, Second: fleet.HeldByTies, Awaits: "the cage"},
+	}
+	f := &fleet.Fleet{Kit: kit, Quads: []fleet.Quad{{ID: "a", Now: now, Next: &next}}}
+	lib := gear.NewLibrary(sample.Set())
+	need, stops := map[string]int{}, map[string]bool{}
+	for _, i := range swap.Shopping(lib, fleet.NewIndex(f)) {
+		need[i.Label], stops[i.Label] = i.Need, i.Stops
+	}
+	unitName := lib.Label("first")
+	assert.Equal(t, map[string]int{
+		"bracket for " + unitName:                         1,
+		lib.Label("m2-4"):                                 2,
+		"double-sided tape and cable ties for the camera": 1,
+		"the cage": 1,
+	}, need)
+	assert.False(t, stops["the cage"])
+	c := fleet.NewCase(lib, fleet.NewIndex(f), &f.Quads[0])
+	sheet := bench.NewSheet(c, swap.Judge(c), "", "")
+	steps := 0
+	for _, s := range sheet.Steps {
+		if strings.HasPrefix(s.ID, "hold:") {
+			steps++
+		}
+	}
+	assert.Equal(t, 2, steps)
 }

@@ -3,6 +3,7 @@ package bench
 import (
 	"fmt"
 	"math"
+	"reflect"
 	"slices"
 	"strings"
 	"yokeswap/core/facts/fleet"
@@ -267,4 +268,35 @@ func (w *writer) changeAntennas() {
 		step.Materials = append(step.Materials, w.Library.Label(id))
 	}
 	w.add(step)
+}
+
+// holdings is a step for each part that comes to be held in another way than by its screws.
+func (w *writer) holdings() {
+	for _, h := range w.HeldParts() {
+		if was, had := w.Quad.Now.HoldingOf(h.Part); h.Way == fleet.HeldByScrews || had && reflect.DeepEqual(was, h.Hold) {
+			continue
+		}
+		step := Step{
+			ID:        "hold:" + h.Part + ":" + string(h.Way),
+			Phase:     Build,
+			Title:     "Hold " + h.Label + " by " + h.Words(),
+			Materials: []string{h.Wants()},
+			Do:        mount.HowToHold(h.Hold),
+		}
+		if h.Screws != nil && *h.Screws > 0 {
+			screw := "screws"
+			if h.Screw != "" {
+				screw = w.Library.Label(h.Screw)
+			}
+			step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", *h.Screws, screw))
+			step.Tools = []string{"hex drivers"}
+		}
+		step.Do = append(step.Do, "Pull at it from each side: nothing moves, no lead is pinched, the camera and every plug "+
+			"are free.")
+		if h.Awaits != "" {
+			step.Do = append(step.Do, "This is a stop-gap until this comes: "+h.Awaits+". It stays on the quad's gates until "+
+				"then.")
+		}
+		w.add(step)
+	}
 }

@@ -296,6 +296,7 @@ func (w *writer) build() {
 	if w.hasAir {
 		w.exchangeCamera()
 	}
+	w.holdings()
 	w.feeds()
 	w.jumpers()
 	w.capacitor()

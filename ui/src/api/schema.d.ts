@@ -2140,6 +2140,31 @@ export interface components {
             before?: number;
             events: components["schemas"]["Event"][];
         };
+        Hold: {
+            awaits?: string;
+            due?: string;
+            /** Format: double */
+            insideMM?: number;
+            /** Format: double */
+            massG?: number;
+            nearProps?: boolean;
+            part: string;
+            screw?: string;
+            /** Format: int64 */
+            screws?: number;
+            second?: string;
+            /** Format: double */
+            softensC?: number;
+            /** Format: double */
+            thickMM?: number;
+            way: string;
+        };
+        Holdable: {
+            hold?: components["schemas"]["Hold"];
+            label: string;
+            part: string;
+            words: string;
+        };
         Holding: {
             code: string;
             compares?: components["schemas"]["Compare"][];
@@ -2339,6 +2364,7 @@ export interface components {
             /** Format: double */
             depthMM?: number;
             drilled: boolean;
+            held?: string;
             holds?: string;
             missing?: string;
             ofBay: components["schemas"]["Holes"][];
@@ -2392,6 +2418,7 @@ export interface components {
             wanted?: number;
         };
         MountView: {
+            held: components["schemas"]["Holdable"][];
             picture: components["schemas"]["MountPicture"];
             weight: components["schemas"]["MountWeight"];
         };
@@ -2429,6 +2456,7 @@ export interface components {
             camera?: string;
             drill?: boolean;
             frame?: string;
+            holdings?: components["schemas"]["Hold"][];
             plate?: string;
             screw?: string;
             /** Format: double */
@@ -2553,6 +2581,7 @@ export interface components {
             feed?: components["schemas"]["Feed"];
             feeds?: components["schemas"]["Feed"][];
             goggles?: components["schemas"]["Slot"];
+            hold?: components["schemas"]["Hold"];
             jumper?: components["schemas"]["Jumper"];
             mounting?: components["schemas"]["Mounting"];
             osd?: components["schemas"]["Layout"];

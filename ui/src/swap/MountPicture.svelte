@@ -59,7 +59,7 @@
 <figure class="panel px-3.5 py-2.5">
   <figcaption class="unseen">
     {pic.missing ||
-      `${pic.unit} has holes of ${pic.ofUnit.map(words).join(' and ')} mm, the ${pic.bay} ${pic.ofBay.map(words).join(' and ')} mm. ${pic.holds ? `It is held on ${pic.holds}${pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ' in new holes' : ''}.` : 'They do not meet.'}`}
+      `${pic.unit} has holes of ${pic.ofUnit.map(words).join(' and ')} mm, the ${pic.bay} ${pic.ofBay.map(words).join(' and ')} mm. ${pic.holds ? `It is held on ${pic.holds}${pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ' in new holes' : ''}.` : pic.held ? `It is held by ${pic.held}.` : 'They do not meet.'}`}
   </figcaption>
   {#if pic.missing}
     <p>{pic.missing}</p>
@@ -79,7 +79,7 @@
       >
       {#if pic.holds}<b
           >held on {pic.holds}{pic.plate ? ` through the ${pic.plate}` : pic.drilled ? ', four new holes' : ''}</b
-        >{:else}<b>the holes do not meet</b>{/if}
+        >{:else if pic.held}<b>held by {pic.held}, not by its holes</b>{:else}<b>the holes do not meet</b>{/if}
     </p>
     <div class="flex flex-wrap gap-y-1.5 gap-x-5.5 items-start">
       <svg viewBox={`0 0 ${size} ${size}`} width={size} height={size} aria-hidden="true">

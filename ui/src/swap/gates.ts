@@ -4,6 +4,7 @@ import type { Component } from 'svelte';
 import type { Answer, Patch, QuadView } from '../api/client.svelte';
 import AntennaPicture from './AntennaPicture.svelte';
 import ControlPicture from './ControlPicture.svelte';
+import HoldPanel from './HoldPanel.svelte';
 import LinkPicture from './LinkPicture.svelte';
 import MountPicture from './MountPicture.svelte';
 import OsdPicture from './OsdPicture.svelte';
@@ -46,7 +47,10 @@ export const gateParts: Record<string, { picture: Part; below?: Part }> = {
     picture: part(PinsPicture, (q) => ({ picture: q.pins.picture })),
     below: part(PinsDetail, (q, acts) => ({ quad: q.id, pins: q.pins, onpick: acts.apply, onchange: acts.change })),
   },
-  mount: { picture: part(MountPicture, (q) => ({ view: q.mount })) },
+  mount: {
+    picture: part(MountPicture, (q) => ({ view: q.mount })),
+    below: part(HoldPanel, (q, acts) => ({ held: q.mount.held, onpick: acts.apply })),
+  },
   antenna: {
     picture: part(AntennaPicture, (q, acts) => ({ view: q.antenna, onregion: acts.setRegion, onscrew: acts.screwOn })),
   },

@@ -1,0 +1,216 @@
+package fleet
+
+import (
+	"cmp"
+	"slices"
+
+	"yokeswap/core/measure/unit"
+)
+
+// Hold is how a part is held where it sits, where that is not by screws in its own holes,
+// or not by them alone.
+type Hold struct {
+	// Part is what is held: airUnit, receiver, camera, antennas, or the id of a part.
+	Part string `json:"part"`
+	Way  Way    `json:"way"`
+	// Second is another way beside it, which holds where the first lets go.
+	Second Way `json:"second,omitempty"`
+	// ThickMM is what lies under the part: the tape, the floor of a bracket.
+	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
+	// InsideMM is the clear width of a bracket or a cage.
+	InsideMM *unit.Millimetres `json:"insideMM,omitempty"`
+	MassG    *unit.Grams       `json:"massG,omitempty"`
+	// NearProps: what comes loose there reaches a propeller.
+	NearProps *bool `json:"nearProps,omitempty"`
+	// Screws are how many of its own hold a bracket, a cage or a clip; zero: it clamps.
+	Screws *int `json:"screws,omitempty"`
+	// Screw is their model.
+	Screw string `json:"screw,omitempty"`
+	// SoftensC is where what it is made of softens, in degrees Celsius.
+	SoftensC *float64 `json:"softensC,omitempty"`
+	// Awaits says in words what it is a stop-gap for; empty: it is meant to stay.
+	Awaits string `json:"awaits,omitempty"`
+	// Due is the day that is expected, as 2026-11-30.
+	Due string `json:"due,omitempty"`
+}
+
+// Way is a way of holding a part.
+type Way string
+
+// The ways.
+const (
+	HeldByScrews  Way = "screws"  // in its own holes
+	HeldByBracket Way = "bracket" // printed, cut or bent, around the part or under it
+	HeldByCage    Way = "cage"    // side plates or a cage for a camera
+	HeldByClip    Way = "clip"    // on a standoff
+	HeldBySoft    Way = "soft"    // a pad of foam or gel that sticks
+	HeldByTape    Way = "tape"
+	HeldByStrap   Way = "strap"
+	HeldByTies    Way = "ties"
+)
+
+// The parts that can be held and are none of the wired ones.
+const (
+	NodeCamera   = "camera"
+	NodeAntennas = "antennas"
+)
+
+// holdable are the parts that a fit can hold without an id of their own.
+var holdable = []string{NodeAirUnit, NodeCamera, NodeAntennas, NodeReceiver}
+
+// setHold holds a part in another way; no way: by its own screws again.
+func (f *Fit) setHold(h Hold) {
+	list := slices.Clone(f.Holdings)
+	at := slices.IndexFunc(list, func(o Hold) bool { return o.Part == h.Part })
+	switch {
+	case h.Way == "" && at >= 0:
+		list = slices.Delete(list, at, at+1)
+	case h.Way != "" && at >= 0:
+		list[at] = h
+	case h.Way != "":
+		list = append(list, h)
+	}
+	f.Holdings = list
+}
+
+// Holdable is a part of a fit that can be held in one way or another.
+type Holdable struct {
+	Part  string `json:"part"`
+	Label string `json:"label"`
+	Words string `json:"words"`          // what holds it, after "held by"
+	Hold  *Hold  `json:"hold,omitempty"` // absent: nothing else is stated
+}
+
+// Holdables are the parts of a fit that can be held in one way or another.
+func (c Case) Holdables() []Holdable {
+	list := []Holdable{}
+	parts := slices.Clone(holdable)
+	for i := range c.Fit.Parts {
+		parts = append(parts, c.Fit.Parts[i].ID)
+	}
+	for _, part := range parts {
+		label, there := c.HeldLabel(part)
+		if !there {
+			continue
+		}
+		is := Holdable{Part: part, Label: label, Words: "not stated"}
+		if part == NodeAirUnit || part == NodeCamera {
+			is.Words = ways[HeldByScrews].by
+		}
+		if h, ok := c.Fit.HoldingOf(part); ok {
+			is.Hold, is.Words = h, h.Words()
+		}
+		list = append(list, is)
+	}
+	return list
+}
+
+// CanHold says whether a fit can hold a part of that name: one of those without an id of
+// their own, or a part it carries.
+func (f *Fit) CanHold(part string) bool {
+	_, on := f.Part(part)
+	return on || slices.Contains(holdable, part)
+}
+
+// letGo takes out the holdings of parts that the fit no longer carries.
+func (f *Fit) letGo() {
+	f.Holdings = slices.DeleteFunc(slices.Clone(f.Holdings), func(h Hold) bool {
+		return !f.CanHold(h.Part)
+	})
+	if len(f.Holdings) == 0 {
+		f.Holdings = nil
+	}
+}
+
+// HoldingOf is how a part of the fit is held; false where nothing says that it is held in
+// another way than by its own screws.
+func (m *Mounting) HoldingOf(part string) (*Hold, bool) {
+	i := slices.IndexFunc(m.Holdings, func(h Hold) bool { return h.Part == part })
+	if i < 0 {
+		return nil, false
+	}
+	return &m.Holdings[i], true
+}
+
+// OwnHoles says whether the air unit is held by screws in its own holes.
+func (m *Mounting) OwnHoles() bool {
+	h, ok := m.HoldingOf(NodeAirUnit)
+	return !ok || h.Way == HeldByScrews
+}
+
+// ways are the ways in words: after "held by", and what has to be there for them.
+var ways = map[Way]struct{ by, wants string }{
+	HeldByScrews:  {"its screws", ""},
+	HeldByBracket: {"a bracket", "bracket"},
+	HeldByCage:    {"a cage of its own", "cage"},
+	HeldByClip:    {"a clip on a standoff", "clip"},
+	HeldBySoft:    {"a soft pad", "soft pad"},
+	HeldByTape:    {"tape", "double-sided tape"},
+	HeldByStrap:   {"a strap", "strap"},
+	HeldByTies:    {"ties", "cable ties"},
+}
+
+// Words are the ways of a holding, after "held by".
+func (h *Hold) Words() string {
+	if h.Second == "" {
+		return ways[h.Way].by
+	}
+	return ways[h.Way].by + " and " + ways[h.Second].by
+}
+
+// Wants is what has to be at hand for a holding; empty: nothing.
+func (h *Hold) Wants() string {
+	first, second := ways[h.Way].wants, ways[h.Second].wants
+	if first != "" && second != "" && first != second {
+		return first + " and " + second
+	}
+	return cmp.Or(first, second)
+}
+
+// Formed says whether the first way has a mass of its own that counts: tape and ties have
+// next to none.
+func (h *Hold) Formed() bool {
+	return h.Way == HeldByBracket || h.Way == HeldByCage || h.Way == HeldByClip
+}
+
+// Held is a part of a fit with how it is held, where that is not by its own screws alone.
+type Held struct {
+	*Hold
+	Label string // of the part
+}
+
+// HeldParts are the parts of a fit that are held in another way than by their own screws.
+// What is said of a part that the fit does not carry is left out.
+func (c Case) HeldParts() (list []Held) {
+	for i := range c.Fit.Holdings {
+		h := &c.Fit.Holdings[i]
+		if label, there := c.HeldLabel(h.Part); there {
+			list = append(list, Held{h, label})
+		}
+	}
+	return list
+}
+
+// HeldLabel is a part that can be held, in words; false where the fit does not carry it.
+func (c Case) HeldLabel(part string) (string, bool) {
+	unit, _, hasUnit := c.AirUnit()
+	switch part {
+	case NodeAirUnit:
+		if hasUnit {
+			return unit.Label(), true
+		}
+	case NodeCamera:
+		return "the camera", hasUnit || c.Fit.Analog != ""
+	case NodeAntennas:
+		return "the antennas", c.Fit.Antennas != nil
+	case NodeReceiver:
+		if r, ok := c.PlacedReceiver(); ok {
+			return r.Label(), true
+		}
+	default:
+		if placed, on := c.Fit.Part(part); on {
+			return c.Library.Label(placed.Model), true
+		}
+	}
+	return "", false
+}
