@@ -11,6 +11,7 @@ require (
 	github.com/go-gormigrate/gormigrate/v2 v2.1.7
 	github.com/go-json-experiment/json v1.27.2
 	github.com/hashicorp/go-version v1.9.0
+	github.com/peterstace/simplefeatures v0.50.0
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
 	github.com/stretchr/testify v1.12.1
 	go.bug.st/serial v1.8.0

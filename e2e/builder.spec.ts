@@ -312,6 +312,40 @@ test('a part is held by tape, and beside a propeller by two ways; a stop-gap sta
   await expect(page.getByText(/as a stop-gap/)).toHaveCount(0);
 });
 
+test('a part is drawn from the dimensions of the quad, seen in 3D and taken along as files', async ({ page, open }) => {
+  await open('/swap/fantail/mount');
+  await page.getByRole('link', { name: 'Make a part' }).click();
+  await expect(page.getByRole('heading', { name: 'Make a part for Fantail' })).toBeVisible();
+  await expect(page.getByLabel('holes of the frame, across')).toHaveValue('20');
+  await expect(page.getByLabel('holes of the unit, across')).toHaveValue('25.5');
+  await expect(page.getByText('The plate: 33.5 × 33.5 mm')).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Adapter plate, in 3D' }).locator('canvas')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel('holes of the unit, across').fill('20,5');
+  await page.getByLabel('holes of the unit, across').press('Tab');
+  await expect(
+    page.getByText(/is 0\.\d+ mm at its thinnest, the printer's least wall is 0.8 mm|run into one another/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await page.reload();
+  await expect(page.getByLabel('holes of the unit, across')).toHaveValue('20.5');
+  await page.getByRole('link', { name: 'Camera side plate' }).click();
+  await expect(page.getByLabel('width of the camera')).toHaveValue('20');
+  await page.getByRole('link', { name: 'Antenna holder' }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'STL', exact: true }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe('antenna-holder.stl');
+  expect((await readFile(await file.path())).length).toBeGreaterThan(10_000);
+  await page.emulateMedia({ media: 'print' });
+  const paper = page.locator('img.paper');
+  await expect(paper).toBeVisible();
+  const template = await (await page.request.get(await paper.evaluate((i: HTMLImageElement) => i.src))).text();
+  const wide = Number(/width="([\d.]+)mm"/.exec(template)![1]);
+  expect((await paper.boundingBox())!.width).toBeCloseTo((wide * 96) / 25.4, 0);
+});
+
 test('the frame and the antennas: a screw too long, another bay, opposite hands, and what to buy', async ({
   page,
   open,

@@ -53,6 +53,8 @@ const screens = [
   '/about',
   '/goggles/visor-c-1',
   '/turns/brayer',
+  '/make/fantail',
+  '/make/sluice/unit-bracket',
   '/nowhere',
 ];
 

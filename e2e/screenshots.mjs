@@ -18,7 +18,7 @@ const shots = [
   { name: 'swap-control', hash: '/swap/hopper/control', viewport: desk, dark: true },
   { name: 'flight-board', hash: '/board/rynd', viewport: desk, board: true },
   { name: 'fault', hash: '/fault/damsel?symptom=no-osd', viewport: desk },
-  { name: 'shopping', hash: '/shopping', viewport: desk },
+  { name: 'make', hash: '/make/fantail/antenna-holder', viewport: desk },
   { name: 'together', hash: '/together?quads=quern,fantail,brayer,whip&guests=fell-analog', viewport: desk },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },

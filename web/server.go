@@ -122,24 +122,25 @@ func demoOf(options Options, at *door) http.Handler {
 // prefixed are the packages whose types have names that others have too: steps,
 // pictures, devices.
 var prefixed = map[string]string{
-	"begin":    "Begin",
-	"ask":      "Ask",
-	"sheet":    "Sheet",
-	"link":     "Link",
-	"route":    "Route",
-	"channels": "Channels",
-	"antenna":  "Antenna",
-	"mount":    "Mount",
-	"pins":     "Pins",
-	"osd":      "OSD",
-	"control":  "Control",
-	"diagnose": "Fault",
-	"setup":    "Setup",
-	"turns":    "Turns",
-	"msp":      "Msp",
-	"sim":      "Sim",
-	"settext":  "Text",
-	"console":  "Text",
+	"fabricate": "Make",
+	"begin":     "Begin",
+	"ask":       "Ask",
+	"sheet":     "Sheet",
+	"link":      "Link",
+	"route":     "Route",
+	"channels":  "Channels",
+	"antenna":   "Antenna",
+	"mount":     "Mount",
+	"pins":      "Pins",
+	"osd":       "OSD",
+	"control":   "Control",
+	"diagnose":  "Fault",
+	"setup":     "Setup",
+	"turns":     "Turns",
+	"msp":       "Msp",
+	"sim":       "Sim",
+	"settext":   "Text",
+	"console":   "Text",
 }
 
 // schemaName names a type in the description of the API.
@@ -174,6 +175,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerTurns(api)
 	s.registerPins(api)
 	s.registerShopping(api)
+	s.registerMake(api)
 	s.registerTogether(api)
 	s.registerRegion(api)
 	s.registerAntennas(api)

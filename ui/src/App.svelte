@@ -32,6 +32,7 @@
     newQuad: () => import('./begin/NewQuad.svelte'),
     fill: () => import('./begin/Fill.svelte'),
     turns: () => import('./turns/Turns.svelte'),
+    make: () => import('./make/Make.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -58,11 +59,12 @@
     '/begin/quad/:story?': asked(later.newQuad),
     '/fill/:quad/:side?/:slot?': asked(later.fill),
     '/turns/:quad': asked(later.turns),
+    '/make/:quad/:part?': asked(later.make),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
   const places = [
-    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns'] },
+    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns', '/make'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },

@@ -60,6 +60,8 @@ export type Read = NonNullable<paths['/api/route/read']['post']['requestBody']>[
 export type Rehearsal = Schemas['Rehearsal'];
 export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
+export type MakeView = Schemas['MakeView'];
+export type Made = Schemas['MadeView'];
 export type Picks = Schemas['PicksView'];
 export type Pair = Schemas['PairView'];
 export type SheetTable = Schemas['SheetTable'];
@@ -371,6 +373,9 @@ export const api = {
     read(() =>
       client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } }),
     ),
+  makeable: (quad: string) => read(() => client.GET('/api/quads/{quad}/make', { params: { path: { quad } } })),
+  makePart: (part: string, of: string) =>
+    read(() => client.GET('/api/make/{part}', { params: { path: { part }, query: { of } } })),
   shopping: () => read(() => client.GET('/api/shopping')),
   changes: (before = 0) =>
     read(() => client.GET('/api/changes', { params: { query: { before: before || undefined } } })),

@@ -345,6 +345,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/make/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API make by part */
+        get: operations["get-api-make-by-part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/make/{part}/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API make by part by file */
+        get: operations["list-api-make-by-part-by-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}": {
         parameters: {
             query?: never;
@@ -747,6 +781,23 @@ export interface paths {
         put?: never;
         /** Post API quads by quad log */
         post: operations["post-api-quads-by-quad-log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad make */
+        get: operations["get-api-quads-by-quad-make"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2337,6 +2388,58 @@ export interface components {
             peakA?: number;
             /** Format: double */
             typicalA?: number;
+        };
+        MadeSheet: {
+            name: string;
+            /** Format: double */
+            thickMM: number;
+            /**
+             * Format: double
+             * @description at its thinnest
+             */
+            wallMM: number;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+        };
+        MadeView: {
+            notes: string[];
+            problems: components["schemas"]["MakeProblem"][];
+            sheets: components["schemas"]["MadeSheet"][];
+            title: string;
+            /** Format: double */
+            volumeMM3: number;
+        };
+        MakeOffer: {
+            about: string;
+            params: components["schemas"]["MakeParam"][];
+            part: string;
+            title: string;
+        };
+        MakeParam: {
+            id: string;
+            label: string;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            unit: string;
+            /**
+             * Format: double
+             * @description absent: it has to be entered
+             */
+            value?: number;
+            whole?: boolean;
+        };
+        MakeProblem: {
+            param?: string;
+            says: string;
+        };
+        MakeView: {
+            name: string;
+            offers: components["schemas"]["MakeOffer"][];
+            quad: string;
         };
         Missing: {
             field: string;
@@ -4586,6 +4689,77 @@ export interface operations {
             };
         };
     };
+    "get-api-make-by-part": {
+        parameters: {
+            query?: {
+                /** @description its dimensions, as fromXMM:20,toXMM:25.5; usual ones can be left out */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-make-by-part-by-file": {
+        parameters: {
+            query?: {
+                /** @description its dimensions, as fromXMM:20,toXMM:25.5 */
+                of?: string;
+            };
+            header?: never;
+            path: {
+                part: string;
+                file: "part.stl" | "part.3mf" | "part.svg" | "part.dxf" | "template.svg";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-quads-by-quad": {
         parameters: {
             query?: never;
@@ -5509,6 +5683,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Note"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakeView"];
                 };
             };
             /** @description Error */

@@ -3,10 +3,11 @@
   import { type MountView, type Patch } from '../api/client.svelte';
 
   interface Props {
+    quad: string;
     held: MountView['held'];
     onpick: (patch: Patch, says: string) => void;
   }
-  let { held, onpick }: Props = $props();
+  let { quad, held, onpick }: Props = $props();
 
   let open = $state(''); // the part that is asked about
   let HoldForm = $state.raw<typeof import('./HoldForm.svelte').default | null>(null);
@@ -22,7 +23,10 @@
 </script>
 
 <section class="panel px-4 py-3" aria-labelledby="held">
-  <h3 id="held">What holds it</h3>
+  <div class="flex flex-wrap justify-between items-baseline gap-3">
+    <h3 id="held">What holds it</h3>
+    <a href={`#/make/${quad}`}>Make a part</a>
+  </div>
   <ul>
     {#each held as part (part.part)}
       <li class="border-t border-t-line py-1.5">

@@ -49,7 +49,7 @@ export const gateParts: Record<string, { picture: Part; below?: Part }> = {
   },
   mount: {
     picture: part(MountPicture, (q) => ({ view: q.mount })),
-    below: part(HoldPanel, (q, acts) => ({ held: q.mount.held, onpick: acts.apply })),
+    below: part(HoldPanel, (q, acts) => ({ quad: q.id, held: q.mount.held, onpick: acts.apply })),
   },
   antenna: {
     picture: part(AntennaPicture, (q, acts) => ({ view: q.antenna, onregion: acts.setRegion, onscrew: acts.screwOn })),
