@@ -182,6 +182,7 @@ var parts = []func(w world) any{
 				pins.Continuity(c),
 				pins.Headers(c),
 				pins.DrawOutline(c),
+				mount.RoomOf(c),
 				setup.PlanOf(c),
 				swap.Places(c),
 			}
@@ -428,6 +429,13 @@ func whatTheDemoLacks(st *stock.Stock) {
 		if q.ID == "brayer" {
 			next.Camera = "squint-14"
 		}
+		if q.ID == "wallower" || q.ID == "hopper" { // the finder on its side, a receiver on the tail
+			next.Places = []fleet.Spot{{Part: fleet.NodeReceiver, XMM: -10, YMM: 8, ZMM: 3, Quarters: 1},
+				{Part: "gps", XMM: -62, ZMM: 32.5, Quarters: 1}}
+			if q.ID == "hopper" {
+				next.Places = next.Places[:1]
+			}
+		}
 		if q.ID == "quern" {
 			next.Depth = fleet.PictureAndData
 			bag := []fleet.Spare{{Model: "post-m3-35", Count: 2}}
@@ -461,6 +469,15 @@ func whatTheDemoLacks(st *stock.Stock) {
 	for i := range set.Pairings {
 		if p := &set.Pairings[i]; p.AirUnit == "pellow-mini" {
 			*p = gear.Pairing{Entry: p.Entry, AirUnit: p.AirUnit, Goggles: p.Goggles, Untested: true}
+		}
+	}
+	for i := range set.Receivers {
+		set.Receivers[i].KeepFree = []gear.KeepFree{{What: "antenna", Side: "rear", MM: new(unit.Millimetres(9)), WideMM: new(unit.Millimetres(3))}}
+	}
+	for i := range set.Parts {
+		if set.Parts[i].ID == "cairn-gps" {
+			set.Parts[i].KeepFree = []gear.KeepFree{{What: "lead", Side: "left", MM: new(unit.Millimetres(5)), WideMM: new(unit.Millimetres(3))}}
+			set.Parts[i].Outline.YMM = new(unit.Millimetres(25))
 		}
 	}
 	fork := *must(set.Harnesses, "three-loom")

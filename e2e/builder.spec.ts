@@ -312,6 +312,34 @@ test('a part is held by tape, and beside a propeller by two ways; a stop-gap sta
   await expect(page.getByText(/as a stop-gap/)).toHaveCount(0);
 });
 
+test('where parts lie: moved by keys and by drag, what meets is named, a seat is found', async ({ page, open }) => {
+  await open('/swap/quern/mount');
+  const part = page.getByRole('button', { name: /^Aldine Two, 38 mm back, 2 mm up/ });
+  await part.focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  const moved = page.getByRole('button', { name: /^Aldine Two, 28 mm back, 2 mm up/ });
+  await expect(moved).toBeVisible();
+  await moved.focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(
+    page.getByText(/Aldine Two and Bramble F7 want the same room: Aldine Two is free when it moves 6 mm back/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  const box = (await page.getByRole('button', { name: /^Aldine Two, 18 mm back/ }).boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 60, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByText(/want the same room/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Turn Aldine Two' }).click();
+  await expect(page.getByRole('button', { name: /^Aldine Two, .*turned by 90°/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Find a seat for Aldine Two' }).click();
+  await expect(page.getByText(/On the bottom plate, .* free places of \d+ tried/).first()).toBeVisible();
+  await expect(page.getByText(/has no room|want the same room/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Leave open where Aldine Two lies' }).click();
+  await expect(page.getByText('Aldine Two: nobody has said where')).toBeVisible();
+});
+
 test('a part is drawn from the dimensions of the quad, seen in 3D and taken along as files', async ({ page, open }) => {
   await open('/swap/fantail/mount');
   await page.getByRole('link', { name: 'Make a part' }).click();

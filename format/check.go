@@ -62,21 +62,27 @@ func checkItem(ps *Problems, path string, item gear.Item) {
 		checkPlug(ps, path, g.Plug, g.Outline, gear.PinGround, gear.PinSpare)
 		checkEnds(ps, path, g.FromMHz, g.ToMHz)
 	case *gear.BandPlan:
-		ids := map[string]bool{}
-		for n, c := range g.Channels {
-			if ids[c.ID] {
-				ps.add(path+"."+indexed("channels", n)+".id", "channel %s stands already", c.ID)
-			}
-			ids[c.ID] = true
-		}
+		checkChannels(ps, path, g)
 	case *gear.FlightFirmware:
 		checkFlightFirmware(ps, path, g)
+	case *gear.Frame:
+		checkRoom(ps, path, g)
 	case *gear.Harness:
 		checkHarness(ps, path, g)
 	case *gear.Pairing:
 		checkPairing(ps, path, g)
 	}
 	checkOpen(ps, path, item)
+}
+
+func checkChannels(ps *Problems, path string, plan *gear.BandPlan) {
+	ids := map[string]bool{}
+	for n, c := range plan.Channels {
+		if ids[c.ID] {
+			ps.add(path+"."+indexed("channels", n)+".id", "channel %s stands already", c.ID)
+		}
+		ids[c.ID] = true
+	}
 }
 
 func once(ps *Problems, seen map[string]string, path, id string) {
@@ -371,6 +377,7 @@ func checkFit(ps *Problems, path string, f *fleet.Fit) {
 		checkCable(ps, path+"."+indexed("parts", i), &f.Parts[i].Cable)
 	}
 	checkHoldings(ps, path, f)
+	checkLies(ps, path, f)
 	if f.ReceiverCable != nil {
 		checkCable(ps, path+".receiverCable", f.ReceiverCable)
 		if f.Receiver == "" {

@@ -42,6 +42,7 @@ type MadeSheet struct {
 
 func (s *server) registerMake(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/make", s.makeable)
+	huma.Get(api, "/api/quads/{quad}/seat", s.seatFor)
 	huma.Get(api, "/api/make/{part}", s.makePart)
 	huma.Get(api, "/api/make/{part}/{file}", s.makeFile)
 }

@@ -18,6 +18,7 @@ import (
 type MountView struct {
 	Picture mount.Picture `json:"picture"`
 	Weight  mount.Weight  `json:"weight"`
+	Room    mount.Room    `json:"room"`
 	// Held are the parts of the plan with what holds them.
 	Held []fleet.Holdable `json:"held"`
 }
@@ -43,6 +44,7 @@ func mountOf(c fleet.Case, measured *unit.Grams) MountView {
 	return MountView{
 		Picture: mount.Draw(c),
 		Weight:  mount.Weigh(c.Library, c.Fleet, c.Quad, measured),
+		Room:    mount.RoomOf(c),
 		Held:    c.Holdables(),
 	}
 }
@@ -81,4 +83,16 @@ func (s *server) registerShopping(api huma.API) {
 			}, nil
 		},
 	)
+}
+
+// seatFor looks for a place for a part of a quad's plan.
+func (s *server) seatFor(_ context.Context, in *struct {
+	Quad string `path:"quad"`
+	Part string `query:"part" required:"true" doc:"airUnit, board, receiver, or the id of a part"`
+}) (*answer[mount.Seat], error) {
+	snap, q, err := s.quadOf(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	return reply(mount.FindSeat(fleet.NewCase(snap.Library, snap.Index, q), in.Part)), nil
 }

@@ -38,6 +38,7 @@ func whole() fleet.Fit {
 			Bay:          "rear",
 			Plate:        "plate-20-25",
 			SoftMM:       new(unit.Millimetres(1)),
+			Places:       []fleet.Spot{{Part: fleet.NodeAirUnit, ZMM: 2}},
 			Holdings:     []fleet.Hold{{Part: fleet.NodeCamera, Way: fleet.HeldByTape}},
 			Screw:        "m2-5",
 			Washer:       "washer",
@@ -139,6 +140,12 @@ func TestWordsOfEachChange(t *testing.T) {
 		},
 		{"put it into the front", mounting(func(m *fleet.Mounting) { m.Bay = "front" })},
 		{"leave the adapter plate out", mounting(func(m *fleet.Mounting) { m.Plate = "" })},
+		{"put first 3 mm forward, 2 mm up", mounting(func(m *fleet.Mounting) {
+			m.Places = []fleet.Spot{{Part: fleet.NodeAirUnit, XMM: 3, ZMM: 2}}
+		})},
+		{"turn first by 90°", mounting(func(m *fleet.Mounting) {
+			m.Places = []fleet.Spot{{Part: fleet.NodeAirUnit, ZMM: 2, Quarters: 1}}
+		})},
 		{"hold the camera by its own screws", mounting(func(m *fleet.Mounting) { m.Holdings = nil })},
 		{"hold the camera by tape and ties", mounting(func(m *fleet.Mounting) {
 			m.Holdings = []fleet.Hold{{Part: fleet.NodeCamera, Way: fleet.HeldByTape, Second: fleet.HeldByTies}}

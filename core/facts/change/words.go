@@ -6,6 +6,7 @@
 package change
 
 import (
+	"cmp"
 	"fmt"
 	"reflect"
 	"slices"
@@ -286,9 +287,31 @@ func (d *differ) mounting() {
 		d.named(is.Camera, "put the %s on", "leave the unit its own camera")
 	}
 	d.holdings()
+	d.places()
 	amount(d, was.SoftMM, is.SoftMM, "put soft mounts of %s under it", "leave the soft mounts out")
 	amount(d, was.TiltDeg, is.TiltDeg, "tilt the camera by %s", "leave the tilt of the camera open")
 	amount(d, was.BoardTurnDeg, is.BoardTurnDeg, "turn the flight board by %s", "turn the flight board back to its arrow")
+}
+
+// places says which parts lie somewhere else than before.
+func (d *differ) places() {
+	for _, is := range d.after.Fit.Places {
+		was, had := d.before.Fit.PlaceOf(is.Part)
+		label, _ := d.after.HeldLabel(is.Part)
+		label = cmp.Or(label, is.Part)
+		switch {
+		case !had || was.XMM != is.XMM || was.YMM != is.YMM || was.ZMM != is.ZMM:
+			d.say("put %s %s", label, is.Words())
+		case was != is:
+			d.say("turn %s by %s", label, unit.Degrees(90*(is.Quarters-was.Quarters)))
+		}
+	}
+	for _, was := range d.before.Fit.Places {
+		if _, still := d.after.Fit.PlaceOf(was.Part); !still {
+			label, _ := d.before.HeldLabel(was.Part)
+			d.say("leave open where %s lies", cmp.Or(label, was.Part))
+		}
+	}
 }
 
 // holdings says what of the parts is held otherwise than before.

@@ -112,13 +112,17 @@ func (f *Fit) CanHold(part string) bool {
 	return on || slices.Contains(holdable, part)
 }
 
-// letGo takes out the holdings of parts that the fit no longer carries.
+// letGo takes out the holdings and places of parts that the fit no longer carries.
 func (f *Fit) letGo() {
 	f.Holdings = slices.DeleteFunc(slices.Clone(f.Holdings), func(h Hold) bool {
 		return !f.CanHold(h.Part)
 	})
 	if len(f.Holdings) == 0 {
 		f.Holdings = nil
+	}
+	f.Places = slices.DeleteFunc(slices.Clone(f.Places), func(p Spot) bool { return !f.CanLie(p.Part) })
+	if len(f.Places) == 0 {
+		f.Places = nil
 	}
 }
 
@@ -195,6 +199,10 @@ func (c Case) HeldParts() (list []Held) {
 func (c Case) HeldLabel(part string) (string, bool) {
 	unit, _, hasUnit := c.AirUnit()
 	switch part {
+	case NodeBoard:
+		if b, ok := c.Board(); ok {
+			return b.Label(), true
+		}
 	case NodeAirUnit:
 		if hasUnit {
 			return unit.Label(), true

@@ -10,6 +10,8 @@ type Mounting struct {
 	SoftMM *unit.Millimetres `json:"softMM,omitempty"` // soft mounts under it; absent: none
 	Screw  string            `json:"screw,omitempty"`  // chosen for the unit
 	Washer string            `json:"washer,omitempty"` // one under each of those screws
+	// Places are where parts lie; absent: nobody has said.
+	Places []Spot `json:"places,omitempty"`
 	// Holdings are the parts that are held in another way than by their own screws.
 	Holdings []Hold `json:"holdings,omitempty"`
 	// Camera replaces the air unit's own; absent: its own.

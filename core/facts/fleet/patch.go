@@ -29,6 +29,8 @@ type Patch struct {
 	ReceiverCable *Cable    `json:"receiverCable,omitempty"`
 	Antennas      *Antennas `json:"antennas,omitempty"` // all of it
 	Mounting      *Mounting `json:"mounting,omitempty"` // all of it
+	// Place is where one part lies.
+	Place *Placing `json:"place,omitempty"`
 	// Hold is how one part is held; no way: by its own screws again.
 	Hold   *Hold   `json:"hold,omitempty"`
 	Runs   *Runs   `json:"runs,omitempty"`
@@ -70,12 +72,7 @@ func (f Fit) With(p Patch) Fit {
 	out.stateNone(p)
 	out.supply(p)
 	out.wire(p)
-	if p.Mounting != nil {
-		out.Mounting = *p.Mounting
-	}
-	if p.Hold != nil {
-		out.setHold(*p.Hold)
-	}
+	out.mount(p)
 	if p.Antennas != nil {
 		out.Antennas = p.Antennas.clone()
 	}
@@ -91,6 +88,19 @@ func (f Fit) With(p Patch) Fit {
 	out.letGo()
 	out.prune()
 	return out
+}
+
+// mount seats what a patch seats: all of it, one part's place, how one part is held.
+func (f *Fit) mount(p Patch) {
+	if p.Mounting != nil {
+		f.Mounting = *p.Mounting
+	}
+	if p.Place != nil {
+		f.setPlace(*p.Place)
+	}
+	if p.Hold != nil {
+		f.setHold(*p.Hold)
+	}
 }
 
 // wire lays the wires of a patch, the air unit's, the receiver's and those of parts.

@@ -206,6 +206,8 @@ type AirUnit struct {
 	// MassWith is what its mass includes beside it; absent: not stated.
 	MassWith []string `json:"massWith,omitempty"`
 	Outline  *Outline `json:"outline,omitempty"` // where its pads lie
+	// KeepFree is what has to stay free beside it; absent: nothing is asked for.
+	KeepFree []KeepFree `json:"keepFree,omitempty"`
 }
 
 // What the mass of an air unit may include.

@@ -65,12 +65,14 @@ type Receiver struct {
 	// RangeKM is how far it is stated to be flown, in sight of both antennas.
 	RangeKM *unit.Kilometres `json:"rangeKM,omitempty"`
 	// FromMHz and ToMHz are the ends of what its radio uses.
-	FromMHz *unit.Megahertz `json:"fromMHz,omitempty"`
-	ToMHz   *unit.Megahertz `json:"toMHz,omitempty"`
-	Sends   *Sender         `json:"sends,omitempty"` // telemetry back to the controller; absent: not stated
-	MassG   *unit.Grams     `json:"massG,omitempty"`
-	Guides  []Guide         `json:"guides,omitempty"`
-	Outline *Outline        `json:"outline,omitempty"` // where its pads lie
+	FromMHz  *unit.Megahertz   `json:"fromMHz,omitempty"`
+	ToMHz    *unit.Megahertz   `json:"toMHz,omitempty"`
+	Sends    *Sender           `json:"sends,omitempty"` // telemetry back to the controller; absent: not stated
+	MassG    *unit.Grams       `json:"massG,omitempty"`
+	Guides   []Guide           `json:"guides,omitempty"`
+	Outline  *Outline          `json:"outline,omitempty"` // where its pads lie
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
+	KeepFree []KeepFree        `json:"keepFree,omitempty"` // what has to stay free beside it
 }
 
 // Board is a flight board.
@@ -94,7 +96,8 @@ type Board struct {
 	USBSide Side    `json:"usbSide,omitempty"`
 	Guides  []Guide `json:"guides,omitempty"`
 	// Outline is where its pads lie; absent: nobody has placed them.
-	Outline *Outline `json:"outline,omitempty"`
+	Outline  *Outline   `json:"outline,omitempty"`
+	KeepFree []KeepFree `json:"keepFree,omitempty"` // what has to stay free beside it
 }
 
 // PadKind says what a power pad carries.

@@ -1,6 +1,7 @@
 package gear
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -102,7 +103,42 @@ type Frame struct {
 	StandoffMM    *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
 	StandoffSize  string            `json:"standoffSize,omitempty"`
 	Standoffs     *int              `json:"standoffs,omitempty"` // how many there are
+	Plates        []FramePlate      `json:"plates,omitempty"`
+	Posts         []Post            `json:"posts,omitempty"` // where standoffs stand
 	MassG         *unit.Grams       `json:"massG,omitempty"`
+}
+
+// FramePlate is a plate of a frame, as a block: the frame of reference has x forward, y to the
+// left and z up.
+type FramePlate struct {
+	ID      string            `json:"id"`
+	Name    string            `json:"name,omitempty"`
+	FromXMM unit.Millimetres  `json:"fromXMM"`       // its rear edge
+	ToXMM   unit.Millimetres  `json:"toXMM"`         // its front edge
+	YMM     *unit.Millimetres `json:"yMM,omitempty"` // how wide it is, its middle at y 0
+	ZMM     *unit.Millimetres `json:"zMM,omitempty"` // its underside
+	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
+}
+
+// Label is the plate's name, or its id.
+func (p *FramePlate) Label() string { return cmp.Or(p.Name, p.ID) }
+
+// Post is where a standoff stands, from one plate to another.
+type Post struct {
+	XMM        unit.Millimetres  `json:"xMM"`
+	YMM        unit.Millimetres  `json:"yMM"`
+	FromMM     *unit.Millimetres `json:"fromMM,omitempty"` // its foot
+	ToMM       *unit.Millimetres `json:"toMM,omitempty"`   // its top
+	DiameterMM *unit.Millimetres `json:"diameterMM,omitempty"`
+}
+
+// KeepFree is room that has to stay free beside a part, for a plug or its travel.
+type KeepFree struct {
+	What string            `json:"what"` // such as "USB plug"
+	Side Side              `json:"side"`
+	MM   *unit.Millimetres `json:"mm,omitempty"` // from that side outwards
+	// WideMM is how wide it is, in the middle of the side; absent: all of the side.
+	WideMM *unit.Millimetres `json:"wideMM,omitempty"`
 }
 
 // Bay is one place in a frame.

@@ -15,10 +15,12 @@ type Part struct {
 	Input Input    `json:"input,omitzero"`
 	Plug  *Plug    `json:"plug,omitempty"` // its pins or pads, each one of PartPins
 	// Inverted: its serial signal is.
-	Inverted *bool       `json:"inverted,omitempty"`
-	MassG    *unit.Grams `json:"massG,omitempty"`
-	Guides   []Guide     `json:"guides,omitempty"`
-	Outline  *Outline    `json:"outline,omitempty"` // where its pads lie
+	Inverted *bool             `json:"inverted,omitempty"`
+	MassG    *unit.Grams       `json:"massG,omitempty"`
+	Guides   []Guide           `json:"guides,omitempty"`
+	Outline  *Outline          `json:"outline,omitempty"` // where its pads lie
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
+	KeepFree []KeepFree        `json:"keepFree,omitempty"` // what has to stay free beside it
 }
 
 // PartSort says what a wired part is.

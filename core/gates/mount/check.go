@@ -36,6 +36,8 @@ const (
 	CodeOnce    verdict.Code = "mount.held-once"
 	CodeSoftens verdict.Code = "mount.softens"
 	CodeStopGap verdict.Code = "mount.stop-gap"
+	CodeRoom    verdict.Code = "mount.room"
+	CodeBlocked verdict.Code = "mount.blocked"
 	CodeFits    verdict.Code = "mount.fits"
 )
 
@@ -56,6 +58,8 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeOnce:    verdict.Falls,
 	CodeSoftens: verdict.Falls,
 	CodeStopGap: verdict.Inconvenient,
+	CodeRoom:    verdict.Fails,
+	CodeBlocked: verdict.Inconvenient,
 }
 
 // fits says where the unit sits and what holds it.
@@ -92,6 +96,7 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkStack()...)
 	}
 	findings = append(findings, s.checkHoldings()...)
+	findings = append(findings, s.checkRoom()...)
 	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
 		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,
 			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it "+

@@ -27,11 +27,12 @@ type seat struct {
 }
 
 func newSeat(c fleet.Case) *seat {
-	s := &seat{Case: c}
+	s := &seat{Case: c, mount: &gear.UnitMount{}}
 	s.airUnit, _, s.hasUnit = c.AirUnit()
 	s.camera = c.Camera()
 	s.plate, _ = c.Plate()
 	s.washer, _ = c.Washer()
+	s.frame, _ = c.Frame()
 	if !s.hasUnit {
 		s.missing = append(s.missing, verdict.FitValue(s.Case, "airUnit", "digital air unit of "+c.Quad.Label()))
 		return s
@@ -43,7 +44,6 @@ func newSeat(c fleet.Case) *seat {
 	if len(s.mount.Patterns) == 0 && c.Fit.OwnHoles() {
 		s.missing = append(s.missing, s.unitValue("mount.patterns", "hole patterns"))
 	}
-	s.frame, _ = c.Frame()
 	if s.frame == nil {
 		s.missing = append(s.missing, verdict.FitValue(s.Case, "frame", "frame of "+c.Quad.Label()))
 		return s

@@ -373,6 +373,8 @@ export const api = {
     read(() =>
       client.GET('/api/together', { params: { query: { quads: quads.join(','), guests: guests.join(',') } } }),
     ),
+  seatFor: (quad: string, part: string) =>
+    read(() => client.GET('/api/quads/{quad}/seat', { params: { path: { quad }, query: { part } } })),
   makeable: (quad: string) => read(() => client.GET('/api/quads/{quad}/make', { params: { path: { quad } } })),
   makePart: (part: string, of: string) =>
     read(() => client.GET('/api/make/{part}', { params: { path: { part }, query: { of } } })),

@@ -872,6 +872,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad seat */
+        get: operations["get-api-quads-by-quad-seat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/slots": {
         parameters: {
             query?: never;
@@ -2447,6 +2464,16 @@ export interface components {
             label: string;
             of: string;
         };
+        MountBlock: {
+            clashes: boolean;
+            free?: components["schemas"]["MountBlock"][];
+            label: string;
+            lies?: string;
+            max: number[];
+            min: number[];
+            part?: string;
+            place?: components["schemas"]["Spot"];
+        };
         MountClamp: {
             /** Format: double */
             mm: number;
@@ -2487,6 +2514,11 @@ export interface components {
             unit: string;
             wrongScrew: boolean;
         };
+        MountRoom: {
+            blocks: components["schemas"]["MountBlock"][];
+            lacks: string[];
+            loose: components["schemas"]["MountBlock"][];
+        };
         MountScrewPlan: {
             clamped: components["schemas"]["MountClamp"][];
             label?: string;
@@ -2497,6 +2529,14 @@ export interface components {
             owned: boolean;
             size: string;
             use?: string;
+        };
+        MountSeat: {
+            /** Format: int64 */
+            free: number;
+            place?: components["schemas"]["Spot"];
+            says: string;
+            /** Format: int64 */
+            tried: number;
         };
         MountTilt: {
             /** Format: double */
@@ -2523,6 +2563,7 @@ export interface components {
         MountView: {
             held: components["schemas"]["Holdable"][];
             picture: components["schemas"]["MountPicture"];
+            room: components["schemas"]["MountRoom"];
             weight: components["schemas"]["MountWeight"];
         };
         MountWeight: {
@@ -2560,6 +2601,7 @@ export interface components {
             drill?: boolean;
             frame?: string;
             holdings?: components["schemas"]["Hold"][];
+            places?: components["schemas"]["Spot"][];
             plate?: string;
             screw?: string;
             /** Format: double */
@@ -2690,6 +2732,7 @@ export interface components {
             osd?: components["schemas"]["Layout"];
             pack?: string;
             parts?: components["schemas"]["PlacedPart"][];
+            place?: components["schemas"]["Placing"];
             receiver?: string;
             receiverCable?: components["schemas"]["Cable"];
             regulator?: components["schemas"]["PlacedRegulator"];
@@ -2945,6 +2988,18 @@ export interface components {
         PlacedRegulator: {
             id: string;
             model: string;
+        };
+        Placing: {
+            out?: boolean;
+            part: string;
+            /** Format: int64 */
+            quarters?: number;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+            /** Format: double */
+            zMM: number;
         };
         Plugin: {
             /** Format: double */
@@ -3719,6 +3774,17 @@ export interface components {
             revision: number;
             slots: components["schemas"]["BeginSlot"][];
             today: boolean;
+        };
+        Spot: {
+            part: string;
+            /** Format: int64 */
+            quarters?: number;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+            /** Format: double */
+            zMM: number;
         };
         Step: {
             cautions?: string[];
@@ -5851,6 +5917,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PicksView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-seat": {
+        parameters: {
+            query: {
+                /** @description airUnit, board, receiver, or the id of a part */
+                part: string;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MountSeat"];
                 };
             };
             /** @description Error */

@@ -4,8 +4,8 @@ import type { Component } from 'svelte';
 import type { Answer, Patch, QuadView } from '../api/client.svelte';
 import AntennaPicture from './AntennaPicture.svelte';
 import ControlPicture from './ControlPicture.svelte';
-import HoldPanel from './HoldPanel.svelte';
 import LinkPicture from './LinkPicture.svelte';
+import MountBelow from './MountBelow.svelte';
 import MountPicture from './MountPicture.svelte';
 import OsdPicture from './OsdPicture.svelte';
 import PinsDetail from './PinsDetail.svelte';
@@ -49,7 +49,7 @@ export const gateParts: Record<string, { picture: Part; below?: Part }> = {
   },
   mount: {
     picture: part(MountPicture, (q) => ({ view: q.mount })),
-    below: part(HoldPanel, (q, acts) => ({ quad: q.id, held: q.mount.held, onpick: acts.apply })),
+    below: part(MountBelow, (q, acts) => ({ quad: q.id, view: q.mount, onpick: acts.apply })),
   },
   antenna: {
     picture: part(AntennaPicture, (q, acts) => ({ view: q.antenna, onregion: acts.setRegion, onscrew: acts.screwOn })),

@@ -1,0 +1,181 @@
+package mount
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/space"
+	"yokeswap/core/measure/unit"
+)
+
+// Seat is a place found for a part, and why others were not.
+type Seat struct {
+	Place *fleet.Spot `json:"place,omitempty"` // absent: there is none
+	Says  string      `json:"says"`
+	Tried int         `json:"tried"` // places and turns
+	Free  int         `json:"free"`  // of them without anything in the way
+}
+
+// stepMM is how far the places tried are apart.
+const stepMM unit.Millimetres = 2
+
+// try is one place and turn.
+type try struct {
+	spot  fleet.Spot
+	plate string
+	under bool
+	short int // what is to stay free and does not
+}
+
+// FindSeat tries all places on and under the plates, in each turn, and takes the one with
+// most of what is to stay free: on a plate rather than under it, low, near the middle line and
+// near where it lies now.
+func FindSeat(c fleet.Case, part string) Seat {
+	s := newSeat(c)
+	bodies := s.bodies()
+	at := slices.IndexFunc(bodies, func(b body) bool { return b.node == part })
+	if at < 0 {
+		return Seat{Says: "There is no such part on the quad."}
+	}
+	b := bodies[at]
+	size, lacks := b.size()
+	if _, more := s.frameBlocks(); len(lacks) == 0 {
+		lacks = more
+	}
+	if len(lacks) > 0 {
+		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.entry.Label(), lacks...).Says}
+	}
+	r, _ := s.room()
+	others := slices.DeleteFunc(slices.Clone(r.Blocks), func(o Block) bool { return o.Part == part })
+	now, _ := s.Fit.PlaceOf(part)
+	seat, inTheWay := Seat{}, map[string]int{}
+	var best *try
+	for t := range s.tries(&b, size) {
+		seat.Tried++
+		block, _ := b.block(t.spot, size)
+		hit := slices.IndexFunc(others, func(o Block) bool { _, by := block.box.Meets(o.box); return by != 0 })
+		if hit >= 0 {
+			inTheWay[others[hit].Label]++
+			continue
+		}
+		if t.short = cramped(&block, others); t.short == 0 {
+			seat.Free++
+		}
+		if best == nil || t.better(best, now) {
+			best = &t
+		}
+	}
+	seat.say(&b, best, inTheWay)
+	return seat
+}
+
+// cramped counts what is to stay free and does not: beside a block, and beside the others.
+func cramped(block *Block, others []Block) (n int) {
+	for i := range others {
+		for k := range block.Free {
+			if block.Free[k].short(&others[i]) > 0 {
+				n++
+			}
+		}
+		for k := range others[i].Free {
+			if others[i].Free[k].short(block) > 0 {
+				n++
+			}
+		}
+	}
+	return n
+}
+
+// better says whether a place is to be preferred.
+func (t *try) better(o *try, now fleet.Spot) bool {
+	under := map[bool]int{true: 1}
+	return cmp.Or(
+		cmp.Compare(t.short, o.short),
+		cmp.Compare(under[t.under], under[o.under]),
+		cmp.Compare(t.spot.ZMM, o.spot.ZMM),
+		cmp.Compare(max(t.spot.YMM, -t.spot.YMM), max(o.spot.YMM, -o.spot.YMM)),
+		cmp.Compare(t.away(now), o.away(now)),
+		cmp.Compare(t.spot.Quarters, o.spot.Quarters),
+	) < 0
+}
+
+func (t *try) away(now fleet.Spot) unit.Millimetres {
+	return max(t.spot.XMM-now.XMM, now.XMM-t.spot.XMM)
+}
+
+// tries are the places on and under each plate of the frame where a part lies wholly on it.
+func (s *seat) tries(b *body, size [3]unit.Millimetres) func(yield func(try) bool) {
+	return func(yield func(try) bool) {
+		for i := range s.frame.Plates {
+			for quarters := range 4 {
+				if !s.triesOn(&s.frame.Plates[i], b.node, size, quarters, yield) {
+					return
+				}
+			}
+		}
+	}
+}
+
+// triesOn are the places on and under one plate in one turn, from the middle line outwards.
+func (s *seat) triesOn(
+	p *gear.FramePlate, node string, size [3]unit.Millimetres, quarters int, yield func(try) bool,
+) bool {
+	halfX, halfY := size[space.X]/2, size[space.Y]/2
+	if quarters%2 != 0 {
+		halfX, halfY = halfY, halfX
+	}
+	for x := p.FromXMM + halfX; x <= p.ToXMM-halfX; x += stepMM {
+		for y := unit.Millimetres(0); y <= *p.YMM/2-halfY; y += stepMM {
+			for _, side := range []unit.Millimetres{1, -1} {
+				spot := fleet.Spot{Part: node, XMM: x, YMM: side * y, ZMM: *p.ZMM + *p.ThickMM, Quarters: quarters}
+				on := try{spot: spot, plate: p.Label()}
+				under := on
+				under.under, under.spot.ZMM = true, *p.ZMM-size[space.Z]
+				if !yield(on) || !yield(under) {
+					return false
+				}
+				if y == 0 {
+					break
+				}
+			}
+		}
+	}
+	return true
+}
+
+// say puts a place found into words.
+func (s *Seat) say(b *body, best *try, inTheWay map[string]int) {
+	labels := slices.SortedFunc(maps.Keys(inTheWay), func(a, b string) int {
+		return cmp.Or(cmp.Compare(inTheWay[b], inTheWay[a]), cmp.Compare(a, b))
+	})
+	why := ""
+	if len(labels) > 0 {
+		why = " Elsewhere most is in the way: " + strings.Join(labels[:min(3, len(labels))], ", ") + "."
+	}
+	switch {
+	case s.Tried == 0:
+		s.Says = b.entry.Label() + " is larger than each plate."
+		return
+	case best == nil:
+		s.Says = fmt.Sprintf("None of %d places and turns is free.%s", s.Tried, why)
+		return
+	}
+	where := "On the "
+	if best.under {
+		where = "Under the "
+	}
+	s.Place = &best.spot
+	s.Says = fmt.Sprintf("%s%s, %s: ", where, best.plate, best.spot.Words())
+	if best.short == 0 {
+		s.Says += fmt.Sprintf("one of %d free places of %d tried.", s.Free, s.Tried)
+	} else {
+		s.Says += fmt.Sprintf("nothing lies there, but a plug has no room. No place of %d leaves all plugs theirs.", s.Tried)
+	}
+	s.Says += why
+}

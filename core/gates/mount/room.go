@@ -1,0 +1,297 @@
+package mount
+
+import (
+	"fmt"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/space"
+	"yokeswap/core/measure/unit"
+)
+
+// Block is something of the quad that takes up room, as a box from its lowest rear right
+// corner, in millimetres.
+type Block struct {
+	Part    string              `json:"part,omitempty"` // empty: it belongs to the frame
+	Label   string              `json:"label"`
+	Min     [3]unit.Millimetres `json:"min"` // x forward, y to the left, z up
+	Max     [3]unit.Millimetres `json:"max"`
+	Place   *fleet.Spot         `json:"place,omitempty"`
+	Lies    string              `json:"lies,omitempty"` // in words
+	Free    []Block             `json:"free,omitempty"` // what is to stay free beside it
+	Clashes bool                `json:"clashes"`        // it meets another
+
+	box space.Box
+	// Of what is to stay free: the axis it lies along, and which way.
+	axis int
+	way  int64
+}
+
+// Room is where everything of a fit lies, as far as it is stated.
+type Room struct {
+	Blocks []Block `json:"blocks"`
+	// Loose are parts that can be given a place: their size is stated.
+	Loose []Block `json:"loose"`
+	// Lacks says in words what of which part would have to be known.
+	Lacks []string `json:"lacks"`
+}
+
+// room works out where everything of a fit lies. missing lists what is not stated of what
+// has a place; of the frame, where something has one.
+func (s *seat) room() (r Room, missing []verdict.Missing) {
+	r = Room{Blocks: []Block{}, Loose: []Block{}, Lacks: []string{}}
+	for _, part := range s.bodies() {
+		place, placed := s.Fit.PlaceOf(part.node)
+		size, lacks := part.size()
+		switch {
+		case len(lacks) > 0 && placed:
+			missing = append(missing, lacks...)
+		case len(lacks) > 0:
+			for _, m := range lacks {
+				r.Lacks = append(r.Lacks, m.Label)
+			}
+		case placed:
+			block, lacks := part.block(place, size)
+			r.Blocks = append(r.Blocks, block)
+			missing = append(missing, lacks...)
+		default:
+			at := fleet.Spot{Part: part.node}
+			block, _ := part.block(at, size)
+			r.Loose = append(r.Loose, block)
+		}
+	}
+	frame, lacks := s.frameBlocks()
+	r.Blocks = append(r.Blocks, frame...)
+	if len(s.Fit.Places) > 0 {
+		missing = append(missing, lacks...)
+	} else {
+		for _, m := range lacks {
+			r.Lacks = append(r.Lacks, m.Label)
+		}
+	}
+	r.clash()
+	return r, missing
+}
+
+// body is a part that can lie somewhere, with what its sheet says of its size.
+type body struct {
+	node    string
+	entry   *gear.Entry
+	outline *gear.Outline
+	height  *unit.Millimetres
+	field   string // of the height
+	free    []gear.KeepFree
+}
+
+// bodies are the parts of the fit that can lie somewhere.
+func (s *seat) bodies() (list []body) {
+	if s.hasUnit {
+		list = append(list, body{fleet.NodeAirUnit, &s.airUnit.Entry, s.airUnit.Outline, s.mount.HeightMM, "mount.heightMM",
+			s.airUnit.KeepFree})
+	}
+	if b, ok := s.Board(); ok {
+		list = append(list, body{fleet.NodeBoard, &b.Entry, b.Outline, b.HeightMM, "heightMM", b.KeepFree})
+	}
+	if r, ok := s.PlacedReceiver(); ok {
+		list = append(list, body{fleet.NodeReceiver, &r.Entry, r.Outline, r.HeightMM, "heightMM", r.KeepFree})
+	}
+	for i := range s.Fit.Parts {
+		placed := &s.Fit.Parts[i]
+		if p, ok := gear.Find[*gear.Part](s.Library, placed.Model); ok {
+			list = append(list, body{placed.ID, &p.Entry, p.Outline, p.HeightMM, "heightMM", p.KeepFree})
+		}
+	}
+	return list
+}
+
+// size is how long, wide and high a part is; its outline is seen from above with its front
+// up.
+func (b *body) size() (size [3]unit.Millimetres, missing []verdict.Missing) {
+	if b.outline == nil || b.outline.YMM == nil {
+		missing = append(missing, verdict.GearValue(b.entry, "outline.yMM", "length from front to rear"))
+	}
+	if b.outline == nil || b.outline.XMM == nil {
+		missing = append(missing, verdict.GearValue(b.entry, "outline.xMM", "width"))
+	}
+	if b.height == nil {
+		missing = append(missing, verdict.GearValue(b.entry, b.field, "height"))
+	}
+	if len(missing) == 0 {
+		size = [3]unit.Millimetres{*b.outline.YMM, *b.outline.XMM, *b.height}
+	}
+	return size, missing
+}
+
+// sides are the directions of a part's sides, before it is turned.
+var sides = map[gear.Side]struct {
+	axis int
+	way  int64
+}{
+	"front": {space.X, 1}, "rear": {space.X, -1}, "left": {space.Y, 1}, "right": {space.Y, -1},
+	"top": {space.Z, 1}, "bottom": {space.Z, -1},
+}
+
+// block is a part where it lies, with what is to stay free beside it.
+func (b *body) block(at fleet.Spot, size [3]unit.Millimetres) (block Block, missing []verdict.Missing) {
+	box := space.Standing([3]unit.Millimetres{at.XMM, at.YMM, at.ZMM}, size, at.Quarters)
+	block = framed(b.entry.Label(), box)
+	block.Part, block.Place, block.Lies = b.node, &at, at.Words()
+	for _, free := range b.free {
+		if free.MM == nil {
+			missing = append(missing, verdict.GearValue(b.entry, "keepFree", "room for its "+free.What))
+			continue
+		}
+		// Turned is to the right, a place turns to the left.
+		to := sides[free.Side.Turned(unit.Degrees(-90*at.Quarters))]
+		beside := box.Beside(to.axis, to.way*space.Micro(*free.MM))
+		if across := 1 - to.axis; free.WideMM != nil && across >= 0 {
+			beside = beside.Narrowed(across, space.Micro(*free.WideMM))
+		}
+		room := framed(free.What+" of "+b.entry.Label(), beside)
+		room.Part, room.axis, room.way = b.node, to.axis, to.way
+		block.Free = append(block.Free, room)
+	}
+	return block, missing
+}
+
+func framed(label string, box space.Box) Block {
+	b := Block{Label: label, box: box}
+	for i := range 3 {
+		b.Min[i], b.Max[i] = space.MM(box.Min[i]), space.MM(box.Max[i])
+	}
+	return b
+}
+
+// frameBlocks are the plates and posts of the frame, with what is not stated of them.
+func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
+	if s.frame == nil {
+		return nil, []verdict.Missing{verdict.FitValue(s.Case, "frame", "frame of "+s.Quad.Label())}
+	}
+	if len(s.frame.Plates) == 0 {
+		missing = append(missing, s.frameValue("plates", "plates"))
+	}
+	for i := range s.frame.Plates {
+		p := &s.frame.Plates[i]
+		if p.YMM == nil || p.ZMM == nil || p.ThickMM == nil {
+			missing = append(missing, s.frameValue("plates."+p.ID, "width, height and thickness of its "+p.Label()))
+			continue
+		}
+		at := [3]unit.Millimetres{(p.FromXMM + p.ToXMM) / 2, 0, *p.ZMM}
+		list = append(list, framed("the "+p.Label(),
+			space.Standing(at, [3]unit.Millimetres{p.ToXMM - p.FromXMM, *p.YMM, *p.ThickMM}, 0)))
+	}
+	if len(s.frame.Posts) < s.frame.StandoffCount() {
+		missing = append(missing, s.frameValue("posts", "where its standoffs stand"))
+	}
+	for i := range s.frame.Posts {
+		p := &s.frame.Posts[i]
+		if p.FromMM == nil || p.ToMM == nil || p.DiameterMM == nil {
+			missing = append(missing, s.frameValue("posts", "foot, top and diameter of its standoffs"))
+			continue
+		}
+		list = append(list, framed("a standoff", space.Standing([3]unit.Millimetres{p.XMM, p.YMM, *p.FromMM},
+			[3]unit.Millimetres{*p.DiameterMM, *p.DiameterMM, *p.ToMM - *p.FromMM}, 0)))
+	}
+	return list, missing
+}
+
+// clash marks what meets.
+func (r *Room) clash() {
+	for _, m := range r.meetings() {
+		if m.free != nil {
+			m.free.Clashes = true
+			continue
+		}
+		r.Blocks[m.a].Clashes, r.Blocks[m.b].Clashes = true, true
+	}
+}
+
+// meeting is a block of a part that lies in another, or in what is to stay free beside it.
+type meeting struct {
+	a, b int
+	free *Block // what is to stay free; nil: the two themselves
+	axis int
+	by   int64
+}
+
+func (r *Room) meetings() (list []meeting) {
+	for i := range r.Blocks {
+		a := &r.Blocks[i]
+		if a.Part == "" {
+			continue // the frame is as it is
+		}
+		for j := range r.Blocks {
+			b := &r.Blocks[j]
+			if j == i {
+				continue
+			}
+			if axis, by := a.box.Meets(b.box); by != 0 && (b.Part == "" || i < j) {
+				list = append(list, meeting{a: i, b: j, axis: axis, by: by})
+			}
+			for k := range a.Free {
+				if short := a.Free[k].short(b); short > 0 {
+					list = append(list, meeting{a: i, b: j, free: &a.Free[k], by: short})
+				}
+			}
+		}
+	}
+	return list
+}
+
+// short is how much of what is to stay free a block takes, from its far end.
+func (b *Block) short(o *Block) int64 {
+	switch _, by := b.box.Meets(o.box); {
+	case by == 0:
+		return 0
+	case b.way > 0:
+		return b.box.Max[b.axis] - max(o.box.Min[b.axis], b.box.Min[b.axis])
+	}
+	return min(o.box.Max[b.axis], b.box.Max[b.axis]) - b.box.Min[b.axis]
+}
+
+// directions are those of the axes in words, up and down each.
+var directions = [3][2]string{{"forward", "back"}, {"to the left", "to the right"}, {"up", "down"}}
+
+func (m *meeting) move() string {
+	way := 0
+	if m.by < 0 {
+		way = 1
+	}
+	return fmt.Sprintf("%s %s", space.MM(max(m.by, -m.by)), directions[m.axis][way])
+}
+
+// checkRoom asks whether what has a place goes there.
+func (s *seat) checkRoom() (findings []verdict.Finding) {
+	if len(s.Fit.Places) == 0 {
+		return nil
+	}
+	r, missing := s.room()
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeRoom, s.Quad.Label(), missing...))
+	}
+	for _, m := range r.meetings() {
+		a, b := r.Blocks[m.a], r.Blocks[m.b]
+		f := verdict.Finding{Code: CodeRoom, Level: verdict.Unfit, Source: verdict.Practice, Subject: a.Label, Part: a.Part,
+			Says: fmt.Sprintf("%s and %s want the same room: %s is free when it moves %s.", a.Label, b.Label, a.Label, m.move())}
+		if m.free != nil {
+			f.Code, f.Level = CodeBlocked, verdict.Caution
+			f.Says = fmt.Sprintf("The %s has no room: %s is in the way by %s.", m.free.Label, b.Label,
+				space.MM(m.by))
+		}
+		findings = append(findings, f)
+	}
+	return findings
+}
+
+// RoomOf is where everything of a fit lies, as far as it is stated.
+func RoomOf(c fleet.Case) Room {
+	r, missing := newSeat(c).room()
+	for _, m := range missing {
+		if !slices.Contains(r.Lacks, m.Label) {
+			r.Lacks = append(r.Lacks, m.Label)
+		}
+	}
+	return r
+}

@@ -1,0 +1,204 @@
+package mount_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/unit"
+)
+
+// roomy is a frame of two plates and four posts with a unit of 30 × 28 × 12 mm that wants 15 mm
+// behind it for its USB plug, and a finder of 20 × 20 × 6 mm.
+func roomy() *gear.Set {
+	set := sample.Set()
+	f, u := &set.Frames[0], &set.AirUnits[0]
+	plate := func(id string, z float64) gear.FramePlate {
+		return gear.FramePlate{ID: id, FromXMM: -60, ToXMM: 60, YMM: mm(40), ZMM: mm(z), ThickMM: mm(2)}
+	}
+	f.Plates = []gear.FramePlate{plate("bottom", 0), plate("top", 32)}
+	f.Standoffs = new(4)
+	for _, at := range [][2]unit.Millimetres{{50, 15}, {50, -15}, {-50, 15}, {-50, -15}} {
+		f.Posts = append(f.Posts, gear.Post{XMM: at[0], YMM: at[1], FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)})
+	}
+	u.Outline, u.Mount.HeightMM = &gear.Outline{XMM: mm(28), YMM: mm(30)}, mm(12)
+	u.KeepFree = []gear.KeepFree{{What: "USB plug", Side: "rear", MM: mm(15)}}
+	set.Parts = append(set.Parts, gear.Part{Entry: gear.Entry{ID: "finder"}, Outline: &gear.Outline{XMM: mm(20), YMM: mm(20)},
+		HeightMM: mm(6)})
+	return set
+}
+
+func at(part string, x, y, z unit.Millimetres, quarters int) fleet.Spot {
+	return fleet.Spot{Part: part, XMM: x, YMM: y, ZMM: z, Quarters: quarters}
+}
+
+// What wants the same room is told with the way out and how far; what blocks a plug is a
+// caution; what is not stated of something that has a place is asked for.
+func TestWhatGoesWhere(t *testing.T) {
+	const in, on = fleet.NodeAirUnit, 2
+	for name, c := range map[string]struct {
+		places []fleet.Spot
+		change func(*gear.Set)
+		level  verdict.Level
+		says   string
+	}{
+		"it goes":             {[]fleet.Spot{at(in, 0, 0, on, 0), at("gps", 35, 0, on, 0)}, nil, verdict.Fits, ""},
+		"nothing has a place": {nil, func(s *gear.Set) { s.Frames[0].Plates = nil }, verdict.Fits, ""},
+		"they overlap": {
+			[]fleet.Spot{at(in, 0, 0, on, 0), at("gps", 23, 0, on, 0)},
+			nil,
+			verdict.Unfit,
+			"first and finder want the same room: first is free when it moves 2 mm back.",
+		},
+		"they touch": {[]fleet.Spot{at(in, 0, 0, on, 0), at("gps", 25, 0, on, 0)}, nil, verdict.Fits, ""},
+		"turned by a quarter they fit": {
+			[]fleet.Spot{at(in, 0, 0, on, 1), at("gps", 24.5, 0, on, 0)},
+			nil,
+			verdict.Fits,
+			"",
+		},
+		"into the plate": {
+			[]fleet.Spot{at(in, 0, 0, 1, 0)},
+			nil,
+			verdict.Unfit,
+			"first and the bottom want the same room: first is free when it moves 1 mm up.",
+		},
+		"under the top plate": {
+			[]fleet.Spot{at(in, 0, 0, 21, 0)},
+			nil,
+			verdict.Unfit,
+			"first is free when it moves 1 mm down.",
+		},
+		"into a standoff": {
+			[]fleet.Spot{at(in, 35, 8, on, 0)},
+			nil,
+			verdict.Unfit,
+			"first and a standoff want the same room",
+		},
+		"a plug that cannot go in": {
+			[]fleet.Spot{at(in, 0, 0, on, 0), at("gps", -30, 0, on, 0)},
+			nil,
+			verdict.Caution,
+			"The USB plug of first has no room: finder is in the way by 10 mm.",
+		},
+		"turned, the plug is at the right": {
+			[]fleet.Spot{at(in, 0, 0, on, 1), at("gps", -30, 0, on, 0)},
+			nil,
+			verdict.Fits,
+			"",
+		},
+		"its width is not stated": {
+			[]fleet.Spot{at(in, 0, 0, on, 0)},
+			func(s *gear.Set) { s.AirUnits[0].Outline.XMM = nil },
+			verdict.Unknown,
+			"width of first",
+		},
+		"the plates are not stated": {
+			[]fleet.Spot{at(in, 0, 0, on, 0)},
+			func(s *gear.Set) { s.Frames[0].Plates = nil },
+			verdict.Unknown,
+			"plates of frame",
+		},
+		"a standoff is not stated": {
+			[]fleet.Spot{at(in, 0, 0, on, 0)},
+			func(s *gear.Set) { s.Frames[0].Posts = s.Frames[0].Posts[1:] },
+			verdict.Unknown,
+			"where its standoffs stand",
+		},
+		"how far the plug reaches is not stated": {
+			[]fleet.Spot{at(in, 0, 0, on, 0)},
+			func(s *gear.Set) { s.AirUnits[0].KeepFree[0].MM = nil },
+			verdict.Unknown,
+			"room for its USB plug",
+		},
+	} {
+		set, seat := roomy(), sample.Seat()
+		if c.change != nil {
+			c.change(set)
+		}
+		seat.Places = c.places
+		k := caseOf(set, "first", seat)
+		k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+		findings := mount.Check(k)
+		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
+		if c.says != "" {
+			var all string
+			for _, f := range findings {
+				all += f.Says + " "
+			}
+			assert.Contains(t, all, c.says, name)
+		}
+	}
+}
+
+// The picture has every block, those that meet marked, and what can still be placed.
+func TestTheRoomDrawn(t *testing.T) {
+	set, seat := roomy(), sample.Seat()
+	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 1, 0)}
+	k := caseOf(set, "first", seat)
+	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+	r := mount.RoomOf(k)
+	assert.Len(t, r.Blocks, 1+2+4)
+	assert.Equal(t, [3]unit.Millimetres{-15, -14, 1}, r.Blocks[0].Min)
+	assert.Equal(t, [3]unit.Millimetres{-30, -14, 1}, r.Blocks[0].Free[0].Min)
+	clash := map[string]bool{}
+	for _, b := range r.Blocks {
+		clash[b.Label] = b.Clashes
+	}
+	assert.True(t, clash["first"] && clash["the bottom"])
+	assert.False(t, clash["the top"])
+	assert.Len(t, r.Loose, 1)
+	assert.Contains(t, r.Lacks, "width of "+k.Library.Label("board"))
+}
+
+// A place is found where everything has its room: the unit goes behind the finder, with its
+// plug free; where there is none it is said, with what is in the way.
+func TestASeatIsFound(t *testing.T) {
+	set, seat := roomy(), sample.Seat()
+	seat.Places = []fleet.Spot{at("gps", 0, 0, 2, 0)}
+	k := caseOf(set, "first", seat)
+	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+	found := mount.FindSeat(k, fleet.NodeAirUnit)
+	if assert.NotNil(t, found.Place, found.Says) {
+		with := k.With(fleet.Patch{Place: &fleet.Placing{Spot: *found.Place}})
+		assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(with)), found.Says)
+		assert.Equal(t, unit.Millimetres(2), found.Place.ZMM, "on the bottom plate")
+		assert.Zero(t, found.Place.YMM)
+	}
+	set.AirUnits[0].Mount.HeightMM = mm(31)
+	set.Frames[0].Plates = set.Frames[0].Plates[:1]
+	set.Frames[0].Plates[0].FromXMM, set.Frames[0].Plates[0].ToXMM = -16, 16
+	none := mount.FindSeat(caseOf(set, "first", seat), fleet.NodeAirUnit)
+	assert.NotNil(t, none.Place, "under it")
+	k = caseOf(set, "first", seat)
+	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+	set.Frames[0].Plates[0].ToXMM = -5
+	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "is larger than each plate")
+	set.AirUnits[0].Outline = nil
+	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "unknown: length from front to rear of first; width of first")
+}
+
+func BenchmarkFindSeat(b *testing.B) {
+	set, seat := roomy(), sample.Seat()
+	seat.Places = []fleet.Spot{at("gps", 23, 0, 2, 0)}
+	k := caseOf(set, "first", seat)
+	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+	for b.Loop() {
+		mount.FindSeat(k, fleet.NodeAirUnit)
+	}
+}
+
+func BenchmarkRoom(b *testing.B) {
+	set, seat := roomy(), sample.Seat()
+	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 2, 0), at("gps", 23, 0, 2, 0)}
+	k := caseOf(set, "first", seat)
+	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+	for b.Loop() {
+		mount.RoomOf(k)
+	}
+}

@@ -1,0 +1,18 @@
+<script lang="ts">
+  // Below the picture of the mount gate: where everything lies, and what holds it.
+  import { type MountView, type Patch } from '../api/client.svelte';
+  import HoldPanel from './HoldPanel.svelte';
+  import RoomPicture from './RoomPicture.svelte';
+
+  interface Props {
+    quad: string;
+    view: MountView;
+    onpick: (patch: Patch, says: string) => void;
+  }
+  let { quad, view, onpick }: Props = $props();
+</script>
+
+<div class="grid gap-2.5">
+  <RoomPicture {quad} room={view.room} {onpick} />
+  <HoldPanel {quad} held={view.held} {onpick} />
+</div>

@@ -1,0 +1,233 @@
+<script lang="ts">
+  // The quad in plan and from the side, to scale. A part is dragged in the plan or moved by
+  // keys, turned by quarters, or has a place found; what meets is marked, with a word.
+  import { api, type MountView, type Patch } from '../api/client.svelte';
+
+  interface Props {
+    quad: string;
+    room: MountView['room'];
+    onpick: (patch: Patch, says: string) => void;
+  }
+  let { quad, room, onpick }: Props = $props();
+  type Block = MountView['room']['blocks'][number];
+
+  let moving = $state<{ part: string; x: number; y: number } | null>(null); // by how far, in mm
+  let said = $state('');
+
+  const parts = $derived(room.blocks.filter((b) => b.place));
+  const frame = $derived(room.blocks.filter((b) => !b.place));
+  const ends = (axis: number) => {
+    const all = room.blocks.flatMap((b) => [b.min[axis] ?? 0, b.max[axis] ?? 0]);
+    return [Math.min(-20, ...all) - 12, Math.max(20, ...all) + 12] as const;
+  };
+  const [x, y, z] = $derived([ends(0), ends(1), ends(2)]);
+
+  // Forward points up in the plan, the left lies left; from the side, forward points left.
+  const shift = (b: Block, axis: 0 | 1) => (moving && moving.part === b.part ? (axis === 0 ? moving.x : moving.y) : 0);
+  const plan = (b: Block, of: Block = b) => ({
+    x: -((b.max[1] ?? 0) + shift(of, 1)),
+    y: -((b.max[0] ?? 0) + shift(of, 0)),
+    width: (b.max[1] ?? 0) - (b.min[1] ?? 0),
+    height: (b.max[0] ?? 0) - (b.min[0] ?? 0),
+  });
+  const side = (b: Block, of: Block = b) => ({
+    x: -((b.max[0] ?? 0) + shift(of, 0)),
+    y: -(b.max[2] ?? 0),
+    width: (b.max[0] ?? 0) - (b.min[0] ?? 0),
+    height: (b.max[2] ?? 0) - (b.min[2] ?? 0),
+  });
+
+  function put(place: NonNullable<Block['place']>, says: string) {
+    onpick({ place: { ...place, out: false } }, says);
+  }
+  const moved = (b: Block, by: { x?: number; y?: number; z?: number; turn?: number }) =>
+    put(
+      {
+        ...b.place!,
+        xMM: b.place!.xMM + (by.x ?? 0),
+        yMM: b.place!.yMM + (by.y ?? 0),
+        zMM: b.place!.zMM + (by.z ?? 0),
+        quarters: ((b.place!.quarters ?? 0) + (by.turn ?? 0) + 4) % 4,
+      },
+      `Moved: ${b.label}.`,
+    );
+
+  let from = { x: 0, y: 0, perMM: 1 };
+  function down(event: PointerEvent, b: Block) {
+    const shape = event.currentTarget as SVGGraphicsElement;
+    const drawing = shape.ownerSVGElement!;
+    from = { x: event.clientX, y: event.clientY, perMM: drawing.getBoundingClientRect().width / (y[1] - y[0]) };
+    moving = { part: b.part!, x: 0, y: 0 };
+    shape.setPointerCapture(event.pointerId);
+  }
+  function move(event: PointerEvent) {
+    if (!moving) return;
+    moving.x = -Math.round((event.clientY - from.y) / from.perMM);
+    moving.y = -Math.round((event.clientX - from.x) / from.perMM);
+  }
+  function up(b: Block) {
+    const by = moving;
+    moving = null;
+    if (by && (by.x !== 0 || by.y !== 0)) moved(b, by);
+  }
+  function onkeydown(event: KeyboardEvent, b: Block) {
+    const step = event.shiftKey ? 10 : 1;
+    const by = {
+      ArrowUp: { x: step },
+      ArrowDown: { x: -step },
+      ArrowLeft: { y: step },
+      ArrowRight: { y: -step },
+      PageUp: { z: step },
+      PageDown: { z: -step },
+      r: { turn: 1 },
+    }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    event.stopPropagation();
+    moved(b, by);
+  }
+  async function find(b: Block) {
+    const answer = await api.seatFor(quad, b.part!);
+    said = answer.ok ? answer.data.says : answer.failure.title;
+    if (answer.ok && answer.data.place) put(answer.data.place, `${b.label}: ${answer.data.says}`);
+  }
+  const lies = (b: Block) => `${b.label}, ${b.lies}${b.clashes ? ', meets another' : ''}`;
+</script>
+
+<section class="panel grid gap-2 px-4 py-3" aria-labelledby="room">
+  <h3 id="room">Where it lies</h3>
+  {#if parts.length === 0}
+    <p class="soft">Nothing has a place yet{room.loose.length > 0 ? ': find one below.' : '.'}</p>
+  {:else}
+    <div class="grid gap-3 min-[700px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start">
+      <figure>
+        <figcaption class="soft text-note">
+          from above, forward up; drag a part, or focus it and use the arrows, Page keys and r
+        </figcaption>
+        <svg
+          viewBox={`${-y[1]} ${-x[1]} ${y[1] - y[0]} ${x[1] - x[0]}`}
+          class="max-h-96 w-full"
+          role="group"
+          aria-label="Plan"
+        >
+          {#each frame as b, i (i)}<rect {...plan(b)} class="frame" class:post={b.label === 'a standoff'} />{/each}
+          {#each parts as b (b.part)}
+            {#each b.free ?? [] as f, i (i)}<rect {...plan(f, b)} class="free" class:clashes={f.clashes} />{/each}
+            <rect
+              {...plan(b)}
+              class="part"
+              class:clashes={b.clashes}
+              tabindex="0"
+              role="button"
+              aria-label={lies(b)}
+              onpointerdown={(e) => down(e, b)}
+              onpointermove={move}
+              onpointerup={() => up(b)}
+              onkeydown={(e) => onkeydown(e, b)}
+            />
+            <text
+              x={plan(b).x + plan(b).width / 2}
+              y={plan(b).y + plan(b).height / 2}
+              text-anchor="middle"
+              dominant-baseline="middle">{b.clashes ? '✕ ' : ''}{b.label}</text
+            >
+          {/each}
+        </svg>
+      </figure>
+      <figure>
+        <figcaption class="soft text-note">from the side, forward to the left</figcaption>
+        <svg
+          viewBox={`${-x[1]} ${-z[1]} ${x[1] - x[0]} ${z[1] - z[0]}`}
+          class="max-h-60 w-full"
+          role="img"
+          aria-label="Side view"
+        >
+          {#each frame as b, i (i)}<rect {...side(b)} class="frame" class:post={b.label === 'a standoff'} />{/each}
+          {#each parts as b (b.part)}
+            {#each b.free ?? [] as f, i (i)}<rect {...side(f, b)} class="free" class:clashes={f.clashes} />{/each}
+            <rect {...side(b)} class="part" class:clashes={b.clashes} />
+            <text
+              x={side(b).x + side(b).width / 2}
+              y={side(b).y + side(b).height / 2}
+              text-anchor="middle"
+              dominant-baseline="middle">{b.label}</text
+            >
+          {/each}
+        </svg>
+      </figure>
+    </div>
+  {/if}
+  <p class="good" aria-live="polite">{said}</p>
+  <ul>
+    {#each [...parts, ...room.loose] as b (b.part)}
+      {@const placed = parts.includes(b)}
+      <li class="border-t border-t-line py-1.5 flex flex-wrap justify-between items-center gap-x-4 gap-y-1">
+        <span class="wrap-anywhere">
+          {#if placed}<b>{b.label}</b>: {b.lies}{#if b.clashes}, <span class="bad">meets another</span>{/if}{:else}<b
+              >{b.label}</b
+            >: nobody has said where{/if}
+        </span>
+        <span class="buttons">
+          <button type="button" class="button" onclick={() => find(b)} aria-label={`Find a seat for ${b.label}`}
+            >Find a seat</button
+          >
+          {#if placed}
+            <button type="button" class="button" onclick={() => moved(b, { turn: 1 })} aria-label={`Turn ${b.label}`}
+              >Turn</button
+            >
+            <button
+              type="button"
+              class="button"
+              onclick={() => onpick({ place: { ...b.place!, out: true } }, `Left open: where ${b.label} lies.`)}
+              aria-label={`Leave open where ${b.label} lies`}>Leave open</button
+            >
+          {/if}
+        </span>
+      </li>
+    {/each}
+  </ul>
+  {#if room.lacks.length > 0}<p class="soft text-note">Not drawn for want of: {room.lacks.join(', ')}.</p>{/if}
+</section>
+
+<style>
+  svg {
+    touch-action: none;
+  }
+  rect {
+    stroke-width: 0.6;
+    vector-effect: none;
+  }
+  .frame {
+    fill: var(--line);
+    fill-opacity: 0.25;
+    stroke: var(--soft);
+  }
+  .post {
+    fill-opacity: 0.8;
+  }
+  .part {
+    fill: var(--accent);
+    fill-opacity: 0.25;
+    stroke: var(--accent);
+    cursor: grab;
+  }
+  .part:focus-visible {
+    stroke-width: 1.6;
+    outline: none;
+  }
+  .clashes {
+    stroke: var(--unfit);
+    stroke-dasharray: 2 1;
+    stroke-width: 1.2;
+  }
+  .free {
+    fill: none;
+    stroke: var(--soft);
+    stroke-dasharray: 1.5 1.5;
+  }
+  text {
+    font-size: 5px;
+    fill: var(--ink);
+    pointer-events: none;
+  }
+</style>
