@@ -19,6 +19,7 @@ type MountView struct {
 	Picture mount.Picture `json:"picture"`
 	Weight  mount.Weight  `json:"weight"`
 	Room    mount.Room    `json:"room"`
+	Balance mount.Balance `json:"balance"`
 	// Held are the parts of the plan with what holds them.
 	Held []fleet.Holdable `json:"held"`
 }
@@ -41,9 +42,15 @@ func (s *server) measured(quad string) (measured *unit.Grams, err error) {
 }
 
 func mountOf(c fleet.Case, measured *unit.Grams) MountView {
+	weight := mount.Weigh(c.Library, c.Fleet, c.Quad, measured)
+	all := weight.MeasuredG
+	if all == nil {
+		all = weight.AfterG
+	}
 	return MountView{
 		Picture: mount.Draw(c),
-		Weight:  mount.Weigh(c.Library, c.Fleet, c.Quad, measured),
+		Weight:  weight,
+		Balance: mount.BalanceOf(c, all),
 		Room:    mount.RoomOf(c),
 		Held:    c.Holdables(),
 	}
@@ -88,7 +95,7 @@ func (s *server) registerShopping(api huma.API) {
 // seatFor looks for a place for a part of a quad's plan.
 func (s *server) seatFor(_ context.Context, in *struct {
 	Quad string `path:"quad"`
-	Part string `query:"part" required:"true" doc:"airUnit, board, receiver, or the id of a part"`
+	Part string `query:"part" required:"true" doc:"airUnit, board, receiver, camera, or the id of a part"`
 }) (*answer[mount.Seat], error) {
 	snap, q, err := s.quadOf(in.Quad)
 	if err != nil {

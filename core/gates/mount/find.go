@@ -49,7 +49,7 @@ func FindSeat(c fleet.Case, part string) Seat {
 		lacks = more
 	}
 	if len(lacks) > 0 {
-		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.entry.Label(), lacks...).Says}
+		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.label, lacks...).Says}
 	}
 	r, _ := s.room()
 	others := slices.DeleteFunc(slices.Clone(r.Blocks), func(o Block) bool { return o.Part == part })
@@ -160,7 +160,7 @@ func (s *Seat) say(b *body, best *try, inTheWay map[string]int) {
 	}
 	switch {
 	case s.Tried == 0:
-		s.Says = b.entry.Label() + " is larger than each plate."
+		s.Says = b.label + " is larger than each plate."
 		return
 	case best == nil:
 		s.Says = fmt.Sprintf("None of %d places and turns is free.%s", s.Tried, why)

@@ -77,49 +77,77 @@ func (s *seat) room() (r Room, missing []verdict.Missing) {
 
 // body is a part that can lie somewhere, with what its sheet says of its size.
 type body struct {
-	node    string
-	entry   *gear.Entry
-	outline *gear.Outline
-	height  *unit.Millimetres
-	field   string // of the height
-	free    []gear.KeepFree
+	node  string
+	label string
+	entry *gear.Entry
+	dims  [3]dimension // long, wide, high
+	free  []gear.KeepFree
+}
+
+// dimension is the sum of what a sheet states along one way.
+type dimension struct {
+	fields []string
+	words  string
+	values []*unit.Millimetres
+}
+
+// outlined is a part that is as large as its outline, seen from above with its front up, and
+// as high as it says.
+func outlined(node string, e *gear.Entry, o *gear.Outline, height *unit.Millimetres, field string,
+	free []gear.KeepFree,
+) body {
+	if o == nil {
+		o = &gear.Outline{}
+	}
+	return body{node: node, label: e.Label(), entry: e, free: free, dims: [3]dimension{
+		{[]string{"outline.yMM"}, "length from front to rear", []*unit.Millimetres{o.YMM}},
+		{[]string{"outline.xMM"}, "width", []*unit.Millimetres{o.XMM}},
+		{[]string{field}, "height", []*unit.Millimetres{height}},
+	}}
 }
 
 // bodies are the parts of the fit that can lie somewhere.
 func (s *seat) bodies() (list []body) {
 	if s.hasUnit {
-		list = append(list, body{fleet.NodeAirUnit, &s.airUnit.Entry, s.airUnit.Outline, s.mount.HeightMM, "mount.heightMM",
-			s.airUnit.KeepFree})
+		list = append(list, outlined(fleet.NodeAirUnit, &s.airUnit.Entry, s.airUnit.Outline, s.mount.HeightMM,
+			"mount.heightMM", s.airUnit.KeepFree))
 	}
 	if b, ok := s.Board(); ok {
-		list = append(list, body{fleet.NodeBoard, &b.Entry, b.Outline, b.HeightMM, "heightMM", b.KeepFree})
+		list = append(list, outlined(fleet.NodeBoard, &b.Entry, b.Outline, b.HeightMM, "heightMM", b.KeepFree))
 	}
 	if r, ok := s.PlacedReceiver(); ok {
-		list = append(list, body{fleet.NodeReceiver, &r.Entry, r.Outline, r.HeightMM, "heightMM", r.KeepFree})
+		list = append(list, outlined(fleet.NodeReceiver, &r.Entry, r.Outline, r.HeightMM, "heightMM", r.KeepFree))
 	}
 	for i := range s.Fit.Parts {
 		placed := &s.Fit.Parts[i]
 		if p, ok := gear.Find[*gear.Part](s.Library, placed.Model); ok {
-			list = append(list, body{placed.ID, &p.Entry, p.Outline, p.HeightMM, "heightMM", p.KeepFree})
+			list = append(list, outlined(placed.ID, &p.Entry, p.Outline, p.HeightMM, "heightMM", p.KeepFree))
 		}
+	}
+	if cam := s.camera.Camera; cam != nil {
+		list = append(list, body{node: fleet.NodeCamera, label: "the camera", entry: s.camera.Of, dims: [3]dimension{
+			{
+				[]string{s.camera.Field("frontMM"), s.camera.Field("backMM")},
+				"how far the camera's body goes from its screws, to the front and to the back",
+				[]*unit.Millimetres{cam.FrontMM, cam.BackMM},
+			},
+			{[]string{s.camera.Field("widthMM")}, "camera width", []*unit.Millimetres{cam.WidthMM}},
+			{[]string{s.camera.Field("heightMM")}, "height of the camera", []*unit.Millimetres{cam.HeightMM}},
+		}})
 	}
 	return list
 }
 
-// size is how long, wide and high a part is; its outline is seen from above with its front
-// up.
+// size is how long, wide and high a part is.
 func (b *body) size() (size [3]unit.Millimetres, missing []verdict.Missing) {
-	if b.outline == nil || b.outline.YMM == nil {
-		missing = append(missing, verdict.GearValue(b.entry, "outline.yMM", "length from front to rear"))
-	}
-	if b.outline == nil || b.outline.XMM == nil {
-		missing = append(missing, verdict.GearValue(b.entry, "outline.xMM", "width"))
-	}
-	if b.height == nil {
-		missing = append(missing, verdict.GearValue(b.entry, b.field, "height"))
-	}
-	if len(missing) == 0 {
-		size = [3]unit.Millimetres{*b.outline.YMM, *b.outline.XMM, *b.height}
+	for axis, d := range b.dims {
+		for i, value := range d.values {
+			if value == nil {
+				missing = append(missing, verdict.GearValue(b.entry, d.fields[i], d.words))
+				continue
+			}
+			size[axis] += *value
+		}
 	}
 	return size, missing
 }
@@ -136,7 +164,7 @@ var sides = map[gear.Side]struct {
 // block is a part where it lies, with what is to stay free beside it.
 func (b *body) block(at fleet.Spot, size [3]unit.Millimetres) (block Block, missing []verdict.Missing) {
 	box := space.Standing([3]unit.Millimetres{at.XMM, at.YMM, at.ZMM}, size, at.Quarters)
-	block = framed(b.entry.Label(), box)
+	block = framed(b.label, box)
 	block.Part, block.Place, block.Lies = b.node, &at, at.Words()
 	for _, free := range b.free {
 		if free.MM == nil {
@@ -149,7 +177,7 @@ func (b *body) block(at fleet.Spot, size [3]unit.Millimetres) (block Block, miss
 		if across := 1 - to.axis; free.WideMM != nil && across >= 0 {
 			beside = beside.Narrowed(across, space.Micro(*free.WideMM))
 		}
-		room := framed(free.What+" of "+b.entry.Label(), beside)
+		room := framed(free.What+" of "+b.label, beside)
 		room.Part, room.axis, room.way = b.node, to.axis, to.way
 		block.Free = append(block.Free, room)
 	}

@@ -92,6 +92,15 @@ func TestWhatGoesWhere(t *testing.T) {
 			verdict.Fits,
 			"",
 		},
+		"the camera meets the finder": {
+			[]fleet.Spot{at("camera", 50, 0, 10, 0), at("gps", 40, 0, 8, 0)},
+			func(s *gear.Set) {
+				c := s.AirUnits[0].Camera
+				c.WidthMM, c.HeightMM, c.FrontMM, c.BackMM = mm(20), mm(20), mm(6), mm(14)
+			},
+			verdict.Unfit,
+			"finder and the camera want the same room: finder is free when it moves 4 mm down.",
+		},
 		"its width is not stated": {
 			[]fleet.Spot{at(in, 0, 0, on, 0)},
 			func(s *gear.Set) { s.AirUnits[0].Outline.XMM = nil },
@@ -181,6 +190,30 @@ func TestASeatIsFound(t *testing.T) {
 	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "is larger than each plate")
 	set.AirUnits[0].Outline = nil
 	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "unknown: length from front to rear of first; width of first")
+}
+
+// The balance is that of a lever: 30 g at 10 mm and 10 g at −30 mm balance at the origin; a
+// pack of a third of the quad moves it by a third. What has no mass is named.
+func TestTheBalance(t *testing.T) {
+	set, seat := roomy(), sample.Seat()
+	set.AirUnits[0].MassG, set.Parts[len(set.Parts)-1].MassG = new(unit.Grams(30)), new(unit.Grams(10))
+	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 10, 0, 2, 1), at("gps", -30, 5, 2, 0)}
+	k := caseOf(set, "first", seat)
+	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+	k.Fit.Pack = "lipo-6"
+	pack, ok := gear.Find[*gear.Pack](k.Library, "lipo-6")
+	assert.True(t, ok)
+	pack.MassG = new(unit.Grams(200))
+	b := mount.BalanceOf(k, new(unit.Grams(600)))
+	assert.InDelta(t, 0, float64(*b.XMM), 1e-9)
+	assert.InDelta(t, 40, float64(b.CountedG), 0)
+	assert.InDelta(t, 10.0/3, float64(*b.PackMM), 1e-9)
+	assert.Empty(t, b.Left)
+	set.Parts[len(set.Parts)-1].MassG = nil
+	b = mount.BalanceOf(k, nil)
+	assert.InDelta(t, 10, float64(*b.XMM), 1e-9)
+	assert.Equal(t, []string{"finder"}, b.Left)
+	assert.Nil(t, b.PackMM)
 }
 
 func BenchmarkFindSeat(b *testing.B) {

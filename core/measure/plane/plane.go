@@ -122,29 +122,44 @@ func (s Shape) Moved(x, y unit.Millimetres) Shape {
 
 // Join is the area of all shapes together. It fails where one of them crosses itself or has
 // no area.
-func Join(shapes ...Shape) (Shape, error) { return fold(geom.Union, shapes) }
+func Join(shapes ...Shape) (Shape, error) {
+	whole, err := joined(shapes)
+	if err != nil {
+		return whole, err
+	}
+	return whole, whole.Check()
+}
 
 // Cut is a shape without the areas of others. It fails as Join does.
 func Cut(from Shape, others ...Shape) (Shape, error) {
-	return fold(geom.Difference, append([]Shape{from}, others...))
+	if err := from.Check(); err != nil || len(others) == 0 {
+		return from, err
+	}
+	away, err := joined(others)
+	if err != nil {
+		return from, err
+	}
+	left, err := geom.Difference(from.g, away.g)
+	if err != nil {
+		return from, fmt.Errorf("cut one outline out of another: %w", err)
+	}
+	whole := Shape{left.SnapToGrid(0)}
+	return whole, whole.Check()
 }
 
-func fold(do func(a, b geom.Geometry) (geom.Geometry, error), shapes []Shape) (sum Shape, err error) {
+func joined(shapes []Shape) (Shape, error) {
+	list := make([]geom.Geometry, len(shapes))
 	for i, s := range shapes {
 		if err := s.Check(); err != nil {
-			return sum, err
+			return s, err
 		}
-		if i == 0 {
-			sum = s
-			continue
-		}
-		g, err := do(sum.g, s.g)
-		if err != nil {
-			return sum, fmt.Errorf("overlay of two outlines: %w", err)
-		}
-		sum = Shape{g.SnapToGrid(0)}
+		list[i] = s.g
 	}
-	return sum, sum.Check()
+	whole, err := geom.UnionMany(list)
+	if err != nil {
+		return Shape{}, fmt.Errorf("join outlines: %w", err)
+	}
+	return Shape{whole.SnapToGrid(0)}, nil
 }
 
 // Check says what is wrong with a shape: it has no area, or an outline crosses itself.

@@ -59,7 +59,7 @@ var drawn = []struct {
 	{"re-pinning", func(c fleet.Case) any { return pins.Repins(c) }},
 	{"antennas", func(c fleet.Case) any { return []any{antenna.Draw(c), antenna.Compare(c.Library, c.Fleet, c.Quad)} }},
 	{"seat", func(c fleet.Case) any {
-		return []any{mount.Draw(c), mount.Weigh(c.Library, c.Fleet, c.Quad, nil), mount.RoomOf(c)}
+		return []any{mount.Draw(c), mount.Weigh(c.Library, c.Fleet, c.Quad, nil), mount.RoomOf(c), mount.BalanceOf(c, c.Quad.AUWG)}
 	}},
 	{"osd", func(c fleet.Case) any { return osd.Draw(c) }},
 	{"control", func(c fleet.Case) any { return control.Draw(c) }},

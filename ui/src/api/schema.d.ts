@@ -2464,6 +2464,15 @@ export interface components {
             label: string;
             of: string;
         };
+        MountBalance: {
+            /** Format: double */
+            countedG: number;
+            left: string[];
+            /** Format: double */
+            packMM?: number;
+            /** Format: double */
+            xMM?: number;
+        };
         MountBlock: {
             clashes: boolean;
             free?: components["schemas"]["MountBlock"][];
@@ -2561,6 +2570,7 @@ export interface components {
             wanted?: number;
         };
         MountView: {
+            balance: components["schemas"]["MountBalance"];
             held: components["schemas"]["Holdable"][];
             picture: components["schemas"]["MountPicture"];
             room: components["schemas"]["MountRoom"];
@@ -5933,7 +5943,7 @@ export interface operations {
     "get-api-quads-by-quad-seat": {
         parameters: {
             query: {
-                /** @description airUnit, board, receiver, or the id of a part */
+                /** @description airUnit, board, receiver, camera, or the id of a part */
                 part: string;
             };
             header?: never;

@@ -45,6 +45,7 @@
   function enter(id: string, text: string) {
     const all = { ...entered, [id]: text.trim().replace(',', '.') };
     const list = Object.entries(all)
+      .filter(([, v]) => v !== '') // what is cleared is as the quad states it
       .map(([k, v]) => `${k}:${v}`)
       .join(',');
     void replace(`/make/${quad}/${offer?.part}?of=${encodeURIComponent(list)}`);

@@ -64,6 +64,9 @@
     {#if found.length === 0}
       <p role="status">No value was found in it. Values need their units: “7.4 to 26.4 V”, “46 g”.</p>
     {:else}
+      <p class="soft text-note" role="status">
+        {found.length === 1 ? 'One value' : `${found.length} values`} found, {picked.length} ticked.
+      </p>
       <ul class="grid gap-1" aria-label="What was found">
         {#each found as f, i (i)}
           <li class="grid grid-cols-[1.6rem_1fr] items-start gap-1.5 border-t border-t-line pt-1.5">

@@ -13,6 +13,6 @@
 </script>
 
 <div class="grid gap-2.5">
-  <RoomPicture {quad} room={view.room} {onpick} />
+  <RoomPicture {quad} room={view.room} balance={view.balance} {onpick} />
   <HoldPanel {quad} held={view.held} {onpick} />
 </div>

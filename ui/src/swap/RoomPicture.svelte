@@ -2,13 +2,15 @@
   // The quad in plan and from the side, to scale. A part is dragged in the plan or moved by
   // keys, turned by quarters, or has a place found; what meets is marked, with a word.
   import { api, type MountView, type Patch } from '../api/client.svelte';
+  import { fixed } from '../lib/words';
 
   interface Props {
     quad: string;
     room: MountView['room'];
+    balance: MountView['balance'];
     onpick: (patch: Patch, says: string) => void;
   }
-  let { quad, room, onpick }: Props = $props();
+  let { quad, room, balance, onpick }: Props = $props();
   type Block = MountView['room']['blocks'][number];
 
   let moving = $state<{ part: string; x: number; y: number } | null>(null); // by how far, in mm
@@ -156,6 +158,18 @@
         </svg>
       </figure>
     </div>
+  {/if}
+  {#if balance.xMM !== undefined}
+    <p>
+      What has a place weighs {fixed(balance.countedG, 1)} g together and balances {fixed(Math.abs(balance.xMM), 1)} mm
+      {balance.xMM < 0 ? 'behind' : 'ahead of'} the origin{balance.left.length > 0
+        ? `, without ${balance.left.join(', ')}: no mass of its own is stated`
+        : ''}.
+      {#if balance.packMM !== undefined}Moving the pack by 10 mm moves the balance of the whole quad by {fixed(
+          balance.packMM,
+          1,
+        )} mm.{/if}
+    </p>
   {/if}
   <p class="good" aria-live="polite">{said}</p>
   <ul>
