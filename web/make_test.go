@@ -12,13 +12,13 @@ import (
 	"yokeswap/web"
 )
 
-// For each quad of the demo, whatever can be drawn from what is stated, with what is missing
+// For quads that state much and little, whatever can be drawn from what is stated, with what is missing
 // filled in, comes out as each kind of file; what cannot is said in words.
 func TestPartsAreMadeFromWhatAQuadStates(t *testing.T) {
 	t.Parallel()
 	c := newClient(t, "")
 	drawn := 0
-	for _, quad := range []string{"rynd", "quern", "damsel", "wallower", "fantail", "hopper", "brayer", "sluice", "whip"} {
+	for _, quad := range []string{"quern", "fantail", "sluice"} {
 		var view web.MakeView
 		_, text := c.do("GET", "/api/quads/"+quad+"/make", "")
 		require.NoError(t, json.Unmarshal([]byte(text), &view), text)
@@ -52,7 +52,7 @@ func TestPartsAreMadeFromWhatAQuadStates(t *testing.T) {
 			}
 		}
 	}
-	assert.Greater(t, drawn, 100)
+	assert.Greater(t, drawn, 40)
 }
 
 // What is no dimension is refused with what was expected.

