@@ -51,6 +51,9 @@ func checkHoldings(ps *Problems, path string, f *fleet.Fit) {
 		if h.Second == h.Way {
 			ps.add(at+".second", "expected another way than the first, got %q twice", h.Way)
 		}
+		if h.InsideMM != nil && h.Part != fleet.NodeCamera {
+			ps.add(at+".insideMM", "a clear width is asked of what holds the camera, not of what holds %s", h.Part)
+		}
 		if h.Due == "" {
 			continue
 		}

@@ -28,6 +28,7 @@ type MadeView struct {
 	Problems  []fabricate.Problem `json:"problems"`
 	Sheets    []MadeSheet         `json:"sheets"`
 	VolumeMM3 float64             `json:"volumeMM3"`
+	MassG     unit.Grams          `json:"massG" doc:"about, printed full of a usual plastic"`
 	Notes     []string            `json:"notes"`
 }
 
@@ -99,9 +100,7 @@ func (s *server) makePart(_ context.Context, in *struct {
 		view.Sheets = append(view.Sheets,
 			MadeSheet{sheet.Name, maxX - minX, maxY - minY, sheet.ThickMM, sheet.Shape.LeastWall()})
 	}
-	for _, b := range made.Bodies {
-		view.VolumeMM3 += b.VolumeMM3()
-	}
+	view.VolumeMM3, view.MassG = made.VolumeMM3(), made.MassG()
 	return reply(view), nil
 }
 

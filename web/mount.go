@@ -43,14 +43,10 @@ func (s *server) measured(quad string) (measured *unit.Grams, err error) {
 
 func mountOf(c fleet.Case, measured *unit.Grams) MountView {
 	weight := mount.Weigh(c.Library, c.Fleet, c.Quad, measured)
-	all := weight.MeasuredG
-	if all == nil {
-		all = weight.AfterG
-	}
 	return MountView{
 		Picture: mount.Draw(c),
 		Weight:  weight,
-		Balance: mount.BalanceOf(c, all),
+		Balance: mount.BalanceOf(c, weight.AllG()),
 		Room:    mount.RoomOf(c),
 		Held:    c.Holdables(),
 	}

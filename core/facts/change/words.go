@@ -297,7 +297,7 @@ func (d *differ) mounting() {
 func (d *differ) places() {
 	for _, is := range d.after.Fit.Places {
 		was, had := d.before.Fit.PlaceOf(is.Part)
-		label, _ := d.after.HeldLabel(is.Part)
+		label, _ := d.after.PartLabel(is.Part)
 		label = cmp.Or(label, is.Part)
 		switch {
 		case !had || was.XMM != is.XMM || was.YMM != is.YMM || was.ZMM != is.ZMM:
@@ -308,7 +308,7 @@ func (d *differ) places() {
 	}
 	for _, was := range d.before.Fit.Places {
 		if _, still := d.after.Fit.PlaceOf(was.Part); !still {
-			label, _ := d.before.HeldLabel(was.Part)
+			label, _ := d.before.PartLabel(was.Part)
 			d.say("leave open where %s lies", cmp.Or(label, was.Part))
 		}
 	}
@@ -327,7 +327,7 @@ func (d *differ) holdings() {
 	}
 	for _, h := range d.before.HeldParts() {
 		_, still := d.after.Fit.HoldingOf(h.Part)
-		if _, there := d.after.HeldLabel(h.Part); there && !still {
+		if _, there := d.after.PartLabel(h.Part); there && !still {
 			d.say("hold %s by its own screws", h.Label)
 		}
 	}

@@ -17,7 +17,7 @@ type Hold struct {
 	Second Way `json:"second,omitempty"`
 	// ThickMM is what lies under the part: the tape, the floor of a bracket.
 	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
-	// InsideMM is the clear width of a bracket or a cage.
+	// InsideMM is the clear width of what holds the camera.
 	InsideMM *unit.Millimetres `json:"insideMM,omitempty"`
 	MassG    *unit.Grams       `json:"massG,omitempty"`
 	// NearProps: what comes loose there reaches a propeller.
@@ -60,17 +60,23 @@ var holdable = []string{NodeAirUnit, NodeCamera, NodeAntennas, NodeReceiver}
 
 // setHold holds a part in another way; no way: by its own screws again.
 func (f *Fit) setHold(h Hold) {
-	list := slices.Clone(f.Holdings)
-	at := slices.IndexFunc(list, func(o Hold) bool { return o.Part == h.Part })
+	f.Holdings = put(f.Holdings, h, h.Way == "", func(o Hold) bool { return o.Part == h.Part })
+}
+
+// put is a list with an item in the place of the one that is the same, else at its end; or
+// without it.
+func put[T any](list []T, item T, out bool, same func(T) bool) []T {
+	list = slices.Clone(list)
+	at := slices.IndexFunc(list, same)
 	switch {
-	case h.Way == "" && at >= 0:
-		list = slices.Delete(list, at, at+1)
-	case h.Way != "" && at >= 0:
-		list[at] = h
-	case h.Way != "":
-		list = append(list, h)
+	case out && at >= 0:
+		return slices.Delete(list, at, at+1)
+	case at >= 0:
+		list[at] = item
+	case !out:
+		list = append(list, item)
 	}
-	f.Holdings = list
+	return list
 }
 
 // Holdable is a part of a fit that can be held in one way or another.
@@ -89,7 +95,7 @@ func (c Case) Holdables() []Holdable {
 		parts = append(parts, c.Fit.Parts[i].ID)
 	}
 	for _, part := range parts {
-		label, there := c.HeldLabel(part)
+		label, there := c.PartLabel(part)
 		if !there {
 			continue
 		}
@@ -188,15 +194,15 @@ type Held struct {
 func (c Case) HeldParts() (list []Held) {
 	for i := range c.Fit.Holdings {
 		h := &c.Fit.Holdings[i]
-		if label, there := c.HeldLabel(h.Part); there {
+		if label, there := c.PartLabel(h.Part); there {
 			list = append(list, Held{h, label})
 		}
 	}
 	return list
 }
 
-// HeldLabel is a part that can be held, in words; false where the fit does not carry it.
-func (c Case) HeldLabel(part string) (string, bool) {
+// PartLabel is a part that can be held or lie somewhere, in words; false where the fit does not carry it.
+func (c Case) PartLabel(part string) (string, bool) {
 	unit, _, hasUnit := c.AirUnit()
 	switch part {
 	case NodeBoard:

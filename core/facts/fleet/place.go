@@ -55,17 +55,7 @@ type Placing struct {
 
 // setPlace puts a part somewhere.
 func (f *Fit) setPlace(p Placing) {
-	list := slices.Clone(f.Places)
-	at := slices.IndexFunc(list, func(o Spot) bool { return o.Part == p.Part })
-	switch {
-	case p.Out && at >= 0:
-		list = slices.Delete(list, at, at+1)
-	case at >= 0:
-		list[at] = p.Spot
-	case !p.Out:
-		list = append(list, p.Spot)
-	}
-	f.Places = list
+	f.Places = put(f.Places, p.Spot, p.Out, func(o Spot) bool { return o.Part == p.Part })
 }
 
 // lies are the parts without an id of their own that can lie somewhere.

@@ -27,7 +27,7 @@ var numbered = regexp.MustCompile(`(?i)\b(?:pin\s*)?([1-9]|1[0-2])\s*[:.)=|\t-]\
 // pinRows reads the order of pins, on one line or one pin a line. It is always asked: it
 // counts once it has been held against the drawing.
 func (r *reader) pinRows() {
-	if r.kind != gear.KindAirUnit && r.kind != gear.KindReceiver && r.kind != gear.KindPart {
+	if !slices.Contains(wired, r.kind) {
 		return
 	}
 	pins := map[int]string{}

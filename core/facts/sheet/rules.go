@@ -85,7 +85,9 @@ func (r *reader) line(line string, start int) {
 		}
 	}
 	r.names(line, start)
-	blankPins(line, plain)
+	if slices.Contains(wired, r.kind) {
+		blankPins(line, plain)
+	}
 	list := quantitiesIn(string(plain))
 	for i := range list {
 		q := &list[i]

@@ -94,6 +94,7 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		{gear.KindAirUnit, "Connector SH 1.0 mm, 6 pin", []string{`plug.connector="sh6"`}},
 		{gear.KindAirUnit, "Anschluss SH1,0 6-polig", []string{`plug.connector="sh6"`}},
 		{gear.KindAirUnit, "Connector SH 1.0 mm", nil},
+		{gear.KindRegulator, "Output 1: 5V, 2A", []string{"outV=5", "maxA=2"}},
 		{gear.KindGoggles, "Weight 290 g, battery 18 Wh", []string{"massG=290", "batteryWh=18"}},
 		{gear.KindBoard, "Mounting holes 20 x 20 mm, M3", []string{`patterns=[{"screw":"M3","xMM":20,"yMM":20}]`}},
 		{gear.KindFrame, "Holes: 20 x 20 mm M2, 30.5 x 30.5 mm M3. Camera width 19 mm", []string{

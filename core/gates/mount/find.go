@@ -45,26 +45,27 @@ func FindSeat(c fleet.Case, part string) Seat {
 	}
 	b := bodies[at]
 	size, lacks := b.size()
-	if _, more := s.frameBlocks(); len(lacks) == 0 {
-		lacks = more
+	_, free := b.block(fleet.Spot{}, size)
+	r, others := s.room()
+	if len(s.Fit.Places) == 0 { // then the room does not ask for the frame
+		_, others = s.frameBlocks()
 	}
-	if len(lacks) > 0 {
-		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.label, lacks...).Says}
+	if lacks = slices.Concat(lacks, free, others); len(lacks) > 0 {
+		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.label, once(lacks)...).Says}
 	}
-	r, _ := s.room()
-	others := slices.DeleteFunc(slices.Clone(r.Blocks), func(o Block) bool { return o.Part == part })
+	rest := slices.DeleteFunc(slices.Clone(r.Blocks), func(o Block) bool { return o.Part == part })
 	now, _ := s.Fit.PlaceOf(part)
 	seat, inTheWay := Seat{}, map[string]int{}
 	var best *try
 	for t := range s.tries(&b, size) {
 		seat.Tried++
 		block, _ := b.block(t.spot, size)
-		hit := slices.IndexFunc(others, func(o Block) bool { _, by := block.box.Meets(o.box); return by != 0 })
+		hit := slices.IndexFunc(rest, func(o Block) bool { _, by := block.box.Meets(o.box); return by != 0 })
 		if hit >= 0 {
-			inTheWay[others[hit].Label]++
+			inTheWay[rest[hit].Label]++
 			continue
 		}
-		if t.short = cramped(&block, others); t.short == 0 {
+		if t.short = cramped(&block, rest); t.short == 0 {
 			seat.Free++
 		}
 		if best == nil || t.better(best, now) {
@@ -73,6 +74,16 @@ func FindSeat(c fleet.Case, part string) Seat {
 	}
 	seat.say(&b, best, inTheWay)
 	return seat
+}
+
+// once is what is missing, each value once.
+func once(list []verdict.Missing) (out []verdict.Missing) {
+	for _, m := range list {
+		if !slices.Contains(out, m) {
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // cramped counts what is to stay free and does not: beside a block, and beside the others.

@@ -92,11 +92,12 @@ func (s *seat) checkHoldings() (findings []verdict.Finding) {
 
 func (s *seat) checkHolding(h *fleet.Hold, label string) (findings []verdict.Finding) {
 	is := ways[h.Way]
+	alone := single(h)
 	switch {
-	case is.loose && !independent(h) && h.NearProps == nil:
+	case alone && h.NearProps == nil:
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeHeld, label,
 			s.holdValue(h, "nearProps", "whether "+label+" reaches a propeller should it come loose")))
-	case is.loose && !independent(h) && *h.NearProps:
+	case alone && *h.NearProps:
 		findings = append(findings, verdict.Finding{Code: CodeOnce, Level: verdict.Unfit,
 			Compares: []verdict.Compare{{
 				What:   "holds that do not depend on one another",
@@ -126,6 +127,13 @@ func (s *seat) checkHolding(h *fleet.Hold, label string) (findings []verdict.Fin
 		findings = append(findings, f)
 	}
 	return findings
+}
+
+// single says whether a part hangs on one hold that lets go: what clamps without a screw does
+// in a crash, as tape does.
+func single(h *fleet.Hold) bool {
+	is := ways[h.Way]
+	return (is.loose || is.screwed && h.Screws != nil && *h.Screws == 0) && !independent(h)
 }
 
 // independent says whether the second hold of a part stays when the first lets go: it is
@@ -199,7 +207,7 @@ func (s *seat) checkHeldCamera(cam *gear.Camera, h *fleet.Hold) (f verdict.Findi
 // secondHolds are the holdings of the fit that are too few, each with a second way.
 func (s *seat) secondHolds() (list []fleet.Hold) {
 	for _, h := range s.Fit.Holdings {
-		if !ways[h.Way].loose || independent(&h) {
+		if !single(&h) {
 			continue
 		}
 		for _, second := range []fleet.Way{fleet.HeldByStrap, fleet.HeldByTies} {

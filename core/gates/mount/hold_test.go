@@ -72,9 +72,21 @@ func TestWaysToHold(t *testing.T) {
 		"a bracket": {bracket, func(*fleet.Hold) {}, []verdict.Code{mount.CodeFits}, verdict.Fits},
 		"a bracket that clamps": {
 			bracket,
-			func(h *fleet.Hold) { h.Screws = new(0) },
+			func(h *fleet.Hold) { h.Screws, h.NearProps = new(0), new(false) },
 			[]verdict.Code{mount.CodeFits},
 			verdict.Fits,
+		},
+		"a bracket that clamps beside a propeller": {
+			bracket,
+			func(h *fleet.Hold) { h.Screws, h.NearProps = new(0), new(true) },
+			[]verdict.Code{mount.CodeOnce},
+			verdict.Unfit,
+		},
+		"a bracket that clamps, nobody knows where": {
+			bracket,
+			func(h *fleet.Hold) { h.Screws = new(0) },
+			[]verdict.Code{mount.CodeHeld},
+			verdict.Unknown,
 		},
 		"a bracket, its screws not stated": {
 			bracket,
@@ -151,7 +163,7 @@ func TestASecondHoldIsOffered(t *testing.T) {
 		{fleet.HeldByBracket, nil},
 	} {
 		seat := sample.Seat()
-		seat.Holdings = []fleet.Hold{{Part: fleet.NodeAirUnit, Way: c.way, ThickMM: mm(1), NearProps: new(true), Screws: new(0)}}
+		seat.Holdings = []fleet.Hold{{Part: fleet.NodeAirUnit, Way: c.way, ThickMM: mm(1), NearProps: new(true), Screws: new(2)}}
 		var offered []fleet.Way
 		k := caseOf(sample.Set(), "first", seat)
 		for _, candidate := range mount.Candidates(k) {

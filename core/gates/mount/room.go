@@ -16,7 +16,8 @@ import (
 type Block struct {
 	Part    string              `json:"part,omitempty"` // empty: it belongs to the frame
 	Label   string              `json:"label"`
-	Min     [3]unit.Millimetres `json:"min"` // x forward, y to the left, z up
+	Post    bool                `json:"post,omitempty"` // it is a standoff of the frame
+	Min     [3]unit.Millimetres `json:"min"`            // x forward, y to the left, z up
 	Max     [3]unit.Millimetres `json:"max"`
 	Place   *fleet.Spot         `json:"place,omitempty"`
 	Lies    string              `json:"lies,omitempty"` // in words
@@ -219,8 +220,10 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 			missing = append(missing, s.frameValue("posts", "foot, top and diameter of its standoffs"))
 			continue
 		}
-		list = append(list, framed("a standoff", space.Standing([3]unit.Millimetres{p.XMM, p.YMM, *p.FromMM},
-			[3]unit.Millimetres{*p.DiameterMM, *p.DiameterMM, *p.ToMM - *p.FromMM}, 0)))
+		post := framed("a standoff", space.Standing([3]unit.Millimetres{p.XMM, p.YMM, *p.FromMM},
+			[3]unit.Millimetres{*p.DiameterMM, *p.DiameterMM, *p.ToMM - *p.FromMM}, 0))
+		post.Post = true
+		list = append(list, post)
 	}
 	return list, missing
 }

@@ -37,6 +37,14 @@ type Weight struct {
 	ErrorG    *unit.Grams `json:"errorG,omitempty"`
 }
 
+// AllG is what the quad weighs after the swap: measured, else added up; nil: not known.
+func (w *Weight) AllG() *unit.Grams {
+	if w.MeasuredG != nil {
+		return w.MeasuredG
+	}
+	return w.AfterG
+}
+
 // Weigh adds up every part that leaves and comes. A weight measured after the
 // swap goes before what was added up.
 func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad, measured *unit.Grams) Weight {
@@ -109,13 +117,23 @@ func leftOut(now, next *fleet.Fit) []string {
 	if now.Screw != next.Screw || now.Washer != next.Washer {
 		list = append(list, "screws and washers")
 	}
-	if len(now.Holdings) != len(next.Holdings) {
+	if unweighed(now) != unweighed(next) {
 		list = append(list, "tape and ties without a mass of their own")
 	}
 	if len(now.Loads) != len(next.Loads) {
 		list = append(list, "other loads")
 	}
 	return list
+}
+
+// unweighed counts the ties, tape and the like of a fit that have no mass of their own.
+func unweighed(f *fleet.Fit) (n int) {
+	for i := range f.Holdings {
+		if h := &f.Holdings[i]; h.MassG == nil && !h.Formed() && h.Wants() != "" {
+			n++
+		}
+	}
+	return n
 }
 
 func indexOf(list []Part, label string) int {

@@ -6,7 +6,7 @@ import (
 	"yokeswap/core/measure/unit"
 )
 
-// LeastWall is the thinnest place of a shape: from the middle and the ends of each side
+// LeastWall is the thinnest place of a shape: from the middle of each side
 // straight inwards to the next side, and between any two rings. Infinite for a shape without
 // sides.
 func (s Shape) LeastWall() unit.Millimetres {

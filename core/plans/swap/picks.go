@@ -29,7 +29,7 @@ func Picks(c fleet.Case, m verdict.Missing) []Option {
 		list = feeds(c)
 	case isFeed:
 		list = feedsOf(c, node)
-	case field == "wires" || field == "controller":
+	case field == "wires":
 		list = waysToWire(c)
 	case field == "ports":
 		list = portsFor(c)
@@ -74,12 +74,17 @@ func waysToWire(c fleet.Case) (list []Option) {
 	return list
 }
 
-// portsFor are the free ports of the board with both pads, each for the sticks. Where the
-// receiver's wires end on one, that is the first.
+// portsFor are the free ports of the board that listen, each for the sticks: of the separate
+// receiver, else through the air unit. Where the receiver's wires end on one, that is the
+// first.
 func portsFor(c fleet.Case) (list []Option) {
 	board, ok := c.Board()
 	if !ok {
 		return nil
+	}
+	use := fleet.UseRC
+	if _, own := c.PlacedReceiver(); own {
+		use = fleet.UseReceiver
 	}
 	wired := map[int]bool{}
 	if c.Fit.ReceiverCable != nil {
@@ -91,11 +96,11 @@ func portsFor(c fleet.Case) (list []Option) {
 	}
 	for i := range board.UARTs {
 		n := board.UARTs[i].ID
-		if slices.ContainsFunc(c.Fit.Ports, func(p fleet.Port) bool { return p.UART == n }) {
+		if !board.UARTs[i].RX || slices.ContainsFunc(c.Fit.Ports, func(p fleet.Port) bool { return p.UART == n }) {
 			continue
 		}
 		wiring := c.Fit.Wiring
-		wiring.Ports = append(slices.Clone(wiring.Ports), fleet.Port{UART: n, Use: fleet.UseReceiver})
+		wiring.Ports = append(slices.Clone(wiring.Ports), fleet.Port{UART: n, Use: use})
 		o := Option{Key: fmt.Sprint(n), Label: fmt.Sprintf("serial port %d", n), Patch: fleet.Patch{Wiring: &wiring}}
 		if wired[n] {
 			o.Note = "the receiver's wires end there"

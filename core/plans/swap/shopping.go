@@ -336,7 +336,7 @@ func (l *shoppingList) holdings(q *fleet.Quad, c fleet.Case) {
 		case h.Screw != "":
 			l.add(h.Screw, "", q.Label(), *n, true, "")
 		default:
-			l.add("", "screw for the "+h.Wants()+" of "+h.Label, q.Label(), *n, true, "which one is not stated")
+			l.add("", "screw for what holds "+h.Label, q.Label(), *n, true, "which one is not stated")
 		}
 		if h.Awaits != "" {
 			l.add("", h.Awaits, q.Label(), 1, false, "awaited: until then a stop-gap holds "+h.Label)

@@ -418,3 +418,27 @@ func TestACapacitorRatedTooLowIsExchanged(t *testing.T) {
 	}
 	t.Error("the capacitor is not spoken of")
 }
+
+// The port that is offered for the sticks listens, and carries what brings them: the separate
+// receiver, else the air unit.
+func TestThePortForTheSticksIsThatOfWhatBringsThem(t *testing.T) {
+	set := sample.Set()
+	ask := func(receiver string) (uses []fleet.Use) {
+		f := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+		f.Receiver, f.Ports = receiver, nil
+		c := sample.Case(set, kit, f)
+		for _, o := range swap.Picks(c, verdict.FitValue(c, "ports", "port")) {
+			port := o.Patch.Wiring.Ports[len(o.Patch.Wiring.Ports)-1]
+			board, _ := c.Board()
+			u, _ := board.UART(port.UART)
+			assert.True(t, u.RX)
+			uses = append(uses, port.Use)
+		}
+		return uses
+	}
+	through, own := ask(""), ask(set.Receivers[0].ID)
+	assert.NotEmpty(t, through)
+	assert.NotContains(t, through, fleet.UseReceiver)
+	assert.NotEmpty(t, own)
+	assert.NotContains(t, own, fleet.UseRC)
+}

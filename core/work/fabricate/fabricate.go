@@ -45,6 +45,20 @@ type Made struct {
 	Notes  []string
 }
 
+// plasticGPerCM3 is what usual plastics of printers weigh (common practice; from memory).
+const plasticGPerCM3 = 1.25
+
+// VolumeMM3 is the volume of all bodies in cubic millimetres.
+func (m *Made) VolumeMM3() (sum float64) {
+	for _, b := range m.Bodies {
+		sum += b.VolumeMM3()
+	}
+	return sum
+}
+
+// MassG is about what it weighs, printed full of a usual plastic.
+func (m *Made) MassG() unit.Grams { return unit.Grams(m.VolumeMM3() / 1000 * plasticGPerCM3) }
+
 // Sheet is one flat piece.
 type Sheet struct {
 	Name    string
@@ -66,7 +80,7 @@ type Problem struct {
 type part struct {
 	id, title, about string
 	params           []Param
-	offer            func(c fleet.Case) map[string]float64
+	offer            func(c fleet.Case, v values) // what a quad states of it
 	draw             func(v values) (Made, []Problem)
 }
 
@@ -97,7 +111,8 @@ func Offers(c fleet.Case) []Offer {
 	for i := range parts {
 		p := &parts[i]
 		o := Offer{Part: p.id, Title: p.title, About: p.about, Params: slices.Clone(p.params)}
-		stated := p.offer(c)
+		stated := values{}
+		p.offer(c, stated)
 		for k := range o.Params {
 			if value, ok := stated[o.Params[k].ID]; ok {
 				o.Params[k].Value = &value

@@ -34,17 +34,11 @@ var adapterPlate = part{
 		playMM,
 		wallMM,
 	},
-	offer: func(c fleet.Case) map[string]float64 {
-		v := map[string]float64{}
-		if frame, ok := c.Frame(); ok {
-			if bay, ok := frame.Bay(c.Fit.Bay); ok && len(bay.Patterns) > 0 {
-				values(v).pattern("from", bay.Patterns[0])
-			}
-		}
+	offer: func(c fleet.Case, v values) {
+		v.ofBay(c)
 		if u, _, ok := c.AirUnit(); ok && u.Mount != nil && len(u.Mount.Patterns) > 0 {
-			values(v).pattern("to", u.Mount.Patterns[0])
+			v.pattern("to", u.Mount.Patterns[0])
 		}
-		return v
 	},
 	draw: drawAdapter,
 }
@@ -55,6 +49,15 @@ func (v values) pattern(of string, h gear.Holes) {
 	var size float64
 	if _, err := fmt.Sscanf(h.Screw, "M%g", &size); err == nil {
 		v[of+"ScrewMM"] = size
+	}
+}
+
+// ofBay notes the first holes of the bay the unit is planned into.
+func (v values) ofBay(c fleet.Case) {
+	if frame, ok := c.Frame(); ok {
+		if bay, ok := frame.Bay(c.Fit.Bay); ok && len(bay.Patterns) > 0 {
+			v.pattern("from", bay.Patterns[0])
+		}
 	}
 }
 
@@ -101,8 +104,7 @@ var cameraPlate = part{
 		playMM,
 		wallMM,
 	},
-	offer: func(c fleet.Case) map[string]float64 {
-		v := map[string]float64{}
+	offer: func(c fleet.Case, v values) {
 		if on := c.Camera(); on.Camera != nil {
 			if on.WidthMM != nil {
 				v["cameraMM"] = float64(*on.WidthMM)
@@ -114,7 +116,6 @@ var cameraPlate = part{
 		if frame, ok := c.Frame(); ok && frame.CameraDownMM != nil {
 			v["heightMM"] = float64(*frame.CameraDownMM)
 		}
-		return v
 	},
 	draw: drawCameraPlate,
 }
@@ -174,8 +175,7 @@ var antennaHolder = part{
 		playMM,
 		wallMM,
 	},
-	offer: func(c fleet.Case) map[string]float64 {
-		v := map[string]float64{}
+	offer: func(c fleet.Case, v values) {
 		if a := c.Fit.Antennas; a != nil {
 			if a.AngleDeg != nil {
 				v["angleDeg"] = float64(*a.AngleDeg)
@@ -184,7 +184,6 @@ var antennaHolder = part{
 				v["reachMM"] = float64(*a.CarbonMM)
 			}
 		}
-		return v
 	},
 	draw: drawHolder,
 }
@@ -254,13 +253,8 @@ var unitBracket = part{
 		playMM,
 		wallMM,
 	},
-	offer: func(c fleet.Case) map[string]float64 {
-		v := map[string]float64{}
-		if frame, ok := c.Frame(); ok {
-			if bay, ok := frame.Bay(c.Fit.Bay); ok && len(bay.Patterns) > 0 {
-				values(v).pattern("from", bay.Patterns[0])
-			}
-		}
+	offer: func(c fleet.Case, v values) {
+		v.ofBay(c)
 		if u, _, ok := c.AirUnit(); ok && u.Outline != nil {
 			if u.Outline.XMM != nil {
 				v["unitXMM"] = float64(*u.Outline.XMM)
@@ -269,7 +263,6 @@ var unitBracket = part{
 				v["unitYMM"] = float64(*u.Outline.YMM)
 			}
 		}
-		return v
 	},
 	draw: drawBracket,
 }

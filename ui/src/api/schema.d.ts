@@ -2421,6 +2421,11 @@ export interface components {
             yMM: number;
         };
         MadeView: {
+            /**
+             * Format: double
+             * @description about, printed full of a usual plastic
+             */
+            massG: number;
             notes: string[];
             problems: components["schemas"]["MakeProblem"][];
             sheets: components["schemas"]["MadeSheet"][];
@@ -2482,6 +2487,7 @@ export interface components {
             min: number[];
             part?: string;
             place?: components["schemas"]["Spot"];
+            post?: boolean;
         };
         MountClamp: {
             /** Format: double */

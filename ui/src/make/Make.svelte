@@ -123,8 +123,7 @@
               </li>
             {/each}
             <li class="border-t border-t-line py-1">
-              {fixed(m.volumeMM3 / 1000, 2)} cm³: about {fixed((m.volumeMM3 / 1000) * 1.25, 1)} g of a plastic of 1.25 g/cm³,
-              printed full
+              {fixed(m.volumeMM3 / 1000, 2)} cm³: about {fixed(m.massG, 1)} g, printed full of a usual plastic
             </li>
           </ul>
           {#each m.notes as note (note)}<Caution>{note}</Caution>{/each}

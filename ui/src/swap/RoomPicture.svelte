@@ -112,7 +112,7 @@
           role="group"
           aria-label="Plan"
         >
-          {#each frame as b, i (i)}<rect {...plan(b)} class="frame" class:post={b.label === 'a standoff'} />{/each}
+          {#each frame as b, i (i)}<rect {...plan(b)} class="frame" class:post={b.post} />{/each}
           {#each parts as b (b.part)}
             {#each b.free ?? [] as f, i (i)}<rect {...plan(f, b)} class="free" class:clashes={f.clashes} />{/each}
             <rect
@@ -144,7 +144,7 @@
           role="img"
           aria-label="Side view"
         >
-          {#each frame as b, i (i)}<rect {...side(b)} class="frame" class:post={b.label === 'a standoff'} />{/each}
+          {#each frame as b, i (i)}<rect {...side(b)} class="frame" class:post={b.post} />{/each}
           {#each parts as b (b.part)}
             {#each b.free ?? [] as f, i (i)}<rect {...side(f, b)} class="free" class:clashes={f.clashes} />{/each}
             <rect {...side(b)} class="part" class:clashes={b.clashes} />
