@@ -340,6 +340,36 @@ test('where parts lie: moved by keys and by drag, what meets is named, a seat is
   await expect(page.getByText('Aldine Two: nobody has said where')).toBeVisible();
 });
 
+test('what the camera sees, and how the antennas stand: tilted, turned, others planned', async ({ page, open }) => {
+  await open('/swap/quern/mount');
+  const shot = page.getByRole('region', { name: 'What the camera sees of its quad' });
+  await expect(shot.getByText(/the propeller front left at the left edge/)).toBeVisible();
+  await shot.getByRole('button', { name: 'Tilt 5° less' }).click();
+  await expect(page.getByText(/Tilted by 20° the camera sees/).first()).toBeVisible();
+  const stands = page.getByRole('region', { name: 'How the antennas stand' });
+  await expect(
+    stands.getByText(/pointing 145° to the left of forward and 30° up\. Its lead wants 43 mm of 85/),
+  ).toBeVisible();
+  await stands.getByRole('button', { name: 'lower: antenna 1' }).click();
+  await expect(stands.getByText(/and 25° up/)).toBeVisible();
+  for (let n = 0; n < 8; n++) {
+    await stands.getByRole('button', { name: 'turn right: antenna 1' }).click();
+    await expect(stands.getByText(`pointing ${140 - 5 * n}° to the left`)).toBeVisible();
+  }
+  await expect(page.getByText(/stands in what the propeller rear left sweeps: it is struck/)).toBeVisible();
+  await expectAccessible(page);
+  await stands.getByRole('button', { name: 'Leave open where they stand' }).click();
+  await expect(stands.getByText('Nobody has said where they stand')).toBeVisible();
+  await stands.getByRole('button', { name: 'Stand antenna 1 at the tail' }).click();
+  await expect(stands.getByRole('button', { name: 'Stand antenna 2 at the tail' })).toBeVisible();
+
+  await open('/swap/quern/antenna');
+  await expectAccessible(page);
+  const beside = page.getByRole('region', { name: 'Side by side' });
+  await beside.getByRole('button', { name: 'Plan 2 × Teasel' }).click();
+  await expect(beside.getByRole('row', { name: /2 × Teasel/ }).getByText('the plan')).toBeVisible();
+});
+
 test('a part is drawn from the dimensions of the quad, seen in 3D and taken along as files', async ({ page, open }) => {
   await open('/swap/fantail/mount');
   await page.getByRole('link', { name: 'Make a part' }).click();

@@ -10,6 +10,7 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/gates/antenna"
+	"yokeswap/core/plans/swap"
 	"yokeswap/format"
 )
 
@@ -18,8 +19,10 @@ type AntennaView struct {
 	Picture antenna.Picture  `json:"picture"`
 	Budgets []antenna.Budget `json:"budgets" doc:"the link next held against today's, band by band"`
 	Sets    []antenna.Set    `json:"sets" doc:"the best of what is owned, for the goggles of this fit"`
-	Region  string           `json:"region" doc:"id of the region whose limits hold; empty: none chosen"`
-	Regions []Named          `json:"regions"`
+	// Beside are the antennas of the plan and those that could go on instead.
+	Beside  []swap.Alternative `json:"beside"`
+	Region  string             `json:"region" doc:"id of the region whose limits hold; empty: none chosen"`
+	Regions []Named            `json:"regions"`
 }
 
 func (s *server) registerRegion(api huma.API) {
@@ -84,6 +87,7 @@ func antennasOf(c fleet.Case) AntennaView {
 		Picture: antenna.Draw(c),
 		Budgets: antenna.Compare(c.Library, c.Fleet, c.Quad),
 		Sets:    []antenna.Set{},
+		Beside:  swap.Alternatives(c),
 		Region:  c.Fleet.Region,
 		Regions: []Named{},
 	}

@@ -20,6 +20,8 @@ type MountView struct {
 	Weight  mount.Weight  `json:"weight"`
 	Room    mount.Room    `json:"room"`
 	Balance mount.Balance `json:"balance"`
+	// Antennas are those of the plan, by name, in their order.
+	Antennas []string `json:"antennas"`
 	// Held are the parts of the plan with what holds them.
 	Held []fleet.Holdable `json:"held"`
 }
@@ -43,12 +45,19 @@ func (s *server) measured(quad string) (measured *unit.Grams, err error) {
 
 func mountOf(c fleet.Case, measured *unit.Grams) MountView {
 	weight := mount.Weigh(c.Library, c.Fleet, c.Quad, measured)
+	antennas := []string{}
+	if c.Fit.Antennas != nil {
+		for _, id := range c.Fit.Antennas.Models {
+			antennas = append(antennas, c.Library.Label(id))
+		}
+	}
 	return MountView{
-		Picture: mount.Draw(c),
-		Weight:  weight,
-		Balance: mount.BalanceOf(c, weight.AllG()),
-		Room:    mount.RoomOf(c),
-		Held:    c.Holdables(),
+		Antennas: antennas,
+		Picture:  mount.Draw(c),
+		Weight:   weight,
+		Balance:  mount.BalanceOf(c, weight.AllG()),
+		Room:     mount.RoomOf(c),
+		Held:     c.Holdables(),
 	}
 }
 

@@ -45,6 +45,9 @@ func whole() fleet.Fit {
 			Standoff:     "post",
 			Drill:        true,
 			TiltDeg:      new(unit.Degrees(20)),
+			PropMM:       new(unit.Millimetres(127)),
+			Air:          fleet.AirOpen,
+			MetalUnder:   new(true),
 			BoardTurnDeg: new(unit.Degrees(180)),
 		},
 		Flight: sample.Flight(),
@@ -82,6 +85,11 @@ func TestWordsOfEachChange(t *testing.T) {
 		w := whole().Clone().Wiring
 		change(&w)
 		return fleet.Patch{Wiring: &w}
+	}
+	antennas := func(change func(a *fleet.Antennas)) fleet.Patch {
+		a := *whole().Antennas
+		change(&a)
+		return fleet.Patch{Antennas: &a}
 	}
 	sticks := func(change func(s *fleet.Sticks)) fleet.Patch {
 		f := sample.Flight()
@@ -196,6 +204,10 @@ func TestWordsOfEachChange(t *testing.T) {
 			"put arm on AUX 4 from 1800 to 2100",
 			sticks(func(s *fleet.Sticks) { s.Switches[0] = fleet.Switch{Mode: "arm", Aux: 4, FromUS: 1800, ToUS: 2100} }),
 		},
+		{"fly with propellers of 76 mm", mounting(func(m *fleet.Mounting) { m.PropMM = new(unit.Millimetres(76)) })},
+		{"note what cools the air unit", mounting(func(m *fleet.Mounting) { m.Air = fleet.AirClosed })},
+		{"stand the antennas otherwise", antennas(func(a *fleet.Antennas) { a.Stands = []fleet.Stand{{ZMM: 5}} })},
+		{"note how the antennas stand", antennas(func(a *fleet.Antennas) { a.Gives = fleet.GivesHolder })},
 		{"take arm off its switch", sticks(func(s *fleet.Sticks) { s.Switches = s.Switches[1:] })},
 	} {
 		assert.Equal(t, c.says, change.Words(caseOf(whole()), c.patch))

@@ -232,7 +232,16 @@ func Source(c fleet.Case, from string) string {
 
 func (d *differ) antennas() {
 	was, is := d.before.Fit.Antennas, d.after.Fit.Antennas
-	if is == nil || was != nil && slices.Equal(was.Models, is.Models) && was.Adapter == is.Adapter {
+	if is == nil {
+		return
+	}
+	if was != nil && slices.Equal(was.Models, is.Models) && was.Adapter == is.Adapter {
+		switch {
+		case !slices.Equal(was.Stands, is.Stands):
+			d.say("stand the antennas otherwise")
+		case !reflect.DeepEqual(was, is):
+			d.say("note how the antennas stand")
+		}
 		return
 	}
 	var models []string
@@ -290,6 +299,10 @@ func (d *differ) mounting() {
 	d.places()
 	amount(d, was.SoftMM, is.SoftMM, "put soft mounts of %s under it", "leave the soft mounts out")
 	amount(d, was.TiltDeg, is.TiltDeg, "tilt the camera by %s", "leave the tilt of the camera open")
+	amount(d, was.PropMM, is.PropMM, "fly with propellers of %s", "leave the size of the propellers open")
+	if is.Air != was.Air || !reflect.DeepEqual(is.MetalUnder, was.MetalUnder) {
+		d.say("note what cools the air unit")
+	}
 	amount(d, was.BoardTurnDeg, is.BoardTurnDeg, "turn the flight board by %s", "turn the flight board back to its arrow")
 }
 

@@ -1,8 +1,11 @@
 package fleet
 
 import (
+	"fmt"
 	"slices"
 
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/space"
 	"yokeswap/core/measure/unit"
 )
 
@@ -17,6 +20,116 @@ type Antennas struct {
 	ControlMM *unit.Millimetres `json:"controlMM,omitempty"`
 	Placed    string            `json:"placed,omitempty"` // "protected" or "clear"
 	Why       string            `json:"why,omitempty"`    // they stand as they do
+	Stands    []Stand           `json:"stands,omitempty"` // where each stands, in their order
+	// Locked: their plugs are kept from coming off, with glue, a clip or a clamp; Relief: their
+	// leads are tied down before the plug.
+	Locked *bool `json:"locked,omitempty"`
+	Relief *bool `json:"relief,omitempty"`
+	Gives  Joint `json:"gives,omitempty"` // in a crash; empty: not stated
+}
+
+// Stand is where an antenna stands, from the origin of the frame, and where it points.
+type Stand struct {
+	XMM     unit.Millimetres `json:"xMM"`     // of its foot, forward
+	YMM     unit.Millimetres `json:"yMM"`     // to the left
+	ZMM     unit.Millimetres `json:"zMM"`     // up
+	TurnDeg unit.Degrees     `json:"turnDeg"` // it points to the left of forward by
+	RiseDeg unit.Degrees     `json:"riseDeg"` // and up from the level by
+}
+
+// Words say where it stands and points: "92 mm back, 20 mm to the left, 16 mm up, pointing 145° to
+// the left of forward and 30° up".
+func (s *Stand) Words() string {
+	foot := Spot{XMM: s.XMM, YMM: s.YMM, ZMM: s.ZMM}
+	to, points := "left", s.TurnDeg
+	if points < 0 {
+		to, points = "right", -points
+	}
+	way, rise := "up", s.RiseDeg
+	if rise < 0 {
+		way, rise = "down", -rise
+	}
+	return fmt.Sprintf("%s, pointing %s to the %s of forward and %s %s", foot.Words(), points, to, rise, way)
+}
+
+// StandAt puts an antenna somewhere, or leaves open where any stands.
+type StandAt struct {
+	Stand
+	Antenna int  `json:"antenna"` // counted from 1
+	Out     bool `json:"out,omitempty"`
+}
+
+// stand puts an antenna somewhere, in their order: one after another that has no place yet is
+// left as it is.
+func (f *Fit) stand(at StandAt) {
+	if f.Antennas == nil || at.Antenna < 1 || at.Antenna > len(f.Antennas.Models) {
+		return
+	}
+	f.Antennas = f.Antennas.clone()
+	switch n := len(f.Antennas.Stands); {
+	case at.Out:
+		f.Antennas.Stands = nil
+	case at.Antenna <= n:
+		f.Antennas.Stands[at.Antenna-1] = at.Stand
+	case at.Antenna == n+1:
+		f.Antennas.Stands = append(f.Antennas.Stands, at.Stand)
+	}
+}
+
+// Joint is what gives first when an antenna is hit.
+type Joint string
+
+// The joints.
+const (
+	GivesHolder Joint = "holder" // it bends or lets the antenna go
+	GivesPlug   Joint = "plug"   // it comes off
+	GivesLead   Joint = "lead"   // it tears
+	GivesSocket Joint = "socket" // of the unit: it is torn off its board
+)
+
+// Standing is an antenna where it stands.
+type Standing struct {
+	*gear.Antenna
+	Stand Stand
+	Rod   *space.Rod // nil: its length or its diameter is not stated
+}
+
+// Radiating is the part of its rod that radiates.
+func (s *Standing) Radiating() space.Rod {
+	rod := *s.Rod
+	if s.RadiatesMM == nil || s.RodMM == nil || *s.RodMM <= 0 {
+		return rod
+	}
+	idle := max(0, 1-float64(*s.RadiatesMM / *s.RodMM))
+	for i := range rod.Foot {
+		rod.Foot[i] += idle * (rod.Tip[i] - rod.Foot[i])
+	}
+	return rod
+}
+
+// Standings are the antennas of the unit where they stand; whole is false where some of them
+// have no place.
+func (c Case) Standings() (list []Standing, whole bool) {
+	a := c.Fit.Antennas
+	if a == nil {
+		return nil, true
+	}
+	for i, s := range a.Stands {
+		if i == len(a.Models) {
+			break
+		}
+		model, ok := gear.Find[*gear.Antenna](c.Library, a.Models[i])
+		if !ok {
+			continue
+		}
+		on := Standing{Antenna: model, Stand: s}
+		if model.RodMM != nil && model.RodDiameterMM != nil {
+			on.Rod = new(space.NewRod([3]unit.Millimetres{s.XMM, s.YMM, s.ZMM}, *model.RodMM, *model.RodDiameterMM,
+				s.TurnDeg, s.RiseDeg))
+		}
+		list = append(list, on)
+	}
+	return list, len(a.Stands) >= len(a.Models)
 }
 
 func (a *Antennas) clone() *Antennas {
@@ -24,6 +137,7 @@ func (a *Antennas) clone() *Antennas {
 		return nil
 	}
 	out := *a
-	out.Models = slices.Clone(a.Models)
+	out.Models, out.Stands = slices.Clone(a.Models), slices.Clone(a.Stands)
+	out.Locked, out.Relief = clone(a.Locked), clone(a.Relief)
 	return &out
 }

@@ -22,6 +22,12 @@ type Mounting struct {
 	Drill bool `json:"drill,omitempty"`
 	// TiltDeg is how far the camera is to look up.
 	TiltDeg *unit.Degrees `json:"tiltDeg,omitempty"`
+	// PropMM is the diameter of the propellers it flies with.
+	PropMM *unit.Millimetres `json:"propMM,omitempty"`
+	// Air is what moves over the unit in flight; empty: not stated.
+	Air Air `json:"air,omitempty"`
+	// MetalUnder: metal lies against it that leads its heat away.
+	MetalUnder *bool `json:"metalUnder,omitempty"`
 	// BoardTurnDeg is how far the flight board is turned from its arrow, for access.
 	BoardTurnDeg *unit.Degrees `json:"boardTurnDeg,omitempty"`
 	// AnalogG is the mass of the analog camera and transmitter together.
@@ -29,3 +35,13 @@ type Mounting struct {
 	// ActionG is the mass of an action camera it carries beside.
 	ActionG *unit.Grams `json:"actionG,omitempty"`
 }
+
+// Air is how the air of the flight reaches a unit.
+type Air string
+
+// The ways of air.
+const (
+	AirOpen   Air = "open"   // it lies in the wind
+	AirSlots  Air = "slots"  // some comes through openings
+	AirClosed Air = "closed" // none reaches it
+)

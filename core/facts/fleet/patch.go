@@ -31,6 +31,10 @@ type Patch struct {
 	Mounting      *Mounting `json:"mounting,omitempty"` // all of it
 	// Place is where one part lies.
 	Place *Placing `json:"place,omitempty"`
+	// Stand is where one antenna stands.
+	Stand *StandAt `json:"stand,omitempty"`
+	// TiltDeg is how far the camera looks up.
+	TiltDeg *unit.Degrees `json:"tiltDeg,omitempty"`
 	// Hold is how one part is held; no way: by its own screws again.
 	Hold   *Hold   `json:"hold,omitempty"`
 	Runs   *Runs   `json:"runs,omitempty"`
@@ -76,6 +80,9 @@ func (f Fit) With(p Patch) Fit {
 	if p.Antennas != nil {
 		out.Antennas = p.Antennas.clone()
 	}
+	if p.Stand != nil {
+		out.stand(*p.Stand)
+	}
 	if p.Runs != nil {
 		out.Runs = clone(p.Runs)
 	}
@@ -100,6 +107,9 @@ func (f *Fit) mount(p Patch) {
 	}
 	if p.Hold != nil {
 		f.setHold(*p.Hold)
+	}
+	if p.TiltDeg != nil {
+		f.TiltDeg = clone(p.TiltDeg)
 	}
 }
 

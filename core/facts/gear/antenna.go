@@ -97,7 +97,13 @@ type Antenna struct {
 	BarrelMM     *unit.Millimetres `json:"barrelMM,omitempty"`
 	LeadMM       *unit.Millimetres `json:"leadMM,omitempty"`
 	LeadLossDBPM *unit.Decibels    `json:"leadLossDBPM,omitempty"` // of its lead, a metre
-	MassG        *unit.Grams       `json:"massG,omitempty"`
+	BendMM       *unit.Millimetres `json:"bendMM,omitempty"`       // the least radius its lead may be bent around
+	// RodMM and RodDiameterMM are how far it stands out from its foot, and how thick it is.
+	RodMM         *unit.Millimetres `json:"rodMM,omitempty"`
+	RodDiameterMM *unit.Millimetres `json:"rodDiameterMM,omitempty"`
+	// RadiatesMM is how much of it, from its tip, radiates; absent: all of it is taken to.
+	RadiatesMM *unit.Millimetres `json:"radiatesMM,omitempty"`
+	MassG      *unit.Grams       `json:"massG,omitempty"`
 }
 
 // PatternPoint is a point of an antenna's pattern.
@@ -182,6 +188,15 @@ type AntennaPort struct {
 	LipMM *unit.Millimetres `json:"lipMM,omitempty"`
 	// SensitivityDBm is the weakest signal that still gives a picture; goggles.
 	SensitivityDBm *unit.Decibels `json:"sensitivityDBm,omitempty"`
+}
+
+// Outlet is where an antenna plug of an air unit lies, from the middle of its underside, and the
+// side to which the plug comes off.
+type Outlet struct {
+	XMM  unit.Millimetres `json:"xMM"` // forward
+	YMM  unit.Millimetres `json:"yMM"` // to the left
+	ZMM  unit.Millimetres `json:"zMM"` // up
+	Side Side             `json:"side"`
 }
 
 // BandWords names bands, such as "2.4 and 5.8 GHz".

@@ -219,6 +219,7 @@ const (
 // Radio is what the link gate needs of the transmitter.
 type Radio struct {
 	AntennaPort
+	Outlets  []Outlet         `json:"outlets,omitempty"`  // of its antennas, in their order
 	BandPlan string           `json:"bandPlan,omitempty"` // its channels
 	MaxMW    *unit.Milliwatts `json:"maxMW,omitempty"`
 	// BenchMW is the lowest power setting, for the bench.

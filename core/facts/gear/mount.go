@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"yokeswap/core/measure/space"
 	"yokeswap/core/measure/unit"
 )
 
@@ -69,6 +70,9 @@ type Camera struct {
 	Screw      string            `json:"screw,omitempty"`
 	RecordsOwn *bool             `json:"records,omitempty"` // it can replace an action camera
 	MassG      *unit.Grams       `json:"massG,omitempty"`   // where that is not in the unit's
+	// ViewXDeg and ViewYDeg are how wide and how high it sees, from edge to edge of its picture.
+	ViewXDeg *unit.Degrees `json:"viewXDeg,omitempty"`
+	ViewYDeg *unit.Degrees `json:"viewYDeg,omitempty"`
 }
 
 // CameraModel is a camera that is had alone and goes onto an air unit in the place of the
@@ -86,6 +90,7 @@ func (*CameraModel) Kind() Kind { return KindCamera }
 // Frame is a frame with the places an air unit can go.
 type Frame struct {
 	Entry
+	Nones                         // "rotors": it has no propellers; "duct": there is none around them
 	Bays        []Bay             `json:"bays,omitempty"`
 	CageMM      *unit.Millimetres `json:"cageMM,omitempty"`      // width between the camera plates
 	CagePerSide *int              `json:"cagePerSide,omitempty"` // screws the cage takes on each side
@@ -104,7 +109,9 @@ type Frame struct {
 	StandoffSize  string            `json:"standoffSize,omitempty"`
 	Standoffs     *int              `json:"standoffs,omitempty"` // how many there are
 	Plates        []FramePlate      `json:"plates,omitempty"`
-	Posts         []Post            `json:"posts,omitempty"` // where standoffs stand
+	Posts         []Post            `json:"posts,omitempty"`  // where standoffs stand
+	Rotors        []Rotor           `json:"rotors,omitempty"` // where its propellers turn
+	Duct          *Duct             `json:"duct,omitempty"`   // around each of them
 	MassG         *unit.Grams       `json:"massG,omitempty"`
 }
 
@@ -120,6 +127,15 @@ type FramePlate struct {
 	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
 }
 
+// Box is the plate as a block; false where its width, height or thickness is not stated.
+func (p *FramePlate) Box() (space.Box, bool) {
+	if p.YMM == nil || p.ZMM == nil || p.ThickMM == nil {
+		return space.Box{}, false
+	}
+	at := [3]unit.Millimetres{(p.FromXMM + p.ToXMM) / 2, 0, *p.ZMM}
+	return space.Standing(at, [3]unit.Millimetres{p.ToXMM - p.FromXMM, *p.YMM, *p.ThickMM}, 0), true
+}
+
 // Label is the plate's name, or its id.
 func (p *FramePlate) Label() string { return cmp.Or(p.Name, p.ID) }
 
@@ -130,6 +146,26 @@ type Post struct {
 	FromMM     *unit.Millimetres `json:"fromMM,omitempty"` // its foot
 	ToMM       *unit.Millimetres `json:"toMM,omitempty"`   // its top
 	DiameterMM *unit.Millimetres `json:"diameterMM,omitempty"`
+}
+
+// What a frame can state that it has none of.
+const (
+	NoRotors = "rotors"
+	NoDuct   = "duct"
+)
+
+// Rotor is where a propeller turns.
+type Rotor struct {
+	XMM unit.Millimetres  `json:"xMM"`
+	YMM unit.Millimetres  `json:"yMM"`
+	ZMM *unit.Millimetres `json:"zMM,omitempty"` // the height of its blades
+}
+
+// Duct is the ring around a propeller.
+type Duct struct {
+	DiameterMM *unit.Millimetres `json:"diameterMM,omitempty"` // over all
+	FromMM     *unit.Millimetres `json:"fromMM,omitempty"`     // its lower edge
+	ToMM       *unit.Millimetres `json:"toMM,omitempty"`       // its upper edge
 }
 
 // KeepFree is room that has to stay free beside a part, for a plug or its travel.

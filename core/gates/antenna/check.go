@@ -37,6 +37,8 @@ const (
 	CodeTuned    verdict.Code = "antenna.tuned-beside"
 	CodeAngled   verdict.Code = "antenna.right-angle"
 	CodeDeaf     verdict.Code = "antenna.no-partner"
+	CodeStands   verdict.Code = "antenna.stands"
+	CodeSecured  verdict.Code = "antenna.secured"
 	CodeFits     verdict.Code = "antenna.fits"
 )
 
@@ -362,27 +364,45 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 			Says:    fmt.Sprintf(says, args...),
 		})
 	}
-	var missing []verdict.Missing
+	stand, missing := p.standing()
 	if len(a.Models) > 1 {
 		switch {
-		case a.AngleDeg == nil:
+		case stand.angle == nil && len(a.Stands) == 0:
 			missing = append(missing,
 				verdict.FitValue(p.Case, "antennas.angleDeg", "angle between the antennas of "+p.Quad.Label()))
-		case *a.AngleDeg < goodAngle-angleSlack || *a.AngleDeg > goodAngle+2*angleSlack:
-			caution(CodeAngle, "The antennas stand %s apart; about %s lets one hear what the other loses.", a.AngleDeg,
+		case stand.angle == nil:
+		case *stand.angle < goodAngle-angleSlack || *stand.angle > goodAngle+2*angleSlack:
+			caution(CodeAngle, "The antennas stand %s apart; about %s lets one hear what the other loses.", stand.angle,
 				goodAngle)
 		}
 	}
 	switch {
-	case a.CarbonMM == nil:
+	case stand.carbon == nil && len(a.Stands) == 0:
 		missing = append(missing,
 			verdict.FitValue(p.Case, "antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
-	case *a.CarbonMM < carbonRoom:
+	case stand.carbon == nil:
+	case *stand.carbon < carbonRoom:
 		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.",
-			a.CarbonMM, float64(*a.CarbonMM/radio.Wavelength(5800)), carbonRoom)
+			stand.carbon, float64(*stand.carbon/radio.Wavelength(5800)), carbonRoom)
 	}
-	clash, more := p.clash()
-	missing = append(missing, more...)
+	for _, says := range stand.otherwise(a) {
+		caution(CodeStands, "%s", says)
+	}
+	if says := secured(a); says != "" {
+		caution(CodeSecured, "%s", says)
+	}
+	missing = append(missing, p.checkControl(a, caution)...)
+	if len(missing) > 0 {
+		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, p.Quad.Label(), missing...))
+	}
+	return findings
+}
+
+// checkControl keeps the video away from the antenna of the sticks where they disturb each other.
+func (p *pair) checkControl(
+	a *fleet.Antennas, caution func(code verdict.Code, says string, args ...any),
+) (missing []verdict.Missing) {
+	clash, missing := p.clash()
 	switch {
 	case clash == "":
 	case a.ControlMM == nil:
@@ -393,10 +413,7 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 		caution(CodeControl, "%s, and the video antennas are %s from its antenna: keep %s between them.", clash, a.ControlMM,
 			controlRoom)
 	}
-	if len(missing) > 0 {
-		findings = append(findings, verdict.CannotTell(verdict.Antenna, CodeUnknown, p.Quad.Label(), missing...))
-	}
-	return findings
+	return missing
 }
 
 // fewMatings is how many left are worth a word (from memory).

@@ -9,36 +9,41 @@ import (
 
 // The findings of this gate.
 const (
-	CodeUnknown verdict.Code = "mount.unknown"
-	CodeHoles   verdict.Code = "mount.holes"
-	CodePlate   verdict.Code = "mount.plate"
-	CodeScrew   verdict.Code = "mount.screw"
-	CodeTooLong verdict.Code = "mount.screw-too-long"
-	CodeShort   verdict.Code = "mount.screw-too-short"
-	CodeOrder   verdict.Code = "mount.screw-to-order"
-	CodeShallow verdict.Code = "mount.thread-too-shallow"
-	CodeDrilled verdict.Code = "mount.drilled"
-	CodeEdge    verdict.Code = "mount.drilled-at-the-edge"
-	CodeHeight  verdict.Code = "mount.height"
-	CodeTilt    verdict.Code = "mount.camera-tilt"
-	CodeCage    verdict.Code = "mount.cage"
-	CodePerSide verdict.Code = "mount.camera-screws"
-	CodeLens    verdict.Code = "mount.lens"
-	CodeCable   verdict.Code = "mount.camera-cable"
-	CodeAccess  verdict.Code = "mount.access"
-	CodeLead    verdict.Code = "mount.antenna-lead"
-	CodeTurned  verdict.Code = "mount.board-turned"
-	CodeCamera  verdict.Code = "mount.camera"
-	CodeHead    verdict.Code = "mount.screw-head"
-	CodeStack   verdict.Code = "mount.stack"
-	CodeHeld    verdict.Code = "mount.held"
-	CodeTwice   verdict.Code = "mount.held-twice"
-	CodeOnce    verdict.Code = "mount.held-once"
-	CodeSoftens verdict.Code = "mount.softens"
-	CodeStopGap verdict.Code = "mount.stop-gap"
-	CodeRoom    verdict.Code = "mount.room"
-	CodeBlocked verdict.Code = "mount.blocked"
-	CodeFits    verdict.Code = "mount.fits"
+	CodeUnknown  verdict.Code = "mount.unknown"
+	CodeHoles    verdict.Code = "mount.holes"
+	CodePlate    verdict.Code = "mount.plate"
+	CodeScrew    verdict.Code = "mount.screw"
+	CodeTooLong  verdict.Code = "mount.screw-too-long"
+	CodeShort    verdict.Code = "mount.screw-too-short"
+	CodeOrder    verdict.Code = "mount.screw-to-order"
+	CodeShallow  verdict.Code = "mount.thread-too-shallow"
+	CodeDrilled  verdict.Code = "mount.drilled"
+	CodeEdge     verdict.Code = "mount.drilled-at-the-edge"
+	CodeHeight   verdict.Code = "mount.height"
+	CodeTilt     verdict.Code = "mount.camera-tilt"
+	CodeCage     verdict.Code = "mount.cage"
+	CodePerSide  verdict.Code = "mount.camera-screws"
+	CodeLens     verdict.Code = "mount.lens"
+	CodeCable    verdict.Code = "mount.camera-cable"
+	CodeAccess   verdict.Code = "mount.access"
+	CodeLead     verdict.Code = "mount.antenna-lead"
+	CodeTurned   verdict.Code = "mount.board-turned"
+	CodeCamera   verdict.Code = "mount.camera"
+	CodeHead     verdict.Code = "mount.screw-head"
+	CodeStack    verdict.Code = "mount.stack"
+	CodeHeld     verdict.Code = "mount.held"
+	CodeTwice    verdict.Code = "mount.held-twice"
+	CodeOnce     verdict.Code = "mount.held-once"
+	CodeSoftens  verdict.Code = "mount.softens"
+	CodeStopGap  verdict.Code = "mount.stop-gap"
+	CodeRoom     verdict.Code = "mount.room"
+	CodeBlocked  verdict.Code = "mount.blocked"
+	CodeStruck   verdict.Code = "mount.struck"
+	CodeBend     verdict.Code = "mount.antenna-bend"
+	CodeHot      verdict.Code = "mount.hot"
+	CodePlugRoom verdict.Code = "mount.antenna-plug"
+	CodeShot     verdict.Code = "mount.in-the-shot"
+	CodeFits     verdict.Code = "mount.fits"
 )
 
 // dangers of the findings: a screw too long drives into the circuit board, one too
@@ -60,6 +65,10 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeStopGap: verdict.Inconvenient,
 	CodeRoom:    verdict.Fails,
 	CodeBlocked: verdict.Inconvenient,
+	CodeStruck:  verdict.Falls,
+	CodeBend:    verdict.Fails,
+	CodeHot:     verdict.Fails,
+	CodeShot:    verdict.Inconvenient,
 }
 
 // fits says where the unit sits and what holds it.
@@ -91,7 +100,10 @@ func Check(c fleet.Case) []verdict.Finding {
 		if s.camera.Camera != nil {
 			findings = append(findings, s.checkTilt()...)
 		}
-		findings = append(findings, s.checkLeads()...)
+		if !s.stands() {
+			findings = append(findings, s.checkLeads()...)
+		}
+		findings = append(findings, s.checkHeat()...)
 		findings = append(findings, s.checkAccess()...)
 		findings = append(findings, s.checkStack()...)
 	}

@@ -47,8 +47,10 @@ func FindSeat(c fleet.Case, part string) Seat {
 	size, lacks := b.size()
 	_, free := b.block(fleet.Spot{}, size)
 	r, others := s.room()
-	if len(s.Fit.Places) == 0 { // then the room does not ask for the frame
+	if len(s.Fit.Places) == 0 && !s.stands() { // then the room does not ask for the frame
 		_, others = s.frameBlocks()
+		_, more := s.rounds()
+		others = append(others, more...)
 	}
 	if lacks = slices.Concat(lacks, free, others); len(lacks) > 0 {
 		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.label, once(lacks)...).Says}
@@ -63,6 +65,14 @@ func FindSeat(c fleet.Case, part string) Seat {
 		hit := slices.IndexFunc(rest, func(o Block) bool { _, by := block.box.Meets(o.box); return by != 0 })
 		if hit >= 0 {
 			inTheWay[rest[hit].Label]++
+			continue
+		}
+		if i := slices.IndexFunc(r.Rounds, func(o Round) bool { return o.disc.Meets(block.box) > 0 }); i >= 0 {
+			inTheWay[r.Rounds[i].Label]++
+			continue
+		}
+		if i := slices.IndexFunc(r.Rods, func(o Rod) bool { return o.rod.In(block.box) > 0 }); i >= 0 {
+			inTheWay[r.Rods[i].Label]++
 			continue
 		}
 		if t.short = cramped(&block, rest); t.short == 0 {

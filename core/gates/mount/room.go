@@ -33,8 +33,14 @@ type Block struct {
 // Room is where everything of a fit lies, as far as it is stated.
 type Room struct {
 	Blocks []Block `json:"blocks"`
+	// Rounds are what its propellers sweep, and the ducts around them.
+	Rounds []Round `json:"rounds"`
+	// Rods are the antennas where they stand.
+	Rods []Rod `json:"rods"`
 	// Loose are parts that can be given a place: their size is stated.
 	Loose []Block `json:"loose"`
+	// Shot is what its camera sees of the quad; absent: that cannot be told.
+	Shot *Shot `json:"shot,omitempty"`
 	// Lacks says in words what of which part would have to be known.
 	Lacks []string `json:"lacks"`
 }
@@ -42,7 +48,7 @@ type Room struct {
 // room works out where everything of a fit lies. missing lists what is not stated of what
 // has a place; of the frame, where something has one.
 func (s *seat) room() (r Room, missing []verdict.Missing) {
-	r = Room{Blocks: []Block{}, Loose: []Block{}, Lacks: []string{}}
+	r = Room{Blocks: []Block{}, Rounds: []Round{}, Rods: []Rod{}, Loose: []Block{}, Lacks: []string{}}
 	for _, part := range s.bodies() {
 		place, placed := s.Fit.PlaceOf(part.node)
 		size, lacks := part.size()
@@ -64,14 +70,17 @@ func (s *seat) room() (r Room, missing []verdict.Missing) {
 		}
 	}
 	frame, lacks := s.frameBlocks()
-	r.Blocks = append(r.Blocks, frame...)
-	if len(s.Fit.Places) > 0 {
+	rounds, more := s.rounds()
+	r.Blocks, r.Rounds, lacks = append(r.Blocks, frame...), append(r.Rounds, rounds...), append(lacks, more...)
+	if len(s.Fit.Places) > 0 || s.stands() {
 		missing = append(missing, lacks...)
 	} else {
 		for _, m := range lacks {
 			r.Lacks = append(r.Lacks, m.Label)
 		}
 	}
+	rods, lacks := s.rods()
+	r.Rods, missing = append(r.Rods, rods...), append(missing, lacks...)
 	r.clash()
 	return r, missing
 }
@@ -203,13 +212,12 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	}
 	for i := range s.frame.Plates {
 		p := &s.frame.Plates[i]
-		if p.YMM == nil || p.ZMM == nil || p.ThickMM == nil {
+		box, known := p.Box()
+		if !known {
 			missing = append(missing, s.frameValue("plates."+p.ID, "width, height and thickness of its "+p.Label()))
 			continue
 		}
-		at := [3]unit.Millimetres{(p.FromXMM + p.ToXMM) / 2, 0, *p.ZMM}
-		list = append(list, framed("the "+p.Label(),
-			space.Standing(at, [3]unit.Millimetres{p.ToXMM - p.FromXMM, *p.YMM, *p.ThickMM}, 0)))
+		list = append(list, framed("the "+p.Label(), box))
 	}
 	if len(s.frame.Posts) < s.frame.StandoffCount() {
 		missing = append(missing, s.frameValue("posts", "where its standoffs stand"))
@@ -237,6 +245,10 @@ func (r *Room) clash() {
 		}
 		r.Blocks[m.a].Clashes, r.Blocks[m.b].Clashes = true, true
 	}
+	for _, h := range r.hits() {
+		h.block.Clashes, h.round.Clashes = true, true
+	}
+	r.crossings()
 }
 
 // meeting is a block of a part that lies in another, or in what is to stay free beside it.
@@ -295,13 +307,19 @@ func (m *meeting) move() string {
 
 // checkRoom asks whether what has a place goes there.
 func (s *seat) checkRoom() (findings []verdict.Finding) {
-	if len(s.Fit.Places) == 0 {
+	if len(s.Fit.Places) == 0 && !s.stands() {
 		return nil
 	}
 	r, missing := s.room()
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeRoom, s.Quad.Label(), missing...))
 	}
+	findings = append(findings, r.struck()...)
+	findings = append(findings, r.crossings()...)
+	if s.hasUnit {
+		findings = append(findings, s.checkStanding(&r)...)
+	}
+	findings = append(findings, s.checkShot(&r)...)
 	for _, m := range r.meetings() {
 		a, b := r.Blocks[m.a], r.Blocks[m.b]
 		f := verdict.Finding{Code: CodeRoom, Level: verdict.Unfit, Source: verdict.Practice, Subject: a.Label, Part: a.Part,
@@ -318,7 +336,9 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 
 // RoomOf is where everything of a fit lies, as far as it is stated.
 func RoomOf(c fleet.Case) Room {
-	r, missing := newSeat(c).room()
+	s := newSeat(c)
+	r, missing := s.room()
+	r.Shot, _ = s.shot(&r)
 	for _, m := range missing {
 		if !slices.Contains(r.Lacks, m.Label) {
 			r.Lacks = append(r.Lacks, m.Label)

@@ -22,7 +22,7 @@ func roomy() *gear.Set {
 		return gear.FramePlate{ID: id, FromXMM: -60, ToXMM: 60, YMM: mm(40), ZMM: mm(z), ThickMM: mm(2)}
 	}
 	f.Plates = []gear.FramePlate{plate("bottom", 0), plate("top", 32)}
-	f.Standoffs = new(4)
+	f.Standoffs, f.None = new(4), []string{gear.NoRotors, gear.NoDuct}
 	for _, at := range [][2]unit.Millimetres{{50, 15}, {50, -15}, {-50, 15}, {-50, -15}} {
 		f.Posts = append(f.Posts, gear.Post{XMM: at[0], YMM: at[1], FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)})
 	}
@@ -31,6 +31,13 @@ func roomy() *gear.Set {
 	set.Parts = append(set.Parts, gear.Part{Entry: gear.Entry{ID: "finder"}, Outline: &gear.Outline{XMM: mm(20), YMM: mm(20)},
 		HeightMM: mm(6)})
 	return set
+}
+
+// airy is the sample seat with the unit in the wind.
+func airy() fleet.Mounting {
+	seat := sample.Seat()
+	seat.Air = fleet.AirOpen
+	return seat
 }
 
 func at(part string, x, y, z unit.Millimetres, quarters int) fleet.Spot {
@@ -126,7 +133,7 @@ func TestWhatGoesWhere(t *testing.T) {
 			"room for its USB plug",
 		},
 	} {
-		set, seat := roomy(), sample.Seat()
+		set, seat := roomy(), airy()
 		if c.change != nil {
 			c.change(set)
 		}
@@ -147,7 +154,7 @@ func TestWhatGoesWhere(t *testing.T) {
 
 // The picture has every block, those that meet marked, and what can still be placed.
 func TestTheRoomDrawn(t *testing.T) {
-	set, seat := roomy(), sample.Seat()
+	set, seat := roomy(), airy()
 	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 1, 0)}
 	k := caseOf(set, "first", seat)
 	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
@@ -168,7 +175,7 @@ func TestTheRoomDrawn(t *testing.T) {
 // A place is found where everything has its room: the unit goes behind the finder, with its
 // plug free; where there is none it is said, with what is in the way.
 func TestASeatIsFound(t *testing.T) {
-	set, seat := roomy(), sample.Seat()
+	set, seat := roomy(), airy()
 	seat.Places = []fleet.Spot{at("gps", 0, 0, 2, 0)}
 	k := caseOf(set, "first", seat)
 	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
@@ -195,7 +202,7 @@ func TestASeatIsFound(t *testing.T) {
 // The balance is that of a lever: 30 g at 10 mm and 10 g at −30 mm balance at the origin; a
 // pack of a third of the quad moves it by a third. What has no mass is named.
 func TestTheBalance(t *testing.T) {
-	set, seat := roomy(), sample.Seat()
+	set, seat := roomy(), airy()
 	set.AirUnits[0].MassG, set.Parts[len(set.Parts)-1].MassG = new(unit.Grams(30)), new(unit.Grams(10))
 	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 10, 0, 2, 1), at("gps", -30, 5, 2, 0)}
 	k := caseOf(set, "first", seat)
@@ -217,7 +224,7 @@ func TestTheBalance(t *testing.T) {
 }
 
 func BenchmarkFindSeat(b *testing.B) {
-	set, seat := roomy(), sample.Seat()
+	set, seat := roomy(), airy()
 	seat.Places = []fleet.Spot{at("gps", 23, 0, 2, 0)}
 	k := caseOf(set, "first", seat)
 	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
@@ -227,7 +234,7 @@ func BenchmarkFindSeat(b *testing.B) {
 }
 
 func BenchmarkRoom(b *testing.B) {
-	set, seat := roomy(), sample.Seat()
+	set, seat := roomy(), airy()
 	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 2, 0), at("gps", 23, 0, 2, 0)}
 	k := caseOf(set, "first", seat)
 	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}

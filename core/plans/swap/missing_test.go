@@ -46,7 +46,8 @@ var noFacts = slices.Concat(
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",
 		"mhz", "widthMHz", "grid", "never", "untested", "needed", "keeps",
 	},
-	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved", "variants", "holdings", "places", "keepFree"}, // whole lists
+	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved", "variants", "holdings", "places", "keepFree",
+		"stands"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.
@@ -61,7 +62,7 @@ func noFact(path string) bool {
 	if strings.Contains(path, ".speaksAs[") && !strings.HasSuffix(path, ".canvas") {
 		return true // the schema asks for them
 	}
-	if strings.Contains(path, ".places[") {
+	if strings.Contains(path, ".places[") || strings.Contains(path, ".stands[") || strings.Contains(path, ".outlets[") {
 		return true // the schema asks for them; a quarter turn left out is none
 	}
 	if strings.Contains(path, ".holdings[") && (strings.HasSuffix(path, ".part") || strings.HasSuffix(path, ".way")) {

@@ -1430,6 +1430,25 @@ export interface components {
             /** @enum {string} */
             wins: "there" | "file" | "both";
         };
+        Alternative: {
+            adapter?: string;
+            antenna: string;
+            /** Format: int64 */
+            count: number;
+            gains: string;
+            label: string;
+            lead?: components["schemas"]["LeadBeside"];
+            /** Format: double */
+            massG?: number;
+            money?: string;
+            mount: string;
+            patch: components["schemas"]["Patch"];
+            planned: boolean;
+            plug: string;
+            /** Format: double */
+            price?: number;
+            says: string;
+        };
         AntennaBudget: {
             band: string;
             /** Format: double */
@@ -1515,6 +1534,7 @@ export interface components {
             wanted?: number;
         };
         AntennaView: {
+            beside: components["schemas"]["Alternative"][];
             /** @description the link next held against today's, band by band */
             budgets: components["schemas"]["AntennaBudget"][];
             picture: components["schemas"]["AntennaPicture"];
@@ -1532,8 +1552,12 @@ export interface components {
             carbonMM?: number;
             /** Format: double */
             controlMM?: number;
+            gives?: string;
+            locked?: boolean;
             models?: string[];
             placed?: string;
+            relief?: boolean;
+            stands?: components["schemas"]["Stand"][];
             why?: string;
         };
         AskQuestion: {
@@ -2325,6 +2349,12 @@ export interface components {
             /** Format: double */
             mm?: number;
         };
+        LeadBeside: {
+            /** Format: double */
+            hasMM: number;
+            /** Format: double */
+            needMM: number;
+        };
         LinkBar: {
             covers: {
                 [key: string]: string[];
@@ -2494,6 +2524,16 @@ export interface components {
             mm: number;
             what: string;
         };
+        MountLeadWay: {
+            /** Format: double */
+            hasMM?: number;
+            /** Format: double */
+            leastMM: number;
+            /** Format: double */
+            needMM: number;
+            /** Format: double */
+            radiusMM: number;
+        };
         MountPart: {
             comes: boolean;
             label: string;
@@ -2529,10 +2569,39 @@ export interface components {
             unit: string;
             wrongScrew: boolean;
         };
+        MountRod: {
+            clashes: boolean;
+            /** Format: double */
+            diameterMM: number;
+            foot: number[];
+            label: string;
+            lead?: components["schemas"]["MountLeadWay"];
+            lies: string;
+            stand: components["schemas"]["Stand"];
+            tip: number[];
+        };
         MountRoom: {
             blocks: components["schemas"]["MountBlock"][];
             lacks: string[];
             loose: components["schemas"]["MountBlock"][];
+            rods: components["schemas"]["MountRod"][];
+            rounds: components["schemas"]["MountRound"][];
+            shot?: components["schemas"]["MountShot"];
+        };
+        MountRound: {
+            clashes: boolean;
+            /** Format: double */
+            diameterMM: number;
+            /** Format: double */
+            fromMM: number;
+            label: string;
+            propeller: boolean;
+            /** Format: double */
+            toMM: number;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
         };
         MountScrewPlan: {
             clamped: components["schemas"]["MountClamp"][];
@@ -2552,6 +2621,31 @@ export interface components {
             says: string;
             /** Format: int64 */
             tried: number;
+        };
+        MountSeen: {
+            edge: string;
+            label: string;
+            outline: number[][];
+            /** Format: double */
+            sharePct: number;
+        };
+        MountShot: {
+            /** Format: double */
+            freeMM?: number;
+            frees: string;
+            /** Format: double */
+            guardMM?: number;
+            lens: number[];
+            says: string;
+            seen: components["schemas"]["MountSeen"][];
+            /** Format: double */
+            tiltDeg: number;
+            /** Format: double */
+            turned: number;
+            /** Format: double */
+            viewXDeg: number;
+            /** Format: double */
+            viewYDeg: number;
         };
         MountTilt: {
             /** Format: double */
@@ -2576,6 +2670,7 @@ export interface components {
             wanted?: number;
         };
         MountView: {
+            antennas: string[];
             balance: components["schemas"]["MountBalance"];
             held: components["schemas"]["Holdable"][];
             picture: components["schemas"]["MountPicture"];
@@ -2608,6 +2703,7 @@ export interface components {
         Mounting: {
             /** Format: double */
             actionG?: number;
+            air?: string;
             /** Format: double */
             analogG?: number;
             bay?: string;
@@ -2617,8 +2713,11 @@ export interface components {
             drill?: boolean;
             frame?: string;
             holdings?: components["schemas"]["Hold"][];
+            metalUnder?: boolean;
             places?: components["schemas"]["Spot"][];
             plate?: string;
+            /** Format: double */
+            propMM?: number;
             screw?: string;
             /** Format: double */
             softMM?: number;
@@ -2753,7 +2852,10 @@ export interface components {
             receiverCable?: components["schemas"]["Cable"];
             regulator?: components["schemas"]["PlacedRegulator"];
             runs?: components["schemas"]["Runs"];
+            stand?: components["schemas"]["StandAt"];
             sticks?: components["schemas"]["Sticks"];
+            /** Format: double */
+            tiltDeg?: number;
             wiring?: components["schemas"]["Wiring"];
         };
         PicksView: {
@@ -3795,6 +3897,33 @@ export interface components {
             part: string;
             /** Format: int64 */
             quarters?: number;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+            /** Format: double */
+            zMM: number;
+        };
+        Stand: {
+            /** Format: double */
+            riseDeg: number;
+            /** Format: double */
+            turnDeg: number;
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+            /** Format: double */
+            zMM: number;
+        };
+        StandAt: {
+            /** Format: int64 */
+            antenna: number;
+            out?: boolean;
+            /** Format: double */
+            riseDeg: number;
+            /** Format: double */
+            turnDeg: number;
             /** Format: double */
             xMM: number;
             /** Format: double */

@@ -19,8 +19,12 @@
   const parts = $derived(room.blocks.filter((b) => b.place));
   const frame = $derived(room.blocks.filter((b) => !b.place));
   const ends = (axis: number) => {
-    const all = room.blocks.flatMap((b) => [b.min[axis] ?? 0, b.max[axis] ?? 0]);
-    return [Math.min(-20, ...all) - 12, Math.max(20, ...all) + 12] as const;
+    const all = [
+      ...room.blocks.flatMap((b) => [b.min[axis] ?? 0, b.max[axis] ?? 0]),
+      ...room.rods.flatMap((r) => [r.foot[axis] ?? 0, r.tip[axis] ?? 0]),
+    ];
+    const beside = axis === 1 && room.rounds.length > 0 ? 40 : 12; // something of the propellers is seen
+    return [Math.min(-20, ...all) - beside, Math.max(20, ...all) + beside] as const;
   };
   const [x, y, z] = $derived([ends(0), ends(1), ends(2)]);
 
@@ -93,6 +97,19 @@
     said = answer.ok ? answer.data.says : answer.failure.title;
     if (answer.ok && answer.data.place) put(answer.data.place, `${b.label}: ${answer.data.says}`);
   }
+  // The edges of what the camera sees, as far as they are drawn.
+  function edges(shot: NonNullable<MountView['room']['shot']>, from: 'plan' | 'side') {
+    const [lensX, lensY, lensZ] = shot.lens as [number, number, number];
+    const middle = from === 'plan' ? shot.turned : shot.tiltDeg;
+    const half = (from === 'plan' ? shot.viewXDeg : shot.viewYDeg) / 2;
+    const start = from === 'plan' ? [-lensY, -lensX] : [-lensX, -lensZ];
+    const end = (deg: number) => {
+      const rad = (deg * Math.PI) / 180;
+      const [ahead, up] = [60 * Math.cos(rad), 60 * Math.sin(rad)];
+      return from === 'plan' ? [-lensY - up, -lensX - ahead] : [-lensX - ahead, -lensZ - up];
+    };
+    return [end(middle + half), start, end(middle - half)].map((p) => p.join(',')).join(' ');
+  }
   const lies = (b: Block) => `${b.label}, ${b.lies}${b.clashes ? ', meets another' : ''}`;
 </script>
 
@@ -112,7 +129,29 @@
           role="group"
           aria-label="Plan"
         >
+          {#each room.rounds as r, i (i)}
+            <circle
+              cx={-r.yMM}
+              cy={-r.xMM}
+              r={r.diameterMM / 2}
+              class="frame"
+              class:sweeps={r.propeller}
+              class:clashes={r.clashes}
+            />
+          {/each}
           {#each frame as b, i (i)}<rect {...plan(b)} class="frame" class:post={b.post} />{/each}
+          {#if room.shot}<polyline class="view" points={edges(room.shot, 'plan')} />{/if}
+          {#each room.rods as r, i (i)}
+            <line
+              x1={-(r.foot[1] ?? 0)}
+              y1={-(r.foot[0] ?? 0)}
+              x2={-(r.tip[1] ?? 0)}
+              y2={-(r.tip[0] ?? 0)}
+              stroke-width={r.diameterMM}
+              class="rod"
+              class:clashes={r.clashes}
+            />
+          {/each}
           {#each parts as b (b.part)}
             {#each b.free ?? [] as f, i (i)}<rect {...plan(f, b)} class="free" class:clashes={f.clashes} />{/each}
             <rect
@@ -144,7 +183,30 @@
           role="img"
           aria-label="Side view"
         >
+          {#each room.rounds as r, i (i)}
+            <rect
+              x={-r.xMM - r.diameterMM / 2}
+              y={-r.toMM}
+              width={r.diameterMM}
+              height={r.toMM - r.fromMM}
+              class="frame"
+              class:sweeps={r.propeller}
+              class:clashes={r.clashes}
+            />
+          {/each}
           {#each frame as b, i (i)}<rect {...side(b)} class="frame" class:post={b.post} />{/each}
+          {#if room.shot}<polyline class="view" points={edges(room.shot, 'side')} />{/if}
+          {#each room.rods as r, i (i)}
+            <line
+              x1={-(r.foot[0] ?? 0)}
+              y1={-(r.foot[2] ?? 0)}
+              x2={-(r.tip[0] ?? 0)}
+              y2={-(r.tip[2] ?? 0)}
+              stroke-width={r.diameterMM}
+              class="rod"
+              class:clashes={r.clashes}
+            />
+          {/each}
           {#each parts as b (b.part)}
             {#each b.free ?? [] as f, i (i)}<rect {...side(f, b)} class="free" class:clashes={f.clashes} />{/each}
             <rect {...side(b)} class="part" class:clashes={b.clashes} />
@@ -234,13 +296,34 @@
     stroke-dasharray: 2 1;
     stroke-width: 1.2;
   }
+  .sweeps {
+    fill-opacity: 0.08;
+    stroke-dasharray: 4 2;
+  }
+  circle,
+  polyline {
+    stroke-width: 0.6;
+  }
+  .view {
+    fill: none;
+    stroke: var(--ink);
+    stroke-dasharray: 1 2;
+  }
+  .rod {
+    stroke: var(--accent);
+    stroke-linecap: round;
+    stroke-opacity: 0.7;
+  }
+  .rod.clashes {
+    stroke: var(--unfit);
+  }
   .free {
     fill: none;
     stroke: var(--soft);
     stroke-dasharray: 1.5 1.5;
   }
   text {
-    font-size: 5px;
+    font-size: 6.5px;
     fill: var(--ink);
     pointer-events: none;
   }

@@ -2,6 +2,7 @@
 // and what can be done below them. A gate without a row shows its findings alone.
 import type { Component } from 'svelte';
 import type { Answer, Patch, QuadView } from '../api/client.svelte';
+import AntennaBeside from './AntennaBeside.svelte';
 import AntennaPicture from './AntennaPicture.svelte';
 import ControlPicture from './ControlPicture.svelte';
 import LinkPicture from './LinkPicture.svelte';
@@ -53,6 +54,7 @@ export const gateParts: Record<string, { picture: Part; below?: Part }> = {
   },
   antenna: {
     picture: part(AntennaPicture, (q, acts) => ({ view: q.antenna, onregion: acts.setRegion, onscrew: acts.screwOn })),
+    below: part(AntennaBeside, (q, acts) => ({ beside: q.antenna.beside, onpick: acts.apply })),
   },
   osd: { picture: part(OsdPicture, (q, acts) => ({ view: q.osd, onpick: acts.apply })), below: toSet },
   control: { picture: part(ControlPicture, (q) => ({ view: q.control })), below: toSet },

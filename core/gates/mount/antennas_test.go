@@ -1,0 +1,154 @@
+package mount_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/internal/sample"
+)
+
+// standing is a roomy quad with the unit behind and one antenna 40 mm long that stands up from
+// its foot at the tail, on a straight plug of 6 mm off the rear of the unit at −15.
+func standing(change func(*gear.Set, *fleet.Fit)) fleet.Case {
+	set := roomy()
+	i := 0
+	for k := range set.Antennas {
+		if set.Antennas[k].ID == sample.Pair().Models[0] {
+			i = k
+		}
+	}
+	a := &set.Antennas[i]
+	a.RodMM, a.RodDiameterMM, a.BendMM = mm(40), mm(6), mm(5)
+	a.LeadMM, a.BarrelMM, a.RightAngle = mm(60), mm(6), new(false)
+	set.AirUnits[0].KeepFree = nil
+	set.AirUnits[0].Radio.Outlets = []gear.Outlet{{XMM: -15, YMM: 5, ZMM: 6, Side: "rear"}}
+	seat := airy()
+	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 2, 0)}
+	k := caseOf(set, "first", seat)
+	k.Fit.Antennas = &fleet.Antennas{Models: []string{a.ID}, Stands: []fleet.Stand{{XMM: -64, ZMM: 20, RiseDeg: 90}}}
+	if change != nil {
+		change(set, k.Fit)
+	}
+	return k
+}
+
+// A lead that reaches, bent gently, goes; too short it does not; folded back it kinks; what
+// stands where the plug goes, or where the antenna stands, is named.
+func TestHowAntennasStand(t *testing.T) {
+	first := func(s *gear.Set) *gear.Antenna {
+		for k := range s.Antennas {
+			if s.Antennas[k].RodMM != nil {
+				return &s.Antennas[k]
+			}
+		}
+		return nil
+	}
+	for name, c := range map[string]struct {
+		change func(*gear.Set, *fleet.Fit)
+		level  verdict.Level
+		says   string
+	}{
+		"it goes": {nil, verdict.Fits, ""},
+		// 42.6 mm back and 14 mm up: about 45 mm with the bends.
+		"too short a lead": {
+			func(s *gear.Set, _ *fleet.Fit) { first(s).LeadMM = mm(40) }, verdict.Unfit,
+			"from its plug to its foot it wants 48 mm",
+		},
+		"folded back": {
+			func(_ *gear.Set, f *fleet.Fit) {
+				f.Antennas.Stands[0] = fleet.Stand{XMM: -24, YMM: 9, ZMM: 10, TurnDeg: 90}
+			},
+			verdict.Caution, "it may be around 5 mm: it kinks",
+		},
+		"a standoff where the plug goes": {
+			func(s *gear.Set, _ *fleet.Fit) {
+				s.Frames[0].Posts[3] = gear.Post{XMM: -20, YMM: 5, FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)}
+			},
+			verdict.Unfit, "The straight plug of ",
+		},
+		"with a right-angled plug it goes": {
+			func(s *gear.Set, _ *fleet.Fit) {
+				s.Frames[0].Posts[3] = gear.Post{XMM: -20, YMM: 5, FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)}
+				first(s).RightAngle = new(true)
+			},
+			verdict.Fits, "",
+		},
+		"through the top plate": {
+			func(_ *gear.Set, f *fleet.Fit) { f.Antennas.Stands[0].XMM = -50 }, verdict.Unfit, "and the top want the same room",
+		},
+		"into a propeller": {
+			func(s *gear.Set, f *fleet.Fit) {
+				s.Frames[0].None, f.PropMM = []string{gear.NoDuct}, mm(127)
+				s.Frames[0].Rotors = []gear.Rotor{{XMM: -100, YMM: 20, ZMM: mm(40)}}
+			},
+			verdict.Unfit, "stands in what the propeller rear left sweeps: it is struck",
+		},
+		"its length is not stated": {
+			func(s *gear.Set, _ *fleet.Fit) { first(s).RodMM = nil }, verdict.Unknown, "length and diameter beyond its foot",
+		},
+		"nor where the plug lies": {
+			func(s *gear.Set, _ *fleet.Fit) { s.AirUnits[0].Radio.Outlets = nil }, verdict.Unknown, "where its antenna plugs lie",
+		},
+		"nor how its lead bends": {
+			func(s *gear.Set, _ *fleet.Fit) { first(s).BendMM = nil }, verdict.Unknown, "least radius of its lead",
+		},
+		"no unit": {func(_ *gear.Set, f *fleet.Fit) { f.AirUnit = nil }, verdict.Unknown, "digital air unit"},
+		"nor where one of two stands": {
+			func(_ *gear.Set, f *fleet.Fit) { f.Antennas.Models = append(f.Antennas.Models, f.Antennas.Models[0]) },
+			verdict.Unknown, "where each antenna of Quad stands",
+		},
+	} {
+		k := standing(c.change)
+		findings := mount.Check(k)
+		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
+		all := ""
+		for _, f := range findings {
+			all += f.Says + " "
+		}
+		assert.Contains(t, all, c.says, name)
+	}
+}
+
+// Turned with the unit, the plug comes off to the other side.
+func TestPlugsTurnWithTheUnit(t *testing.T) {
+	r := mount.RoomOf(standing(nil))
+	require.Len(t, r.Rods, 1)
+	require.NotNil(t, r.Rods[0].Lead)
+	assert.InDelta(t, 60, float64(r.Rods[0].Tip[2]), 1e-9)
+	straight := r.Rods[0].Lead.NeedMM
+	turned := mount.RoomOf(standing(func(_ *gear.Set, f *fleet.Fit) { f.Places[0].Quarters = 2 }))
+	assert.Greater(t, float64(turned.Rods[0].Lead.NeedMM), float64(straight)+20, "it comes off ahead and has to come back")
+}
+
+// The heat of a unit is asked for once it has a place: in the wind nothing is said, without air
+// a caution, and what nobody has stated is no better.
+func TestTheHeatOfAUnit(t *testing.T) {
+	for name, c := range map[string]struct {
+		air   fleet.Air
+		metal *bool
+		level verdict.Level
+		says  string
+	}{
+		"in the wind":             {fleet.AirOpen, nil, verdict.Fits, ""},
+		"closed in, over metal":   {fleet.AirClosed, new(true), verdict.Caution, "the metal under it takes some of its heat"},
+		"closed in, over plastic": {fleet.AirClosed, new(false), verdict.Caution, "no metal leads its heat away"},
+		"through slots":           {fleet.AirSlots, new(false), verdict.Caution, "Only what comes through openings"},
+		"nobody says":             {"", nil, verdict.Unknown, "air that moves over first in flight"},
+		"nor what lies under it":  {fleet.AirSlots, nil, verdict.Unknown, "metal under first"},
+	} {
+		set, seat := roomy(), airy()
+		seat.Air, seat.MetalUnder = c.air, c.metal
+		seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 2, 0)}
+		findings := mount.Check(caseOf(set, "first", seat))
+		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
+		assert.Contains(t, findings[len(findings)-1].Says+findings[0].Says, c.says, name)
+	}
+	set, seat := roomy(), sample.Seat()
+	assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(caseOf(set, "first", seat))), "without a place it is not asked")
+}

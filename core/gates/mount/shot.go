@@ -1,0 +1,210 @@
+package mount
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/space"
+	"yokeswap/core/measure/unit"
+)
+
+// Shot is what the camera sees of its own quad, at the tilt it is flown at.
+type Shot struct {
+	TiltDeg  unit.Degrees        `json:"tiltDeg"`
+	ViewXDeg unit.Degrees        `json:"viewXDeg"`
+	ViewYDeg unit.Degrees        `json:"viewYDeg"`
+	Lens     [3]unit.Millimetres `json:"lens"` // where it is: x forward, y to the left, z up
+	Turned   unit.Degrees        `json:"turned"`
+	// Seen is what lies in the picture, the farthest first.
+	Seen []Seen `json:"seen"`
+	// FreeMM is how far forward the camera sees none of it; absent: nowhere near.
+	FreeMM *unit.Millimetres `json:"freeMM,omitempty"`
+	// GuardMM is how far the cage then still stands out before the lens, below 0: the lens before
+	// the cage; absent: not known.
+	GuardMM *unit.Millimetres `json:"guardMM,omitempty"`
+	Frees   string            `json:"frees"` // in words: how it is got out of the shot; empty: nothing is in it
+	Says    string            `json:"says"`
+}
+
+// Seen is something of the quad in the picture.
+type Seen struct {
+	Label string `json:"label"`
+	// Outline in the picture: right and up from its middle, its edges at 1 and −1.
+	Outline  [][2]float64 `json:"outline"`
+	SharePct float64      `json:"sharePct"` // of the picture
+	Edge     string       `json:"edge"`     // where: "at the upper edge"
+
+	far float64
+}
+
+// lookAhead is how far forward a camera is tried, in millimetres.
+const lookAhead unit.Millimetres = 150
+
+// view is where the camera looks from; what is missing of it where that cannot be told. A
+// camera without a place is not asked.
+func (s *seat) view() (v space.View, placed bool, missing []verdict.Missing) {
+	place, placed := s.Fit.PlaceOf(fleet.NodeCamera)
+	cam := s.camera.Camera
+	if !placed || cam == nil {
+		return v, false, nil
+	}
+	need := func(there bool, what verdict.Missing) {
+		if !there {
+			missing = append(missing, what)
+		}
+	}
+	need(cam.ViewXDeg != nil, s.cameraValue("viewXDeg", "how wide its camera sees"))
+	need(cam.ViewYDeg != nil, s.cameraValue("viewYDeg", "how high its camera sees"))
+	need(cam.LensMM != nil, s.cameraValue("lensMM", "how far its lens stands out"))
+	need(s.Fit.TiltDeg != nil, verdict.FitValue(s.Case, "tiltDeg", "tilt the camera of "+s.Quad.Label()+" is flown at"))
+	need(cam.FrontMM != nil, s.cameraValue("frontMM", "front of the camera's body"))
+	need(cam.BackMM != nil, s.cameraValue("backMM", "back of the camera"))
+	need(cam.HeightMM != nil, s.cameraValue("heightMM", "height of the camera"))
+	if len(missing) > 0 {
+		return v, true, missing
+	}
+	// The camera tilts around its screws, which lie halfway up its body.
+	v = space.View{Turn: unit.Degrees(90 * place.Quarters), Up: *s.Fit.TiltDeg, Wide: *cam.ViewXDeg, High: *cam.ViewYDeg,
+		From: [3]unit.Millimetres{place.XMM, place.YMM, place.ZMM + *cam.HeightMM/2}}
+	sin, cos := math.Sincos(float64(v.Up) * math.Pi / 180)
+	v = v.Moved((*cam.BackMM-*cam.FrontMM)/2 + *cam.LensMM*unit.Millimetres(cos))
+	v.From[space.Z] += *cam.LensMM * unit.Millimetres(sin)
+	return v, true, nil
+}
+
+// shot is what the camera sees of a room; nil where it has no place, or that cannot be told.
+func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
+	v, placed, missing := s.view()
+	if !placed || len(missing) > 0 {
+		return nil, missing
+	}
+	shot := &Shot{TiltDeg: v.Up, ViewXDeg: v.Wide, ViewYDeg: v.High, Turned: v.Turn, Lens: v.From, Seen: []Seen{}}
+	free, frees := unit.Millimetres(0), true
+	look := func(label string, body space.Solid) {
+		outline := v.Seen(body)
+		if outline == nil {
+			return
+		}
+		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, Edge: edgeOf(outline), far: away(v, body),
+			SharePct: 100 * space.Share(outline)})
+		after, ok := v.FreeAfter(body, lookAhead)
+		free, frees = max(free, after), frees && ok
+	}
+	for i := range r.Blocks {
+		if b := &r.Blocks[i]; b.Part != fleet.NodeCamera {
+			look(b.Label, b.box.Solid())
+		}
+	}
+	for i := range r.Rounds {
+		look(r.Rounds[i].Label, r.Rounds[i].disc.Solid())
+	}
+	for i := range r.Rods {
+		look(r.Rods[i].Label, r.Rods[i].rod.Solid())
+	}
+	slices.SortStableFunc(shot.Seen, func(a, b Seen) int { return cmp.Compare(b.far, a.far) })
+	if frees && len(shot.Seen) > 0 {
+		shot.FreeMM = &free
+		if s.frame != nil && s.frame.GuardMM != nil {
+			shot.GuardMM = new(unit.Less(unit.Less(*s.frame.GuardMM, *s.camera.LensMM), free))
+		}
+	}
+	shot.Frees = shot.frees()
+	shot.Says = shot.words()
+	return shot, nil
+}
+
+// away is how far the middle of a body is from the lens.
+func away(v space.View, body space.Solid) (square float64) {
+	for i, at := range body.Middle() {
+		square += (at - float64(v.From[i])) * (at - float64(v.From[i]))
+	}
+	return math.Sqrt(square)
+}
+
+// edgeOf says where in the picture an outline lies: at the edges it meets.
+func edgeOf(outline [][2]float64) string {
+	const edge = 1 - 1e-6
+	var up, down, left, right bool
+	for _, c := range outline {
+		right, left = right || c[0] > edge, left || c[0] < -edge
+		up, down = up || c[1] > edge, down || c[1] < -edge
+	}
+	var edges []string
+	for _, e := range []struct {
+		only bool
+		word string
+	}{{up && !down, "upper"}, {down && !up, "lower"}, {left && !right, "left"}, {right && !left, "right"}} {
+		if e.only {
+			edges = append(edges, e.word)
+		}
+	}
+	switch {
+	case len(edges) > 0:
+		return "at the " + strings.Join(edges, " ") + " edge"
+	case up || left:
+		return "across the picture"
+	}
+	return "in the picture"
+}
+
+// words say what is in the shot and how it is got out of it.
+func (s *Shot) words() string {
+	at := fmt.Sprintf("Tilted by %s the camera sees", s.TiltDeg)
+	if len(s.Seen) == 0 {
+		return at + " nothing of its quad."
+	}
+	var seen []string
+	for i := len(s.Seen) - 1; i >= 0; i-- { // the nearest first
+		words := fmt.Sprintf("%s %s (%s of the picture)", s.Seen[i].Label, s.Seen[i].Edge, percent(s.Seen[i].SharePct))
+		if !slices.Contains(seen, words) {
+			seen = append(seen, words)
+		}
+	}
+	return fmt.Sprintf("%s %s. %s", at, change.And(seen), s.Frees)
+}
+
+// frees says how the camera is got to see none of it.
+func (s *Shot) frees() string {
+	if len(s.Seen) == 0 {
+		return ""
+	}
+	if s.FreeMM == nil {
+		return fmt.Sprintf("No way forward, up to %s, frees it.", lookAhead)
+	}
+	way := fmt.Sprintf("Moved %.1f mm forward it sees none of it", math.Ceil(float64(*s.FreeMM)*10)/10)
+	switch {
+	case s.GuardMM == nil:
+		way += "."
+	case *s.GuardMM < 0:
+		way += fmt.Sprintf(", and the lens stands %.1f mm out before the cage: the first crash lands on it.", -*s.GuardMM)
+	default:
+		way += ", and the cage still guards the lens."
+	}
+	return way
+}
+
+func percent(share float64) string {
+	if share < 1 {
+		return "under 1 %"
+	}
+	return fmt.Sprintf("%.0f %%", share)
+}
+
+// checkShot says what of the quad is in its camera's shot.
+func (s *seat) checkShot(r *Room) []verdict.Finding {
+	shot, missing := s.shot(r)
+	switch {
+	case len(missing) > 0:
+		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeShot, s.Quad.Label(), missing...)}
+	case shot == nil || len(shot.Seen) == 0:
+		return nil
+	}
+	return []verdict.Finding{{Code: CodeShot, Level: verdict.Caution, Source: verdict.Practice, Subject: "the camera",
+		Part: fleet.NodeCamera, Says: shot.Says}}
+}

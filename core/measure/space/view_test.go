@@ -1,0 +1,122 @@
+package space_test
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/measure/space"
+	"yokeswap/core/measure/unit"
+)
+
+// ray says whether a ray from the lens, at a place of the picture, meets a block: slab by slab,
+// as ray tracers do it.
+func ray(v space.View, right, up float64, b space.Box) bool {
+	rad := math.Pi / 180
+	way := [3]float64{1, -right * math.Tan(float64(v.Wide)/2*rad), up * math.Tan(float64(v.High)/2*rad)}
+	sin, cos := math.Sincos(float64(v.Up) * rad)
+	way[0], way[2] = cos*way[0]-sin*way[2], sin*way[0]+cos*way[2]
+	sin, cos = math.Sincos(float64(v.Turn) * rad)
+	way[0], way[1] = cos*way[0]-sin*way[1], sin*way[0]+cos*way[1]
+	near, far := 0.0, math.Inf(1)
+	for i := range 3 {
+		low, high := float64(space.MM(b.Min[i]))-float64(v.From[i]), float64(space.MM(b.Max[i]))-float64(v.From[i])
+		a, z := low/way[i], high/way[i]
+		near, far = max(near, min(a, z)), min(far, max(a, z))
+	}
+	return near < far
+}
+
+func drawView(r *rand.Rand) space.View {
+	deg := func(low, high int) unit.Degrees { return unit.Degrees(low + r.IntN(high-low+1)) }
+	return space.View{From: [3]unit.Millimetres{-15, 1, 9}, Turn: deg(-180, 180), Up: deg(-30, 60), Wide: deg(40, 160),
+		High: deg(30, 120)}
+}
+
+// On 1,000 random views of random blocks what is in the picture, and how much of it that covers,
+// is what rays cast through the picture say.
+func TestTheViewAgainstRayCasting(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 4))
+	const grid = 60
+	seen := 0
+	for range 1000 {
+		v, b := drawView(r), draw(r)
+		if b.Min[0] < -14000 && b.Max[0] > -16000 {
+			continue // it may hold the lens
+		}
+		hits := 0
+		for i := range grid {
+			for k := range grid {
+				if ray(v, (2*float64(i)+1)/grid-1, (2*float64(k)+1)/grid-1, b) {
+					hits++
+				}
+			}
+		}
+		share := space.Share(v.Seen(b.Solid()))
+		require.InDelta(t, float64(hits)/grid/grid, share, 0.035, "%+v %+v", v, b)
+		if share > 0.05 {
+			seen++
+			require.Positive(t, hits)
+		}
+	}
+	assert.Greater(t, seen, 60)
+}
+
+// A camera that has moved as far as is said sees the block no longer; a little less far, it does.
+func TestHowFarOnItIsFree(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	freed := 0
+	for range 400 {
+		v, b := drawView(r), draw(r)
+		if v.Seen(b.Solid()) == nil {
+			continue
+		}
+		free, ok := v.FreeAfter(b.Solid(), 200)
+		if !ok {
+			require.NotNil(t, v.Moved(200).Seen(b.Solid()))
+			continue
+		}
+		freed++
+		require.Nil(t, v.Moved(free).Seen(b.Solid()))
+		require.NotNil(t, v.Moved(free-0.02).Seen(b.Solid()))
+	}
+	assert.Greater(t, freed, 100)
+}
+
+// A plate 10 mm over the lens that reaches 20 mm before it is seen by a level camera that sees
+// 90° up and down from 10 mm on: it covers the picture down to 10 in 20, and is free 10 mm on.
+func TestAPlateOverTheLens(t *testing.T) {
+	v := space.View{Wide: 90, High: 90}
+	plate := space.Standing([3]unit.Millimetres{0, 0, 10}, [3]unit.Millimetres{40, 200, 2}, 0)
+	assert.InDelta(t, 0.25, space.Share(v.Seen(plate.Solid())), 0.0001)
+	free, ok := v.FreeAfter(plate.Solid(), 100)
+	require.True(t, ok)
+	assert.InDelta(t, 10, float64(free), 0.02)
+	v.Up = -45
+	assert.Nil(t, v.Seen(plate.Solid()), "looking down by half of what it sees")
+	v.Up, v.Turn = 0, 180
+	assert.InDelta(t, 0.25, space.Share(v.Seen(plate.Solid())), 0.0001, "looking back")
+}
+
+// A block lies in a cylinder by what parts the two when it moves straight away.
+func TestBlocksInDiscs(t *testing.T) {
+	d := space.NewDisc(0, 0, 100, 10, 20)
+	block := func(x, z unit.Millimetres) space.Box {
+		return space.Standing([3]unit.Millimetres{x, 0, z}, [3]unit.Millimetres{20, 20, 5}, 0)
+	}
+	assert.Equal(t, int64(0), d.Meets(block(60, 12)), "they touch")
+	assert.Equal(t, int64(3000), d.Meets(block(57, 12)))
+	assert.Equal(t, int64(0), d.Meets(block(57, 5)), "under it")
+	assert.Equal(t, int64(0), d.Meets(block(57, 20)), "over it")
+	corner := space.Standing([3]unit.Millimetres{46, 46, 12}, [3]unit.Millimetres{20, 20, 5}, 0)
+	assert.Equal(t, int64(0), d.Meets(corner), "its corner is 50.9 mm away, its sides 36 mm")
+	bottom := d.Solid()[0]
+	assert.Len(t, bottom, 24)
+	for i, c := range bottom {
+		next := bottom[(i+1)%24]
+		assert.InDelta(t, 50, math.Hypot((c[0]+next[0])/2, (c[1]+next[1])/2), 0.001, "its sides touch the circle")
+	}
+}
