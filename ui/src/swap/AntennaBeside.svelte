@@ -14,6 +14,7 @@
 {#if beside.length > 1}
   <section class="panel grid gap-2 px-4 py-3" aria-labelledby="beside">
     <h3 id="beside">Side by side</h3>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div class="scroll overflow-x-auto" role="group" aria-label="Antennas side by side" tabindex="0">
       <table class="w-full">
         <thead>
