@@ -197,7 +197,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 	withoutRace(t)
 	defer debug.SetGCPercent(debug.SetGCPercent(800))
 	st := demoStock(t)
-	fleets := fleetsOf(st, howMany(30))
+	fleets := fleetsOf(st, howMany(20))
 	before := judged(st.Library(), fleets)
 	seen := map[string]bool{}
 	checked, stated := 0, 0
@@ -234,7 +234,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
 	withoutRace(t)
 	st := demoStock(t)
-	fleets := fleetsOf(st, howMany(20))
+	fleets := fleetsOf(st, howMany(14))
 	before := judged(st.Library(), fleets)
 	tried := func(ref stock.Ref, lib *gear.Library, fleets []*fleet.Index) {
 		for i, after := range judged(lib.Without(gear.Unread{Kind: ref.Kind, ID: ref.ID}), fleets) {
