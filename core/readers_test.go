@@ -429,6 +429,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 		if q.ID == "brayer" {
 			next.Camera = "squint-14"
 		}
+		if q.ID == "damsel" {
+			next.LeftOff = []string{"top"}
+		}
 		if q.ID == "wallower" || q.ID == "hopper" { // the finder on its side, a receiver on the tail
 			next.Places = []fleet.Spot{{Part: fleet.NodeReceiver, XMM: -10, YMM: 8, ZMM: 3, Quarters: 1},
 				{Part: "gps", XMM: -62, ZMM: 32.5, Quarters: 1}}

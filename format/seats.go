@@ -8,8 +8,12 @@ import (
 )
 
 // checkLies checks where parts of a fit lie: each part once, and one that is there or can
-// be.
+// be; each plate left off once.
 func checkLies(ps *Problems, path string, f *fleet.Fit) {
+	off := map[string]string{}
+	for i, id := range f.LeftOff {
+		once(ps, off, path+"."+indexed("leftOff", i), id)
+	}
 	lies := map[string]string{}
 	for i, p := range f.Places {
 		at := path + "." + indexed("places", i)
@@ -29,6 +33,16 @@ func checkRoom(ps *Problems, path string, f *gear.Frame) {
 		if p.ToXMM <= p.FromXMM {
 			ps.add(at+".toXMM", "expected a front edge before the rear edge at %s, got %s", p.FromXMM, p.ToXMM)
 		}
+	}
+	named := func(at, id string) {
+		if id != "" && len(f.Plates) > 0 && plates[id] == "" {
+			ps.add(path+"."+at, "expected the id of one of its plates, %q is none", id)
+		}
+	}
+	named("cameraCover", f.CameraCover)
+	for i := range f.Bays {
+		named(indexed("bays", i)+".on", f.Bays[i].On)
+		named(indexed("bays", i)+".cover", f.Bays[i].Cover)
 	}
 	for i, p := range f.Posts {
 		if p.FromMM != nil && p.ToMM != nil && *p.ToMM <= *p.FromMM {

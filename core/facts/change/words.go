@@ -295,6 +295,7 @@ func (d *differ) mounting() {
 	if is.Camera != was.Camera {
 		d.named(is.Camera, "put the %s on", "leave the unit its own camera")
 	}
+	d.plates(frame)
 	d.holdings()
 	d.places()
 	amount(d, was.SoftMM, is.SoftMM, "put soft mounts of %s under it", "leave the soft mounts out")
@@ -304,6 +305,29 @@ func (d *differ) mounting() {
 		d.say("note what cools the air unit")
 	}
 	amount(d, was.BoardTurnDeg, is.BoardTurnDeg, "turn the flight board by %s", "turn the flight board back to its arrow")
+}
+
+// plates says which plates of the frame come off or on.
+func (d *differ) plates(frame *gear.Frame) {
+	label := func(id string) string {
+		if frame != nil {
+			if i := slices.IndexFunc(frame.Plates, func(p gear.FramePlate) bool { return p.ID == id }); i >= 0 {
+				return frame.Plates[i].Label()
+			}
+		}
+		return id
+	}
+	was, is := d.before.Fit.LeftOff, d.after.Fit.LeftOff
+	for _, id := range is {
+		if !slices.Contains(was, id) {
+			d.say("leave the %s off", label(id))
+		}
+	}
+	for _, id := range was {
+		if !slices.Contains(is, id) {
+			d.say("put the %s on", label(id))
+		}
+	}
 }
 
 // places says which parts lie somewhere else than before.

@@ -1,6 +1,10 @@
 package fleet
 
-import "yokeswap/core/measure/unit"
+import (
+	"slices"
+
+	"yokeswap/core/measure/unit"
+)
 
 // Mounting is where the air unit sits and what holds it.
 type Mounting struct {
@@ -14,6 +18,8 @@ type Mounting struct {
 	Places []Spot `json:"places,omitempty"`
 	// Holdings are the parts that are held in another way than by their own screws.
 	Holdings []Hold `json:"holdings,omitempty"`
+	// LeftOff are the plates of the frame that are not put on.
+	LeftOff []string `json:"leftOff,omitempty"`
 	// Camera replaces the air unit's own; absent: its own.
 	Camera string `json:"camera,omitempty"`
 	// Standoff replaces the frame's own standoffs.
@@ -34,6 +40,15 @@ type Mounting struct {
 	AnalogG *unit.Grams `json:"analogG,omitempty"`
 	// ActionG is the mass of an action camera it carries beside.
 	ActionG *unit.Grams `json:"actionG,omitempty"`
+}
+
+// Off says whether a plate of the frame is left off.
+func (m *Mounting) Off(plate string) bool { return plate != "" && slices.Contains(m.LeftOff, plate) }
+
+// LeaveOff leaves a plate of the frame off, or puts it on again.
+type LeaveOff struct {
+	Plate string `json:"plate"`
+	On    bool   `json:"on,omitempty"`
 }
 
 // Air is how the air of the flight reaches a unit.

@@ -35,6 +35,8 @@ type Patch struct {
 	Stand *StandAt `json:"stand,omitempty"`
 	// TiltDeg is how far the camera looks up.
 	TiltDeg *unit.Degrees `json:"tiltDeg,omitempty"`
+	// LeaveOff is a plate of the frame.
+	LeaveOff *LeaveOff `json:"leaveOff,omitempty"`
 	// Hold is how one part is held; no way: by its own screws again.
 	Hold   *Hold   `json:"hold,omitempty"`
 	Runs   *Runs   `json:"runs,omitempty"`
@@ -107,6 +109,12 @@ func (f *Fit) mount(p Patch) {
 	}
 	if p.Hold != nil {
 		f.setHold(*p.Hold)
+	}
+	if off := p.LeaveOff; off != nil {
+		f.LeftOff = put(f.LeftOff, off.Plate, off.On, func(o string) bool { return o == off.Plate })
+		if len(f.LeftOff) == 0 {
+			f.LeftOff = nil
+		}
 	}
 	if p.TiltDeg != nil {
 		f.TiltDeg = clone(p.TiltDeg)

@@ -255,6 +255,25 @@ type Adapter struct {
 type Region struct {
 	Entry
 	Limits []PowerLimit `json:"limits,omitempty"`
+	// MassClasses are the masses from which on other rules hold for what flies, rising; absent:
+	// not stated.
+	MassClasses []MassClass `json:"massClasses,omitempty"`
+}
+
+// MassClass is a class of aircraft by what they weigh ready to fly.
+type MassClass struct {
+	FromG unit.Grams `json:"fromG"`
+	Name  string     `json:"name"`
+}
+
+// ClassOf is the class of a mass; nil: it is under the first, or none is stated.
+func (r *Region) ClassOf(mass unit.Grams) (class *MassClass) {
+	for i := range r.MassClasses {
+		if c := &r.MassClasses[i]; mass >= c.FromG && (class == nil || c.FromG > class.FromG) {
+			class = c
+		}
+	}
+	return class
 }
 
 // PowerLimit is the most a band may radiate.

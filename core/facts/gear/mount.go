@@ -100,9 +100,13 @@ type Frame struct {
 	CameraDownMM *unit.Millimetres `json:"cameraDownMM,omitempty"`
 	CameraUpMM   *unit.Millimetres `json:"cameraUpMM,omitempty"`
 	CameraBackMM *unit.Millimetres `json:"cameraBackMM,omitempty"`
+	// CameraCover is the plate over the camera; empty: not stated.
+	CameraCover string `json:"cameraCover,omitempty"`
 	// StackPatterns are the holes that the flight board sits on, StackMM the height there is
 	// for it with what lies over and under it.
 	StackPatterns []Holes           `json:"stackPatterns,omitempty"`
+	StackAtXMM    *unit.Millimetres `json:"stackAtXMM,omitempty"` // their middle, forward of the origin
+	StackAtYMM    *unit.Millimetres `json:"stackAtYMM,omitempty"` // and to the left
 	StackMM       *unit.Millimetres `json:"stackMM,omitempty"`
 	BoardOpen     []Side            `json:"boardOpen,omitzero"`   // sides where the board is reached; absent: not stated
 	StandoffMM    *unit.Millimetres `json:"standoffMM,omitempty"` // length of its standoffs
@@ -194,6 +198,10 @@ type Bay struct {
 	CameraMM  *unit.Millimetres `json:"cameraMM,omitempty"`  // the camera cable's way from here
 	AntennaMM *unit.Millimetres `json:"antennaMM,omitempty"` // the antenna leads' way from here
 	Open      []Side            `json:"open,omitzero"`       // sides reached with the frame closed; absent: not stated
+	On        string            `json:"on,omitempty"`        // the plate it is on
+	AtXMM     *unit.Millimetres `json:"atXMM,omitempty"`     // the middle of its patterns, forward of the origin
+	AtYMM     *unit.Millimetres `json:"atYMM,omitempty"`     // and to the left
+	Cover     string            `json:"cover,omitempty"`     // the plate over it, which ends its clear height
 }
 
 // Label is the bay's name, or its id.

@@ -65,9 +65,12 @@ func (p *pair) plates() (list []space.Box, missing []verdict.Missing) {
 		return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates", "plates")}
 	}
 	for i := range frame.Plates {
-		box, known := frame.Plates[i].Box()
+		plate := &frame.Plates[i]
+		if p.Fit.Off(plate.ID) {
+			continue
+		}
+		box, known := plate.Box()
 		if !known {
-			plate := &frame.Plates[i]
 			return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates."+plate.ID,
 				"width, height and thickness of its "+plate.Label())}
 		}

@@ -27,7 +27,8 @@ func (s *seat) hidden() (list []string, missing []verdict.Missing) {
 		missing = append(missing, s.frameValue("bays."+s.bay.ID+".open", "what can be reached of its "+s.bay.Label()))
 	} else {
 		for _, a := range accessWords {
-			if side, there := s.mount.Access[a.key]; there && !slices.Contains(s.bay.Open, side) {
+			side, there := s.mount.Access[a.key]
+			if there && !slices.Contains(s.bay.Open, side) && !(side == "top" && s.Fit.Off(s.bay.Cover)) {
 				list = append(list, a.words)
 			}
 		}

@@ -207,6 +207,9 @@ func (s *seat) tilt() (Tilt, []verdict.Missing) {
 	t := Tilt{Wanted: s.Fit.TiltDeg, HeightMM: *cam.HeightMM, FrontMM: *cam.FrontMM, BackMM: *cam.BackMM,
 		DownMM: *f.CameraDownMM, UpMM: *f.CameraUpMM, BehindMM: *f.CameraBackMM}
 	down, up, behind := float64(*f.CameraDownMM), float64(*f.CameraUpMM), float64(*f.CameraBackMM)
+	if s.Fit.Off(f.CameraCover) {
+		up = math.Inf(1)
+	}
 	t.UpDeg, t.Touches = turnsFree([]wall{
 		{"the bottom plate with its back", down, back, half},
 		{"the top plate with its front", up, front, half},

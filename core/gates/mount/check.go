@@ -40,6 +40,8 @@ const (
 	CodeBlocked  verdict.Code = "mount.blocked"
 	CodeStruck   verdict.Code = "mount.struck"
 	CodeBend     verdict.Code = "mount.antenna-bend"
+	CodeOffHoles verdict.Code = "mount.off-its-holes"
+	CodeLeftOff  verdict.Code = "mount.left-off"
 	CodeHot      verdict.Code = "mount.hot"
 	CodePlugRoom verdict.Code = "mount.antenna-plug"
 	CodeShot     verdict.Code = "mount.in-the-shot"
@@ -67,6 +69,7 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeBlocked: verdict.Inconvenient,
 	CodeStruck:  verdict.Falls,
 	CodeBend:    verdict.Fails,
+	CodeLeftOff: verdict.Falls,
 	CodeHot:     verdict.Fails,
 	CodeShot:    verdict.Inconvenient,
 }
@@ -107,6 +110,7 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkAccess()...)
 		findings = append(findings, s.checkStack()...)
 	}
+	findings = append(findings, s.checkLeftOff()...)
 	findings = append(findings, s.checkHoldings()...)
 	findings = append(findings, s.checkRoom()...)
 	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {

@@ -52,30 +52,22 @@ func FindSeat(c fleet.Case, part string) Seat {
 		_, more := s.rounds()
 		others = append(others, more...)
 	}
-	if lacks = slices.Concat(lacks, free, others); len(lacks) > 0 {
+	_, _, _, _, holes := s.onHoles(part)
+	if lacks = slices.Concat(lacks, holes, free, others); len(lacks) > 0 {
 		return Seat{Says: verdict.CannotTell(verdict.Mount, CodeRoom, b.label, once(lacks)...).Says}
 	}
-	rest := slices.DeleteFunc(slices.Clone(r.Blocks), func(o Block) bool { return o.Part == part })
+	r.Blocks = slices.DeleteFunc(slices.Clone(r.Blocks), func(o Block) bool { return o.Part == part })
 	now, _ := s.Fit.PlaceOf(part)
 	seat, inTheWay := Seat{}, map[string]int{}
 	var best *try
-	for t := range s.tries(&b, size) {
+	for t := range s.seats(&b, size) {
 		seat.Tried++
 		block, _ := b.block(t.spot, size)
-		hit := slices.IndexFunc(rest, func(o Block) bool { _, by := block.box.Meets(o.box); return by != 0 })
-		if hit >= 0 {
-			inTheWay[rest[hit].Label]++
+		if meets := r.meets(&block); meets != "" {
+			inTheWay[meets]++
 			continue
 		}
-		if i := slices.IndexFunc(r.Rounds, func(o Round) bool { return o.disc.Meets(block.box) > 0 }); i >= 0 {
-			inTheWay[r.Rounds[i].Label]++
-			continue
-		}
-		if i := slices.IndexFunc(r.Rods, func(o Rod) bool { return o.rod.In(block.box) > 0 }); i >= 0 {
-			inTheWay[r.Rods[i].Label]++
-			continue
-		}
-		if t.short = cramped(&block, rest); t.short == 0 {
+		if t.short = cramped(&block, r.Blocks); t.short == 0 {
 			seat.Free++
 		}
 		if best == nil || t.better(best, now) {
@@ -84,6 +76,44 @@ func FindSeat(c fleet.Case, part string) Seat {
 	}
 	seat.say(&b, best, inTheWay)
 	return seat
+}
+
+// meets is the first thing of a room that a block lies in; empty: it is free.
+func (r *Room) meets(block *Block) string {
+	for i := range r.Blocks {
+		if _, by := block.box.Meets(r.Blocks[i].box); by != 0 {
+			return r.Blocks[i].Label
+		}
+	}
+	for i := range r.Rounds {
+		if r.Rounds[i].disc.Meets(block.box) > 0 {
+			return r.Rounds[i].Label
+		}
+	}
+	for i := range r.Rods {
+		if r.Rods[i].rod.In(block.box) > 0 {
+			return r.Rods[i].Label
+		}
+	}
+	return ""
+}
+
+// seats are the places to try: held by screws a part lies on its holes, or nowhere.
+func (s *seat) seats(b *body, size [3]unit.Millimetres) func(yield func(try) bool) {
+	return func(yield func(try) bool) {
+		tried := map[fleet.Spot]bool{}
+		for t := range s.tries(b, size) {
+			if onto := s.snap(b.node, t.spot); onto != nil {
+				if tried[*onto] {
+					continue
+				}
+				tried[*onto], t.spot = true, *onto
+			}
+			if !yield(t) {
+				return
+			}
+		}
+	}
 }
 
 // once is what is missing, each value once.
@@ -134,6 +164,9 @@ func (t *try) away(now fleet.Spot) unit.Millimetres {
 func (s *seat) tries(b *body, size [3]unit.Millimetres) func(yield func(try) bool) {
 	return func(yield func(try) bool) {
 		for i := range s.frame.Plates {
+			if s.Fit.Off(s.frame.Plates[i].ID) {
+				continue
+			}
 			for quarters := range 4 {
 				if !s.triesOn(&s.frame.Plates[i], b.node, size, quarters, yield) {
 					return

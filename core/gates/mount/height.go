@@ -76,6 +76,9 @@ func (s *seat) checkHeight() []verdict.Finding {
 	}
 	stack, missing := s.stack()
 	clear, more := s.clear(s.bay, on)
+	if s.Fit.Off(s.bay.Cover) {
+		return nil // nothing lies over it
+	}
 	if missing = append(missing, more...); len(missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeUnknown, s.Quad.Label(), missing...)}
 	}

@@ -21,6 +21,7 @@ type Block struct {
 	Max     [3]unit.Millimetres `json:"max"`
 	Place   *fleet.Spot         `json:"place,omitempty"`
 	Lies    string              `json:"lies,omitempty"` // in words
+	Snap    *fleet.Spot         `json:"snap,omitempty"` // where it lies on the holes that hold it; absent: none do
 	Free    []Block             `json:"free,omitempty"` // what is to stay free beside it
 	Clashes bool                `json:"clashes"`        // it meets another
 
@@ -37,6 +38,8 @@ type Room struct {
 	Rounds []Round `json:"rounds"`
 	// Rods are the antennas where they stand.
 	Rods []Rod `json:"rods"`
+	// Plates are those of the frame.
+	Plates []PlateOn `json:"plates"`
 	// Loose are parts that can be given a place: their size is stated.
 	Loose []Block `json:"loose"`
 	// Shot is what its camera sees of the quad; absent: that cannot be told.
@@ -45,10 +48,17 @@ type Room struct {
 	Lacks []string `json:"lacks"`
 }
 
+// PlateOn is a plate of the frame, which is on or left off.
+type PlateOn struct {
+	ID    string `json:"id"`
+	Label string `json:"label"`
+	Off   bool   `json:"off"`
+}
+
 // room works out where everything of a fit lies. missing lists what is not stated of what
 // has a place; of the frame, where something has one.
 func (s *seat) room() (r Room, missing []verdict.Missing) {
-	r = Room{Blocks: []Block{}, Rounds: []Round{}, Rods: []Rod{}, Loose: []Block{}, Lacks: []string{}}
+	r = Room{Blocks: []Block{}, Rounds: []Round{}, Rods: []Rod{}, Plates: []PlateOn{}, Loose: []Block{}, Lacks: []string{}}
 	for _, part := range s.bodies() {
 		place, placed := s.Fit.PlaceOf(part.node)
 		size, lacks := part.size()
@@ -61,6 +71,7 @@ func (s *seat) room() (r Room, missing []verdict.Missing) {
 			}
 		case placed:
 			block, lacks := part.block(place, size)
+			block.Snap = s.snap(part.node, place)
 			r.Blocks = append(r.Blocks, block)
 			missing = append(missing, lacks...)
 		default:
@@ -212,6 +223,9 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	}
 	for i := range s.frame.Plates {
 		p := &s.frame.Plates[i]
+		if s.Fit.Off(p.ID) {
+			continue
+		}
 		box, known := p.Box()
 		if !known {
 			missing = append(missing, s.frameValue("plates."+p.ID, "width, height and thickness of its "+p.Label()))
@@ -320,6 +334,7 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 		findings = append(findings, s.checkStanding(&r)...)
 	}
 	findings = append(findings, s.checkShot(&r)...)
+	findings = append(findings, s.checkOnHoles()...)
 	for _, m := range r.meetings() {
 		a, b := r.Blocks[m.a], r.Blocks[m.b]
 		f := verdict.Finding{Code: CodeRoom, Level: verdict.Unfit, Source: verdict.Practice, Subject: a.Label, Part: a.Part,
@@ -338,6 +353,12 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 func RoomOf(c fleet.Case) Room {
 	s := newSeat(c)
 	r, missing := s.room()
+	if s.frame != nil {
+		for i := range s.frame.Plates {
+			p := &s.frame.Plates[i]
+			r.Plates = append(r.Plates, PlateOn{p.ID, p.Label(), s.Fit.Off(p.ID)})
+		}
+	}
 	r.Shot, _ = s.shot(&r)
 	for _, m := range missing {
 		if !slices.Contains(r.Lacks, m.Label) {

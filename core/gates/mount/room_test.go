@@ -22,6 +22,7 @@ func roomy() *gear.Set {
 		return gear.FramePlate{ID: id, FromXMM: -60, ToXMM: 60, YMM: mm(40), ZMM: mm(z), ThickMM: mm(2)}
 	}
 	f.Plates = []gear.FramePlate{plate("bottom", 0), plate("top", 32)}
+	f.StackAtXMM, f.StackAtYMM = mm(0), mm(0)
 	f.Standoffs, f.None = new(4), []string{gear.NoRotors, gear.NoDuct}
 	for _, at := range [][2]unit.Millimetres{{50, 15}, {50, -15}, {-50, 15}, {-50, -15}} {
 		f.Posts = append(f.Posts, gear.Post{XMM: at[0], YMM: at[1], FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)})
@@ -33,10 +34,13 @@ func roomy() *gear.Set {
 	return set
 }
 
-// airy is the sample seat with the unit in the wind.
+// airy is the sample seat with the unit in the wind, held by a bracket with screws of its own: it
+// may lie anywhere.
 func airy() fleet.Mounting {
 	seat := sample.Seat()
 	seat.Air = fleet.AirOpen
+	seat.Holdings = []fleet.Hold{{Part: fleet.NodeAirUnit, Way: fleet.HeldByBracket, Screws: new(4), ThickMM: mm(0),
+		SoftensC: new(110.0)}}
 	return seat
 }
 

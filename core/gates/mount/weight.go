@@ -1,6 +1,7 @@
 package mount
 
 import (
+	"fmt"
 	"slices"
 
 	"yokeswap/core/facts/change"
@@ -35,6 +36,18 @@ type Weight struct {
 	// added up is off.
 	MeasuredG *unit.Grams `json:"measuredG,omitempty"`
 	ErrorG    *unit.Grams `json:"errorG,omitempty"`
+	// Class says which line of the region the swap crosses; empty: none, or none is known.
+	Class string `json:"class,omitempty"`
+	// Sister is another quad on the same frame to hold it against; absent: there is none.
+	Sister *Sister `json:"sister,omitempty"`
+}
+
+// Sister is a quad on the same frame that has been weighed.
+type Sister struct {
+	Label string     `json:"label"`
+	AUWG  unit.Grams `json:"auwG"`
+	// MoreG is what this quad weighs more after the swap.
+	MoreG unit.Grams `json:"moreG"`
 }
 
 // AllG is what the quad weighs after the swap: measured, else added up; nil: not known.
@@ -61,7 +74,47 @@ func Weigh(lib *gear.Library, f *fleet.Index, q *fleet.Quad, measured *unit.Gram
 		after = *measured
 	}
 	w.hover(fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q), after)
+	w.beside(lib, f, q)
 	return w
+}
+
+// beside holds what it weighs after the swap against the lines of the region, and against the
+// quad on the same frame that weighs most like it.
+func (w *Weight) beside(lib *gear.Library, f *fleet.Index, q *fleet.Quad) {
+	all := w.AllG()
+	if all == nil {
+		return
+	}
+	if region, ok := gear.Find[*gear.Region](lib, f.Region); ok && w.BeforeG != nil {
+		w.Class = crosses(region, *w.BeforeG, *all)
+	}
+	frame := fleet.NewCase(lib, f, q).Fit.Frame
+	for i := range f.Quads {
+		other := &f.Quads[i]
+		if other.ID == q.ID || other.AUWG == nil || frame == "" || other.Now.Frame != frame {
+			continue
+		}
+		more := *all - *other.AUWG
+		if w.Sister == nil || max(more, -more) < max(w.Sister.MoreG, -w.Sister.MoreG) {
+			w.Sister = &Sister{Label: other.Label(), AUWG: *other.AUWG, MoreG: more}
+		}
+	}
+}
+
+// crosses says which line of a region lies between two masses.
+func crosses(region *gear.Region, before, after unit.Grams) string {
+	was, is := region.ClassOf(before), region.ClassOf(after)
+	name := func(c *gear.MassClass) string {
+		if c == nil {
+			return "none of its classes"
+		}
+		return "“" + c.Name + "”, from " + c.FromG.String()
+	}
+	if was == is {
+		return ""
+	}
+	return fmt.Sprintf("In %s the swap takes it from %s to %s: other rules hold then. Read them where the authority "+
+		"states them, before it flies.", region.Label(), name(was), name(is))
 }
 
 func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
@@ -114,8 +167,11 @@ func leftOut(now, next *fleet.Fit) []string {
 	if now.Harness != next.Harness || len(now.Wires) != len(next.Wires) {
 		list = append(list, "wires and solder")
 	}
-	if now.Screw != next.Screw || now.Washer != next.Washer {
+	if now.Screw != next.Screw || now.Washer != next.Washer || now.Plate != next.Plate {
 		list = append(list, "screws and washers")
+	}
+	if len(now.LeftOff) != len(next.LeftOff) {
+		list = append(list, "plates of the frame left off")
 	}
 	if unweighed(now) != unweighed(next) {
 		list = append(list, "tape and ties without a mass of their own")

@@ -47,7 +47,7 @@ var noFacts = slices.Concat(
 		"mhz", "widthMHz", "grid", "never", "untested", "needed", "keeps",
 	},
 	[]string{"loads", "regulators", "ports", "switches", "elements", "parts", "beside", "moved", "variants", "holdings", "places", "keepFree",
-		"stands"}, // whole lists
+		"stands", "leftOff"}, // whole lists
 )
 
 // noFact says whether a path names no fact of a gear entry or a fit.

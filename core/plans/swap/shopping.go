@@ -305,6 +305,9 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 		l.add(on, "", q.Label(), mount.StandoffCount(c), true, "")
 	}
 	l.holdings(q, c)
+	for _, f := range mount.Fixings(c) {
+		l.add(f.Model, f.Label, q.Label(), f.Count, true, f.Note)
+	}
 	plan := mount.Draw(c).Screw
 	if plan == nil {
 		return

@@ -228,6 +228,18 @@ func (w *writer) screwDown(step *Step) {
 	}
 	if w.Fit.Plate != "" {
 		step.Materials = append(step.Materials, w.Library.Label(w.Fit.Plate))
+		step.Do = append(step.Do, "The plate goes onto the frame first, on screws and nuts of its own; then the unit onto "+
+			"the plate.")
+	}
+	if frame, ok := w.Frame(); ok {
+		for _, p := range frame.Plates {
+			if w.Fit.Off(p.ID) {
+				step.Do = append(step.Do, "The "+p.Label()+" stays off.")
+			}
+		}
+	}
+	for _, f := range mount.Fixings(w.Case) {
+		step.Materials = append(step.Materials, fmt.Sprintf("%d × %s", f.Count, f.Label))
 	}
 	if camera := w.Camera(); camera.Camera != nil && camera.Screw != "" {
 		step.Do = append(step.Do,
@@ -270,6 +282,22 @@ func (w *writer) changeAntennas() {
 	w.add(step)
 }
 
+// standAntennas puts the antennas where the plan has them.
+func (w *writer) standAntennas() {
+	now, next := w.Quad.Now.Antennas, w.Fit.Antennas
+	if next == nil || len(next.Stands) == 0 || now != nil && slices.Equal(now.Stands, next.Stands) {
+		return
+	}
+	step := Step{ID: "stand-antennas", Phase: Build, Title: "Stand the antennas", Tools: []string{"tape measure"},
+		Cautions: []string{cautionRadio}}
+	for i := range next.Stands[:min(len(next.Stands), len(next.Models))] {
+		step.Do = append(step.Do, fmt.Sprintf("Antenna %d, %s: its foot %s.", i+1, w.Library.Label(next.Models[i]),
+			next.Stands[i].Words()))
+	}
+	step.Do = append(step.Do, "No lead is bent hard or pinched under a plate; nothing stands where a propeller turns.")
+	w.add(step)
+}
+
 // holdings is a step for each part that comes to be held in another way than by its screws.
 func (w *writer) holdings() {
 	for _, h := range w.HeldParts() {
@@ -300,3 +328,29 @@ func (w *writer) holdings() {
 		w.add(step)
 	}
 }
+
+// checkHeat tries how hot a unit gets that does not lie in the wind.
+func (w *writer) checkHeat() {
+	if !w.hasAir || w.Fit.Air == "" || w.Fit.Air == fleet.AirOpen {
+		return
+	}
+	step := Step{
+		ID:    "check:heat:" + string(w.Fit.Air),
+		Phase: Check,
+		Title: "Try how hot the unit gets, closed up",
+		Do: []string{
+			"The frame closed as it flies, antennas on, the lowest power, no fan. Stay beside it with a hand near the plug.",
+			"Read its case after a minute, or as long as it may run so; unplug at once if it smells or the picture goes.",
+			"Let it cool, and try again with a fan before you open anything up.",
+		},
+		Tools:      []string{"thermometer"},
+		Cautions:   []string{cautionHot, cautionRadio},
+		RunSeconds: w.airUnit.BenchSecondsNoAir,
+		Reading:    &Reading{Label: "its case", Unit: "°C", Max: new(hottestC), Expected: "80 at most"},
+	}
+	w.add(step)
+}
+
+// hottestC is how hot a unit's case may get on the bench, in degrees Celsius: it lowers its power
+// from about there (common practice; the value is from memory).
+const hottestC = 80.0

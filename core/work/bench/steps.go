@@ -296,6 +296,7 @@ func (w *writer) build() {
 	if w.hasAir {
 		w.exchangeCamera()
 	}
+	w.standAntennas()
 	w.holdings()
 	w.feeds()
 	w.jumpers()
@@ -499,6 +500,7 @@ func (w *writer) check() {
 			Cautions: []string{cautionHot},
 		})
 	}
+	w.checkHeat()
 	w.checkBoard()
 	w.setUp()
 	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {

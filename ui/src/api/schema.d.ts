@@ -2355,6 +2355,10 @@ export interface components {
             /** Format: double */
             needMM: number;
         };
+        LeaveOff: {
+            on?: boolean;
+            plate: string;
+        };
         LinkBar: {
             covers: {
                 [key: string]: string[];
@@ -2518,6 +2522,7 @@ export interface components {
             part?: string;
             place?: components["schemas"]["Spot"];
             post?: boolean;
+            snap?: components["schemas"]["Spot"];
         };
         MountClamp: {
             /** Format: double */
@@ -2569,6 +2574,11 @@ export interface components {
             unit: string;
             wrongScrew: boolean;
         };
+        MountPlateOn: {
+            id: string;
+            label: string;
+            off: boolean;
+        };
         MountRod: {
             clashes: boolean;
             /** Format: double */
@@ -2584,6 +2594,7 @@ export interface components {
             blocks: components["schemas"]["MountBlock"][];
             lacks: string[];
             loose: components["schemas"]["MountBlock"][];
+            plates: components["schemas"]["MountPlateOn"][];
             rods: components["schemas"]["MountRod"][];
             rounds: components["schemas"]["MountRound"][];
             shot?: components["schemas"]["MountShot"];
@@ -2647,6 +2658,13 @@ export interface components {
             /** Format: double */
             viewYDeg: number;
         };
+        MountSister: {
+            /** Format: double */
+            auwG: number;
+            label: string;
+            /** Format: double */
+            moreG: number;
+        };
         MountTilt: {
             /** Format: double */
             backMM: number;
@@ -2684,6 +2702,7 @@ export interface components {
             beforeG?: number;
             /** Format: double */
             changeG?: number;
+            class?: string;
             /** Format: double */
             errorG?: number;
             /** Format: double */
@@ -2698,6 +2717,7 @@ export interface components {
             /** Format: double */
             measuredG?: number;
             parts: components["schemas"]["MountPart"][];
+            sister?: components["schemas"]["MountSister"];
             unknown: string[];
         };
         Mounting: {
@@ -2713,6 +2733,7 @@ export interface components {
             drill?: boolean;
             frame?: string;
             holdings?: components["schemas"]["Hold"][];
+            leftOff?: string[];
             metalUnder?: boolean;
             places?: components["schemas"]["Spot"][];
             plate?: string;
@@ -2843,6 +2864,7 @@ export interface components {
             goggles?: components["schemas"]["Slot"];
             hold?: components["schemas"]["Hold"];
             jumper?: components["schemas"]["Jumper"];
+            leaveOff?: components["schemas"]["LeaveOff"];
             mounting?: components["schemas"]["Mounting"];
             osd?: components["schemas"]["Layout"];
             pack?: string;

@@ -74,7 +74,12 @@
   function up(b: Block) {
     const by = moving;
     moving = null;
-    if (by && (by.x !== 0 || by.y !== 0)) moved(b, by);
+    if (!by || (by.x === 0 && by.y === 0)) return;
+    const snap = b.snap;
+    const near = (to: number, at: number) => Math.abs(to - at) <= 4;
+    if (snap && near(b.place!.xMM + by.x, snap.xMM) && near(b.place!.yMM + by.y, snap.yMM))
+      put({ ...b.place!, xMM: snap.xMM, yMM: snap.yMM }, `Onto its holes: ${b.label}.`);
+    else moved(b, by);
   }
   function onkeydown(event: KeyboardEvent, b: Block) {
     const step = event.shiftKey ? 10 : 1;
@@ -247,6 +252,14 @@
           <button type="button" class="button" onclick={() => find(b)} aria-label={`Find a seat for ${b.label}`}
             >Find a seat</button
           >
+          {#if placed && b.snap && (b.snap.xMM !== b.place!.xMM || b.snap.yMM !== b.place!.yMM)}
+            <button
+              type="button"
+              class="button"
+              onclick={() => put(b.snap!, `Onto its holes: ${b.label}.`)}
+              aria-label={`Put ${b.label} onto its holes`}>Onto its holes</button
+            >
+          {/if}
           {#if placed}
             <button type="button" class="button" onclick={() => moved(b, { turn: 1 })} aria-label={`Turn ${b.label}`}
               >Turn</button
@@ -262,6 +275,21 @@
       </li>
     {/each}
   </ul>
+  {#if room.plates.length > 0}
+    <p class="buttons" role="group" aria-label="Plates of the frame">
+      {#each room.plates as p (p.id)}
+        <button
+          type="button"
+          class="button"
+          onclick={() =>
+            onpick(
+              { leaveOff: { plate: p.id, on: p.off } },
+              p.off ? `Put on: the ${p.label}.` : `Left off: the ${p.label}.`,
+            )}>{p.off ? `Put the ${p.label} on` : `Leave the ${p.label} off`}</button
+        >
+      {/each}
+    </p>
+  {/if}
   {#if room.lacks.length > 0}<p class="soft text-note">Not drawn for want of: {room.lacks.join(', ')}.</p>{/if}
 </section>
 

@@ -28,6 +28,11 @@
           ? ''
           : `, ${grams(weight.errorG)} against what was added up`}.
       </p>{/if}
+    {#if weight.sister}<p>
+        {grams(weight.sister.moreG)} against {weight.sister.label} on the same frame, {fixed(weight.sister.auwG, 0)} g.
+      </p>{/if}
+    {#if weight.class}<p><b>{weight.class}</b></p>{/if}
+    {#if weight.leftOut.length > 0}<p class="soft">Not counted: {weight.leftOut.join(', ')}.</p>{/if}
     <p class="soft">
       Weigh it before and after in the same configuration: what the scale says goes before what is added up.
     </p>
