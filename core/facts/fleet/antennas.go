@@ -94,6 +94,16 @@ type Standing struct {
 	Rod   *space.Rod // nil: its length or its diameter is not stated
 }
 
+// Carrying are the antennas with others in their place. Where it is said how each stands, what was
+// written down of their angle and distance was of those before.
+func (a Antennas) Carrying(models []string, adapter string) Antennas {
+	a.Models, a.Adapter = models, adapter
+	if len(a.Stands) > 0 {
+		a.AngleDeg, a.CarbonMM = nil, nil
+	}
+	return a
+}
+
 // Radiating is the part of its rod that radiates.
 func (s *Standing) Radiating() space.Rod {
 	rod := *s.Rod

@@ -25,8 +25,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		if c.Fit.Antennas != nil {
 			next = *c.Fit.Antennas
 		}
-		next.Adapter = ""
-		next.Models = slices.Repeat([]string{a.ID}, n)
+		next = next.Carrying(slices.Repeat([]string{a.ID}, n), "")
 		cand := verdict.Candidate{Effort: verdict.Wire}
 		if !a.Onto(p.unit.port) {
 			adapter := p.adapterFor(a, p.unit.port)

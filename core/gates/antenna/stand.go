@@ -36,7 +36,8 @@ func (p *pair) standing() (s standing, missing []verdict.Missing) {
 			return s, missing
 		}
 		for k := range i {
-			if between := list[i].Rod.Between(*list[k].Rod); s.angle == nil || between < *s.angle {
+			between := unit.Degrees(math.Round(float64(list[i].Rod.Between(*list[k].Rod))))
+			if s.angle == nil || between < *s.angle {
 				s.angle = &between
 			}
 		}

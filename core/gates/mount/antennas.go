@@ -3,6 +3,7 @@ package mount
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -189,7 +190,37 @@ func (s *seat) checkStanding(r *Room) (findings []verdict.Finding) {
 	if len(missing) > 0 {
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeLead, s.Quad.Label(), once(missing)...))
 	}
-	return findings
+	return toldOnce(findings)
+}
+
+// toldOnce leaves out what is told of another of the same model already.
+func toldOnce(findings []verdict.Finding) (list []verdict.Finding) {
+	for _, f := range findings {
+		if !slices.ContainsFunc(list, func(g verdict.Finding) bool { return g.Says == f.Says }) {
+			list = append(list, f)
+		}
+	}
+	return list
+}
+
+// otherAntennas are the antennas that go straight onto the unit, where those of the plan do not
+// lie as they stand.
+func (s *seat) otherAntennas() (list []fleet.Antennas) {
+	if !s.stands() || s.airUnit.Radio == nil {
+		return nil
+	}
+	r, _ := s.room()
+	if !slices.ContainsFunc(s.checkStanding(&r), func(f verdict.Finding) bool { return f.Level == verdict.Unfit }) {
+		return nil
+	}
+	for _, a := range gear.All[*gear.Antenna](s.Library) {
+		if !a.Onto(&s.airUnit.Radio.AntennaPort) || slices.Contains(s.Fit.Antennas.Models, a.ID) {
+			continue
+		}
+		models := slices.Repeat([]string{a.ID}, len(s.Fit.Antennas.Models))
+		list = append(list, s.Fit.Antennas.Carrying(models, ""))
+	}
+	return list
 }
 
 // check holds the way of a lead against the lead.

@@ -152,3 +152,39 @@ func TestTheHeatOfAUnit(t *testing.T) {
 	set, seat := roomy(), sample.Seat()
 	assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(caseOf(set, "first", seat))), "without a place it is not asked")
 }
+
+// Where a straight plug has no room, those that lie along the case are offered, and what was
+// written down of the antennas before does not go with them.
+func TestOtherAntennasWhereAPlugHasNoRoom(t *testing.T) {
+	blocked := func(s *gear.Set, f *fleet.Fit) {
+		s.Frames[0].Posts[3] = gear.Post{XMM: -20, YMM: 5, FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)}
+		var bent *gear.Antenna
+		for i := range s.Antennas {
+			if s.Antennas[i].RodMM == nil {
+				bent = &s.Antennas[i]
+			}
+		}
+		for i := range s.Antennas {
+			if s.Antennas[i].RodMM != nil && bent.RodMM == nil {
+				entry := bent.Entry
+				*bent = s.Antennas[i]
+				bent.Entry, bent.RightAngle = entry, new(true)
+				bent.Name = "bent"
+			}
+		}
+		f.Antennas.CarbonMM = mm(45)
+	}
+	k := standing(blocked)
+	fixed := 0
+	for _, cand := range mount.Candidates(k) {
+		if a := cand.Patch.Antennas; a != nil && k.Library.Label(a.Models[0]) == "bent" {
+			fixed++
+			assert.Nil(t, a.CarbonMM)
+			assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(k.With(cand.Patch))))
+		}
+	}
+	assert.Equal(t, 1, fixed)
+	for _, cand := range mount.Candidates(standing(nil)) {
+		assert.Nil(t, cand.Patch.Antennas, "they lie well")
+	}
+}

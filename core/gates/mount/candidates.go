@@ -47,6 +47,18 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	for _, hold := range s.secondHolds() {
 		list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{Hold: &hold}})
 	}
+	for _, place := range s.Fit.Places {
+		if onto := s.snap(place.Part, place); onto != nil && *onto != place {
+			list = append(list, verdict.Candidate{Effort: verdict.Other, Patch: fleet.Patch{Place: &fleet.Placing{Spot: *onto}}})
+		}
+	}
+	if id := s.bay.On; s.Fit.Off(id) {
+		list = append(list, verdict.Candidate{Effort: verdict.Other,
+			Patch: fleet.Patch{LeaveOff: &fleet.LeaveOff{Plate: id, On: true}}})
+	}
+	for _, other := range s.otherAntennas() {
+		list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{Antennas: &other}})
+	}
 	s.otherBays(change)
 	return list
 }

@@ -52,15 +52,15 @@ func (s *seat) rounds() (list []Round, missing []verdict.Missing) {
 	}
 	for i := range s.frame.Rotors {
 		r := &s.frame.Rotors[i]
-		where := corner(r)
+		where := corner(r) // with a space before it; empty for one in the middle
 		if duct != nil {
-			list = append(list, round("the duct "+where, r, *duct.DiameterMM, *duct.FromMM, *duct.ToMM))
+			list = append(list, round("the duct"+where, r, *duct.DiameterMM, *duct.FromMM, *duct.ToMM))
 		}
 		switch {
 		case r.ZMM == nil:
 			missing = append(missing, s.frameValue("rotors", "height of its propellers"))
 		case prop != nil:
-			blades := round("the propeller "+where, r, *prop, *r.ZMM-bladesBelow, *r.ZMM+bladesAbove)
+			blades := round("the propeller"+where, r, *prop, *r.ZMM-bladesBelow, *r.ZMM+bladesAbove)
 			blades.Propeller = true
 			list = append(list, blades)
 		}
@@ -68,14 +68,14 @@ func (s *seat) rounds() (list []Round, missing []verdict.Missing) {
 	return list, once(missing)
 }
 
-// corner is where a rotor is in words, such as "front left".
+// corner is where a rotor is in words, such as " front left".
 func corner(r *gear.Rotor) string {
 	words := ""
 	switch {
 	case r.XMM > 0:
-		words = "front"
+		words = " front"
 	case r.XMM < 0:
-		words = "rear"
+		words = " rear"
 	}
 	switch {
 	case r.YMM > 0:
