@@ -15,7 +15,7 @@ const shots = [
   { name: 'swap-mount', hash: '/swap/hopper/mount', viewport: desk },
   { name: 'swap-antenna', hash: '/swap/wallower/antenna', viewport: desk, dark: true },
   { name: 'swap-osd', hash: '/swap/wallower/osd', viewport: desk },
-  { name: 'swap-control', hash: '/swap/hopper/control', viewport: desk, dark: true },
+  { name: 'swap-room', hash: '/swap/quern/mount', viewport: { width: 1280, height: 1180 }, to: 'Where it lies' },
   { name: 'flight-board', hash: '/board/rynd', viewport: desk, board: true },
   { name: 'fault', hash: '/fault/damsel?symptom=no-osd', viewport: desk },
   { name: 'make', hash: '/make/fantail/antenna-holder', viewport: desk },

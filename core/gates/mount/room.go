@@ -71,7 +71,7 @@ func (s *seat) room() (r Room, missing []verdict.Missing) {
 			}
 		case placed:
 			block, lacks := part.block(place, size)
-			block.Snap = s.snap(part.node, place)
+			block.Lies, block.Snap = place.Words(), s.snap(part.node, place)
 			r.Blocks = append(r.Blocks, block)
 			missing = append(missing, lacks...)
 		default:
@@ -186,7 +186,7 @@ var sides = map[gear.Side]struct {
 func (b *body) block(at fleet.Spot, size [3]unit.Millimetres) (block Block, missing []verdict.Missing) {
 	box := space.Standing([3]unit.Millimetres{at.XMM, at.YMM, at.ZMM}, size, at.Quarters)
 	block = framed(b.label, box)
-	block.Part, block.Place, block.Lies = b.node, &at, at.Words()
+	block.Part, block.Place = b.node, &at
 	for _, free := range b.free {
 		if free.MM == nil {
 			missing = append(missing, verdict.GearValue(b.entry, "keepFree", "room for its "+free.What))
