@@ -19,7 +19,8 @@ func checkLies(ps *Problems, path string, f *fleet.Fit) {
 		at := path + "." + indexed("places", i)
 		once(ps, lies, at+".part", p.Part)
 		if !f.CanLie(p.Part) {
-			ps.add(at+".part", "expected airUnit, board, receiver, camera, or the id of a part of this fit, %q is none", p.Part)
+			ps.add(at+".part", "expected airUnit, board, receiver, camera, pack, or the id of a part of this fit, %q is none",
+				p.Part)
 		}
 	}
 }

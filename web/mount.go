@@ -100,7 +100,7 @@ func (s *server) registerShopping(api huma.API) {
 // seatFor looks for a place for a part of a quad's plan.
 func (s *server) seatFor(_ context.Context, in *struct {
 	Quad string `path:"quad"`
-	Part string `query:"part" required:"true" doc:"airUnit, board, receiver, camera, or the id of a part"`
+	Part string `query:"part" required:"true" doc:"airUnit, board, receiver, camera, pack, or the id of a part"`
 }) (*answer[mount.Seat], error) {
 	snap, q, err := s.quadOf(in.Quad)
 	if err != nil {

@@ -73,7 +73,11 @@ type object struct {
 	Type       string      `xml:"type,attr"`
 	Name       string      `xml:"name,attr,omitempty"`
 	Mesh       *mesh       `xml:"mesh,omitempty"`
-	Components []component `xml:"components>component,omitempty"`
+	Components *components `xml:"components,omitempty"` // an object has a mesh, or is of others
+}
+
+type components struct {
+	List []component `xml:"component"`
 }
 
 type mesh struct {
@@ -114,10 +118,10 @@ const (
 // ThreeMF is a part as a 3MF package: each body a mesh of its own, and one object of them all.
 func ThreeMF(title string, bodies []solid.Body) ([]byte, error) {
 	m := model{Unit: "millimeter", Lang: "en", Space: coreSpace, Metadata: []metadata{{"Title", title}}}
-	whole := object{ID: len(bodies) + 1, Type: "model", Name: title}
+	whole := object{ID: len(bodies) + 1, Type: "model", Name: title, Components: &components{}}
 	for i, b := range bodies {
 		m.Objects = append(m.Objects, object{ID: i + 1, Type: "model", Mesh: meshOf(b)})
-		whole.Components = append(whole.Components, component{i + 1})
+		whole.Components.List = append(whole.Components.List, component{i + 1})
 	}
 	m.Objects = append(m.Objects, whole)
 	m.Items = []item{{whole.ID}}

@@ -130,6 +130,64 @@ func TestEachMeshIsWholeAndAsLargeAsDrawn(t *testing.T) {
 	}
 }
 
+// Debian's OpenSCAD reads each 3MF file through lib3mf, the library of those who publish the form,
+// and finds bodies of the same volume; one with a corner that is not there it refuses.
+func TestThreeMFByItsReferenceLibrary(t *testing.T) {
+	t.Parallel()
+	check, draw := outside.Program(t, "admesh"), outside.Program(t, "openscad")
+	read := func(text []byte) (string, bool) {
+		dir := t.TempDir()
+		source, out := filepath.Join(dir, "read.scad"), filepath.Join(dir, "read.stl")
+		require.NoError(t, os.WriteFile(filepath.Join(dir, "part.3mf"), text, 0o600))
+		require.NoError(t, os.WriteFile(source, []byte(`import("part.3mf");`), 0o600))
+		cmd := exec.Command(draw, "-o", out, source)
+		cmd.Env = append(os.Environ(), "HOME="+dir)
+		said, err := cmd.CombinedOutput()
+		return out, err == nil && !bytes.Contains(said, []byte("WARNING")) && !bytes.Contains(said, []byte("ERROR"))
+	}
+	for _, d := range drawn {
+		list := bodies(t, d.part, d.v)
+		text, err := printing.ThreeMF(d.part, list)
+		require.NoError(t, err)
+		out, ok := read(text)
+		require.True(t, ok, d.part)
+		found, err := exec.Command(check, out).CombinedOutput()
+		require.NoError(t, err)
+		volume, err := strconv.ParseFloat(volumeLine.FindStringSubmatch(string(found))[1], 64)
+		require.NoError(t, err)
+		var sum float64
+		for _, b := range list {
+			sum += b.VolumeMM3()
+		}
+		assert.InEpsilon(t, sum, volume, 0.001, d.part)
+	}
+	_, ok := read(broken(t, bodies(t, drawn[0].part, drawn[0].v)))
+	assert.False(t, ok, "a corner that is not there")
+}
+
+// broken is a 3MF file one of whose triangles has a corner that is not there.
+func broken(t *testing.T, list []solid.Body) []byte {
+	text, err := printing.ThreeMF("broken", list)
+	require.NoError(t, err)
+	archive, err := zip.NewReader(bytes.NewReader(text), int64(len(text)))
+	require.NoError(t, err)
+	var out bytes.Buffer
+	w := zip.NewWriter(&out)
+	for _, f := range archive.File {
+		r, err := f.Open()
+		require.NoError(t, err)
+		body, err := io.ReadAll(r)
+		require.NoError(t, err)
+		body = bytes.Replace(body, []byte(`v1="0"`), []byte(`v1="999999"`), 1)
+		part, err := w.Create(f.Name)
+		require.NoError(t, err)
+		_, err = part.Write(body)
+		require.NoError(t, err)
+	}
+	require.NoError(t, w.Close())
+	return out.Bytes()
+}
+
 // A 3MF file read back: a package of three parts, meshes that are closed, one object of all
 // bodies that is built, and the same volume.
 func TestThreeMFReadBack(t *testing.T) {

@@ -213,6 +213,10 @@ func (c Case) PartLabel(part string) (string, bool) {
 		if hasUnit {
 			return unit.Label(), true
 		}
+	case NodePack:
+		if p, ok := c.Pack(); ok {
+			return p.Label(), true
+		}
 	case NodeCamera:
 		return "the camera", hasUnit || c.Fit.Analog != ""
 	case NodeAntennas:

@@ -10,7 +10,7 @@ import (
 // Spot is where a part lies on the quad: x forward, y to the left and z up, from the origin
 // of its frame.
 type Spot struct {
-	// Part is what lies there: airUnit, board, receiver, camera, or the id of a part.
+	// Part is what lies there: airUnit, board, receiver, camera, pack, or the id of a part.
 	Part string           `json:"part"`
 	XMM  unit.Millimetres `json:"xMM"` // of the middle of its underside
 	YMM  unit.Millimetres `json:"yMM"`
@@ -59,7 +59,7 @@ func (f *Fit) setPlace(p Placing) {
 }
 
 // lies are the parts without an id of their own that can lie somewhere.
-var lies = []string{NodeAirUnit, NodeBoard, NodeReceiver, NodeCamera}
+var lies = []string{NodeAirUnit, NodeBoard, NodeReceiver, NodeCamera, NodePack}
 
 // CanLie says whether a part of that name can lie somewhere on a fit.
 func (f *Fit) CanLie(part string) bool {

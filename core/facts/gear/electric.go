@@ -174,6 +174,10 @@ type Pack struct {
 	CapacityMAH     unit.MilliampHours `json:"capacityMAH,omitempty"`
 	MilliohmPerCell *unit.Milliohms    `json:"milliohmPerCell,omitempty"`
 	MassG           *unit.Grams        `json:"massG,omitempty"`
+	// LengthMM is from its front to its rear, as it lies on a quad; WidthMM across; HeightMM up.
+	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
+	WidthMM  *unit.Millimetres `json:"widthMM,omitempty"`
+	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
 }
 
 // LeftInPack is the share of its charge that stays in a pack (common practice: a fifth).

@@ -44,6 +44,17 @@ func (v *Variant) Is() any {
 // Middle is the middle of a range, for a field of whole numbers the next lower one.
 func (r *Range) Middle() float64 { return (r.Low + r.High) / 2 }
 
+// EitherWay is how far a value of an entry may be off to either side of what is counted with, where
+// a range is stated; zero where none is.
+func (e *Entry) EitherWay(path string) float64 {
+	for i := range e.Ranges {
+		if r := &e.Ranges[i]; r.Value == path {
+			return (r.High - r.Low) / 2
+		}
+	}
+	return 0
+}
+
 // Pin is one value set in an entry.
 type Pin struct {
 	Path string

@@ -51,6 +51,10 @@ func (s *seat) massOf(part string) *unit.Grams {
 		return s.airUnit.MassG
 	case fleet.NodeCamera:
 		return s.camera.MassG
+	case fleet.NodePack:
+		if p, ok := s.Pack(); ok {
+			return p.MassG
+		}
 	case fleet.NodeBoard:
 		if b, ok := s.Board(); ok {
 			return b.MassG

@@ -39,3 +39,21 @@ func TestLinesAndSistersOfAWeight(t *testing.T) {
 	k.Fleet.Region = ""
 	assert.Empty(t, mount.Weigh(k.Library, k.Fleet, k.Quad, new(unit.Grams(100))).Class)
 }
+
+// What a sheet states as a range is counted with its middle, and the change says how far it may be
+// off.
+func TestMassesStatedAsARange(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[0].MassG = nil
+	set.AirUnits[0].Ranges = []gear.Range{{Value: "massG", Low: 28, High: 33}}
+	k := caseOf(set, "first", sample.Seat())
+	k.Quad.Now.AirUnit = nil
+	w := mount.Weigh(k.Library, k.Fleet, k.Quad, nil)
+	for _, p := range w.Parts {
+		if p.Label == "first" {
+			assert.InDelta(t, 30.5, float64(*p.MassG), 1e-9)
+			assert.InDelta(t, 2.5, float64(p.OffG), 1e-9)
+		}
+	}
+	assert.InDelta(t, 2.5, float64(w.OffG), 1e-9)
+}

@@ -145,6 +145,13 @@ func (s *seat) bodies() (list []body) {
 			list = append(list, outlined(placed.ID, &p.Entry, p.Outline, p.HeightMM, "heightMM", p.KeepFree))
 		}
 	}
+	if p, ok := s.Pack(); ok {
+		list = append(list, body{node: fleet.NodePack, label: p.Label(), entry: &p.Entry, dims: [3]dimension{
+			{[]string{"lengthMM"}, "length", []*unit.Millimetres{p.LengthMM}},
+			{[]string{"widthMM"}, "width", []*unit.Millimetres{p.WidthMM}},
+			{[]string{"heightMM"}, "height", []*unit.Millimetres{p.HeightMM}},
+		}})
+	}
 	if cam := s.camera.Camera; cam != nil {
 		list = append(list, body{node: fleet.NodeCamera, label: "the camera", entry: s.camera.Of, dims: [3]dimension{
 			{

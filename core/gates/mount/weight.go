@@ -15,12 +15,20 @@ type Part struct {
 	Label string      `json:"label"`
 	Comes bool        `json:"comes"`
 	MassG *unit.Grams `json:"massG,omitempty"`
+	// OffG is how far that may be off to either side, where its sheet states a range.
+	OffG unit.Grams `json:"offG,omitempty"`
+}
+
+// weighed is a part with the mass its sheet states.
+func weighed(e *gear.Entry, mass *unit.Grams) Part {
+	return Part{Label: e.Label(), MassG: mass, OffG: unit.Grams(e.EitherWay("massG"))}
 }
 
 // Weight is what a swap does to the weight, hover and flight time.
 type Weight struct {
 	Parts   []Part      `json:"parts"`
 	ChangeG *unit.Grams `json:"changeG,omitempty"` // absent: a mass is not known
+	OffG    unit.Grams  `json:"offG,omitempty"`    // how far that may be off to either side
 	BeforeG *unit.Grams `json:"beforeG,omitempty"`
 	AfterG  *unit.Grams `json:"afterG,omitempty"`
 	// HoverPower and FlightTime are shares of today's; the minutes are those of a hover
@@ -139,6 +147,7 @@ func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 	}
 	var change unit.Grams
 	for _, p := range w.Parts {
+		w.OffG += p.OffG
 		switch {
 		case p.MassG == nil:
 			w.Unknown = append(w.Unknown, p.Label)
@@ -207,12 +216,12 @@ func masses(c fleet.Case) (list []Part) {
 	video := false // camera and transmitter are weighed as parts
 	for i := range c.Fit.Parts {
 		if p, ok := gear.Find[*gear.Part](c.Library, c.Fit.Parts[i].Model); ok {
-			add(p.Label(), p.MassG)
+			list = append(list, weighed(&p.Entry, p.MassG))
 			video = video || p.Sort == gear.SortCamera || p.Sort == gear.SortTransmitter
 		}
 	}
 	if u, _, ok := c.AirUnit(); ok {
-		add(u.Label(), u.MassG)
+		list = append(list, weighed(&u.Entry, u.MassG))
 		list = append(list, cameraMass(c, u)...)
 		if slices.Contains(u.MassWith, gear.WithAntennas) {
 			add("less the antennas "+u.Label()+" comes with", nil)
@@ -253,33 +262,32 @@ func cameraMass(c fleet.Case, u *gear.AirUnit) []Part {
 // airframe is what carries the rest and what joins it: receiver, board, frame, pack, plate,
 // standoffs, regulators, headers.
 func airframe(c fleet.Case) (list []Part) {
-	add := func(label string, mass *unit.Grams) { list = append(list, Part{Label: label, MassG: mass}) }
 	if r, ok := c.PlacedReceiver(); ok {
-		add(r.Label(), r.MassG)
+		list = append(list, weighed(&r.Entry, r.MassG))
 	}
 	if b, ok := c.Board(); ok {
-		add(b.Label(), b.MassG)
+		list = append(list, weighed(&b.Entry, b.MassG))
 	}
 	if frame, ok := c.Frame(); ok {
-		add(frame.Label(), frame.MassG)
+		list = append(list, weighed(&frame.Entry, frame.MassG))
 	}
 	if p, ok := c.Pack(); ok {
-		add(p.Label(), p.MassG)
+		list = append(list, weighed(&p.Entry, p.MassG))
 	}
 	if p, ok := c.Plate(); ok {
-		add(p.Label(), p.MassG)
+		list = append(list, weighed(&p.Entry, p.MassG))
 	}
 	if on, ok := c.Standoff(); ok {
-		add("longer standoffs", longer(c, on))
+		list = append(list, Part{Label: "longer standoffs", MassG: longer(c, on)})
 	}
 	for _, r := range c.Fit.Regulators {
 		if model, ok := gear.Find[*gear.Regulator](c.Library, r.Model); ok {
-			add(model.Label(), model.MassG)
+			list = append(list, weighed(&model.Entry, model.MassG))
 		}
 	}
 	for _, h := range c.Fit.HeaderModels() {
 		if model, ok := gear.Find[*gear.Header](c.Library, h); ok {
-			add(model.Label(), model.MassG)
+			list = append(list, weighed(&model.Entry, model.MassG))
 		}
 	}
 	return list
@@ -293,12 +301,12 @@ func antennaMasses(c fleet.Case) (list []Part) {
 	}
 	for _, id := range a.Models {
 		if model, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
-			list = append(list, Part{Label: model.Label(), MassG: model.MassG})
+			list = append(list, weighed(&model.Entry, model.MassG))
 		}
 	}
 	if adapter, ok := gear.Find[*gear.Adapter](c.Library, a.Adapter); ok {
 		for range a.Models {
-			list = append(list, Part{Label: adapter.Label(), MassG: adapter.MassG})
+			list = append(list, weighed(&adapter.Entry, adapter.MassG))
 		}
 	}
 	return list

@@ -2544,6 +2544,8 @@ export interface components {
             label: string;
             /** Format: double */
             massG?: number;
+            /** Format: double */
+            offG?: number;
         };
         MountPicture: {
             bay: string;
@@ -2716,6 +2718,8 @@ export interface components {
             leftOut: string[];
             /** Format: double */
             measuredG?: number;
+            /** Format: double */
+            offG?: number;
             parts: components["schemas"]["MountPart"][];
             sister?: components["schemas"]["MountSister"];
             unknown: string[];
@@ -6100,7 +6104,7 @@ export interface operations {
     "get-api-quads-by-quad-seat": {
         parameters: {
             query: {
-                /** @description airUnit, board, receiver, camera, or the id of a part */
+                /** @description airUnit, board, receiver, camera, pack, or the id of a part */
                 part: string;
             };
             header?: never;

@@ -17,6 +17,9 @@
   let said = $state('');
 
   const parts = $derived(room.blocks.filter((b) => b.place));
+  // Of what lies over another the smaller is drawn on top, so that each can be taken hold of.
+  const area = (b: Block) => ((b.max[0] ?? 0) - (b.min[0] ?? 0)) * ((b.max[1] ?? 0) - (b.min[1] ?? 0));
+  const drawn = $derived(parts.toSorted((a, b) => area(b) - area(a)));
   const frame = $derived(room.blocks.filter((b) => !b.place));
   const ends = (axis: number) => {
     const all = [
@@ -157,7 +160,7 @@
               class:clashes={r.clashes}
             />
           {/each}
-          {#each parts as b (b.part)}
+          {#each drawn as b (b.part)}
             {#each b.free ?? [] as f, i (i)}<rect {...plan(f, b)} class="free" class:clashes={f.clashes} />{/each}
             <rect
               {...plan(b)}

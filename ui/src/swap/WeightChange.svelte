@@ -10,7 +10,9 @@
 {#if weight.parts.length > 0}
   <section class="panel px-3.5 py-2.5" aria-labelledby="weight">
     <h3 id="weight">
-      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.afterG === undefined
+      {#if weight.changeG !== undefined}{grams(weight.changeG)}{weight.offG
+          ? ` (give or take ${fixed(weight.offG, 1)} g)`
+          : ''}{weight.afterG === undefined
           ? ''
           : `: ${weight.beforeG} g becomes ${fixed(weight.afterG, 0)} g`}{weight.flightTime === undefined
           ? ''
@@ -20,7 +22,9 @@
     <ul class="my-1">
       {#each weight.parts as p, i (i)}<li>
           {p.comes ? 'in' : 'out'}: {p.label}
-          <span class="mono">{p.massG === undefined ? '? g' : `${fixed(p.massG, 1)} g`}</span>
+          <span class="mono"
+            >{p.massG === undefined ? '? g' : `${fixed(p.massG, 1)} g`}{p.offG ? ` ± ${fixed(p.offG, 1)}` : ''}</span
+          >
         </li>{/each}
     </ul>
     {#if weight.measuredG !== undefined}<p>
