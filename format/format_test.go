@@ -194,6 +194,20 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			"plates[0].from.xMM",
 			"expected more than 0, found 0",
 		},
+		{
+			"more places than antennas",
+			fit(`"antennas":{"models":[],"stands":[{"xMM":0,"yMM":0,"zMM":0,"turnDeg":0,"riseDeg":90}]}`),
+			"quads[0].now.antennas.stands",
+			"expected a place for each of 0 antennas at most, got 1",
+		},
+		{"a plate left off twice", fit(`"leftOff":["top","top"]`), "quads[0].now.leftOff[1]", "stands already at"},
+		{
+			"a bay on a plate there is not",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":9}],` +
+				`"bays":[{"id":"b","on":"q"}]}]`),
+			"frames[0].bays[0].on",
+			"expected the id of one of its plates",
+		},
 		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
 		{"a channel order of three", fit(`"sticks":{"order":"AAET"}`), "quads[0].now.sticks.order", "A stands twice"},
 		{

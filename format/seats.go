@@ -14,6 +14,10 @@ func checkLies(ps *Problems, path string, f *fleet.Fit) {
 	for i, id := range f.LeftOff {
 		once(ps, off, path+"."+indexed("leftOff", i), id)
 	}
+	if a := f.Antennas; a != nil && len(a.Stands) > len(a.Models) {
+		ps.add(path+".antennas.stands", "expected a place for each of %d antennas at most, got %d", len(a.Models),
+			len(a.Stands))
+	}
 	lies := map[string]string{}
 	for i, p := range f.Places {
 		at := path + "." + indexed("places", i)

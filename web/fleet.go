@@ -135,8 +135,16 @@ func (s *server) plan(ctx context.Context, in *struct {
 	}
 }) (*ready[QuadView], error) {
 	return s.changeQuad(ctx, in.Quad, in.Body.Revision, "planned", func(st *stock.Stock) error {
-		return st.Plan(in.Quad, in.Body.Patch)
+		return refused(st.Plan(in.Quad, in.Body.Patch))
 	})
+}
+
+// refused is why a patch is not applied, as the one who asks for it has to read it.
+func refused(err error) error {
+	if err == nil {
+		return nil
+	}
+	return huma.Error422UnprocessableEntity(err.Error())
 }
 
 // note applies a patch to what a quad carries today.
@@ -148,7 +156,7 @@ func (s *server) note(ctx context.Context, in *struct {
 	}
 }) (*ready[QuadView], error) {
 	return s.changeQuad(ctx, in.Quad, in.Body.Revision, "noted what is there", func(st *stock.Stock) error {
-		return st.Note(in.Quad, in.Body.Patch)
+		return refused(st.Note(in.Quad, in.Body.Patch))
 	})
 }
 

@@ -244,23 +244,23 @@ func (d *differ) antennas() {
 		}
 		return
 	}
-	var models []string
-	for i, m := range is.Models {
-		if slices.Index(is.Models, m) == i {
-			n := 0
-			for _, other := range is.Models {
-				if other == m {
-					n++
-				}
-			}
-			models = append(models, fmt.Sprintf("%d × %s", n, d.label(m)))
+	models, through := Antennas(d.after.Library, is)
+	d.say("put %s on %s%s", models, Node(d.after, fleet.NodeAirUnit), through)
+}
+
+// Antennas are those of a unit as they are read, "1 × A and 1 × B", and what they go on through,
+// " through the C"; empty: nothing.
+func Antennas(lib *gear.Library, a *fleet.Antennas) (models, through string) {
+	var list []string
+	for i, m := range a.Models {
+		if slices.Index(a.Models, m) == i {
+			list = append(list, fmt.Sprintf("%d × %s", a.Count(m), lib.Label(m)))
 		}
 	}
-	through := ""
-	if is.Adapter != "" {
-		through = " through the " + d.label(is.Adapter)
+	if a.Adapter != "" {
+		through = " through the " + lib.Label(a.Adapter)
 	}
-	d.say("put %s on %s%s", And(models), Node(d.after, fleet.NodeAirUnit), through)
+	return And(list), through
 }
 
 func (d *differ) mounting() {
@@ -311,8 +311,8 @@ func (d *differ) mounting() {
 func (d *differ) plates(frame *gear.Frame) {
 	label := func(id string) string {
 		if frame != nil {
-			if i := slices.IndexFunc(frame.Plates, func(p gear.FramePlate) bool { return p.ID == id }); i >= 0 {
-				return frame.Plates[i].Label()
+			if p, ok := frame.Plate(id); ok {
+				return p.Label()
 			}
 		}
 		return id

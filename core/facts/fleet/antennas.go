@@ -59,10 +59,22 @@ type StandAt struct {
 	Out     bool `json:"out,omitempty"`
 }
 
-// stand puts an antenna somewhere, in their order: one after another that has no place yet is
-// left as it is.
+// NoStand says why an antenna cannot be put somewhere; empty: it can.
+func (f *Fit) NoStand(at StandAt) string {
+	switch a := f.Antennas; {
+	case a == nil || at.Antenna > len(a.Models):
+		return fmt.Sprintf("there is no antenna %d", at.Antenna)
+	case at.Antenna < 1:
+		return "antennas are counted from 1"
+	case at.Antenna > len(a.Stands)+1 && !at.Out:
+		return fmt.Sprintf("antenna %d comes after another that has no place yet", at.Antenna)
+	}
+	return ""
+}
+
+// stand puts an antenna somewhere, where it can be (see NoStand).
 func (f *Fit) stand(at StandAt) {
-	if f.Antennas == nil || at.Antenna < 1 || at.Antenna > len(f.Antennas.Models) {
+	if f.NoStand(at) != "" {
 		return
 	}
 	f.Antennas = f.Antennas.clone()
@@ -71,7 +83,7 @@ func (f *Fit) stand(at StandAt) {
 		f.Antennas.Stands = nil
 	case at.Antenna <= n:
 		f.Antennas.Stands[at.Antenna-1] = at.Stand
-	case at.Antenna == n+1:
+	default:
 		f.Antennas.Stands = append(f.Antennas.Stands, at.Stand)
 	}
 }
@@ -92,6 +104,16 @@ type Standing struct {
 	*gear.Antenna
 	Stand Stand
 	Rod   *space.Rod // nil: its length or its diameter is not stated
+}
+
+// Count is how many of a model, or of the adapter, they take.
+func (a *Antennas) Count(id string) (n int) {
+	for _, model := range a.Models {
+		if model == id || a.Adapter == id {
+			n++
+		}
+	}
+	return n
 }
 
 // Carrying are the antennas with others in their place. Where it is said how each stands, what was

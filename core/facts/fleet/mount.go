@@ -3,6 +3,7 @@ package fleet
 import (
 	"slices"
 
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
 )
 
@@ -44,6 +45,16 @@ type Mounting struct {
 
 // Off says whether a plate of the frame is left off.
 func (m *Mounting) Off(plate string) bool { return plate != "" && slices.Contains(m.LeftOff, plate) }
+
+// PlatesOn are the plates of a frame that are put on.
+func (m *Mounting) PlatesOn(frame *gear.Frame) (list []*gear.FramePlate) {
+	for i := range frame.Plates {
+		if p := &frame.Plates[i]; !m.Off(p.ID) {
+			list = append(list, p)
+		}
+	}
+	return list
+}
 
 // LeaveOff leaves a plate of the frame off, or puts it on again.
 type LeaveOff struct {

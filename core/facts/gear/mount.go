@@ -230,6 +230,15 @@ func (f *Frame) Bay(id string) (*Bay, bool) {
 	return &f.Bays[i], true
 }
 
+// Plate looks up a plate by its id.
+func (f *Frame) Plate(id string) (*FramePlate, bool) {
+	i := slices.IndexFunc(f.Plates, func(p FramePlate) bool { return p.ID == id })
+	if i < 0 {
+		return nil, false
+	}
+	return &f.Plates[i], true
+}
+
 // Plate joins two patterns.
 type Plate struct {
 	Entry

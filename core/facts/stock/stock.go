@@ -368,7 +368,21 @@ func (s *Stock) Plan(quadID string, p fleet.Patch) error {
 	if !ok {
 		return fmt.Errorf("no quad %q", quadID)
 	}
+	before := q.NextFit()
+	if err := goes(&before, p); err != nil {
+		return err
+	}
 	q.Next = new(q.NextFit().With(p))
+	return nil
+}
+
+// goes says what of a patch would do nothing, and so was not meant.
+func goes(f *fleet.Fit, p fleet.Patch) error {
+	if p.Stand != nil {
+		if why := f.NoStand(*p.Stand); why != "" {
+			return fmt.Errorf("the antenna is not put there: %s", why)
+		}
+	}
 	return nil
 }
 
@@ -377,6 +391,9 @@ func (s *Stock) Note(quadID string, p fleet.Patch) error {
 	q, ok := s.Fleet.Quad(quadID)
 	if !ok {
 		return fmt.Errorf("no quad %q", quadID)
+	}
+	if err := goes(&q.Now, p); err != nil {
+		return err
 	}
 	q.Now = q.Now.With(p)
 	return nil

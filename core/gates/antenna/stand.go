@@ -65,11 +65,7 @@ func (p *pair) plates() (list []space.Box, missing []verdict.Missing) {
 	if len(frame.Plates) == 0 {
 		return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates", "plates")}
 	}
-	for i := range frame.Plates {
-		plate := &frame.Plates[i]
-		if p.Fit.Off(plate.ID) {
-			continue
-		}
+	for _, plate := range p.Fit.PlatesOn(frame) {
 		box, known := plate.Box()
 		if !known {
 			return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates."+plate.ID,

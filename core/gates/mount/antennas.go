@@ -66,6 +66,25 @@ func (s *seat) rods() (list []Rod, missing []verdict.Missing) {
 // stands says whether it is said where antennas stand.
 func (s *seat) stands() bool { return s.Fit.Antennas != nil && len(s.Fit.Antennas.Stands) > 0 }
 
+// nextStand is where the next antenna without a place could stand: behind all that lies there, low,
+// pointing up and back, away from the one before (common practice: two about 60° apart).
+func (s *seat) nextStand(r *Room) *fleet.StandAt {
+	a := s.Fit.Antennas
+	if a == nil || len(a.Stands) >= len(a.Models) {
+		return nil
+	}
+	tail := unit.Millimetres(0)
+	for i := range r.Blocks {
+		tail = min(tail, r.Blocks[i].Min[space.X])
+	}
+	n := len(a.Stands)
+	next := fleet.StandAt{Antenna: n + 1, Stand: fleet.Stand{XMM: tail - 10, YMM: 15, ZMM: 15, TurnDeg: 145, RiseDeg: 30}}
+	if n%2 != 0 {
+		next.YMM, next.TurnDeg = -next.YMM, -next.TurnDeg
+	}
+	return &next
+}
+
 // outlet is where the plug of an antenna lies and the way it comes off; missing is what that
 // cannot be told without.
 func (s *seat) outlet(i int) (at, off [3]float64, missing []verdict.Missing) {

@@ -52,7 +52,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 			list = append(list, verdict.Candidate{Effort: verdict.Other, Patch: fleet.Patch{Place: &fleet.Placing{Spot: *onto}}})
 		}
 	}
-	if id := s.bay.On; s.Fit.Off(id) {
+	for _, id := range s.wronglyOff() {
 		list = append(list, verdict.Candidate{Effort: verdict.Other,
 			Patch: fleet.Patch{LeaveOff: &fleet.LeaveOff{Plate: id, On: true}}})
 	}

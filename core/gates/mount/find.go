@@ -163,12 +163,9 @@ func (t *try) away(now fleet.Spot) unit.Millimetres {
 // tries are the places on and under each plate of the frame where a part lies wholly on it.
 func (s *seat) tries(b *body, size [3]unit.Millimetres) func(yield func(try) bool) {
 	return func(yield func(try) bool) {
-		for i := range s.frame.Plates {
-			if s.Fit.Off(s.frame.Plates[i].ID) {
-				continue
-			}
+		for _, plate := range s.Fit.PlatesOn(s.frame) {
 			for quarters := range 4 {
-				if !s.triesOn(&s.frame.Plates[i], b.node, size, quarters, yield) {
+				if !s.triesOn(plate, b.node, size, quarters, yield) {
 					return
 				}
 			}

@@ -2,9 +2,7 @@ package mount
 
 import (
 	"fmt"
-	"slices"
 
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 )
 
@@ -18,21 +16,32 @@ func (s *seat) checkLeftOff() (findings []verdict.Finding) {
 			s.frameValue("bays."+s.bay.ID+".on", "plate its "+s.bay.Label()+" is on")))
 	}
 	for _, id := range s.Fit.LeftOff {
-		i := slices.IndexFunc(s.frame.Plates, func(p gear.FramePlate) bool { return p.ID == id })
+		plate, there := s.frame.Plate(id)
 		f := verdict.Finding{Code: CodeLeftOff, Level: verdict.Caution, Source: verdict.Practice, Subject: s.frame.Label()}
 		switch {
-		case i < 0:
+		case !there:
 			f.Level = verdict.Unfit
 			f.Says = fmt.Sprintf("A plate is left off that %s does not have: %s.", s.frame.Label(), id)
 		case s.bay != nil && s.bay.On == id:
 			f.Level = verdict.Unfit
 			f.Says = fmt.Sprintf("The %s of %s is on its %s, which is left off: the unit has nothing to sit on.",
-				s.bay.Label(), s.frame.Label(), s.frame.Plates[i].Label())
+				s.bay.Label(), s.frame.Label(), plate.Label())
 		default:
 			f.Says = fmt.Sprintf("The %s of %s is left off: the frame bends more, its arms hold less, and what lies under it "+
-				"takes the crash.", s.frame.Plates[i].Label(), s.frame.Label())
+				"takes the crash.", plate.Label(), s.frame.Label())
 		}
 		findings = append(findings, f)
 	}
 	return findings
+}
+
+// wronglyOff are the plates left off that have to be put on: the one the unit sits on, and any the
+// frame does not have.
+func (s *seat) wronglyOff() (list []string) {
+	for _, id := range s.Fit.LeftOff {
+		if _, there := s.frame.Plate(id); !there || s.bay.On == id {
+			list = append(list, id)
+		}
+	}
+	return list
 }

@@ -1,6 +1,7 @@
 package mount_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -57,6 +58,18 @@ func TestPlatesLeftOff(t *testing.T) {
 			all += f.Says + " "
 		}
 		assert.Contains(t, all, c.says, name)
+	}
+	for _, off := range []string{"bottom", "lid"} { // what it sits on, and what another frame had
+		set, seat := roomy(), airy()
+		for i := range set.Frames[0].Bays {
+			set.Frames[0].Bays[i].On = "bottom"
+		}
+		seat.LeftOff = []string{off}
+		k := caseOf(set, "first", seat)
+		put := slices.ContainsFunc(mount.Candidates(k), func(cand verdict.Candidate) bool {
+			return cand.Patch.LeaveOff != nil && verdict.Worst(mount.Check(k.With(cand.Patch))) == verdict.Fits
+		})
+		assert.True(t, put, off)
 	}
 	set, seat := roomy(), airy()
 	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 25, 0)} // through the top plate

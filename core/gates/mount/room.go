@@ -38,6 +38,8 @@ type Room struct {
 	Rounds []Round `json:"rounds"`
 	// Rods are the antennas where they stand.
 	Rods []Rod `json:"rods"`
+	// Next is where the next antenna without a place could stand; absent: each has one.
+	Next *fleet.StandAt `json:"next,omitempty"`
 	// Plates are those of the frame.
 	Plates []PlateOn `json:"plates"`
 	// Loose are parts that can be given a place: their size is stated.
@@ -228,11 +230,7 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	if len(s.frame.Plates) == 0 {
 		missing = append(missing, s.frameValue("plates", "plates"))
 	}
-	for i := range s.frame.Plates {
-		p := &s.frame.Plates[i]
-		if s.Fit.Off(p.ID) {
-			continue
-		}
+	for _, p := range s.Fit.PlatesOn(s.frame) {
 		box, known := p.Box()
 		if !known {
 			missing = append(missing, s.frameValue("plates."+p.ID, "width, height and thickness of its "+p.Label()))
@@ -367,6 +365,7 @@ func RoomOf(c fleet.Case) Room {
 		}
 	}
 	r.Shot, _ = s.shot(&r)
+	r.Next = s.nextStand(&r)
 	for _, m := range missing {
 		if !slices.Contains(r.Lacks, m.Label) {
 			r.Lacks = append(r.Lacks, m.Label)

@@ -22,23 +22,17 @@ type Shot struct {
 	Lens     [3]unit.Millimetres `json:"lens"` // where it is: x forward, y to the left, z up
 	Turned   unit.Degrees        `json:"turned"`
 	// Seen is what lies in the picture, the farthest first.
-	Seen []Seen `json:"seen"`
-	// FreeMM is how far forward the camera sees none of it; absent: nowhere near.
-	FreeMM *unit.Millimetres `json:"freeMM,omitempty"`
-	// GuardMM is how far the cage then still stands out before the lens, below 0: the lens before
-	// the cage; absent: not known.
-	GuardMM *unit.Millimetres `json:"guardMM,omitempty"`
-	Frees   string            `json:"frees"` // in words: how it is got out of the shot; empty: nothing is in it
-	Says    string            `json:"says"`
+	Seen  []Seen `json:"seen"`
+	Frees string `json:"frees"` // in words: how it is got out of the shot; empty: nothing is in it
+	Says  string `json:"says"`
 }
 
 // Seen is something of the quad in the picture.
 type Seen struct {
 	Label string `json:"label"`
 	// Outline in the picture: right and up from its middle, its edges at 1 and −1.
-	Outline  [][2]float64 `json:"outline"`
-	SharePct float64      `json:"sharePct"` // of the picture
-	Edge     string       `json:"edge"`     // where: "at the upper edge"
+	Outline [][2]float64 `json:"outline"`
+	Where   string       `json:"where"` // "at the upper edge (6 % of the picture)"
 
 	far float64
 }
@@ -91,8 +85,8 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 		if outline == nil {
 			return
 		}
-		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, Edge: edgeOf(outline), far: away(v, body),
-			SharePct: 100 * space.Share(outline)})
+		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, far: away(v, body),
+			Where: edgeOf(outline) + " (" + percent(100*space.Share(outline)) + " of the picture)"})
 		after, ok := v.FreeAfter(body, lookAhead)
 		free, frees = max(free, after), frees && ok
 	}
@@ -108,13 +102,9 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 		look(r.Rods[i].Label, r.Rods[i].rod.Solid())
 	}
 	slices.SortStableFunc(shot.Seen, func(a, b Seen) int { return cmp.Compare(b.far, a.far) })
-	if frees && len(shot.Seen) > 0 {
-		shot.FreeMM = &free
-		if s.frame != nil && s.frame.GuardMM != nil {
-			shot.GuardMM = new(unit.Less(unit.Less(*s.frame.GuardMM, *s.camera.LensMM), free))
-		}
+	if len(shot.Seen) > 0 {
+		shot.Frees = s.freed(free, frees)
 	}
-	shot.Frees = shot.frees()
 	shot.Says = shot.words()
 	return shot, nil
 }
@@ -161,7 +151,7 @@ func (s *Shot) words() string {
 	}
 	var seen []string
 	for i := len(s.Seen) - 1; i >= 0; i-- { // the nearest first
-		words := fmt.Sprintf("%s %s (%s of the picture)", s.Seen[i].Label, s.Seen[i].Edge, percent(s.Seen[i].SharePct))
+		words := s.Seen[i].Label + " " + s.Seen[i].Where
 		if !slices.Contains(seen, words) {
 			seen = append(seen, words)
 		}
@@ -169,24 +159,19 @@ func (s *Shot) words() string {
 	return fmt.Sprintf("%s %s. %s", at, change.And(seen), s.Frees)
 }
 
-// frees says how the camera is got to see none of it.
-func (s *Shot) frees() string {
-	if len(s.Seen) == 0 {
-		return ""
-	}
-	if s.FreeMM == nil {
+// freed says how far forward a camera sees nothing of its quad, and what its cage then does.
+func (s *seat) freed(after unit.Millimetres, frees bool) string {
+	if !frees {
 		return fmt.Sprintf("No way forward, up to %s, frees it.", lookAhead)
 	}
-	way := fmt.Sprintf("Moved %.1f mm forward it sees none of it", math.Ceil(float64(*s.FreeMM)*10)/10)
-	switch {
-	case s.GuardMM == nil:
-		way += "."
-	case *s.GuardMM < 0:
-		way += fmt.Sprintf(", and the lens stands %.1f mm out before the cage: the first crash lands on it.", -*s.GuardMM)
-	default:
-		way += ", and the cage still guards the lens."
+	way := fmt.Sprintf("Moved %.1f mm forward it sees none of it", math.Ceil(float64(after)*10)/10)
+	if s.frame == nil || s.frame.GuardMM == nil {
+		return way + "."
 	}
-	return way
+	if guard := unit.Less(unit.Less(*s.frame.GuardMM, *s.camera.LensMM), after); guard < 0 {
+		return way + fmt.Sprintf(", and the lens stands %.1f mm out before the cage: the first crash lands on it.", -guard)
+	}
+	return way + ", and the cage still guards the lens."
 }
 
 func percent(share float64) string {

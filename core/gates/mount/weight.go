@@ -248,7 +248,7 @@ func cameraMass(c fleet.Case, u *gear.AirUnit) []Part {
 	on := c.Camera()
 	switch {
 	case on.Model != nil:
-		list := []Part{{Label: on.Model.Label(), MassG: on.MassG}}
+		list := []Part{weighed(&on.Model.Entry, on.MassG)}
 		if u.Camera == nil || u.Camera.MassG == nil {
 			list = append(list, Part{Label: "less the own camera of " + u.Label()})
 		}

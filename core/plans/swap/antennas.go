@@ -3,6 +3,7 @@ package swap
 import (
 	"slices"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -13,19 +14,17 @@ import (
 
 // Alternative is a set of antennas the unit could carry, beside the one of the plan.
 type Alternative struct {
-	Label   string        `json:"label"`
-	Count   int           `json:"count"`
-	Adapter string        `json:"adapter,omitempty"` // through which it goes on
-	Planned bool          `json:"planned"`           // the plan has it
-	MassG   *unit.Grams   `json:"massG,omitempty"`   // of all, with adapters; absent: not known
-	Price   *float64      `json:"price,omitempty"`   // of what has to be bought; absent: not known
-	Money   string        `json:"money,omitempty"`   // three letters of ISO 4217
-	Plug    string        `json:"plug"`              // "straight, 8 mm"
-	LeadMM  *LeadBeside   `json:"lead,omitempty"`    // absent: that cannot be told
-	Gains   string        `json:"gains"`             // against the plan: "+2.1 dB on 5.8 GHz"; empty: not known
-	Antenna verdict.Level `json:"antenna"`           // what its gate says
-	Mount   verdict.Level `json:"mount"`             // what the room says
-	Says    string        `json:"says"`              // the worst of both, in words
+	Label   string        `json:"label"`           // "2 × A through the B"
+	Planned bool          `json:"planned"`         // the plan has it
+	MassG   *unit.Grams   `json:"massG,omitempty"` // of all, with adapters; absent: not known
+	Price   *float64      `json:"price,omitempty"` // of what has to be bought; absent: not known
+	Money   string        `json:"money,omitempty"` // three letters of ISO 4217
+	Plug    string        `json:"plug"`            // "straight, 8 mm"
+	LeadMM  *LeadBeside   `json:"lead,omitempty"`  // absent: that cannot be told
+	Gains   string        `json:"gains"`           // against the plan: "+2.1 dB on 5.8 GHz"; empty: not known
+	Antenna verdict.Level `json:"antenna"`         // what its gate says
+	Mount   verdict.Level `json:"mount"`           // what the room says
+	Says    string        `json:"says"`            // the worst of both, in words
 	Patch   fleet.Patch   `json:"patch"`
 }
 
@@ -54,21 +53,22 @@ func Alternatives(c fleet.Case) []Alternative {
 
 func alternative(c fleet.Case, patch fleet.Patch) Alternative {
 	on := patch.Antennas
-	a := Alternative{Label: c.Library.Label(on.Models[0]), Count: len(on.Models), Patch: patch}
+	models, through := change.Antennas(c.Library, on)
+	a := Alternative{Label: models + through, Patch: patch}
 	with := c.With(patch)
 	a.weighAndPrice(c, on)
 	if model, ok := gear.Find[*gear.Antenna](c.Library, on.Models[0]); ok {
 		a.Plug = plugWords(model.BarrelMM, model.RightAngle)
 	}
 	if adapter, ok := gear.Find[*gear.Adapter](c.Library, on.Adapter); ok {
-		a.Adapter, a.Plug = adapter.Label(), plugWords(adapter.BarrelMM, adapter.RightAngle)
+		a.Plug = plugWords(adapter.BarrelMM, adapter.RightAngle)
 	}
 	for _, rod := range mount.RoomOf(with).Rods {
 		if w := rod.Lead; w != nil && w.HasMM != nil && (a.LeadMM == nil || w.NeedMM > a.LeadMM.NeedMM) {
 			a.LeadMM = &LeadBeside{w.NeedMM, *w.HasMM}
 		}
 	}
-	own, room := antenna.Check(with), roomFor(mount.Check(with))
+	own, room := antenna.Check(with), roomFor(with)
 	a.Antenna, a.Mount = verdict.Worst(own), verdict.Worst(room)
 	if both := slices.Concat(own, room); a.Antenna != verdict.Fits || a.Mount != verdict.Fits {
 		a.Says = worstOf(both).Says
@@ -76,16 +76,24 @@ func alternative(c fleet.Case, patch fleet.Patch) Alternative {
 	return a
 }
 
-// roomFor are the findings of the mount gate that antennas bring about; that they fit, where
-// there is none.
-func roomFor(findings []verdict.Finding) (list []verdict.Finding) {
+// roomFor is what the mount gate says of antennas. Where it is not said where they stand, their
+// room cannot be told, however their leads are.
+func roomFor(c fleet.Case) (list []verdict.Finding) {
+	mine := map[string]bool{c.Quad.Label(): true, "": true}
+	for _, id := range c.Fit.Antennas.Models {
+		mine[c.Library.Label(id)] = true
+	}
 	about := []verdict.Code{mount.CodeLead, mount.CodeBend, mount.CodePlugRoom, mount.CodeStruck, mount.CodeRoom}
-	for _, f := range findings {
-		if slices.Contains(about, f.Code) {
+	for _, f := range mount.Check(c) {
+		if slices.Contains(about, f.Code) && mine[f.Subject] {
 			list = append(list, f)
 		}
 	}
-	if len(list) == 0 {
+	switch {
+	case len(c.Fit.Antennas.Stands) == 0:
+		list = append(list, verdict.CannotTell(verdict.Mount, mount.CodePlugRoom, c.Quad.Label(),
+			verdict.FitValue(c, "antennas.stands", "where each antenna of "+c.Quad.Label()+" stands")))
+	case len(list) == 0:
 		list = append(list, verdict.Finding{Level: verdict.Fits})
 	}
 	return list
@@ -115,27 +123,32 @@ func (a *Alternative) weighAndPrice(c fleet.Case, on *fleet.Antennas) {
 	var mass unit.Grams
 	var price float64
 	weighed, priced := true, true
-	add := func(id string, grams *unit.Grams, offer *gear.Offer) {
+	add := func(e *gear.Entry, grams *unit.Grams) {
+		n := on.Count(e.ID)
 		if grams == nil {
 			weighed = false
 		} else {
-			mass += *grams
+			mass += unit.Grams(n) * *grams
 		}
-		switch {
-		case had(c, id)+c.Fleet.SpareCount(id, c.Quad.ID) >= a.Count:
-		case offer == nil || offer.Price == nil || a.Money != "" && offer.Currency != a.Money:
+		had := c.Fleet.SpareCount(e.ID, c.Quad.ID)
+		if now := c.Quad.Now.Antennas; now != nil {
+			had += now.Count(e.ID)
+		}
+		switch buy := max(0, n-had); {
+		case buy == 0:
+		case e.Offer == nil || e.Offer.Price == nil || a.Money != "" && e.Offer.Currency != a.Money:
 			priced = false
 		default:
-			price, a.Money = price+*offer.Price, offer.Currency
+			price, a.Money = price+float64(buy)**e.Offer.Price, e.Offer.Currency
 		}
 	}
-	for _, id := range on.Models {
-		if m, ok := gear.Find[*gear.Antenna](c.Library, id); ok {
-			add(id, m.MassG, m.Offer)
+	for i, id := range on.Models {
+		if m, ok := gear.Find[*gear.Antenna](c.Library, id); ok && slices.Index(on.Models, id) == i {
+			add(&m.Entry, m.MassG)
 		}
-		if m, ok := gear.Find[*gear.Adapter](c.Library, on.Adapter); ok {
-			add(on.Adapter, m.MassG, m.Offer)
-		}
+	}
+	if m, ok := gear.Find[*gear.Adapter](c.Library, on.Adapter); ok {
+		add(&m.Entry, m.MassG)
 	}
 	if weighed {
 		a.MassG = &mass
@@ -143,18 +156,4 @@ func (a *Alternative) weighAndPrice(c fleet.Case, on *fleet.Antennas) {
 	if priced {
 		a.Price = &price
 	}
-}
-
-// had is how many of an antenna or adapter the quad carries today.
-func had(c fleet.Case, id string) (n int) {
-	on := c.Quad.Now.Antennas
-	if on == nil {
-		return 0
-	}
-	for _, model := range on.Models {
-		if model == id || on.Adapter == id {
-			n++
-		}
-	}
-	return n
 }

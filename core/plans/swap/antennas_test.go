@@ -24,7 +24,7 @@ func TestAntennasSideBySide(t *testing.T) {
 	require.Greater(t, len(list), 3)
 	first := list[0]
 	assert.True(t, first.Planned)
-	assert.Equal(t, "Cowl R", first.Label)
+	assert.Equal(t, "2 × Cowl R", first.Label)
 	assert.InDelta(t, 2.6, float64(*first.MassG), 1e-9)
 	assert.Zero(t, *first.Price, "it carries them today")
 	assert.Equal(t, "right-angled, 3 mm", first.Plug)
@@ -35,10 +35,29 @@ func TestAntennasSideBySide(t *testing.T) {
 	for _, a := range list[1:] {
 		assert.False(t, a.Planned)
 		with := c.With(a.Patch)
-		assert.Equal(t, a.Count, len(with.Fit.Antennas.Models), a.Label)
+		assert.Len(t, with.Fit.Antennas.Models, 2, a.Label)
 		assert.Equal(t, first.Patch.Antennas.Stands, with.Fit.Antennas.Stands, "they stand where those of the plan do")
 		if a.Antenna != verdict.Fits || a.Mount != verdict.Fits {
 			assert.NotEmpty(t, a.Says, a.Label)
 		}
 	}
+}
+
+// A pair of two models is named as two, and each that is not had is paid for; where it is not said
+// where antennas stand, whether they have room is not known, whatever their leads do.
+func TestAMixedPairSideBySide(t *testing.T) {
+	st := demoStock(t)
+	f := fleet.NewIndex(st.Fleet)
+	q, ok := f.Quad("quern")
+	require.True(t, ok)
+	c := fleet.NewCase(st.Library(), f, q)
+	mixed := *c.Fit.Antennas
+	mixed.Models, mixed.Stands = []string{"cowl-r", "teasel"}, nil
+	planned := swap.Alternatives(c.With(fleet.Patch{Antennas: &mixed}))[0]
+	assert.Equal(t, "1 × Cowl R and 1 × Teasel", planned.Label)
+	assert.InDelta(t, 1.3+0.4, float64(*planned.MassG), 1e-9)
+	assert.InDelta(t, 7.5, *planned.Price, 1e-9, "the Teasel alone")
+	assert.NotEqual(t, verdict.Fits, planned.Mount)
+	mixed.Models = []string{"cowl-r", "cowl-r"}
+	assert.Equal(t, verdict.Unknown, swap.Alternatives(c.With(fleet.Patch{Antennas: &mixed}))[0].Mount)
 }

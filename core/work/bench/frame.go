@@ -346,7 +346,12 @@ func (w *writer) checkHeat() {
 		Tools:      []string{"thermometer"},
 		Cautions:   []string{cautionHot, cautionRadio},
 		RunSeconds: w.airUnit.BenchSecondsNoAir,
-		Reading:    &Reading{Label: "its case", Unit: "°C", Max: new(hottestC), Expected: "80 at most"},
+		Reading: &Reading{
+			Label:    "its case",
+			Unit:     "°C",
+			Max:      new(hottestC),
+			Expected: fmt.Sprintf("%.0f at most", hottestC),
+		},
 	}
 	w.add(step)
 }

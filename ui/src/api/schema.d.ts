@@ -1431,10 +1431,7 @@ export interface components {
             wins: "there" | "file" | "both";
         };
         Alternative: {
-            adapter?: string;
             antenna: string;
-            /** Format: int64 */
-            count: number;
             gains: string;
             label: string;
             lead?: components["schemas"]["LeadBeside"];
@@ -2596,6 +2593,7 @@ export interface components {
             blocks: components["schemas"]["MountBlock"][];
             lacks: string[];
             loose: components["schemas"]["MountBlock"][];
+            next?: components["schemas"]["StandAt"];
             plates: components["schemas"]["MountPlateOn"][];
             rods: components["schemas"]["MountRod"][];
             rounds: components["schemas"]["MountRound"][];
@@ -2636,18 +2634,12 @@ export interface components {
             tried: number;
         };
         MountSeen: {
-            edge: string;
             label: string;
             outline: number[][];
-            /** Format: double */
-            sharePct: number;
+            where: string;
         };
         MountShot: {
-            /** Format: double */
-            freeMM?: number;
             frees: string;
-            /** Format: double */
-            guardMM?: number;
             lens: number[];
             says: string;
             seen: components["schemas"]["MountSeen"][];

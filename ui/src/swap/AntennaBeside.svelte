@@ -33,7 +33,7 @@
         <tbody>
           {#each beside as a, i (i)}
             <tr>
-              <th scope="row">{a.count} × {a.label}{a.adapter ? ` through ${a.adapter}` : ''}</th>
+              <th scope="row">{a.label}</th>
               <td><LevelMark level={a.antenna} /></td>
               <td><LevelMark level={a.mount} /></td>
               <td>{a.plug}</td>
@@ -46,8 +46,8 @@
                   <button
                     type="button"
                     class="button"
-                    aria-label={`Plan ${a.count} × ${a.label}`}
-                    onclick={() => onpick(a.patch, `Planned: ${a.count} × ${a.label}.`)}>Plan these</button
+                    aria-label={`Plan ${a.label}`}
+                    onclick={() => onpick(a.patch, `Planned: ${a.label}.`)}>Plan these</button
                   >
                 {/if}
               </td>

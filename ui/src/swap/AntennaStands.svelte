@@ -9,18 +9,8 @@
     onpick: (patch: Patch, says: string) => void;
   }
   let { room, antennas, onpick }: Props = $props();
+  const next = $derived(room.next);
   type Rod = MountView['room']['rods'][number];
-
-  // The next without a place is offered one at the tail, low, pointing up and back.
-  const next = $derived(room.rods.length < antennas.length ? room.rods.length : -1);
-  const tail = $derived(Math.min(0, ...room.blocks.map((b) => b.min[0] ?? 0)) - 10);
-  const begin = (i: number) => ({
-    xMM: tail,
-    yMM: i % 2 === 0 ? 15 : -15,
-    zMM: 15,
-    turnDeg: i % 2 === 0 ? 145 : -145,
-    riseDeg: 30,
-  });
 
   function put(i: number, stand: Rod['stand'], says: string) {
     onpick({ stand: { ...stand, antenna: i + 1 } }, says);
@@ -76,12 +66,12 @@
       {/each}
     </ul>
     <p class="buttons">
-      {#if next >= 0}
+      {#if next}
         <button
           type="button"
           class="button"
-          onclick={() => put(next, begin(next), `Antenna ${next + 1} stands at the tail.`)}
-          >Stand antenna {next + 1} at the tail</button
+          onclick={() => onpick({ stand: next }, `Antenna ${next.antenna} stands at the tail.`)}
+          >Stand antenna {next.antenna} at the tail</button
         >
       {/if}
       {#if room.rods.length > 0}

@@ -34,7 +34,7 @@
           {#each shot.seen as s, i (i)}
             <li class="border-t border-t-line py-1">
               <b>{s.label}</b>
-              {s.edge}, {s.sharePct < 1 ? 'under 1' : fixed(s.sharePct, 0)} % of the picture
+              {s.where}
             </li>
           {/each}
         </ul>
