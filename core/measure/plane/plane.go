@@ -123,11 +123,18 @@ func (s Shape) Moved(x, y unit.Millimetres) Shape {
 // Join is the area of all shapes together. It fails where one of them crosses itself or has
 // no area.
 func Join(shapes ...Shape) (Shape, error) {
-	whole, err := joined(shapes)
-	if err != nil {
-		return whole, err
+	for _, s := range shapes {
+		if err := s.Check(); err != nil {
+			return s, err
+		}
 	}
-	return whole, whole.Check()
+	return onGrid("join outlines", func(by float64) (geom.Geometry, error) {
+		list := make([]geom.Geometry, len(shapes))
+		for i, s := range shapes {
+			list[i] = nudged(s.g, by*float64(i))
+		}
+		return geom.UnionMany(list)
+	})
 }
 
 // Cut is a shape without the areas of others. It fails as Join does.
@@ -135,31 +142,35 @@ func Cut(from Shape, others ...Shape) (Shape, error) {
 	if err := from.Check(); err != nil || len(others) == 0 {
 		return from, err
 	}
-	away, err := joined(others)
+	away, err := Join(others...)
 	if err != nil {
 		return from, err
 	}
-	left, err := geom.Difference(from.g, away.g)
-	if err != nil {
-		return from, fmt.Errorf("cut one outline out of another: %w", err)
-	}
-	whole := Shape{left.SnapToGrid(0)}
-	return whole, whole.Check()
+	return onGrid("cut one outline out of another", func(by float64) (geom.Geometry, error) {
+		return geom.Difference(from.g, nudged(away.g, by))
+	})
 }
 
-func joined(shapes []Shape) (Shape, error) {
-	list := make([]geom.Geometry, len(shapes))
-	for i, s := range shapes {
-		if err := s.Check(); err != nil {
-			return s, err
+// nudged is a shape moved by some micrometres, twice as many across.
+func nudged(g geom.Geometry, by float64) geom.Geometry {
+	return g.TransformXY(func(p geom.XY) geom.XY { return geom.XY{X: p.X + by, Y: p.Y - 2*by} })
+}
+
+// onGrid is what comes of shapes, its points on whole micrometres. Where a point comes to lie
+// past a side that way it is done again with the shapes a micrometre or a few apart, which is
+// less than a circle is drawn with.
+func onGrid(what string, done func(nudge float64) (geom.Geometry, error)) (s Shape, err error) {
+	for nudge := range 6 {
+		g, failed := done(float64(nudge))
+		if failed != nil {
+			return Shape{}, fmt.Errorf("%s: %w", what, failed)
 		}
-		list[i] = s.g
+		s = Shape{g.SnapToGrid(0)}
+		if err = s.Check(); err == nil {
+			break
+		}
 	}
-	whole, err := geom.UnionMany(list)
-	if err != nil {
-		return Shape{}, fmt.Errorf("join outlines: %w", err)
-	}
-	return Shape{whole.SnapToGrid(0)}, nil
+	return s, err
 }
 
 // Check says what is wrong with a shape: it has no area, or an outline crosses itself.
@@ -186,7 +197,7 @@ func (s Shape) Box() (minX, minY, maxX, maxY unit.Millimetres) {
 	return mm(low.X), mm(low.Y), mm(high.X), mm(high.Y)
 }
 
-// Areas are the pieces of the shape.
+// Areas are the pieces of the shape. Where rings touch, each has a point there.
 func (s Shape) Areas() (list []Area) {
 	for _, part := range s.g.Dump() {
 		p, ok := part.AsPolygon()
@@ -197,7 +208,7 @@ func (s Shape) Areas() (list []Area) {
 		for i := range p.NumInteriorRings() {
 			a.Holes = append(a.Holes, ringOf(p.InteriorRingN(i), false))
 		}
-		list = append(list, a)
+		list = append(list, a.meeting())
 	}
 	return list
 }

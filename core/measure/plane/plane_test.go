@@ -68,6 +68,46 @@ func TestAreas(t *testing.T) {
 	whole(t, two)
 }
 
+// A hole may touch the edge, another hole or a corner: its point then lies on their side.
+func TestHolesThatTouch(t *testing.T) {
+	plate := plane.Rect(0, 0, 20, 28.5, 1)
+	square := func(x, y float64) plane.Shape { // standing on its corner, 4 mm across
+		return plane.Outline([2]float64{x + 2, y}, [2]float64{x, y + 2}, [2]float64{x - 2, y}, [2]float64{x, y - 2})
+	}
+	for name, holes := range map[string][]plane.Shape{
+		"the edge above":        {plane.Disc(1, 12.3505859375, 3.7978515625)},
+		"the edge on the right": {square(8, 3)},
+		"one another":           {square(0, 0), square(4, 0), square(0, 4)},
+		"a side of another":     {square(0, 0), plane.Rect(2, 2, 2, 2, 0)},
+		"the edge and a hole":   {square(8, 0), square(4, 0), square(0, 0), square(0, -6)},
+		"the edge and a bridge": {square(-8, 0), square(-4, 0), square(4, 0)},
+	} {
+		t.Run(name, func(t *testing.T) { whole(t, must(plane.Cut(plate, holes...))) })
+		t.Run(name+", turned", func(t *testing.T) { whole(t, must(plane.Cut(plate, holes...)).Turned(90)) })
+	}
+}
+
+// A point may come to lie past a side when it is moved onto whole micrometres.
+func TestAHoleThatIsMovedPastASide(t *testing.T) {
+	s := must(plane.Join(plane.Rect(0, 0, 35, 20.75, 8), plane.Rect(0, 0, 35.5, 10, 0)))
+	for _, h := range [][3]unit.Millimetres{
+		{1, -5, 0.5},
+		{-11.490234375, 2.3571808475535363, 0.5},
+		{0, -0.6875, 4},
+		{0, 6.230567932128906, 0.9260839410126209},
+		{0, 0, 0.5198818445205688},
+		{0, 3.119140625, 0.65625},
+		{-3.550348143238338, 2.580855935035869, 6},
+	} {
+		cut, err := plane.Cut(s, plane.Disc(h[0], h[1], h[2]))
+		require.NoError(t, err)
+		assert.LessOrEqual(t, cut.AreaMM2(), s.AreaMM2()+1e-6)
+		assert.GreaterOrEqual(t, cut.AreaMM2(), s.AreaMM2()-math.Pi*float64(h[2]*h[2])/4)
+		s = cut
+	}
+	whole(t, s)
+}
+
 // What has no area or crosses itself is refused, and says so.
 func TestWhatIsNoOutline(t *testing.T) {
 	for name, s := range map[string]plane.Shape{

@@ -1,6 +1,9 @@
 package plane
 
-import "slices"
+import (
+	"cmp"
+	"slices"
+)
 
 // Triangle is three corners of a piece, to the left.
 type Triangle [3]Point
@@ -14,10 +17,68 @@ func (a Area) Triangles() []Triangle {
 	slices.SortFunc(holes, func(x, y Ring) int { // the hole that reaches farthest right first
 		return int(y[y.rightmost()].X - x[x.rightmost()].X)
 	})
-	for i := range holes {
-		ring = bridged(ring, holes[i:])
+	for {
+		if ring, holes = touching(ring, holes); len(holes) == 0 {
+			return ears(ring)
+		}
+		ring, holes = bridged(ring, holes), holes[1:]
 	}
-	return ears(ring)
+}
+
+// touching joins the holes that touch a ring to it, and those that touch these.
+func touching(ring Ring, holes []Ring) (Ring, []Ring) {
+	for k := 0; k < len(holes); k++ {
+		hole := holes[k]
+		i, j := meet(ring, hole)
+		if i < 0 {
+			continue
+		}
+		ring = slices.Concat(ring[:i+1], hole[j+1:], hole[:j+1], ring[i+1:])
+		holes, k = slices.Delete(holes, k, k+1), -1
+	}
+	return ring, holes
+}
+
+// meet are the corners at which a hole lies on a ring, inside of it; below zero: none.
+func meet(ring, hole Ring) (i, j int) {
+	for j, p := range hole {
+		for i, q := range ring {
+			if p == q && inCone(ring, i, hole[(j+1)%len(hole)]) {
+				return i, j
+			}
+		}
+	}
+	return -1, -1
+}
+
+// meeting is an area whose sides have a point wherever one of another ring lies on them.
+func (a Area) meeting() Area {
+	rings := append([]Ring{a.Outer}, a.Holes...)
+	with := make([]Ring, len(rings))
+	for i, r := range rings {
+		for k, p := range r {
+			q := r[(k+1)%len(r)]
+			with[i] = append(append(with[i], p), between(p, q, rings, i)...)
+		}
+	}
+	return Area{with[0], with[1:]}
+}
+
+// between are the points of other rings on a side, in its order.
+func between(p, q Point, rings []Ring, own int) (list []Point) {
+	for k, r := range rings {
+		if k == own {
+			continue
+		}
+		for _, at := range r {
+			if within(p, q, at) && at != p && at != q && turn(p, q, at) == 0 && !slices.Contains(list, at) {
+				list = append(list, at)
+			}
+		}
+	}
+	away := func(at Point) int64 { return max(at.X-p.X, p.X-at.X) + max(at.Y-p.Y, p.Y-at.Y) }
+	slices.SortFunc(list, func(a, b Point) int { return cmp.Compare(away(a), away(b)) })
+	return list
 }
 
 func (r Ring) rightmost() (at int) {
@@ -47,13 +108,7 @@ func bridged(ring Ring, holes []Ring) Ring {
 		return dx*dx + dy*dy
 	}
 	slices.SortFunc(order, func(i, j int) int {
-		switch d := away(i) - away(j); {
-		case d < 0:
-			return -1
-		case d > 0:
-			return 1
-		}
-		return 0
+		return cmp.Compare(away(i), away(j))
 	})
 	best := slices.IndexFunc(order, func(i int) bool {
 		return inCone(ring, i, from) && sees(ring, from, ring[i]) &&
