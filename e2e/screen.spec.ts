@@ -53,6 +53,7 @@ const screens = [
   '/about',
   '/goggles/visor-c-1',
   '/turns/brayer',
+  '/candidates/damsel',
   '/make/fantail',
   '/make/sluice/unit-bracket',
   '/nowhere',

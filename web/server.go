@@ -125,6 +125,7 @@ var prefixed = map[string]string{
 	"fabricate": "Make",
 	"begin":     "Begin",
 	"ask":       "Ask",
+	"decide":    "Decide",
 	"sheet":     "Sheet",
 	"link":      "Link",
 	"route":     "Route",
@@ -175,6 +176,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	api := humachi.New(router, config)
 	s.registerHealth(api)
 	s.registerFleet(api)
+	s.registerDecide(api)
 	s.registerBench(api)
 	s.registerTurns(api)
 	s.registerPins(api)

@@ -33,6 +33,7 @@
     fill: () => import('./begin/Fill.svelte'),
     turns: () => import('./turns/Turns.svelte'),
     make: () => import('./make/Make.svelte'),
+    candidates: () => import('./decide/Candidates.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -60,11 +61,16 @@
     '/fill/:quad/:side?/:slot?': asked(later.fill),
     '/turns/:quad': asked(later.turns),
     '/make/:quad/:part?': asked(later.make),
+    '/candidates/:quad': asked(later.candidates),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
   const places = [
-    { name: 'Fleet', at: '/', starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns', '/make'] },
+    {
+      name: 'Fleet',
+      at: '/',
+      starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns', '/make', '/candidates'],
+    },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },

@@ -123,6 +123,7 @@ func (a Antennas) Carrying(models []string, adapter string) Antennas {
 	if len(a.Stands) > 0 {
 		a.AngleDeg, a.CarbonMM = nil, nil
 	}
+	a.Stands = slices.Clip(a.Stands[:min(len(a.Stands), len(models))]) // fewer leave places free
 	return a
 }
 

@@ -363,3 +363,14 @@ func TestWhatWasAskedIsStillSo(t *testing.T) {
 	assert.True(t, asked.Still(of(2)))
 	assert.False(t, asked.Still(of(1)))
 }
+
+// Antennas that go on instead stand where those before stood, no more of them than there are.
+func TestOtherAntennasStandWhereThoseBeforeStood(t *testing.T) {
+	two := fleet.Antennas{Models: []string{"a", "a"}, AngleDeg: new(unit.Degrees(60)),
+		Stands: []fleet.Stand{{XMM: 1}, {XMM: 2}}}
+	one := two.Carrying([]string{"b"}, "")
+	assert.Equal(t, []fleet.Stand{{XMM: 1}}, one.Stands)
+	assert.Nil(t, one.AngleDeg)
+	assert.Len(t, two.Carrying([]string{"b", "b"}, "").Stands, 2)
+	assert.Len(t, two.Stands, 2)
+}

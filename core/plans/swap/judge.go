@@ -21,7 +21,8 @@ type GateVerdict struct {
 	Level    verdict.Level     `json:"level"`
 	Findings []verdict.Finding `json:"findings"`
 
-	in *fleet.Case // the world it is said for; nil: the one the library holds
+	in     *fleet.Case // the world it is said for; nil: the one the library holds
+	danger verdict.Danger
 }
 
 // Judgement is what all gates say of a fit.
@@ -100,31 +101,68 @@ func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict
 // Judge runs all gates over a fit, without trying fixes. What its gear leaves open is
 // judged at its worst.
 func Judge(c fleet.Case) Judgement {
-	j := judgeOne(c)
-	if c.Library.LeavesOpen() {
-		for _, w := range worldsOf(c) {
-			j.worst(judgeOne(w.Case), w)
-		}
-	}
-	return j
-}
-
-// judgeOne judges a fit as its gear is held in the library.
-func judgeOne(c fleet.Case) Judgement {
+	l := Lazily(c)
 	j := Judgement{Gates: make([]GateVerdict, len(Gates))}
 	levels := make([]verdict.Level, len(Gates))
-	unread := c.Unread()
-	for i, g := range Gates {
-		findings := g.Check(c)
-		if len(unread) > 0 {
-			findings = append(findings, cannotBeRead(c, g.Name, unread))
+	for i := range Gates {
+		j.Gates[i] = l.Gate(i)
+		levels[i] = j.Gates[i].Level
+		if j.Gates[i].danger.WorseThan(j.Danger) {
+			j.Danger = j.Gates[i].danger
 		}
-		levels[i] = verdict.Worst(findings)
-		if danger := verdict.Greatest(findings); danger.WorseThan(j.Danger) {
-			j.Danger = danger
-		}
-		j.Gates[i] = GateVerdict{Gate: g.Name, Title: g.Title, Question: g.Question, Level: levels[i], Findings: findings}
 	}
 	j.Level = verdict.WorstOf(levels...)
 	return j
+}
+
+// Lazy judges a fit gate by gate, as each is asked.
+type Lazy struct {
+	fleet.Case
+	unread []gear.Unread
+	worlds []world
+	opened bool
+}
+
+// Lazily is a fit to be judged gate by gate.
+func Lazily(c fleet.Case) *Lazy { return &Lazy{Case: c, unread: c.Unread()} }
+
+// Gate is what a gate says, by its place in the register; what the gear of the fit leaves open
+// is judged at its worst.
+func (l *Lazy) Gate(i int) GateVerdict {
+	v := l.in(l.Case, i)
+	if !l.Library.LeavesOpen() {
+		return v
+	}
+	if !l.opened {
+		l.worlds, l.opened = worldsOf(l.Case), true
+	}
+	for k := range l.worlds {
+		v.worst(l.in(l.worlds[k].Case, i), &l.worlds[k])
+	}
+	return v
+}
+
+// in is what a gate says of a fit as its gear is held in a library.
+func (l *Lazy) in(c fleet.Case, i int) GateVerdict {
+	g := &Gates[i]
+	findings := g.Check(c)
+	if len(l.unread) > 0 {
+		findings = append(findings, cannotBeRead(c, g.Name, l.unread))
+	}
+	return GateVerdict{
+		Gate:     g.Name,
+		Title:    g.Title,
+		Question: g.Question,
+		Level:    verdict.Worst(findings),
+		Findings: findings,
+		danger:   verdict.Greatest(findings),
+	}
+}
+
+// At is the case a verdict is said for: what the gear leaves open, at its worst for that gate.
+func (l *Lazy) At(v *GateVerdict) fleet.Case {
+	if v.in != nil {
+		return *v.in
+	}
+	return l.Case
 }

@@ -166,29 +166,21 @@ func combined(axes [][]option) (all [][]option) {
 	return append(all, first, last)
 }
 
-// worst takes over what each gate says in another world where that is worse.
-func (j *Judgement) worst(other Judgement, w world) {
-	for i := range j.Gates {
-		was, is := &j.Gates[i], &other.Gates[i]
-		wasDanger, isDanger := verdict.Greatest(was.Findings), verdict.Greatest(is.Findings)
-		if !is.Level.WorseThan(was.Level) && (was.Level.WorseThan(is.Level) || !isDanger.WorseThan(wasDanger)) {
-			continue
-		}
-		for k := range is.Findings {
-			if f := &is.Findings[k]; f.Level != verdict.Fits && !saidBefore(was.Findings, *f) {
-				f.Supposing = w.supposing
-				f.Missing = append(slices.Clip(f.Missing), w.missing...)
-			}
-		}
-		is.in = &w.Case
-		j.Gates[i] = *is
-		if isDanger.WorseThan(j.Danger) {
-			j.Danger = isDanger
+// worst takes over what a gate says in another world where that is worse.
+func (v *GateVerdict) worst(is GateVerdict, w *world) {
+	wasDanger, isDanger := verdict.Greatest(v.Findings), verdict.Greatest(is.Findings)
+	if !is.Level.WorseThan(v.Level) && (v.Level.WorseThan(is.Level) || !isDanger.WorseThan(wasDanger)) {
+		return
+	}
+	for k := range is.Findings {
+		if f := &is.Findings[k]; f.Level != verdict.Fits && !saidBefore(v.Findings, *f) {
+			f.Supposing = w.supposing
+			f.Missing = append(slices.Clip(f.Missing), w.missing...)
 		}
 	}
-	levels := make([]verdict.Level, len(j.Gates))
-	for i := range j.Gates {
-		levels[i] = j.Gates[i].Level
+	is.in = &w.Case
+	if v.danger.WorseThan(is.danger) {
+		is.danger = v.danger
 	}
-	j.Level = verdict.WorstOf(levels...)
+	*v = is
 }

@@ -78,6 +78,9 @@ export type Slot = Schemas['BeginSlot'];
 export type LinkQuestion = Schemas['BeginLinkQuestion'];
 export type Take = Schemas['BeginTake'];
 export type Job = Schemas['Job'];
+export type CandidatesView = Schemas['CandidatesView'];
+export type Candidate = Schemas['DecideCandidate'];
+export type WholePlan = Schemas['DecidePlan'];
 
 export interface WrongField {
   location: string;
@@ -244,6 +247,11 @@ export const api = {
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
+  candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
+  planWhole: (quad: string, revision: number, patches: Patch[]) =>
+    written(
+      answered(client.POST('/api/quads/{quad}/whole', { params: { path: { quad } }, body: { revision, patches } })),
+    ),
   note: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/now', { params: { path: { quad } }, body: { revision, patch } }))),
   solder: (quad: string, revision: number, wire: { today: boolean; node: string; pin: number; place: string }) =>

@@ -701,6 +701,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/candidates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API quads by quad candidates */
+        get: operations["list-api-quads-by-quad-candidates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/circuit.net": {
         parameters: {
             query?: never;
@@ -968,6 +985,23 @@ export interface paths {
         put?: never;
         /** Post API quads by quad turns */
         post: operations["post-api-quads-by-quad-turns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad whole */
+        post: operations["post-api-quads-by-quad-whole"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1813,6 +1847,17 @@ export interface components {
             moved?: components["schemas"]["CrimpMove"][];
             wires?: components["schemas"]["Wire"][];
         };
+        CandidatesView: {
+            /** @description the first is leaving it as it flies */
+            candidates: components["schemas"]["DecideCandidate"][];
+            name: string;
+            quad: string;
+            /**
+             * Format: int64
+             * @description of the quad
+             */
+            revision: number;
+        };
         Change: {
             fields: components["schemas"]["FieldChange"][];
             id: string;
@@ -1940,6 +1985,101 @@ export interface components {
             /** Format: int64 */
             daysNeeded?: number;
             holds?: boolean;
+            says: string;
+        };
+        DecideBand: {
+            /** Format: double */
+            behind?: number;
+            /** Format: double */
+            front?: number;
+            label: string;
+        };
+        DecideCandidate: {
+            found: components["schemas"]["DecideFound"];
+            from?: string;
+            key: string;
+            label: string;
+            level: string;
+            origin: string;
+            outcome: components["schemas"]["DecideOutcome"];
+            patch: components["schemas"]["Patch"];
+        };
+        DecideCost: {
+            /** Format: int64 */
+            cautions: number;
+            currency?: string;
+            /** Format: int64 */
+            doors?: number;
+            hides?: string;
+            /** Format: double */
+            massG?: number;
+            /** Format: int64 */
+            open?: number;
+            /** Format: double */
+            price: number;
+            /** Format: int64 */
+            prints?: number;
+            /** Format: int64 */
+            unpriced?: number;
+            warns?: string;
+            /** Format: int64 */
+            work: number;
+        };
+        DecideForbid: {
+            findings: components["schemas"]["Finding"][];
+            gate: string;
+            title: string;
+        };
+        DecideFound: {
+            all: boolean;
+            forbids?: components["schemas"]["DecideForbid"][];
+            hanging: components["schemas"]["DecidePlan"][];
+            plans: components["schemas"]["DecidePlan"][];
+            /** Format: int64 */
+            tried: number;
+        };
+        DecideGateLevel: {
+            gate: string;
+            level: string;
+            title: string;
+        };
+        DecideOutcome: {
+            bands: components["schemas"]["DecideBand"][];
+            /** Format: double */
+            bitrateMbps?: number;
+            controllers: string[];
+            /** Format: double */
+            flightTime?: number;
+            gained: string[];
+            goggles: string[];
+            /** Format: double */
+            hoverMin?: number;
+            /** Format: double */
+            hoverMinNow?: number;
+            lost: string[];
+            /** Format: double */
+            massG?: number;
+            notGoggles: string[];
+            /** Format: int64 */
+            oneWay?: number;
+            /** Format: double */
+            rangeKM?: number;
+            /** Format: double */
+            sticksLagMS?: number;
+            unsure: string[];
+        };
+        DecidePlan: {
+            buys: components["schemas"]["Line"][];
+            cost: components["schemas"]["DecideCost"];
+            findOut?: components["schemas"]["Missing"][];
+            gates: components["schemas"]["DecideGateLevel"][];
+            level: string;
+            steps: components["schemas"]["DecideStep"][];
+            warns?: string[];
+        };
+        DecideStep: {
+            gate?: string;
+            patch: components["schemas"]["Patch"];
             says: string;
         };
         DepthOption: {
@@ -2355,6 +2495,14 @@ export interface components {
         LeaveOff: {
             on?: boolean;
             plate: string;
+        };
+        Line: {
+            /** Format: int64 */
+            count: number;
+            label: string;
+            model: string;
+            offer?: components["schemas"]["Offer"];
+            printed?: boolean;
         };
         LinkBar: {
             covers: {
@@ -3264,6 +3412,15 @@ export interface components {
             revision: number;
             /** @description which fit; not needed to keep what is planned, or to drop it */
             turn?: string;
+        };
+        "Post-api-quads-by-quad-wholeRequest": {
+            /** @description in their order */
+            patches: components["schemas"]["Patch"][];
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
         };
         "Post-api-quads-by-quad-wireRequest": {
             /** @description airUnit, receiver, or the id of a part */
@@ -5675,6 +5832,38 @@ export interface operations {
             };
         };
     };
+    "list-api-quads-by-quad-candidates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidatesView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "circuit.net": {
         parameters: {
             query?: never;
@@ -6318,6 +6507,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TurnsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-wholeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuadView"];
                 };
             };
             /** @description Error */

@@ -137,7 +137,8 @@
     <h1>{q.name}</h1>
     <p class="soft">{q.use}</p>
     <span class="self-center"><LevelMark level={q.judgement.level} size={26} word /></span>
-    <a class="ml-auto min-h-8 inline-flex items-center" href={`#/fill/${q.id}/plan`}>Its parts</a>
+    <a class="ml-auto min-h-8 inline-flex items-center" href={`#/candidates/${q.id}`}>What could go on it</a>
+    <a class="min-h-8 inline-flex items-center" href={`#/fill/${q.id}/plan`}>Its parts</a>
     <a class="min-h-8 inline-flex items-center" href={`#/turns/${q.id}`}>In turn</a>
     <a class="font-bold border-2 border-accent rounded no-underline px-3.5 py-1.5" href={`#/bench/${q.id}`}
       >Bench sheet</a

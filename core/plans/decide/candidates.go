@@ -1,0 +1,223 @@
+package decide
+
+import (
+	"context"
+	"runtime"
+	"slices"
+	"sync"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/antenna"
+	"yokeswap/core/gates/control"
+	"yokeswap/core/gates/link"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/plans/swap"
+)
+
+// Origin says where a unit would come from.
+type Origin string
+
+// The origins.
+const (
+	Today     Origin = "today"     // it is on the quad as it flies
+	Owned     Origin = "owned"     // and on no quad
+	Elsewhere Origin = "elsewhere" // on another quad, or planned for it
+	ToBuy     Origin = "to-buy"
+)
+
+// Candidate is one unit that could be on a quad, with its best whole plan held against today;
+// or leaving the quad as it is.
+type Candidate struct {
+	Key    string `json:"key"` // stays the same as long as it is the same thing
+	Label  string `json:"label"`
+	Origin Origin `json:"origin"`
+	From   string `json:"from,omitempty"` // the quad it is on, or planned for
+	// Level is the worst gate after the plan; without one, of the unit put in as it is.
+	Level   verdict.Level `json:"level"`
+	Found   Found         `json:"found"`
+	Outcome Outcome       `json:"outcome"`
+	Patch   fleet.Patch   `json:"patch"` // puts the unit in
+}
+
+// Outcome is what a fit gives, and against today. What is absent is not known.
+type Outcome struct {
+	MassG       *unit.Grams             `json:"massG,omitempty"` // more than today
+	HoverMinNow *float64                `json:"hoverMinNow,omitempty"`
+	HoverMin    *float64                `json:"hoverMin,omitempty"`
+	FlightTime  *float64                `json:"flightTime,omitempty"` // a share of today's
+	Bands       []Band                  `json:"bands"`
+	BitrateMbps *unit.MegabitsPerSecond `json:"bitrateMbps,omitempty"` // at most
+	RangeKM     *unit.Kilometres        `json:"rangeKM,omitempty"`     // at most, as the pairing states it
+	SticksLagMS *float64                `json:"sticksLagMS,omitempty"`
+	Gained      []string                `json:"gained"`
+	Lost        []string                `json:"lost"`
+	Goggles     []string                `json:"goggles"`    // owned ones it flies with, by name
+	NotGoggles  []string                `json:"notGoggles"` // owned ones it never does
+	Unsure      []string                `json:"unsure"`     // owned ones of which that is not known
+	Controllers []string                `json:"controllers"`
+	OneWay      int                     `json:"oneWay,omitempty"` // steps without a way back
+}
+
+// Band is what becomes of the range on one band, in front of the goggles and behind them.
+type Band struct {
+	Label  string   `json:"label"`
+	Front  *float64 `json:"front,omitempty"` // a share of today's
+	Behind *float64 `json:"behind,omitempty"`
+}
+
+// Candidates are all units a quad could carry, and leaving it as it is, each with its best
+// whole plan. It ends with the context.
+func Candidates(ctx context.Context, c fleet.Case) []Candidate {
+	list := append([]Candidate{leave(c)}, units(c)...)
+	var wait sync.WaitGroup
+	places := make(chan struct{}, runtime.GOMAXPROCS(0))
+	for i := range list[1:] {
+		one := &list[i+1]
+		wait.Go(func() {
+			places <- struct{}{}
+			defer func() { <-places }()
+			one.tryOn(ctx, c)
+		})
+	}
+	wait.Wait()
+	return list
+}
+
+// leave is the quad as it flies.
+func leave(c fleet.Case) Candidate {
+	now := fleet.NowCase(c.Library, c.Fleet, c.Quad)
+	j := swap.Judge(now)
+	one := Candidate{
+		Key:    "leave",
+		Label:  "leave it: " + swap.Describe(now),
+		Origin: Today,
+		Level:  j.Level,
+		Found:  Found{Plans: []Plan{}, Hanging: []Plan{}, All: true},
+	}
+	one.Outcome = outcomeOf(now)
+	return one
+}
+
+// units are the air units there are: pieces of kit, and models to buy.
+func units(c fleet.Case) (list []Candidate) {
+	today := ""
+	if s := c.Quad.Now.AirUnit; s != nil {
+		today = s.Kit
+	}
+	alike := map[string]bool{}
+	for i := range c.Fleet.Kit {
+		kit := &c.Fleet.Kit[i]
+		if _, ok := gear.Find[*gear.AirUnit](c.Library, kit.Model); !ok {
+			continue
+		}
+		one := Candidate{Key: "kit:" + kit.ID, Label: kit.Label(), Origin: Owned,
+			Patch: fleet.Patch{AirUnit: &fleet.Slot{Kit: kit.ID}}}
+		holder, held := c.Fleet.Holder(kit.ID, c.Quad.ID)
+		flier, flies := c.Fleet.Flier(kit.ID, c.Quad.ID)
+		switch {
+		case kit.ID == today:
+			one.Origin = Today
+		case held:
+			one.Origin, one.From = Elsewhere, holder.Label()
+		case flies:
+			one.Origin, one.From = Elsewhere, flier.Label()
+		case alike[kit.Alike()]:
+			continue // one stands for those that are like it
+		default:
+			alike[kit.Alike()] = true
+		}
+		list = append(list, one)
+	}
+	for _, model := range gear.All[*gear.AirUnit](c.Library) {
+		list = append(list, Candidate{Key: "model:" + model.ID, Label: model.Label(), Origin: ToBuy,
+			Patch: fleet.Patch{AirUnit: &fleet.Slot{Model: model.ID}}})
+	}
+	return list
+}
+
+// tryOn finds the best whole plan for a unit, and what it gives.
+func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
+	one.Patch = change.Settle(c, one.Patch)
+	one.Found = For(ctx, c, one.Patch)
+	at := c.With(one.Patch)
+	if best := one.Found.Best(); best != nil {
+		at = c.Carrying(&best.Fit)
+		one.Level = best.Level
+	} else {
+		one.Level = swap.Judge(at).Level
+	}
+	one.Outcome = outcomeOf(at)
+}
+
+// Best is the best plan, one that hangs on something where there is no other; nil where there
+// is none.
+func (f *Found) Best() *Plan {
+	for _, list := range [][]Plan{f.Plans, f.Hanging} {
+		if len(list) > 0 {
+			return &list[0]
+		}
+	}
+	return nil
+}
+
+// outcomeOf holds a fit against today.
+func outcomeOf(c fleet.Case) Outcome {
+	q := *c.Quad
+	q.Next = c.Fit
+	o := Outcome{
+		Bands:       []Band{},
+		Gained:      []string{},
+		Lost:        []string{},
+		Goggles:     []string{},
+		NotGoggles:  []string{},
+		Unsure:      []string{},
+		Controllers: []string{},
+	}
+	weight := mount.Weigh(c.Library, c.Fleet, &q, nil)
+	o.MassG, o.HoverMinNow, o.HoverMin, o.FlightTime = weight.ChangeG, weight.HoverMinNow, weight.HoverMinNext,
+		weight.FlightTime
+	for _, b := range antenna.Compare(c.Library, c.Fleet, &q) {
+		o.Bands = append(o.Bands, Band{b.Label, b.Factor, b.BehindFactor})
+	}
+	is, holds := link.Holding(c)
+	if holds && is.Limits != nil {
+		o.BitrateMbps, o.RangeKM = is.Limits.BitrateMbps, is.Limits.RangeKM
+	}
+	if was, held := link.Holding(fleet.NowCase(c.Library, c.Fleet, c.Quad)); holds && held {
+		o.Gained, o.Lost = is.Beyond(was), was.Beyond(is)
+	}
+	o.SticksLagMS = control.Draw(c).NextMS
+	o.fliesWith(c)
+	v := swap.Lazily(c).Gate(0)
+	o.OneWay = doorsOf(&v)
+	return o
+}
+
+// fliesWith sorts the goggles owned by whether the fit links with them, and names what the
+// sticks go through there.
+func (o *Outcome) fliesWith(c fleet.Case) {
+	for i := range c.Fleet.Kit {
+		kit := &c.Fleet.Kit[i]
+		if _, ok := gear.Find[*gear.Goggles](c.Library, kit.Model); !ok {
+			continue
+		}
+		r := link.ReachOf(c, kit.ID)
+		switch r.Reach {
+		case link.ReachNow, link.ReachAfter:
+			o.Goggles = append(o.Goggles, kit.Label())
+		case link.ReachNever:
+			o.NotGoggles = append(o.NotGoggles, kit.Label())
+			continue
+		default:
+			o.Unsure = append(o.Unsure, kit.Label())
+			continue
+		}
+		if r.Controller != "" && !slices.Contains(o.Controllers, r.Controller) {
+			o.Controllers = append(o.Controllers, r.Controller)
+		}
+	}
+}

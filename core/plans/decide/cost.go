@@ -1,0 +1,95 @@
+package decide
+
+import (
+	"cmp"
+	"math"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/link"
+	"yokeswap/core/gates/mount"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/plans/swap"
+)
+
+// Cost is what a plan asks for, in the order in which plans are held against each other.
+type Cost struct {
+	// Hides is the greatest danger that an unknown left open may hide, Open how many gates
+	// hang on one.
+	Hides verdict.Danger `json:"hides,omitempty"`
+	Open  int            `json:"open,omitempty"`
+	// Warns is the greatest of the first three dangers that is warned of and not mended.
+	Warns verdict.Danger `json:"warns,omitempty"`
+	Doors int            `json:"doors,omitempty"` // steps that cannot be undone
+	// Unpriced counts parts to buy without a price in the currency of the others.
+	Unpriced int     `json:"unpriced,omitempty"`
+	Price    float64 `json:"price"` // of what is to be bought, as far as it is stated
+	Currency string  `json:"currency,omitempty"`
+	Prints   int     `json:"prints,omitempty"` // parts to print
+	// MassG is what the quad weighs more afterwards; absent: a mass is not known.
+	MassG    *unit.Grams `json:"massG,omitempty"`
+	Work     int         `json:"work"` // the efforts of its changes: a setting 1 up to a part 4
+	Cautions int         `json:"cautions"`
+}
+
+// compare orders plans: what unknowns hide, what is warned of, doors that close, money, grams,
+// work, inconvenience. What is not known is never better than what is.
+func (a *Cost) compare(b *Cost) int {
+	return cmp.Or(a.sofar(b), a.Prints-b.Prints, compareMass(a.MassG, b.MassG), a.Work-b.Work, a.Cautions-b.Cautions)
+}
+
+// sofar orders by what further changes can only add to.
+func (a *Cost) sofar(b *Cost) int {
+	return cmp.Or(
+		a.Hides.Rank()-b.Hides.Rank(),
+		a.Open-b.Open,
+		a.Warns.Rank()-b.Warns.Rank(),
+		a.Doors-b.Doors,
+		a.Unpriced-b.Unpriced,
+		cmp.Compare(math.Round(a.Price*100), math.Round(b.Price*100)))
+}
+
+func compareMass(a, b *unit.Grams) int {
+	switch {
+	case a == nil && b == nil:
+		return 0
+	case a == nil:
+		return 1
+	case b == nil:
+		return -1
+	}
+	return unit.Compare(*a, *b)
+}
+
+// money adds up what a plan takes; prices in another currency than the first are not added.
+func (a *Cost) money(lines []change.Line) {
+	for _, l := range lines {
+		switch {
+		case l.Printed:
+			a.Prints += l.Count
+		case l.Offer == nil || l.Offer.Price == nil || a.Currency != "" && a.Currency != l.Offer.Currency:
+			a.Unpriced += l.Count
+		default:
+			a.Currency = l.Offer.Currency
+			a.Price += *l.Offer.Price * float64(l.Count)
+		}
+	}
+}
+
+// doorsOf counts the one-way doors a link speaks of.
+func doorsOf(v *swap.GateVerdict) (n int) {
+	for i := range v.Findings {
+		if v.Findings[i].Code == link.CodeOneWay {
+			n++
+		}
+	}
+	return n
+}
+
+// massOf is what a plan weighs beyond today.
+func massOf(c fleet.Case) *unit.Grams {
+	q := *c.Quad
+	q.Next = c.Fit
+	return mount.Weigh(c.Library, c.Fleet, &q, nil).ChangeG
+}

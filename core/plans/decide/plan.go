@@ -1,0 +1,180 @@
+// Package decide finds what could be done: whole plans for a quad, after which every gate is
+// open, each with what it costs, and the facts that forbid one where there is none.
+package decide
+
+import (
+	"context"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
+)
+
+// Plan is a set of changes after which every gate of a quad is open.
+type Plan struct {
+	Steps []Step `json:"steps"`
+	Cost  Cost   `json:"cost"`
+	// Buys is what it takes beyond what is on the quad today and in the drawer.
+	Buys  []change.Line `json:"buys"`
+	Level verdict.Level `json:"level"`
+	Gates []GateLevel   `json:"gates"`
+	// FindOut are the values it hangs on; none: it hangs on nothing.
+	FindOut []verdict.Missing `json:"findOut,omitempty"`
+	Warns   []string          `json:"warns,omitempty"` // what it is said to beware of, the worst first
+	Fit     fleet.Fit         `json:"-"`
+
+	kind kind
+}
+
+// Step is one change of a plan.
+type Step struct {
+	Gate  verdict.Gate `json:"gate,omitempty"` // that asks for it; absent: the goal itself
+	Says  string       `json:"says"`
+	Patch fleet.Patch  `json:"patch"`
+}
+
+// GateLevel is how a gate stands after a plan.
+type GateLevel struct {
+	Gate  verdict.Gate  `json:"gate"`
+	Title string        `json:"title"`
+	Level verdict.Level `json:"level"`
+}
+
+// Found is what was found for a quad.
+type Found struct {
+	// Plans are those that hang on nothing, the best first, each of another kind than those
+	// before; Hanging those that hang on a value nobody has stated.
+	Plans   []Plan `json:"plans"`
+	Hanging []Plan `json:"hanging"`
+	// Forbids are the facts that leave no plan; absent where there is one.
+	Forbids []Forbid `json:"forbids,omitempty"`
+	// Tried is how many fits were looked at; All whether those were all that could matter.
+	Tried int  `json:"tried"`
+	All   bool `json:"all"`
+}
+
+// dead is where a way ended.
+type dead struct {
+	gate    int
+	verdict swap.GateVerdict
+	steps   int
+}
+
+// MostPlans is how many plans of different kinds are kept.
+const MostPlans = 4
+
+// For finds whole plans for a quad and the unit, or whatever else is wanted, of a patch.
+func For(ctx context.Context, c fleet.Case, goal fleet.Patch) Found {
+	goal = change.Settle(c, goal)
+	return from(ctx, c, c.With(goal), goal)
+}
+
+func from(ctx context.Context, c, at fleet.Case, goal fleet.Patch) Found {
+	f := newFinder(ctx, at, MostPlans, allGates())
+	f.start()
+	out := Found{Plans: []Plan{}, Hanging: []Plan{}, Tried: f.nodes, All: !f.cut}
+	for i := range f.plans {
+		p := &f.plans[i]
+		f.finish(p, c, goal)
+		if p.Cost.Open > 0 {
+			out.Hanging = append(out.Hanging, *p)
+		} else {
+			out.Plans = append(out.Plans, *p)
+		}
+	}
+	if len(f.plans) == 0 && !f.cut {
+		out.Forbids = f.forbids()
+	}
+	return out
+}
+
+func allGates() []int {
+	list := make([]int, len(swap.Gates))
+	for i := range list {
+		list[i] = i
+	}
+	return list
+}
+
+func (f *finder) start() {
+	n := &node{at: swap.Lazily(f.from), key: f.numbers.of(f.from.Fit, key{})}
+	n.cost = f.costOf(n)
+	f.visit(n)
+}
+
+// keep keeps a whole plan where it is among the best of its kind.
+func (f *finder) keep(n *node) {
+	n.cost.MassG = massOf(n.at.Case)
+	for i := range swap.Gates {
+		v := f.gate(n, i)
+		for k := range v.Findings {
+			if v.Findings[k].Level == verdict.Caution {
+				n.cost.Cautions++
+			}
+		}
+	}
+	p := Plan{Cost: n.cost, Fit: *n.at.Fit, kind: kindOf(n.at.Case, n.cost.Open > 0)}
+	for _, s := range n.steps {
+		p.Steps = append(p.Steps, Step{Patch: s.Patch})
+	}
+	same := slices.IndexFunc(f.plans, func(o Plan) bool { return o.kind == p.kind })
+	if same >= 0 {
+		if f.plans[same].Cost.compare(&p.Cost) <= 0 {
+			return
+		}
+		f.plans = slices.Delete(f.plans, same, same+1)
+	}
+	at, _ := slices.BinarySearchFunc(f.plans, p, func(a, b Plan) int { return a.Cost.compare(&b.Cost) })
+	f.plans = slices.Insert(f.plans, at, p)
+	if len(f.plans) > f.most {
+		f.plans = f.plans[:f.most]
+	}
+}
+
+// finish says what a plan does, step by step, and how the gates stand after it.
+func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
+	says := []Step{}
+	if words := change.Words(before, goal); words != "" {
+		says = append(says, Step{Says: words, Patch: goal})
+	}
+	at := f.from
+	for i := range p.Steps {
+		patch := p.Steps[i].Patch
+		says = append(says, Step{Gate: f.asksFor(at, patch), Says: change.Words(at, patch), Patch: patch})
+		at = at.With(patch)
+	}
+	p.Steps, p.Buys = says, change.Lines(at)
+	if p.Buys == nil {
+		p.Buys = []change.Line{}
+	}
+	j := swap.Judge(at)
+	p.Level = j.Level
+	var findings []verdict.Finding
+	for _, g := range j.Gates {
+		p.Gates = append(p.Gates, GateLevel{g.Gate, g.Title, g.Level})
+		findings = append(findings, g.Findings...)
+	}
+	slices.SortStableFunc(findings, func(a, b verdict.Finding) int { return b.Danger.Rank() - a.Danger.Rank() })
+	for i := range findings {
+		p.FindOut = append(p.FindOut, findings[i].Missing...)
+		if findings[i].Level == verdict.Caution {
+			p.Warns = append(p.Warns, findings[i].Says)
+		}
+	}
+}
+
+// asksFor is the first gate that is not open before a change.
+func (f *finder) asksFor(at fleet.Case, p fleet.Patch) verdict.Gate {
+	n := &node{at: swap.Lazily(at), key: f.numbers.of(at.Fit, key{})}
+	after := &node{at: swap.Lazily(at.With(p))}
+	after.key = f.numbers.of(after.at.Fit, n.key)
+	for i := range swap.Gates {
+		v, w := f.gate(n, i), f.gate(after, i)
+		if better(&w, &v) {
+			return swap.Gates[i].Name
+		}
+	}
+	return ""
+}

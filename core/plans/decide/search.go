@@ -1,0 +1,367 @@
+package decide
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
+)
+
+// The search goes through fits, from the one that is asked about, by the changes that the
+// gates propose, always for the first gate in bench order that is not open. Every change must
+// better that gate. What is left open or warned of is a branch as well. A branch ends where
+// what it costs so far is more than the plans that are kept cost whole: further changes only
+// add (branch and bound; Land and Doig 1960).
+
+// mostNodes is how many fits are looked at before it is said that not all were.
+const mostNodes = 20000
+
+// finder looks for whole plans of one quad.
+type finder struct {
+	ctx     context.Context
+	from    fleet.Case
+	gates   []int // that have to be open, by their places in the register
+	most    int   // plans kept
+	numbers numbers
+	said    []map[key]swap.GateVerdict
+	offered []map[key][]verdict.Candidate
+	better  []map[key][]verdict.Candidate // of those, what betters it
+	others  []map[key][]verdict.Candidate // what others propose that does
+	seen    map[visited]Cost
+	plans   []Plan
+	dead    []dead
+	nodes   int
+	cut     bool // not all was looked at
+}
+
+// visited is a fit with what is left as it is in it.
+type visited struct {
+	key  key
+	left gateSet
+}
+
+type gateSet uint16
+
+func (s gateSet) has(i int) bool { return s&(1<<i) != 0 }
+
+// node is a fit on the way.
+type node struct {
+	at    *swap.Lazy
+	key   key
+	left  gateSet // gates whose unknown or warning is left as it is
+	steps []verdict.Candidate
+	cost  Cost
+}
+
+func newFinder(ctx context.Context, c fleet.Case, most int, gates []int) *finder {
+	f := &finder{ctx: ctx, from: c, gates: gates, most: most, seen: map[visited]Cost{}}
+	f.said = memory[swap.GateVerdict]()
+	for _, m := range []*[]map[key][]verdict.Candidate{&f.offered, &f.better, &f.others} {
+		*m = memory[[]verdict.Candidate]()
+	}
+	return f
+}
+
+// memory is a map for each gate.
+func memory[T any]() []map[key]T {
+	list := make([]map[key]T, len(swap.Gates))
+	for i := range list {
+		list[i] = map[key]T{}
+	}
+	return list
+}
+
+// gate is what a gate says of a fit, asked once for all that look the same to it.
+func (f *finder) gate(n *node, i int) swap.GateVerdict {
+	k := n.key.seenBy(swap.Gates[i].Name)
+	v, known := f.said[i][k]
+	if !known {
+		v = n.at.Gate(i)
+		f.said[i][k] = v
+	}
+	return v
+}
+
+// candidates are what a gate proposes for a fit.
+func (f *finder) candidates(n *node, i int, v *swap.GateVerdict) []verdict.Candidate {
+	k := n.key.seenBy(swap.Gates[i].Name)
+	list, known := f.offered[i][k]
+	if !known {
+		propose := swap.Gates[i].Candidates
+		list = propose(n.at.Case)
+		if worst := n.at.At(v); worst.Library != n.at.Library { // what the gear leaves open, at its worst
+			list = append(slices.Clip(list), propose(worst)...)
+		}
+		f.offered[i][k] = list
+	}
+	return list
+}
+
+// standing is how a gate stands.
+type standing int
+
+const (
+	open   standing = iota // it fits, or warns of something that is no more than inconvenient
+	warned                 // it fits with a warning of one of the first three dangers
+	hangs                  // a value is missing
+	shut
+)
+
+func standingOf(v *swap.GateVerdict) standing {
+	switch c := countsOf(v); {
+	case c.unfit+c.change > 0:
+		return shut
+	case v.Level == verdict.Unknown:
+		return hangs
+	case c.danger > verdict.Fails.Rank():
+		return warned
+	}
+	return open
+}
+
+// counts are how many findings of a gate are of which level, and the rank of the greatest
+// danger it speaks of.
+type counts struct{ unfit, change, unknown, danger int }
+
+func countsOf(v *swap.GateVerdict) (c counts) {
+	for i := range v.Findings {
+		switch v.Findings[i].Level {
+		case verdict.Unfit:
+			c.unfit++
+		case verdict.Change:
+			c.change++
+		case verdict.Unknown:
+			c.unknown++
+		}
+	}
+	c.danger = verdict.Greatest(v.Findings).Rank()
+	return c
+}
+
+// visit looks at a fit: it is a whole plan, or goes on by the gate that leaves the fewest ways.
+func (f *finder) visit(n *node) {
+	if f.nodes++; f.nodes > mostNodes || f.ctx.Err() != nil {
+		f.cut = true
+		return
+	}
+	at, worst := -1, open
+	for _, i := range f.gates {
+		v := f.gate(n, i)
+		stands := standingOf(&v)
+		if stands == open || n.left.has(i) && stands != shut {
+			continue
+		}
+		if stands == shut && f.hopeless(n, i, &v) {
+			f.dead = append(f.dead, dead{gate: i, verdict: v, steps: len(n.steps)})
+			return
+		}
+		if at < 0 || worst == warned && stands != warned {
+			at, worst = i, stands
+		}
+	}
+	if at < 0 {
+		f.keep(n)
+		return
+	}
+	f.branch(n, at)
+}
+
+// hopeless says whether nothing that is proposed betters a gate that is shut, nor would after
+// any change that betters another.
+func (f *finder) hopeless(n *node, i int, v *swap.GateVerdict) bool {
+	if len(f.helps(n, i, v)) > 0 || len(f.othersHelp(n, i, v)) > 0 {
+		return false
+	}
+	for _, j := range f.gates {
+		if j == i {
+			continue
+		}
+		w := f.gate(n, j)
+		if standingOf(&w) == open {
+			continue
+		}
+		for _, candidate := range f.helps(n, j, &w) {
+			child := f.child(n, candidate)
+			if after := f.gate(child, i); standingOf(&after) != shut || len(f.helps(child, i, &after)) > 0 {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// branch goes on by each change that betters a gate, the cheapest first, and by leaving it as
+// it is where that can be.
+func (f *finder) branch(n *node, i int) {
+	v := f.gate(n, i)
+	list := f.helps(n, i, &v)
+	switch stands := standingOf(&v); {
+	case stands == hangs:
+		list = slices.Concat(list, f.helpsOthers(n, i, &v))
+	case len(list) == 0 && stands == shut:
+		list = f.othersHelp(n, i, &v)
+	}
+	next := make([]*node, 0, len(list)+1)
+	for _, candidate := range list {
+		child := f.child(n, candidate)
+		child.steps = append(slices.Clip(n.steps), candidate)
+		child.cost = f.costOf(child)
+		next = append(next, child)
+	}
+	slices.SortStableFunc(next, func(a, b *node) int { return a.cost.compare(&b.cost) })
+	if standingOf(&v) != shut {
+		next = append(next, f.left(n, i, &v))
+	}
+	for _, child := range next {
+		if f.fresh(child) && !f.beaten(&child.cost) {
+			f.visit(child)
+		}
+	}
+}
+
+// helps are the changes a gate proposes that better it, asked once for all fits that look the
+// same to it.
+func (f *finder) helps(n *node, i int, v *swap.GateVerdict) []verdict.Candidate {
+	k := n.key.seenBy(swap.Gates[i].Name)
+	list, known := f.better[i][k]
+	if !known {
+		list = f.bettering(n, i, v, f.candidates(n, i, v))
+		f.better[i][k] = list
+	}
+	return list
+}
+
+// othersHelp are the changes other gates propose that better a gate.
+func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []verdict.Candidate) {
+	if known, ok := f.others[i][n.key]; ok {
+		return known
+	}
+	for _, j := range f.gates {
+		if j != i {
+			w := f.gate(n, j)
+			list = append(list, f.bettering(n, i, v, f.candidates(n, j, &w))...)
+		}
+	}
+	f.others[i][n.key] = list
+	return list
+}
+
+// helpsOthers are the changes a gate that hangs on something proposes that do not better it, but
+// another that is not open: goggles, where the controller is not known either.
+func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []verdict.Candidate) {
+	for _, candidate := range f.candidates(n, i, v) {
+		child := f.child(n, candidate)
+		after := f.gate(child, i)
+		if better(&after, v) || !sameDevice(child.at.Fit.AirUnit, f.from.Fit.AirUnit) {
+			continue
+		}
+		if slices.ContainsFunc(f.gates, func(j int) bool {
+			was, is := f.gate(n, j), f.gate(child, j)
+			return standingOf(&was) != open && better(&is, &was)
+		}) {
+			list = append(list, candidate)
+		}
+	}
+	return list
+}
+
+// bettering are those of some changes that better a gate and leave the goal alone.
+func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []verdict.Candidate) (list []verdict.Candidate) {
+	for _, candidate := range all {
+		child := f.child(n, candidate)
+		if child.key == n.key || !sameDevice(child.at.Fit.AirUnit, f.from.Fit.AirUnit) {
+			continue
+		}
+		if after := f.gate(child, i); better(&after, v) {
+			list = append(list, candidate)
+		}
+	}
+	return list
+}
+
+// child is a fit with one change more.
+func (f *finder) child(n *node, candidate verdict.Candidate) *node {
+	patch := change.Settle(n.at.Case, candidate.Patch)
+	child := &node{at: swap.Lazily(n.at.With(patch)), left: n.left}
+	child.key = f.numbers.of(child.at.Fit, n.key)
+	return child
+}
+
+// fresh says whether a fit was not reached for as little before.
+func (f *finder) fresh(n *node) bool {
+	at := visited{n.key, n.left}
+	before, seen := f.seen[at]
+	if seen && before.compare(&n.cost) <= 0 {
+		return false
+	}
+	f.seen[at] = n.cost
+	return true
+}
+
+// sameDevice says whether two slots hold the same device, whatever is planned for it: the goal
+// stays.
+func sameDevice(a, b *fleet.Slot) bool {
+	return a == nil && b == nil || a != nil && b != nil && a.Kit == b.Kit && a.Model == b.Model
+}
+
+// better says whether a gate stands better than before: what is unfit, what is to be changed,
+// what is not known, then the danger that is warned of.
+func better(after, before *swap.GateVerdict) bool {
+	a, b := countsOf(after), countsOf(before)
+	return cmp.Or(a.unfit-b.unfit, a.change-b.change, a.unknown-b.unknown, a.danger-b.danger) < 0
+}
+
+// left is a fit whose gate is left as it is.
+func (f *finder) left(n *node, i int, v *swap.GateVerdict) *node {
+	child := *n
+	child.left |= 1 << i
+	danger := verdict.Greatest(v.Findings)
+	if v.Level == verdict.Unknown {
+		child.cost.Open++
+		if danger.WorseThan(child.cost.Hides) {
+			child.cost.Hides = danger
+		}
+	} else if danger.WorseThan(child.cost.Warns) {
+		child.cost.Warns = danger
+	}
+	return &child
+}
+
+// costOf is what a fit takes so far.
+func (f *finder) costOf(n *node) Cost {
+	var c Cost
+	for i := range swap.Gates {
+		if !n.left.has(i) {
+			continue
+		}
+		v := f.gate(n, i)
+		if danger := verdict.Greatest(v.Findings); v.Level == verdict.Unknown {
+			c.Open++
+			if danger.WorseThan(c.Hides) {
+				c.Hides = danger
+			}
+		} else if danger.WorseThan(c.Warns) && danger.WorseThan(verdict.Fails) {
+			c.Warns = danger
+		}
+	}
+	c.money(change.Lines(n.at.Case))
+	c.Doors = f.doors(n)
+	for _, s := range n.steps {
+		c.Work += int(s.Effort) + 1
+	}
+	return c
+}
+
+func (f *finder) doors(n *node) int {
+	v := f.gate(n, 0)
+	return doorsOf(&v)
+}
+
+// beaten says whether what a fit costs so far is more than each of the plans kept costs whole.
+func (f *finder) beaten(c *Cost) bool {
+	return len(f.plans) == f.most && c.sofar(&f.plans[len(f.plans)-1].Cost) > 0
+}

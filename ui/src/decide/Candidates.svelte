@@ -1,0 +1,207 @@
+<script lang="ts">
+  // Every unit that could go on a quad, side by side with its best whole plan. What is
+  // sorted, filtered, opened and picked stands in the address.
+  import { untrack } from 'svelte';
+  import { push, replace, router } from 'svelte-spa-router';
+  import { api, type CandidatesView, type Failure, type WholePlan } from '../api/client.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import LevelMark from '../lib/LevelMark.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+  import Pair from './Pair.svelte';
+  import PlanCard from './PlanCard.svelte';
+  import { best, has, origin, sides, sorted } from './sides';
+
+  let { params }: { params: { quad: string } } = $props();
+  const view = new Loaded<CandidatesView>();
+  let refused = $state.raw<Failure | null>(null);
+  const id = $derived(params.quad);
+  $effect(() => {
+    const quad = id;
+    untrack(() => void view.take(api.candidates(quad)));
+  });
+
+  const query = $derived(new URLSearchParams(router.querystring ?? ''));
+  const by = $derived(query.get('by') ?? 'gate');
+  const only = $derived(query.get('only') ?? '');
+  const open = $derived(query.get('open') ?? '');
+  const picked = $derived(query.get('two')?.split(',').filter(Boolean) ?? []);
+  function show(change: Record<string, string>) {
+    const now = { by, only, open, two: picked.join(','), ...change };
+    const text = Object.entries(now)
+      .filter(([name, value]) => value && !(name === 'by' && value === 'gate'))
+      .map(([name, value]) => `${name}=${encodeURIComponent(value)}`)
+      .join('&');
+    void replace(`/candidates/${params.quad}${text ? `?${text}` : ''}`);
+  }
+  const pick = (key: string, on: boolean) =>
+    show({ two: (on ? [...picked.slice(-1), key] : picked.filter((k) => k !== key)).join(',') });
+
+  const list = $derived(
+    sorted(
+      (view.data?.candidates ?? []).filter(
+        (c) => c.key === 'leave' || only === '' || (only === 'owned' ? c.origin !== 'to-buy' : has(c)),
+      ),
+      by,
+    ),
+  );
+  const two = $derived(
+    picked.map((k) => view.data?.candidates.find((c) => c.key === k)).filter((c) => c !== undefined),
+  );
+  const whole = $derived(list.filter((c) => c.found.plans.length > 0).length);
+  const hanging = $derived(list.filter((c) => c.found.plans.length === 0 && best(c)).length);
+
+  async function planIt(plan: WholePlan) {
+    const shown = view.data;
+    if (!shown) return;
+    const answer = await api.planWhole(
+      shown.quad,
+      shown.revision,
+      plan.steps.map((s) => s.patch),
+    );
+    if (answer.ok) void push(`/swap/${shown.quad}`);
+    else refused = answer.failure;
+  }
+</script>
+
+{#if view.failure}
+  <FailureNote failure={view.failure} again={() => view.take(api.candidates(params.quad))} />
+{:else if !view.data}
+  <p class="soft" role="status">Trying every unit on {params.quad}…</p>
+{:else}
+  <h1>What could go on {view.data.name}</h1>
+  <p class="soft">
+    {whole + hanging === 0
+      ? 'No unit has a whole plan here: each says what forbids it.'
+      : `Of ${list.length - 1} units ${whole} have a whole plan, after which every gate is open, and the plans of ${hanging} hang on what is not known.`}
+    <a href={`#/swap/${view.data.quad}`}>Back to its swap</a>
+  </p>
+  {#if refused}<FailureNote failure={refused} again={() => view.take(api.candidates(params.quad))} />{/if}
+  <div class="flex flex-wrap gap-x-5 gap-y-2 my-2.5">
+    <label class="flex items-center gap-2"
+      >Sorted by
+      <select value={by} onchange={(e) => show({ by: e.currentTarget.value })}>
+        {#each sides as s (s.id)}<option value={s.id}>{s.title}</option>{/each}
+      </select></label
+    >
+    <label class="flex items-center gap-2"
+      >Show
+      <select value={only} onchange={(e) => show({ only: e.currentTarget.value })}>
+        <option value="">every unit</option>
+        <option value="ways">those with a plan</option>
+        <option value="owned">those owned</option>
+      </select></label
+    >
+    <span class="soft self-center">Pick two to hold them against each other.</span>
+  </div>
+  {#if two.length === 2}<Pair two={[two[0]!, two[1]!]} />{/if}
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="scroll overflow-x-auto panel px-4 py-2 mt-2.5" role="group" aria-label="Units side by side" tabindex="0">
+    <table class="w-full">
+      <thead>
+        <tr>
+          <th scope="col"><span class="unseen">pick</span></th>
+          <th scope="col">unit</th>
+          {#each sides as s (s.id)}<th scope="col" aria-sort={by === s.id ? 'ascending' : undefined}>{s.title}</th
+            >{/each}
+        </tr>
+      </thead>
+      <tbody>
+        {#each list as c (c.key)}
+          <tr class:none={!has(c)}>
+            <td
+              ><input
+                type="checkbox"
+                class="size-5"
+                aria-label={`Hold ${c.label}, ${origin(c)}, against another`}
+                checked={picked.includes(c.key)}
+                onchange={(e) => pick(c.key, e.currentTarget.checked)}
+              /></td
+            >
+            <th scope="row">
+              {#if c.key === 'leave'}{c.label}{:else}
+                <button
+                  type="button"
+                  class="link"
+                  aria-expanded={open === c.key}
+                  onclick={() => show({ open: open === c.key ? '' : c.key })}>{c.label}</button
+                >
+              {/if}
+              <span class="block soft text-note font-normal">{origin(c)}</span>
+            </th>
+            <td>
+              <LevelMark level={c.level} word />
+              {#if c.key !== 'leave'}
+                <span class="block soft text-note"
+                  >{c.found.plans.length > 0
+                    ? 'whole plan'
+                    : best(c)
+                      ? 'hangs on what is not known'
+                      : c.found.all
+                        ? `no plan: ${c.found.forbids?.map((f) => f.title).join(' and ') ?? 'not shown why'}`
+                        : 'none found yet'}</span
+                >
+              {/if}
+            </td>
+            {#each sides.slice(1) as s (s.id)}<td>{has(c) ? s.says(c) : '—'}</td>{/each}
+          </tr>
+          {#if open === c.key}
+            <tr class="more"
+              ><td colspan={sides.length + 2}>
+                <div class="grid gap-2.5 py-1.5">
+                  {#each c.found.plans as plan, i (i)}
+                    <PlanCard {plan} name={i === 0 ? 'The best plan' : `Another way, ${i + 1}`} onplan={planIt} />
+                  {/each}
+                  {#each c.found.hanging as plan, i (i)}
+                    <PlanCard {plan} name={`Hangs on what is not known, ${i + 1}`} onplan={planIt} />
+                  {/each}
+                  {#each c.found.forbids ?? [] as f (f.gate)}
+                    <div>
+                      <h3>What forbids it: the {f.title} gate</h3>
+                      <ul class="list-disc pl-5">
+                        {#each f.findings as finding, i (i)}<li>{finding.says}</li>{/each}
+                      </ul>
+                    </div>
+                  {/each}
+                  <p class="soft text-note">
+                    {c.found.tried} fits tried{c.found.all
+                      ? ', and no other could matter'
+                      : '; not all that could matter'}.
+                  </p>
+                </div>
+              </td></tr
+            >
+          {/if}
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  <p class="soft text-note mt-2">
+    Range is a share of today's in free space; hover time follows from mass by momentum theory and the energy of the
+    pack: estimates. What is not known is never counted as good.
+  </p>
+{/if}
+
+<style>
+  th,
+  td {
+    padding: 5px 10px 5px 0;
+    text-align: left;
+    vertical-align: top;
+    border-top: 1px solid var(--line);
+  }
+  thead th {
+    border-top: 0;
+  }
+  .more td {
+    border-top: 0;
+  }
+  .none td {
+    color: var(--soft);
+  }
+  .link {
+    text-decoration: underline;
+    font-weight: 600;
+    text-align: left;
+    min-height: 2rem;
+  }
+</style>
