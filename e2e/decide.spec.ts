@@ -40,3 +40,39 @@ test('where there is no plan, the facts that forbid it are named', async ({ page
   await expect(page.getByRole('heading', { name: 'What forbids it: the link gate' })).toBeVisible();
   await expect(page.getByText('never links with', { exact: false }).first()).toBeVisible();
 });
+
+test('the fleet for 400: the curve, why not the other thing, weights, and the plan in one press', async ({
+  page,
+  open,
+}) => {
+  test.slow();
+  await open('/');
+  await page.getByRole('link', { name: 'Decide' }).click();
+  await page.getByLabel('Budget').fill('400');
+  await page.getByLabel('Budget').press('Tab');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Change \d of 9 quads/, { timeout: 60_000 });
+  await expect(page).toHaveURL(/budget=400/);
+  const choices = page.getByRole('group', { name: 'Choices, the cheapest first' }).getByRole('button');
+  expect(await choices.count()).toBeGreaterThan(2);
+  await expect(choices.last()).toHaveAttribute('aria-pressed', 'true');
+
+  const quads = page.getByRole('list', { name: 'What becomes of each quad' });
+  const hopper = quads.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Hopper' }) });
+  await hopper.getByText('How that adds up').click();
+  await expect(hopper.getByRole('row', { name: /range/ })).toBeVisible();
+
+  await page.getByText('What counts, by purpose').click();
+  await page.getByLabel('films by itself: range').fill('9');
+  await page.getByLabel('films by itself: range').press('Tab');
+  await expect(page).toHaveURL(/weights=films.range/);
+  await expect(hopper.getByRole('row', { name: /range/ })).toContainText('9');
+  await page.getByRole('button', { name: 'As they were' }).click();
+  await expect(page).not.toHaveURL(/weights/);
+
+  await choices.nth(1).click();
+  await expect(choices.nth(1)).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'Make this the plan of the fleet' }).click();
+  await expect(page).toHaveURL(/#\/$/);
+  await page.keyboard.press('u');
+  await expect(page.getByRole('dialog', { name: 'What was changed' })).toContainText('planned the fleet');
+});

@@ -2,12 +2,20 @@ package web
 
 import (
 	"context"
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/decide"
+	"yokeswap/store"
 )
 
 // CandidatesView is every unit a quad could carry, side by side.
@@ -21,6 +29,8 @@ type CandidatesView struct {
 func (s *server) registerDecide(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/candidates", s.candidates, holds[CandidatesView](api))
 	huma.Post(api, "/api/quads/{quad}/whole", s.planWhole, holds[QuadView](api))
+	huma.Get(api, "/api/decide", s.decideFleet, holds[FleetDecision](api))
+	huma.Post(api, "/api/decide", s.planFleet)
 }
 
 // candidates tries every unit on a quad.
@@ -55,4 +65,145 @@ func (s *server) planWhole(ctx context.Context, in *struct {
 		}
 		return nil
 	})
+}
+
+// FleetDecision is what can be done with the whole fleet for the money.
+type FleetDecision struct {
+	decide.FleetPlan
+	Budget    float64               `json:"budget"`
+	Purposes  []decide.Purpose      `json:"purposes" doc:"what counts for each, as asked"`
+	Criteria  []decide.CriterionRow `json:"criteria"`
+	Revisions map[string]int64      `json:"revisions" doc:"of the quads, as read"`
+}
+
+// decideFleet is the trade-off of money against worth. Weights are asked as
+// "films.picture:4,races.grams:0".
+func (s *server) decideFleet(ctx context.Context, in *struct {
+	Budget   float64 `query:"budget" minimum:"0" maximum:"10000000" doc:"in the currency"`
+	Currency string  `query:"currency" pattern:"^([A-Z]{3})?$" doc:"ISO 4217; absent: the one most prices are in"`
+	Weights  string  `query:"weights" maxLength:"2000" doc:"those changed: films.picture:4,races.grams:0"`
+}) (*ready[FleetDecision], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	changed, err := weightsOf(in.Weights)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	text := fmt.Sprintf("decide %v %s %s", in.Budget, in.Currency, in.Weights)
+	return answered(ctx, s.answers, snap, text, func(ctx context.Context) (*FleetDecision, error) {
+		ways, err := s.ways.of(ctx, snap)
+		if err != nil {
+			return nil, err
+		}
+		question := decide.Question{
+			Budget: int64(math.Round(in.Budget * 100)), Currency: in.Currency, Weights: changed,
+		}
+		plan, err := ways.Curve(ctx, question)
+		if err != nil {
+			return nil, err
+		}
+		view := FleetDecision{FleetPlan: plan, Budget: in.Budget, Criteria: decide.Criteria, Revisions: map[string]int64{}}
+		for _, p := range decide.Purposes {
+			if w, ok := changed[p.ID]; ok {
+				p.Weights = w
+			}
+			view.Purposes = append(view.Purposes, p)
+		}
+		for _, q := range plan.Quads {
+			view.Revisions[q.Quad] = snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.Quad})
+		}
+		return &view, nil
+	})
+}
+
+// weightsOf reads weights that are changed; those of a purpose that are not named stay.
+func weightsOf(text string) (map[fleet.Purpose]decide.Weights, error) {
+	changed := map[fleet.Purpose]decide.Weights{}
+	for part := range strings.SplitSeq(text, ",") {
+		if part == "" {
+			continue
+		}
+		name, value, _ := strings.Cut(part, ":")
+		purpose, criterion, _ := strings.Cut(name, ".")
+		n, err := strconv.Atoi(value)
+		at := slices.IndexFunc(decide.Purposes, func(p decide.Purpose) bool { return string(p.ID) == purpose })
+		known := slices.ContainsFunc(decide.Criteria, func(c decide.CriterionRow) bool { return string(c.ID) == criterion })
+		if err != nil || n < 0 || n > 9 || at < 0 || !known {
+			return nil, fmt.Errorf("the weight %q is not a purpose, a criterion and a number from 0 to 9", part)
+		}
+		id := decide.Purposes[at].ID
+		if changed[id] == nil {
+			changed[id] = maps.Clone(decide.Purposes[at].Weights)
+		}
+		changed[id][decide.Criterion(criterion)] = n
+	}
+	return changed, nil
+}
+
+// ways keeps what can be done with each quad until something is changed: that takes longer to
+// find than what of it is best.
+type ways struct {
+	mu       sync.Mutex
+	revision int64
+	kept     *decide.Ways
+}
+
+func (w *ways) of(ctx context.Context, snap *store.Snapshot) (*decide.Ways, error) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	if w.kept == nil || w.revision != snap.Revision {
+		found, err := decide.WaysOf(ctx, snap.Library, snap.Index)
+		if err != nil {
+			return nil, err
+		}
+		w.kept, w.revision = &found, snap.Revision
+	}
+	return w.kept, nil
+}
+
+// QuadDecision is what was decided for one quad.
+type QuadDecision struct {
+	Quad     string        `json:"quad"`
+	Revision int64         `json:"revision" doc:"as read"`
+	Leave    bool          `json:"leave" doc:"it stays as it flies: what was planned for it is dropped"`
+	Patches  []fleet.Patch `json:"patches" maxItems:"64"`
+}
+
+// planFleet takes a decision: each quad's whole plan, or none where it is left, as one change.
+func (s *server) planFleet(ctx context.Context, in *struct {
+	Body struct {
+		Quads []QuadDecision `json:"quads" minItems:"1" maxItems:"10000"`
+	}
+}) (*answer[Health], error) {
+	expect := make([]store.Expect, len(in.Body.Quads))
+	for i, q := range in.Body.Quads {
+		expect[i] = store.Expect{Ref: stock.Ref{Kind: stock.KindQuad, ID: q.Quad}, Revision: q.Revision}
+	}
+	err := s.store.Update(deed(ctx, "planned the fleet"), func(st *stock.Stock) error {
+		for _, q := range in.Body.Quads {
+			if _, ok := st.Fleet.Quad(q.Quad); !ok {
+				return notFound("quad", q.Quad)
+			}
+			if q.Leave {
+				if err := st.Leave(q.Quad); err != nil {
+					return err
+				}
+			}
+			for _, patch := range q.Patches {
+				if err := st.Plan(q.Quad, patch); err != nil {
+					return refused(err)
+				}
+			}
+			if err := takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: q.Quad}); err != nil {
+				return err
+			}
+		}
+		return nil
+	}, expect...)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return reply(Health{Status: "ok", Version: s.options.Version, Database: "ok"}), nil
 }

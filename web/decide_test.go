@@ -73,3 +73,57 @@ func TestAWholePlanIsTakenWholeOrNotAtAll(t *testing.T) {
 	status, _ = c.do("POST", "/api/quads/damsel/whole", fmt.Sprintf(`{"revision":%d,"patches":[{"pack":""}]}`, revision-1))
 	assert.Equal(t, 409, status)
 }
+
+// A decision for the fleet is taken in one press: each quad stands as it said, no unit is on two
+// of them, and all of it is one change that can be taken back.
+func TestADecisionForTheFleetIsTakenInOnePress(t *testing.T) {
+	c := newClient(t, "")
+	d := get[web.FleetDecision](c, "/api/decide?budget=400")
+	require.NotEmpty(t, d.Quads)
+	var body struct {
+		Quads []web.QuadDecision `json:"quads"`
+	}
+	done := 0
+	for _, q := range d.Quads {
+		body.Quads = append(body.Quads, web.QuadDecision{Quad: q.Quad, Revision: d.Revisions[q.Quad], Leave: q.Leave,
+			Patches: q.Way.Patches})
+		if !q.Leave {
+			done++
+		}
+	}
+	require.Positive(t, done)
+	text, err := json.Marshal(body)
+	require.NoError(t, err)
+	status, answer := c.do("POST", "/api/decide", string(text))
+	require.Equal(t, 200, status, answer)
+	for _, q := range d.Quads {
+		view := get[web.QuadView](c, "/api/quads/"+q.Quad)
+		assert.Equal(t, q.Leave, !view.Planned, q.Name)
+		if !q.Leave {
+			assert.Equal(t, q.Way.Level, view.Judgement.Level, q.Name)
+		}
+	}
+	status, _ = c.do("POST", "/api/decide", string(text))
+	assert.Equal(t, 409, status, "what was read before is stale")
+	changes := get[web.Changes](c, "/api/changes")
+	assert.Contains(t, changes.Changes[0].Says, "planned the fleet")
+}
+
+// What is asked amiss is named, and nothing is decided.
+func TestADecisionAskedAmiss(t *testing.T) {
+	c := newClient(t, "")
+	for _, query := range []string{
+		"budget=-1",
+		"budget=many",
+		"currency=euro",
+		"weights=films.beauty:3",
+		"weights=films.picture:12",
+		"weights=ships.picture:1",
+	} {
+		status, text := c.do("GET", "/api/decide?"+query, "")
+		assert.Equal(t, 422, status, "%s: %s", query, text)
+	}
+	nothing := get[web.FleetDecision](c, "/api/decide")
+	require.GreaterOrEqual(t, nothing.Chosen, 0, "a budget of nothing: what costs nothing")
+	assert.Zero(t, nothing.Points[nothing.Chosen].Money)
+}

@@ -43,6 +43,7 @@ type server struct {
 	answers *answers
 	jobs    *jobs
 	memory  swap.Memory // of what the yoke board shows of each quad
+	ways    ways
 }
 
 func newServer(st *store.Store, options Options, at *door) *server {

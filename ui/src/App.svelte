@@ -33,6 +33,7 @@
     fill: () => import('./begin/Fill.svelte'),
     turns: () => import('./turns/Turns.svelte'),
     make: () => import('./make/Make.svelte'),
+    decide: () => import('./decide/Decide.svelte'),
     candidates: () => import('./decide/Candidates.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
@@ -62,6 +63,7 @@
     '/turns/:quad': asked(later.turns),
     '/make/:quad/:part?': asked(later.make),
     '/candidates/:quad': asked(later.candidates),
+    '/decide': asked(later.decide),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
@@ -69,8 +71,9 @@
     {
       name: 'Fleet',
       at: '/',
-      starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns', '/make', '/candidates'],
+      starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns', '/make'],
     },
+    { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
@@ -101,7 +104,7 @@
     if (typing(event)) return;
     if (afterG) {
       afterG = false;
-      const to = { f: '/', r: '/route', b: '/bench', s: '/shelf' }[event.key];
+      const to = { f: '/', d: '/decide', r: '/route', b: '/bench', s: '/shelf' }[event.key];
       if (to) void push(to);
       return;
     }
@@ -135,7 +138,7 @@
   <nav class="flex gap-1 max-sm:order-3 max-sm:basis-full" aria-label="Main">
     {#each places as p (p.at)}
       <a
-        class="flex items-center px-4 no-underline border-y-4 border-transparent text-[#d5dedd] hover:text-white aria-[current]:text-white aria-[current]:font-bold aria-[current]:border-b-[#e0a63a] max-sm:flex-1 max-sm:justify-center max-sm:min-h-11 max-sm:border-t-0"
+        class="flex items-center px-4 max-sm:px-1.5 no-underline border-y-4 border-transparent text-[#d5dedd] hover:text-white aria-[current]:text-white aria-[current]:font-bold aria-[current]:border-b-[#e0a63a] max-sm:flex-1 max-sm:justify-center max-sm:min-h-11 max-sm:border-t-0"
         href={'#' + p.at}
         aria-current={here(p.starts) ? 'page' : undefined}>{p.name}</a
       >

@@ -101,12 +101,23 @@ func taken(c fleet.Case, f *fleet.Fit) map[string]int {
 	return parts
 }
 
+// Needs counts what a fit takes beyond what is on the quad today, whatever lies in the drawer.
+func Needs(c fleet.Case) map[string]int {
+	now := taken(c, &c.Quad.Now)
+	needs := map[string]int{}
+	for model, n := range taken(c, c.Fit) {
+		if n -= now[model]; n > 0 {
+			needs[model] = n
+		}
+	}
+	return needs
+}
+
 // lacking counts what a fit takes that is neither on the quad today nor in the drawer.
 func lacking(c fleet.Case) map[string]int {
-	now := taken(c, &c.Quad.Now)
 	lacks := map[string]int{}
-	for model, n := range taken(c, c.Fit) {
-		if n -= now[model] + c.Fleet.SpareCount(model, c.Quad.ID); n > 0 {
+	for model, n := range Needs(c) {
+		if n -= c.Fleet.SpareCount(model, c.Quad.ID); n > 0 {
 			lacks[model] = n
 		}
 	}

@@ -82,7 +82,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 11
+	FileVersion = 12
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this
@@ -116,6 +116,10 @@ type Quad struct {
 	ID   string `json:"id"`
 	Name string `json:"name,omitempty"`
 	Use  string `json:"use,omitempty"`
+	// Purpose is what counts for it; empty: not stated. Weight is how much it counts beside the
+	// other quads; absent: once.
+	Purpose Purpose `json:"purpose,omitempty"`
+	Weight  *int    `json:"weight,omitempty"`
 	// FullA is the pack current at full throttle: it sets how far the pack sags.
 	FullA *unit.Amps `json:"fullA,omitempty"`
 	// AUWG is its weight as it flies today; HoverA the pack current at hover.
@@ -129,6 +133,20 @@ type Quad struct {
 	NextTurn string    `json:"nextTurn,omitempty"`
 	Note     string    `json:"note,omitempty"`
 }
+
+// Purpose is what a quad is flown for, as far as it decides what is worth having on it.
+type Purpose string
+
+// The purposes.
+const (
+	Films     Purpose = "films"    // by itself
+	Carries   Purpose = "carries"  // an action camera
+	Inspects  Purpose = "inspects" // what is far or small
+	Races     Purpose = "races"
+	Trains    Purpose = "trains"
+	Fun       Purpose = "fun"
+	NoPurpose Purpose = "none"
+)
 
 // Label is the quad's name, or its id.
 func (q *Quad) Label() string { return orID(q.Name, q.ID) }

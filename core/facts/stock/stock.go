@@ -376,6 +376,16 @@ func (s *Stock) Plan(quadID string, p fleet.Patch) error {
 	return nil
 }
 
+// Leave drops what is planned for a quad: it stays as it flies.
+func (s *Stock) Leave(quadID string) error {
+	q, ok := s.Fleet.Quad(quadID)
+	if !ok {
+		return fmt.Errorf("no quad %q", quadID)
+	}
+	q.Next, q.NextTurn = nil, ""
+	return nil
+}
+
 // goes says what of a patch would do nothing, and so was not meant.
 func goes(f *fleet.Fit, p fleet.Patch) error {
 	if p.Stand != nil {

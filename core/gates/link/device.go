@@ -284,6 +284,22 @@ func (t *system) lostRecording() (lost []string, missing []verdict.Missing) {
 	return []string{"a recording that replaces an action camera"}, nil
 }
 
+// Records says whether the recording of a fit replaces an action camera; nil: not known. Without
+// a digital air unit there is none.
+func Records(c fleet.Case) *bool {
+	u, _, ok := c.AirUnit()
+	if !ok {
+		return new(false)
+	}
+	switch records(c, u) {
+	case yes:
+		return new(true)
+	case no:
+		return new(false)
+	}
+	return nil
+}
+
 func records(c fleet.Case, u *gear.AirUnit) answer {
 	on := c.Camera()
 	switch {

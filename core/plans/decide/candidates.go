@@ -46,6 +46,8 @@ type Candidate struct {
 // Outcome is what a fit gives, and against today. What is absent is not known.
 type Outcome struct {
 	MassG       *unit.Grams             `json:"massG,omitempty"` // more than today
+	BeforeG     *unit.Grams             `json:"beforeG,omitempty"`
+	Records     *bool                   `json:"records,omitempty"` // in place of an action camera
 	HoverMinNow *float64                `json:"hoverMinNow,omitempty"`
 	HoverMin    *float64                `json:"hoverMin,omitempty"`
 	FlightTime  *float64                `json:"flightTime,omitempty"` // a share of today's
@@ -178,6 +180,7 @@ func outcomeOf(c fleet.Case) Outcome {
 		Controllers: []string{},
 	}
 	weight := mount.Weigh(c.Library, c.Fleet, &q, nil)
+	o.BeforeG, o.Records = weight.BeforeG, link.Records(c)
 	o.MassG, o.HoverMinNow, o.HoverMin, o.FlightTime = weight.ChangeG, weight.HoverMinNow, weight.HoverMinNext,
 		weight.FlightTime
 	for _, b := range antenna.Compare(c.Library, c.Fleet, &q) {

@@ -32,7 +32,7 @@ import (
 
 var noFacts = slices.Concat(
 	[]string{ // names, and where a value is from
-		"id", "name", "source", "valueSources", "offer", "note", "text", "family", "why", "use", "title", "format",
+		"id", "name", "source", "valueSources", "offer", "note", "text", "family", "why", "use", "purpose", "weight", "title", "format",
 		"version", "license", "kind", "shows", "entry",
 	},
 	[]string{ // choices with a default: docs/format/versions.md

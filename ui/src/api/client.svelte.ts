@@ -80,6 +80,8 @@ export type Take = Schemas['BeginTake'];
 export type Job = Schemas['Job'];
 export type CandidatesView = Schemas['CandidatesView'];
 export type Candidate = Schemas['DecideCandidate'];
+export type FleetDecision = Schemas['FleetDecision'];
+export type QuadPlan = FleetDecision['quads'][number];
 export type WholePlan = Schemas['DecidePlan'];
 
 export interface WrongField {
@@ -248,6 +250,9 @@ export const api = {
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
+  decide: (query: { budget: number; weights?: string }) => read(() => client.GET('/api/decide', { params: { query } })),
+  planFleet: (quads: { quad: string; revision: number; leave: boolean; patches: Patch[] }[]) =>
+    written(answered(client.POST('/api/decide', { body: { quads } }))),
   planWhole: (quad: string, revision: number, patches: Patch[]) =>
     written(
       answered(client.POST('/api/quads/{quad}/whole', { params: { path: { quad } }, body: { revision, patches } })),

@@ -105,6 +105,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API decide */
+        get: operations["list-api-decide"];
+        put?: never;
+        /** Post API decide */
+        post: operations["post-api-decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{kind}/{id}": {
         parameters: {
             query?: never;
@@ -2025,6 +2043,11 @@ export interface components {
             /** Format: int64 */
             work: number;
         };
+        DecideCriterionRow: {
+            id: string;
+            says: string;
+            title: string;
+        };
         DecideForbid: {
             findings: components["schemas"]["Finding"][];
             gate: string;
@@ -2043,8 +2066,25 @@ export interface components {
             level: string;
             title: string;
         };
+        DecideOtherWay: {
+            from?: string;
+            label: string;
+            /** Format: double */
+            more: number;
+            origin: string;
+            says: string;
+            /** Format: int64 */
+            worth: number;
+        };
+        DecideOut: {
+            gates: string[];
+            label: string;
+            says: string;
+        };
         DecideOutcome: {
             bands: components["schemas"]["DecideBand"][];
+            /** Format: double */
+            beforeG?: number;
             /** Format: double */
             bitrateMbps?: number;
             controllers: string[];
@@ -2064,6 +2104,7 @@ export interface components {
             oneWay?: number;
             /** Format: double */
             rangeKM?: number;
+            records?: boolean;
             /** Format: double */
             sticksLagMS?: number;
             unsure: string[];
@@ -2077,10 +2118,67 @@ export interface components {
             steps: components["schemas"]["DecideStep"][];
             warns?: string[];
         };
+        DecidePoint: {
+            /** Format: int64 */
+            changed: number;
+            /** Format: double */
+            money: number;
+            /** Format: int64 */
+            worth: number;
+        };
+        DecidePurpose: {
+            id: string;
+            title: string;
+            weights: {
+                [key: string]: number;
+            };
+            why: string;
+        };
+        DecideQuadPlan: {
+            leave: boolean;
+            name: string;
+            others: components["schemas"]["DecideOtherWay"][];
+            out: components["schemas"]["DecideOut"][];
+            /** Format: double */
+            price: number;
+            purpose: components["schemas"]["DecidePurpose"];
+            quad: string;
+            rows: components["schemas"]["DecideWorthRow"][];
+            stated: boolean;
+            way: components["schemas"]["DecideWay"];
+            /** Format: int64 */
+            weight: number;
+            /** Format: int64 */
+            worth: number;
+        };
         DecideStep: {
             gate?: string;
             patch: components["schemas"]["Patch"];
             says: string;
+        };
+        DecideWay: {
+            findOut?: string[];
+            from?: string;
+            goggles?: string;
+            key: string;
+            label: string;
+            level: string;
+            origin: string;
+            outcome: components["schemas"]["DecideOutcome"];
+            patches: components["schemas"]["Patch"][];
+            steps: string[];
+        };
+        DecideWorthRow: {
+            criterion: string;
+            known: boolean;
+            /** Format: int64 */
+            points: number;
+            says: string;
+            /** Format: double */
+            share: number;
+            title: string;
+            /** Format: int64 */
+            weight: number;
         };
         DepthOption: {
             adds: string;
@@ -2310,6 +2408,27 @@ export interface components {
             quad: string;
             says: string;
             warns?: string[];
+        };
+        FleetDecision: {
+            assumed: string[];
+            /** Format: double */
+            budget: number;
+            /** Format: int64 */
+            chosen: number;
+            criteria: components["schemas"]["DecideCriterionRow"][];
+            currency: string;
+            exact: boolean;
+            foreign: string[];
+            points: components["schemas"]["DecidePoint"][];
+            /** @description what counts for each, as asked */
+            purposes: components["schemas"]["DecidePurpose"][];
+            quads: components["schemas"]["DecideQuadPlan"][];
+            /** @description of the quads, as read */
+            revisions: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            tried: number;
         };
         FlipView: {
             /** @description what the range brings: what was said before it is not said again */
@@ -3310,6 +3429,9 @@ export interface components {
             like?: string;
             name: string;
         };
+        "Post-api-decideRequest": {
+            quads: components["schemas"]["QuadDecision"][];
+        };
         "Post-api-links-by-unit-by-gogglesRequest": {
             /** @description where that is stated; empty: not said */
             from: string;
@@ -3514,6 +3636,17 @@ export interface components {
             /**
              * Format: int64
              * @description of the goals, as read
+             */
+            revision: number;
+        };
+        QuadDecision: {
+            /** @description it stays as it flies: what was planned for it is dropped */
+            leave: boolean;
+            patches: components["schemas"]["Patch"][];
+            quad: string;
+            /**
+             * Format: int64
+             * @description as read
              */
             revision: number;
         };
@@ -4530,6 +4663,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-decide": {
+        parameters: {
+            query?: {
+                /** @description in the currency */
+                budget?: number;
+                /** @description ISO 4217; absent: the one most prices are in */
+                currency?: string;
+                /** @description those changed: films.picture:4,races.grams:0 */
+                weights?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetDecision"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-decideRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Error */

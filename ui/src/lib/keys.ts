@@ -8,6 +8,7 @@ export interface Key {
 
 export const everywhere: Key[] = [
   { keys: 'g f', does: 'go to Fleet' },
+  { keys: 'g d', does: 'go to Decide' },
   { keys: 'g r', does: 'go to Route' },
   { keys: 'g b', does: 'go to Bench' },
   { keys: 'g s', does: 'go to Shelf' },

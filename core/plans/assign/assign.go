@@ -1,0 +1,220 @@
+// Package assign chooses one option for each of many places so that they are worth most
+// together for the money, and gives the whole trade-off: every choice that no other choice
+// beats in both.
+//
+// Options draw on things there is only so much of: a piece of kit, a part in the drawer. The
+// method is dynamic programming over the places with the choices kept that none beats in
+// money, worth and what they draw on (multi-criteria labels; Martins 1984). Money and worth
+// are whole numbers, so that sums are exact.
+package assign
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+)
+
+// Option is one thing that can be done at a place.
+type Option struct {
+	Money int64 // in hundredths; below zero it brings money
+	Worth int64
+	Uses  []Use
+}
+
+// Use is what an option draws on.
+type Use struct {
+	Thing int // by its place in Problem.Things
+	Count int
+}
+
+// Thing is what there is only so much of.
+type Thing struct {
+	Have int
+	// Price of each beyond that, in hundredths; below zero: there are no more.
+	Price int64
+}
+
+// Problem is the places with their options. Each place takes exactly one.
+type Problem struct {
+	Places [][]Option
+	Things []Thing
+	// Most is the most labels that are kept after a place; zero: all, and the answer is exact.
+	Most int
+}
+
+// Choice is an option for each place.
+type Choice struct {
+	Money int64
+	Worth int64
+	Picks []int // by place
+}
+
+// Curve is all choices that no other beats in money and worth, the cheapest first.
+type Curve struct {
+	Choices []Choice
+	// Exact says that they are all; else some may be missing.
+	Exact bool
+	// Labels is how many part choices were looked at.
+	Labels int
+}
+
+// label is a choice for the places so far.
+type label struct {
+	money, worth int64
+	used         []uint8 // by thing, no more than there is where more can be had
+	pick         int
+	before       *label
+}
+
+// Solve works out the whole trade-off. It fails where a place has no option, or all its
+// options want what there is not; it ends with the context.
+func Solve(ctx context.Context, p Problem) (Curve, error) {
+	curve := Curve{Exact: true}
+	labels := []*label{{used: make([]uint8, len(p.Things))}}
+	for at, options := range p.Places {
+		if err := ctx.Err(); err != nil {
+			return curve, err
+		}
+		var next []*label
+		for _, l := range labels {
+			for i := range options {
+				if more := p.with(l, &options[i], i); more != nil {
+					next = append(next, more)
+				}
+			}
+		}
+		if len(next) == 0 {
+			return curve, fmt.Errorf("place %d: no option is left of %d", at, len(options))
+		}
+		p.forget(next, at)
+		curve.Labels += len(next)
+		labels = unbeaten(next)
+		if p.Most > 0 && len(labels) > p.Most {
+			labels, curve.Exact = labels[:p.Most], false
+		}
+	}
+	curve.Choices = choices(labels, len(p.Places))
+	return curve, nil
+}
+
+// with is a label with one option more; nil where there is not enough of something.
+func (p *Problem) with(l *label, o *Option, pick int) *label {
+	out := &label{money: l.money + o.Money, worth: l.worth + o.Worth, pick: pick, before: l, used: l.used}
+	if len(o.Uses) > 0 {
+		out.used = slices.Clone(l.used)
+	}
+	for _, u := range o.Uses {
+		t := &p.Things[u.Thing]
+		free := t.Have - int(out.used[u.Thing])
+		beyond := max(0, u.Count-free)
+		if beyond > 0 && t.Price < 0 {
+			return nil
+		}
+		out.money += int64(beyond) * t.Price
+		out.used[u.Thing] += uint8(u.Count - beyond)
+	}
+	return out
+}
+
+// forget drops what no place that comes draws on: it tells choices apart for nothing.
+func (p *Problem) forget(labels []*label, at int) {
+	later := make([]bool, len(p.Things))
+	for _, options := range p.Places[at+1:] {
+		for i := range options {
+			for _, u := range options[i].Uses {
+				later[u.Thing] = true
+			}
+		}
+	}
+	for _, l := range labels {
+		used := slices.Clone(l.used)
+		for t := range used {
+			if !later[t] {
+				used[t] = 0
+			}
+		}
+		l.used = used
+	}
+}
+
+// unbeaten are the labels that none beats: as cheap, as worthy and drawing on no more.
+func unbeaten(labels []*label) (left []*label) {
+	slices.SortStableFunc(labels, func(a, b *label) int {
+		return cmp.Or(cmp.Compare(a.money, b.money), cmp.Compare(b.worth, a.worth), slices.Compare(a.used, b.used))
+	})
+	groups := map[string][]*label{}
+	var order []string
+	for _, l := range labels {
+		k := string(l.used)
+		kept := groups[k]
+		if len(kept) > 0 && kept[len(kept)-1].worth >= l.worth {
+			continue // in its own group the last kept is the worthiest and no dearer
+		}
+		if kept == nil {
+			order = append(order, k)
+		}
+		groups[k] = append(kept, l)
+	}
+	slices.Sort(order)
+	for i, k := range order {
+		for _, l := range groups[k] {
+			if !slices.ContainsFunc(order[:i], func(less string) bool {
+				return within(less, k) && beats(groups[less], l)
+			}) {
+				left = append(left, l)
+			}
+		}
+	}
+	return left
+}
+
+// within says whether one draws on no more than another.
+func within(a, b string) bool {
+	for i := range len(a) {
+		if a[i] > b[i] {
+			return false
+		}
+	}
+	return true
+}
+
+// beats says whether one of some labels, the cheapest first, is as cheap and as worthy.
+func beats(group []*label, l *label) bool {
+	at, found := slices.BinarySearchFunc(group, l.money, func(g *label, money int64) int {
+		return cmp.Compare(g.money, money)
+	})
+	if found {
+		at++
+	}
+	return at > 0 && group[at-1].worth >= l.worth
+}
+
+// choices are what the labels stand for, without those another beats.
+func choices(labels []*label, places int) (list []Choice) {
+	slices.SortStableFunc(labels, func(a, b *label) int {
+		return cmp.Or(cmp.Compare(a.money, b.money), cmp.Compare(b.worth, a.worth))
+	})
+	for _, l := range labels {
+		if len(list) > 0 && list[len(list)-1].Worth >= l.worth {
+			continue
+		}
+		c := Choice{Money: l.money, Worth: l.worth, Picks: make([]int, places)}
+		for at, k := places-1, l; at >= 0; at, k = at-1, k.before {
+			c.Picks[at] = k.pick
+		}
+		list = append(list, c)
+	}
+	return list
+}
+
+// Within is the worthiest choice that costs no more than a budget; nil where none does.
+func (c *Curve) Within(money int64) *Choice {
+	var best *Choice
+	for i := range c.Choices {
+		if c.Choices[i].Money <= money {
+			best = &c.Choices[i]
+		}
+	}
+	return best
+}

@@ -1,0 +1,156 @@
+package assign_test
+
+import (
+	"context"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"yokeswap/core/plans/assign"
+)
+
+// draw is a problem of some places with some options.
+func draw(r *rand.Rand, places, options, things int) (p assign.Problem) {
+	for range things {
+		price := int64(r.IntN(80)) * 100
+		if r.IntN(2) == 0 {
+			price = -1
+		}
+		p.Things = append(p.Things, assign.Thing{Have: 1 + r.IntN(2), Price: price})
+	}
+	for range places {
+		list := []assign.Option{{}} // leave it
+		for range options {
+			o := assign.Option{Money: int64(r.IntN(200)) * 100, Worth: int64(r.IntN(60))}
+			if things > 0 && r.IntN(2) == 0 {
+				o.Uses = append(o.Uses, assign.Use{Thing: r.IntN(things), Count: 1 + r.IntN(2)})
+			}
+			list = append(list, o)
+		}
+		p.Places = append(p.Places, list)
+	}
+	return p
+}
+
+// cost is what a choice costs and is worth, reckoned anew; false where it cannot be.
+func cost(p *assign.Problem, picks []int) (money, worth int64, ok bool) {
+	used := make([]int, len(p.Things))
+	for at, pick := range picks {
+		o := p.Places[at][pick]
+		money, worth = money+o.Money, worth+o.Worth
+		for _, u := range o.Uses {
+			used[u.Thing] += u.Count
+		}
+	}
+	for i, t := range p.Things {
+		if beyond := max(0, used[i]-t.Have); beyond > 0 {
+			if t.Price < 0 {
+				return 0, 0, false
+			}
+			money += int64(beyond) * t.Price
+		}
+	}
+	return money, worth, true
+}
+
+// each calls do for every choice there is.
+func each(p *assign.Problem, do func(picks []int)) {
+	picks := make([]int, len(p.Places))
+	for {
+		do(picks)
+		at := 0
+		for ; at < len(picks); at++ {
+			if picks[at]++; picks[at] < len(p.Places[at]) {
+				break
+			}
+			picks[at] = 0
+		}
+		if at == len(picks) {
+			return
+		}
+	}
+}
+
+// The curve is that of trying every choice, on 150 small fleets: each point costs and is worth
+// what it says, none is missing, and the choice within a budget is the best there is.
+func TestTheCurveAgainstEveryChoice(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 3))
+	for range 150 {
+		p := draw(r, 1+r.IntN(6), 1+r.IntN(4), r.IntN(4))
+		curve, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		require.True(t, curve.Exact)
+		for _, c := range curve.Choices {
+			money, worth, ok := cost(&p, c.Picks)
+			require.True(t, ok)
+			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
+		}
+		budget := int64(r.IntN(600)) * 100
+		best := int64(-1)
+		each(&p, func(picks []int) {
+			money, worth, ok := cost(&p, picks)
+			if !ok {
+				return
+			}
+			within := curve.Within(money)
+			require.NotNil(t, within)
+			require.GreaterOrEqual(t, within.Worth, worth, "a choice that none on the curve beats is missing")
+			if money <= budget {
+				best = max(best, worth)
+			}
+		})
+		require.Equal(t, best, curve.Within(budget).Worth)
+	}
+}
+
+// More money is never worth less, and no point of the curve beats another.
+func TestTheCurveRises(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		r := rand.New(rand.NewPCG(rapid.Uint64().Draw(t, "seed"), 0))
+		p := draw(r, 8, 5, 3)
+		curve, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		for i := 1; i < len(curve.Choices); i++ {
+			require.Greater(t, curve.Choices[i].Money, curve.Choices[i-1].Money)
+			require.Greater(t, curve.Choices[i].Worth, curve.Choices[i-1].Worth)
+		}
+		thing := rapid.IntRange(0, 2).Draw(t, "thing")
+		richer := p
+		richer.Things = append([]assign.Thing{}, p.Things...)
+		richer.Things[thing].Have++
+		more, err := assign.Solve(context.Background(), richer)
+		require.NoError(t, err)
+		for _, c := range curve.Choices {
+			require.GreaterOrEqual(t, more.Within(c.Money).Worth, c.Worth, "a part owned never makes anything dearer")
+		}
+	})
+}
+
+// What cannot be is said, and who stops waiting ends it.
+func TestNoChoice(t *testing.T) {
+	_, err := assign.Solve(context.Background(), assign.Problem{Places: [][]assign.Option{{}}})
+	assert.ErrorContains(t, err, "no option")
+	ctx, stop := context.WithCancel(context.Background())
+	stop()
+	_, err = assign.Solve(ctx, draw(rand.New(rand.NewPCG(1, 1)), 3, 3, 0))
+	assert.ErrorIs(t, err, context.Canceled)
+	p := draw(rand.New(rand.NewPCG(1, 1)), 9, 5, 3)
+	p.Most = 3
+	curve, err := assign.Solve(context.Background(), p)
+	require.NoError(t, err)
+	assert.False(t, curve.Exact)
+}
+
+// 30 quads with 10 units each, of which 8 are owned and two parts lie in the drawer.
+func BenchmarkThirtyQuads(b *testing.B) {
+	r := rand.New(rand.NewPCG(30, 10))
+	p := draw(r, 30, 10, 10)
+	for b.Loop() {
+		if _, err := assign.Solve(context.Background(), p); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

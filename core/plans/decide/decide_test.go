@@ -1,0 +1,204 @@
+package decide_test
+
+import (
+	"context"
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/decide"
+	"yokeswap/core/plans/swap"
+	"yokeswap/demo"
+)
+
+func demoFleet(t *testing.T) (*gear.Library, *fleet.Index) {
+	s := stock.New()
+	require.NoError(t, demo.Load(s))
+	return s.Library(), fleet.NewIndex(s.Fleet)
+}
+
+func caseOf(t *testing.T, quad string) fleet.Case {
+	lib, index := demoFleet(t)
+	q, ok := index.Quad(quad)
+	require.True(t, ok)
+	return fleet.NewCase(lib, index, q)
+}
+
+// After a whole plan no gate is shut, the unit is the one that was asked for, and what it costs
+// is what it buys.
+func TestAWholePlan(t *testing.T) {
+	c := caseOf(t, "damsel")
+	goal := fleet.Patch{AirUnit: &fleet.Slot{Kit: "compact-damsel"}}
+	found := decide.For(context.Background(), c, goal)
+	require.True(t, found.All)
+	require.NotEmpty(t, found.Plans)
+	kinds := map[string]bool{}
+	for _, plan := range found.Plans {
+		assert.LessOrEqual(t, plan.Level.Rank(), verdict.Caution.Rank())
+		assert.Equal(t, "compact-damsel", plan.Fit.AirUnit.Kit)
+		assert.Empty(t, plan.FindOut)
+		at := c
+		price := 0.0
+		for _, s := range plan.Steps {
+			assert.NotEmpty(t, s.Says)
+			at = at.With(s.Patch)
+		}
+		for _, b := range plan.Buys {
+			if b.Offer != nil && b.Offer.Price != nil && !b.Printed {
+				price += *b.Offer.Price * float64(b.Count)
+			}
+		}
+		assert.InDelta(t, price, plan.Cost.Price, 1e-9)
+		assert.Equal(t, plan.Level, swap.Judge(at).Level)
+		kinds[plan.Fit.Goggles.Kit+" "+plan.Fit.Harness] = true
+	}
+	assert.Greater(t, len(kinds), 1, "the next best differ in kind")
+}
+
+// A fact that leaves no plan is named: the gate that cannot be opened whatever is done at others.
+func TestWhatForbidsAPlan(t *testing.T) {
+	for _, c := range []struct {
+		quad, unit string
+		gate       verdict.Gate
+		says       string
+	}{
+		{"hopper", "pellow-mini", verdict.Link, "never links"},
+		{"damsel", "aldine-three", verdict.Mount, "The camera is 20 mm wide"},
+		{"hopper", "aldine-one", verdict.OSD, "does not understand"},
+	} {
+		found := decide.For(context.Background(), caseOf(t, c.quad), fleet.Patch{AirUnit: &fleet.Slot{Model: c.unit}})
+		assert.Empty(t, found.Plans)
+		assert.Empty(t, found.Hanging)
+		require.Len(t, found.Forbids, 1, c.unit)
+		assert.Equal(t, c.gate, found.Forbids[0].Gate)
+		assert.True(t, slices.ContainsFunc(found.Forbids[0].Findings, func(f verdict.Finding) bool {
+			return strings.Contains(f.Says, c.says)
+		}), "%+v", found.Forbids[0].Findings)
+	}
+}
+
+// What nobody has stated sets a plan apart, with what is to be found out.
+func TestAPlanThatHangs(t *testing.T) {
+	found := decide.For(context.Background(), caseOf(t, "damsel"), fleet.Patch{AirUnit: &fleet.Slot{Model: "aldine-two"}})
+	assert.Empty(t, found.Plans)
+	require.NotEmpty(t, found.Hanging)
+	best := found.Best()
+	assert.Positive(t, best.Cost.Open)
+	assert.Contains(t, best.FindOut[0].Label, "firmware of Aldine Two")
+	assert.InDelta(t, 159, best.Cost.Price, 10)
+}
+
+// Who stops waiting ends the search, and it says that not all was tried.
+func TestASearchThatIsStopped(t *testing.T) {
+	ctx, stop := context.WithCancel(context.Background())
+	stop()
+	found := decide.For(ctx, caseOf(t, "damsel"), fleet.Patch{AirUnit: &fleet.Slot{Kit: "compact-damsel"}})
+	assert.False(t, found.All)
+	assert.Empty(t, found.Forbids, "nothing is shown")
+}
+
+// Each unit is there once, with where it would come from; leaving it comes first.
+func TestCandidates(t *testing.T) {
+	list := decide.Candidates(context.Background(), caseOf(t, "whip"))
+	assert.Equal(t, "leave", list[0].Key)
+	keys := map[string]decide.Candidate{}
+	for _, one := range list {
+		assert.NotContains(t, keys, one.Key)
+		keys[one.Key] = one
+	}
+	assert.Equal(t, decide.Today, keys["kit:two-whip"].Origin)
+	assert.Equal(t, decide.Elsewhere, keys["kit:two-brayer"].Origin)
+	assert.Equal(t, "Brayer", keys["kit:two-brayer"].From)
+	assert.Equal(t, decide.ToBuy, keys["model:aldine-one"].Origin)
+}
+
+// demoWays are those of the demo, found once for all tests.
+var demoWays = sync.OnceValue(func() decide.Ways {
+	s := stock.New()
+	if err := demo.Load(s); err != nil {
+		panic(err)
+	}
+	ways, err := decide.WaysOf(context.Background(), s.Library(), fleet.NewIndex(s.Fleet))
+	if err != nil {
+		panic(err)
+	}
+	return ways
+})
+
+// The curve of the demo: more money is never worth less, no unit is on two quads, each number
+// opens to its sum, and a budget takes the worthiest choice within it.
+func TestTheFleetsCurve(t *testing.T) {
+	ways := demoWays()
+	for _, budget := range []int64{0, 5000, 40000} {
+		plan, err := ways.Curve(context.Background(), decide.Question{Budget: budget})
+		require.NoError(t, err)
+		require.NotEmpty(t, plan.Points)
+		assert.True(t, plan.Exact)
+		assert.Equal(t, "EUR", plan.Currency)
+		for i := 1; i < len(plan.Points); i++ {
+			assert.Greater(t, plan.Points[i].Money, plan.Points[i-1].Money)
+			assert.Greater(t, plan.Points[i].Worth, plan.Points[i-1].Worth)
+		}
+		require.GreaterOrEqual(t, plan.Chosen, 0)
+		point := plan.Points[plan.Chosen]
+		assert.LessOrEqual(t, point.Money*100, float64(budget))
+		if plan.Chosen+1 < len(plan.Points) {
+			assert.Greater(t, plan.Points[plan.Chosen+1].Money*100, float64(budget))
+		}
+		var worth int64
+		carried := map[string]string{}
+		for _, q := range plan.Quads {
+			worth += q.Worth
+			var rows int64
+			for _, r := range q.Rows {
+				rows += r.Points
+			}
+			assert.Equal(t, q.Worth, rows, q.Name)
+			if kit := q.Way.Kit(); kit != "" {
+				assert.NotContains(t, carried, kit, "%s is on two quads", kit)
+				carried[kit] = q.Quad
+			}
+		}
+		assert.Equal(t, point.Worth, worth)
+	}
+}
+
+// Weights change what is worth having: what counts for nothing brings no points, and a purpose
+// whose weights are all nothing is worth nothing.
+func TestWeightsAreTheBuilders(t *testing.T) {
+	ways := demoWays()
+	none := decide.Weights{}
+	plan, err := ways.Curve(context.Background(), decide.Question{Budget: 40000, Weights: map[fleet.Purpose]decide.Weights{
+		fleet.Films: none, fleet.Carries: {decide.Latency: 3},
+	}})
+	require.NoError(t, err)
+	for _, q := range plan.Quads {
+		switch q.Purpose.ID {
+		case fleet.Films:
+			assert.Zero(t, q.Worth, q.Name)
+		case fleet.Carries:
+			require.Len(t, q.Rows, 1)
+			assert.Equal(t, decide.Latency, q.Rows[0].Criterion)
+		}
+	}
+}
+
+// Prices in another currency are never added: what needs them is left out and named.
+func TestTwoCurrencies(t *testing.T) {
+	ways := demoWays()
+	plan, err := ways.Curve(context.Background(), decide.Question{Budget: 40000, Currency: "CHF"})
+	require.NoError(t, err)
+	assert.Equal(t, "CHF", plan.Currency)
+	assert.Contains(t, plan.Foreign, "Aldine Two")
+	for _, q := range plan.Quads {
+		assert.NotEqual(t, decide.ToBuy, q.Way.Origin)
+	}
+}

@@ -1,0 +1,227 @@
+package decide
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
+)
+
+// Way is one thing that can be done with a quad: leave it, or a whole plan.
+type Way struct {
+	Key    string        `json:"key"` // of its candidate
+	Label  string        `json:"label"`
+	Origin Origin        `json:"origin"`
+	From   string        `json:"from,omitempty"`
+	Level  verdict.Level `json:"level"`
+	// FindOut are the values it hangs on.
+	FindOut []string      `json:"findOut,omitempty"`
+	Steps   []string      `json:"steps"`
+	Patches []fleet.Patch `json:"patches"`
+	Outcome Outcome       `json:"outcome"`
+	Goggles string        `json:"goggles,omitempty"` // kit id
+
+	fit   fleet.Fit
+	needs map[string]int // parts beyond those on it today, by model
+	kit   string         // air unit, by kit id
+}
+
+// Kit is the air unit it takes, by kit id; empty: one to buy, or none.
+func (w *Way) Kit() string { return w.kit }
+
+// Ways are what can be done with each quad of a fleet, each by itself.
+type Ways struct {
+	Quads []QuadWays
+
+	library *gear.Library
+	index   *fleet.Index
+}
+
+// QuadWays are those of one quad.
+type QuadWays struct {
+	Quad string
+	Ways []Way // the first leaves it
+	Out  []Out
+}
+
+// Out is a unit that has no plan on a quad, and the gates that forbid it.
+type Out struct {
+	Label string   `json:"label"`
+	Gates []string `json:"gates"`
+	Says  string   `json:"says"` // the first of what stands against it
+}
+
+// WaysOf tries every unit on every quad. Each is tried as if nobody else had a claim on what is
+// owned: who gets what is decided together. It ends with the context.
+func WaysOf(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, error) {
+	out := Ways{library: lib, index: index}
+	for i := range index.Quads {
+		q := index.Quads[i]
+		own := *index.Fleet
+		own.Quads = []fleet.Quad{q}
+		alone := fleet.NewIndex(&own)
+		c := fleet.NewCase(lib, alone, &own.Quads[0])
+		ways := QuadWays{Quad: q.ID, Ways: []Way{}, Out: []Out{}}
+		for _, one := range Candidates(ctx, c) {
+			ways.take(c, &one)
+		}
+		if err := ctx.Err(); err != nil {
+			return out, err
+		}
+		ways.named(index)
+		out.Quads = append(out.Quads, ways)
+	}
+	return out, nil
+}
+
+// take adds the ways of a candidate: leaving it, or its plans, of those alike in goggles the
+// best.
+func (w *QuadWays) take(c fleet.Case, one *Candidate) {
+	if one.Key == "leave" {
+		w.Ways = append(w.Ways, newWay(fleet.NowCase(c.Library, c.Fleet, c.Quad), one, nil))
+		return
+	}
+	var slots []fleet.Slot
+	for _, plan := range slices.Concat(one.Found.Plans, one.Found.Hanging) {
+		if plan.Cost.Hides.WorseThan(verdict.Fails) {
+			continue // found out first, then planned
+		}
+		var goggles fleet.Slot
+		if plan.Fit.Goggles != nil {
+			goggles = *plan.Fit.Goggles
+		}
+		if !slices.Contains(slots, goggles) {
+			slots = append(slots, goggles)
+			w.Ways = append(w.Ways, newWay(c.Carrying(&plan.Fit), one, &plan))
+		}
+	}
+	if len(slots) > 0 {
+		return
+	}
+	out := Out{Label: one.Label, Gates: []string{}, Says: "every plan hides a danger behind what is not known"}
+	for _, f := range one.Found.Forbids {
+		out.Gates = append(out.Gates, f.Title)
+		if len(f.Findings) > 0 && len(out.Gates) == 1 {
+			out.Says = f.Findings[0].Says
+		}
+	}
+	w.Out = append(w.Out, out)
+}
+
+func newWay(c fleet.Case, one *Candidate, plan *Plan) Way {
+	w := Way{Key: one.Key, Label: one.Label, Origin: one.Origin, From: one.From, Level: one.Level, Outcome: one.Outcome,
+		Steps: []string{}, Patches: []fleet.Patch{}, fit: *c.Fit, needs: change.Needs(c)}
+	if s := c.Fit.AirUnit; s != nil {
+		w.kit = s.Kit
+	}
+	if s := c.Fit.Goggles; s != nil {
+		w.Goggles = s.Kit
+	}
+	if plan == nil {
+		return w
+	}
+	w.Level, w.Outcome = plan.Level, outcomeOf(c)
+	for _, s := range plan.Steps {
+		w.Steps, w.Patches = append(w.Steps, s.Says), append(w.Patches, s.Patch)
+	}
+	for _, m := range plan.FindOut {
+		if !slices.Contains(w.FindOut, m.Label) {
+			w.FindOut = append(w.FindOut, m.Label)
+		}
+	}
+	return w
+}
+
+// named says of each unit that is owned on which quad of the whole fleet it flies.
+func (w *QuadWays) named(index *fleet.Index) {
+	for i := range w.Ways {
+		way := &w.Ways[i]
+		if way.kit == "" || way.Origin != Owned {
+			continue
+		}
+		for k := range index.Quads {
+			q := &index.Quads[k]
+			if s := q.Now.AirUnit; s != nil && s.Kit == way.kit && q.ID != w.Quad {
+				way.Origin, way.From = Elsewhere, q.Label()
+			}
+		}
+	}
+}
+
+// holdsWith says whether the link of a way holds with its goggles in another state than it plans
+// for them. Where that cannot be told it does not.
+func (w *Ways) holdsWith(q *fleet.Quad, way *Way, goggles fleet.Slot) bool {
+	if way.fit.Goggles == nil || *way.fit.Goggles == goggles {
+		return true
+	}
+	fit := way.fit
+	fit.Goggles = &goggles
+	v := swap.Lazily(fleet.NewCase(w.library, w.index, q).Carrying(&fit)).Gate(0)
+	return standingOf(&v) < hangs
+}
+
+// prices are what parts cost in one currency, in hundredths.
+type prices struct {
+	library  *gear.Library
+	currency string
+	dearest  map[gear.Kind]int64 // of what has a price, by kind
+	part     int64               // of all parts that are no devices
+	assumed  []string            // models counted at another's price
+	foreign  []string            // models priced in another currency
+}
+
+func newPrices(lib *gear.Library, currency string) *prices {
+	p := &prices{library: lib, currency: currency, dearest: map[gear.Kind]int64{}}
+	for _, item := range lib.Items() {
+		price, ok := p.stated(item)
+		if !ok {
+			continue
+		}
+		p.dearest[item.Kind()] = max(p.dearest[item.Kind()], price)
+		if _, device := item.(gear.Linked); !device && item.Kind() != gear.KindBoard && item.Kind() != gear.KindFrame {
+			p.part = max(p.part, price)
+		}
+	}
+	return p
+}
+
+func (p *prices) stated(item gear.Item) (int64, bool) {
+	offer := item.Head().Offer
+	if offer == nil || offer.Price == nil || offer.Currency != p.currency {
+		return 0, false
+	}
+	return int64(math.Round(*offer.Price * 100)), true
+}
+
+// of is what one of a model costs. Where no price is stated it counts as the dearest of its
+// kind, so that leaving a price out never makes a plan cheaper than the rest of its kind; false
+// where it has one in another currency, or none of its kind has any.
+func (p *prices) of(model string) (int64, bool) {
+	item, ok := p.library.Item(model)
+	if !ok {
+		p.assumed = append(p.assumed, model)
+		return p.part, p.part > 0
+	}
+	if price, ok := p.stated(item); ok {
+		return price, true
+	}
+	if offer := item.Head().Offer; offer != nil && offer.Price != nil {
+		p.foreign = append(p.foreign, model)
+		return 0, false
+	}
+	if plate, ok := item.(*gear.Plate); ok && plate.Printed {
+		return 0, true
+	}
+	p.assumed = append(p.assumed, model)
+	if _, device := item.(gear.Linked); device {
+		return p.dearest[item.Kind()], p.dearest[item.Kind()] > 0
+	}
+	price := cmp.Or(p.dearest[item.Kind()], p.part)
+	return price, price > 0
+}
