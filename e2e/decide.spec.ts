@@ -1,5 +1,5 @@
 // Deciding: every unit that could go on a quad, side by side, and a whole plan in one press.
-import { expect, test } from './program';
+import { expect, expectAccessible, test } from './program';
 
 test('what could go on a quad: sorted, two held against each other, a whole plan taken and taken back', async ({
   page,
@@ -27,6 +27,7 @@ test('what could go on a quad: sorted, two held against each other, a whole plan
   await table.getByRole('button', { name: 'One Compact of Damsel' }).click();
   const plan = page.getByRole('article', { name: 'The best plan' });
   await expect(plan).toContainText('feed the Aldine One Compact from the 10 V pad');
+  await expectAccessible(page);
   await plan.getByRole('button', { name: 'Plan this' }).click();
   await expect(page).toHaveURL(/\/swap\/damsel/);
   await expect(page.locator('.title')).toContainText('caution');
@@ -66,6 +67,9 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   await page.getByLabel('films by itself: range').press('Tab');
   await expect(page).toHaveURL(/weights=films.range/);
   await expect(hopper.getByRole('row', { name: /range/ })).toContainText('9');
+  await expectAccessible(page);
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expectAccessible(page, ['color-contrast']);
   await page.getByRole('button', { name: 'As they were' }).click();
   await expect(page).not.toHaveURL(/weights/);
 
