@@ -93,17 +93,12 @@ func (s *server) decideFleet(ctx context.Context, in *struct {
 	}
 	text := fmt.Sprintf("decide %v %s %s", in.Budget, in.Currency, in.Weights)
 	return answered(ctx, s.answers, snap, text, func(ctx context.Context) (*FleetDecision, error) {
-		ways, err := s.ways.of(ctx, snap)
+		weighed, err := s.ways.weighed(ctx, snap, in.Currency+" "+in.Weights,
+			decide.Question{Currency: in.Currency, Weights: changed})
 		if err != nil {
 			return nil, err
 		}
-		question := decide.Question{
-			Budget: int64(math.Round(in.Budget * 100)), Currency: in.Currency, Weights: changed,
-		}
-		plan, err := ways.Curve(ctx, question)
-		if err != nil {
-			return nil, err
-		}
+		plan := weighed.Within(int64(math.Round(in.Budget * 100)))
 		view := FleetDecision{FleetPlan: plan, Budget: in.Budget, Criteria: decide.Criteria, Revisions: map[string]int64{}}
 		for _, p := range decide.Purposes {
 			if w, ok := changed[p.ID]; ok {
@@ -142,15 +137,19 @@ func weightsOf(text string) (map[fleet.Purpose]decide.Weights, error) {
 	return changed, nil
 }
 
-// ways keeps what can be done with each quad until something is changed: that takes longer to
-// find than what of it is best.
+// ways keeps what can be done with each quad, and what of it is worth most by the weights last
+// asked, until something is changed: another budget finds it there.
 type ways struct {
 	mu       sync.Mutex
 	revision int64
 	kept     *decide.Ways
+	asked    string
+	last     *decide.Weighed
 }
 
-func (w *ways) of(ctx context.Context, snap *store.Snapshot) (*decide.Ways, error) {
+func (w *ways) weighed(
+	ctx context.Context, snap *store.Snapshot, asked string, q decide.Question,
+) (*decide.Weighed, error) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	if w.kept == nil || w.revision != snap.Revision {
@@ -158,9 +157,16 @@ func (w *ways) of(ctx context.Context, snap *store.Snapshot) (*decide.Ways, erro
 		if err != nil {
 			return nil, err
 		}
-		w.kept, w.revision = &found, snap.Revision
+		w.kept, w.revision, w.last = &found, snap.Revision, nil
 	}
-	return w.kept, nil
+	if w.last == nil || w.asked != asked {
+		last, err := w.kept.Weigh(ctx, q)
+		if err != nil {
+			return nil, err
+		}
+		w.last, w.asked = last, asked
+	}
+	return w.last, nil
 }
 
 // QuadDecision is what was decided for one quad.

@@ -1,10 +1,13 @@
 package assign_test
 
 import (
+	"cmp"
 	"context"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
+	"github.com/crillab/gophersat/solver"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
@@ -153,4 +156,52 @@ func BenchmarkThirtyQuads(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// Outside check: the pseudo-boolean optimiser of github.com/crillab/gophersat finds the same worth
+// within a budget on 100 fleets of mixed size.
+func TestTheBestWithinABudgetAgainstAnOptimiser(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 100))
+	for range 100 {
+		p := draw(r, 3+r.IntN(8), 2+r.IntN(4), r.IntN(4))
+		for i := range p.Things {
+			p.Things[i].Price = -1 // what is bought is a matter of the option's own price there
+		}
+		curve, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		budget := int64(r.IntN(800)) * 100
+		require.Equal(t, optimum(&p, budget), curve.Within(budget).Worth)
+	}
+}
+
+// optimum is the worth the optimiser finds: it pays for what each place misses of its best.
+func optimum(p *assign.Problem, budget int64) (worth int64) {
+	var rules []solver.PBConstr
+	var all, money, misses []int
+	var cost []solver.Lit
+	uses := make([][]int, len(p.Things))
+	counts := make([][]int, len(p.Things))
+	for _, options := range p.Places {
+		best := slices.MaxFunc(options, func(a, b assign.Option) int { return cmp.Compare(a.Worth, b.Worth) }).Worth
+		worth += best
+		var one []int
+		for _, o := range options {
+			n := len(all) + 1
+			one, all = append(one, n), append(all, n)
+			money = append(money, int(o.Money/100))
+			misses, cost = append(misses, int(best-o.Worth)), append(cost, solver.IntToLit(int32(n)))
+			for _, u := range o.Uses {
+				uses[u.Thing], counts[u.Thing] = append(uses[u.Thing], n), append(counts[u.Thing], u.Count)
+			}
+		}
+		rules = append(rules, solver.PropClause(one...), solver.AtMost(slices.Clone(one), 1))
+	}
+	for i := range uses {
+		if len(uses[i]) > 0 {
+			rules = append(rules, solver.LtEq(uses[i], counts[i], p.Things[i].Have))
+		}
+	}
+	problem := solver.ParsePBConstrs(append(rules, solver.LtEq(all, money, int(budget/100))))
+	problem.SetCostFunc(cost, misses)
+	return worth - int64(solver.New(problem).Minimize())
 }

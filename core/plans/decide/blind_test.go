@@ -61,7 +61,6 @@ func put(f *fleet.Fit, g group, from fleet.Fit) {
 // What a gate is said to be blind to changes nothing of what it says or proposes: each group of
 // one build is put into another.
 func TestAGateIsBlindToWhatItIsSaidToBe(t *testing.T) {
-	withoutRace(t)
 	s := stock.New()
 	require.NoError(t, demo.Load(s))
 	lib := s.Library()

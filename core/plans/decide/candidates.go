@@ -2,9 +2,7 @@ package decide
 
 import (
 	"context"
-	"runtime"
 	"slices"
-	"sync"
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
@@ -75,17 +73,7 @@ type Band struct {
 // whole plan. It ends with the context.
 func Candidates(ctx context.Context, c fleet.Case) []Candidate {
 	list := append([]Candidate{leave(c)}, units(c)...)
-	var wait sync.WaitGroup
-	places := make(chan struct{}, runtime.GOMAXPROCS(0))
-	for i := range list[1:] {
-		one := &list[i+1]
-		wait.Go(func() {
-			places <- struct{}{}
-			defer func() { <-places }()
-			one.tryOn(ctx, c)
-		})
-	}
-	wait.Wait()
+	swap.Each(ctx, len(list)-1, func(i int) { list[i+1].tryOn(ctx, c) })
 	return list
 }
 

@@ -16,7 +16,6 @@ import (
 // Question is what is asked of a fleet.
 type Question struct {
 	Currency string // three letters of ISO 4217; empty: the one most prices are in
-	Budget   int64  // in hundredths of it
 	// Weights are those changed of a purpose; absent: as the register has them.
 	Weights map[fleet.Purpose]Weights
 }
@@ -95,51 +94,69 @@ type quadTable struct {
 	out     []Out
 }
 
-// Curve works out the trade-off for a fleet. It ends with the context.
-func (w *Ways) Curve(ctx context.Context, q Question) (FleetPlan, error) {
+// Weighed is the trade-off for a fleet by some weights, whatever the budget.
+type Weighed struct {
+	table  *table
+	points []Point
+	exact  bool
+	tried  int
+}
+
+// Weigh works out the trade-off for a fleet. It ends with the context.
+func (w *Ways) Weigh(ctx context.Context, q Question) (*Weighed, error) {
 	t := newTable(w, q)
-	out := FleetPlan{Currency: t.prices.currency, Points: []Point{}, Chosen: -1, Quads: []QuadPlan{}}
+	out := Weighed{table: t}
 	found, err := t.choices(ctx, &out)
 	if err != nil {
-		return out, err
+		return nil, err
 	}
 	slices.SortStableFunc(found, func(a, b Point) int {
 		return cmp.Or(cmp.Compare(a.Money, b.Money), cmp.Compare(b.Worth, a.Worth), a.Changed-b.Changed)
 	})
 	for _, p := range found {
-		if n := len(out.Points); n > 0 && out.Points[n-1].Worth >= p.Worth {
+		if n := len(out.points); n > 0 && out.points[n-1].Worth >= p.Worth {
 			continue
 		}
 		if ok, err := t.reached(ctx, &p); err != nil {
-			return out, err
+			return nil, err
 		} else if ok {
-			out.Points = append(out.Points, p)
+			out.points = append(out.points, p)
 		}
 	}
+	return &out, nil
+}
+
+// Within is what is worth most within a budget, in hundredths, with all of the trade-off.
+func (w *Weighed) Within(budget int64) FleetPlan {
+	out := FleetPlan{Currency: w.table.prices.currency, Points: w.points, Chosen: -1, Exact: w.exact, Tried: w.tried,
+		Quads: []QuadPlan{}}
+	if out.Points == nil {
+		out.Points = []Point{}
+	}
 	for i := range out.Points {
-		if out.Points[i].Money*100 <= float64(q.Budget)+0.5 {
+		if out.Points[i].Money*100 <= float64(budget)+0.5 {
 			out.Chosen = i
 		}
 	}
 	if out.Chosen >= 0 {
-		out.Quads = t.told(&out.Points[out.Chosen], q.Budget)
+		out.Quads = w.table.told(&out.Points[out.Chosen], budget)
 	}
-	out.Assumed, out.Foreign = t.labels(t.prices.assumed), t.labels(t.prices.foreign)
-	return out, nil
+	out.Assumed, out.Foreign = w.table.labels(w.table.prices.assumed), w.table.labels(w.table.prices.foreign)
+	return out
 }
 
 // choices are those of each state the goggles may be in.
-func (t *table) choices(ctx context.Context, out *FleetPlan) (found []Point, err error) {
+func (t *table) choices(ctx context.Context, out *Weighed) (found []Point, err error) {
 	scenarios, all := t.scenarios()
-	out.Exact = all
+	out.exact = all
 	for _, goggles := range scenarios {
 		problem, from := t.under(goggles)
 		curve, err := assign.Solve(ctx, problem)
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
-		out.Tried += curve.Labels
-		out.Exact = out.Exact && curve.Exact
+		out.tried += curve.Labels
+		out.exact = out.exact && curve.Exact
 		if err != nil {
 			continue // a quad has nothing left with the goggles in this state
 		}

@@ -4,7 +4,6 @@ import (
 	"context"
 	"slices"
 	"strings"
-	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -121,25 +120,25 @@ func TestCandidates(t *testing.T) {
 }
 
 // demoWays are those of the demo, found once for all tests.
-var demoWays = sync.OnceValue(func() decide.Ways {
-	s := stock.New()
-	if err := demo.Load(s); err != nil {
-		panic(err)
+var demoWays *decide.Ways
+
+func planOf(t *testing.T, budget int64, q decide.Question) decide.FleetPlan {
+	if demoWays == nil {
+		lib, index := demoFleet(t)
+		ways, err := decide.WaysOf(context.Background(), lib, index)
+		require.NoError(t, err)
+		demoWays = &ways
 	}
-	ways, err := decide.WaysOf(context.Background(), s.Library(), fleet.NewIndex(s.Fleet))
-	if err != nil {
-		panic(err)
-	}
-	return ways
-})
+	weighed, err := demoWays.Weigh(context.Background(), q)
+	require.NoError(t, err)
+	return weighed.Within(budget)
+}
 
 // The curve of the demo: more money is never worth less, no unit is on two quads, each number
 // opens to its sum, and a budget takes the worthiest choice within it.
 func TestTheFleetsCurve(t *testing.T) {
-	ways := demoWays()
 	for _, budget := range []int64{0, 5000, 40000} {
-		plan, err := ways.Curve(context.Background(), decide.Question{Budget: budget})
-		require.NoError(t, err)
+		plan := planOf(t, budget, decide.Question{})
 		require.NotEmpty(t, plan.Points)
 		assert.True(t, plan.Exact)
 		assert.Equal(t, "EUR", plan.Currency)
@@ -174,12 +173,9 @@ func TestTheFleetsCurve(t *testing.T) {
 // Weights change what is worth having: what counts for nothing brings no points, and a purpose
 // whose weights are all nothing is worth nothing.
 func TestWeightsAreTheBuilders(t *testing.T) {
-	ways := demoWays()
-	none := decide.Weights{}
-	plan, err := ways.Curve(context.Background(), decide.Question{Budget: 40000, Weights: map[fleet.Purpose]decide.Weights{
-		fleet.Films: none, fleet.Carries: {decide.Latency: 3},
+	plan := planOf(t, 40000, decide.Question{Weights: map[fleet.Purpose]decide.Weights{
+		fleet.Films: {}, fleet.Carries: {decide.Latency: 3},
 	}})
-	require.NoError(t, err)
 	for _, q := range plan.Quads {
 		switch q.Purpose.ID {
 		case fleet.Films:
@@ -193,9 +189,7 @@ func TestWeightsAreTheBuilders(t *testing.T) {
 
 // Prices in another currency are never added: what needs them is left out and named.
 func TestTwoCurrencies(t *testing.T) {
-	ways := demoWays()
-	plan, err := ways.Curve(context.Background(), decide.Question{Budget: 40000, Currency: "CHF"})
-	require.NoError(t, err)
+	plan := planOf(t, 40000, decide.Question{Currency: "CHF"})
 	assert.Equal(t, "CHF", plan.Currency)
 	assert.Contains(t, plan.Foreign, "Aldine Two")
 	for _, q := range plan.Quads {

@@ -108,7 +108,6 @@ func kept[T any, P interface {
 
 // The best whole plan is that of trying everything, on small fits.
 func TestTheBestPlanAgainstEveryFit(t *testing.T) {
-	withoutRace(t)
 	s := stock.New()
 	require.NoError(t, demo.Load(s))
 	lib, index := s.Library(), fleet.NewIndex(s.Fleet)

@@ -100,7 +100,7 @@ func (m *Memory) Board(ctx context.Context, lib *gear.Library, f *fleet.Index, l
 	}
 	m.on(groundOf(lib, f), len(f.Quads))
 	b.Rows = make([]Row, len(f.Quads))
-	each(ctx, len(f.Quads), func(i int) {
+	Each(ctx, len(f.Quads), func(i int) {
 		q := &f.Quads[i]
 		swapLeft := home[LeaveSwap(q.ID)]
 		b.Rows[i] = newRow(q, swapLeft, m.of(lib, f, q, swapLeft, goggles), b.Devices)

@@ -59,12 +59,12 @@ func JudgeAll(lib *gear.Library, f *fleet.Index) []Judgement {
 
 func judgeAll(ctx context.Context, lib *gear.Library, f *fleet.Index) []Judgement {
 	judged := make([]Judgement, len(f.Quads))
-	each(ctx, len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
+	Each(ctx, len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
 	return judged
 }
 
-// each calls do for 0 to n-1, spread over the processors, and ends with the context.
-func each(ctx context.Context, n int, do func(i int)) {
+// Each calls do for 0 to n-1, spread over the processors, and ends with the context.
+func Each(ctx context.Context, n int, do func(i int)) {
 	var next atomic.Int64
 	var wait sync.WaitGroup
 	for range min(runtime.GOMAXPROCS(0), n) {

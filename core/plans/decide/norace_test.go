@@ -1,8 +1,0 @@
-//go:build !race
-
-package decide
-
-import "testing"
-
-// withoutRace leaves what tries everything to the run without the race detector.
-func withoutRace(*testing.T) {}
