@@ -1,5 +1,5 @@
 // Deciding: every unit that could go on a quad, side by side, and a whole plan in one press.
-import { expect, expectAccessible, test } from './program';
+import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
 
 test('what could go on a quad: sorted, two held against each other, a whole plan taken and taken back', async ({
   page,
@@ -68,6 +68,8 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   await expect(page).toHaveURL(/weights=films.range/);
   await expect(hopper.getByRole('row', { name: /range/ })).toContainText('9');
   await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
   await page.emulateMedia({ colorScheme: 'dark' });
   await expectAccessible(page, ['color-contrast']);
   await page.getByRole('button', { name: 'As they were' }).click();

@@ -54,7 +54,6 @@ const screens = [
   '/goggles/visor-c-1',
   '/turns/brayer',
   '/candidates/damsel',
-  '/decide?budget=400',
   '/make/fantail',
   '/make/sluice/unit-bracket',
   '/nowhere',

@@ -78,8 +78,12 @@ func TestAWholePlanIsTakenWholeOrNotAtAll(t *testing.T) {
 // of them, and all of it is one change that can be taken back.
 func TestADecisionForTheFleetIsTakenInOnePress(t *testing.T) {
 	c := newClient(t, "")
+	nothing := get[web.FleetDecision](c, "/api/decide")
+	require.GreaterOrEqual(t, nothing.Chosen, 0, "a budget of nothing: what costs nothing")
+	assert.Zero(t, nothing.Points[nothing.Chosen].Money)
 	d := get[web.FleetDecision](c, "/api/decide?budget=400")
 	require.NotEmpty(t, d.Quads)
+	assert.Equal(t, nothing.Points, d.Points, "the curve is the same whatever the budget")
 	var body struct {
 		Quads []web.QuadDecision `json:"quads"`
 	}
@@ -123,7 +127,4 @@ func TestADecisionAskedAmiss(t *testing.T) {
 		status, text := c.do("GET", "/api/decide?"+query, "")
 		assert.Equal(t, 422, status, "%s: %s", query, text)
 	}
-	nothing := get[web.FleetDecision](c, "/api/decide")
-	require.GreaterOrEqual(t, nothing.Chosen, 0, "a budget of nothing: what costs nothing")
-	assert.Zero(t, nothing.Points[nothing.Chosen].Money)
 }

@@ -2,6 +2,8 @@ package decide_test
 
 import (
 	"context"
+	"fmt"
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -16,6 +18,7 @@ import (
 	"yokeswap/core/plans/decide"
 	"yokeswap/core/plans/swap"
 	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 func demoFleet(t *testing.T) (*gear.Library, *fleet.Index) {
@@ -194,5 +197,57 @@ func TestTwoCurrencies(t *testing.T) {
 	assert.Contains(t, plan.Foreign, "Aldine Two")
 	for _, q := range plan.Quads {
 		assert.NotEqual(t, decide.ToBuy, q.Way.Origin)
+	}
+}
+
+// On generated fleets the same laws hold: no unit is on two quads, each quad stands as it is said
+// after its changes, nothing that hides burning, falling or breaking the law is chosen.
+func TestGeneratedFleets(t *testing.T) {
+	lib, index := demoFleet(t)
+	fleets := uint64(1)
+	if os.Getenv("SOAK") != "" {
+		fleets = 20 // minutes: what is drawn at random has much to mend
+	}
+	for seed := range fleets {
+		maker := builds.New(1600+seed, lib, index)
+		own := *index.Fleet
+		own.Quads = nil
+		for i := range 3 {
+			own.Quads = append(own.Quads, maker.Quad(fmt.Sprintf("quad-%d", i)))
+		}
+		if fleets == 1 {
+			own.Quads = own.Quads[1:] // the first takes long
+		}
+		fleetIndex := fleet.NewIndex(&own)
+		ways, err := decide.WaysOf(context.Background(), lib, fleetIndex)
+		require.NoError(t, err)
+		weighed, err := ways.Weigh(context.Background(), decide.Question{})
+		require.NoError(t, err)
+		plan := weighed.Within(100000)
+		carried := map[string]bool{}
+		for _, q := range plan.Quads {
+			if kit := q.Way.Kit(); kit != "" {
+				assert.False(t, carried[kit], "seed %d: %s is on two quads", seed, kit)
+				carried[kit] = true
+			}
+			if q.Leave {
+				continue
+			}
+			quad, _ := fleetIndex.Quad(q.Quad)
+			alone := own
+			alone.Quads = []fleet.Quad{*quad}
+			c := fleet.NewCase(lib, fleet.NewIndex(&alone), quad)
+			for _, p := range q.Way.Patches {
+				c = c.With(p)
+			}
+			j := swap.Judge(c)
+			assert.Equal(t, q.Way.Level, j.Level, "seed %d: %s", seed, q.Quad)
+			for _, g := range j.Gates {
+				for _, f := range g.Findings {
+					dangerous := f.Danger.WorseThan(verdict.Fails) && f.Level.WorseThan(verdict.Caution)
+					assert.False(t, dangerous, "seed %d: %s: %s", seed, q.Quad, f.Says)
+				}
+			}
+		}
 	}
 }

@@ -20,6 +20,7 @@ const mostForbidding = 3
 // where it came nearest to being open: of all sets of one gate, then of two, the first for
 // which there is no plan though the others are left aside. Nil where that could not be shown.
 func (f *finder) forbids() []Forbid {
+	f.made = 0
 	var some []int
 	for _, d := range f.dead {
 		if !slices.Contains(some, d.gate) {
@@ -43,6 +44,7 @@ func (f *finder) forbids() []Forbid {
 // without is what stands against a set of gates; nil where they can all be opened.
 func (f *finder) without(set []int) (list []Forbid) {
 	g := *f
+	defer func() { f.made = g.made }()
 	g.gates, g.plans, g.dead, g.nodes, g.cut, g.most = set, nil, nil, 0, false, 1
 	g.seen = map[visited]Cost{}
 	g.start()

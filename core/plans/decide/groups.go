@@ -1,8 +1,8 @@
 package decide
 
 import (
+	"encoding/json"
 	"reflect"
-	"slices"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
@@ -63,23 +63,33 @@ func values(f *fleet.Fit) [groups]any {
 // key is a fit by the numbers of its groups.
 type key [groups]int16
 
-// numbers gives each value of a group a number.
-type numbers struct{ seen [groups][]any }
+// numbers gives each value of a group a number, by how it is written in the open formats.
+type numbers struct {
+	seen [groups][]any
+	at   [groups]map[string]int16
+}
 
 // of are the numbers of a fit that differs little from another.
 func (n *numbers) of(f *fleet.Fit, near key) (k key) {
 	for g, v := range values(f) {
-		seen := n.seen[g]
-		if at := int(near[g]); at < len(seen) && reflect.DeepEqual(seen[at], v) {
+		if at := int(near[g]); at < len(n.seen[g]) && reflect.DeepEqual(n.seen[g][at], v) {
 			k[g] = near[g]
 			continue
 		}
-		at := slices.IndexFunc(seen, func(known any) bool { return reflect.DeepEqual(known, v) })
-		if at < 0 {
-			at = len(seen)
-			n.seen[g] = append(seen, v)
+		text, err := json.Marshal(v)
+		if err != nil {
+			panic(err) // plain data
 		}
-		k[g] = int16(at)
+		number, known := n.at[g][string(text)]
+		if !known {
+			number = int16(len(n.seen[g]))
+			if n.at[g] == nil {
+				n.at[g] = map[string]int16{}
+			}
+			n.at[g][string(text)] = number
+			n.seen[g] = append(n.seen[g], v)
+		}
+		k[g] = number
 	}
 	return k
 }

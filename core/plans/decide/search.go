@@ -17,8 +17,9 @@ import (
 // what it costs so far is more than the plans that are kept cost whole: further changes only
 // add (branch and bound; Land and Doig 1960).
 
-// mostNodes is how many fits are looked at before it is said that not all were.
-const mostNodes = 20000
+// mostMade is how many fits are made to see what they would do before it is said that not all
+// were: a few seconds. Showing what forbids a plan may take as many again.
+const mostMade = 20000
 
 // finder looks for whole plans of one quad.
 type finder struct {
@@ -26,7 +27,7 @@ type finder struct {
 	from    fleet.Case
 	gates   []int // that have to be open, by their places in the register
 	most    int   // plans kept
-	numbers numbers
+	numbers *numbers
 	said    []map[key]swap.GateVerdict
 	offered []map[key][]verdict.Candidate
 	better  []map[key][]verdict.Candidate // of those, what betters it
@@ -34,7 +35,8 @@ type finder struct {
 	seen    map[visited]Cost
 	plans   []Plan
 	dead    []dead
-	nodes   int
+	nodes   int  // fits gone on from
+	made    int  // fits made
 	cut     bool // not all was looked at
 }
 
@@ -58,7 +60,7 @@ type node struct {
 }
 
 func newFinder(ctx context.Context, c fleet.Case, most int, gates []int) *finder {
-	f := &finder{ctx: ctx, from: c, gates: gates, most: most, seen: map[visited]Cost{}}
+	f := &finder{ctx: ctx, from: c, gates: gates, most: most, numbers: &numbers{}, seen: map[visited]Cost{}}
 	f.said = memory[swap.GateVerdict]()
 	for _, m := range []*[]map[key][]verdict.Candidate{&f.offered, &f.better, &f.others} {
 		*m = memory[[]verdict.Candidate]()
@@ -144,8 +146,8 @@ func countsOf(v *swap.GateVerdict) (c counts) {
 
 // visit looks at a fit: it is a whole plan, or goes on by the gate that leaves the fewest ways.
 func (f *finder) visit(n *node) {
-	if f.nodes++; f.nodes > mostNodes || f.ctx.Err() != nil {
-		f.cut = true
+	f.nodes++
+	if f.spent() {
 		return
 	}
 	at, worst := -1, open
@@ -168,6 +170,12 @@ func (f *finder) visit(n *node) {
 		return
 	}
 	f.branch(n, at)
+}
+
+// spent says whether no more is to be looked at; then not all was.
+func (f *finder) spent() bool {
+	f.cut = f.cut || f.made > mostMade || f.ctx.Err() != nil
+	return f.cut
 }
 
 // hopeless says whether nothing that is proposed betters a gate that is shut, nor would after
@@ -272,6 +280,9 @@ func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []verdic
 // bettering are those of some changes that better a gate and leave the goal alone.
 func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []verdict.Candidate) (list []verdict.Candidate) {
 	for _, candidate := range all {
+		if f.spent() {
+			break
+		}
 		child := f.child(n, candidate)
 		if child.key == n.key || !sameDevice(child.at.Fit.AirUnit, f.from.Fit.AirUnit) {
 			continue
@@ -285,6 +296,7 @@ func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []verdict.Ca
 
 // child is a fit with one change more.
 func (f *finder) child(n *node, candidate verdict.Candidate) *node {
+	f.made++
 	patch := change.Settle(n.at.Case, candidate.Patch)
 	child := &node{at: swap.Lazily(n.at.With(patch)), left: n.left}
 	child.key = f.numbers.of(child.at.Fit, n.key)
