@@ -62,16 +62,15 @@ func compareMass(a, b *unit.Grams) int {
 	return unit.Compare(*a, *b)
 }
 
-// money adds up what a plan takes; prices in another currency than the first are not added.
+// money adds up what a plan takes; prices in another currency are not added.
 func (a *Cost) money(lines []change.Line) {
 	for _, l := range lines {
 		switch {
 		case l.Printed:
 			a.Prints += l.Count
-		case l.Offer == nil || l.Offer.Price == nil || a.Currency != "" && a.Currency != l.Offer.Currency:
+		case l.Offer == nil || l.Offer.Price == nil || l.Offer.Currency != a.Currency:
 			a.Unpriced += l.Count
 		default:
-			a.Currency = l.Offer.Currency
 			a.Price += *l.Offer.Price * float64(l.Count)
 		}
 	}

@@ -200,6 +200,45 @@ func TestTwoCurrencies(t *testing.T) {
 	}
 }
 
+// Two pieces of kit that are alike are two: both quads get one, and a third goes without.
+func TestPiecesAlikeAreAsManyAsThereAre(t *testing.T) {
+	lib, index := demoFleet(t)
+	own := *index.Fleet
+	quad, _ := index.Quad("whip")
+	own.Quads = nil
+	for i := range 3 {
+		q := *quad
+		q.ID, q.Name = fmt.Sprintf("mast-%d", i), ""
+		q.Now = q.Now.Clone()
+		q.Now.AirUnit, q.Next = nil, nil
+		own.Quads = append(own.Quads, q)
+	}
+	piece, _ := index.Piece("two-whip")
+	own.Kit = slices.DeleteFunc(slices.Clone(own.Kit), func(k fleet.Kit) bool {
+		_, unit := gear.Find[*gear.AirUnit](lib, k.Model)
+		return unit
+	})
+	for _, id := range []string{"first", "second"} {
+		k := *piece
+		k.ID, k.Name = id, id
+		own.Kit = append(own.Kit, k)
+	}
+	ways, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&own))
+	require.NoError(t, err)
+	weighed, err := ways.Weigh(context.Background(), decide.Question{})
+	require.NoError(t, err)
+	carried := []string{}
+	for _, q := range weighed.Within(0).Quads {
+		if q.Way.Kit() != "" {
+			carried = append(carried, q.Way.Kit())
+			assert.Equal(t, q.Way.Kit(), q.Way.Patches[0].AirUnit.Kit)
+			assert.Contains(t, q.Way.Steps[0], q.Way.Kit())
+		}
+	}
+	slices.Sort(carried)
+	assert.Equal(t, []string{"first", "second"}, carried)
+}
+
 // On generated fleets the same laws hold: no unit is on two quads, each quad stands as it is said
 // after its changes, nothing that hides burning, falling or breaking the law is chosen.
 func TestGeneratedFleets(t *testing.T) {

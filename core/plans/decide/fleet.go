@@ -74,6 +74,7 @@ func WaysOf(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, e
 		if err := ctx.Err(); err != nil {
 			return out, err
 		}
+		ways.alike(c)
 		ways.named(index)
 		out.Quads = append(out.Quads, ways)
 	}
@@ -134,6 +135,45 @@ func newWay(c fleet.Case, one *Candidate, plan *Plan) Way {
 		if !slices.Contains(w.FindOut, m.Label) {
 			w.FindOut = append(w.FindOut, m.Label)
 		}
+	}
+	return w
+}
+
+// alike adds the ways of each further piece of kit that is like one that was tried: there are as
+// many of them as there are pieces.
+func (w *QuadWays) alike(c fleet.Case) {
+	for _, way := range slices.Clone(w.Ways) {
+		tried, ok := c.Fleet.Piece(way.kit)
+		if !ok || way.Origin != Owned {
+			continue
+		}
+		for i := range c.Fleet.Kit {
+			kit := &c.Fleet.Kit[i]
+			own := c.Quad.Now.AirUnit != nil && c.Quad.Now.AirUnit.Kit == kit.ID
+			if kit.ID == tried.ID || own || kit.Alike() != tried.Alike() {
+				continue
+			}
+			w.Ways = append(w.Ways, way.with(c, kit))
+		}
+	}
+}
+
+// with is a way with another piece of kit that is like its own.
+func (w Way) with(c fleet.Case, kit *fleet.Kit) Way {
+	was := w.kit
+	w.Key, w.Label, w.kit = "kit:"+kit.ID, kit.Label(), kit.ID
+	w.fit = w.fit.Clone()
+	w.fit.AirUnit.Kit = kit.ID
+	patches := w.Patches
+	w.Patches, w.Steps = nil, nil
+	for _, p := range patches {
+		if p.AirUnit != nil && p.AirUnit.Kit == was {
+			slot := *p.AirUnit
+			slot.Kit = kit.ID
+			p.AirUnit = &slot
+		}
+		w.Patches, w.Steps = append(w.Patches, p), append(w.Steps, change.Words(c, p))
+		c = c.With(p)
 	}
 	return w
 }

@@ -23,21 +23,23 @@ const mostMade = 20000
 
 // finder looks for whole plans of one quad.
 type finder struct {
-	ctx     context.Context
-	from    fleet.Case
-	gates   []int // that have to be open, by their places in the register
-	most    int   // plans kept
-	numbers *numbers
-	said    []map[key]swap.GateVerdict
-	offered []map[key][]verdict.Candidate
-	better  []map[key][]verdict.Candidate // of those, what betters it
-	others  []map[key][]verdict.Candidate // what others propose that does
-	seen    map[visited]Cost
-	plans   []Plan
-	dead    []dead
-	nodes   int  // fits gone on from
-	made    int  // fits made
-	cut     bool // not all was looked at
+	ctx   context.Context
+	from  fleet.Case
+	gates []int // that have to be open, by their places in the register
+	most  int   // plans kept
+	// currency is the one most prices are in; what is priced in another counts as unpriced.
+	currency string
+	numbers  *numbers
+	said     []map[key]swap.GateVerdict
+	offered  []map[key][]verdict.Candidate
+	better   []map[key][]verdict.Candidate // of those, what betters it
+	others   []map[key][]verdict.Candidate // what others propose that does
+	seen     map[visited]Cost
+	plans    []Plan
+	dead     []dead
+	nodes    int  // fits gone on from
+	made     int  // fits made
+	cut      bool // not all was looked at
 }
 
 // visited is a fit with what is left as it is in it.
@@ -60,7 +62,8 @@ type node struct {
 }
 
 func newFinder(ctx context.Context, c fleet.Case, most int, gates []int) *finder {
-	f := &finder{ctx: ctx, from: c, gates: gates, most: most, numbers: &numbers{}, seen: map[visited]Cost{}}
+	f := &finder{ctx: ctx, from: c, gates: gates, most: most, currency: currencyOf(c.Library), numbers: &numbers{},
+		seen: map[visited]Cost{}}
 	f.said = memory[swap.GateVerdict]()
 	for _, m := range []*[]map[key][]verdict.Candidate{&f.offered, &f.better, &f.others} {
 		*m = memory[[]verdict.Candidate]()
@@ -144,7 +147,8 @@ func countsOf(v *swap.GateVerdict) (c counts) {
 	return c
 }
 
-// visit looks at a fit: it is a whole plan, or goes on by the gate that leaves the fewest ways.
+// visit looks at a fit: it is a whole plan, or goes on by its first gate that is not open. It ends
+// where a gate can be opened by nothing.
 func (f *finder) visit(n *node) {
 	f.nodes++
 	if f.spent() {
@@ -184,7 +188,7 @@ func (f *finder) hopeless(n *node, i int, v *swap.GateVerdict) bool {
 	if len(f.helps(n, i, v)) > 0 || len(f.othersHelp(n, i, v)) > 0 {
 		return false
 	}
-	for _, j := range f.gates {
+	for j := range swap.Gates { // those left aside may help as well
 		if j == i {
 			continue
 		}
@@ -248,7 +252,7 @@ func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []verdict
 	if known, ok := f.others[i][n.key]; ok {
 		return known
 	}
-	for _, j := range f.gates {
+	for j := range swap.Gates {
 		if j != i {
 			w := f.gate(n, j)
 			list = append(list, f.bettering(n, i, v, f.candidates(n, j, &w))...)
@@ -345,7 +349,7 @@ func (f *finder) left(n *node, i int, v *swap.GateVerdict) *node {
 
 // costOf is what a fit takes so far.
 func (f *finder) costOf(n *node) Cost {
-	var c Cost
+	c := Cost{Currency: f.currency}
 	for i := range swap.Gates {
 		if !n.left.has(i) {
 			continue
