@@ -38,15 +38,18 @@ type Candidate struct {
 	Level   verdict.Level `json:"level"`
 	Found   Found         `json:"found"`
 	Outcome Outcome       `json:"outcome"`
-	Patch   fleet.Patch   `json:"patch"` // puts the unit in
+	// Ranks are its places where candidates are sorted, by what: "gate", "price", "mass",
+	// "hover", "front", "behind", "bitrate", "lag".
+	Ranks map[string]int `json:"ranks"`
+
+	patch fleet.Patch // puts the unit in
 }
 
 // Outcome is what a fit gives, and against today. What is absent is not known.
 type Outcome struct {
 	MassG       *unit.Grams             `json:"massG,omitempty"` // more than today
-	BeforeG     *unit.Grams             `json:"beforeG,omitempty"`
+	BeforeG     *unit.Grams             `json:"-"`
 	Records     *bool                   `json:"records,omitempty"` // in place of an action camera
-	HoverMinNow *float64                `json:"hoverMinNow,omitempty"`
 	HoverMin    *float64                `json:"hoverMin,omitempty"`
 	FlightTime  *float64                `json:"flightTime,omitempty"` // a share of today's
 	Bands       []Band                  `json:"bands"`
@@ -59,7 +62,7 @@ type Outcome struct {
 	NotGoggles  []string                `json:"notGoggles"` // owned ones it never does
 	Unsure      []string                `json:"unsure"`     // owned ones of which that is not known
 	Controllers []string                `json:"controllers"`
-	OneWay      int                     `json:"oneWay,omitempty"` // steps without a way back
+	OneWay      *int                    `json:"oneWay,omitempty"` // steps without a way back
 }
 
 // Band is what becomes of the range on one band, in front of the goggles and behind them.
@@ -74,15 +77,19 @@ type Band struct {
 func Candidates(ctx context.Context, c fleet.Case) []Candidate {
 	list := append([]Candidate{leave(c)}, units(c)...)
 	swap.Each(ctx, len(list)-1, func(i int) { list[i+1].tryOn(ctx, c) })
+	rank(list)
 	return list
 }
+
+// leaveKey is the key of leaving a quad as it flies.
+const leaveKey = "leave"
 
 // leave is the quad as it flies.
 func leave(c fleet.Case) Candidate {
 	now := fleet.NowCase(c.Library, c.Fleet, c.Quad)
 	j := swap.Judge(now)
 	one := Candidate{
-		Key:    "leave",
+		Key:    leaveKey,
 		Label:  "leave it: " + swap.Describe(now),
 		Origin: Today,
 		Level:  j.Level,
@@ -105,7 +112,7 @@ func units(c fleet.Case) (list []Candidate) {
 			continue
 		}
 		one := Candidate{Key: "kit:" + kit.ID, Label: kit.Label(), Origin: Owned,
-			Patch: fleet.Patch{AirUnit: &fleet.Slot{Kit: kit.ID}}}
+			patch: fleet.Patch{AirUnit: &fleet.Slot{Kit: kit.ID}}}
 		holder, held := c.Fleet.Holder(kit.ID, c.Quad.ID)
 		flier, flies := c.Fleet.Flier(kit.ID, c.Quad.ID)
 		switch {
@@ -124,16 +131,16 @@ func units(c fleet.Case) (list []Candidate) {
 	}
 	for _, model := range gear.All[*gear.AirUnit](c.Library) {
 		list = append(list, Candidate{Key: "model:" + model.ID, Label: model.Label(), Origin: ToBuy,
-			Patch: fleet.Patch{AirUnit: &fleet.Slot{Model: model.ID}}})
+			patch: fleet.Patch{AirUnit: &fleet.Slot{Model: model.ID}}})
 	}
 	return list
 }
 
 // tryOn finds the best whole plan for a unit, and what it gives.
 func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
-	one.Patch = change.Settle(c, one.Patch)
-	one.Found = For(ctx, c, one.Patch)
-	at := c.With(one.Patch)
+	one.patch = change.Settle(c, one.patch)
+	one.Found = For(ctx, c, one.patch)
+	at := c.With(one.patch)
 	if best := one.Found.Best(); best != nil {
 		at = c.Carrying(&best.Fit)
 		one.Level = best.Level
@@ -169,8 +176,7 @@ func outcomeOf(c fleet.Case) Outcome {
 	}
 	weight := mount.Weigh(c.Library, c.Fleet, &q, nil)
 	o.BeforeG, o.Records = weight.BeforeG, link.Records(c)
-	o.MassG, o.HoverMinNow, o.HoverMin, o.FlightTime = weight.ChangeG, weight.HoverMinNow, weight.HoverMinNext,
-		weight.FlightTime
+	o.MassG, o.HoverMin, o.FlightTime = weight.ChangeG, weight.HoverMinNext, weight.FlightTime
 	for _, b := range antenna.Compare(c.Library, c.Fleet, &q) {
 		o.Bands = append(o.Bands, Band{b.Label, b.Factor, b.BehindFactor})
 	}
@@ -183,8 +189,9 @@ func outcomeOf(c fleet.Case) Outcome {
 	}
 	o.SticksLagMS = control.Draw(c).NextMS
 	o.fliesWith(c)
-	v := swap.Lazily(c).Gate(0)
-	o.OneWay = doorsOf(&v)
+	if v := swap.Lazily(c).Gate(0); standingOf(&v) < hangs {
+		o.OneWay = new(doorsOf(&v))
+	}
 	return o
 }
 

@@ -84,6 +84,7 @@ type table struct {
 }
 
 type quadTable struct {
+	*QuadWays
 	quad    *fleet.Quad
 	purpose Purpose
 	weight  int
@@ -149,6 +150,9 @@ func (w *Weighed) Within(budget int64) FleetPlan {
 func (t *table) choices(ctx context.Context, out *Weighed) (found []Point, err error) {
 	scenarios, all := t.scenarios()
 	out.exact = all
+	for i := range t.quads {
+		out.exact = out.exact && t.quads[i].All
+	}
 	for _, goggles := range scenarios {
 		problem, from := t.under(goggles)
 		curve, err := assign.Solve(ctx, problem)
@@ -207,12 +211,13 @@ func newTable(w *Ways, q Question) *table {
 	var s scale
 	for i := range w.Quads {
 		for k := range w.Quads[i].Ways {
-			s.take(&w.Quads[i].Ways[k].Outcome)
+			s.take(&w.Quads[i].Ways[k].outcome)
 		}
 	}
 	for i := range w.Quads {
 		quad, _ := w.index.Quad(w.Quads[i].Quad)
-		row := quadTable{quad: quad, purpose: PurposeOf(quad), weight: 1, out: slices.Clone(w.Quads[i].Out)}
+		row := quadTable{QuadWays: &w.Quads[i], quad: quad, purpose: PurposeOf(quad), weight: 1}
+		row.out = slices.Clone(row.Out)
 		if quad.Weight != nil {
 			row.weight = *quad.Weight
 		}
@@ -230,7 +235,7 @@ func newTable(w *Ways, q Question) *table {
 				continue
 			}
 			var rows []WorthRow
-			option.Worth, rows = s.worth(&way.Outcome, weights, row.weight)
+			option.Worth, rows = s.worth(&way.outcome, weights, row.weight)
 			row.ways, row.options = append(row.ways, way), append(row.options, option)
 			row.alone, row.rows = append(row.alone, alone), append(row.rows, rows)
 		}
@@ -248,7 +253,7 @@ func (t *table) option(way *Way) (o assign.Option, alone int64, ok bool) {
 	for _, model := range slices.Sorted(maps.Keys(way.needs)) {
 		n := way.needs[model]
 		price, priced := t.prices.of(model)
-		have := t.index.SpareCount(model, "")
+		have := t.spares(model)
 		if !priced && have < n {
 			return o, 0, false
 		}
@@ -264,6 +269,16 @@ func (t *table) option(way *Way) (o assign.Option, alone int64, ok bool) {
 		alone += max(0, price) * int64(max(0, n-have))
 	}
 	return o, alone, true
+}
+
+// spares are how many of a model lie in the drawer, whatever plans there are today.
+func (t *table) spares(model string) (n int) {
+	for _, s := range t.index.Spares {
+		if s.Model == model {
+			n += s.Count
+		}
+	}
+	return n
 }
 
 // thing is the place of something there is only so much of.
@@ -311,8 +326,7 @@ func (t *table) under(goggles map[string]fleet.Slot) (p assign.Problem, from [][
 		var options []assign.Option
 		var ways []int
 		for k, way := range q.ways {
-			g := way.fit.Goggles
-			if k > 0 && g != nil && g.Kit != "" && !t.holdsWith(q.quad, way, goggles[g.Kit]) {
+			if !q.holdsWith(way, goggles[way.goggles()]) {
 				continue
 			}
 			options, ways = append(options, q.options[k]), append(ways, k)
@@ -333,9 +347,9 @@ func (t *table) reached(ctx context.Context, p *Point) (bool, error) {
 		way := t.quads[i].ways[pick]
 		if pick > 0 {
 			q.Next = new(way.fit.Clone())
-			if way.Goggles != "" {
-				wants = append(wants, fleet.Want{Quad: q.ID, Goggles: way.Goggles, Weight: fleet.Must})
-			}
+		}
+		if way.goggles() != "" && (pick > 0 || t.quads[i].flies) {
+			wants = append(wants, fleet.Want{Quad: q.ID, Goggles: way.goggles(), Weight: fleet.Must})
 		}
 	}
 	if len(wants) == 0 {
@@ -368,44 +382,48 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Price:   float64(q.alone[pick]) / 100,
 			Worth:   q.options[pick].Worth,
 			Rows:    q.rows[pick],
-			Others:  []OtherWay{},
 			Out:     q.out,
 		}
 		if plan.Rows == nil {
 			plan.Rows = []WorthRow{}
 		}
-		for k, way := range q.ways {
-			if k == pick || way.Key == q.ways[pick].Key {
-				continue
-			}
-			more := float64(q.alone[k]-q.alone[pick]) / 100
-			other := OtherWay{Label: way.Label, Origin: way.Origin, From: way.From, More: more,
-				Worth: q.options[k].Worth - plan.Worth}
-			other.Says = tips(&other, left, t.prices.currency)
-			if rival := t.rival(p, i, way); rival != "" && other.Worth > 0 {
-				other.Says = rival
-			}
-			if !slices.ContainsFunc(plan.Others, func(o OtherWay) bool { return o.Label == other.Label }) {
-				plan.Others = append(plan.Others, other)
-			}
-		}
-		slices.SortStableFunc(plan.Others, func(a, b OtherWay) int {
-			return cmp.Or(cmp.Compare(b.Worth, a.Worth), cmp.Compare(a.More, b.More))
-		})
-		plan.Others = plan.Others[:min(len(plan.Others), mostOthers)]
+		plan.Others = t.others(p, i, left)
 		list = append(list, plan)
 	}
 	slices.SortStableFunc(list, func(a, b QuadPlan) int { // what is done comes first
-		return cmp.Compare(b2i(a.Leave), b2i(b.Leave))
+		switch {
+		case a.Leave == b.Leave:
+			return 0
+		case a.Leave:
+			return 1
+		}
+		return -1
 	})
 	return list
 }
 
-func b2i(b bool) int {
-	if b {
-		return 1
+// others are the ways of a quad that were not taken, the worthiest first; left is the money that is.
+func (t *table) others(p *Point, at int, left float64) []OtherWay {
+	q, pick := &t.quads[at], p.picks[at]
+	list := []OtherWay{}
+	for k, way := range q.ways {
+		if k == pick || way.Key == q.ways[pick].Key {
+			continue
+		}
+		other := OtherWay{Label: way.Label, Origin: way.Origin, From: way.From,
+			More: float64(q.alone[k]-q.alone[pick]) / 100, Worth: q.options[k].Worth - q.options[pick].Worth}
+		other.Says = tips(&other, left, t.prices.currency)
+		if rival := t.rival(p, at, way); rival != "" && other.Worth > 0 {
+			other.Says = rival
+		}
+		if !slices.ContainsFunc(list, func(o OtherWay) bool { return o.Label == other.Label }) {
+			list = append(list, other)
+		}
 	}
-	return 0
+	slices.SortStableFunc(list, func(a, b OtherWay) int {
+		return cmp.Or(cmp.Compare(b.Worth, a.Worth), cmp.Compare(a.More, b.More))
+	})
+	return list[:min(len(list), mostOthers)]
 }
 
 // rival says which other quad has what a way of a quad takes, or wants its goggles otherwise;
@@ -417,11 +435,10 @@ func (t *table) rival(p *Point, at int, way *Way) string {
 		case i == at:
 		case way.kit != "" && other.kit == way.kit:
 			return fmt.Sprintf("worth more, but %s carries it in this choice", t.quads[i].quad.Label())
-		case pick > 0 && way.Goggles != "" && other.Goggles == way.Goggles &&
-			!t.holdsWith(t.quads[i].quad, other, *way.fit.Goggles) &&
-			!t.holdsWith(t.quads[at].quad, way, *other.fit.Goggles):
+		case way.goggles() != "" && other.goggles() == way.goggles() &&
+			!t.quads[i].holdsWith(other, *way.fit.Goggles) && !t.quads[at].holdsWith(way, *other.fit.Goggles):
 			return fmt.Sprintf("worth more, but %s cannot fly with %s as this wants them", t.quads[i].quad.Label(),
-				t.nameOf(way.Goggles))
+				t.nameOf(way.goggles()))
 		}
 	}
 	return ""

@@ -3,6 +3,7 @@ package decide_test
 import (
 	"context"
 	"fmt"
+	"math"
 	"os"
 	"slices"
 	"strings"
@@ -122,6 +123,40 @@ func TestCandidates(t *testing.T) {
 	assert.Equal(t, decide.ToBuy, keys["model:aldine-one"].Origin)
 }
 
+// Candidates are sorted by core: leaving comes first, what has no plan last, and of what has one
+// what is not known after what is.
+func TestCandidatesAreRanked(t *testing.T) {
+	list := decide.Candidates(context.Background(), caseOf(t, "damsel"))
+	for side := range list[0].Ranks {
+		slices.SortFunc(list, func(a, b decide.Candidate) int { return a.Ranks[side] - b.Ranks[side] })
+		assert.Equal(t, "leave", list[0].Key, side)
+		hasPlan, known := true, true
+		for i, one := range list[1:] {
+			assert.Equal(t, i+1, one.Ranks[side])
+			best := one.Found.Best()
+			assert.False(t, best != nil && !hasPlan, "%s: %s comes after what has no plan", side, one.Key)
+			if hasPlan = best != nil; hasPlan && side == "price" {
+				priced := best.Cost.Unpriced == 0
+				assert.False(t, priced && !known, "%s comes after what has no price", one.Key)
+				known = priced
+			}
+		}
+	}
+	for side, more := range map[string]func(decide.Outcome) float64{
+		"mass":    func(o decide.Outcome) float64 { return float64(*o.MassG) },
+		"bitrate": func(o decide.Outcome) float64 { return -float64(*o.BitrateMbps) },
+	} {
+		slices.SortFunc(list, func(a, b decide.Candidate) int { return a.Ranks[side] - b.Ranks[side] })
+		last := math.Inf(-1)
+		for _, one := range list[1:] {
+			if one.Found.Best() != nil && one.Outcome.MassG != nil && one.Outcome.BitrateMbps != nil {
+				assert.GreaterOrEqual(t, more(one.Outcome), last, "%s: %s", side, one.Key)
+				last = more(one.Outcome)
+			}
+		}
+	}
+}
+
 // demoWays are those of the demo, found once for all tests.
 var demoWays *decide.Ways
 
@@ -171,6 +206,96 @@ func TestTheFleetsCurve(t *testing.T) {
 		}
 		assert.Equal(t, point.Worth, worth)
 	}
+}
+
+// Goggles are in one state in a choice: a quad that flies with them today is not left with what it
+// no longer links with, however much another is worth that wants them updated.
+func TestNobodyIsLeftWithGogglesThatWereUpdated(t *testing.T) {
+	lib, index := demoFleet(t)
+	own := *index.Fleet
+	own.Quads = nil
+	for _, id := range []string{"rynd", "brayer"} {
+		q, _ := index.Quad(id)
+		own.Quads = append(own.Quads, *q)
+	}
+	own.Quads[0].Weight = new(9)
+	ways, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&own))
+	require.NoError(t, err)
+	weighed, err := ways.Weigh(context.Background(), decide.Question{})
+	require.NoError(t, err)
+	updated := 0
+	for _, p := range weighed.Within(0).Points {
+		plan := weighed.Within(int64(p.Money*100) + 1)
+		var state *fleet.Slot
+		for _, q := range plan.Quads {
+			if g := q.Way.Fit().Goggles; !q.Leave && g != nil && g.Mode != "" {
+				state = g
+				updated++
+			}
+		}
+		for i := range plan.Quads {
+			q := &plan.Quads[i]
+			if g := q.Way.Fit().Goggles; state != nil && g != nil && g.Kit == state.Kit && q.Quad == "brayer" {
+				brayer := own.Quads[1]
+				c := fleet.NewCase(lib, fleet.NewIndex(&own), &brayer)
+				fit := q.Way.Fit().Clone()
+				fit.Goggles = state
+				assert.True(t, decide.LinkOpen(c.Carrying(&fit)), "%.2f: %s", p.Money, q.Way.Label)
+			}
+		}
+	}
+	assert.Positive(t, updated)
+}
+
+// What cannot be told counts as nothing, a way back too.
+func TestWhatIsNotKnownIsWorthNothing(t *testing.T) {
+	for _, c := range decide.Criteria {
+		assert.Zero(t, decide.Share(c.ID, &decide.Outcome{}), c.ID)
+	}
+	assert.InDelta(t, 1, decide.Share(decide.WayBack, &decide.Outcome{OneWay: new(0)}), 1e-9)
+	assert.Zero(t, decide.Share(decide.WayBack, &decide.Outcome{OneWay: new(1)}))
+	list := decide.Candidates(context.Background(), caseOf(t, "whip"))
+	at := slices.IndexFunc(list, func(c decide.Candidate) bool { return c.Key == "model:aldine-two" })
+	assert.Nil(t, list[at].Outcome.OneWay, "nobody has read what it carries")
+}
+
+// What a plan of today claims is free where all is decided anew: a spare, and a unit.
+func TestPlansOfTodayClaimNothing(t *testing.T) {
+	lib, index := demoFleet(t)
+	curve := func(hoards bool) (list [][2]float64) {
+		own := *index.Fleet
+		own.Quads = nil
+		for _, id := range []string{"wallower", "sluice"} {
+			q, _ := index.Quad(id)
+			own.Quads = append(own.Quads, *q)
+		}
+		own.Kit = slices.DeleteFunc(slices.Clone(own.Kit), func(k fleet.Kit) bool {
+			_, unit := gear.Find[*gear.AirUnit](lib, k.Model)
+			return unit && k.ID != "two-quern"
+		})
+		hoarder := &own.Quads[1] // it counts for nothing
+		hoarder.Next = nil
+		if hoards {
+			hoarder.Next = new(hoarder.Now.Clone())
+			hoarder.Next.AirUnit = &fleet.Slot{Kit: "two-quern"}
+			for i, s := range own.Spares {
+				for k := range s.Count {
+					id := fmt.Sprintf("hoarded-%d-%d", i, k)
+					hoarder.Next.Parts = append(hoarder.Next.Parts, fleet.PlacedPart{ID: id, Model: s.Model})
+				}
+			}
+		}
+		ways, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&own))
+		require.NoError(t, err)
+		weighed, err := ways.Weigh(context.Background(), decide.Question{})
+		require.NoError(t, err)
+		for _, p := range weighed.Within(0).Points {
+			list = append(list, [2]float64{p.Money, float64(p.Worth)})
+		}
+		return list
+	}
+	was := curve(false)
+	assert.Equal(t, was, curve(true))
 }
 
 // Weights change what is worth having: what counts for nothing brings no points, and a purpose

@@ -24,12 +24,19 @@ type Way struct {
 	FindOut []string      `json:"findOut,omitempty"`
 	Steps   []string      `json:"steps"`
 	Patches []fleet.Patch `json:"patches"`
-	Outcome Outcome       `json:"outcome"`
-	Goggles string        `json:"goggles,omitempty"` // kit id
 
-	fit   fleet.Fit
-	needs map[string]int // parts beyond those on it today, by model
-	kit   string         // air unit, by kit id
+	outcome Outcome
+	fit     fleet.Fit
+	needs   map[string]int // parts beyond those on it today, by model
+	kit     string         // air unit, by kit id
+}
+
+// goggles are those it is flown with, by kit id; empty: none that are owned.
+func (w *Way) goggles() string {
+	if w.fit.Goggles == nil {
+		return ""
+	}
+	return w.fit.Goggles.Kit
 }
 
 // Kit is the air unit it takes, by kit id; empty: one to buy, or none.
@@ -48,6 +55,10 @@ type QuadWays struct {
 	Quad string
 	Ways []Way // the first leaves it
 	Out  []Out
+	All  bool // nothing that could matter was left untried
+
+	alone fleet.Case // the quad as if nobody else had a claim on anything
+	flies bool       // it links today
 }
 
 // Out is a unit that has no plan on a quad, and the gates that forbid it.
@@ -67,7 +78,8 @@ func WaysOf(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, e
 		own.Quads = []fleet.Quad{q}
 		alone := fleet.NewIndex(&own)
 		c := fleet.NewCase(lib, alone, &own.Quads[0])
-		ways := QuadWays{Quad: q.ID, Ways: []Way{}, Out: []Out{}}
+		today := swap.Lazily(fleet.NowCase(lib, alone, &own.Quads[0])).Gate(0)
+		ways := QuadWays{Quad: q.ID, Ways: []Way{}, Out: []Out{}, All: true, alone: c, flies: standingOf(&today) < hangs}
 		for _, one := range Candidates(ctx, c) {
 			ways.take(c, &one)
 		}
@@ -84,7 +96,8 @@ func WaysOf(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, e
 // take adds the ways of a candidate: leaving it, or its plans, of those alike in goggles the
 // best.
 func (w *QuadWays) take(c fleet.Case, one *Candidate) {
-	if one.Key == "leave" {
+	w.All = w.All && one.Found.All
+	if one.Key == leaveKey {
 		w.Ways = append(w.Ways, newWay(fleet.NowCase(c.Library, c.Fleet, c.Quad), one, nil))
 		return
 	}
@@ -105,7 +118,13 @@ func (w *QuadWays) take(c fleet.Case, one *Candidate) {
 	if len(slots) > 0 {
 		return
 	}
-	out := Out{Label: one.Label, Gates: []string{}, Says: "every plan hides a danger behind what is not known"}
+	out := Out{Label: one.Label, Gates: []string{}, Says: "what forbids it could not be shown"}
+	switch {
+	case len(one.Found.Hanging) > 0:
+		out.Says = "every plan hides a danger behind what is not known"
+	case !one.Found.All:
+		out.Says = "none was found, and not all was tried"
+	}
 	for _, f := range one.Found.Forbids {
 		out.Gates = append(out.Gates, f.Title)
 		if len(f.Findings) > 0 && len(out.Gates) == 1 {
@@ -116,18 +135,15 @@ func (w *QuadWays) take(c fleet.Case, one *Candidate) {
 }
 
 func newWay(c fleet.Case, one *Candidate, plan *Plan) Way {
-	w := Way{Key: one.Key, Label: one.Label, Origin: one.Origin, From: one.From, Level: one.Level, Outcome: one.Outcome,
+	w := Way{Key: one.Key, Label: one.Label, Origin: one.Origin, From: one.From, Level: one.Level, outcome: one.Outcome,
 		Steps: []string{}, Patches: []fleet.Patch{}, fit: *c.Fit, needs: change.Needs(c)}
 	if s := c.Fit.AirUnit; s != nil {
 		w.kit = s.Kit
 	}
-	if s := c.Fit.Goggles; s != nil {
-		w.Goggles = s.Kit
-	}
 	if plan == nil {
 		return w
 	}
-	w.Level, w.Outcome = plan.Level, outcomeOf(c)
+	w.Level, w.outcome = plan.Level, outcomeOf(c)
 	for _, s := range plan.Steps {
 		w.Steps, w.Patches = append(w.Steps, s.Says), append(w.Patches, s.Patch)
 	}
@@ -194,15 +210,15 @@ func (w *QuadWays) named(index *fleet.Index) {
 	}
 }
 
-// holdsWith says whether the link of a way holds with its goggles in another state than it plans
-// for them. Where that cannot be told it does not.
-func (w *Ways) holdsWith(q *fleet.Quad, way *Way, goggles fleet.Slot) bool {
-	if way.fit.Goggles == nil || *way.fit.Goggles == goggles {
+// holdsWith says whether a way goes with its goggles in another state than it plans for them. Where
+// that cannot be told it does not; a quad that is left and does not link today has nothing to lose.
+func (w *QuadWays) holdsWith(way *Way, goggles fleet.Slot) bool {
+	if way.goggles() == "" || *way.fit.Goggles == goggles || way.Key == leaveKey && !w.flies {
 		return true
 	}
 	fit := way.fit
 	fit.Goggles = &goggles
-	v := swap.Lazily(fleet.NewCase(w.library, w.index, q).Carrying(&fit)).Gate(0)
+	v := swap.Lazily(w.alone.Carrying(&fit)).Gate(0)
 	return standingOf(&v) < hangs
 }
 

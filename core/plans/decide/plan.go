@@ -23,7 +23,9 @@ type Plan struct {
 	// FindOut are the values it hangs on; none: it hangs on nothing.
 	FindOut []verdict.Missing `json:"findOut,omitempty"`
 	Warns   []string          `json:"warns,omitempty"` // what it is said to beware of, the worst first
-	Fit     fleet.Fit         `json:"-"`
+	// Beware says which of the first three dangers may hide behind what is not known; empty: none.
+	Beware string    `json:"beware,omitempty"`
+	Fit    fleet.Fit `json:"-"`
 
 	kind kind
 }
@@ -59,7 +61,6 @@ type Found struct {
 type dead struct {
 	gate    int
 	verdict swap.GateVerdict
-	steps   int
 }
 
 // MostPlans is how many plans of different kinds are kept.
@@ -133,6 +134,13 @@ func (f *finder) keep(n *node) {
 	}
 }
 
+// hidden are the first three dangers in words, where an unknown may hide them.
+var hidden = map[verdict.Danger]string{
+	verdict.Destroys: "something burns",
+	verdict.Falls:    "it falls, or cannot be stopped",
+	verdict.Unlawful: "it breaks the law",
+}
+
 // finish says what a plan does, step by step, and how the gates stand after it.
 func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 	says := []Step{}
@@ -148,6 +156,9 @@ func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 	p.Steps, p.Buys = says, change.Lines(at)
 	if p.Buys == nil {
 		p.Buys = []change.Line{}
+	}
+	if what := hidden[p.Cost.Hides]; what != "" {
+		p.Beware = "What is not known may hide that " + what + ": find it out before anything is powered or flown."
 	}
 	j := swap.Judge(at)
 	p.Level = j.Level
@@ -165,7 +176,7 @@ func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 	}
 }
 
-// asksFor is the first gate that is not open before a change.
+// asksFor is the first gate that a change betters.
 func (f *finder) asksFor(at fleet.Case, p fleet.Patch) verdict.Gate {
 	n := &node{at: swap.Lazily(at), key: f.numbers.of(at.Fit, key{})}
 	after := &node{at: swap.Lazily(at.With(p))}

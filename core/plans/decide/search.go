@@ -19,7 +19,7 @@ import (
 
 // mostMade is how many fits are made to see what they would do before it is said that not all
 // were: a few seconds. Showing what forbids a plan may take as many again.
-const mostMade = 20000
+const mostMade = 40000
 
 // finder looks for whole plans of one quad.
 type finder struct {
@@ -162,7 +162,7 @@ func (f *finder) visit(n *node) {
 			continue
 		}
 		if stands == shut && f.hopeless(n, i, &v) {
-			f.dead = append(f.dead, dead{gate: i, verdict: v, steps: len(n.steps)})
+			f.dead = append(f.dead, dead{gate: i, verdict: v})
 			return
 		}
 		if at < 0 || worst == warned && stands != warned {

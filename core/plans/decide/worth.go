@@ -83,7 +83,6 @@ type WorthRow struct {
 	Title     string    `json:"title"`
 	Weight    int       `json:"weight"`
 	Share     float64   `json:"share"` // of what could be had, 0 to 1
-	Known     bool      `json:"known"` // else it counts as nothing
 	Says      string    `json:"says"`
 	Points    int64     `json:"points"`
 }
@@ -120,8 +119,8 @@ func (s *scale) worth(o *Outcome, weights Weights, weight int) (sum int64, rows 
 		if w <= 0 {
 			continue
 		}
-		share, known, says := s.share(c.ID, o)
-		row := WorthRow{Criterion: c.ID, Title: c.Title, Weight: w, Share: share, Known: known, Says: says}
+		share, says := s.share(c.ID, o)
+		row := WorthRow{Criterion: c.ID, Title: c.Title, Weight: w, Share: share, Says: says}
 		row.Points = int64(math.Round(share * float64(w*weight*most) / float64(all)))
 		sum += row.Points
 		rows = append(rows, row)
@@ -129,47 +128,39 @@ func (s *scale) worth(o *Outcome, weights Weights, weight int) (sum int64, rows 
 	return sum, rows
 }
 
-// share is how much of what could be had of a criterion an outcome has.
-func (s *scale) share(c Criterion, o *Outcome) (share float64, known bool, says string) {
-	of := func(is *float64, best float64, unit string) (float64, bool, string) {
+// share is how much of what could be had of a criterion an outcome has, in words as well. What is
+// not known is nothing.
+func (s *scale) share(c Criterion, o *Outcome) (share float64, says string) {
+	const unknown = "not known"
+	of := func(is *float64, best float64, unit string) (float64, string) {
 		if is == nil || best <= 0 {
-			return 0, false, "not known"
+			return 0, unknown
 		}
-		return *is / best, true, fmt.Sprintf("%.3g of %.3g %s", *is, best, unit)
+		return *is / best, fmt.Sprintf("%.3g of %.3g %s", *is, best, unit)
 	}
-	yes := func(is bool, words string) (float64, bool, string) {
+	yes := func(is bool, words string) (float64, string) {
 		if is {
-			return 1, true, words
+			return 1, words
 		}
-		return 0, true, "not " + words
+		return 0, "not " + words
 	}
-	switch c {
-	case Records:
-		if o.Records == nil {
-			return 0, false, "not known"
-		}
+	switch {
+	case c == Records && o.Records != nil:
 		return yes(*o.Records, "filming by itself")
-	case Picture:
+	case c == Picture:
 		return of((*float64)(o.BitrateMbps), s.bitrate, "Mb/s")
-	case Range:
+	case c == Range:
 		return of((*float64)(o.RangeKM), s.rangeKM, "km")
-	case Latency:
-		if o.SticksLagMS == nil || *o.SticksLagMS <= 0 {
-			return 0, false, "not known"
-		}
-		return s.lag / *o.SticksLagMS, true, fmt.Sprintf("%.3g ms, at best %.3g ms", *o.SticksLagMS, s.lag)
-	case Grams:
-		if o.MassG == nil || o.BeforeG == nil || *o.BeforeG <= 0 {
-			return 0, false, "not known"
-		}
+	case c == Latency && o.SticksLagMS != nil && *o.SticksLagMS > 0:
+		return s.lag / *o.SticksLagMS, fmt.Sprintf("%.3g ms, at best %.3g ms", *o.SticksLagMS, s.lag)
+	case c == Grams && o.MassG != nil && o.BeforeG != nil && *o.BeforeG > 0:
 		more := float64(*o.MassG / *o.BeforeG)
-		return max(0, 1-max(0, more)*10), true, fmt.Sprintf("%+.1f g on %.0f g", float64(*o.MassG), float64(*o.BeforeG))
-	case Visitors:
+		return max(0, 1-max(0, more)*10), fmt.Sprintf("%+.1f g on %.0f g", float64(*o.MassG), float64(*o.BeforeG))
+	case c == Visitors && len(o.Goggles)+len(o.NotGoggles)+len(o.Unsure) > 0:
 		all := len(o.Goggles) + len(o.NotGoggles) + len(o.Unsure)
-		if all == 0 {
-			return 0, false, "no goggles are owned"
-		}
-		return float64(len(o.Goggles)) / float64(all), true, fmt.Sprintf("%d of %d goggles", len(o.Goggles), all)
+		return float64(len(o.Goggles)) / float64(all), fmt.Sprintf("%d of %d goggles", len(o.Goggles), all)
+	case c == WayBack && o.OneWay != nil:
+		return yes(*o.OneWay == 0, "undone whenever one likes")
 	}
-	return yes(o.OneWay == 0, "undone whenever one likes")
+	return 0, unknown
 }

@@ -2020,7 +2020,9 @@ export interface components {
             level: string;
             origin: string;
             outcome: components["schemas"]["DecideOutcome"];
-            patch: components["schemas"]["Patch"];
+            ranks: {
+                [key: string]: number;
+            };
         };
         DecideCost: {
             /** Format: int64 */
@@ -2084,8 +2086,6 @@ export interface components {
         DecideOutcome: {
             bands: components["schemas"]["DecideBand"][];
             /** Format: double */
-            beforeG?: number;
-            /** Format: double */
             bitrateMbps?: number;
             controllers: string[];
             /** Format: double */
@@ -2094,8 +2094,6 @@ export interface components {
             goggles: string[];
             /** Format: double */
             hoverMin?: number;
-            /** Format: double */
-            hoverMinNow?: number;
             lost: string[];
             /** Format: double */
             massG?: number;
@@ -2110,6 +2108,7 @@ export interface components {
             unsure: string[];
         };
         DecidePlan: {
+            beware?: string;
             buys: components["schemas"]["Line"][];
             cost: components["schemas"]["DecideCost"];
             findOut?: components["schemas"]["Missing"][];
@@ -2159,18 +2158,15 @@ export interface components {
         DecideWay: {
             findOut?: string[];
             from?: string;
-            goggles?: string;
             key: string;
             label: string;
             level: string;
             origin: string;
-            outcome: components["schemas"]["DecideOutcome"];
             patches: components["schemas"]["Patch"][];
             steps: string[];
         };
         DecideWorthRow: {
             criterion: string;
-            known: boolean;
             /** Format: int64 */
             points: number;
             says: string;

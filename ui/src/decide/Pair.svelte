@@ -20,7 +20,8 @@
       { title: 'sticks through', says: (c: Candidate) => list(c.outcome.controllers) },
       {
         title: 'cannot be undone',
-        says: (c: Candidate) => (c.outcome.oneWay ? `${c.outcome.oneWay} steps` : 'nothing'),
+        says: (c: Candidate) =>
+          c.outcome.oneWay === undefined ? 'not known' : c.outcome.oneWay > 0 ? `${c.outcome.oneWay} steps` : 'nothing',
       },
       { title: 'changes', says: (c: Candidate) => String(best(c)?.steps.length ?? 0) },
     ].map((r) => ({ title: r.title, words: two.map((c) => r.says(c)) })),

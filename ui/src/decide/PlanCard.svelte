@@ -12,11 +12,6 @@
   }
   let { plan, name, onplan }: Props = $props();
   const doors = $derived(plan.cost.doors ?? 0);
-  const grave: Record<string, string> = {
-    destroys: 'burns something',
-    falls: 'falls out of the sky',
-    'breaks-the-law': 'breaks the law',
-  };
   const priced = (line: WholePlan['buys'][number]) =>
     line.printed
       ? 'to print'
@@ -50,12 +45,7 @@
       {doors === 1 ? 'One step' : `${doors} steps`} of it cannot be undone.
     </p>
   {/if}
-  {#if plan.cost.hides && grave[plan.cost.hides]}
-    <p>
-      <LevelMark level="unfit" size={16} />
-      What is not known may hide that it {grave[plan.cost.hides]}: find it out before anything is powered or flown.
-    </p>
-  {/if}
+  {#if plan.beware}<p><LevelMark level="unfit" size={16} /> {plan.beware}</p>{/if}
   {#if plan.findOut}
     <p><strong>To find out first:</strong> {[...new Set(plan.findOut.map((m) => m.label))].join('; ')}.</p>
   {/if}
