@@ -209,7 +209,10 @@ var parts = []func(w world) any{
 	func(w world) any {
 		return w.quads(func(q *fleet.Quad) any { return ofText(fleet.NewCase(w.lib, w.f, q)) })
 	},
-	func(w world) any { return swap.Shopping(w.lib, w.f) },
+	func(w world) any {
+		items := swap.Shopping(w.lib, w.f)
+		return []any{items, swap.NewBill(items, w.f.Fleet)}
+	},
 	func(w world) any {
 		return w.quads(func(q *fleet.Quad) any {
 			if len(q.InTurn) == 0 {
@@ -236,7 +239,7 @@ var parts = []func(w world) any{
 		return channels.Find(pilots)
 	},
 	func(w world) any {
-		d, err := swap.NewDeadline(w.f.By, "2026-01-01", swap.NewBill(swap.Shopping(w.lib, w.f)), nil)
+		d, err := swap.NewDeadline(w.f.By, "2026-01-01", swap.NewBill(swap.Shopping(w.lib, w.f), w.f.Fleet), nil)
 		return []any{d, fmt.Sprint(err)}
 	},
 	func(w world) any {

@@ -64,7 +64,7 @@ func SolderingList(l pins.List) ([]byte, error) {
 
 // ShoppingList writes the parts to have before the bench day as CSV.
 func ShoppingList(items []swap.Item) ([]byte, error) {
-	rows := [][]string{{"part", "need", "have", "buy", "for", "mass_g", "price", "currency", "lead_days",
+	rows := [][]string{{"part", "need", "have", "in_a_box", "buy", "for", "mass_g", "price", "currency", "lead_days",
 		"stops_the_day", "note"}}
 	for _, i := range items {
 		mass, price, currency, days := "", "", "", ""
@@ -84,6 +84,7 @@ func ShoppingList(items []swap.Item) ([]byte, error) {
 			i.Label,
 			strconv.Itoa(i.Need),
 			strconv.Itoa(i.Have),
+			strconv.Itoa(i.Boxed),
 			strconv.Itoa(i.Buy),
 			strings.Join(i.For, ", "),
 			mass,

@@ -41,7 +41,7 @@ func TestExportsHoldNames(t *testing.T) {
 	assert.Equal(t, io.EOF, broken)
 	text, err = format.ShoppingList([]swap.Item{{Label: "@part", Need: 2, Buy: 2, For: []string{"a", "b"}, Stops: true}})
 	require.NoError(t, err)
-	assert.Contains(t, string(text), "'@part,2,0,2,\"a, b\",,,,,true,")
+	assert.Contains(t, string(text), "'@part,2,0,0,2,\"a, b\",,,,,true,")
 	text, err = format.SolderingList(
 		pins.List{Wires: []pins.Solder{{Wire: "ground", From: "a", To: "b"}}, Jumpers: []string{"cam: on 5v"}},
 	)

@@ -30,6 +30,7 @@ func (s *server) registerDecide(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/candidates", s.candidates, holds[CandidatesView](api))
 	huma.Post(api, "/api/quads/{quad}/whole", s.planWhole, holds[QuadView](api))
 	huma.Get(api, "/api/decide", s.decideFleet, holds[FleetDecision](api))
+	huma.Get(api, "/api/decide/schools", s.decideSchools, holds[SchoolsView](api))
 	huma.Post(api, "/api/decide", s.planFleet)
 }
 
@@ -70,38 +71,82 @@ func (s *server) planWhole(ctx context.Context, in *struct {
 // FleetDecision is what can be done with the whole fleet for the money.
 type FleetDecision struct {
 	decide.FleetPlan
-	Budget    float64               `json:"budget"`
-	Purposes  []decide.Purpose      `json:"purposes" doc:"what counts for each, as asked"`
-	Criteria  []decide.CriterionRow `json:"criteria"`
-	Revisions map[string]int64      `json:"revisions" doc:"of the quads, as read"`
+	Budget     float64               `json:"budget"`
+	School     string                `json:"school" doc:"that was asked"`
+	Used       bool                  `json:"used"`
+	Sell       bool                  `json:"sell"`
+	OneGoggles bool                  `json:"oneGoggles"`
+	Purse      Purse                 `json:"purse" doc:"as the fleet states it"`
+	Schools    []decide.School       `json:"schools"`
+	Purposes   []decide.Purpose      `json:"purposes" doc:"what counts for each, as asked"`
+	Criteria   []decide.CriterionRow `json:"criteria"`
+	Revisions  map[string]int64      `json:"revisions" doc:"of the quads, as read"`
 }
 
-// decideFleet is the trade-off of money against worth. Weights are asked as
-// "films.picture:4,races.grams:0".
-func (s *server) decideFleet(ctx context.Context, in *struct {
-	Budget   float64 `query:"budget" minimum:"0" maximum:"10000000" doc:"in the currency"`
-	Currency string  `query:"currency" pattern:"^([A-Z]{3})?$" doc:"ISO 4217; absent: the one most prices are in"`
+// asks is how a decision is asked for. Weights are asked as "films.picture:4,races.grams:0".
+type asks struct {
+	Budget   float64 `query:"budget" minimum:"-10000000" maximum:"10000000" doc:"below zero: it has to bring that"`
+	Currency string  `query:"currency" pattern:"^([A-Z]{3})?$" doc:"absent: the fleet's, else that of most prices"`
+	School   string  `query:"school" maxLength:"40" doc:"absent: each by what it is flown for"`
 	Weights  string  `query:"weights" maxLength:"2000" doc:"those changed: films.picture:4,races.grams:0"`
-}) (*ready[FleetDecision], error) {
+	Used     string  `query:"used" enum:"yes,no" doc:"whether used things are bought; absent: as the school has it"`
+	Sell     string  `query:"sell" enum:"yes,no" doc:"whether units left over are sold; absent: as the school has it"`
+	One      string  `query:"one" enum:"yes,no" doc:"whether goggles of one model fly all; absent: as the school has it"`
+}
+
+// question is what is asked of core, by which school.
+func (a *asks) question() (q decide.Question, school decide.School, err error) {
+	school, ok := decide.SchoolOf(a.School)
+	if !ok {
+		return q, school, fmt.Errorf("there is no school %q", a.School)
+	}
+	changed, err := weightsOf(a.Weights, &school)
+	if err != nil {
+		return q, school, err
+	}
+	q = school.Question(changed)
+	q.Currency = a.Currency
+	for _, choice := range []struct {
+		said string
+		is   *bool
+	}{{a.Used, &q.Used}, {a.Sell, &q.Sell}, {a.One, &q.OneGoggles}} {
+		if choice.said != "" {
+			*choice.is = choice.said == "yes"
+		}
+	}
+	return q, school, nil
+}
+
+// decideFleet is the trade-off of money against worth.
+func (s *server) decideFleet(ctx context.Context, in *asks) (*ready[FleetDecision], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
 	}
-	changed, err := weightsOf(in.Weights)
+	question, school, err := in.question()
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
-	text := fmt.Sprintf("decide %v %s %s", in.Budget, in.Currency, in.Weights)
+	text := fmt.Sprintf("decide %+v", *in)
 	return answered(ctx, s.answers, snap, text, func(ctx context.Context) (*FleetDecision, error) {
-		weighed, err := s.ways.weighed(ctx, snap, in.Currency+" "+in.Weights,
-			decide.Question{Currency: in.Currency, Weights: changed})
+		plan, err := s.ways.within(ctx, snap, question, in.Budget)
 		if err != nil {
 			return nil, err
 		}
-		plan := weighed.Within(int64(math.Round(in.Budget * 100)))
-		view := FleetDecision{FleetPlan: plan, Budget: in.Budget, Criteria: decide.Criteria, Revisions: map[string]int64{}}
+		view := FleetDecision{
+			FleetPlan:  plan,
+			Budget:     in.Budget,
+			School:     school.ID,
+			Used:       question.Used,
+			Sell:       question.Sell,
+			OneGoggles: question.OneGoggles,
+			Purse:      purseOf(snap.Fleet),
+			Schools:    decide.Schools,
+			Criteria:   decide.Criteria,
+			Revisions:  map[string]int64{},
+		}
 		for _, p := range decide.Purposes {
-			if w, ok := changed[p.ID]; ok {
+			if w, ok := question.Weights[p.ID]; ok {
 				p.Weights = w
 			}
 			view.Purposes = append(view.Purposes, p)
@@ -113,8 +158,42 @@ func (s *server) decideFleet(ctx context.Context, in *struct {
 	})
 }
 
-// weightsOf reads weights that are changed; those of a purpose that are not named stay.
-func weightsOf(text string) (map[fleet.Purpose]decide.Weights, error) {
+// SchoolsView is what each school makes of the fleet within a budget.
+type SchoolsView struct {
+	Currency string              `json:"currency"`
+	Budget   float64             `json:"budget"`
+	Schools  []decide.SchoolPlan `json:"schools"`
+}
+
+// decideSchools holds all schools against each other.
+func (s *server) decideSchools(ctx context.Context, in *struct {
+	Budget   float64 `query:"budget" minimum:"-10000000" maximum:"10000000" doc:"below zero: it has to bring that"`
+	Currency string  `query:"currency" pattern:"^([A-Z]{3})?$"`
+}) (*ready[SchoolsView], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	text := fmt.Sprintf("schools %+v", *in)
+	return answered(ctx, s.answers, snap, text, func(ctx context.Context) (*SchoolsView, error) {
+		view := SchoolsView{Budget: in.Budget}
+		for i := range decide.Schools {
+			question := decide.Schools[i].Question(nil)
+			question.Currency = in.Currency
+			plan, err := s.ways.within(ctx, snap, question, in.Budget)
+			if err != nil {
+				return nil, err
+			}
+			view.Currency = plan.Currency
+			view.Schools = append(view.Schools, decide.Schools[i].Of(&plan))
+		}
+		return &view, nil
+	})
+}
+
+// weightsOf reads weights that are changed over those of a school; those of a purpose that are not
+// named stay.
+func weightsOf(text string, school *decide.School) (map[fleet.Purpose]decide.Weights, error) {
 	changed := map[fleet.Purpose]decide.Weights{}
 	for part := range strings.SplitSeq(text, ",") {
 		if part == "" {
@@ -130,43 +209,50 @@ func weightsOf(text string) (map[fleet.Purpose]decide.Weights, error) {
 		}
 		id := decide.Purposes[at].ID
 		if changed[id] == nil {
-			changed[id] = maps.Clone(decide.Purposes[at].Weights)
+			changed[id] = maps.Clone(school.WeightsOf(decide.Purposes[at]))
 		}
 		changed[id][decide.Criterion(criterion)] = n
 	}
 	return changed, nil
 }
 
-// ways keeps what can be done with each quad, and what of it is worth most by the weights last
-// asked, until something is changed: another budget finds it there.
+// ways keeps what can be done with each quad, and what of it is worth most by what was last asked,
+// until something is changed: another budget finds it there.
 type ways struct {
 	mu       sync.Mutex
 	revision int64
 	kept     *decide.Ways
-	asked    string
-	last     *decide.Weighed
+	weighed  map[string]*decide.Weighed
 }
 
-func (w *ways) weighed(
-	ctx context.Context, snap *store.Snapshot, asked string, q decide.Question,
-) (*decide.Weighed, error) {
+// mostWeighed is how many questions are kept.
+const mostWeighed = 16
+
+// within is what is worth most within a budget.
+func (w *ways) within(
+	ctx context.Context, snap *store.Snapshot, q decide.Question, budget float64,
+) (plan decide.FleetPlan, err error) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	if w.kept == nil || w.revision != snap.Revision {
-		found, err := decide.WaysOf(ctx, snap.Library, snap.Index)
+		found, err := w.kept.After(ctx, snap.Library, snap.Index)
 		if err != nil {
-			return nil, err
+			return plan, err
 		}
-		w.kept, w.revision, w.last = &found, snap.Revision, nil
+		w.kept, w.revision, w.weighed = &found, snap.Revision, nil
 	}
-	if w.last == nil || w.asked != asked {
-		last, err := w.kept.Weigh(ctx, q)
-		if err != nil {
-			return nil, err
+	asked := fmt.Sprintf("%+v", q)
+	weighed, known := w.weighed[asked]
+	if !known {
+		if weighed, err = w.kept.Weigh(ctx, q); err != nil {
+			return plan, err
 		}
-		w.last, w.asked = last, asked
+		if w.weighed == nil || len(w.weighed) >= mostWeighed {
+			w.weighed = map[string]*decide.Weighed{}
+		}
+		w.weighed[asked] = weighed
 	}
-	return w.last, nil
+	return weighed.Within(int64(math.Round(budget * 100))), nil
 }
 
 // QuadDecision is what was decided for one quad.

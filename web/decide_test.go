@@ -117,12 +117,14 @@ func TestADecisionForTheFleetIsTakenInOnePress(t *testing.T) {
 func TestADecisionAskedAmiss(t *testing.T) {
 	c := newClient(t, "")
 	for _, query := range []string{
-		"budget=-1",
+		"budget=-99999999",
 		"budget=many",
 		"currency=euro",
 		"weights=films.beauty:3",
 		"weights=films.picture:12",
 		"weights=ships.picture:1",
+		"school=nobody",
+		"used=perhaps",
 	} {
 		status, text := c.do("GET", "/api/decide?"+query, "")
 		assert.Equal(t, 422, status, "%s: %s", query, text)

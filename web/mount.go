@@ -62,29 +62,23 @@ func mountOf(c fleet.Case, measured *unit.Grams) MountView {
 }
 
 func (s *server) registerShopping(api huma.API) {
-	list := func() ([]swap.Item, error) {
-		snap, err := s.store.Snapshot()
-		if err != nil {
-			return nil, err
-		}
-		return swap.Shopping(snap.Library, snap.Index), nil
-	}
 	huma.Get(api, "/api/shopping", func(_ context.Context, _ *struct{}) (*answer[ShoppingView], error) {
-		items, err := list()
+		snap, err := s.store.Snapshot()
 		if err != nil {
 			return nil, problem(err)
 		}
-		return reply(ShoppingView{items, swap.NewBill(items)}), nil
+		items := swap.Shopping(snap.Library, snap.Index)
+		return reply(ShoppingView{items, swap.NewBill(items, snap.Fleet)}), nil
 	})
 	huma.Register(
 		api,
 		huma.Operation{Method: http.MethodGet, Path: "/api/shopping.csv", OperationID: "shopping-csv"},
 		func(_ context.Context, _ *struct{}) (*download, error) {
-			items, err := list()
+			snap, err := s.store.Snapshot()
 			if err != nil {
 				return nil, problem(err)
 			}
-			text, err := format.ShoppingList(items)
+			text, err := format.ShoppingList(swap.Shopping(snap.Library, snap.Index))
 			if err != nil {
 				return nil, problem(err)
 			}

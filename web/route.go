@@ -197,7 +197,7 @@ func deadlineOf(snap *store.Snapshot, steps []route.Step) *swap.Deadline {
 	if by == "" {
 		return nil
 	}
-	bill := swap.NewBill(swap.Shopping(snap.Library, snap.Index))
+	bill := swap.NewBill(swap.Shopping(snap.Library, snap.Index), snap.Fleet)
 	deadline, err := swap.NewDeadline(by, time.Now().Format(time.DateOnly), bill, steps)
 	if err != nil { // kept by a release that took any
 		deadline = swap.Deadline{By: by, Says: by + " is no day of the calendar: set another."}

@@ -178,6 +178,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerHealth(api)
 	s.registerFleet(api)
 	s.registerDecide(api)
+	s.registerMeans(api)
 	s.registerBench(api)
 	s.registerTurns(api)
 	s.registerPins(api)

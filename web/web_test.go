@@ -658,9 +658,11 @@ func TestTheShoppingListFollowsThePlans(t *testing.T) {
 	assert.Zero(t, after["M2×8"])
 	assert.Zero(t, after["M2×4"], "there are 20 in the box")
 	bill := get[web.ShoppingView](c, "/api/shopping").Bill
-	require.Len(t, bill.Totals, 1)
+	require.Len(t, bill.Totals, 2)
 	assert.Equal(t, "EUR", bill.Totals[0].Currency)
 	assert.Positive(t, bill.Totals[0].Amount)
+	assert.Equal(t, []string{"1 GBP = 1.17 EUR on 2026-11-24"}, bill.At)
+	assert.InDelta(t, bill.Totals[0].Amount+1.17*bill.Totals[1].Amount, bill.Together.Amount, 0.01)
 	status, text = c.do("GET", "/api/shopping.csv", "")
 	require.Equal(t, 200, status)
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()

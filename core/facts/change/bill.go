@@ -124,30 +124,9 @@ func lacking(c fleet.Case) map[string]int {
 	return lacks
 }
 
-// Line is parts of a model that a plan takes and that are neither on the quad today nor in
-// the drawer.
-type Line struct {
-	Model   string      `json:"model"`
-	Label   string      `json:"label"`
-	Count   int         `json:"count"`
-	Printed bool        `json:"printed,omitempty"`
-	Offer   *gear.Offer `json:"offer,omitempty"` // of one; absent: not stated
-}
-
-// Lines are what a plan takes beyond what is there, by model.
-func Lines(c fleet.Case) (list []Line) {
-	lacks := lacking(c)
-	for _, model := range slices.Sorted(maps.Keys(lacks)) {
-		line := Line{Model: model, Label: model, Count: lacks[model]}
-		if item, ok := c.Library.Item(model); ok {
-			line.Label, line.Offer = item.Head().Label(), item.Head().Offer
-		}
-		if plate, ok := gear.Find[*gear.Plate](c.Library, model); ok {
-			line.Printed = plate.Printed
-		}
-		list = append(list, line)
-	}
-	return list
+// Lines are what a plan takes beyond what is there, by model, as it is bought for least.
+func Lines(c fleet.Case, terms Terms) []Line {
+	return Basket(c.Library, c.Fleet.Fleet, lacking(c), terms)
 }
 
 // comes is the mass of the regulators a patch brings.

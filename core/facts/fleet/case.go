@@ -106,6 +106,7 @@ type State struct {
 	Mode      string           // the current mode, goggles only
 	ToMode    string           // the mode it will be in
 	Activated *bool            // nil: not known
+	Locked    *bool            // to a former owner's account; nil: not known
 }
 
 // Unlisted says whether the device carries a release its gear does not list: it
@@ -154,7 +155,7 @@ func Resolve[T gear.Linked](c Case, slot *Slot) (T, State, bool) {
 			return none, State{}, false
 		}
 		s.KitID, s.ModelID, s.Label = kit.ID, kit.Model, kit.Label()
-		s.Read, s.Mode, s.Activated = kit.Firmware, kit.Mode, kit.Activated
+		s.Read, s.Mode, s.Activated, s.Locked = kit.Firmware, kit.Mode, kit.Activated, kit.Locked
 	}
 	model, ok := gear.Find[T](c.Library, s.ModelID)
 	if !ok {

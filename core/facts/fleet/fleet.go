@@ -26,6 +26,9 @@ type Fleet struct {
 	Spares   []Spare `json:"spares,omitempty"`
 	Quads    []Quad  `json:"quads,omitempty"`
 	Goals
+	// Means are what there is to spend, Rates what currencies are worth in others.
+	Means *Means  `json:"means,omitempty"`
+	Rates []Rate  `json:"rates,omitempty"`
 	Taken []Taken `json:"taken,omitempty"`
 }
 
@@ -82,7 +85,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 12
+	FileVersion = 13
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this
@@ -94,9 +97,11 @@ type Kit struct {
 	Firmware  firmware.Version `json:"firmware,omitempty"`
 	Mode      string           `json:"mode,omitempty"` // goggles
 	Activated *bool            `json:"activated,omitempty"`
-	Antennas  []string         `json:"antennas,omitempty"` // goggles: models screwed on
-	Adapter   string           `json:"adapter,omitempty"`  // between them and the goggles
-	Matings   *int             `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
+	// Locked says whether it is bound to the account of a former owner.
+	Locked   *bool    `json:"locked,omitempty"`
+	Antennas []string `json:"antennas,omitempty"` // goggles: models screwed on
+	Adapter  string   `json:"adapter,omitempty"`  // between them and the goggles
+	Matings  *int     `json:"matings,omitempty"`  // air unit: how often its antenna plugs have been on and off
 	// Pack is what goggles are fed from; absent: what they came with.
 	Pack string `json:"pack,omitempty"`
 	// Revision of the hardware, as it is printed on it.
@@ -181,11 +186,14 @@ func (f *Fleet) Quad(id string) (*Quad, bool) {
 
 // Alike is the same for pieces of kit of which one stands for the other.
 func (k *Kit) Alike() string {
-	activated := "?"
+	activated, locked := "?", "?"
 	if k.Activated != nil {
 		activated = strconv.FormatBool(*k.Activated)
 	}
-	own := []string{k.Model, string(k.Firmware), k.Mode, activated, k.Adapter, k.Revision}
+	if k.Locked != nil {
+		locked = strconv.FormatBool(*k.Locked)
+	}
+	own := []string{k.Model, string(k.Firmware), k.Mode, activated, locked, k.Adapter, k.Revision}
 	return strings.Join(append(own, k.Antennas...), " ")
 }
 
@@ -228,6 +236,24 @@ func (f *Fleet) Own(model string) string {
 	}
 	f.Kit = append(f.Kit, Kit{ID: id, Model: model})
 	return id
+}
+
+// FlyWith gives the plans that wait for goggles or a controller of a model the piece that has
+// come: one was bought for all quads.
+func (f *Fleet) FlyWith(model, kit string) {
+	for i := range f.Quads {
+		q := &f.Quads[i]
+		if q.Next == nil {
+			continue
+		}
+		next := q.Next.Clone()
+		for _, slot := range []*Slot{next.Goggles, next.Controller} {
+			if slot != nil && slot.Kit == "" && slot.Model == model {
+				slot.Kit, slot.Model = kit, ""
+				q.Next = &next
+			}
+		}
+	}
 }
 
 // AddSpare puts one part of a model into the drawer.

@@ -26,6 +26,9 @@ type Activation struct {
 	Tools    []string       `json:"tools,omitempty"`
 	Firmware firmware.Range `json:"firmware,omitempty"` // releases it can be activated on
 	Power    string         `json:"power,omitempty"`    // what it must run from: "usb", "pack" or "either"
+	// Locks says whether it is bound to the account it was activated with until that account lets
+	// it go; absent: it is not.
+	Locks *bool `json:"locks,omitempty"`
 }
 
 // Release is one firmware a device can carry, and how it gets there.
@@ -177,6 +180,11 @@ func (d *Device) ActivationNeeded() *bool {
 		return nil
 	}
 	return &d.Activation.Needed
+}
+
+// Locks says whether the device is bound to the account it was activated with.
+func (d *Device) Locks() bool {
+	return d.Activation != nil && d.Activation.Locks != nil && *d.Activation.Locks
 }
 
 // AsDevice gives access to the part all devices share.

@@ -93,6 +93,9 @@ type Entry struct {
 	// path in the entry ("input.maxV").
 	ValueSources map[string]Source `json:"valueSources,omitempty"`
 	Offer        *Offer            `json:"offer,omitempty"`
+	// Box is what comes with a new one; Deals are its other prices.
+	Box   []Pieces `json:"box,omitempty"`
+	Deals []Deal   `json:"deals,omitempty"`
 	// Ranges are the values of which the sheet states both ends, Variants those that are
 	// otherwise on a revision of the hardware or set to a region.
 	Ranges   []Range   `json:"ranges,omitempty"`
@@ -105,6 +108,7 @@ type Offer struct {
 	Price    *float64 `json:"price,omitempty"`    // of one, up to two decimals
 	Currency string   `json:"currency,omitempty"` // three letters of ISO 4217
 	Days     *int     `json:"days,omitempty"`     // from order to doorstep
+	Seen     string   `json:"seen,omitempty"`     // when that was so, yyyy-mm-dd
 }
 
 // Nones lists what something is stated to have none of: that is known, and no longer

@@ -38,14 +38,11 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 		t.Ready = spares(off)
 	}
 	newUnit := now.AirUnit != nil && now.AirUnit.Kit == ""
-	for _, slot := range []*fleet.Slot{now.AirUnit, now.Goggles, now.Controller} {
-		if slot == nil {
-			continue
+	s.own(&f, now.AirUnit)
+	for _, slot := range []*fleet.Slot{now.Goggles, now.Controller} {
+		if model, kit := s.own(&f, slot); kit != "" {
+			f.FlyWith(model, kit)
 		}
-		if slot.Kit == "" && slot.Model != "" {
-			slot.Kit, slot.Model = f.Own(slot.Model), ""
-		}
-		slot.Firmware, slot.Mode = "", "" // what the kit says it is on
 	}
 	if now.AirUnit != nil {
 		now.Analog = ""
@@ -63,6 +60,24 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	}
 	s.Fleet = &f
 	return nil
+}
+
+// own makes a device that was still to be bought kit, with the antennas from its box; it gives the
+// model and the kit, empty where it was owned.
+func (s *Stock) own(f *fleet.Fleet, slot *fleet.Slot) (model, kit string) {
+	if slot == nil {
+		return "", ""
+	}
+	if slot.Kit == "" && slot.Model != "" {
+		model, kit = slot.Model, f.Own(slot.Model)
+		slot.Kit, slot.Model = kit, ""
+		if _, goggles := gear.Find[*gear.Goggles](s.Library(), model); goggles {
+			piece, _ := f.Piece(kit)
+			piece.Antennas = s.Library().BoxedAntennas(model)
+		}
+	}
+	slot.Firmware, slot.Mode = "", "" // what the kit says it is on
+	return model, kit
 }
 
 // turned are the wants once a quad has changed places with a fit in turn: where something was

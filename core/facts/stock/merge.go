@@ -113,6 +113,12 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	if in.Region != "" {
 		out.Region = in.Region
 	}
+	if in.Means != nil {
+		out.Means = in.Means
+	}
+	if len(in.Rates) > 0 {
+		out.Rates = in.Rates
+	}
 	if len(in.Taken) > 0 {
 		out.Taken = in.Taken
 	}

@@ -260,6 +260,16 @@ func (s *Stock) SetLanguage(language string) {
 	s.Fleet = &f
 }
 
+// SetMeans says what there is to spend, and what currencies are worth in others.
+func (s *Stock) SetMeans(means *fleet.Means, rates []fleet.Rate) {
+	f := *s.Fleet
+	f.Means, f.Rates = means, rates
+	if len(rates) == 0 {
+		f.Rates = nil
+	}
+	s.Fleet = &f
+}
+
 // Take records a step of the route and what was read after it: the kit's state
 // follows, whatever had been planned.
 func (s *Stock) Take(t fleet.Taken) error {

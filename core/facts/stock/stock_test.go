@@ -263,6 +263,30 @@ func TestASwapIsFinished(t *testing.T) {
 	assert.Error(t, st.Finish("nix", nil))
 }
 
+// Goggles that were planned for two quads are bought once: when they have come with the first swap,
+// the other plan flies with them too, and they carry the antennas from their box.
+func TestGogglesAreBoughtOnceForAllQuads(t *testing.T) {
+	st := stock.New()
+	set := &gear.Set{ID: "own"}
+	eyes := gear.Goggles{}
+	eyes.ID, eyes.Box = "eyes", []gear.Pieces{{Model: "round", Count: 2}, {Model: "strap", Count: 1}}
+	round := gear.Antenna{}
+	round.ID = "round"
+	set.Add(&eyes)
+	set.Add(&round)
+	st.Sets = append(st.Sets, set)
+	with := func() *fleet.Fit { return &fleet.Fit{Goggles: &fleet.Slot{Model: "eyes"}} }
+	st.Fleet.Quads = []fleet.Quad{{ID: "a", Next: with()}, {ID: "b", Next: with()}, {ID: "c"}}
+	before := st.Fleet
+	require.NoError(t, st.Finish("a", nil))
+	assert.Equal(t, []fleet.Kit{{ID: "eyes-1", Model: "eyes", Antennas: []string{"round", "round"}}}, st.Fleet.Kit)
+	assert.Equal(t, &fleet.Slot{Kit: "eyes-1"}, st.Fleet.Quads[0].Now.Goggles)
+	assert.Equal(t, &fleet.Slot{Kit: "eyes-1"}, st.Fleet.Quads[1].Next.Goggles)
+	assert.Equal(t, "eyes", before.Quads[1].Next.Goggles.Model, "the fleet as it was stays")
+	require.NoError(t, st.Finish("b", nil))
+	assert.Len(t, st.Fleet.Kit, 1)
+}
+
 // A receiver on the board comes and goes with the board, and lies in no drawer.
 func TestAReceiverOnTheBoardIsNoSparePart(t *testing.T) {
 	st := stock.New()

@@ -128,7 +128,11 @@ func (s *Stock) takeKit(item gear.Item, row sheet.Row, more bool) (changed []Ref
 	for range come {
 		f := s.Fork().Fleet
 		id := f.Own(model.ID)
-		if err := note(fleet.Kit{ID: id, Model: model.ID}); err != nil {
+		come := fleet.Kit{ID: id, Model: model.ID}
+		if item.Kind() == gear.KindGoggles {
+			come.Antennas = s.Library().BoxedAntennas(model.ID)
+		}
+		if err := note(come); err != nil {
 			return changed, err
 		}
 	}

@@ -71,7 +71,15 @@ func (p *pair) gogglesEnd(s fleet.State) end {
 	e := end{label: s.Label, port: p.goggles.Receive, owner: &p.goggles.Entry, field: "receive"}
 	e.missing = portMissing(e.port, &p.goggles.Entry, "receive")
 	kit, owned := p.Fleet.Piece(s.KitID)
-	if !owned || len(kit.Antennas) == 0 {
+	if boxed := p.Library.BoxedAntennas(p.goggles.ID); !owned && len(boxed) > 0 {
+		e.put(p.Library, boxed, "")
+		return e
+	}
+	if !owned {
+		e.missing = append(e.missing, verdict.GearValue(&p.goggles.Entry, "box", "antennas that come in its box"))
+		return e
+	}
+	if len(kit.Antennas) == 0 {
 		e.missing = append(e.missing, verdict.Missing{
 			Of:    "kit",
 			ID:    s.KitID,

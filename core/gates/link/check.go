@@ -32,6 +32,7 @@ const (
 	CodeNoMode       verdict.Code = "link.no-mode"
 	CodeModeSwitch   verdict.Code = "link.mode-switch"
 	CodeActivation   verdict.Code = "link.activation"
+	CodeLocked       verdict.Code = "link.locked"
 	CodeFeaturesLost verdict.Code = "link.features-lost"
 	CodeLowPower     verdict.Code = "link.low-power"
 	CodeUpsideDown   verdict.Code = "link.upside-down"

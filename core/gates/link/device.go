@@ -34,6 +34,7 @@ func (t *system) checkDevice(d *gear.Device, s fleet.State) []verdict.Finding {
 func (t *system) checkActivation(d *gear.Device, s fleet.State) (findings []verdict.Finding) {
 	switch needed := d.ActivationNeeded(); {
 	case s.Activated != nil && *s.Activated: // done once, it never is again
+		return t.checkLock(d, s)
 	case needed == nil:
 		findings = append(findings, verdict.CannotTell(verdict.Link, CodeActivation, s.Label, verdict.Missing{
 			Of: "gear", ID: d.ID, Field: "activation", Label: "whether " + d.Label() + " needs activating"}))
@@ -71,6 +72,26 @@ func (t *system) checkActivation(d *gear.Device, s fleet.State) (findings []verd
 		})
 	}
 	return findings
+}
+
+// checkLock judges whether a device that has been activated may be bound to the account of
+// somebody who had it before.
+func (t *system) checkLock(d *gear.Device, s fleet.State) []verdict.Finding {
+	switch {
+	case s.Locked != nil && *s.Locked:
+		return []verdict.Finding{{
+			Code:    CodeLocked,
+			Level:   verdict.Unfit,
+			Subject: s.Label,
+			Source:  d.Source.String(),
+			Says: fmt.Sprintf("%s is bound to its former owner's account: it takes no other release and cannot be activated "+
+				"anew until that account lets it go. Ask them to release it; nothing here goes round that.", s.Label),
+		}}
+	case s.Locked == nil && d.Locks():
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeLocked, s.Label, verdict.Missing{
+			Of: "kit", ID: s.KitID, Field: "locked", Label: "whether " + s.Label + " is bound to a former owner's account"})}
+	}
+	return nil
 }
 
 // wakes says whether a device can be activated on its way to what is planned for it.

@@ -306,6 +306,32 @@ func TestActivationAndWhereToStop(t *testing.T) {
 	assert.Contains(t, byCode(findings, link.CodeLinks).Says, "Stop at 1.0.6 on first: 1.1 no longer links here.")
 }
 
+// A device that is bound to the account it was activated with may be its former owner's: it is asked
+// for where nobody has said, and shut where it is.
+func TestADeviceBoundToItsFormerOwner(t *testing.T) {
+	for _, c := range []struct {
+		locks, activated, locked *bool
+		level                    verdict.Level // empty: nothing is said
+	}{
+		{nil, new(true), nil, ""},
+		{new(false), new(true), nil, ""},
+		{new(true), new(false), nil, ""},
+		{new(true), new(true), new(false), ""},
+		{new(true), new(true), nil, verdict.Unknown},
+		{new(true), new(true), new(true), verdict.Unfit},
+		{nil, new(true), new(true), verdict.Unfit},
+	} {
+		set, owned := sample.Set(), kit()
+		set.AirUnits[0].Activation = &gear.Activation{Needed: true, Locks: c.locks}
+		owned[0].Activated, owned[0].Locked = c.activated, c.locked
+		level := verdict.Level("")
+		if f := byCode(link.Check(sample.Case(set, owned, fit("first", "old-eyes", "old-hand"))), link.CodeLocked); f != nil {
+			level = f.Level
+		}
+		assert.Equal(t, c.level, level, "%+v", c)
+	}
+}
+
 func TestFullPowerNeedsAFlightBoard(t *testing.T) {
 	next := fit("second", "new-eyes", "")
 	next.Board, next.None, next.AirUnit.Firmware = "", []string{fleet.NoBoard}, "2.3"

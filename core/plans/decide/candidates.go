@@ -38,11 +38,20 @@ type Candidate struct {
 	Level   verdict.Level `json:"level"`
 	Found   Found         `json:"found"`
 	Outcome Outcome       `json:"outcome"`
+	// With is its best plan with each of the goggles that are not owned and can be bought.
+	With []Company `json:"with"`
 	// Ranks are its places where candidates are sorted, by what: "gate", "price", "mass",
 	// "hover", "front", "behind", "bitrate", "lag".
 	Ranks map[string]int `json:"ranks"`
 
 	patch fleet.Patch // puts the unit in
+}
+
+// Company is a best plan with goggles that are not owned.
+type Company struct {
+	Model string `json:"model"`
+	Label string `json:"label"`
+	Found Found  `json:"found"`
 }
 
 // Outcome is what a fit gives, and against today. What is absent is not known.
@@ -63,6 +72,10 @@ type Outcome struct {
 	Unsure      []string                `json:"unsure"`     // owned ones of which that is not known
 	Controllers []string                `json:"controllers"`
 	OneWay      *int                    `json:"oneWay,omitempty"` // steps without a way back
+
+	untouched bool  // nothing is done
+	flies     *bool // its link stands; nil: not known
+	middle    *bool // its unit is to be had new and used; nil: no price is stated
 }
 
 // Band is what becomes of the range on one band, in front of the goggles and behind them.
@@ -75,7 +88,7 @@ type Band struct {
 // Candidates are all units a quad could carry, and leaving it as it is, each with its best
 // whole plan. It ends with the context.
 func Candidates(ctx context.Context, c fleet.Case) []Candidate {
-	list := append([]Candidate{leave(c)}, units(c)...)
+	list := units(c)
 	swap.Each(ctx, len(list)-1, func(i int) { list[i+1].tryOn(ctx, c) })
 	rank(list)
 	return list
@@ -96,11 +109,16 @@ func leave(c fleet.Case) Candidate {
 		Found:  Found{Plans: []Plan{}, Hanging: []Plan{}, All: true},
 	}
 	one.Outcome = outcomeOf(now)
+	one.Outcome.untouched = true
+	if c.Quad.Now.AirUnit == nil {
+		one.Outcome.flies = new(false)
+	}
 	return one
 }
 
-// units are the air units there are: pieces of kit, and models to buy.
-func units(c fleet.Case) (list []Candidate) {
+// units are what there is to choose from: leaving the quad, pieces of kit, and models to buy.
+func units(c fleet.Case) []Candidate {
+	list := []Candidate{leave(c)}
 	today := ""
 	if s := c.Quad.Now.AirUnit; s != nil {
 		today = s.Kit
@@ -133,13 +151,25 @@ func units(c fleet.Case) (list []Candidate) {
 		list = append(list, Candidate{Key: "model:" + model.ID, Label: model.Label(), Origin: ToBuy,
 			patch: fleet.Patch{AirUnit: &fleet.Slot{Model: model.ID}}})
 	}
+	for i := range list {
+		list[i].With = []Company{}
+	}
 	return list
 }
 
 // tryOn finds the best whole plan for a unit, and what it gives.
 func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
+	m := newMemory()
 	one.patch = change.Settle(c, one.patch)
-	one.Found = For(ctx, c, one.patch)
+	one.Found = forGoal(ctx, c, one.patch, m, true)
+	for _, g := range gogglesToBuy(c) {
+		goal := one.patch
+		goal.Goggles = &fleet.Slot{Model: g.ID}
+		company := Company{Model: g.ID, Label: g.Label(), Found: forGoal(ctx, c, goal, m, false)}
+		if company.Found.Best() != nil {
+			one.With = append(one.With, company)
+		}
+	}
 	at := c.With(one.patch)
 	if best := one.Found.Best(); best != nil {
 		at = c.Carrying(&best.Fit)
@@ -148,6 +178,17 @@ func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
 		one.Level = swap.Judge(at).Level
 	}
 	one.Outcome = outcomeOf(at)
+}
+
+// gogglesToBuy are the goggles nobody owns that have a price.
+func gogglesToBuy(c fleet.Case) (list []*gear.Goggles) {
+	for _, g := range gear.All[*gear.Goggles](c.Library) {
+		owned := slices.ContainsFunc(c.Fleet.Kit, func(k fleet.Kit) bool { return k.Model == g.ID })
+		if !owned && len(g.Bought()) > 0 {
+			list = append(list, g)
+		}
+	}
+	return list
 }
 
 // Best is the best plan, one that hangs on something where there is no other; nil where there
@@ -188,11 +229,29 @@ func outcomeOf(c fleet.Case) Outcome {
 		o.Gained, o.Lost = is.Beyond(was), was.Beyond(is)
 	}
 	o.SticksLagMS = control.Draw(c).NextMS
+	if unit, _, ok := c.AirUnit(); ok {
+		o.middle = middle(&unit.Entry)
+	}
 	o.fliesWith(c)
-	if v := swap.Lazily(c).Gate(0); standingOf(&v) < hangs {
-		o.OneWay = new(doorsOf(&v))
+	switch v := swap.Lazily(c).Gate(0); standingOf(&v) {
+	case open, warned:
+		o.OneWay, o.flies = new(doorsOf(&v)), new(true)
+	case shut:
+		o.flies = new(false)
 	}
 	return o
+}
+
+// middle says whether one of a model is to be had new and used; nil where no price is stated.
+func middle(e *gear.Entry) *bool {
+	deals := e.Bought()
+	if len(deals) == 0 {
+		return nil
+	}
+	of := func(kind gear.DealKind) bool {
+		return slices.ContainsFunc(deals, func(d gear.Deal) bool { return d.Kind == kind })
+	}
+	return new(of(gear.DealNew) && of(gear.DealUsed))
 }
 
 // fliesWith sorts the goggles owned by whether the fit links with them, and names what the

@@ -22,7 +22,7 @@ type Cost struct {
 	// Warns is the greatest of the first three dangers that is warned of and not mended.
 	Warns verdict.Danger `json:"warns,omitempty"`
 	Doors int            `json:"doors,omitempty"` // steps that cannot be undone
-	// Unpriced counts parts to buy without a price in the currency of the others.
+	// Unpriced counts parts to buy without a price, or in a currency of which no rate is known.
 	Unpriced int     `json:"unpriced,omitempty"`
 	Price    float64 `json:"price"` // of what is to be bought, as far as it is stated
 	Currency string  `json:"currency,omitempty"`
@@ -62,18 +62,21 @@ func compareMass(a, b *unit.Grams) int {
 	return unit.Compare(*a, *b)
 }
 
-// money adds up what a plan takes; prices in another currency are not added.
+// money adds up what a plan takes; what has no price, or none that can be reckoned in the
+// currency of the others, is counted.
 func (a *Cost) money(lines []change.Line) {
-	for _, l := range lines {
-		switch {
+	hundredths := int64(0)
+	for i := range lines {
+		switch l := &lines[i]; {
 		case l.Printed:
-			a.Prints += l.Count
-		case l.Offer == nil || l.Offer.Price == nil || l.Offer.Currency != a.Currency:
-			a.Unpriced += l.Count
+			a.Prints += l.Buy()
+		case l.Amount == nil:
+			a.Unpriced += l.Buy()
 		default:
-			a.Price += *l.Offer.Price * float64(l.Count)
+			hundredths += *l.Amount
 		}
 	}
+	a.Price = float64(hundredths) / 100
 }
 
 // doorsOf counts the one-way doors a link speaks of.

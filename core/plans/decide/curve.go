@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"fmt"
-	"maps"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -15,7 +14,10 @@ import (
 
 // Question is what is asked of a fleet.
 type Question struct {
-	Currency string // three letters of ISO 4217; empty: the one most prices are in
+	Currency string // three letters of ISO 4217; empty: that of the fleet's means, else the one most prices are in
+	// Used says that used things are bought as well, Sell that units left over are sold, OneGoggles
+	// that all quads are flown with goggles of one model.
+	Used, Sell, OneGoggles bool
 	// Weights are those changed of a purpose; absent: as the register has them.
 	Weights map[fleet.Purpose]Weights
 }
@@ -30,8 +32,9 @@ type FleetPlan struct {
 	Exact bool       `json:"exact"`
 	Tried int        `json:"tried"`
 	Quads []QuadPlan `json:"quads"` // of the point that is chosen
+	Bill  []BillLine `json:"bill"`  // of the point that is chosen; the lines add up to its money
 	// Assumed are parts without a price, counted as the dearest of their kind; Foreign those
-	// priced in another currency: ways that need them are left out until a rate is known.
+	// priced in another currency of which no rate is stated: ways that need them are left out.
 	Assumed []string `json:"assumed"`
 	Foreign []string `json:"foreign"`
 }
@@ -42,23 +45,26 @@ type Point struct {
 	Worth   int64   `json:"worth"`
 	Changed int     `json:"changed"` // quads on which something is done
 
-	picks []int
+	picks    []int
+	scenario *scenario
 }
 
 // QuadPlan is what becomes of one quad, and why not something else.
 type QuadPlan struct {
-	Quad    string     `json:"quad"`
-	Name    string     `json:"name"`
-	Purpose Purpose    `json:"purpose"`
-	Stated  bool       `json:"stated"` // its purpose; else it counts as for fun
-	Weight  int        `json:"weight"`
-	Way     Way        `json:"way"`
-	Leave   bool       `json:"leave"`
-	Price   float64    `json:"price"` // by itself, without what lies in the drawer for another
-	Worth   int64      `json:"worth"`
-	Rows    []WorthRow `json:"rows"`
-	Others  []OtherWay `json:"others"` // the nearest, the worthiest first
-	Out     []Out      `json:"out"`
+	Quad    string  `json:"quad"`
+	Name    string  `json:"name"`
+	Purpose Purpose `json:"purpose"`
+	Stated  bool    `json:"stated"` // its purpose; else it counts as for fun
+	Weight  int     `json:"weight"`
+	Way     Way     `json:"way"`
+	Leave   bool    `json:"leave"`
+	// Grounded says that it flies today and would not any more: its goggles are given up.
+	Grounded bool       `json:"grounded"`
+	Price    float64    `json:"price"` // by itself, without what lies in the drawer for another
+	Worth    int64      `json:"worth"`
+	Rows     []WorthRow `json:"rows"`
+	Others   []OtherWay `json:"others"` // the nearest, the worthiest first
+	Out      []Out      `json:"out"`
 }
 
 // OtherWay is one that was not taken, held against the one that was.
@@ -69,30 +75,6 @@ type OtherWay struct {
 	More   float64 `json:"more"`  // money, by itself
 	Worth  int64   `json:"worth"` // more, or less
 	Says   string  `json:"says"`
-}
-
-// mostScenarios is how many states of the goggles are gone through.
-const mostScenarios = 256
-
-// table is the ways of all quads with their price and worth.
-type table struct {
-	*Ways
-	prices *prices
-	things []assign.Thing
-	of     map[string]int // thing by kit id or model
-	quads  []quadTable
-}
-
-type quadTable struct {
-	*QuadWays
-	quad    *fleet.Quad
-	purpose Purpose
-	weight  int
-	ways    []*Way
-	options []assign.Option
-	alone   []int64 // price with what lies in the drawer
-	rows    [][]WorthRow
-	out     []Out
 }
 
 // Weighed is the trade-off for a fleet by some weights, whatever the budget.
@@ -111,26 +93,16 @@ func (w *Ways) Weigh(ctx context.Context, q Question) (*Weighed, error) {
 	if err != nil {
 		return nil, err
 	}
-	slices.SortStableFunc(found, func(a, b Point) int {
-		return cmp.Or(cmp.Compare(a.Money, b.Money), cmp.Compare(b.Worth, a.Worth), a.Changed-b.Changed)
-	})
-	for _, p := range found {
-		if n := len(out.points); n > 0 && out.points[n-1].Worth >= p.Worth {
-			continue
-		}
-		if ok, err := t.reached(ctx, &p); err != nil {
-			return nil, err
-		} else if ok {
-			out.points = append(out.points, p)
-		}
+	if out.points, err = t.reachable(ctx, found, &out); err != nil {
+		return nil, err
 	}
 	return &out, nil
 }
 
 // Within is what is worth most within a budget, in hundredths, with all of the trade-off.
 func (w *Weighed) Within(budget int64) FleetPlan {
-	out := FleetPlan{Currency: w.table.prices.currency, Points: w.points, Chosen: -1, Exact: w.exact, Tried: w.tried,
-		Quads: []QuadPlan{}}
+	out := FleetPlan{Currency: w.table.prices.terms.Currency, Points: w.points, Chosen: -1, Exact: w.exact, Tried: w.tried,
+		Quads: []QuadPlan{}, Bill: []BillLine{}}
 	if out.Points == nil {
 		out.Points = []Point{}
 	}
@@ -141,206 +113,123 @@ func (w *Weighed) Within(budget int64) FleetPlan {
 	}
 	if out.Chosen >= 0 {
 		out.Quads = w.table.told(&out.Points[out.Chosen], budget)
+		out.Bill = w.table.bill(&out.Points[out.Chosen])
 	}
 	out.Assumed, out.Foreign = w.table.labels(w.table.prices.assumed), w.table.labels(w.table.prices.foreign)
 	return out
 }
 
-// choices are those of each state the goggles may be in.
+// choices are those of each scenario.
 func (t *table) choices(ctx context.Context, out *Weighed) (found []Point, err error) {
 	scenarios, all := t.scenarios()
 	out.exact = all
 	for i := range t.quads {
 		out.exact = out.exact && t.quads[i].All
 	}
-	for _, goggles := range scenarios {
-		problem, from := t.under(goggles)
-		curve, err := assign.Solve(ctx, problem)
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
-		}
-		out.tried += curve.Labels
-		out.exact = out.exact && curve.Exact
+	for at := range scenarios {
+		more, err := t.solve(ctx, &scenarios[at], out)
 		if err != nil {
-			continue // a quad has nothing left with the goggles in this state
+			return nil, err
 		}
-		for _, c := range curve.Choices {
-			p := Point{Money: float64(c.Money) / 100, Worth: c.Worth, picks: make([]int, len(c.Picks))}
-			for i, pick := range c.Picks {
-				if p.picks[i] = from[i][pick]; p.picks[i] > 0 {
-					p.Changed++
-				}
-			}
-			found = append(found, p)
-		}
+		found = append(found, more...)
 	}
 	return found, nil
 }
 
-// labels are models by name, each once.
-func (t *table) labels(models []string) []string {
-	list := []string{}
-	for _, m := range models {
-		if label := t.library.Label(m); !slices.Contains(list, label) {
-			list = append(list, label)
-		}
+// solve works out the choices of a scenario that no other of it beats.
+func (t *table) solve(ctx context.Context, s *scenario, out *Weighed) (found []Point, err error) {
+	problem, from := t.under(s)
+	curve, err := assign.Solve(ctx, problem)
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
 	}
-	slices.Sort(list)
-	return list
-}
-
-// currencyOf is the currency most prices are in.
-func currencyOf(lib *gear.Library) string {
-	counts := map[string]int{}
-	for _, item := range lib.Items() {
-		if o := item.Head().Offer; o != nil && o.Price != nil {
-			counts[o.Currency]++
-		}
+	out.tried += curve.Labels
+	out.exact = out.exact && curve.Exact
+	if err != nil {
+		return nil, nil // a quad has nothing left in this scenario
 	}
-	best := ""
-	for _, c := range slices.Sorted(maps.Keys(counts)) {
-		if counts[c] > counts[best] {
-			best = c
-		}
-	}
-	return best
-}
-
-func newTable(w *Ways, q Question) *table {
-	t := &table{Ways: w, prices: newPrices(w.library, cmp.Or(q.Currency, currencyOf(w.library))), of: map[string]int{}}
-	var s scale
-	for i := range w.Quads {
-		for k := range w.Quads[i].Ways {
-			s.take(&w.Quads[i].Ways[k].outcome)
-		}
-	}
-	for i := range w.Quads {
-		quad, _ := w.index.Quad(w.Quads[i].Quad)
-		row := quadTable{QuadWays: &w.Quads[i], quad: quad, purpose: PurposeOf(quad), weight: 1}
-		row.out = slices.Clone(row.Out)
-		if quad.Weight != nil {
-			row.weight = *quad.Weight
-		}
-		weights := row.purpose.Weights
-		if changed, ok := q.Weights[row.purpose.ID]; ok {
-			weights = changed
-			row.purpose.Weights = changed
-		}
-		for k := range w.Quads[i].Ways {
-			way := &w.Quads[i].Ways[k]
-			option, alone, ok := t.option(way)
-			if !ok {
-				row.out = append(row.out, Out{Label: way.Label, Gates: []string{}, Says: "a part of it is priced in another " +
-					"currency, or nothing of its kind has a price: state one in " + t.prices.currency})
-				continue
-			}
-			var rows []WorthRow
-			option.Worth, rows = s.worth(&way.outcome, weights, row.weight)
-			row.ways, row.options = append(row.ways, way), append(row.options, option)
-			row.alone, row.rows = append(row.alone, alone), append(row.rows, rows)
-		}
-		t.quads = append(t.quads, row)
-	}
-	return t
-}
-
-// option is a way as it is chosen: its price, and what it draws on. Alone is its price by
-// itself.
-func (t *table) option(way *Way) (o assign.Option, alone int64, ok bool) {
-	if way.kit != "" {
-		o.Uses = append(o.Uses, assign.Use{Thing: t.thing(way.kit, 1, -1), Count: 1})
-	}
-	for _, model := range slices.Sorted(maps.Keys(way.needs)) {
-		n := way.needs[model]
-		price, priced := t.prices.of(model)
-		have := t.spares(model)
-		if !priced && have < n {
-			return o, 0, false
-		}
-		if have == 0 {
-			o.Money += price * int64(n)
-			alone += price * int64(n)
-			continue
-		}
-		if !priced {
-			price = -1
-		}
-		o.Uses = append(o.Uses, assign.Use{Thing: t.thing(model, have, price), Count: n})
-		alone += max(0, price) * int64(max(0, n-have))
-	}
-	return o, alone, true
-}
-
-// spares are how many of a model lie in the drawer, whatever plans there are today.
-func (t *table) spares(model string) (n int) {
-	for _, s := range t.index.Spares {
-		if s.Model == model {
-			n += s.Count
-		}
-	}
-	return n
-}
-
-// thing is the place of something there is only so much of.
-func (t *table) thing(id string, have int, price int64) int {
-	at, known := t.of[id]
-	if !known {
-		at = len(t.things)
-		t.of[id] = at
-		t.things = append(t.things, assign.Thing{Have: min(have, 200), Price: price})
-	}
-	return at
-}
-
-// scenarios are the states the goggles may be in: all combinations of those the ways want;
-// false where there are too many to go through.
-func (t *table) scenarios() (list []map[string]fleet.Slot, all bool) {
-	states := map[string][]fleet.Slot{}
-	for i := range t.quads {
-		for _, way := range t.quads[i].ways {
-			if g := way.fit.Goggles; g != nil && g.Kit != "" && !slices.Contains(states[g.Kit], *g) {
-				states[g.Kit] = append(states[g.Kit], *g)
+	for _, c := range curve.Choices {
+		money := c.Money + s.amount() - t.sold
+		worth := (c.Worth + t.moves - 1) / t.moves // rounded up: less than one is taken off for moves
+		p := Point{Money: float64(money) / 100, Worth: worth, picks: make([]int, len(c.Picks)), scenario: s}
+		for i, pick := range c.Picks {
+			if p.picks[i] = from[i][pick]; p.picks[i] > 0 {
+				p.Changed++
 			}
 		}
+		found = append(found, p)
 	}
-	list = []map[string]fleet.Slot{{}}
-	for _, kit := range slices.Sorted(maps.Keys(states)) {
-		var next []map[string]fleet.Slot
-		for _, s := range list {
-			for _, state := range states[kit] {
-				with := maps.Clone(s)
-				with[kit] = state
-				next = append(next, with)
-			}
-		}
-		list = next
-	}
-	return list[:min(len(list), mostScenarios)], len(list) <= mostScenarios
+	return found, nil
 }
 
-// under is the problem with the goggles in a state, and the way each of its options stands for.
-func (t *table) under(goggles map[string]fleet.Slot) (p assign.Problem, from [][]int) {
-	p.Things = t.things
-	for i := range t.quads {
-		q := &t.quads[i]
-		var options []assign.Option
-		var ways []int
-		for k, way := range q.ways {
-			if !q.holdsWith(way, goggles[way.goggles()]) {
-				continue
+// mostParted is how often a scenario is parted where no firmware route brings a choice about.
+const mostParted = 200
+
+// reachable are the choices that no other beats and that a firmware route brings about. Where none
+// does, the ways that cannot be had together are barred one after the other, each in a scenario of
+// its own: together those hold all choices but the ones with all of these ways.
+func (t *table) reachable(ctx context.Context, found []Point, out *Weighed) ([]Point, error) {
+	known := map[string][]int{}
+	for parted := 0; ; parted++ {
+		front := frontOf(found)
+		bad := -1
+		var apart []int
+		for i := range front {
+			key := fmt.Sprint(front[i].picks)
+			places, asked := known[key]
+			if !asked {
+				var err error
+				if places, err = t.conflict(ctx, &front[i]); err != nil {
+					return nil, err
+				}
+				known[key] = places
 			}
-			options, ways = append(options, q.options[k]), append(ways, k)
+			if len(places) > 0 {
+				bad, apart = i, places
+				break
+			}
 		}
-		p.Places, from = append(p.Places, options), append(from, ways)
+		if bad < 0 {
+			return front, nil
+		}
+		wrong := front[bad]
+		found = slices.DeleteFunc(found, func(p Point) bool { return p.scenario == wrong.scenario })
+		if parted == mostParted {
+			out.exact = false
+			parted--
+			continue // without what is left of it
+		}
+		for _, place := range apart {
+			more, err := t.solve(ctx, wrong.scenario.without(place, wrong.picks[place]), out)
+			if err != nil {
+				return nil, err
+			}
+			found = append(found, more...)
+		}
 	}
-	return p, from
 }
 
-// reached says whether a firmware route brings a choice about with the goggles it is flown with.
-func (t *table) reached(ctx context.Context, p *Point) (bool, error) {
+// frontOf are the choices that no other beats, the cheapest first.
+func frontOf(found []Point) (front []Point) {
+	slices.SortStableFunc(found, func(a, b Point) int {
+		return cmp.Or(cmp.Compare(a.Money, b.Money), cmp.Compare(b.Worth, a.Worth), a.Changed-b.Changed)
+	})
+	for _, p := range found {
+		if n := len(front); n == 0 || p.Worth > front[n-1].Worth {
+			front = append(front, p)
+		}
+	}
+	return front
+}
+
+// conflict is which quads' ways no firmware route brings about together with the goggles they are
+// flown with; none: one does. What a unit carries that is still to be bought is asked for before it
+// is paid, and not held against it.
+func (t *table) conflict(ctx context.Context, p *Point) (places []int, err error) {
 	planned := *t.index.Fleet
 	planned.Quads = slices.Clone(planned.Quads)
 	var wants []fleet.Want
+	var of []int
 	for i, pick := range p.picks {
 		q := &planned.Quads[i]
 		q.Next = nil
@@ -348,19 +237,40 @@ func (t *table) reached(ctx context.Context, p *Point) (bool, error) {
 		if pick > 0 {
 			q.Next = new(way.fit.Clone())
 		}
-		if way.goggles() != "" && (pick > 0 || t.quads[i].flies) {
+		if way.goggles() != "" && (pick > 0 && way.kit != "" || pick == 0 && t.quads[i].flies) {
 			wants = append(wants, fleet.Want{Quad: q.ID, Goggles: way.goggles(), Weight: fleet.Must})
+			of = append(of, i)
 		}
 	}
+	found, err := conflictOf(ctx, t.library, &planned, wants)
+	for _, want := range found {
+		places = append(places, of[want])
+	}
+	return places, err
+}
+
+// conflictOf is which wants cannot be met together, by their places; none: they can.
+func conflictOf(ctx context.Context, lib *gear.Library, f *fleet.Fleet, wants []fleet.Want) (list []int, err error) {
 	if len(wants) == 0 {
-		return true, nil
+		return nil, nil
 	}
-	request := route.Request{Library: t.library, Fleet: fleet.NewIndex(&planned), Wants: wants, Context: ctx}
-	plan, err := route.Solve(request)
+	plan, err := route.Solve(route.Request{Library: lib, Fleet: fleet.NewIndex(f), Wants: wants, Context: ctx})
 	if err != nil {
-		return false, fmt.Errorf("find the route of a choice: %w", err)
+		return nil, fmt.Errorf("find the route of a choice: %w", err)
 	}
-	return !slices.ContainsFunc(plan.Links, func(l route.Link) bool { return !l.Met && l.Conflict != nil }), nil
+	for _, l := range plan.Links {
+		if l.Met || l.Conflict == nil {
+			continue
+		}
+		if len(l.Conflict.Wants) > 0 {
+			return l.Conflict.Wants, nil
+		}
+		for i := range wants { // which of them is not told: any of them
+			list = append(list, i)
+		}
+		return list, nil
+	}
+	return nil, nil
 }
 
 // mostOthers is how many other ways of a quad are told.
@@ -380,9 +290,12 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Way:     *q.ways[pick],
 			Leave:   pick == 0,
 			Price:   float64(q.alone[pick]) / 100,
-			Worth:   q.options[pick].Worth,
+			Worth:   q.worths[pick],
 			Rows:    q.rows[pick],
 			Out:     q.out,
+		}
+		if plan.Grounded = t.grounded(p.scenario, q, q.ways[pick]); plan.Grounded {
+			plan.Worth, plan.Rows = 0, nil
 		}
 		if plan.Rows == nil {
 			plan.Rows = []WorthRow{}
@@ -410,9 +323,15 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 		if k == pick || way.Key == q.ways[pick].Key {
 			continue
 		}
-		other := OtherWay{Label: way.Label, Origin: way.Origin, From: way.From,
-			More: float64(q.alone[k]-q.alone[pick]) / 100, Worth: q.options[k].Worth - q.options[pick].Worth}
-		other.Says = tips(&other, left, t.prices.currency)
+		more := q.alone[k] - q.alone[pick] + t.beyond(p.scenario, way)
+		other := OtherWay{
+			Label:  way.Label,
+			Origin: way.Origin,
+			From:   way.From,
+			More:   float64(more) / 100,
+			Worth:  q.worths[k] - q.worths[pick],
+		}
+		other.Says = tips(&other, left, t.prices.terms.Currency)
 		if rival := t.rival(p, at, way); rival != "" && other.Worth > 0 {
 			other.Says = rival
 		}
@@ -424,6 +343,23 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 		return cmp.Or(cmp.Compare(b.Worth, a.Worth), cmp.Compare(a.More, b.More))
 	})
 	return list[:min(len(list), mostOthers)]
+}
+
+// beyond is what the goggles and the controller of a way cost that are not bought in a scenario.
+func (t *table) beyond(s *scenario, way *Way) (sum int64) {
+	for _, model := range way.shares() {
+		if s.has(model) {
+			continue
+		}
+		least := int64(-1)
+		for _, p := range t.purchases(model) {
+			if least < 0 || p.amount < least {
+				least = p.amount
+			}
+		}
+		sum += max(0, least)
+	}
+	return sum
 }
 
 // rival says which other quad has what a way of a quad takes, or wants its goggles otherwise;

@@ -160,14 +160,18 @@ func TestCandidatesAreRanked(t *testing.T) {
 // demoWays are those of the demo, found once for all tests.
 var demoWays *decide.Ways
 
-func planOf(t *testing.T, budget int64, q decide.Question) decide.FleetPlan {
+func demoWaysOf(t *testing.T) *decide.Ways {
 	if demoWays == nil {
 		lib, index := demoFleet(t)
 		ways, err := decide.WaysOf(context.Background(), lib, index)
 		require.NoError(t, err)
 		demoWays = &ways
 	}
-	weighed, err := demoWays.Weigh(context.Background(), q)
+	return demoWays
+}
+
+func planOf(t *testing.T, budget int64, q decide.Question) decide.FleetPlan {
+	weighed, err := demoWaysOf(t).Weigh(context.Background(), q)
 	require.NoError(t, err)
 	return weighed.Within(budget)
 }
@@ -413,5 +417,154 @@ func TestGeneratedFleets(t *testing.T) {
 				}
 			}
 		}
+	}
+}
+
+// The bill of every point adds up to its money, whatever is bought, shared, boxed or sold.
+func TestTheBillAddsUp(t *testing.T) {
+	for _, q := range []decide.Question{{}, {Used: true}, {Sell: true}, {Used: true, Sell: true}, {OneGoggles: true, Used: true}} {
+		weighed, err := demoWaysOf(t).Weigh(context.Background(), q)
+		require.NoError(t, err)
+		points := weighed.Within(0).Points
+		require.NotEmpty(t, points, "%+v", q)
+		for i, p := range points {
+			plan := weighed.Within(int64(math.Round(p.Money * 100)))
+			require.Equal(t, i, plan.Chosen, "%+v", q)
+			sum := 0.0
+			for _, l := range plan.Bill {
+				sum += l.Amount
+				assert.Equal(t, l.Sold, l.Amount < 0)
+				assert.True(t, l.Sold || l.Buy == l.Count-l.Boxed-l.Drawer, "%+v", l)
+				assert.True(t, q.Used || !l.Used || l.Sold, "%+v", l)
+			}
+			assert.InDelta(t, p.Money, sum, 0.001, "%+v: %+v", q, plan.Bill)
+		}
+	}
+}
+
+// Goggles that are bought are paid once, and fly every quad that is said to fly with them.
+func TestGogglesAreBoughtOnceForTheFleet(t *testing.T) {
+	weighed, err := demoWaysOf(t).Weigh(context.Background(), decide.Question{})
+	require.NoError(t, err)
+	points := weighed.Within(0).Points
+	plan := weighed.Within(int64(points[len(points)-1].Money*100) + 1)
+	bought := 0
+	for _, l := range plan.Bill {
+		if l.Model == "visor-d" {
+			bought++
+			assert.Equal(t, 1, l.Buy)
+			assert.NotEmpty(t, l.For)
+			flown := 0
+			for _, q := range plan.Quads {
+				if g := q.Way.Fit().Goggles; g != nil && g.Model == "visor-d" {
+					flown++
+				}
+			}
+			assert.Len(t, l.For, flown)
+		}
+	}
+	assert.Equal(t, 1, bought, "the worthiest of all flies with the new goggles")
+}
+
+// With goggles of one model alone no quad that flies is left with others.
+func TestOneKindOfGoggles(t *testing.T) {
+	weighed, err := demoWaysOf(t).Weigh(context.Background(), decide.Question{OneGoggles: true})
+	require.NoError(t, err)
+	_, index := demoFleet(t)
+	for _, p := range weighed.Within(0).Points {
+		models := map[string]bool{}
+		for _, q := range weighed.Within(int64(math.Round(p.Money * 100))).Quads {
+			if g := q.Way.Fit().Goggles; g != nil && !q.Leave {
+				model := g.Model
+				if kit, ok := index.Piece(g.Kit); ok {
+					model = kit.Model
+				}
+				models[model] = true
+			}
+		}
+		assert.LessOrEqual(t, len(models), 1, models)
+	}
+}
+
+// What used things and a sale allow is never worth less for the money; goggles of one model alone
+// are never worth more.
+func TestMoreIsAllowed(t *testing.T) {
+	best := func(q decide.Question) (worth []int64) {
+		weighed, err := demoWaysOf(t).Weigh(context.Background(), q)
+		require.NoError(t, err)
+		for _, budget := range []int64{0, 10000, 20000, 40000, 80000} {
+			plan := weighed.Within(budget)
+			worth = append(worth, plan.Points[plan.Chosen].Worth)
+		}
+		return worth
+	}
+	alone, used := best(decide.Question{}), best(decide.Question{Used: true})
+	both, one := best(decide.Question{Used: true, Sell: true}), best(decide.Question{Used: true, OneGoggles: true})
+	for i := range alone {
+		assert.LessOrEqual(t, alone[i], used[i])
+		assert.LessOrEqual(t, used[i], both[i])
+		assert.LessOrEqual(t, one[i], used[i])
+	}
+}
+
+// Of a used device that can be locked it is asked, before it is paid, whether its former owner lets
+// it go.
+func TestWhatIsBoughtUsedIsAskedFor(t *testing.T) {
+	weighed, err := demoWaysOf(t).Weigh(context.Background(), decide.Question{Used: true})
+	require.NoError(t, err)
+	bought := 0
+	for _, p := range weighed.Within(0).Points {
+		plan := weighed.Within(int64(math.Round(p.Money * 100)))
+		for _, l := range plan.Bill {
+			if l.Model != "aldine-two" || !l.Used || l.Buy == 0 {
+				continue
+			}
+			bought++
+			asked := 0
+			for _, q := range plan.Quads {
+				if slices.Contains(q.Way.FindOut, "whether its former owner lets the used Aldine Two go from their account") {
+					asked++
+				}
+			}
+			assert.Equal(t, l.Count, asked)
+		}
+	}
+	assert.Positive(t, bought)
+}
+
+// After a change the quads of which nothing was changed keep their ways, and all is as if it had been
+// worked out anew.
+func TestAfterAChange(t *testing.T) {
+	lib, index := demoFleet(t)
+	own := *index.Fleet
+	own.Quads = nil
+	for _, id := range []string{"rynd", "brayer", "whip"} {
+		q, _ := index.Quad(id)
+		own.Quads = append(own.Quads, *q)
+	}
+	before, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&own))
+	require.NoError(t, err)
+	changes := map[string]func(f *fleet.Fleet){
+		"nothing":            func(*fleet.Fleet) {},
+		"what a quad is for": func(f *fleet.Fleet) { f.Quads[0].Purpose = fleet.Races },
+		"a quad's plan":      func(f *fleet.Fleet) { f.Quads[2].Next = nil },
+		"a quad is gone":     func(f *fleet.Fleet) { f.Quads = f.Quads[:2] },
+		"a unit changes":     func(f *fleet.Fleet) { f.Quads[1].Now.AirUnit, f.Quads[1].Next = nil, nil },
+		"a spare more":       func(f *fleet.Fleet) { f.Spares = append(f.Spares, fleet.Spare{Model: "pawl-9", Count: 1}) },
+		"another currency":   func(f *fleet.Fleet) { f.Means = &fleet.Means{Currency: "CHF"} },
+	}
+	for name, do := range changes {
+		after := own
+		after.Quads = slices.Clone(own.Quads)
+		do(&after)
+		again, err := before.After(context.Background(), lib, fleet.NewIndex(&after))
+		require.NoError(t, err)
+		anew, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&after))
+		require.NoError(t, err)
+		a, err := again.Weigh(context.Background(), decide.Question{})
+		require.NoError(t, err)
+		b, err := anew.Weigh(context.Background(), decide.Question{})
+		require.NoError(t, err)
+		assert.Equal(t, b.Within(40000), a.Within(40000), name)
 	}
 }

@@ -1,9 +1,8 @@
 package decide
 
 import (
-	"cmp"
 	"context"
-	"math"
+	"reflect"
 	"slices"
 
 	"yokeswap/core/facts/change"
@@ -29,6 +28,16 @@ type Way struct {
 	fit     fleet.Fit
 	needs   map[string]int // parts beyond those on it today, by model
 	kit     string         // air unit, by kit id
+	bought  string         // goggles it was found for, by model; empty: those there are
+	with    string         // the same in words
+}
+
+// call names a way by its unit, and the goggles it was found for.
+func (w *Way) call(key, label string) {
+	w.Key, w.Label = key, label+w.with
+	if w.bought != "" {
+		w.Key += "+model:" + w.bought
+	}
 }
 
 // goggles are those it is flown with, by kit id; empty: none that are owned.
@@ -71,26 +80,86 @@ type Out struct {
 // WaysOf tries every unit on every quad. Each is tried as if nobody else had a claim on what is
 // owned: who gets what is decided together. It ends with the context.
 func WaysOf(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, error) {
-	out := Ways{library: lib, index: index}
+	return (*Ways)(nil).After(ctx, lib, index)
+}
+
+// After are the ways after something was changed: quads of which nothing was keep theirs.
+func (w *Ways) After(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, error) {
+	out := Ways{library: lib, index: index, Quads: make([]QuadWays, len(index.Quads))}
+	type trial struct {
+		at  fleet.Case
+		one *Candidate
+	}
+	var trials []trial
+	lists := make([][]Candidate, len(index.Quads))
 	for i := range index.Quads {
-		q := index.Quads[i]
-		own := *index.Fleet
-		own.Quads = []fleet.Quad{q}
-		alone := fleet.NewIndex(&own)
-		c := fleet.NewCase(lib, alone, &own.Quads[0])
-		today := swap.Lazily(fleet.NowCase(lib, alone, &own.Quads[0])).Gate(0)
-		ways := QuadWays{Quad: q.ID, Ways: []Way{}, Out: []Out{}, All: true, alone: c, flies: standingOf(&today) < hangs}
-		for _, one := range Candidates(ctx, c) {
-			ways.take(c, &one)
+		q := &out.Quads[i]
+		if before, ok := w.still(lib, index, &index.Quads[i]); ok {
+			*q = before
+			continue
 		}
-		if err := ctx.Err(); err != nil {
-			return out, err
+		*q = newQuadWays(lib, index, &index.Quads[i])
+		lists[i] = units(q.alone)
+		for k := range lists[i][1:] {
+			trials = append(trials, trial{q.alone, &lists[i][k+1]})
 		}
-		ways.alike(c)
-		ways.named(index)
-		out.Quads = append(out.Quads, ways)
+	}
+	swap.Each(ctx, len(trials), func(i int) { trials[i].one.tryOn(ctx, trials[i].at) })
+	if err := ctx.Err(); err != nil {
+		return out, err
+	}
+	for i := range out.Quads {
+		q := &out.Quads[i]
+		for k := range lists[i] {
+			q.take(q.alone, &lists[i][k])
+		}
+		if len(lists[i]) > 0 {
+			if err := q.routed(ctx); err != nil {
+				return out, err
+			}
+			q.alike(q.alone)
+		}
+		q.named(index)
 	}
 	return out, nil
+}
+
+// still are the ways of a quad where neither it nor anything it could take was changed.
+func (w *Ways) still(lib *gear.Library, index *fleet.Index, q *fleet.Quad) (QuadWays, bool) {
+	if w == nil || w.library != lib {
+		return QuadWays{}, false
+	}
+	a, b := w.index.Fleet, index.Fleet
+	if a.Region != b.Region || change.TermsOf(lib, w.index) != change.TermsOf(lib, index) ||
+		!reflect.DeepEqual([]any{a.Kit, a.Spares, a.Rates}, []any{b.Kit, b.Spares, b.Rates}) {
+		return QuadWays{}, false
+	}
+	at := slices.IndexFunc(w.Quads, func(o QuadWays) bool { return o.Quad == q.ID })
+	before, ok := w.index.Quad(q.ID)
+	if at < 0 || !ok {
+		return QuadWays{}, false
+	}
+	was, is := *before, *q
+	was.Purpose, was.Weight, was.Name, is.Purpose, is.Weight, is.Name = "", nil, "", "", nil, ""
+	out := w.Quads[at]
+	out.Ways = slices.Clone(out.Ways)
+	return out, reflect.DeepEqual(was, is)
+}
+
+// newQuadWays is a quad as if nobody else had a claim on anything.
+func newQuadWays(lib *gear.Library, index *fleet.Index, q *fleet.Quad) QuadWays {
+	own := *index.Fleet
+	own.Quads = []fleet.Quad{*q}
+	alone := fleet.NewIndex(&own)
+	today := swap.Lazily(fleet.NowCase(lib, alone, &own.Quads[0])).Gate(0)
+	return QuadWays{
+		Quad:  q.ID,
+		Ways:  []Way{},
+		Out:   []Out{},
+		All:   true,
+		alone: fleet.NewCase(lib, alone, &own.Quads[0]),
+		flies: standingOf(&today) < hangs,
+	}
 }
 
 // take adds the ways of a candidate: leaving it, or its plans, of those alike in goggles the
@@ -101,21 +170,13 @@ func (w *QuadWays) take(c fleet.Case, one *Candidate) {
 		w.Ways = append(w.Ways, newWay(fleet.NowCase(c.Library, c.Fleet, c.Quad), one, nil))
 		return
 	}
-	var slots []fleet.Slot
-	for _, plan := range slices.Concat(one.Found.Plans, one.Found.Hanging) {
-		if plan.Cost.Hides.WorseThan(verdict.Fails) {
-			continue // found out first, then planned
-		}
-		var goggles fleet.Slot
-		if plan.Fit.Goggles != nil {
-			goggles = *plan.Fit.Goggles
-		}
-		if !slices.Contains(slots, goggles) {
-			slots = append(slots, goggles)
-			w.Ways = append(w.Ways, newWay(c.Carrying(&plan.Fit), one, &plan))
-		}
+	before := len(w.Ways)
+	w.plans(c, one, "", one.Found)
+	for _, company := range one.With {
+		w.All = w.All && company.Found.All
+		w.plans(c, one, company.Model, company.Found)
 	}
-	if len(slots) > 0 {
+	if len(w.Ways) > before {
 		return
 	}
 	out := Out{Label: one.Label, Gates: []string{}, Says: "what forbids it could not be shown"}
@@ -132,6 +193,31 @@ func (w *QuadWays) take(c fleet.Case, one *Candidate) {
 		}
 	}
 	w.Out = append(w.Out, out)
+}
+
+// plans adds the plans of a candidate with goggles that are bought for it, or with those there
+// are where no model is named.
+func (w *QuadWays) plans(c fleet.Case, one *Candidate, goggles string, found Found) {
+	var slots []fleet.Slot
+	for _, plan := range slices.Concat(found.Plans, found.Hanging) {
+		if plan.Cost.Hides.WorseThan(verdict.Fails) {
+			continue // found out first, then planned
+		}
+		var slot fleet.Slot
+		if plan.Fit.Goggles != nil {
+			slot = *plan.Fit.Goggles
+		}
+		if slices.Contains(slots, slot) || goggles != "" && slot.Model != goggles {
+			continue
+		}
+		slots = append(slots, slot)
+		way := newWay(c.Carrying(&plan.Fit), one, &plan)
+		if goggles != "" {
+			way.bought, way.with = goggles, " with "+c.Library.Label(goggles)
+			way.call(one.Key, one.Label)
+		}
+		w.Ways = append(w.Ways, way)
+	}
 }
 
 func newWay(c fleet.Case, one *Candidate, plan *Plan) Way {
@@ -155,6 +241,33 @@ func newWay(c fleet.Case, one *Candidate, plan *Plan) Way {
 	return w
 }
 
+// routed leaves out the ways that no firmware route brings about even where nothing else is wanted.
+func (w *QuadWays) routed(ctx context.Context) error {
+	var kept []Way
+	for i := range w.Ways {
+		way := &w.Ways[i]
+		if i > 0 && way.kit != "" && way.goggles() != "" {
+			planned := *w.alone.Fleet.Fleet
+			quad := *w.alone.Quad
+			quad.Next = &way.fit
+			planned.Quads = []fleet.Quad{quad}
+			wants := []fleet.Want{{Quad: quad.ID, Goggles: way.goggles(), Weight: fleet.Must}}
+			places, err := conflictOf(ctx, w.alone.Library, &planned, wants)
+			if err != nil {
+				return err
+			}
+			if len(places) > 0 {
+				w.Out = append(w.Out, Out{Label: way.Label, Gates: []string{}, Says: "no firmware route brings it about with the " +
+					"goggles it would fly with"})
+				continue
+			}
+		}
+		kept = append(kept, *way)
+	}
+	w.Ways = kept
+	return nil
+}
+
 // alike adds the ways of each further piece of kit that is like one that was tried: there are as
 // many of them as there are pieces.
 func (w *QuadWays) alike(c fleet.Case) {
@@ -169,15 +282,16 @@ func (w *QuadWays) alike(c fleet.Case) {
 			if kit.ID == tried.ID || own || kit.Alike() != tried.Alike() {
 				continue
 			}
-			w.Ways = append(w.Ways, way.with(c, kit))
+			w.Ways = append(w.Ways, way.carrying(c, kit))
 		}
 	}
 }
 
-// with is a way with another piece of kit that is like its own.
-func (w Way) with(c fleet.Case, kit *fleet.Kit) Way {
+// carrying is a way with another piece of kit that is like its own.
+func (w Way) carrying(c fleet.Case, kit *fleet.Kit) Way {
 	was := w.kit
-	w.Key, w.Label, w.kit = "kit:"+kit.ID, kit.Label(), kit.ID
+	w.kit = kit.ID
+	w.call("kit:"+kit.ID, kit.Label())
 	w.fit = w.fit.Clone()
 	w.fit.AirUnit.Kit = kit.ID
 	patches := w.Patches
@@ -198,9 +312,10 @@ func (w Way) with(c fleet.Case, kit *fleet.Kit) Way {
 func (w *QuadWays) named(index *fleet.Index) {
 	for i := range w.Ways {
 		way := &w.Ways[i]
-		if way.kit == "" || way.Origin != Owned {
+		if way.kit == "" || way.Origin == Today {
 			continue
 		}
+		way.Origin, way.From = Owned, ""
 		for k := range index.Quads {
 			q := &index.Quads[k]
 			if s := q.Now.AirUnit; s != nil && s.Kit == way.kit && q.ID != w.Quad {
@@ -220,64 +335,4 @@ func (w *QuadWays) holdsWith(way *Way, goggles fleet.Slot) bool {
 	fit.Goggles = &goggles
 	v := swap.Lazily(w.alone.Carrying(&fit)).Gate(0)
 	return standingOf(&v) < hangs
-}
-
-// prices are what parts cost in one currency, in hundredths.
-type prices struct {
-	library  *gear.Library
-	currency string
-	dearest  map[gear.Kind]int64 // of what has a price, by kind
-	part     int64               // of all parts that are no devices
-	assumed  []string            // models counted at another's price
-	foreign  []string            // models priced in another currency
-}
-
-func newPrices(lib *gear.Library, currency string) *prices {
-	p := &prices{library: lib, currency: currency, dearest: map[gear.Kind]int64{}}
-	for _, item := range lib.Items() {
-		price, ok := p.stated(item)
-		if !ok {
-			continue
-		}
-		p.dearest[item.Kind()] = max(p.dearest[item.Kind()], price)
-		if _, device := item.(gear.Linked); !device && item.Kind() != gear.KindBoard && item.Kind() != gear.KindFrame {
-			p.part = max(p.part, price)
-		}
-	}
-	return p
-}
-
-func (p *prices) stated(item gear.Item) (int64, bool) {
-	offer := item.Head().Offer
-	if offer == nil || offer.Price == nil || offer.Currency != p.currency {
-		return 0, false
-	}
-	return int64(math.Round(*offer.Price * 100)), true
-}
-
-// of is what one of a model costs. Where no price is stated it counts as the dearest of its
-// kind, so that leaving a price out never makes a plan cheaper than the rest of its kind; false
-// where it has one in another currency, or none of its kind has any.
-func (p *prices) of(model string) (int64, bool) {
-	item, ok := p.library.Item(model)
-	if !ok {
-		p.assumed = append(p.assumed, model)
-		return p.part, p.part > 0
-	}
-	if price, ok := p.stated(item); ok {
-		return price, true
-	}
-	if offer := item.Head().Offer; offer != nil && offer.Price != nil {
-		p.foreign = append(p.foreign, model)
-		return 0, false
-	}
-	if plate, ok := item.(*gear.Plate); ok && plate.Printed {
-		return 0, true
-	}
-	p.assumed = append(p.assumed, model)
-	if _, device := item.(gear.Linked); device {
-		return p.dearest[item.Kind()], p.dearest[item.Kind()] > 0
-	}
-	price := cmp.Or(p.dearest[item.Kind()], p.part)
-	return price, price > 0
 }

@@ -29,7 +29,7 @@ const mostTried = 400
 
 func everyFit(c fleet.Case) (best *Cost, small bool) {
 
-	f := newFinder(context.Background(), c, 1, allGates())
+	f := newFinder(context.Background(), c, 1, allGates(), newMemory())
 	start := &node{at: swap.Lazily(c), key: f.numbers.of(c.Fit, key{})}
 	seen := map[key]bool{start.key: true}
 	for list := []*node{start}; len(list) > 0; list = list[1:] {
@@ -139,7 +139,7 @@ func TestTheBestPlanAgainstEveryFit(t *testing.T) {
 			continue
 		}
 		compared++
-		found := from(context.Background(), c, c, fleet.Patch{})
+		found := For(context.Background(), c, fleet.Patch{})
 		require.True(t, found.All)
 		all := slices.Concat(found.Plans, found.Hanging)
 		if best == nil {

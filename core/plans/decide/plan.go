@@ -68,12 +68,16 @@ const MostPlans = 4
 
 // For finds whole plans for a quad and the unit, or whatever else is wanted, of a patch.
 func For(ctx context.Context, c fleet.Case, goal fleet.Patch) Found {
-	goal = change.Settle(c, goal)
-	return from(ctx, c, c.With(goal), goal)
+	return forGoal(ctx, c, goal, newMemory(), true)
 }
 
-func from(ctx context.Context, c, at fleet.Case, goal fleet.Patch) Found {
-	f := newFinder(ctx, at, MostPlans, allGates())
+// forGoal finds whole plans; why says whether what forbids one is to be shown.
+func forGoal(ctx context.Context, c fleet.Case, goal fleet.Patch, m *memory, why bool) Found {
+	goal = change.Settle(c, goal)
+	return from(newFinder(ctx, c.With(goal), MostPlans, allGates(), m), c, goal, why)
+}
+
+func from(f *finder, c fleet.Case, goal fleet.Patch, why bool) Found {
 	f.start()
 	out := Found{Plans: []Plan{}, Hanging: []Plan{}, Tried: f.nodes, All: !f.cut}
 	for i := range f.plans {
@@ -85,7 +89,7 @@ func from(ctx context.Context, c, at fleet.Case, goal fleet.Patch) Found {
 			out.Plans = append(out.Plans, *p)
 		}
 	}
-	if len(f.plans) == 0 && !f.cut {
+	if why && len(f.plans) == 0 && !f.cut {
 		out.Forbids = f.forbids()
 	}
 	return out
@@ -100,7 +104,7 @@ func allGates() []int {
 }
 
 func (f *finder) start() {
-	n := &node{at: swap.Lazily(f.from), key: f.numbers.of(f.from.Fit, key{})}
+	n := &node{at: f.worlds.Lazily(f.from), key: f.numbers.of(f.from.Fit, key{})}
 	n.cost = f.costOf(n)
 	f.visit(n)
 }
@@ -153,10 +157,7 @@ func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 		says = append(says, Step{Gate: f.asksFor(at, patch), Says: change.Words(at, patch), Patch: patch})
 		at = at.With(patch)
 	}
-	p.Steps, p.Buys = says, change.Lines(at)
-	if p.Buys == nil {
-		p.Buys = []change.Line{}
-	}
+	p.Steps, p.Buys = says, change.Lines(at, f.terms)
 	if what := hidden[p.Cost.Hides]; what != "" {
 		p.Beware = "What is not known may hide that " + what + ": find it out before anything is powered or flown."
 	}
@@ -178,8 +179,8 @@ func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 
 // asksFor is the first gate that a change betters.
 func (f *finder) asksFor(at fleet.Case, p fleet.Patch) verdict.Gate {
-	n := &node{at: swap.Lazily(at), key: f.numbers.of(at.Fit, key{})}
-	after := &node{at: swap.Lazily(at.With(p))}
+	n := &node{at: f.worlds.Lazily(at), key: f.numbers.of(at.Fit, key{})}
+	after := &node{at: f.worlds.Lazily(at.With(p))}
 	after.key = f.numbers.of(after.at.Fit, n.key)
 	for i := range swap.Gates {
 		v, w := f.gate(n, i), f.gate(after, i)

@@ -27,19 +27,26 @@ type finder struct {
 	from  fleet.Case
 	gates []int // that have to be open, by their places in the register
 	most  int   // plans kept
-	// currency is the one most prices are in; what is priced in another counts as unpriced.
-	currency string
-	numbers  *numbers
-	said     []map[key]swap.GateVerdict
-	offered  []map[key][]verdict.Candidate
-	better   []map[key][]verdict.Candidate // of those, what betters it
-	others   []map[key][]verdict.Candidate // what others propose that does
-	seen     map[visited]Cost
-	plans    []Plan
-	dead     []dead
-	nodes    int  // fits gone on from
-	made     int  // fits made
-	cut      bool // not all was looked at
+	// terms are those of the bill; what has no price by them counts as unpriced.
+	terms change.Terms
+	*memory
+	seen  map[visited]Cost
+	plans []Plan
+	dead  []dead
+	nodes int  // fits gone on from
+	made  int  // fits made
+	cut   bool // not all was looked at
+}
+
+// memory is what gates said of the fits of one quad and proposed for them, by their places in
+// the register.
+type memory struct {
+	numbers numbers
+	worlds  swap.Worlds
+	said    []map[key]swap.GateVerdict
+	offered []map[key][]*verdict.Candidate
+	better  []map[key][]*verdict.Candidate // of those, what betters it
+	others  []map[key][]*verdict.Candidate // what others propose that does
 }
 
 // visited is a fit with what is left as it is in it.
@@ -56,23 +63,28 @@ func (s gateSet) has(i int) bool { return s&(1<<i) != 0 }
 type node struct {
 	at    *swap.Lazy
 	key   key
-	left  gateSet // gates whose unknown or warning is left as it is
+	kids  map[*verdict.Candidate]*node // fits one change on
+	left  gateSet                      // gates whose unknown or warning is left as it is
 	steps []verdict.Candidate
 	cost  Cost
 }
 
-func newFinder(ctx context.Context, c fleet.Case, most int, gates []int) *finder {
-	f := &finder{ctx: ctx, from: c, gates: gates, most: most, currency: currencyOf(c.Library), numbers: &numbers{},
+func newFinder(ctx context.Context, c fleet.Case, most int, gates []int, m *memory) *finder {
+	return &finder{ctx: ctx, from: c, gates: gates, most: most, terms: change.TermsOf(c.Library, c.Fleet), memory: m,
 		seen: map[visited]Cost{}}
-	f.said = memory[swap.GateVerdict]()
-	for _, m := range []*[]map[key][]verdict.Candidate{&f.offered, &f.better, &f.others} {
-		*m = memory[[]verdict.Candidate]()
-	}
-	return f
 }
 
-// memory is a map for each gate.
-func memory[T any]() []map[key]T {
+func newMemory() *memory {
+	return &memory{
+		said:    byGate[swap.GateVerdict](),
+		offered: byGate[[]*verdict.Candidate](),
+		better:  byGate[[]*verdict.Candidate](),
+		others:  byGate[[]*verdict.Candidate](),
+	}
+}
+
+// byGate is a map for each gate.
+func byGate[T any]() []map[key]T {
 	list := make([]map[key]T, len(swap.Gates))
 	for i := range list {
 		list[i] = map[key]T{}
@@ -92,14 +104,17 @@ func (f *finder) gate(n *node, i int) swap.GateVerdict {
 }
 
 // candidates are what a gate proposes for a fit.
-func (f *finder) candidates(n *node, i int, v *swap.GateVerdict) []verdict.Candidate {
+func (f *finder) candidates(n *node, i int, v *swap.GateVerdict) []*verdict.Candidate {
 	k := n.key.seenBy(swap.Gates[i].Name)
 	list, known := f.offered[i][k]
 	if !known {
 		propose := swap.Gates[i].Candidates
-		list = propose(n.at.Case)
+		all := propose(n.at.Case)
 		if worst := n.at.At(v); worst.Library != n.at.Library { // what the gear leaves open, at its worst
-			list = append(slices.Clip(list), propose(worst)...)
+			all = append(slices.Clip(all), propose(worst)...)
+		}
+		for at := range all {
+			list = append(list, &all[at])
 		}
 		f.offered[i][k] = list
 	}
@@ -219,11 +234,12 @@ func (f *finder) branch(n *node, i int) {
 	}
 	next := make([]*node, 0, len(list)+1)
 	for _, candidate := range list {
-		child := f.child(n, candidate)
-		child.steps = append(slices.Clip(n.steps), candidate)
-		child.cost = f.costOf(child)
-		next = append(next, child)
+		child := *f.child(n, candidate)
+		child.kids, child.steps = nil, append(slices.Clip(n.steps), *candidate)
+		child.cost = f.costOf(&child)
+		next = append(next, &child)
 	}
+	n.kids = nil // they have their own
 	slices.SortStableFunc(next, func(a, b *node) int { return a.cost.compare(&b.cost) })
 	if standingOf(&v) != shut {
 		next = append(next, f.left(n, i, &v))
@@ -237,7 +253,7 @@ func (f *finder) branch(n *node, i int) {
 
 // helps are the changes a gate proposes that better it, asked once for all fits that look the
 // same to it.
-func (f *finder) helps(n *node, i int, v *swap.GateVerdict) []verdict.Candidate {
+func (f *finder) helps(n *node, i int, v *swap.GateVerdict) []*verdict.Candidate {
 	k := n.key.seenBy(swap.Gates[i].Name)
 	list, known := f.better[i][k]
 	if !known {
@@ -248,7 +264,7 @@ func (f *finder) helps(n *node, i int, v *swap.GateVerdict) []verdict.Candidate 
 }
 
 // othersHelp are the changes other gates propose that better a gate.
-func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []verdict.Candidate) {
+func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []*verdict.Candidate) {
 	if known, ok := f.others[i][n.key]; ok {
 		return known
 	}
@@ -264,11 +280,11 @@ func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []verdict
 
 // helpsOthers are the changes a gate that hangs on something proposes that do not better it, but
 // another that is not open: goggles, where the controller is not known either.
-func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []verdict.Candidate) {
+func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []*verdict.Candidate) {
 	for _, candidate := range f.candidates(n, i, v) {
 		child := f.child(n, candidate)
 		after := f.gate(child, i)
-		if better(&after, v) || !sameDevice(child.at.Fit.AirUnit, f.from.Fit.AirUnit) {
+		if better(&after, v) || !sameGoal(n.at.Fit, child.at.Fit) {
 			continue
 		}
 		if slices.ContainsFunc(f.gates, func(j int) bool {
@@ -282,13 +298,13 @@ func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []verdic
 }
 
 // bettering are those of some changes that better a gate and leave the goal alone.
-func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []verdict.Candidate) (list []verdict.Candidate) {
+func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []*verdict.Candidate) (list []*verdict.Candidate) {
 	for _, candidate := range all {
 		if f.spent() {
 			break
 		}
 		child := f.child(n, candidate)
-		if child.key == n.key || !sameDevice(child.at.Fit.AirUnit, f.from.Fit.AirUnit) {
+		if child.key == n.key || !sameGoal(n.at.Fit, child.at.Fit) {
 			continue
 		}
 		if after := f.gate(child, i); better(&after, v) {
@@ -298,12 +314,19 @@ func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []verdict.Ca
 	return list
 }
 
-// child is a fit with one change more.
-func (f *finder) child(n *node, candidate verdict.Candidate) *node {
+// child is a fit with one change more, made once for all gates that ask what it would do.
+func (f *finder) child(n *node, candidate *verdict.Candidate) *node {
+	if kid, made := n.kids[candidate]; made {
+		return kid
+	}
 	f.made++
 	patch := change.Settle(n.at.Case, candidate.Patch)
-	child := &node{at: swap.Lazily(n.at.With(patch)), left: n.left}
+	child := &node{at: f.worlds.Lazily(n.at.With(patch)), left: n.left}
 	child.key = f.numbers.of(child.at.Fit, n.key)
+	if n.kids == nil {
+		n.kids = map[*verdict.Candidate]*node{}
+	}
+	n.kids[candidate] = child
 	return child
 }
 
@@ -318,8 +341,17 @@ func (f *finder) fresh(n *node) bool {
 	return true
 }
 
-// sameDevice says whether two slots hold the same device, whatever is planned for it: the goal
-// stays.
+// sameGoal says whether a change leaves alone what a plan is for: the air unit, and goggles that
+// are to be bought.
+func sameGoal(before, after *fleet.Fit) bool {
+	return sameDevice(before.AirUnit, after.AirUnit) &&
+		(!toBuy(before.Goggles) || sameDevice(before.Goggles, after.Goggles))
+}
+
+// toBuy says whether a slot holds a device that is not owned.
+func toBuy(s *fleet.Slot) bool { return s != nil && s.Kit == "" && s.Model != "" }
+
+// sameDevice says whether two slots hold the same device, whatever is planned for it.
 func sameDevice(a, b *fleet.Slot) bool {
 	return a == nil && b == nil || a != nil && b != nil && a.Kit == b.Kit && a.Model == b.Model
 }
@@ -349,7 +381,7 @@ func (f *finder) left(n *node, i int, v *swap.GateVerdict) *node {
 
 // costOf is what a fit takes so far.
 func (f *finder) costOf(n *node) Cost {
-	c := Cost{Currency: f.currency}
+	c := Cost{Currency: f.terms.Currency}
 	for i := range swap.Gates {
 		if !n.left.has(i) {
 			continue
@@ -364,7 +396,7 @@ func (f *finder) costOf(n *node) Cost {
 			c.Warns = danger
 		}
 	}
-	c.money(change.Lines(n.at.Case))
+	c.money(change.Lines(n.at.Case, f.terms))
 	c.Doors = f.doors(n)
 	for _, s := range n.steps {
 		c.Work += int(s.Effort) + 1
@@ -377,7 +409,18 @@ func (f *finder) doors(n *node) int {
 	return doorsOf(&v)
 }
 
-// beaten says whether what a fit costs so far is more than each of the plans kept costs whole.
+// mostOpen is on how many more gates a plan may hang than the best does.
+const mostOpen = 1
+
+// beaten says whether what a fit costs so far is more than each of the plans kept costs whole, or
+// too much beside the best: where there is a plan that hides less, or hangs on less, nobody asks
+// for one that may burn.
 func (f *finder) beaten(c *Cost) bool {
+	if len(f.plans) > 0 {
+		best := &f.plans[0].Cost
+		if c.Hides.WorseThan(best.Hides) || c.Warns.WorseThan(best.Warns) || c.Open > best.Open+mostOpen {
+			return true
+		}
+	}
 	return len(f.plans) == f.most && c.sofar(&f.plans[len(f.plans)-1].Cost) > 0
 }

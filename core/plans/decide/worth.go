@@ -20,6 +20,9 @@ const (
 	Grams    Criterion = "grams"    // what it weighs more
 	Visitors Criterion = "visitors" // it flies with the goggles that are there
 	WayBack  Criterion = "way-back" // nothing is done for good
+	AsItIs   Criterion = "as-it-is" // nothing is done to it
+	Flies    Criterion = "flies"    // its link stands
+	Middle   Criterion = "middle"   // its unit is to be had new and used
 )
 
 // CriterionRow is a row of the register of criteria.
@@ -38,6 +41,13 @@ var Criteria = []CriterionRow{
 	{Grams, "light", "whole where it weighs no more than today, nothing at a tenth more"},
 	{Visitors, "flies with the goggles there are", "goggles owned it links with, as a share of all"},
 	{WayBack, "a way back", "whole where no step of it is for good"},
+	{AsItIs, "stays as it is", "whole where nothing is done to it"},
+	{Flies, "flies digital", "whole where its link stands"},
+	{
+		Middle,
+		"middle generation",
+		"whole where another of its unit is to be had new and used: the newest is not yet used, the oldest no longer new",
+	},
 }
 
 // Weights say how much each criterion counts; absent: not at all.
@@ -159,6 +169,12 @@ func (s *scale) share(c Criterion, o *Outcome) (share float64, says string) {
 	case c == Visitors && len(o.Goggles)+len(o.NotGoggles)+len(o.Unsure) > 0:
 		all := len(o.Goggles) + len(o.NotGoggles) + len(o.Unsure)
 		return float64(len(o.Goggles)) / float64(all), fmt.Sprintf("%d of %d goggles", len(o.Goggles), all)
+	case c == AsItIs:
+		return yes(o.untouched, "as it is")
+	case c == Flies && o.flies != nil:
+		return yes(*o.flies, "flying digital")
+	case c == Middle && o.middle != nil:
+		return yes(*o.middle, "to be had new and used")
 	case c == WayBack && o.OneWay != nil:
 		return yes(*o.OneWay == 0, "undone whenever one likes")
 	}

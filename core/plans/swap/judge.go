@@ -121,6 +121,7 @@ type Lazy struct {
 	unread []gear.Unread
 	worlds []world
 	opened bool
+	known  *Worlds // nil: they are made anew
 }
 
 // Lazily is a fit to be judged gate by gate.
@@ -134,7 +135,7 @@ func (l *Lazy) Gate(i int) GateVerdict {
 		return v
 	}
 	if !l.opened {
-		l.worlds, l.opened = worldsOf(l.Case), true
+		l.worlds, l.opened = l.known.of(l.Case), true
 	}
 	for k := range l.worlds {
 		v.worst(l.in(l.worlds[k].Case, i), &l.worlds[k])

@@ -32,7 +32,7 @@ import (
 
 var noFacts = slices.Concat(
 	[]string{ // names, and where a value is from
-		"id", "name", "source", "valueSources", "offer", "note", "text", "family", "why", "use", "purpose", "weight", "title", "format",
+		"id", "name", "source", "valueSources", "offer", "deals", "box", "note", "text", "family", "why", "use", "purpose", "weight", "title", "format",
 		"version", "license", "kind", "shows", "entry",
 	},
 	[]string{ // choices with a default: docs/format/versions.md
@@ -40,7 +40,7 @@ var noFacts = slices.Concat(
 		"receiverCable", "header", "boardHeader", "turned", "branchTo",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"head", "plugSex", "fromSex", "toSex", "limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
-		"awaits", "due",
+		"awaits", "due", "locks",
 	},
 	[]string{ // what an entry of a list is; without it the entry is another, or none
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",

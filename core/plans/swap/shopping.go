@@ -17,14 +17,17 @@ import (
 
 // Item is a part to have before the bench day.
 type Item struct {
-	Model string      `json:"model,omitempty"`
-	Label string      `json:"label"`
-	Need  int         `json:"need"`
-	Have  int         `json:"have"`
+	Model string `json:"model,omitempty"`
+	Label string `json:"label"`
+	Need  int    `json:"need"`
+	Have  int    `json:"have"`
+	// Boxed are how many of those lacking come with something else on the list.
+	Boxed int         `json:"boxed,omitempty"`
 	Buy   int         `json:"buy"`
 	For   []string    `json:"for"` // quads
 	MassG *unit.Grams `json:"massG,omitempty"`
-	// Offer is what one costs and how long it takes to come; nil: not stated.
+	// Offer is what one costs and how long it takes to come, at the price the whole list is bought
+	// for least; nil: not stated.
 	Offer *gear.Offer `json:"offer,omitempty"`
 	// Stops: without it the bench day stops; else it can come later.
 	Stops bool   `json:"stops"`
@@ -38,16 +41,31 @@ func Shopping(lib *gear.Library, f *fleet.Index) []Item {
 	for i := range f.Quads {
 		l.quad(&f.Quads[i])
 	}
+	l.buy()
 	list := []Item{}
 	for _, key := range l.order {
-		item := l.items[key]
-		item.Buy = max(0, item.Need-item.Have)
-		list = append(list, *item)
+		list = append(list, *l.items[key])
 	}
 	slices.SortStableFunc(list, func(a, b Item) int {
 		return cmp.Or(order(a)-order(b), b.days()-a.days(), -cmp.Compare(len(a.For), len(b.For)))
 	})
 	return list
+}
+
+// buy says how what is lacking is bought for least, new: one price of each, less what comes in
+// boxes.
+func (l *shoppingList) buy() {
+	lacks := map[string]int{}
+	for _, item := range l.items {
+		item.Buy = max(0, item.Need-item.Have)
+		if item.Buy > 0 && item.Model != "" {
+			lacks[item.Model] = item.Buy
+		}
+	}
+	for _, line := range change.Basket(l.lib, l.index.Fleet, lacks, change.TermsOf(l.lib, l.index)) {
+		item := l.items[line.Model]
+		item.Boxed, item.Buy, item.Offer = line.Boxed, line.Buy(), line.Offer
+	}
 }
 
 // order puts what is to be bought before what is there, and of that what stops
@@ -73,8 +91,12 @@ func (i Item) days() int {
 
 // Bill is what the shopping comes to, as far as it is stated.
 type Bill struct {
-	Totals   []Total `json:"totals"`
-	Unpriced int     `json:"unpriced"` // items to buy without a price
+	Totals []Total `json:"totals"`
+	// Together is their sum in the fleet's currency, where a rate is stated for each other one; At
+	// are those rates in words.
+	Together *Total   `json:"together,omitempty"`
+	At       []string `json:"at,omitempty"`
+	Unpriced int      `json:"unpriced"` // items to buy without a price
 	// Days is how long the slowest item that would stop the day takes; Undated
 	// counts those that do not say.
 	Days    *int `json:"days,omitempty"`
@@ -87,9 +109,8 @@ type Total struct {
 	Amount   float64 `json:"amount"`
 }
 
-// NewBill adds up a list. Currencies are kept apart: no rate of exchange is
-// known here.
-func NewBill(items []Item) Bill {
+// NewBill adds up a list, each currency by itself, and together at the rates a fleet states.
+func NewBill(items []Item, f *fleet.Fleet) Bill {
 	b := Bill{Totals: []Total{}}
 	hundredths := map[string]int64{} // whole numbers, so that a long list adds up exactly
 	for _, i := range items {
@@ -112,7 +133,30 @@ func NewBill(items []Item) Bill {
 	for _, currency := range slices.Sorted(maps.Keys(hundredths)) {
 		b.Totals = append(b.Totals, Total{Currency: currency, Amount: float64(hundredths[currency]) / 100})
 	}
+	b.together(f)
 	return b
+}
+
+// together adds up the currencies at the rates of a fleet, as far as each is stated.
+func (b *Bill) together(f *fleet.Fleet) {
+	if f.Means == nil {
+		return
+	}
+	is := f.Means.Currency
+	sum, at := int64(0), []string{}
+	for _, t := range b.Totals {
+		amount, ok := f.InCurrency(t.Amount, t.Currency, is)
+		if !ok {
+			return
+		}
+		sum += amount
+		if words := f.RateWords(t.Currency, is); words != "" {
+			at = append(at, words)
+		}
+	}
+	if len(at) > 0 {
+		b.Together, b.At = &Total{Currency: is, Amount: float64(sum) / 100}, at
+	}
 }
 
 type shoppingList struct {
@@ -142,10 +186,20 @@ func (l *shoppingList) add(model, label, quad string, n int, stops bool, note st
 		l.items[key] = item
 		l.order = append(l.order, key)
 	}
+	if shared(l.lib, model) {
+		n = 1 - item.Need
+	}
 	item.Need += n
 	if !slices.Contains(item.For, quad) {
 		item.For = append(item.For, quad)
 	}
+}
+
+// shared says whether one of a model does for all quads.
+func shared(lib *gear.Library, model string) bool {
+	_, goggles := gear.Find[*gear.Goggles](lib, model)
+	_, controller := gear.Find[*gear.Controller](lib, model)
+	return goggles || controller
 }
 
 func massOf(lib *gear.Library, id string) *unit.Grams {
@@ -197,7 +251,10 @@ func (l *shoppingList) quad(q *fleet.Quad) {
 func (l *shoppingList) beyond(q *fleet.Quad) {
 	c := fleet.NewCase(l.lib, l.index, q)
 	now, next := &q.Now, c.Fit
-	for _, s := range []*fleet.Slot{next.AirUnit, next.Goggles, next.Controller} {
+	if s := next.AirUnit; s != nil && s.Kit == "" && s.Model != "" {
+		l.add(s.Model, "", q.Label(), 1, true, "")
+	}
+	for _, s := range []*fleet.Slot{next.Goggles, next.Controller} { // one does for all quads
 		if s != nil && s.Kit == "" && s.Model != "" {
 			l.add(s.Model, "", q.Label(), 1, true, "")
 		}

@@ -22,20 +22,28 @@ func TestTheBillCountsWhatIsNotStated(t *testing.T) {
 	offer := func(price float64, currency string, days *int) *gear.Offer {
 		return &gear.Offer{Price: new(price), Currency: currency, Days: days}
 	}
-	bill := swap.NewBill([]swap.Item{
+	items := []swap.Item{
 		{Buy: 3, Stops: true, Offer: offer(0.1, "EUR", new(4))},
 		{Buy: 1, Stops: true, Offer: offer(19.99, "EUR", new(9))},
 		{Buy: 2, Stops: true, Offer: offer(5, "SEK", nil)},
 		{Buy: 1, Stops: true},
 		{Buy: 1, Offer: offer(1, "SEK", new(90))}, // may come later
 		{Buy: 0, Stops: true, Offer: offer(500, "EUR", new(300))},
-	})
+	}
+	bill := swap.NewBill(items, &fleet.Fleet{})
 	assert.Equal(t, []swap.Total{{Currency: "EUR", Amount: 20.29}, {Currency: "SEK", Amount: 11}}, bill.Totals)
 	assert.Equal(t, 1, bill.Unpriced)
 	require.NotNil(t, bill.Days)
 	assert.Equal(t, 9, *bill.Days)
 	assert.Equal(t, 2, bill.Undated)
-	assert.Nil(t, swap.NewBill(nil).Days)
+	assert.Nil(t, bill.Together, "two currencies are never added")
+	assert.Nil(t, swap.NewBill(nil, &fleet.Fleet{}).Days)
+
+	rated := &fleet.Fleet{Means: &fleet.Means{Currency: "EUR"},
+		Rates: []fleet.Rate{{Currency: "EUR", Worth: 11, In: "SEK", Seen: "2026-11-20"}}}
+	bill = swap.NewBill(items, rated)
+	assert.Equal(t, &swap.Total{Currency: "EUR", Amount: 21.29}, bill.Together, "but at the rate that is stated")
+	assert.Equal(t, []string{"1 EUR = 11 SEK on 2026-11-20"}, bill.At)
 }
 
 // Planned goggles, controllers, boards and packs nobody owns are on the list, and an

@@ -3,6 +3,7 @@ package swap
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -35,11 +36,50 @@ type option struct {
 	missing []verdict.Missing
 }
 
+// Worlds remembers the worlds of the fits of one library and fleet by what they leave open. It
+// is for one goroutine.
+type Worlds struct{ known map[string][]world }
+
+// Lazily is a fit to be judged gate by gate, in worlds that are made once for all fits that leave
+// the same open.
+func (w *Worlds) Lazily(c fleet.Case) *Lazy {
+	l := Lazily(c)
+	l.known = w
+	return l
+}
+
+// of are the worlds of a case.
+func (w *Worlds) of(c fleet.Case) []world {
+	items := c.Library.Open(c.Names)
+	if w == nil {
+		return worldsOf(c, items)
+	}
+	var key strings.Builder
+	for _, item := range items {
+		head := item.Head()
+		fmt.Fprint(&key, head.ID, "@", c.Revision(head.ID), revisionMissing(c, head), " ")
+	}
+	before, known := w.known[key.String()]
+	if !known {
+		before = worldsOf(c, items)
+		if w.known == nil {
+			w.known = map[string][]world{}
+		}
+		w.known[key.String()] = before
+	}
+	list := make([]world, len(before))
+	for i, b := range before {
+		list[i] = world{Case: c, supposing: b.supposing, missing: b.missing}
+		list[i].Library = b.Library
+	}
+	return list
+}
+
 // worldsOf are the cases that what a fit's gear leaves open allows; none where it leaves
 // nothing open.
-func worldsOf(c fleet.Case) (worlds []world) {
+func worldsOf(c fleet.Case, items []gear.Item) (worlds []world) {
 	var axes [][]option
-	for _, item := range c.Library.Open(c.Names) {
+	for _, item := range items {
 		axes = append(axes, rangesOf(item)...)
 		axes = append(axes, conditionsOf(c, item)...)
 	}

@@ -82,6 +82,10 @@ export type CandidatesView = Schemas['CandidatesView'];
 export type Candidate = Schemas['DecideCandidate'];
 export type FleetDecision = Schemas['FleetDecision'];
 export type QuadPlan = FleetDecision['quads'][number];
+export type SchoolsView = Schemas['SchoolsView'];
+export type Purse = Schemas['Purse'];
+/** How a decision is asked for; what is absent is as the school has it. */
+export type Asked = NonNullable<paths['/api/decide']['get']['parameters']['query']>;
 export type WholePlan = Schemas['DecidePlan'];
 
 export interface WrongField {
@@ -250,7 +254,9 @@ export const api = {
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
-  decide: (query: { budget: number; weights?: string }) => read(() => client.GET('/api/decide', { params: { query } })),
+  decide: (query: Asked) => read(() => client.GET('/api/decide', { params: { query } })),
+  schools: (budget: number) => read(() => client.GET('/api/decide/schools', { params: { query: { budget } } })),
+  spend: (was: Purse, is: Purse) => written(answered(client.PUT('/api/means', { body: { was, is } }))),
   planFleet: (quads: { quad: string; revision: number; leave: boolean; patches: Patch[] }[]) =>
     written(answered(client.POST('/api/decide', { body: { quads } }))),
   planWhole: (quad: string, revision: number, patches: Patch[]) =>

@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/decide/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API decide schools */
+        get: operations["list-api-decide-schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{kind}/{id}": {
         parameters: {
             query?: never;
@@ -390,6 +407,23 @@ export interface paths {
         /** List API make by part by file */
         get: operations["list-api-make-by-part-by-file"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/means": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API means */
+        put: operations["put-api-means"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1715,8 +1749,10 @@ export interface components {
             harnessTo?: string;
         };
         Bill: {
+            at?: string[];
             /** Format: int64 */
             days?: number;
+            together?: components["schemas"]["Total"];
             totals: components["schemas"]["Total"][];
             /** Format: int64 */
             undated: number;
@@ -2012,6 +2048,27 @@ export interface components {
             front?: number;
             label: string;
         };
+        DecideBillLine: {
+            /** Format: double */
+            amount: number;
+            assumed?: boolean;
+            /** Format: int64 */
+            boxed?: number;
+            /** Format: int64 */
+            buy: number;
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            days?: number;
+            /** Format: int64 */
+            drawer?: number;
+            for: string[];
+            label: string;
+            model: string;
+            sold?: boolean;
+            used?: boolean;
+            with?: string[];
+        };
         DecideCandidate: {
             found: components["schemas"]["DecideFound"];
             from?: string;
@@ -2023,6 +2080,12 @@ export interface components {
             ranks: {
                 [key: string]: number;
             };
+            with: components["schemas"]["DecideCompany"][];
+        };
+        DecideCompany: {
+            found: components["schemas"]["DecideFound"];
+            label: string;
+            model: string;
         };
         DecideCost: {
             /** Format: int64 */
@@ -2134,6 +2197,7 @@ export interface components {
             why: string;
         };
         DecideQuadPlan: {
+            grounded: boolean;
             leave: boolean;
             name: string;
             others: components["schemas"]["DecideOtherWay"][];
@@ -2149,6 +2213,44 @@ export interface components {
             weight: number;
             /** Format: int64 */
             worth: number;
+        };
+        DecideSchool: {
+            id: string;
+            oneGoggles: boolean;
+            sell: boolean;
+            title: string;
+            used: boolean;
+            weights: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            why: string;
+        };
+        DecideSchoolPlan: {
+            /** Format: int64 */
+            buys: number;
+            /** Format: int64 */
+            changed: number;
+            /** Format: int64 */
+            flies: number;
+            found: boolean;
+            lost: string[];
+            /** Format: double */
+            money: number;
+            /** Format: int64 */
+            oneWay: number;
+            quads: components["schemas"]["DecideSchoolQuad"][];
+            school: components["schemas"]["DecideSchool"];
+            /** Format: int64 */
+            sells: number;
+        };
+        DecideSchoolQuad: {
+            flies: boolean;
+            label: string;
+            leave: boolean;
+            name: string;
+            quad: string;
         };
         DecideStep: {
             gate?: string;
@@ -2407,6 +2509,7 @@ export interface components {
         };
         FleetDecision: {
             assumed: string[];
+            bill: components["schemas"]["DecideBillLine"][];
             /** Format: double */
             budget: number;
             /** Format: int64 */
@@ -2415,16 +2518,24 @@ export interface components {
             currency: string;
             exact: boolean;
             foreign: string[];
+            oneGoggles: boolean;
             points: components["schemas"]["DecidePoint"][];
             /** @description what counts for each, as asked */
             purposes: components["schemas"]["DecidePurpose"][];
+            /** @description as the fleet states it */
+            purse: components["schemas"]["Purse"];
             quads: components["schemas"]["DecideQuadPlan"][];
             /** @description of the quads, as read */
             revisions: {
                 [key: string]: number;
             };
+            /** @description that was asked */
+            school: string;
+            schools: components["schemas"]["DecideSchool"][];
+            sell: boolean;
             /** Format: int64 */
             tried: number;
+            used: boolean;
         };
         FlipView: {
             /** @description what the range brings: what was said before it is not said again */
@@ -2546,6 +2657,8 @@ export interface components {
         };
         Item: {
             /** Format: int64 */
+            boxed?: number;
+            /** Format: int64 */
             buy: number;
             for: string[];
             /** Format: int64 */
@@ -2613,11 +2726,17 @@ export interface components {
         };
         Line: {
             /** Format: int64 */
+            amount?: number;
+            /** Format: int64 */
+            boxed?: number;
+            /** Format: int64 */
             count: number;
+            deal?: string;
             label: string;
             model: string;
             offer?: components["schemas"]["Offer"];
             printed?: boolean;
+            used?: boolean;
         };
         LinkBar: {
             covers: {
@@ -2756,6 +2875,13 @@ export interface components {
             name: string;
             offers: components["schemas"]["MakeOffer"][];
             quad: string;
+        };
+        Means: {
+            currency: string;
+            /** Format: double */
+            month?: number;
+            /** Format: double */
+            now?: number;
         };
         Missing: {
             field: string;
@@ -3086,6 +3212,7 @@ export interface components {
             days?: number;
             /** Format: double */
             price?: number;
+            seen?: string;
         };
         OnUSB: {
             alive: string[];
@@ -3608,6 +3735,11 @@ export interface components {
             /** Format: int64 */
             change: number;
         };
+        Purse: {
+            /** @description absent: nobody has said */
+            means?: components["schemas"]["Means"];
+            rates: components["schemas"]["Rate"][];
+        };
         "Put-api-kit-by-kit-antennas-by-portRequest": {
             /** @description goggles it comes from, in exchange; empty: the drawer */
             from?: string;
@@ -3620,6 +3752,11 @@ export interface components {
             language: string;
             /** @description the language that was shown as chosen */
             was: string;
+        };
+        "Put-api-meansRequest": {
+            is: components["schemas"]["Purse"];
+            /** @description as it was shown */
+            was: components["schemas"]["Purse"];
         };
         "Put-api-regionRequest": {
             /** @description id of a region; empty: none */
@@ -3681,6 +3818,13 @@ export interface components {
             maxA?: number;
             /** Format: double */
             typicalA?: number;
+        };
+        Rate: {
+            currency: string;
+            in: string;
+            seen?: string;
+            /** Format: double */
+            worth: number;
         };
         Reading: {
             choices?: string[];
@@ -3895,6 +4039,12 @@ export interface components {
             kind: string;
             /** Format: int64 */
             revision: number;
+        };
+        SchoolsView: {
+            /** Format: double */
+            budget: number;
+            currency: string;
+            schools: components["schemas"]["DecideSchoolPlan"][];
         };
         Session: {
             /** Format: date-time */
@@ -4675,12 +4825,20 @@ export interface operations {
     "list-api-decide": {
         parameters: {
             query?: {
-                /** @description in the currency */
+                /** @description below zero: it has to bring that */
                 budget?: number;
-                /** @description ISO 4217; absent: the one most prices are in */
+                /** @description absent: the fleet's, else that of most prices */
                 currency?: string;
+                /** @description absent: each by what it is flown for */
+                school?: string;
                 /** @description those changed: films.picture:4,races.grams:0 */
                 weights?: string;
+                /** @description whether used things are bought; absent: as the school has it */
+                used?: "yes" | "no";
+                /** @description whether units left over are sold; absent: as the school has it */
+                sell?: "yes" | "no";
+                /** @description whether goggles of one model fly all; absent: as the school has it */
+                one?: "yes" | "no";
             };
             header?: never;
             path?: never;
@@ -4729,6 +4887,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-decide-schools": {
+        parameters: {
+            query?: {
+                /** @description below zero: it has to bring that */
+                budget?: number;
+                currency?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsView"];
                 };
             };
             /** @description Error */
@@ -5332,6 +5524,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-means": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-meansRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Error */

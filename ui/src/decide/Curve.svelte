@@ -15,9 +15,10 @@
   let width = $state(640);
   const height = 220;
   const edge = { left: 56, right: 14, top: 12, bottom: 34 };
+  const least = $derived(Math.min(0, ...points.map((p) => p.money)));
   const most = $derived(Math.max(1, ...points.map((p) => p.money)));
   const worths = $derived(points.map((p) => p.worth));
-  const x = $derived(scaleLinear([0, most * 1.05], [edge.left, width - edge.right]));
+  const x = $derived(scaleLinear([least * 1.05, most * 1.05], [edge.left, width - edge.right]));
   const y = $derived(
     scaleLinear(
       [Math.min(...worths), Math.max(...worths, Math.min(...worths) + 1)],
@@ -29,7 +30,7 @@
       .map((p, i) => `${i === 0 ? `M${x(p.money)}` : `H${x(p.money)}`} ${i === 0 ? y(p.worth) : `V${y(p.worth)}`}`)
       .join(' ') + ` H${width - edge.right}`,
   );
-  const price = (m: number) => (m > 0 ? inWords(m, currency) : 'nothing');
+  const price = (m: number) => (m > 0 ? inWords(m, currency) : m < 0 ? `brings ${inWords(-m, currency)}` : 'nothing');
 </script>
 
 <figure class="panel px-3 py-2 m-0" bind:clientWidth={width}>

@@ -37,8 +37,9 @@
   <p class="soft">From every plan of the fleet, beyond what each quad carries today and what lies in the drawer.</p>
   {#if bill && buy.length > 0}
     <p>
-      {#if total}<b>{total}</b>{bill.unpriced > 0 ? `, and ${bill.unpriced} without a price` : ' in all'}.{:else}No
-        prices are stated.{/if}
+      {#if total}<b>{total}</b>{bill.together
+          ? `, together ${money(bill.together.amount, bill.together.currency)} (${bill.at?.join(', ')})`
+          : ''}{bill.unpriced > 0 ? `, and ${bill.unpriced} without a price` : ' in all'}.{:else}No prices are stated.{/if}
       {#if bill.days !== undefined}
         Order <b>{bill.days} days</b> before the bench day: the slowest part that would stop it takes that long{bill.undated >
         0
@@ -69,7 +70,10 @@
                   >{/if}</th
               >
               <td class="mono whitespace-nowrap">{i.need}</td><td class="mono whitespace-nowrap">{i.have}</td><td
-                class="mono whitespace-nowrap"><b>{i.buy > 0 ? i.buy : '✓ none'}</b></td
+                class="mono whitespace-nowrap"
+                ><b>{i.buy > 0 ? i.buy : '✓ none'}</b>{#if i.boxed}<small class="block whitespace-normal"
+                    >{i.boxed} {i.boxed === 1 ? 'comes' : 'come'} in a box</small
+                  >{/if}</td
               >
               {@render stated(i.offer?.price, (price) => money(price, i.offer?.currency ?? ''))}
               {@render stated(i.offer?.days, (days) => `${days} days`)}

@@ -1,0 +1,132 @@
+package decide
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// BillLine is one line of what a choice costs.
+type BillLine struct {
+	Model  string `json:"model"`
+	Label  string `json:"label"`
+	Count  int    `json:"count"`            // that are needed, or sold
+	Drawer int    `json:"drawer,omitempty"` // of them lie in the drawer
+	Boxed  int    `json:"boxed,omitempty"`  // of them come with something else
+	Buy    int    `json:"buy"`
+	Used   bool   `json:"used,omitempty"`
+	Sold   bool   `json:"sold,omitempty"`
+	// Amount is what they come to, below zero where they bring money.
+	Amount float64 `json:"amount"`
+	// Assumed says that no price is stated: the dearest of its kind counts.
+	Assumed bool     `json:"assumed,omitempty"`
+	Days    *int     `json:"days,omitempty"` // until they are there; absent: not stated
+	For     []string `json:"for"`            // quads
+	With    []string `json:"with,omitempty"` // what comes for the same price, each with its number
+}
+
+// bill is what a choice costs, line by line; the lines add up to its money.
+func (t *table) bill(p *Point) []BillLine {
+	lines := map[string]*BillLine{}
+	for i, pick := range p.picks {
+		t.takes(lines, &t.quads[i], pick)
+	}
+	for _, model := range slices.Sorted(maps.Keys(lines)) {
+		t.priced(lines[model], p.scenario)
+	}
+	list := []BillLine{}
+	for _, bought := range p.scenario.bought {
+		list = append(list, t.device(p, &bought))
+	}
+	for _, model := range slices.Sorted(maps.Keys(lines)) {
+		list = append(list, *lines[model])
+	}
+	slices.SortStableFunc(list, func(a, b BillLine) int { return cmp.Compare(b.Amount, a.Amount) })
+	if t.question.Sell {
+		list = append(list, t.sales(p)...)
+	}
+	return list
+}
+
+// takes adds what a way of a quad takes.
+func (t *table) takes(lines map[string]*BillLine, q *quadTable, pick int) {
+	for k := range q.lines[pick] {
+		l := &q.lines[pick][k]
+		line := lines[l.Model]
+		if line == nil {
+			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{}}
+			lines[l.Model] = line
+		}
+		if l.Offer != nil {
+			line.Days = l.Offer.Days
+		}
+		line.Count += l.Count
+		line.Boxed += l.Boxed
+		line.Assumed = line.Assumed || l.Amount == nil && !l.Printed
+		line.For = append(line.For, q.quad.Label())
+		if _, scarce := t.of[l.Model]; !scarce && l.Buy() > 0 {
+			price, _ := t.prices.of(l)
+			line.Amount += float64(price*int64(l.Buy())) / 100
+		}
+	}
+}
+
+// priced takes off what lies in the drawer and comes with a bundle.
+func (t *table) priced(line *BillLine, s *scenario) {
+	line.Buy = line.Count - line.Boxed
+	at, scarce := t.of[line.Model]
+	if scarce {
+		comes := min(line.Buy, s.comes(line.Model))
+		line.Boxed += comes
+		line.Drawer = min(line.Buy-comes, t.spares(line.Model))
+		line.Buy -= comes + line.Drawer
+		line.Amount = float64(max(0, t.things[at].Price)*int64(line.Buy)) / 100
+	}
+	line.Assumed = line.Assumed && line.Buy > 0
+}
+
+// device is the line of goggles or a controller that is bought.
+func (t *table) device(p *Point, bought *purchase) BillLine {
+	line := BillLine{Model: bought.model, Label: t.library.Label(bought.model), Count: 1, Buy: 1,
+		Used: bought.deal.Kind == gear.DealUsed, Amount: float64(bought.amount) / 100, Assumed: bought.deal.Price == nil,
+		Days: bought.deal.Days, For: []string{}}
+	for i, pick := range p.picks {
+		if slices.Contains(t.quads[i].ways[pick].shares(), bought.model) {
+			line.For = append(line.For, t.quads[i].quad.Label())
+		}
+	}
+	for _, with := range bought.deal.With {
+		line.With = append(line.With, fmt.Sprintf("%d × %s", with.Count, t.library.Label(with.Model)))
+	}
+	return line
+}
+
+// idle are the air units that no quad carries in a choice.
+func (t *table) idle(p *Point) (list []*fleet.Kit) {
+	flown := map[string]bool{}
+	for i, pick := range p.picks {
+		flown[t.quads[i].ways[pick].kit] = true
+	}
+	for i := range t.index.Kit {
+		kit := &t.index.Kit[i]
+		if _, unit := gear.Find[*gear.AirUnit](t.library, kit.Model); unit && !flown[kit.ID] {
+			list = append(list, kit)
+		}
+	}
+	return list
+}
+
+// sales are the lines of the units that are left over and bring something.
+func (t *table) sales(p *Point) (list []BillLine) {
+	for _, kit := range t.idle(p) {
+		if brings := t.prices.resale(kit.Model); brings > 0 {
+			list = append(list, BillLine{Model: kit.Model, Label: kit.Label(), Count: 1, Sold: true, Used: true,
+				Amount: -float64(brings) / 100, For: []string{}})
+		}
+	}
+	return list
+}

@@ -1,0 +1,82 @@
+package decide
+
+import (
+	"cmp"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// prices are what parts cost by the terms of a question, in hundredths of its currency.
+type prices struct {
+	library *gear.Library
+	fleet   *fleet.Fleet
+	terms   change.Terms
+	dearest map[gear.Kind]int64 // of what has a price, by kind
+	part    int64               // of all small parts
+	assumed []string            // models counted at another's price
+	foreign []string            // models priced in a currency of which no rate is known
+}
+
+// small are the kinds of parts by which one counts that is no gear, such as a capacitor.
+var small = []gear.Kind{gear.KindRegulator, gear.KindHarness, gear.KindHeader, gear.KindAdapter, gear.KindScrew,
+	gear.KindWasher, gear.KindStandoff}
+
+func newPrices(lib *gear.Library, f *fleet.Fleet, terms change.Terms) *prices {
+	p := &prices{library: lib, fleet: f, terms: terms, dearest: map[gear.Kind]int64{}}
+	for _, item := range lib.Items() {
+		for _, d := range item.Head().Bought() {
+			price, ok := f.InCurrency(*d.Price, d.Currency, terms.Currency)
+			if !ok || d.Kind != gear.DealNew || len(d.With) > len(item.Head().Box) {
+				continue // what a used one or a bundle costs says nothing of others of its kind
+			}
+			p.dearest[item.Kind()] = max(p.dearest[item.Kind()], price)
+			if slices.Contains(small, item.Kind()) {
+				p.part = max(p.part, price)
+			}
+		}
+	}
+	return p
+}
+
+// of is what one of the models of a line costs. Where no price is stated it counts as the dearest
+// of its kind, so that leaving a price out never makes a plan cheaper than the rest of its kind;
+// false where it has one in another currency of which no rate is known, or none of its kind has
+// any.
+func (p *prices) of(l *change.Line) (int64, bool) {
+	item, ok := p.library.Item(l.Model)
+	switch {
+	case !ok:
+		p.assumed = append(p.assumed, l.Model)
+		return p.part, p.part > 0
+	case l.Amount != nil && l.Buy() > 0:
+		return *l.Amount / int64(l.Buy()), true
+	case l.Printed:
+		return 0, true
+	case l.Offer != nil && l.Offer.Price != nil:
+		p.foreign = append(p.foreign, l.Model)
+		return 0, false
+	}
+	p.assumed = append(p.assumed, l.Model)
+	if _, device := item.(gear.Linked); device {
+		return p.dearest[item.Kind()], p.dearest[item.Kind()] > 0
+	}
+	price := cmp.Or(p.dearest[item.Kind()], p.part)
+	return price, price > 0
+}
+
+// resale is what one of a model brings; zero where nobody has said.
+func (p *prices) resale(model string) int64 {
+	item, ok := p.library.Item(model)
+	if !ok {
+		return 0
+	}
+	offer, ok := item.Head().Resale()
+	if !ok {
+		return 0
+	}
+	amount, _ := p.fleet.InCurrency(*offer.Price, offer.Currency, p.terms.Currency)
+	return amount
+}

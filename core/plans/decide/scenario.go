@@ -1,0 +1,220 @@
+package decide
+
+import (
+	"maps"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/plans/assign"
+)
+
+// scenario is what holds for all quads together: the state of the goggles, and the goggles and
+// controllers that are bought.
+type scenario struct {
+	goggles map[string]fleet.Slot
+	bought  []purchase
+	only    string // goggles' model: none other is flown with; empty: any
+	barred  []bar
+}
+
+// bar is a way of a quad that is not to be had, by their places.
+type bar struct{ quad, way int }
+
+// without is a scenario in which a way of a quad is not to be had.
+func (s *scenario) without(quad, way int) *scenario {
+	other := *s
+	other.barred = append(slices.Clip(s.barred), bar{quad, way})
+	return &other
+}
+
+// purchase is one device bought for all quads.
+type purchase struct {
+	model  string
+	deal   gear.Deal
+	amount int64
+}
+
+// mostScenarios is how many are gone through.
+const mostScenarios = 256
+
+// scenarios are all combinations of those the ways want; false where there are too many to go
+// through.
+func (t *table) scenarios() (list []scenario, all bool) {
+	list = []scenario{{goggles: map[string]fleet.Slot{}}}
+	states := t.states()
+	for _, kit := range slices.Sorted(maps.Keys(states)) {
+		var next []scenario
+		for _, s := range list {
+			for _, state := range states[kit] {
+				with := s
+				with.goggles = maps.Clone(s.goggles)
+				with.goggles[kit] = state
+				next = append(next, with)
+			}
+		}
+		list = next
+	}
+	for _, model := range t.shared() {
+		for _, s := range list {
+			for _, p := range t.purchases(model) {
+				with := s
+				with.bought = append(slices.Clip(s.bought), p)
+				list = append(list, with)
+			}
+		}
+	}
+	if t.question.OneGoggles {
+		list = t.ofOneKind(list)
+	}
+	return list[:min(len(list), mostScenarios)], len(list) <= mostScenarios
+}
+
+// states are those the ways want of goggles that are owned.
+func (t *table) states() map[string][]fleet.Slot {
+	states := map[string][]fleet.Slot{}
+	for i := range t.quads {
+		for _, way := range t.quads[i].ways {
+			if g := way.fit.Goggles; g != nil && g.Kit != "" && !slices.Contains(states[g.Kit], *g) {
+				states[g.Kit] = append(states[g.Kit], *g)
+			}
+		}
+	}
+	return states
+}
+
+// shared are the goggles and controllers to buy that any way is flown with, by model.
+func (t *table) shared() (list []string) {
+	for i := range t.Quads {
+		for k := range t.Quads[i].Ways {
+			for _, model := range t.Quads[i].Ways[k].shares() {
+				if !slices.Contains(list, model) {
+					list = append(list, model)
+				}
+			}
+		}
+	}
+	slices.Sort(list)
+	return list
+}
+
+// purchases are the ways to buy a device, at one counted as the dearest of its kind where it has
+// no price.
+func (t *table) purchases(model string) (list []purchase) {
+	item, _ := t.library.Item(model)
+	deals := item.Head().Bought()
+	for _, d := range deals {
+		amount, known := t.index.InCurrency(*d.Price, d.Currency, t.prices.terms.Currency)
+		switch used := d.Kind == gear.DealUsed; {
+		case used && (!t.question.Used || d.Locked != nil && *d.Locked):
+		case known:
+			list = append(list, purchase{model, d, amount})
+		default:
+			t.prices.foreign = append(t.prices.foreign, model)
+		}
+	}
+	if price := t.prices.dearest[item.Kind()]; len(deals) == 0 && price > 0 {
+		t.prices.assumed = append(t.prices.assumed, model)
+		list = append(list, purchase{model, gear.Deal{Kind: gear.DealNew}, price})
+	}
+	return list
+}
+
+// ofOneKind are scenarios each with one model of goggles and none other.
+func (t *table) ofOneKind(list []scenario) (one []scenario) {
+	var models []string
+	for i := range t.quads {
+		for _, way := range t.quads[i].ways {
+			if m := t.gogglesModel(way); m != "" && !slices.Contains(models, m) {
+				models = append(models, m)
+			}
+		}
+	}
+	slices.Sort(models)
+	for _, m := range models {
+		for _, s := range list {
+			s.only = m
+			one = append(one, s)
+		}
+	}
+	return one
+}
+
+// gogglesModel is the model a way is flown with; empty: it states none.
+func (t *table) gogglesModel(way *Way) string {
+	g := way.fit.Goggles
+	if g == nil {
+		return ""
+	}
+	if kit, ok := t.index.Piece(g.Kit); ok {
+		return kit.Model
+	}
+	return g.Model
+}
+
+// has says whether a device is bought.
+func (s *scenario) has(model string) bool {
+	return slices.ContainsFunc(s.bought, func(p purchase) bool { return p.model == model })
+}
+
+// amount is what the devices cost.
+func (s *scenario) amount() (sum int64) {
+	for _, p := range s.bought {
+		sum += p.amount
+	}
+	return sum
+}
+
+// comes is how many of a model come with the devices.
+func (s *scenario) comes(model string) (n int) {
+	for _, p := range s.bought {
+		for _, with := range p.deal.With {
+			if with.Model == model {
+				n += with.Count
+			}
+		}
+	}
+	return n
+}
+
+// allows says whether a way of a quad can be chosen.
+func (t *table) allows(s *scenario, q *quadTable, way *Way) bool {
+	if !q.holdsWith(way, s.goggles[way.goggles()]) {
+		return false
+	}
+	if slices.ContainsFunc(way.shares(), func(model string) bool { return !s.has(model) }) {
+		return false
+	}
+	return s.only == "" || way.Key == leaveKey || t.gogglesModel(way) == s.only
+}
+
+// grounded says whether a quad that flies today and is left has nobody's goggles any more.
+func (t *table) grounded(s *scenario, q *quadTable, way *Way) bool {
+	return s.only != "" && way.Key == leaveKey && q.flies && t.gogglesModel(way) != s.only
+}
+
+// under is the problem of a scenario, and the way each of its options stands for.
+func (t *table) under(s *scenario) (p assign.Problem, from [][]int) {
+	p.Things = slices.Clone(t.things)
+	for i, model := range t.models {
+		if model != "" {
+			p.Things[i].Have = min(200, p.Things[i].Have+s.comes(model))
+		}
+	}
+	for i := range t.quads {
+		q := &t.quads[i]
+		var options []assign.Option
+		var ways []int
+		for k, way := range q.ways {
+			if t.allows(s, q, way) && !slices.Contains(s.barred, bar{i, k}) {
+				option := q.options[k]
+				if t.grounded(s, q, way) {
+					option.Worth = 0
+				}
+				options, ways = append(options, option), append(ways, k)
+			}
+		}
+		p.Places, from = append(p.Places, options), append(from, ways)
+	}
+	return p, from
+}

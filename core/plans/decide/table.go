@@ -1,0 +1,235 @@
+package decide
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/plans/assign"
+)
+
+// table is the ways of all quads with their price and worth.
+type table struct {
+	*Ways
+	question Question
+	prices   *prices
+	things   []assign.Thing
+	of       map[string]int // thing by kit id or model
+	models   []string       // of the things; empty: a piece of kit
+	bundled  map[string]bool
+	quads    []quadTable
+	sold     int64 // what all units together would bring, in hundredths
+	// moves is how many moves are worth one point: more than there can be, so that of what is worth
+	// the same the one with the fewest is chosen.
+	moves int64
+}
+
+type quadTable struct {
+	*QuadWays
+	quad    *fleet.Quad
+	purpose Purpose
+	weight  int
+	ways    []*Way
+	options []assign.Option // their worth in moves
+	worths  []int64         // in points
+	lines   [][]change.Line // what each way takes
+	alone   []int64         // price with what lies in the drawer
+	rows    [][]WorthRow
+	out     []Out
+}
+
+func newTable(w *Ways, q Question) *table {
+	terms := change.TermsOf(w.library, w.index)
+	terms.Currency, terms.Used = cmp.Or(q.Currency, terms.Currency), q.Used
+	t := &table{Ways: w, question: q, prices: newPrices(w.library, w.index.Fleet, terms), of: map[string]int{},
+		bundled: map[string]bool{}, moves: int64(2*len(w.Quads) + 1)}
+	t.bundles()
+	if q.Sell {
+		for i := range w.index.Kit {
+			if _, unit := gear.Find[*gear.AirUnit](w.library, w.index.Kit[i].Model); unit {
+				t.sold += t.prices.resale(w.index.Kit[i].Model)
+			}
+		}
+	}
+	s := newScale(w)
+	for i := range w.Quads {
+		t.quads = append(t.quads, t.row(&w.Quads[i], &s))
+	}
+	return t
+}
+
+func newScale(w *Ways) (s scale) {
+	for i := range w.Quads {
+		for k := range w.Quads[i].Ways {
+			s.take(&w.Quads[i].Ways[k].outcome)
+		}
+	}
+	return s
+}
+
+// bundles notes what comes in bundles with goggles and controllers: there may be more of it than
+// lies in the drawer.
+func (t *table) bundles() {
+	for _, model := range t.shared() {
+		item, _ := t.library.Item(model)
+		for _, d := range item.Head().Bought() {
+			for _, p := range d.With {
+				t.bundled[p.Model] = true
+			}
+		}
+	}
+}
+
+// row is a quad with its ways, priced and weighed.
+func (t *table) row(w *QuadWays, s *scale) quadTable {
+	quad, _ := t.index.Quad(w.Quad)
+	row := quadTable{QuadWays: w, quad: quad, purpose: PurposeOf(quad), weight: 1, out: slices.Clone(w.Out)}
+	if quad.Weight != nil {
+		row.weight = *quad.Weight
+	}
+	if changed, ok := t.question.Weights[row.purpose.ID]; ok {
+		row.purpose.Weights = changed
+	}
+	for k := range w.Ways {
+		way := w.Ways[k]
+		option, lines, alone, ok := t.option(&way)
+		if !ok {
+			row.out = append(row.out, Out{Label: way.Label, Gates: []string{}, Says: "a part of it is priced in another " +
+				"currency of which no rate is stated, or nothing of its kind has a price: state one in " + t.prices.terms.Currency})
+			continue
+		}
+		way.secondHand(t.library, lines)
+		worth, rows := s.worth(&way.outcome, row.purpose.Weights, row.weight)
+		option.Worth = worth*t.moves - way.moved()
+		row.worths = append(row.worths, worth)
+		row.ways, row.options = append(row.ways, &way), append(row.options, option)
+		row.alone, row.rows, row.lines = append(row.alone, alone), append(row.rows, rows), append(row.lines, lines)
+	}
+	return row
+}
+
+// secondHand asks what is to be found out of used devices before they are paid.
+func (w *Way) secondHand(lib *gear.Library, lines []change.Line) {
+	for i := range lines {
+		l := &lines[i]
+		item, _ := lib.Item(l.Model)
+		device, is := item.(gear.Linked)
+		if !l.Used || !is {
+			continue
+		}
+		w.FindOut = append(slices.Clip(w.FindOut), "which release the used "+l.Label+" carries")
+		if d := dealOf(device, l.Deal); device.AsDevice().Locks() && (d == nil || d.Locked == nil) {
+			w.FindOut = append(w.FindOut, "whether its former owner lets the used "+l.Label+" go from their account")
+		}
+	}
+}
+
+func dealOf(item gear.Item, id string) *gear.Deal {
+	deals := item.Head().Deals
+	if at := slices.IndexFunc(deals, func(d gear.Deal) bool { return d.ID == id }); at >= 0 {
+		return &deals[at]
+	}
+	return nil
+}
+
+// option is a way as it is chosen: its price, and what it draws on. Alone is its price by
+// itself. Goggles and controllers to buy are not in it: they are bought once for all quads.
+func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone int64, ok bool) {
+	if way.kit != "" {
+		o.Uses = append(o.Uses, assign.Use{Thing: t.thing(way.kit, "", 1, -1), Count: 1})
+		if kit, owned := t.index.Piece(way.kit); owned && t.question.Sell {
+			o.Money += t.prices.resale(kit.Model)
+		}
+	}
+	needs := maps.Clone(way.needs)
+	for _, model := range way.shares() {
+		delete(needs, model)
+	}
+	lines = change.Basket(t.library, t.index.Fleet, needs, t.prices.terms)
+	for i := range lines {
+		l := &lines[i]
+		n := l.Buy()
+		if n == 0 {
+			continue
+		}
+		price, priced := t.prices.of(l)
+		have := t.spares(l.Model)
+		scarce := have > 0 || t.bundled[l.Model]
+		if !priced && have < n && !t.bundled[l.Model] {
+			return o, nil, 0, false
+		}
+		if !scarce {
+			o.Money += price * int64(n)
+			alone += price * int64(n)
+			continue
+		}
+		if !priced {
+			price = -1
+		}
+		o.Uses = append(o.Uses, assign.Use{Thing: t.thing(l.Model, l.Model, have, price), Count: n})
+		alone += max(0, price) * int64(max(0, n-have))
+	}
+	return o, lines, alone, true
+}
+
+// moved is how many moves a way makes: one for what is done, one more for a unit from another quad.
+func (w *Way) moved() int64 {
+	switch {
+	case w.Key == leaveKey:
+		return 0
+	case w.Origin == Elsewhere:
+		return 2
+	}
+	return 1
+}
+
+// shares are the goggles and the controller to buy that a way is flown with, by model.
+func (w *Way) shares() (list []string) {
+	for _, s := range []*fleet.Slot{w.fit.Goggles, w.fit.Controller} {
+		if toBuy(s) {
+			list = append(list, s.Model)
+		}
+	}
+	return list
+}
+
+// spares are how many of a model lie in the drawer, whatever plans there are today.
+func (t *table) spares(model string) (n int) {
+	for _, s := range t.index.Spares {
+		if s.Model == model {
+			n += s.Count
+		}
+	}
+	return n
+}
+
+// thing is the place of something there is only so much of. Of a model bought at several prices
+// the dearest counts for what is not there.
+func (t *table) thing(id, model string, have int, price int64) int {
+	at, known := t.of[id]
+	if !known {
+		at = len(t.things)
+		t.of[id] = at
+		t.things = append(t.things, assign.Thing{Have: min(have, 200), Price: price})
+		t.models = append(t.models, model)
+	}
+	if t.things[at].Price >= 0 && price >= 0 {
+		t.things[at].Price = max(t.things[at].Price, price)
+	}
+	return at
+}
+
+// labels are models by name, each once.
+func (t *table) labels(models []string) []string {
+	list := []string{}
+	for _, m := range models {
+		if label := t.library.Label(m); !slices.Contains(list, label) {
+			list = append(list, label)
+		}
+	}
+	slices.Sort(list)
+	return list
+}
