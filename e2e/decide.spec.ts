@@ -49,13 +49,12 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   test.slow();
   await open('/');
   await page.getByRole('link', { name: 'Decide' }).click();
-  await page.getByLabel('Budget').fill('400');
-  await page.getByLabel('Budget').press('Tab');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Change \d of 9 quads/, { timeout: 60_000 });
+  // What the fleet has to spend stands there without typing.
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Change \d of 9 quads/, { timeout: 80_000 });
   await expect(page).toHaveURL(/budget=400/);
   const choices = page.getByRole('group', { name: 'Choices, the cheapest first' }).getByRole('button');
   expect(await choices.count()).toBeGreaterThan(2);
-  await expect(choices.last()).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('group', { name: 'Lines of the bill' })).toContainText('Visor D');
 
   const quads = page.getByRole('list', { name: 'What becomes of each quad' });
   const hopper = quads.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Hopper' }) });
@@ -74,6 +73,21 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   await expectAccessible(page, ['color-contrast']);
   await page.getByRole('button', { name: 'As they were' }).click();
   await expect(page).not.toHaveURL(/weights/);
+
+  await page.getByRole('button', { name: 'Hold the schools side by side' }).click();
+  const schools = page.getByRole('group', { name: 'Schools side by side' });
+  await expect(schools.getByRole('row', { name: /fly digital afterwards/ })).toBeVisible({ timeout: 60_000 });
+  await schools.getByRole('button', { name: 'Show it' }).nth(1).click();
+  await expect(page.getByLabel('As seen by')).toHaveValue('used-middle');
+  await expect(page.getByRole('checkbox', { name: 'buy used things too' })).toBeChecked();
+  await page.getByRole('button', { name: 'Put it in order, by months' }).click();
+  const days = page.getByRole('list', { name: 'Bench days' }).getByRole('listitem');
+  await expect(days.first()).toContainText('Order on');
+  await page.getByLabel('Done by').fill('2999-01-01');
+  await expect(page.getByRole('heading', { name: /in time for 2999-01-01/ })).toBeVisible();
+  await expectNoSidewaysScroll(page);
+  await page.getByLabel('As seen by').selectOption('each by what it is flown for');
+  await expect(page).not.toHaveURL(/school=used/);
 
   await choices.nth(1).click();
   await expect(choices.nth(1)).toHaveAttribute('aria-pressed', 'true');

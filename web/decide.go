@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -30,6 +31,7 @@ func (s *server) registerDecide(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/candidates", s.candidates, holds[CandidatesView](api))
 	huma.Post(api, "/api/quads/{quad}/whole", s.planWhole, holds[QuadView](api))
 	huma.Get(api, "/api/decide", s.decideFleet, holds[FleetDecision](api))
+	huma.Get(api, "/api/decide/order", s.decideOrder, holds[OrderView](api))
 	huma.Get(api, "/api/decide/schools", s.decideSchools, holds[SchoolsView](api))
 	huma.Post(api, "/api/decide", s.planFleet)
 }
@@ -83,8 +85,8 @@ type FleetDecision struct {
 	Revisions  map[string]int64      `json:"revisions" doc:"of the quads, as read"`
 }
 
-// asks is how a decision is asked for. Weights are asked as "films.picture:4,races.grams:0".
-type asks struct {
+// Asks is how a decision is asked for. Weights are asked as "films.picture:4,races.grams:0".
+type Asks struct {
 	Budget   float64 `query:"budget" minimum:"-10000000" maximum:"10000000" doc:"below zero: it has to bring that"`
 	Currency string  `query:"currency" pattern:"^([A-Z]{3})?$" doc:"absent: the fleet's, else that of most prices"`
 	School   string  `query:"school" maxLength:"40" doc:"absent: each by what it is flown for"`
@@ -95,7 +97,7 @@ type asks struct {
 }
 
 // question is what is asked of core, by which school.
-func (a *asks) question() (q decide.Question, school decide.School, err error) {
+func (a *Asks) question() (q decide.Question, school decide.School, err error) {
 	school, ok := decide.SchoolOf(a.School)
 	if !ok {
 		return q, school, fmt.Errorf("there is no school %q", a.School)
@@ -118,7 +120,7 @@ func (a *asks) question() (q decide.Question, school decide.School, err error) {
 }
 
 // decideFleet is the trade-off of money against worth.
-func (s *server) decideFleet(ctx context.Context, in *asks) (*ready[FleetDecision], error) {
+func (s *server) decideFleet(ctx context.Context, in *Asks) (*ready[FleetDecision], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
 		return nil, problem(err)
@@ -156,6 +158,78 @@ func (s *server) decideFleet(ctx context.Context, in *asks) (*ready[FleetDecisio
 		}
 		return &view, nil
 	})
+}
+
+// OrderView is a choice as a sequence over months.
+type OrderView struct {
+	decide.Order
+	Currency string  `json:"currency"`
+	Now      float64 `json:"now" doc:"what there is to spend today"`
+	Month    float64 `json:"month" doc:"more each month"`
+	Stated   bool    `json:"stated" doc:"the fleet says what there is to spend; else the budget counts as there today"`
+}
+
+// decideOrder puts a choice in order, from today on.
+func (s *server) decideOrder(ctx context.Context, in *struct {
+	Asks
+	By string `query:"by" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"the day it shall be done by"`
+}) (*ready[OrderView], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	question, _, err := in.question()
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	today := today()
+	by, err := dayFrom(in.By, today)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	text := fmt.Sprintf("order %+v %s", *in, today.Format(time.DateOnly))
+	return answered(ctx, s.answers, snap, text, func(ctx context.Context) (*OrderView, error) {
+		weighed, err := s.ways.weigh(ctx, snap, question)
+		if err != nil {
+			return nil, err
+		}
+		view := OrderView{Currency: weighed.Currency(), Now: in.Budget}
+		if means := snap.Fleet.Means; means != nil && means.Now != nil {
+			now, known := snap.Fleet.InCurrency(*means.Now, means.Currency, view.Currency)
+			if !known {
+				return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("What there is to spend is stated in %s: state what "+
+					"that is worth in %s.", means.Currency, view.Currency))
+			}
+			view.Stated, view.Now = true, float64(now)/100
+			if means.Month != nil {
+				month, _ := snap.Fleet.InCurrency(*means.Month, means.Currency, view.Currency)
+				view.Month = float64(month) / 100
+			}
+		}
+		purse := decide.Purse{Now: view.Now, Month: view.Month}
+		view.Order = weighed.Order(ctx, int64(math.Round(in.Budget*100)), purse, today, by)
+		return &view, ctx.Err()
+	})
+}
+
+// today is the day it is here.
+func today() time.Time {
+	now := time.Now()
+	return time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, time.UTC)
+}
+
+// dayFrom reads a day that has not passed; zero where none is named.
+func dayFrom(text string, today time.Time) (day time.Time, err error) {
+	if text == "" {
+		return day, nil
+	}
+	if day, err = time.Parse(time.DateOnly, text); err != nil {
+		return day, fmt.Errorf("%s is no day of the calendar", text)
+	}
+	if day.Before(today) {
+		return day, fmt.Errorf("%s has passed: state a day from %s on", text, today.Format(time.DateOnly))
+	}
+	return day, nil
 }
 
 // SchoolsView is what each school makes of the fleet within a budget.
@@ -231,28 +305,38 @@ const mostWeighed = 16
 // within is what is worth most within a budget.
 func (w *ways) within(
 	ctx context.Context, snap *store.Snapshot, q decide.Question, budget float64,
-) (plan decide.FleetPlan, err error) {
+) (decide.FleetPlan, error) {
+	weighed, err := w.weigh(ctx, snap, q)
+	if err != nil {
+		return decide.FleetPlan{}, err
+	}
+	return weighed.Within(int64(math.Round(budget * 100))), nil
+}
+
+// weigh is the trade-off by a question.
+func (w *ways) weigh(ctx context.Context, snap *store.Snapshot, q decide.Question) (*decide.Weighed, error) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	if w.kept == nil || w.revision != snap.Revision {
 		found, err := w.kept.After(ctx, snap.Library, snap.Index)
 		if err != nil {
-			return plan, err
+			return nil, err
 		}
 		w.kept, w.revision, w.weighed = &found, snap.Revision, nil
 	}
 	asked := fmt.Sprintf("%+v", q)
 	weighed, known := w.weighed[asked]
 	if !known {
+		var err error
 		if weighed, err = w.kept.Weigh(ctx, q); err != nil {
-			return plan, err
+			return nil, err
 		}
 		if w.weighed == nil || len(w.weighed) >= mostWeighed {
 			w.weighed = map[string]*decide.Weighed{}
 		}
 		w.weighed[asked] = weighed
 	}
-	return weighed.Within(int64(math.Round(budget * 100))), nil
+	return weighed, nil
 }
 
 // QuadDecision is what was decided for one quad.

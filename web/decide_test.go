@@ -3,6 +3,7 @@ package web_test
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -129,4 +130,78 @@ func TestADecisionAskedAmiss(t *testing.T) {
 		status, text := c.do("GET", "/api/decide?"+query, "")
 		assert.Equal(t, 422, status, "%s: %s", query, text)
 	}
+}
+
+// The same question has the same answer as a bill, as a sequence and beside the other schools.
+func TestADecisionInOrderAndBesideTheSchools(t *testing.T) {
+	c := newClient(t, "")
+	asked := "budget=400&school=used-middle"
+	d := get[web.FleetDecision](c, "/api/decide?"+asked)
+	require.True(t, d.Used && d.Sell && !d.OneGoggles)
+	spends, changed := 0.0, 0
+	for _, l := range d.Bill {
+		if !l.Sold {
+			spends += l.Amount
+		}
+	}
+	for _, q := range d.Quads {
+		if !q.Leave {
+			changed++
+		}
+	}
+	o := get[web.OrderView](c, "/api/decide/order?"+asked+"&by=2999-01-01")
+	assert.True(t, o.Stated)
+	assert.InDelta(t, 400, o.Now, 1e-9)
+	require.NotNil(t, o.Holds)
+	assert.True(t, *o.Holds)
+	for _, s := range o.Stages {
+		spends -= s.Amount
+		changed -= len(s.Quads)
+	}
+	assert.InDelta(t, 0, spends, 0.01)
+	assert.Zero(t, changed)
+	for _, by := range []string{"2001-01-01", "2026-02-30", "soon"} {
+		status, text := c.do("GET", "/api/decide/order?"+asked+"&by="+by, "")
+		assert.Equal(t, 422, status, text)
+	}
+	beside := get[web.SchoolsView](c, "/api/decide/schools?budget=400")
+	require.Len(t, beside.Schools, 5)
+	plans := map[string]bool{}
+	for _, s := range beside.Schools {
+		require.True(t, s.Found, s.School.ID)
+		plans[fmt.Sprint(s.Quads)] = true
+		if s.School.ID == "used-middle" {
+			assert.InDelta(t, d.Points[d.Chosen].Money, s.Money, 1e-9)
+		}
+	}
+	assert.Len(t, plans, 5, "each school makes another plan of the demo")
+	own := get[web.FleetDecision](c, "/api/decide?"+asked+"&used=no&sell=no")
+	assert.False(t, own.Used || own.Sell)
+}
+
+// A rate is stated, and what was left out for want of one is there.
+func TestWhatThereIsToSpend(t *testing.T) {
+	c := newClient(t, "")
+	for _, quad := range []string{"quern", "damsel", "wallower", "fantail", "hopper", "brayer"} {
+		revision, _ := entryOf(c, "quad", quad)
+		status, text := c.do("DELETE", fmt.Sprintf("/api/entries/quad/%s?revision=%d", quad, revision), "")
+		require.Equal(t, 200, status, text)
+	}
+	foreign := get[web.FleetDecision](c, "/api/decide?budget=400&currency=CHF")
+	require.NotEmpty(t, foreign.Foreign)
+	purse := foreign.Purse
+	more := web.Purse{Means: purse.Means, Rates: append(slices.Clone(purse.Rates),
+		fleet.Rate{Currency: "CHF", Worth: 1.05, In: "EUR"}, fleet.Rate{Currency: "CHF", Worth: 0.9, In: "GBP"})}
+	body, err := json.Marshal(map[string]any{"was": purse, "is": more})
+	require.NoError(t, err)
+	status, text := c.do("PUT", "/api/means", string(body))
+	require.Equal(t, 200, status, text)
+	assert.Empty(t, get[web.FleetDecision](c, "/api/decide?budget=400&currency=CHF").Foreign)
+	status, _ = c.do("PUT", "/api/means", string(body))
+	assert.Equal(t, 409, status, "what was shown is no longer so")
+	more.Rates = append(more.Rates, fleet.Rate{Currency: "EUR", Worth: 2, In: "EUR"})
+	body, err = json.Marshal(map[string]any{"was": get[web.FleetDecision](c, "/api/decide").Purse, "is": more})
+	require.NoError(t, err)
+	status, text = c.do("PUT", "/api/means", string(body))
+	assert.Equal(t, 422, status, text)
 }

@@ -106,17 +106,26 @@ func (w *Weighed) Within(budget int64) FleetPlan {
 	if out.Points == nil {
 		out.Points = []Point{}
 	}
-	for i := range out.Points {
-		if out.Points[i].Money*100 <= float64(budget)+0.5 {
-			out.Chosen = i
-		}
-	}
-	if out.Chosen >= 0 {
+	if out.Chosen = w.within(budget); out.Chosen >= 0 {
 		out.Quads = w.table.told(&out.Points[out.Chosen], budget)
 		out.Bill = w.table.bill(&out.Points[out.Chosen])
 	}
 	out.Assumed, out.Foreign = w.table.labels(w.table.prices.assumed), w.table.labels(w.table.prices.foreign)
 	return out
+}
+
+// Currency is what money is reckoned in.
+func (w *Weighed) Currency() string { return w.table.prices.terms.Currency }
+
+// within is the place of the worthiest point within a budget; below zero: none is.
+func (w *Weighed) within(budget int64) int {
+	chosen := -1
+	for i := range w.points {
+		if w.points[i].Money*100 <= float64(budget)+0.5 {
+			chosen = i
+		}
+	}
+	return chosen
 }
 
 // choices are those of each scenario.

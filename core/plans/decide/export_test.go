@@ -1,6 +1,10 @@
 package decide
 
 import (
+	"context"
+	"slices"
+	"time"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/plans/swap"
 )
@@ -20,4 +24,49 @@ func Share(c Criterion, o *Outcome) float64 {
 	s.take(o)
 	share, _ := s.share(c, o)
 	return share
+}
+
+// Lost is the worth waited for in the order that is found for a choice, and the least of all orders
+// there are; below zero: none is ever paid for.
+func (w *Weighed) Lost(budget int64, purse Purse, from time.Time) (found, least int64) {
+	s := newSequencer(w.table, &w.points[w.within(budget)], purse, from)
+	order, _ := s.best(context.Background())
+	run := func(order []int) int64 {
+		seq, done := sequence{day: -1}, uint64(0)
+		for _, k := range order {
+			next, ok := s.then(seq, done, k)
+			if !ok || s.jobs[k].before&^done != 0 {
+				return -1
+			}
+			seq, done = next, done|1<<k
+		}
+		if len(order) < len(s.jobs) {
+			return -1
+		}
+		return seq.lost
+	}
+	least = -1
+	permute(len(s.jobs), func(order []int) {
+		if lost := run(order); lost >= 0 && (least < 0 || lost < least) {
+			least = lost
+		}
+	})
+	return run(order), least
+}
+
+// permute calls do with each order of n things.
+func permute(n int, do func([]int)) {
+	var from func(order []int)
+	from = func(order []int) {
+		if len(order) == n {
+			do(order)
+			return
+		}
+		for i := range n {
+			if !slices.Contains(order, i) {
+				from(append(slices.Clip(order), i))
+			}
+		}
+	}
+	from(nil)
 }

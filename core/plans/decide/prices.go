@@ -49,22 +49,30 @@ func (p *prices) of(l *change.Line) (int64, bool) {
 	item, ok := p.library.Item(l.Model)
 	switch {
 	case !ok:
-		p.assumed = append(p.assumed, l.Model)
 		return p.part, p.part > 0
 	case l.Amount != nil && l.Buy() > 0:
 		return *l.Amount / int64(l.Buy()), true
 	case l.Printed:
 		return 0, true
 	case l.Offer != nil && l.Offer.Price != nil:
-		p.foreign = append(p.foreign, l.Model)
 		return 0, false
 	}
-	p.assumed = append(p.assumed, l.Model)
-	if _, device := item.(gear.Linked); device {
-		return p.dearest[item.Kind()], p.dearest[item.Kind()] > 0
+	price := p.dearest[item.Kind()]
+	if _, device := item.(gear.Linked); !device {
+		price = cmp.Or(price, p.part)
 	}
-	price := cmp.Or(p.dearest[item.Kind()], p.part)
 	return price, price > 0
+}
+
+// note notes of what is bought which has no price that can be reckoned with.
+func (p *prices) note(l *change.Line) {
+	switch {
+	case l.Printed || l.Amount != nil || l.Buy() == 0:
+	case l.Offer != nil && l.Offer.Price != nil:
+		p.foreign = append(p.foreign, l.Model)
+	default:
+		p.assumed = append(p.assumed, l.Model)
+	}
 }
 
 // resale is what one of a model brings; zero where nobody has said.

@@ -109,12 +109,9 @@ func (t *table) purchases(model string) (list []purchase) {
 		case used && (!t.question.Used || d.Locked != nil && *d.Locked):
 		case known:
 			list = append(list, purchase{model, d, amount})
-		default:
-			t.prices.foreign = append(t.prices.foreign, model)
 		}
 	}
 	if price := t.prices.dearest[item.Kind()]; len(deals) == 0 && price > 0 {
-		t.prices.assumed = append(t.prices.assumed, model)
 		list = append(list, purchase{model, gear.Deal{Kind: gear.DealNew}, price})
 	}
 	return list

@@ -75,7 +75,14 @@ func newScale(w *Ways) (s scale) {
 func (t *table) bundles() {
 	for _, model := range t.shared() {
 		item, _ := t.library.Item(model)
-		for _, d := range item.Head().Bought() {
+		deals := item.Head().Bought()
+		if len(deals) == 0 {
+			t.prices.assumed = append(t.prices.assumed, model)
+		}
+		for _, d := range deals {
+			if _, known := t.index.RateOf(d.Currency, t.prices.terms.Currency); !known {
+				t.prices.foreign = append(t.prices.foreign, model)
+			}
 			for _, p := range d.With {
 				t.bundled[p.Model] = true
 			}
@@ -155,6 +162,7 @@ func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone in
 		if n == 0 {
 			continue
 		}
+		t.prices.note(l)
 		price, priced := t.prices.of(l)
 		have := t.spares(l.Model)
 		scarce := have > 0 || t.bundled[l.Model]

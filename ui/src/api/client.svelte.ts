@@ -83,6 +83,7 @@ export type Candidate = Schemas['DecideCandidate'];
 export type FleetDecision = Schemas['FleetDecision'];
 export type QuadPlan = FleetDecision['quads'][number];
 export type SchoolsView = Schemas['SchoolsView'];
+export type OrderView = Schemas['OrderView'];
 export type Purse = Schemas['Purse'];
 /** How a decision is asked for; what is absent is as the school has it. */
 export type Asked = NonNullable<paths['/api/decide']['get']['parameters']['query']>;
@@ -255,6 +256,7 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
   decide: (query: Asked) => read(() => client.GET('/api/decide', { params: { query } })),
+  order: (query: Asked & { by?: string }) => read(() => client.GET('/api/decide/order', { params: { query } })),
   schools: (budget: number) => read(() => client.GET('/api/decide/schools', { params: { query: { budget } } })),
   spend: (was: Purse, is: Purse) => written(answered(client.PUT('/api/means', { body: { was, is } }))),
   planFleet: (quads: { quad: string; revision: number; leave: boolean; patches: Patch[] }[]) =>

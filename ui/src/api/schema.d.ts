@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/decide/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API decide order */
+        get: operations["list-api-decide-order"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/decide/schools": {
         parameters: {
             query?: never;
@@ -2252,6 +2269,29 @@ export interface components {
             name: string;
             quad: string;
         };
+        DecideStage: {
+            /** Format: double */
+            amount: number;
+            assumed: boolean;
+            benchOn: string;
+            buys: string[];
+            comes: string[];
+            /** Format: int64 */
+            flies: number;
+            /** Format: double */
+            left: number;
+            orderOn?: string;
+            quads: components["schemas"]["DecideStageQuad"][];
+            sells: string[];
+            thereOn?: string;
+            updates: string[];
+            waits: string[];
+        };
+        DecideStageQuad: {
+            label: string;
+            name: string;
+            quad: string;
+        };
         DecideStep: {
             gate?: string;
             patch: components["schemas"]["Patch"];
@@ -3229,6 +3269,29 @@ export interface components {
             label: string;
             note?: string;
             patch: components["schemas"]["Patch"];
+        };
+        OrderView: {
+            currency: string;
+            /** Format: int64 */
+            every: number;
+            exact: boolean;
+            holds?: boolean;
+            /**
+             * Format: double
+             * @description more each month
+             */
+            month: number;
+            /**
+             * Format: double
+             * @description what there is to spend today
+             */
+            now: number;
+            says: string;
+            /** Format: double */
+            short: number;
+            stages: components["schemas"]["DecideStage"][];
+            /** @description the fleet says what there is to spend; else the budget counts as there today */
+            stated: boolean;
         };
         PairView: {
             findings: components["schemas"]["Finding"][];
@@ -4887,6 +4950,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-decide-order": {
+        parameters: {
+            query?: {
+                /** @description below zero: it has to bring that */
+                budget?: number;
+                /** @description absent: the fleet's, else that of most prices */
+                currency?: string;
+                /** @description absent: each by what it is flown for */
+                school?: string;
+                /** @description those changed: films.picture:4,races.grams:0 */
+                weights?: string;
+                /** @description whether used things are bought; absent: as the school has it */
+                used?: "yes" | "no";
+                /** @description whether units left over are sold; absent: as the school has it */
+                sell?: "yes" | "no";
+                /** @description whether goggles of one model fly all; absent: as the school has it */
+                one?: "yes" | "no";
+                /** @description the day it shall be done by */
+                by?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderView"];
                 };
             };
             /** @description Error */

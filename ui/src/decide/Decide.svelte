@@ -9,6 +9,7 @@
   import { fixed, money } from '../lib/words';
   import Bill from './Bill.svelte';
   import Curve from './Curve.svelte';
+  import Months from './Months.svelte';
   import PurseForm from './PurseForm.svelte';
   import QuadRow from './QuadRow.svelte';
   import Schools from './Schools.svelte';
@@ -19,6 +20,7 @@
   const query = $derived(new URLSearchParams(router.querystring ?? ''));
   const budget = $derived(Number(query.get('budget')) || 0);
   const asked = $derived<Asked>({ budget, ...choices(query) });
+  const inOrder = $derived(query.get('order') === 'yes');
   const beside = $derived(query.get('beside') === 'schools');
   $effect(() => {
     const of = asked;
@@ -141,8 +143,16 @@
         <button type="button" class="button main" onclick={planIt}>Make this the plan of the fleet</button>
       </div>
     {/if}
-    <div class="grid gap-3 my-3">
+    <div class="grid grid-cols-1 gap-3 my-3">
       <Bill {d} />
+      {#if inOrder}
+        <Months {asked} by={query.get('by') ?? ''} onby={(by) => show({ by })} />
+      {:else if changed.length > 0}
+        <div class="buttons">
+          <button type="button" class="button" onclick={() => show({ order: 'yes' })}>Put it in order, by months</button
+          >
+        </div>
+      {/if}
       {#if d.assumed.length > 0}
         <p class="soft text-note">
           Without a price, counted as the dearest of their kind: {d.assumed.join(', ')}. State one on the
