@@ -50,6 +50,7 @@ var saysNothing = []string{
 	"format",
 	"version",
 	"note",
+	"made",
 	"gearPacks",
 }
 
@@ -212,6 +213,14 @@ var parts = []func(w world) any{
 	func(w world) any {
 		items := swap.Shopping(w.lib, w.f)
 		return []any{items, swap.NewBill(items, w.f.Fleet)}
+	},
+	func(w world) any { // what each scenario has to be bought
+		var bills []any
+		for i := range w.f.Scenarios {
+			under := fleet.NewIndex(w.f.Under(&w.f.Scenarios[i]))
+			bills = append(bills, swap.Shopping(w.lib, under))
+		}
+		return bills
 	},
 	func(w world) any {
 		return w.quads(func(q *fleet.Quad) any {

@@ -96,3 +96,29 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   await page.keyboard.press('u');
   await expect(page.getByRole('dialog', { name: 'What was changed' })).toContainText('planned the fleet');
 });
+
+test('a scenario is kept, copied, held against the plan, and made the plan', async ({ page, open }) => {
+  await open('/scenarios');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('1 kept beside the plan there is');
+  await page.getByLabel('Keep the plan there is as').fill('As it was');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Copy Newest for the gorge' }).click();
+  const table = page.getByRole('group', { name: 'Scenarios side by side' });
+  await expect(table.getByRole('columnheader', { name: /Copy of Newest for the gorge/ })).toBeVisible();
+  await page.getByLabel('against').selectOption('Newest for the gorge');
+  await expect(page).toHaveURL(/than=newest-for-the-gorge/);
+  const differ = page.getByRole('list', { name: 'What differs, by quad' });
+  await expect(differ.getByRole('listitem')).toHaveCount(1);
+  await expect(differ).toContainText('Newest for the gorge: it stands: change; One of Quern');
+  await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expectAccessible(page, ['color-contrast']);
+  await page.getByRole('button', { name: 'Take Copy of Newest for the gorge out' }).click();
+  await expect(table).not.toContainText('Copy of');
+  await page.getByRole('button', { name: 'Make Newest for the gorge the plan' }).click();
+  await expect(page).toHaveURL(/#\/$/);
+  await page.keyboard.press('u');
+  await expect(page.getByRole('dialog', { name: 'What was changed' })).toContainText('planned a scenario');
+});

@@ -23,7 +23,7 @@ const shots = [
     viewport: desk,
     to: 'What could go on Damsel',
   },
-  { name: 'decide', hash: '/decide?budget=400', viewport: desk, to: 'Change' },
+  { name: 'decide', hash: '/decide?budget=400', viewport: { width: 1280, height: 900 }, to: 'Change' },
   { name: 'make', hash: '/make/fantail/antenna-holder', viewport: desk },
   { name: 'route', hash: '/route', viewport: desk },
   { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },

@@ -52,16 +52,35 @@ func checkDay(ps *Problems, path, day string) {
 
 // checkRates checks what currencies are said to be worth.
 func checkRates(ps *Problems, f *fleet.Fleet) {
-	seen := map[[2]string]bool{}
+	seen := map[string]bool{}
 	for i, r := range f.Rates {
 		at := indexed("rates", i)
 		checkDay(ps, at+".seen", r.Seen)
 		switch {
 		case r.Currency == r.In:
 			ps.add(at+".in", "a currency is worth itself")
-		case seen[[2]string{r.Currency, r.In}] || seen[[2]string{r.In, r.Currency}]:
+		case seen[r.Pair()]:
 			ps.add(at, "what %s is worth in %s is stated already", r.Currency, r.In)
 		}
-		seen[[2]string{r.Currency, r.In}] = true
+		seen[r.Pair()] = true
+	}
+}
+
+// checkScenarios checks the plans kept beside the one there is.
+func checkScenarios(ps *Problems, f *fleet.Fleet) {
+	ids := map[string]string{}
+	for i := range f.Scenarios {
+		s := &f.Scenarios[i]
+		at := indexed("scenarios", i)
+		once(ps, ids, at+".id", s.ID)
+		checkDay(ps, at+".made", s.Made)
+		quads := map[string]string{}
+		for k := range s.Quads {
+			quad := at + "." + indexed("quads", k)
+			once(ps, quads, quad+".quad", s.Quads[k].Quad)
+			if s.Quads[k].Next != nil {
+				checkFit(ps, quad+".next", s.Quads[k].Next)
+			}
+		}
 	}
 }

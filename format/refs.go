@@ -92,6 +92,13 @@ func checkModels(f *fleet.Fleet, st *stock.Stock) error {
 			checkPlaces(&ps, indexed("quads", i)+"."+indexed("inTurn", k)+".fit", &q.InTurn[k].Fit, lib, kit, models)
 		}
 	}
+	for i := range f.Scenarios {
+		for k := range f.Scenarios[i].Quads {
+			if next := f.Scenarios[i].Quads[k].Next; next != nil {
+				checkPlaces(&ps, indexed("scenarios", i)+"."+indexed("quads", k)+".next", next, lib, kit, models)
+			}
+		}
+	}
 	return ps.orNil()
 }
 

@@ -83,6 +83,7 @@ type FleetDecision struct {
 	Purposes   []decide.Purpose      `json:"purposes" doc:"what counts for each, as asked"`
 	Criteria   []decide.CriterionRow `json:"criteria"`
 	Revisions  map[string]int64      `json:"revisions" doc:"of the quads, as read"`
+	Fleet      int64                 `json:"fleetRevision" doc:"of the fleet's head, as read"`
 }
 
 // Asks is how a decision is asked for. Weights are asked as "films.picture:4,races.grams:0".
@@ -146,6 +147,7 @@ func (s *server) decideFleet(ctx context.Context, in *Asks) (*ready[FleetDecisio
 			Schools:    decide.Schools,
 			Criteria:   decide.Criteria,
 			Revisions:  map[string]int64{},
+			Fleet:      snap.RevisionOf(store.FleetHead),
 		}
 		for _, p := range decide.Purposes {
 			if w, ok := question.Weights[p.ID]; ok {
@@ -358,20 +360,10 @@ func (s *server) planFleet(ctx context.Context, in *struct {
 		expect[i] = store.Expect{Ref: stock.Ref{Kind: stock.KindQuad, ID: q.Quad}, Revision: q.Revision}
 	}
 	err := s.store.Update(deed(ctx, "planned the fleet"), func(st *stock.Stock) error {
+		if err := planQuads(st, in.Body.Quads); err != nil {
+			return err
+		}
 		for _, q := range in.Body.Quads {
-			if _, ok := st.Fleet.Quad(q.Quad); !ok {
-				return notFound("quad", q.Quad)
-			}
-			if q.Leave {
-				if err := st.Leave(q.Quad); err != nil {
-					return err
-				}
-			}
-			for _, patch := range q.Patches {
-				if err := st.Plan(q.Quad, patch); err != nil {
-					return refused(err)
-				}
-			}
 			if err := takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: q.Quad}); err != nil {
 				return err
 			}
@@ -382,4 +374,24 @@ func (s *server) planFleet(ctx context.Context, in *struct {
 		return nil, problem(err)
 	}
 	return reply(Health{Status: "ok", Version: s.options.Version, Database: "ok"}), nil
+}
+
+// planQuads plans what was decided for each quad.
+func planQuads(st *stock.Stock, quads []QuadDecision) error {
+	for _, q := range quads {
+		if _, ok := st.Fleet.Quad(q.Quad); !ok {
+			return notFound("quad", q.Quad)
+		}
+		if q.Leave {
+			if err := st.Leave(q.Quad); err != nil {
+				return err
+			}
+		}
+		for _, patch := range q.Patches {
+			if err := st.Plan(q.Quad, patch); err != nil {
+				return refused(err)
+			}
+		}
+	}
+	return nil
 }

@@ -16,7 +16,7 @@ func Grow(s *stock.Stock, quads int) {
 	f := *s.Fleet
 	index, lib := fleet.NewIndex(s.Fleet), s.Library()
 	shown := len(f.Quads)
-	f.Wants = nil
+	f.Wants, f.Scenarios = nil, nil
 	var goggles []string
 	for _, k := range f.Kit {
 		if _, is := gear.Find[*gear.Goggles](lib, k.Model); is {

@@ -64,6 +64,7 @@ func tornFleet(seed uint64, st *stock.Stock) *fleet.Index {
 	}
 	f.Quads = []fleet.Quad{first, other}
 	f.Wants = []fleet.Want{{Quad: "first", Goggles: "visor-c-1", Weight: fleet.Must}}
+	f.Scenarios = nil
 	f.Taken = nil
 	text, err := json.Marshal(&f)
 	if err != nil {

@@ -34,6 +34,7 @@
     turns: () => import('./turns/Turns.svelte'),
     make: () => import('./make/Make.svelte'),
     decide: () => import('./decide/Decide.svelte'),
+    scenarios: () => import('./decide/Scenarios.svelte'),
     candidates: () => import('./decide/Candidates.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
@@ -64,6 +65,7 @@
     '/make/:quad/:part?': asked(later.make),
     '/candidates/:quad': asked(later.candidates),
     '/decide': asked(later.decide),
+    '/scenarios': asked(later.scenarios),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
@@ -73,7 +75,7 @@
       at: '/',
       starts: ['/', '/swap', '/together', '/begin', '/fill', '/turns', '/make'],
     },
-    { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates'] },
+    { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates', '/scenarios'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },

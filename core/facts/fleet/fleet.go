@@ -27,9 +27,11 @@ type Fleet struct {
 	Quads    []Quad  `json:"quads,omitempty"`
 	Goals
 	// Means are what there is to spend, Rates what currencies are worth in others.
-	Means *Means  `json:"means,omitempty"`
-	Rates []Rate  `json:"rates,omitempty"`
-	Taken []Taken `json:"taken,omitempty"`
+	Means *Means `json:"means,omitempty"`
+	Rates []Rate `json:"rates,omitempty"`
+	// Scenarios are plans kept beside the one there is.
+	Scenarios []Scenario `json:"scenarios,omitempty"`
+	Taken     []Taken    `json:"taken,omitempty"`
 }
 
 // Taken is one step of the route carried out, with what was read off the device
@@ -238,22 +240,39 @@ func (f *Fleet) Own(model string) string {
 	return id
 }
 
-// FlyWith gives the plans that wait for goggles or a controller of a model the piece that has
-// come: one was bought for all quads.
+// FlyWith gives the plans and scenarios that wait for goggles or a controller of a model the piece
+// that has come: one was bought for all quads.
 func (f *Fleet) FlyWith(model, kit string) {
 	for i := range f.Quads {
-		q := &f.Quads[i]
-		if q.Next == nil {
-			continue
-		}
-		next := q.Next.Clone()
-		for _, slot := range []*Slot{next.Goggles, next.Controller} {
-			if slot != nil && slot.Kit == "" && slot.Model == model {
-				slot.Kit, slot.Model = kit, ""
-				q.Next = &next
-			}
+		f.Quads[i].Next = f.Quads[i].Next.flownWith(model, kit)
+	}
+	f.Scenarios = slices.Clone(f.Scenarios)
+	for i := range f.Scenarios {
+		s := &f.Scenarios[i]
+		s.Quads = slices.Clone(s.Quads)
+		for k := range s.Quads {
+			s.Quads[k].Next = s.Quads[k].Next.flownWith(model, kit)
 		}
 	}
+}
+
+// flownWith is a fit with a piece in the place of goggles or a controller of a model that were to be
+// bought; itself where there are none.
+func (f *Fit) flownWith(model, kit string) *Fit {
+	if f == nil {
+		return nil
+	}
+	with := f.Clone()
+	changed := false
+	for _, slot := range []*Slot{with.Goggles, with.Controller} {
+		if slot != nil && slot.Kit == "" && slot.Model == model {
+			slot.Kit, slot.Model, changed = kit, "", true
+		}
+	}
+	if !changed {
+		return f
+	}
+	return &with
 }
 
 // AddSpare puts one part of a model into the drawer.

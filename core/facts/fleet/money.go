@@ -20,6 +20,9 @@ type Rate struct {
 	Seen     string  `json:"seen,omitempty"` // yyyy-mm-dd
 }
 
+// Pair is the two currencies of a rate, whichever way round.
+func (r Rate) Pair() string { return min(r.Currency, r.In) + " " + max(r.Currency, r.In) }
+
 // rate is the statement about two currencies, whichever way round; nil where there is none.
 func (f *Fleet) rate(currency, in string) *Rate {
 	for i := range f.Rates {

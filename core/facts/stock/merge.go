@@ -116,9 +116,8 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	if in.Means != nil {
 		out.Means = in.Means
 	}
-	if len(in.Rates) > 0 {
-		out.Rates = in.Rates
-	}
+	out.Rates = over(out.Rates, in.Rates, fleet.Rate.Pair)
+	out.Scenarios = over(out.Scenarios, in.Scenarios, func(s fleet.Scenario) string { return s.ID })
 	if len(in.Taken) > 0 {
 		out.Taken = in.Taken
 	}
@@ -131,6 +130,20 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	merge(&d, KindQuad, &out.Quads, in.Quads, func(q *fleet.Quad) string { return q.ID })
 	s.Fleet = &out
 	return d
+}
+
+// over is a list with those of another in the place of its own of the same key, or behind them.
+func over[T any](list, in []T, key func(T) string) []T {
+	list = slices.Clone(list)
+	for _, one := range in {
+		at := slices.IndexFunc(list, func(o T) bool { return key(o) == key(one) })
+		if at < 0 {
+			list = append(list, one)
+		} else {
+			list[at] = one
+		}
+	}
+	return list
 }
 
 // Head is the fleet without its kit, spares and quads: its title, its goals

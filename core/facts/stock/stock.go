@@ -152,6 +152,7 @@ func (s *Stock) Remove(ref Ref) bool {
 		return drop(&s.Fleet.Spares, func(p fleet.Spare) bool { return p.Model == ref.ID })
 	case KindQuad:
 		drop(&s.Fleet.Wants, func(w fleet.Want) bool { return w.Quad == ref.ID })
+		s.dropOf(ref.ID)
 		return drop(&s.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == ref.ID })
 	}
 	set, ok := s.SetOf(ref.ID)

@@ -83,7 +83,8 @@ func (w *Weighed) Order(ctx context.Context, budget int64, purse Purse, from, by
 		return out
 	}
 	if len(s.jobs) > mostJobs {
-		out.Exact, out.Says = false, fmt.Sprintf("More than %d bench days are not put in order: ask for less at once.", mostJobs)
+		out.Exact = false
+		out.Says = fmt.Sprintf("More than %d bench days are not put in order: ask for less at once.", mostJobs)
 		return out
 	}
 	order, exact := s.best(ctx)

@@ -83,6 +83,8 @@ export type Candidate = Schemas['DecideCandidate'];
 export type FleetDecision = Schemas['FleetDecision'];
 export type QuadPlan = FleetDecision['quads'][number];
 export type SchoolsView = Schemas['SchoolsView'];
+export type QuadDecision = Schemas['QuadDecision'];
+export type ScenariosView = Schemas['ScenariosView'];
 export type OrderView = Schemas['OrderView'];
 export type Purse = Schemas['Purse'];
 /** How a decision is asked for; what is absent is as the school has it. */
@@ -257,10 +259,21 @@ export const api = {
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
   decide: (query: Asked) => read(() => client.GET('/api/decide', { params: { query } })),
   order: (query: Asked & { by?: string }) => read(() => client.GET('/api/decide/order', { params: { query } })),
+  scenarios: (is: string, than: string) =>
+    read(() => client.GET('/api/scenarios', { params: { query: { is, than } } })),
+  keepScenario: (body: { revision: number; name: string; copy?: string; quads?: QuadDecision[] }) =>
+    written(answered(client.POST('/api/scenarios', { body }))),
+  planScenario: (scenario: string, revision: number) =>
+    written(
+      answered(client.POST('/api/scenarios/{scenario}/plan', { params: { path: { scenario } }, body: { revision } })),
+    ),
+  dropScenario: (scenario: string, revision: number) =>
+    written(
+      answered(client.DELETE('/api/scenarios/{scenario}', { params: { path: { scenario }, query: { revision } } })),
+    ),
   schools: (budget: number) => read(() => client.GET('/api/decide/schools', { params: { query: { budget } } })),
   spend: (was: Purse, is: Purse) => written(answered(client.PUT('/api/means', { body: { was, is } }))),
-  planFleet: (quads: { quad: string; revision: number; leave: boolean; patches: Patch[] }[]) =>
-    written(answered(client.POST('/api/decide', { body: { quads } }))),
+  planFleet: (quads: QuadDecision[]) => written(answered(client.POST('/api/decide', { body: { quads } }))),
   planWhole: (quad: string, revision: number, patches: Patch[]) =>
     written(
       answered(client.POST('/api/quads/{quad}/whole', { params: { path: { quad } }, body: { revision, patches } })),

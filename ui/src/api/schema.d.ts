@@ -1314,6 +1314,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenarios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API scenarios */
+        get: operations["list-api-scenarios"];
+        put?: never;
+        /** Post API scenarios */
+        post: operations["post-api-scenarios"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenarios/{scenario}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API scenarios by scenario */
+        delete: operations["delete-api-scenarios-by-scenario"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenarios/{scenario}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API scenarios by scenario plan */
+        post: operations["post-api-scenarios-by-scenario-plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2297,6 +2349,28 @@ export interface components {
             patch: components["schemas"]["Patch"];
             says: string;
         };
+        DecideTold: {
+            bill: components["schemas"]["Bill"];
+            /** Format: int64 */
+            changed: number;
+            /** Format: int64 */
+            flies: number;
+            quads: components["schemas"]["DecideToldQuad"][];
+        };
+        DecideToldDifference: {
+            is: string[];
+            name: string;
+            quad: string;
+            than: string[];
+        };
+        DecideToldQuad: {
+            flies: boolean;
+            label: string;
+            leave: boolean;
+            level: string;
+            name: string;
+            quad: string;
+        };
         DecideWay: {
             findOut?: string[];
             from?: string;
@@ -2557,6 +2631,11 @@ export interface components {
             criteria: components["schemas"]["DecideCriterionRow"][];
             currency: string;
             exact: boolean;
+            /**
+             * Format: int64
+             * @description of the fleet's head, as read
+             */
+            fleetRevision: number;
             foreign: string[];
             oneGoggles: boolean;
             points: components["schemas"]["DecidePoint"][];
@@ -3784,6 +3863,26 @@ export interface components {
              */
             revision: number;
         };
+        "Post-api-scenarios-by-scenario-planRequest": {
+            /**
+             * Format: int64
+             * @description of the fleet, as read
+             */
+            revision: number;
+        };
+        "Post-api-scenariosRequest": {
+            /** @description of this scenario; absent: of the plan there is */
+            copy?: string;
+            name: string;
+            note?: string;
+            /** @description a decision: over the plan there is */
+            quads?: components["schemas"]["QuadDecision"][];
+            /**
+             * Format: int64
+             * @description of the fleet, as read
+             */
+            revision: number;
+        };
         "Post-api-sessionRequest": {
             key: string;
             /** @description what to call this browser in the history */
@@ -4102,6 +4201,23 @@ export interface components {
             kind: string;
             /** Format: int64 */
             revision: number;
+        };
+        ScenarioRow: {
+            id: string;
+            made?: string;
+            name: string;
+            note?: string;
+            told: components["schemas"]["DecideTold"];
+        };
+        ScenariosView: {
+            /** @description what the first asked for has otherwise than the second */
+            differ: components["schemas"]["DecideToldDifference"][];
+            /**
+             * Format: int64
+             * @description of the fleet
+             */
+            revision: number;
+            scenarios: components["schemas"]["ScenarioRow"][];
         };
         SchoolsView: {
             /** Format: double */
@@ -7617,6 +7733,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RouteConflict"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-scenarios": {
+        parameters: {
+            query?: {
+                /** @description held against the other; absent: the plan there is */
+                is?: string;
+                than?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenariosView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-scenarios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-scenariosRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-scenarios-by-scenario": {
+        parameters: {
+            query?: {
+                /** @description of the fleet, as read */
+                revision?: number;
+            };
+            header?: never;
+            path: {
+                scenario: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-scenarios-by-scenario-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scenario: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-scenarios-by-scenario-planRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Error */

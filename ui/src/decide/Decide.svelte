@@ -3,7 +3,7 @@
   // the choice within the budget, and why not something else.
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
-  import { api, type Asked, type Failure, type FleetDecision } from '../api/client.svelte';
+  import { api, type Asked, type Failure, type FleetDecision, type QuadDecision } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import { fixed, money } from '../lib/words';
@@ -28,8 +28,9 @@
   });
   async function ask(of: Asked) {
     await view.take(api.decide(of));
+    // Where no budget is asked it is what the fleet has, as long as this is the screen one is on.
     const now = view.data?.purse.means?.now;
-    if (!query.has('budget') && now) show({ budget: String(now) });
+    if (router.location === '/decide' && !query.has('budget') && now) show({ budget: String(now) });
   }
   /** What of the address is a choice of its own. */
   function choices(from: URLSearchParams): Partial<Asked> {
@@ -58,18 +59,28 @@
         : 'for nothing';
   const changed = $derived(view.data?.quads.filter((q) => !q.leave) ?? []);
 
+  const decided = (shown: FleetDecision): QuadDecision[] =>
+    shown.quads.map((q) => ({
+      quad: q.quad,
+      revision: shown.revisions[q.quad] ?? 0,
+      leave: q.leave,
+      patches: q.way.patches,
+    }));
+
   async function planIt() {
     const shown = view.data;
     if (!shown) return;
-    const answer = await api.planFleet(
-      shown.quads.map((q) => ({
-        quad: q.quad,
-        revision: shown.revisions[q.quad] ?? 0,
-        leave: q.leave,
-        patches: q.way.patches,
-      })),
-    );
+    const answer = await api.planFleet(decided(shown));
     if (answer.ok) void push('/');
+    else refused = answer.failure;
+  }
+
+  let name = $state('');
+  async function keepIt(event: SubmitEvent) {
+    event.preventDefault();
+    if (!view.data) return;
+    const answer = await api.keepScenario({ revision: view.data.fleetRevision, name, quads: decided(view.data) });
+    if (answer.ok) void push('/scenarios');
     else refused = answer.failure;
   }
 </script>
@@ -139,9 +150,14 @@
       {#each d.quads as q (q.quad)}<QuadRow {q} currency={d.currency} />{/each}
     </ul>
     {#if changed.length > 0}
-      <div class="buttons">
+      <form class="flex flex-wrap items-end gap-3" onsubmit={keepIt}>
         <button type="button" class="button main" onclick={planIt}>Make this the plan of the fleet</button>
-      </div>
+        <label class="grid gap-0.5"
+          >or keep it as a scenario called <input required maxlength="200" class="w-56" bind:value={name} /></label
+        >
+        <button class="button">Keep it</button>
+        <a href="#/scenarios">Scenarios kept</a>
+      </form>
     {/if}
     <div class="grid grid-cols-1 gap-3 my-3">
       <Bill {d} />

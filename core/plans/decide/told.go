@@ -1,0 +1,139 @@
+package decide
+
+import (
+	"context"
+	"fmt"
+	"maps"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/plans/swap"
+)
+
+// Told is what a scenario comes to.
+type Told struct {
+	Quads   []ToldQuad `json:"quads"` // in the fleet's order
+	Bill    swap.Bill  `json:"bill"`  // of all that is to be bought
+	Changed int        `json:"changed"`
+	Flies   int        `json:"flies"` // quads whose link stands
+}
+
+// ToldQuad is what becomes of a quad in a scenario.
+type ToldQuad struct {
+	Quad  string        `json:"quad"`
+	Name  string        `json:"name"`
+	Label string        `json:"label"` // what it carries
+	Leave bool          `json:"leave"`
+	Level verdict.Level `json:"level"`
+	Flies bool          `json:"flies"`
+}
+
+// Tell says what a scenario comes to. It ends with the context.
+func Tell(ctx context.Context, lib *gear.Library, f *fleet.Fleet, s *fleet.Scenario) Told {
+	index := fleet.NewIndex(f.Under(s))
+	items := swap.Shopping(lib, index)
+	out := Told{Quads: make([]ToldQuad, len(index.Quads)), Bill: swap.NewBill(items, index.Fleet)}
+	swap.Each(ctx, len(index.Quads), func(i int) {
+		q := &index.Quads[i]
+		c := fleet.NewCase(lib, index, q)
+		j := swap.Judge(c)
+		link := j.Gate(verdict.Link)
+		out.Quads[i] = ToldQuad{
+			Quad:  q.ID,
+			Name:  q.Label(),
+			Label: swap.Describe(c),
+			Leave: q.Next == nil,
+			Level: j.Level,
+			Flies: c.Fit.AirUnit != nil && standingOf(&link) < hangs,
+		}
+	})
+	for _, q := range out.Quads {
+		if q.Flies {
+			out.Flies++
+		}
+		if !q.Leave {
+			out.Changed++
+		}
+	}
+	return out
+}
+
+// ToldDifference is how a quad differs between two scenarios.
+type ToldDifference struct {
+	Quad string   `json:"quad"`
+	Name string   `json:"name"`
+	Is   []string `json:"is"`   // what the first has and the other has not, in words
+	Than []string `json:"than"` // and the other way round
+}
+
+// Differ lists what two scenarios have otherwise: of each quad what is on it in one and not in the
+// other, and how it stands.
+func Differ(ctx context.Context, lib *gear.Library, f *fleet.Fleet, a, b *fleet.Scenario) (list []ToldDifference) {
+	list = []ToldDifference{}
+	is, than := Tell(ctx, lib, f, a), Tell(ctx, lib, f, b)
+	one, other := fleet.NewIndex(f.Under(a)), fleet.NewIndex(f.Under(b))
+	for i := range one.Quads {
+		d := ToldDifference{Quad: one.Quads[i].ID, Name: one.Quads[i].Label()}
+		x := carries(fleet.NewCase(lib, one, &one.Quads[i]), &is.Quads[i])
+		y := carries(fleet.NewCase(lib, other, &other.Quads[i]), &than.Quads[i])
+		d.Is, d.Than = without(x, y), without(y, x)
+		if len(d.Is)+len(d.Than) > 0 {
+			list = append(list, d)
+		}
+	}
+	return list
+}
+
+// carries says what is on a quad, thing by thing, and how it stands.
+func carries(c fleet.Case, told *ToldQuad) []string {
+	words := []string{"it stands: " + string(told.Level)}
+	add := func(is fleet.State, ok bool, before string) {
+		if ok {
+			words = append(words, before+is.Label+stateWords(is.Slot(is.Target, is.ToMode)))
+		}
+	}
+	_, unit, ok := c.AirUnit()
+	add(unit, ok, "")
+	_, goggles, ok := c.Goggles()
+	add(goggles, ok, "flown with ")
+	_, controller, ok := c.Controller()
+	add(controller, ok, "sticks from ")
+	if c.Fit.AirUnit == nil && c.Fit.Analog != "" {
+		words = append(words, "analog: "+c.Fit.Analog)
+	}
+	parts := c.Fit.Loose()
+	for _, model := range slices.Sorted(maps.Keys(parts)) {
+		words = append(words, fmt.Sprintf("%d × %s", parts[model], c.Library.Label(model)))
+	}
+	if from, ok := c.Fit.FeedOf(fleet.NodeAirUnit); ok {
+		words = append(words, "the unit fed from "+feedWords(c, from))
+	}
+	if c.Fit.Bay != "" {
+		words = append(words, "in the "+c.Fit.Bay+" bay")
+	}
+	return words
+}
+
+// feedWords is what a feed comes from.
+func feedWords(c fleet.Case, from string) string {
+	if pad, is := fleet.PadOf(from); is {
+		return "the " + pad + " pad"
+	}
+	if r, is := c.Fit.Regulator(from); is {
+		return "the " + c.Library.Label(r.Model)
+	}
+	return "the pack"
+}
+
+// without is a list less what another has.
+func without(list, than []string) []string {
+	out := []string{}
+	for _, words := range list {
+		if !slices.Contains(than, words) {
+			out = append(out, words)
+		}
+	}
+	return out
+}
