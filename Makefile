@@ -114,7 +114,7 @@ mutants: # 300 changes of the core, each judged by its package's tests and those
 soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a fact taken away
 	@SOAK=1000 go test ./core/plans/swap -run Missing -timeout 4h -v
 	SOAK=5000 go test ./web -run EveryPatch -timeout 12h -v
-	SOAK=500 go test ./web -run "Whatever|Thousands" -timeout 4h -v
+	SOAK=500 go test ./web -run "Whatever|Thousands|AWholePlan" -timeout 4h -v
 	SOAK=20000 go test ./core -run NothingStops -timeout 2h
 	SOAK=1 go test ./core/plans/decide -run "EveryFit|Generated" -v -timeout 1h
 

@@ -217,8 +217,11 @@ var parts = []func(w world) any{
 	func(w world) any { // what each scenario has to be bought
 		var bills []any
 		for i := range w.f.Scenarios {
-			under := fleet.NewIndex(w.f.Under(&w.f.Scenarios[i]))
-			bills = append(bills, swap.Shopping(w.lib, under))
+			under := w.f.Under(&w.f.Scenarios[i])
+			under.Quads = slices.DeleteFunc(under.Quads, func(q fleet.Quad) bool {
+				return !slices.ContainsFunc(w.f.Scenarios[i].Quads, func(o fleet.ScenarioQuad) bool { return o.Quad == q.ID })
+			})
+			bills = append(bills, swap.Shopping(w.lib, fleet.NewIndex(under)))
 		}
 		return bills
 	},

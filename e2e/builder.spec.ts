@@ -432,7 +432,7 @@ test('the frame and the antennas: a screw too long, another bay, opposite hands,
   await open('/shopping');
   await expect(page.getByRole('row', { name: /470 µF 35 V low-ESR capacitor/ })).toContainText('Wallower');
   const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV' }).click()]);
-  expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,buy');
+  expect(await readFile(await csv.path(), 'utf8')).toContain('part,need,have,in_a_box,buy');
 });
 
 test('the OSD and the sticks: a layout onto the new grid, moved by hand and by keys, and arming alone', async ({

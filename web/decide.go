@@ -285,7 +285,8 @@ func weightsOf(text string, school *decide.School) (map[fleet.Purpose]decide.Wei
 		}
 		id := decide.Purposes[at].ID
 		if changed[id] == nil {
-			changed[id] = maps.Clone(school.WeightsOf(decide.Purposes[at]))
+			changed[id] = decide.Weights{}
+			maps.Copy(changed[id], school.WeightsOf(decide.Purposes[at]))
 		}
 		changed[id][decide.Criterion(criterion)] = n
 	}
@@ -355,10 +356,7 @@ func (s *server) planFleet(ctx context.Context, in *struct {
 		Quads []QuadDecision `json:"quads" minItems:"1" maxItems:"10000"`
 	}
 }) (*answer[Health], error) {
-	expect := make([]store.Expect, len(in.Body.Quads))
-	for i, q := range in.Body.Quads {
-		expect[i] = store.Expect{Ref: stock.Ref{Kind: stock.KindQuad, ID: q.Quad}, Revision: q.Revision}
-	}
+	expect := quadsAsRead(in.Body.Quads)
 	err := s.store.Update(deed(ctx, "planned the fleet"), func(st *stock.Stock) error {
 		if err := planQuads(st, in.Body.Quads); err != nil {
 			return err
@@ -394,4 +392,13 @@ func planQuads(st *stock.Stock, quads []QuadDecision) error {
 		}
 	}
 	return nil
+}
+
+// quadsAsRead says in which state the quads of a decision were read.
+func quadsAsRead(quads []QuadDecision) []store.Expect {
+	expect := make([]store.Expect, len(quads))
+	for i, q := range quads {
+		expect[i] = store.Expect{Ref: stock.Ref{Kind: stock.KindQuad, ID: q.Quad}, Revision: q.Revision}
+	}
+	return expect
 }

@@ -88,7 +88,7 @@ func (s *server) keepScenario(ctx context.Context, in *struct {
 		Quads    []QuadDecision `json:"quads,omitempty" maxItems:"10000" doc:"a decision: over the plan there is"`
 	}
 }) (*answer[Health], error) {
-	expect := []store.Expect{{Ref: store.FleetHead, Revision: in.Body.Revision}}
+	expect := append(quadsAsRead(in.Body.Quads), store.Expect{Ref: store.FleetHead, Revision: in.Body.Revision})
 	err := s.store.Update(deed(ctx, "kept a scenario"), func(st *stock.Stock) error {
 		of, err := scenarioOf(st.Fleet, in.Body.Copy)
 		if err != nil {

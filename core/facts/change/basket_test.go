@@ -121,3 +121,29 @@ func TestMoreNeverCostsLess(t *testing.T) {
 		require.LessOrEqual(rt, cost(lacks, true), cost(lacks, false))
 	})
 }
+
+// What comes in a box is nothing to buy, whichever of the two is planned first.
+func TestWhatComesInABoxIsNotBilled(t *testing.T) {
+	lib := shop()
+	next := fleet.Fit{AirUnit: &fleet.Slot{Model: "unit"}}
+	f := &fleet.Fleet{Quads: []fleet.Quad{{ID: "q", Next: &next}}}
+	f.Means = &fleet.Means{Currency: "EUR"}
+	c := fleet.NewCase(lib, fleet.NewIndex(f), &f.Quads[0])
+	wired := fleet.Patch{Wiring: &fleet.Wiring{Harness: "cable"}}
+	assert.Equal(t, change.Have, change.Bill(c, wired).Get, "it is in the unit's box")
+	unit := fleet.Patch{AirUnit: &fleet.Slot{Model: "unit"}}
+	bare := next
+	bare.AirUnit = nil
+	bare.Harness = "cable"
+	f.Quads[0].Next = &bare
+	c = fleet.NewCase(lib, fleet.NewIndex(f), &f.Quads[0])
+	cost := change.Bill(c, unit)
+	assert.Equal(t, change.Buy, cost.Get)
+	assert.InDelta(t, 100, cost.Price, 1e-9)
+	lines := change.Lines(c.With(unit), change.TermsOf(lib, c.Fleet))
+	sum := int64(0)
+	for _, l := range lines {
+		sum += *l.Amount
+	}
+	assert.Equal(t, int64(10000), sum)
+}

@@ -46,7 +46,7 @@ func (k Cost) Words() string {
 // before, less what the quad carries today and what lies in the drawer.
 func Bill(c fleet.Case, p fleet.Patch) Cost {
 	after := c.With(p)
-	was, is := lacking(c), lacking(after)
+	was, is := bought(c), bought(after)
 	var cost Cost
 	for _, model := range slices.Sorted(maps.Keys(is)) {
 		n := is[model] - was[model]
@@ -120,6 +120,16 @@ func lacking(c fleet.Case) map[string]int {
 		if n -= c.Fleet.SpareCount(model, c.Quad.ID); n > 0 {
 			lacks[model] = n
 		}
+	}
+	return lacks
+}
+
+// bought counts what a fit takes that is neither on the quad today nor in the drawer, nor comes in the
+// box of what else is bought.
+func bought(c fleet.Case) map[string]int {
+	lacks := lacking(c)
+	for _, l := range Basket(c.Library, c.Fleet.Fleet, lacks, Terms{}) {
+		lacks[l.Model] = l.Buy()
 	}
 	return lacks
 }

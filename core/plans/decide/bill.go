@@ -123,7 +123,7 @@ func (t *table) idle(p *Point) (list []*fleet.Kit) {
 // sales are the lines of the units that are left over and bring something.
 func (t *table) sales(p *Point) (list []BillLine) {
 	for _, kit := range t.idle(p) {
-		if brings := t.prices.resale(kit.Model); brings > 0 {
+		if brings := t.sale(kit); brings > 0 {
 			list = append(list, BillLine{Model: kit.Model, Label: kit.Label(), Count: 1, Sold: true, Used: true,
 				Amount: -float64(brings) / 100, For: []string{}})
 		}

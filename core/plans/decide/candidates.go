@@ -161,11 +161,14 @@ func units(c fleet.Case) []Candidate {
 func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
 	m := newMemory()
 	one.patch = change.Settle(c, one.patch)
-	one.Found = forGoal(ctx, c, one.patch, m, true)
+	one.Found = forGoal(ctx, c, one.patch, m, MostPlans, true)
 	for _, g := range gogglesToBuy(c) {
+		if !one.Found.gogglesMatter() {
+			break
+		}
 		goal := one.patch
 		goal.Goggles = &fleet.Slot{Model: g.ID}
-		company := Company{Model: g.ID, Label: g.Label(), Found: forGoal(ctx, c, goal, m, false)}
+		company := Company{Model: g.ID, Label: g.Label(), Found: forGoal(ctx, c, goal, m, 1, false)}
 		if company.Found.Best() != nil {
 			one.With = append(one.With, company)
 		}
@@ -178,6 +181,13 @@ func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
 		one.Level = swap.Judge(at).Level
 	}
 	one.Outcome = outcomeOf(at)
+}
+
+// gogglesMatter says whether other goggles could open what is shut: not where all gates that forbid a
+// plan look past them.
+func (f *Found) gogglesMatter() bool {
+	looks := func(o Forbid) bool { return !slices.Contains(blind[o.Gate], gogglesSlot) }
+	return len(f.Forbids) == 0 || slices.ContainsFunc(f.Forbids, looks)
 }
 
 // gogglesToBuy are the goggles nobody owns that have a price.

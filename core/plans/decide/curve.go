@@ -303,6 +303,7 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Rows:    q.rows[pick],
 			Out:     q.out,
 		}
+		plan.Way.FindOut = slices.Concat(plan.Way.FindOut, t.asksOfShared(p.scenario, q.ways[pick]))
 		if plan.Grounded = t.grounded(p.scenario, q, q.ways[pick]); plan.Grounded {
 			plan.Worth, plan.Rows = 0, nil
 		}

@@ -537,6 +537,50 @@ func TestWhatIsBoughtUsedIsAskedFor(t *testing.T) {
 	assert.Contains(t, plan.Quads[0].Way.FindOut, "which release the used Aldine Two carries")
 }
 
+// So of goggles that are bought used: of their release, their owner and the antennas of their box.
+func TestGogglesBoughtUsedAreAskedFor(t *testing.T) {
+	weighed := weighedBy(t, "one-goggles")
+	points := weighed.Within(0).Points
+	plan := weighed.Within(int64(math.Round(points[len(points)-1].Money * 100)))
+	at := slices.IndexFunc(plan.Bill, func(l decide.BillLine) bool { return l.Model == "visor-d" })
+	require.GreaterOrEqual(t, at, 0)
+	require.True(t, plan.Bill[at].Used)
+	for _, q := range plan.Quads {
+		flown := slices.Contains(plan.Bill[at].For, q.Name)
+		for _, asks := range []string{
+			"which release the used Visor D carries",
+			"whether its former owner lets the used Visor D go from their account",
+			"whether the used Visor D comes with its antennas",
+		} {
+			assert.Equal(t, flown, slices.Contains(q.Way.FindOut, asks), "%s: %s", q.Name, asks)
+		}
+	}
+}
+
+// A unit that a quad carries in turn is not sold.
+func TestAUnitInTurnIsNotSold(t *testing.T) {
+	lib, index := demoFleet(t)
+	own := *index.Fleet
+	whip, _ := index.Quad("whip")
+	own.Quads = []fleet.Quad{*whip}
+	sold := func() bool {
+		ways, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&own))
+		require.NoError(t, err)
+		weighed, err := ways.Weigh(context.Background(), decide.Question{Sell: true})
+		require.NoError(t, err)
+		plan := weighed.Within(0)
+		sum := 0.0
+		for _, l := range plan.Bill {
+			sum += l.Amount
+		}
+		assert.InDelta(t, plan.Points[plan.Chosen].Money, sum, 0.01)
+		return slices.ContainsFunc(plan.Bill, func(l decide.BillLine) bool { return l.Label == "Pellow of Hopper" })
+	}
+	require.True(t, sold())
+	own.Quads[0].InTurn = []fleet.TurnFit{{ID: "turn-1", Fit: fleet.Fit{AirUnit: &fleet.Slot{Kit: "mini-hopper"}}}}
+	assert.False(t, sold())
+}
+
 // After a change the quads of which nothing was changed keep their ways, and all is as if it had been
 // worked out anew.
 func TestAfterAChange(t *testing.T) {

@@ -113,7 +113,7 @@ func TestTheBestPlanAgainstEveryFit(t *testing.T) {
 	lib, index := s.Library(), fleet.NewIndex(s.Fleet)
 	maker := builds.New(1616, lib, index)
 	draw := rand.New(rand.NewPCG(16, 0))
-	compared, whole, most := 0, 0, 60
+	compared, whole, most := 0, 0, 40
 	if os.Getenv("SOAK") != "" {
 		most = 300
 	}

@@ -68,13 +68,13 @@ const MostPlans = 4
 
 // For finds whole plans for a quad and the unit, or whatever else is wanted, of a patch.
 func For(ctx context.Context, c fleet.Case, goal fleet.Patch) Found {
-	return forGoal(ctx, c, goal, newMemory(), true)
+	return forGoal(ctx, c, goal, newMemory(), MostPlans, true)
 }
 
-// forGoal finds whole plans; why says whether what forbids one is to be shown.
-func forGoal(ctx context.Context, c fleet.Case, goal fleet.Patch, m *memory, why bool) Found {
+// forGoal finds so many whole plans; why says whether what forbids one is to be shown.
+func forGoal(ctx context.Context, c fleet.Case, goal fleet.Patch, m *memory, most int, why bool) Found {
 	goal = change.Settle(c, goal)
-	return from(newFinder(ctx, c.With(goal), MostPlans, allGates(), m), c, goal, why)
+	return from(newFinder(ctx, c.With(goal), most, allGates(), m), c, goal, why)
 }
 
 func from(f *finder, c fleet.Case, goal fleet.Patch, why bool) Found {

@@ -128,6 +128,9 @@ func (t *table) ofOneKind(list []scenario) (one []scenario) {
 		}
 	}
 	slices.Sort(models)
+	if len(models) == 0 {
+		return list // nothing is flown with goggles
+	}
 	for _, m := range models {
 		for _, s := range list {
 			s.only = m
@@ -214,4 +217,16 @@ func (t *table) under(s *scenario) (p assign.Problem, from [][]int) {
 		p.Places, from = append(p.Places, options), append(from, ways)
 	}
 	return p, from
+}
+
+// asksOfShared are what is to be found out of the used goggles and controllers a way is flown with.
+func (t *table) asksOfShared(s *scenario, way *Way) (list []string) {
+	for _, p := range s.bought {
+		item, _ := t.library.Item(p.model)
+		device, is := item.(gear.Linked)
+		if is && p.deal.Kind == gear.DealUsed && slices.Contains(way.shares(), p.model) {
+			list = append(list, asksOf(t.library, device, &p.deal)...)
+		}
+	}
+	return list
 }

@@ -221,32 +221,40 @@ func (s *sequencer) then(seq sequence, done uint64, k int) (sequence, bool) {
 	return next, true
 }
 
+// mostYears is how long money is waited for.
+const mostYears = 10
+
 // payable is the first day from another on when what is done with one job more can be paid; false:
-// never. What units bring that are left over counts from the bench day that leaves them over.
+// not in mostYears. What units bring that are left over counts from the bench day that leaves them
+// over.
 func (s *sequencer) payable(from, bench int, before, after uint64) (day int, ok bool) {
-	cost := s.after(after).cost - s.after(0).brings
-	freed := s.after(before).brings - s.after(0).brings
-	for day = from; day <= from+3650; day++ {
-		have := s.purse.Now + s.purse.Month*float64(s.months(day))
-		if day >= bench {
-			have += freed
-		}
-		if cost <= have+0.005 {
-			return day, true
-		}
-		if s.purse.Month <= 0 && day >= bench {
-			return 0, false
-		}
+	need := s.after(after).cost - s.after(0).brings - s.purse.Now
+	if alone, ok := s.saved(need); ok && max(from, alone) < bench {
+		return max(from, alone), true
 	}
-	return 0, false
+	day, ok = s.saved(need - s.after(before).brings + s.after(0).brings)
+	return max(from, bench, day), ok
 }
 
+// saved is the first day on which so much has come in beyond what is there today.
+func (s *sequencer) saved(need float64) (day int, ok bool) {
+	const cent = 0.005
+	if need <= cent {
+		return 0, true
+	}
+	if s.purse.Month <= 0 || need > s.purse.Month*12*mostYears {
+		return 0, false
+	}
+	return s.month(int(math.Ceil((need - cent) / s.purse.Month))), true
+}
+
+// month is the day on which so many months have gone by.
+func (s *sequencer) month(n int) int { return int(s.from.AddDate(0, n, 0).Sub(s.from).Hours() / 24) }
+
 // months is how many months have gone by on a day.
-func (s *sequencer) months(day int) int {
-	at := s.from.AddDate(0, 0, day)
-	n := (at.Year()-s.from.Year())*12 + int(at.Month()) - int(s.from.Month())
-	if at.Day() < s.from.Day() {
-		n--
+func (s *sequencer) months(day int) (n int) {
+	for n = max(0, day/31-1); s.month(n+1) <= day; {
+		n++
 	}
 	return n
 }
@@ -287,7 +295,7 @@ func (s *sequencer) after(done uint64) state {
 		}
 	}
 	for _, kit := range s.spare(done) {
-		is.brings += float64(s.t.prices.resale(kit.Model)) / 100
+		is.brings += float64(s.t.sale(kit)) / 100
 	}
 	s.known[done] = is
 	return is
@@ -301,7 +309,7 @@ func (s *sequencer) spare(done uint64) (list []*fleet.Kit) {
 	now := &Point{picks: s.picks(done)}
 	end := s.t.idle(s.point)
 	for _, kit := range s.t.idle(now) {
-		if slices.Contains(end, kit) && s.t.prices.resale(kit.Model) > 0 {
+		if slices.Contains(end, kit) && s.t.sale(kit) > 0 {
 			list = append(list, kit)
 		}
 	}

@@ -49,9 +49,7 @@ func newTable(w *Ways, q Question) *table {
 	t.bundles()
 	if q.Sell {
 		for i := range w.index.Kit {
-			if _, unit := gear.Find[*gear.AirUnit](w.library, w.index.Kit[i].Model); unit {
-				t.sold += t.prices.resale(w.index.Kit[i].Model)
-			}
+			t.sold += t.sale(&w.index.Kit[i])
 		}
 	}
 	s := newScale(w)
@@ -123,15 +121,23 @@ func (w *Way) secondHand(lib *gear.Library, lines []change.Line) {
 	for i := range lines {
 		l := &lines[i]
 		item, _ := lib.Item(l.Model)
-		device, is := item.(gear.Linked)
-		if !l.Used || !is {
-			continue
-		}
-		w.FindOut = append(slices.Clip(w.FindOut), "which release the used "+l.Label+" carries")
-		if d := dealOf(device, l.Deal); device.AsDevice().Locks() && (d == nil || d.Locked == nil) {
-			w.FindOut = append(w.FindOut, "whether its former owner lets the used "+l.Label+" go from their account")
+		if device, is := item.(gear.Linked); is && l.Used {
+			w.FindOut = append(slices.Clip(w.FindOut), asksOf(lib, device, dealOf(device, l.Deal))...)
 		}
 	}
+}
+
+// asksOf are what is to be found out of a used device.
+func asksOf(lib *gear.Library, device gear.Linked, d *gear.Deal) []string {
+	label := device.Head().Label()
+	list := []string{"which release the used " + label + " carries"}
+	if device.AsDevice().Locks() && (d == nil || d.Locked == nil) {
+		list = append(list, "whether its former owner lets the used "+label+" go from their account")
+	}
+	if _, goggles := device.(*gear.Goggles); goggles && len(lib.BoxedAntennas(device.Head().ID)) > 0 {
+		list = append(list, "whether the used "+label+" comes with its antennas")
+	}
+	return list
 }
 
 func dealOf(item gear.Item, id string) *gear.Deal {
@@ -146,9 +152,9 @@ func dealOf(item gear.Item, id string) *gear.Deal {
 // itself. Goggles and controllers to buy are not in it: they are bought once for all quads.
 func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone int64, ok bool) {
 	if way.kit != "" {
-		o.Uses = append(o.Uses, assign.Use{Thing: t.thing(way.kit, "", 1, -1), Count: 1})
+		o.Uses = append(o.Uses, assign.Use{Thing: t.thing("kit "+way.kit, "", 1, -1), Count: 1})
 		if kit, owned := t.index.Piece(way.kit); owned && t.question.Sell {
-			o.Money += t.prices.resale(kit.Model)
+			o.Money += t.sale(kit)
 		}
 	}
 	needs := maps.Clone(way.needs)
@@ -181,6 +187,22 @@ func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone in
 		alone += max(0, price) * int64(max(0, n-have))
 	}
 	return o, lines, alone, true
+}
+
+// sale is what a piece of kit brings where it is left over, in hundredths; nothing where it is no air
+// unit, or one that a quad carries in turn.
+func (t *table) sale(kit *fleet.Kit) int64 {
+	if _, unit := gear.Find[*gear.AirUnit](t.library, kit.Model); !unit {
+		return 0
+	}
+	for i := range t.index.Quads {
+		for k := range t.index.Quads[i].InTurn {
+			if s := t.index.Quads[i].InTurn[k].Fit.AirUnit; s != nil && s.Kit == kit.ID {
+				return 0
+			}
+		}
+	}
+	return t.prices.resale(kit.Model)
 }
 
 // moved is how many moves a way makes: one for what is done, one more for a unit from another quad.

@@ -154,6 +154,10 @@
                   {#each c.found.hanging as plan, i (i)}
                     <PlanCard {plan} name={`Hangs on what is not known, ${i + 1}`} onplan={planIt} />
                   {/each}
+                  {#each c.with as w (w.model)}
+                    {@const plan = w.found.plans[0] ?? w.found.hanging[0]}
+                    {#if plan}<PlanCard {plan} name={`With ${w.label}, to buy`} onplan={planIt} />{/if}
+                  {/each}
                   {#each c.found.forbids ?? [] as f (f.gate)}
                     <div>
                       <h3>What forbids it: the {f.title} gate</h3>

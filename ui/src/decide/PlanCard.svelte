@@ -12,12 +12,15 @@
   }
   let { plan, name, onplan }: Props = $props();
   const doors = $derived(plan.cost.doors ?? 0);
-  const priced = (line: WholePlan['buys'][number]) =>
-    line.printed
-      ? 'to print'
-      : line.offer?.price === undefined
-        ? 'no price stated'
-        : money(line.offer.price * line.count, line.offer.currency ?? '');
+  function priced(line: WholePlan['buys'][number]): string {
+    const boxed = line.boxed ?? 0;
+    const buy = line.count - boxed;
+    if (line.printed) return 'to print';
+    if (buy === 0) return 'comes in a box';
+    const price =
+      line.offer?.price === undefined ? 'no price stated' : money(line.offer.price * buy, line.offer.currency ?? '');
+    return boxed > 0 ? `${boxed} in a box, ${price}` : price;
+  }
 </script>
 
 <article class="panel grid gap-2 px-4 py-3" aria-label={name}>
