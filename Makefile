@@ -81,7 +81,7 @@ test-core:
 	go vet ./...
 	go tool staticcheck ./...
 	echo "== Go: what of the core does several things at once"
-	if command -v gcc >/dev/null; then $(GOTEST) -race $(AT_ONCE); else echo "no C compiler: it runs without -race below"; fi
+	if command -v gcc >/dev/null; then $(GOTEST) -race -short $(AT_ONCE); else echo "no C compiler: it runs without -race below"; fi
 
 test-nets:
 	@echo "== Go: all packages"

@@ -190,11 +190,11 @@ func TestEveryPatchOfTheDemoIsAsGoodAsItsWord(t *testing.T) {
 	assert.Greater(t, count.Load(), int64(500))
 }
 
-// The same for builds nobody has thought of: 100 of them here, and as many as
+// The same for builds nobody has thought of: 60 of them here, and as many as
 // SOAK says in the longer run.
 func TestEveryPatchOfAnyBuildIsAsGoodAsItsWord(t *testing.T) {
 	lib, index := demoLibrary(t)
-	n, most := 100, 4
+	n, most := 60, 4
 	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {
 		n, most = soak, 40
 	}
