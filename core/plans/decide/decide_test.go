@@ -617,3 +617,39 @@ func TestAfterAChange(t *testing.T) {
 		assert.Equal(t, b.Within(40000), a.Within(40000), name)
 	}
 }
+
+// Goggles and what comes with them for one price are billed once: the camera is in the box.
+func TestABundleServesTheFleet(t *testing.T) {
+	lib, index := demoFleet(t)
+	own := *index.Fleet
+	whip, _ := index.Quad("whip")
+	own.Quads = []fleet.Quad{*whip}
+	eyes, ok := gear.Find[*gear.Goggles](lib, "visor-d")
+	require.True(t, ok)
+	eyes.Deals = []gear.Deal{{
+		ID:    "with-camera",
+		Kind:  gear.DealNew,
+		Offer: gear.Offer{Price: new(340.0), Currency: "EUR"},
+		With:  []gear.Pieces{{Model: "squint-14", Count: 1}},
+	}}
+	ways, err := decide.WaysOf(context.Background(), lib, fleet.NewIndex(&own))
+	require.NoError(t, err)
+	weighed, err := ways.Weigh(context.Background(), decide.Question{})
+	require.NoError(t, err)
+	points := weighed.Within(0).Points
+	bundled := 0
+	for _, p := range points {
+		plan := weighed.Within(int64(math.Round(p.Money * 100)))
+		sum := 0.0
+		for _, l := range plan.Bill {
+			sum += l.Amount
+			if l.Model == "squint-14" && l.Boxed == 1 {
+				bundled++
+				assert.Zero(t, l.Buy)
+				assert.Zero(t, l.Amount)
+			}
+		}
+		assert.InDelta(t, p.Money, sum, 0.01)
+	}
+	assert.Positive(t, bundled, "%+v", points)
+}

@@ -5,6 +5,8 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/assert"
+
+	"yokeswap/core/facts/fleet"
 )
 
 // Money is saved month by month from the first day on: it is there on the day of the month that
@@ -32,4 +34,25 @@ func TestMonths(t *testing.T) {
 	}
 	_, ok := (&sequencer{}).saved(1)
 	assert.False(t, ok, "nothing comes in")
+}
+
+// Where goggles of one model fly all, a way with others is not to be had; what is left on the ground is.
+func TestOnlyOneModelIsAllowed(t *testing.T) {
+	fit := func(goggles string) *Way {
+		w := &Way{Key: "unit"}
+		w.fit.Goggles = &fleet.Slot{Model: goggles}
+		return w
+	}
+	table := &table{Ways: &Ways{index: fleet.NewIndex(&fleet.Fleet{})}}
+	q := &quadTable{QuadWays: &QuadWays{flies: true}}
+	bought := []purchase{{model: "a"}, {model: "b"}}
+	leave := fit("b")
+	leave.Key = leaveKey
+	for only, allows := range map[string][2]bool{"": {true, true}, "a": {true, false}, "b": {false, true}} {
+		s := &scenario{bought: bought, only: only}
+		assert.Equal(t, allows, [2]bool{table.allows(s, q, fit("a")), table.allows(s, q, fit("b"))}, only)
+		assert.True(t, table.allows(s, q, leave), only)
+		assert.Equal(t, only == "a", table.grounded(s, q, leave), only)
+	}
+	assert.False(t, table.allows(&scenario{}, q, fit("a")), "not bought")
 }
