@@ -165,10 +165,8 @@ func (s *server) decideFleet(ctx context.Context, in *Asks) (*ready[FleetDecisio
 // OrderView is a choice as a sequence over months.
 type OrderView struct {
 	decide.Order
-	Currency string  `json:"currency"`
-	Now      float64 `json:"now" doc:"what there is to spend today"`
-	Month    float64 `json:"month" doc:"more each month"`
-	Stated   bool    `json:"stated" doc:"the fleet says what there is to spend; else the budget counts as there today"`
+	Currency string       `json:"currency"`
+	Purse    decide.Purse `json:"purse"`
 }
 
 // decideOrder puts a choice in order, from today on.
@@ -195,21 +193,14 @@ func (s *server) decideOrder(ctx context.Context, in *struct {
 		if err != nil {
 			return nil, err
 		}
-		view := OrderView{Currency: weighed.Currency(), Now: in.Budget}
-		if means := snap.Fleet.Means; means != nil && means.Now != nil {
-			now, known := snap.Fleet.InCurrency(*means.Now, means.Currency, view.Currency)
-			if !known {
-				return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("What there is to spend is stated in %s: state what "+
-					"that is worth in %s.", means.Currency, view.Currency))
-			}
-			view.Stated, view.Now = true, float64(now)/100
-			if means.Month != nil {
-				month, _ := snap.Fleet.InCurrency(*means.Month, means.Currency, view.Currency)
-				view.Month = float64(month) / 100
-			}
+		budget := hundredths(in.Budget)
+		purse, ok := weighed.Purse(budget)
+		if !ok {
+			return nil, huma.Error422UnprocessableEntity("What there is to spend is stated in another currency than asked: " +
+				"state what that is worth in " + weighed.Currency() + ".")
 		}
-		purse := decide.Purse{Now: view.Now, Month: view.Month}
-		view.Order = weighed.Order(ctx, int64(math.Round(in.Budget*100)), purse, today, by)
+		view := OrderView{Currency: weighed.Currency(), Purse: purse}
+		view.Order = weighed.Order(ctx, budget, purse, today, by)
 		return &view, ctx.Err()
 	})
 }
@@ -313,7 +304,7 @@ func (w *ways) within(
 	if err != nil {
 		return decide.FleetPlan{}, err
 	}
-	return weighed.Within(int64(math.Round(budget * 100))), nil
+	return weighed.Within(hundredths(budget)), nil
 }
 
 // weigh is the trade-off by a question.
@@ -402,3 +393,5 @@ func quadsAsRead(quads []QuadDecision) []store.Expect {
 	}
 	return expect
 }
+
+func hundredths(amount float64) int64 { return int64(math.Round(amount * 100)) }

@@ -28,7 +28,11 @@ func TestAWholePlanTakenGivesWhatItSaid(t *testing.T) {
 		}
 		_, entry := entryOf(c, "quad", quad)
 		for _, one := range get[web.CandidatesView](c, "/api/quads/"+quad+"/candidates").Candidates {
-			for _, plan := range append(one.Found.Plans, one.Found.Hanging...) {
+			plans := append(one.Found.Plans, one.Found.Hanging...)
+			for _, with := range one.With { // goggles to buy
+				plans = append(plans, append(with.Found.Plans, with.Found.Hanging...)...)
+			}
+			for _, plan := range plans {
 				if len(plan.Steps) == 0 {
 					continue // it is so already
 				}
@@ -154,8 +158,9 @@ func inOrderAndBesideTheSchools(t *testing.T, c client) {
 		}
 	}
 	o := get[web.OrderView](c, "/api/decide/order?"+asked+"&by=2999-01-01")
-	assert.True(t, o.Stated)
-	assert.InDelta(t, 400, o.Now, 1e-9)
+	assert.Equal(t, decide.Purse{Now: 400, Month: 60, Stated: true}, o.Purse)
+	status, text := c.do("GET", "/api/decide/order?budget=400&currency=CHF", "")
+	assert.Equal(t, 422, status, "what there is is stated in another currency: %s", text)
 	require.NotNil(t, o.Holds)
 	assert.True(t, *o.Holds)
 	for _, s := range o.Stages {

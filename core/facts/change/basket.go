@@ -20,11 +20,11 @@ func TermsOf(lib *gear.Library, f *fleet.Index) Terms {
 	if f.Means != nil && f.Means.Currency != "" {
 		return Terms{Currency: f.Means.Currency}
 	}
-	return Terms{Currency: MostUsedCurrency(lib)}
+	return Terms{Currency: mostUsedCurrency(lib)}
 }
 
-// MostUsedCurrency is the currency most prices of a library are in; empty: there are none.
-func MostUsedCurrency(lib *gear.Library) (best string) {
+// mostUsedCurrency is the currency most prices of a library are in; empty: there are none.
+func mostUsedCurrency(lib *gear.Library) (best string) {
 	counts := map[string]int{}
 	for _, item := range lib.Items() {
 		for _, d := range item.Head().Bought() {

@@ -147,3 +147,12 @@ func TestWhatComesInABoxIsNotBilled(t *testing.T) {
 	}
 	assert.Equal(t, int64(10000), sum)
 }
+
+// What comes in a bundle is paid with the bundle: a change that takes it is no change for nothing.
+func TestABundleIsNotForNothing(t *testing.T) {
+	lib := shop()
+	next := fleet.Fit{Goggles: &fleet.Slot{Model: "eyes"}}
+	f := &fleet.Fleet{Means: &fleet.Means{Currency: "EUR"}, Quads: []fleet.Quad{{ID: "q", Next: &next}}}
+	c := fleet.NewCase(lib, fleet.NewIndex(f), &f.Quads[0])
+	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{AirUnit: &fleet.Slot{Model: "unit"}}).Get)
+}

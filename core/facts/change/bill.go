@@ -125,11 +125,20 @@ func lacking(c fleet.Case) map[string]int {
 }
 
 // bought counts what a fit takes that is neither on the quad today nor in the drawer, nor comes in the
-// box of what else is bought.
+// box of what else is bought. What comes in a bundle is paid with it.
 func bought(c fleet.Case) map[string]int {
 	lacks := lacking(c)
-	for _, l := range Basket(c.Library, c.Fleet.Fleet, lacks, Terms{}) {
-		lacks[l.Model] = l.Buy()
+	var lines []Line
+	for _, model := range slices.Sorted(maps.Keys(lacks)) {
+		line := Line{Model: model, Count: lacks[model]}
+		if item, ok := c.Library.Item(model); ok {
+			line.with = item.Head().Box
+		}
+		lines = append(lines, line)
+	}
+	boxed(lines)
+	for i := range lines {
+		lacks[lines[i].Model] = lines[i].Buy()
 	}
 	return lacks
 }

@@ -244,7 +244,12 @@ func (f *Fleet) Own(model string) string {
 // that has come: one was bought for all quads.
 func (f *Fleet) FlyWith(model, kit string) {
 	for i := range f.Quads {
-		f.Quads[i].Next = f.Quads[i].Next.flownWith(model, kit)
+		q := &f.Quads[i]
+		q.Next = q.Next.flownWith(model, kit)
+		q.InTurn = slices.Clone(q.InTurn)
+		for k := range q.InTurn {
+			q.InTurn[k].Fit = *q.InTurn[k].Fit.flownWith(model, kit)
+		}
 	}
 	f.Scenarios = slices.Clone(f.Scenarios)
 	for i := range f.Scenarios {

@@ -62,6 +62,18 @@ func (e *Entry) Resale() (Offer, bool) {
 	return Offer{}, false
 }
 
+// UsedOffer is what a used one costs, the first that is stated and not bound to its former owner; nil:
+// none is.
+func (e *Entry) UsedOffer() *Offer {
+	for i := range e.Deals {
+		d := &e.Deals[i]
+		if d.Kind == DealUsed && d.Price != nil && (d.Locked == nil || !*d.Locked) {
+			return &d.Offer
+		}
+	}
+	return nil
+}
+
 // BoxedAntennas are the antennas that come with a new one of a model, by model, one for each.
 func (l *Library) BoxedAntennas(model string) (list []string) {
 	item, ok := l.Item(model)

@@ -146,3 +146,19 @@ func TestALibraryWithAnotherStatement(t *testing.T) {
 	}
 	assert.ElementsMatch(t, []string{"q", "pm"}, said)
 }
+
+// A used one is offered at the first price that is stated and not bound to its former owner.
+func TestAUsedOne(t *testing.T) {
+	deal := func(kind gear.DealKind, price float64, locked *bool) gear.Deal {
+		return gear.Deal{Kind: kind, Offer: gear.Offer{Price: &price, Currency: "EUR"}, Locked: locked}
+	}
+	e := gear.Entry{Deals: []gear.Deal{
+		deal(gear.DealNew, 10, nil),
+		deal(gear.DealResale, 20, nil),
+		deal(gear.DealUsed, 30, new(true)),
+		{Kind: gear.DealUsed},
+	}}
+	assert.Nil(t, e.UsedOffer())
+	e.Deals = append(e.Deals, deal(gear.DealUsed, 40, nil), deal(gear.DealUsed, 50, new(false)))
+	assert.InDelta(t, 40, *e.UsedOffer().Price, 1e-9)
+}

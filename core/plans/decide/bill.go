@@ -27,6 +27,8 @@ type BillLine struct {
 	Days    *int     `json:"days,omitempty"` // until they are there; absent: not stated
 	For     []string `json:"for"`            // quads
 	With    []string `json:"with,omitempty"` // what comes for the same price, each with its number
+
+	key string // tells it from other lines
 }
 
 // bill is what a choice costs, line by line; the lines add up to its money.
@@ -35,15 +37,16 @@ func (t *table) bill(p *Point) []BillLine {
 	for i, pick := range p.picks {
 		t.takes(lines, &t.quads[i], pick)
 	}
-	for _, model := range slices.Sorted(maps.Keys(lines)) {
-		t.priced(lines[model], p.scenario)
+	keys := slices.Sorted(maps.Keys(lines))
+	for _, key := range keys {
+		t.priced(lines[key], p.scenario)
 	}
 	list := []BillLine{}
 	for _, bought := range p.scenario.bought {
 		list = append(list, t.device(p, &bought))
 	}
-	for _, model := range slices.Sorted(maps.Keys(lines)) {
-		list = append(list, *lines[model])
+	for _, key := range keys {
+		list = append(list, *lines[key])
 	}
 	slices.SortStableFunc(list, func(a, b BillLine) int { return cmp.Compare(b.Amount, a.Amount) })
 	if t.question.Sell {
@@ -56,10 +59,15 @@ func (t *table) bill(p *Point) []BillLine {
 func (t *table) takes(lines map[string]*BillLine, q *quadTable, pick int) {
 	for k := range q.lines[pick] {
 		l := &q.lines[pick][k]
-		line := lines[l.Model]
+		_, scarce := t.of[l.Model]
+		key := l.Model + " " + l.Deal
+		if scarce {
+			key = l.Model // what lies in the drawer serves all, whatever the rest is bought for
+		}
+		line := lines[key]
 		if line == nil {
-			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{}}
-			lines[l.Model] = line
+			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{}, key: key}
+			lines[key] = line
 		}
 		if l.Offer != nil {
 			line.Days = l.Offer.Days
@@ -68,7 +76,7 @@ func (t *table) takes(lines map[string]*BillLine, q *quadTable, pick int) {
 		line.Boxed += l.Boxed
 		line.Assumed = line.Assumed || l.Amount == nil && !l.Printed
 		line.For = append(line.For, q.quad.Label())
-		if _, scarce := t.of[l.Model]; !scarce && l.Buy() > 0 {
+		if !scarce && l.Buy() > 0 {
 			price, _ := t.prices.of(l)
 			line.Amount += float64(price*int64(l.Buy())) / 100
 		}
@@ -91,7 +99,7 @@ func (t *table) priced(line *BillLine, s *scenario) {
 
 // device is the line of goggles or a controller that is bought.
 func (t *table) device(p *Point, bought *purchase) BillLine {
-	line := BillLine{Model: bought.model, Label: t.library.Label(bought.model), Count: 1, Buy: 1,
+	line := BillLine{Model: bought.model, Label: t.library.Label(bought.model), Count: 1, Buy: 1, key: bought.model,
 		Used: bought.deal.Kind == gear.DealUsed, Amount: float64(bought.amount) / 100, Assumed: bought.deal.Price == nil,
 		Days: bought.deal.Days, For: []string{}}
 	for i, pick := range p.picks {

@@ -65,7 +65,26 @@ const (
 )
 
 // Purse is what there is to spend on a sequence, in the currency of the question.
-type Purse struct{ Now, Month float64 }
+type Purse struct {
+	Now    float64 `json:"now"`    // today
+	Month  float64 `json:"month"`  // more each month
+	Stated bool    `json:"stated"` // by the fleet; else the budget counts as there today
+}
+
+// Purse is what the fleet says there is to spend; where it says nothing the budget, in hundredths,
+// counts as there today. False where no rate is stated for the currency it is stated in.
+func (w *Weighed) Purse(budget int64) (p Purse, ok bool) {
+	f := w.table.index.Fleet
+	if f.Means == nil || f.Means.Now == nil {
+		return Purse{Now: float64(budget) / 100}, true
+	}
+	rate, ok := f.RateOf(f.Means.Currency, w.Currency())
+	p = Purse{Now: *f.Means.Now * rate, Stated: true}
+	if f.Means.Month != nil {
+		p.Month = *f.Means.Month * rate
+	}
+	return p, ok
+}
 
 // Order puts the choice within a budget into the order that gives most worth soonest: what is
 // ordered as soon as there is money for it, one bench day every BenchEvery days, no unit taken off

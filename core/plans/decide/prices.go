@@ -27,10 +27,10 @@ var small = []gear.Kind{gear.KindRegulator, gear.KindHarness, gear.KindHeader, g
 func newPrices(lib *gear.Library, f *fleet.Fleet, terms change.Terms) *prices {
 	p := &prices{library: lib, fleet: f, terms: terms, dearest: map[gear.Kind]int64{}}
 	for _, item := range lib.Items() {
-		for _, d := range item.Head().Bought() {
-			price, ok := f.InCurrency(*d.Price, d.Currency, terms.Currency)
-			if !ok || d.Kind != gear.DealNew || len(d.With) > len(item.Head().Box) {
-				continue // what a used one or a bundle costs says nothing of others of its kind
+		for _, offer := range newOffers(item.Head()) {
+			price, ok := f.InCurrency(*offer.Price, offer.Currency, terms.Currency)
+			if !ok {
+				continue
 			}
 			p.dearest[item.Kind()] = max(p.dearest[item.Kind()], price)
 			if slices.Contains(small, item.Kind()) {
@@ -39,6 +39,20 @@ func newPrices(lib *gear.Library, f *fleet.Fleet, terms change.Terms) *prices {
 		}
 	}
 	return p
+}
+
+// newOffers are the prices of a new one by itself: what a used one or a bundle costs says nothing of
+// others of its kind.
+func newOffers(e *gear.Entry) (list []gear.Offer) {
+	if e.Offer != nil && e.Offer.Price != nil {
+		list = append(list, *e.Offer)
+	}
+	for i := range e.Deals {
+		if d := &e.Deals[i]; d.Kind == gear.DealNew && !d.Bundle() && d.Price != nil {
+			list = append(list, d.Offer)
+		}
+	}
+	return list
 }
 
 // of is what one of the models of a line costs. Where no price is stated it counts as the dearest

@@ -418,7 +418,8 @@ const mostOpen = 1
 func (f *finder) beaten(c *Cost) bool {
 	if len(f.plans) > 0 {
 		best := &f.plans[0].Cost
-		if c.Hides.WorseThan(best.Hides) || c.Warns.WorseThan(best.Warns) || c.Open > best.Open+mostOpen {
+		far := c.Hides.WorseThan(best.Hides) || c.Warns.WorseThan(best.Warns) || c.Open > best.Open+mostOpen
+		if far && c.sofar(best) > 0 { // else it may still be the best itself
 			return true
 		}
 	}

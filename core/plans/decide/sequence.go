@@ -334,7 +334,7 @@ func (s *sequencer) buys(done uint64, k int) (any bool, days int, assumed bool) 
 func (s *sequencer) more(done uint64, k int) (list []BillLine) {
 	had := s.after(done).lines
 	for _, l := range s.after(done | 1<<k).lines {
-		if at := slices.IndexFunc(had, func(h BillLine) bool { return h.Model == l.Model }); at >= 0 {
+		if at := slices.IndexFunc(had, func(h BillLine) bool { return h.key == l.key }); at >= 0 {
 			l.Buy, l.Amount = l.Buy-had[at].Buy, l.Amount-had[at].Amount
 		}
 		if l.Buy > 0 {

@@ -6,6 +6,7 @@ import (
 	"maps"
 	"slices"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -108,23 +109,12 @@ func carries(c fleet.Case, told *ToldQuad) []string {
 		words = append(words, fmt.Sprintf("%d × %s", parts[model], c.Library.Label(model)))
 	}
 	if from, ok := c.Fit.FeedOf(fleet.NodeAirUnit); ok {
-		words = append(words, "the unit fed from "+feedWords(c, from))
+		words = append(words, "the unit fed from "+change.Source(c, from))
 	}
 	if c.Fit.Bay != "" {
 		words = append(words, "in the "+c.Fit.Bay+" bay")
 	}
 	return words
-}
-
-// feedWords is what a feed comes from.
-func feedWords(c fleet.Case, from string) string {
-	if pad, is := fleet.PadOf(from); is {
-		return "the " + pad + " pad"
-	}
-	if r, is := c.Fit.Regulator(from); is {
-		return "the " + c.Library.Label(r.Model)
-	}
-	return "the pack"
 }
 
 // without is a list less what another has.

@@ -29,6 +29,8 @@ type Item struct {
 	// Offer is what one costs and how long it takes to come, at the price the whole list is bought
 	// for least; nil: not stated.
 	Offer *gear.Offer `json:"offer,omitempty"`
+	// Used is what a used one costs, the first that is stated and not bound to its former owner.
+	Used *gear.Offer `json:"used,omitempty"`
 	// Stops: without it the bench day stops; else it can come later.
 	Stops bool   `json:"stops"`
 	Note  string `json:"note,omitempty"`
@@ -65,6 +67,9 @@ func (l *shoppingList) buy() {
 	for _, line := range change.Basket(l.lib, l.index.Fleet, lacks, change.TermsOf(l.lib, l.index)) {
 		item := l.items[line.Model]
 		item.Boxed, item.Buy, item.Offer = line.Boxed, line.Buy(), line.Offer
+		if model, ok := l.lib.Item(line.Model); ok {
+			item.Used = model.Head().UsedOffer()
+		}
 	}
 }
 

@@ -2265,6 +2265,13 @@ export interface components {
             };
             why: string;
         };
+        DecidePurse: {
+            /** Format: double */
+            month: number;
+            /** Format: double */
+            now: number;
+            stated: boolean;
+        };
         DecideQuadPlan: {
             grounded: boolean;
             leave: boolean;
@@ -2791,6 +2798,7 @@ export interface components {
             note?: string;
             offer?: components["schemas"]["Offer"];
             stops: boolean;
+            used?: components["schemas"]["Offer"];
         };
         Job: {
             /** @description what came of it, once it has ended well */
@@ -3355,22 +3363,11 @@ export interface components {
             every: number;
             exact: boolean;
             holds?: boolean;
-            /**
-             * Format: double
-             * @description more each month
-             */
-            month: number;
-            /**
-             * Format: double
-             * @description what there is to spend today
-             */
-            now: number;
+            purse: components["schemas"]["DecidePurse"];
             says: string;
             /** Format: double */
             short: number;
             stages: components["schemas"]["DecideStage"][];
-            /** @description the fleet says what there is to spend; else the budget counts as there today */
-            stated: boolean;
         };
         PairView: {
             findings: components["schemas"]["Finding"][];

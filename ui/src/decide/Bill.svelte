@@ -2,6 +2,7 @@
   // What the choice costs, line by line, and what it brings.
   import type { FleetDecision } from '../api/client.svelte';
   import { money } from '../lib/words';
+  import Scroll from '../lib/Scroll.svelte';
 
   let { d }: { d: FleetDecision } = $props();
   const total = $derived(d.points[d.chosen]?.money ?? 0);
@@ -24,9 +25,7 @@
   {#if d.bill.length === 0}
     <p>Nothing is bought.</p>
   {:else}
-    <!-- What scrolls must be reached by keyboard. -->
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll overflow-x-auto" role="group" aria-label="Lines of the bill" tabindex="0">
+    <Scroll label="Lines of the bill" of="overflow-x-auto">
       <table>
         <thead
           ><tr
@@ -51,7 +50,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   {/if}
 </section>
 

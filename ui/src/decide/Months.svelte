@@ -30,10 +30,10 @@
   {#if view.data}
     {@const d = view.data}
     <p class="soft">
-      {d.stated
-        ? `From ${money(d.now, d.currency)} today${d.month > 0 ? ` and ${money(d.month, d.currency)} more each month` : ''}`
-        : `As if the budget of ${money(d.now, d.currency)} were there today; what there is can be stated below`}, one
-      bench day every {d.every} days. {d.exact
+      {d.purse.stated
+        ? `From ${money(d.purse.now, d.currency)} today${d.purse.month > 0 ? ` and ${money(d.purse.month, d.currency)} more each month` : ''}`
+        : `As if the budget of ${money(d.purse.now, d.currency)} were there today; what there is can be stated below`},
+      one bench day every {d.every} days. {d.exact
         ? 'No other order brings more worth sooner.'
         : 'Built step by step: another order may bring more worth sooner.'} Nothing is bought that a later step makes useless.
     </p>

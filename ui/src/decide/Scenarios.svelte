@@ -7,7 +7,8 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
-  import { money } from '../lib/words';
+  import { sums } from '../lib/words';
+  import Scroll from '../lib/Scroll.svelte';
 
   const view = new Loaded<ScenariosView>();
   let refused = $state.raw<Failure | null>(null);
@@ -56,8 +57,7 @@
   }
   function pays(s: ScenariosView['scenarios'][number]): string {
     const bill = s.told.bill;
-    const totals = bill.together ? [bill.together] : bill.totals;
-    const sum = totals.map((t) => money(t.amount, t.currency)).join(' and ') || 'nothing';
+    const sum = sums(bill.together ? [bill.together] : bill.totals) || 'nothing';
     return bill.unpriced > 0 ? `${sum}, and ${bill.unpriced} without a price` : sum;
   }
 </script>
@@ -76,9 +76,7 @@
     >
     <button class="button" disabled={busy}>Keep it</button>
   </form>
-  <!-- What scrolls must be reached by keyboard. -->
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div class="scroll panel px-4 py-2.5 overflow-x-auto" role="group" aria-label="Scenarios side by side" tabindex="0">
+  <Scroll label="Scenarios side by side" of="panel px-4 py-2.5 overflow-x-auto">
     <table>
       <thead>
         <tr>
@@ -143,7 +141,7 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Scroll>
   {#if rows.length > 1}
     <section class="panel px-4 py-2.5 mt-3 grid gap-2" aria-labelledby="differ">
       <h2 id="differ" class="text-body m-0">What differs</h2>

@@ -5,6 +5,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import { money } from '../lib/words';
+  import Scroll from '../lib/Scroll.svelte';
 
   interface Props {
     budget: number;
@@ -38,9 +39,7 @@
   {#if view.failure}<FailureNote failure={view.failure} again={() => view.take(api.schools(budget))} />{/if}
   {#if view.data}
     {@const d = view.data}
-    <!-- What scrolls must be reached by keyboard. -->
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll overflow-x-auto" role="group" aria-label="Schools side by side" tabindex="0">
+    <Scroll label="Schools side by side" of="overflow-x-auto">
       <table>
         <thead>
           <tr>
@@ -76,7 +75,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   {:else if !view.failure}<p class="soft" role="status">Asking each school…</p>{/if}
 </section>
 

@@ -28,6 +28,10 @@ export function money(amount: number, currency: string): string {
   return `${fixed(amount, 2)} ${currency}`;
 }
 
+/** A sum in each of its currencies; empty: nothing. */
+export const sums = (totals: { amount: number; currency: string }[]) =>
+  totals.map((t) => money(t.amount, t.currency)).join(' and ');
+
 const clock = new Intl.DateTimeFormat('en-GB', {
   year: 'numeric',
   month: '2-digit',

@@ -4,14 +4,15 @@
   import { api, place, type Shopping } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
-  import { money } from '../lib/words';
+  import { money, sums } from '../lib/words';
+  import Scroll from '../lib/Scroll.svelte';
 
   const list = new Loaded<Shopping>();
   onMount(() => void list.take(api.shopping()));
   const buy = $derived(list.data?.items.filter((i) => i.buy > 0) ?? []);
   const stops = $derived(buy.filter((i) => i.stops).length);
   const bill = $derived(list.data?.bill);
-  const total = $derived(bill?.totals.map((t) => money(t.amount, t.currency)).join(' and '));
+  const total = $derived(sums(bill?.totals ?? []));
 </script>
 
 {#snippet stated(value: number | undefined, words: (value: number) => string)}
@@ -49,9 +50,7 @@
     </p>
   {/if}
   {#if list.data.items.length > 0}
-    <!-- What scrolls must be reached by keyboard. -->
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll panel mt-3" role="group" aria-label="Parts" tabindex="0">
+    <Scroll label="Parts" of="panel mt-3">
       <table class="rows">
         <thead
           ><tr
@@ -75,7 +74,14 @@
                     >{i.boxed} {i.boxed === 1 ? 'comes' : 'come'} in a box</small
                   >{/if}</td
               >
-              {@render stated(i.offer?.price, (price) => money(price, i.offer?.currency ?? ''))}
+              {@render stated(
+                i.offer?.price,
+                (price) =>
+                  money(price, i.offer?.currency ?? '') +
+                  (i.used?.price === undefined || i.buy === 0
+                    ? ''
+                    : `, used ${money(i.used.price, i.used.currency ?? '')}`),
+              )}
               {@render stated(i.offer?.days, (days) => `${days} days`)}
               {@render stated(i.massG, (grams) => `${grams} g`)}
               <td>{i.for.join(', ')}</td><td>{i.note ?? ''}</td>
@@ -83,7 +89,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   {/if}
 {:else}
   <p class="soft" role="status">Adding up…</p>

@@ -2,6 +2,7 @@
   // The steps from left to right, and under each who can fly then and with what.
   import type { RouteLane, RouteStep } from '../api/client.svelte';
   import { moveOf } from './words';
+  import Scroll from '../lib/Scroll.svelte';
 
   interface Props {
     steps: RouteStep[];
@@ -13,9 +14,7 @@
   const fliesAfter = (lane: RouteLane, done: number) => lane.turns.findLast((t) => t.after <= done)?.flies ?? [];
 </script>
 
-<!-- What scrolls must be reached by keyboard. -->
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="scroll panel" role="group" aria-label="Step by step" tabindex="0">
+<Scroll label="Step by step" of="panel">
   <table>
     <thead>
       <tr>
@@ -56,7 +55,7 @@
       {/each}
     </tbody>
   </table>
-</div>
+</Scroll>
 
 <style>
   table {

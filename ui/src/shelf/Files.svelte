@@ -8,6 +8,7 @@
   import Card from '../lib/Card.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import Scroll from '../lib/Scroll.svelte';
 
   interface Props {
     shelf: Shelf;
@@ -144,9 +145,7 @@
           </ul>
         {/if}
         {#if d.changed.length > 0}
-          <!-- What scrolls must be reached by keyboard. -->
-          <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-          <div class="scroll overflow-x-auto max-h-80" role="group" aria-label="What is there already" tabindex="0">
+          <Scroll label="What is there already" of="overflow-x-auto max-h-80">
             <table class="rows">
               <caption class="text-left text-soft">These are there already, otherwise:</caption>
               <thead
@@ -167,7 +166,7 @@
                 {/each}
               </tbody>
             </table>
-          </div>
+          </Scroll>
         {/if}
         <div class="buttons flex gap-2.5 flex-wrap mt-2.5">
           <Button onclick={take}>{d.changed.length > 0 ? `Take in, replacing ${d.changed.length}` : 'Take in'}</Button>

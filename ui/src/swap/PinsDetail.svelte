@@ -6,6 +6,7 @@
   import Caution from '../lib/Caution.svelte';
   import { money } from '../lib/words';
   import LevelMark from '../lib/LevelMark.svelte';
+  import Scroll from '../lib/Scroll.svelte';
   import type { Change } from './gates';
   import OutlinePicture from './OutlinePicture.svelte';
   import WireTable from './WireTable.svelte';
@@ -62,9 +63,7 @@
   {#if pins.depths.length > 0}
     <section class="panel" aria-labelledby="depths">
       <h3 id="depths">How far to wire it, and what brings the sticks</h3>
-      <!-- What scrolls must be reached by keyboard. -->
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-      <div class="scroll" role="group" aria-label="Ways to wire it" tabindex="0">
+      <Scroll label="Ways to wire it">
         <table class="rows">
           <thead
             ><tr
@@ -112,7 +111,7 @@
             {/each}
           </tbody>
         </table>
-      </div>
+      </Scroll>
     </section>
   {/if}
   {#if pins.parts.length > 0}

@@ -1,0 +1,34 @@
+package decide
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"yokeswap/core/facts/verdict"
+)
+
+// A way is only cut off where nothing it may become is better than the best plan there is: one that hides
+// less is gone on with, whatever it warns of and however much it hangs on.
+func TestWhatMayStillBeTheBestIsGoneOnWith(t *testing.T) {
+	best := Cost{Hides: verdict.Falls, Open: 1, Price: 100}
+	for _, c := range []struct {
+		name   string
+		is     Cost
+		beaten bool
+	}{
+		{"hides less, and warns", Cost{Warns: verdict.Destroys}, false},
+		{"hides less, and hangs on more", Cost{Hides: verdict.Fails, Open: 4}, false},
+		{"hangs on less, and warns", Cost{Hides: verdict.Falls, Warns: verdict.Destroys}, false},
+		{"hides more", Cost{Hides: verdict.Destroys, Open: 1}, true},
+		{"warns of more", Cost{Hides: verdict.Falls, Open: 1, Warns: verdict.Destroys}, true},
+		{"hangs on one more", Cost{Hides: verdict.Falls, Open: 2}, false},
+		{"hangs on two more", Cost{Hides: verdict.Falls, Open: 3}, true},
+		{"costs more", Cost{Hides: verdict.Falls, Open: 1, Price: 200}, false},
+	} {
+		f := &finder{most: MostPlans, plans: []Plan{{Cost: best}}}
+		assert.Equal(t, c.beaten, f.beaten(&c.is), c.name)
+	}
+	full := &finder{most: 1, plans: []Plan{{Cost: best}}}
+	assert.True(t, full.beaten(&Cost{Hides: verdict.Falls, Open: 1, Price: 200}), "no place is left for it")
+}
