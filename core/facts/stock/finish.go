@@ -30,12 +30,11 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	each(q.Takes(s.parts), func(model string) { f.TakeSpare(model) })
 	off := fleet.Beyond(s.parts(&q.Now), s.parts(&now))
 	takeReady(q, fleet.Beyond(s.parts(&now), s.parts(&q.Now)))
-	t, inTurn := q.TurnFit(q.NextTurn)
-	if !inTurn {
-		each(s.withoutHeaders(off), f.AddSpare)
-	} else {
+	if t, ok := q.TurnFit(q.NextTurn); ok {
 		each(s.withoutHeaders(counted(t.Ready)), f.AddSpare) // it is another fit from now on
 		t.Ready = spares(off)
+	} else {
+		each(s.withoutHeaders(off), f.AddSpare)
 	}
 	newUnit := now.AirUnit != nil && now.AirUnit.Kit == ""
 	s.own(&f, now.AirUnit)
@@ -50,7 +49,7 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 			kit.Matings = new(1) // its antennas went on once
 		}
 	}
-	if inTurn {
+	if t, ok := q.TurnFit(q.NextTurn); ok {
 		t.Flown, t.Fit = true, q.Now
 		f.Wants = turned(f.Wants, q.ID, t.ID)
 	}

@@ -78,6 +78,19 @@ func TestTwoFitsChangePlaces(t *testing.T) {
 	assert.Empty(t, quadOf(t, st).InTurn)
 }
 
+// Where goggles are bought for a turn, the fit that comes off is kept as where they were owned.
+func TestAFitIsKeptWhereATurnBuysGoggles(t *testing.T) {
+	st := turning()
+	quadOf(t, st).Next.Goggles = &fleet.Slot{Model: "eyes"}
+	require.NoError(t, st.KeepInTurn("quad"))
+	require.NoError(t, st.Finish("quad", nil))
+	q := quadOf(t, st)
+	require.Len(t, q.InTurn, 1)
+	assert.Equal(t, "one", q.InTurn[0].Fit.AirUnit.Kit)
+	assert.Equal(t, "goggles", q.InTurn[0].Fit.Goggles.Kit)
+	assert.Equal(t, "eyes-1", q.Now.Goggles.Kit)
+}
+
 // A swap that is planned is never lost for a turn, and a turn that is dropped leaves no trace.
 func TestAPlanIsNotLostForATurn(t *testing.T) {
 	st := turning()
