@@ -1,16 +1,18 @@
 package core_test
 
 import (
+	"context"
 	"encoding"
 	"encoding/json"
 	"fmt"
 	"maps"
 	"reflect"
-	"runtime/debug"
 	"slices"
 	"strings"
 	"sync"
 	"testing"
+	"time"
+	"yokeswap/core/plans/decide"
 
 	"github.com/stretchr/testify/require"
 
@@ -30,7 +32,6 @@ import (
 	"yokeswap/core/work/setup"
 	"yokeswap/core/work/turns"
 	"yokeswap/demo"
-	"yokeswap/internal/builds"
 )
 
 // Every field has a reader: somewhere in the demo and in builds from its gear,
@@ -250,6 +251,15 @@ var parts = []func(w world) any{
 		}
 		return channels.Find(pilots)
 	},
+	func(w world) any { // what is set in goggles, and how they are worn
+		var lists []any
+		for i := range w.f.Kit {
+			if list, ok := setup.ListFor(w.lib, w.f, w.f.Kit[i].ID); ok {
+				lists = append(lists, list)
+			}
+		}
+		return lists
+	},
 	func(w world) any {
 		d, err := swap.NewDeadline(w.f.By, "2026-01-01", swap.NewBill(swap.Shopping(w.lib, w.f), w.f.Fleet), nil)
 		return []any{d, fmt.Sprint(err)}
@@ -257,7 +267,44 @@ var parts = []func(w world) any{
 	func(w world) any {
 		return w.each(func(c fleet.Case) any { return []any{swap.JudgeWithFixes(c), swap.Depths(c)} })
 	},
+	decided,
 }
+
+// dear are how many of the parts are asked only of what the others do not notice.
+const dear = 2
+
+// decided is what a fleet of a few quads is best made of, for two schools, and in which order.
+func decided(w world) any {
+	if len(w.f.Quads) > fewQuads {
+		return nil
+	}
+	ctx := context.Background()
+	ways, err := decide.WaysOf(ctx, w.lib, w.f)
+	if err != nil {
+		return err.Error()
+	}
+	var says []any
+	for _, id := range []string{"purpose", "used-middle"} {
+		school, ok := decide.SchoolOf(id)
+		if !ok {
+			return "no school " + id
+		}
+		weighed, err := ways.Weigh(ctx, school.Question(nil))
+		if err != nil {
+			return err.Error()
+		}
+		says = append(says, weighed.Within(halfThousand))
+		if purse, ok := weighed.Purse(halfThousand); ok {
+			says = append(says, weighed.Order(ctx, halfThousand, purse, time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC), time.Time{}))
+		}
+	}
+	return says
+}
+
+const (
+	fewQuads     = 2
+	halfThousand = 50_000 // hundredths
+)
 
 // ofText is what a board of the quad tells as it comes, and the demo's bundle held against
 // it.
@@ -348,32 +395,26 @@ func tree(t *testing.T, v any) (out any) {
 	return out
 }
 
-// differs says whether another world says or draws anything else. A value that
-// makes no sense at all may stop the world; that is no reading.
-//
-// All parts but the last are cheap; that one is left to what they do not notice.
-func differs(t *testing.T, before [][]string, w world, cheap bool) (yes bool) {
+// differs says whether another world says or draws anything else in the parts that are asked, and the
+// first of them. A value that makes no sense at all may stop the world; that is no reading.
+func differs(t *testing.T, before [][]string, w world, asked []int) (part int, yes bool) {
 	defer func() {
 		if recover() != nil {
 			yes = false
 		}
 	}()
-	last := len(parts) - 1
-	for i := range parts {
-		if cheap == (i == last) {
-			continue
-		}
+	for _, i := range asked {
 		says := w.part(t, i)
 		if len(says) != len(before[i]) {
-			return true
+			return i, true
 		}
 		for n := range says {
 			if says[n] != before[i][n] && !slices.Contains([]string{`"not asked"`, `"stopped"`}, says[n]) {
-				return true
+				return i, true
 			}
 		}
 	}
-	return false
+	return 0, false
 }
 
 // corpus is a stock, with what is said of it.
@@ -387,7 +428,7 @@ func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
 	require.NoError(t, demo.Load(st))
 	more(st)
 	c := corpus{Stock: st}
-	w := world{st.Sets, st.Library(), fleet.NewIndex(st.Fleet), everyQuad}
+	w := world{st.Sets, gear.NewLibrary(st.Sets...), fleet.NewIndex(st.Fleet), everyQuad}
 	for i := range parts {
 		c.says = append(c.says, w.part(t, i))
 	}
@@ -591,147 +632,4 @@ func leaveOpen(f *fleet.Fleet, set *gear.Set) {
 // must finds a harness by its id.
 func must(list []gear.Harness, id string) *gear.Harness {
 	return &list[slices.IndexFunc(list, func(h gear.Harness) bool { return h.ID == id })]
-}
-
-func TestEveryFieldHasAReader(t *testing.T) {
-	withoutRace(t)
-	defer debug.SetGCPercent(debug.SetGCPercent(800))
-	n := net{T: t, field: map[string]string{}, unread: map[string]int{}, read: map[string]bool{}}
-	fields(reflect.TypeFor[gear.Set](), "pack", n.ask)
-	fields(reflect.TypeFor[fleet.Fleet](), "fleet", n.ask)
-	corpora := []corpus{newCorpus(t, func(st *stock.Stock) {
-		for seed := range 6 {
-			st.Fleet.Quads = append(st.Fleet.Quads, builds.Alone(uint64(seed), st.Library(), st.Fleet).Quads[0])
-		}
-	}), newCorpus(t, whatTheDemoLacks), newCorpus(t, func(st *stock.Stock) {
-		whatTheDemoLacks(st)
-		st.Fleet.KeepWayBack = true
-	})}
-	for _, n.cheap = range []bool{true, false} {
-		for _, c := range corpora {
-			n.look(c)
-		}
-	}
-	for _, field := range slices.Sorted(maps.Keys(n.unread)) {
-		t.Errorf("%s is read by nothing (%d values tried)", field, n.unread[field])
-	}
-}
-
-// net holds which fields are still without a reader.
-type net struct {
-	*testing.T
-	field  map[string]string // which it is, by where it stands
-	unread map[string]int    // values there are
-	read   map[string]bool   // by where it stands
-	cheap  bool              // whether the cheap parts are asked, or the last one
-}
-
-func (n *net) ask(path, field string) {
-	n.field[path] = field
-	if !slices.Contains(oneValue, field) {
-		n.unread[field] = 0
-	}
-}
-
-// readsInside says whether a field inside the one at a path has a reader there.
-func (n *net) readsInside(path string) bool {
-	for at := range n.read {
-		if strings.HasPrefix(at, path+".") || strings.HasPrefix(at, path+"[]") {
-			return true
-		}
-	}
-	return false
-}
-
-func (n *net) look(c corpus) {
-	lib, index := gear.NewLibrary(c.Sets...), fleet.NewIndex(c.Fleet)
-	for i, set := range c.Sets {
-		n.walk("pack", set, c, func(text []byte, quad int) (world, bool) {
-			var other gear.Set
-			if json.Unmarshal(text, &other) != nil {
-				return world{}, false
-			}
-			sets := slices.Clone(c.Sets)
-			sets[i] = &other
-			return world{sets, gear.NewLibrary(sets...), index, quad}, true
-		})
-	}
-	n.walk("fleet", c.Fleet, c, func(text []byte, quad int) (world, bool) {
-		var other fleet.Fleet
-		if json.Unmarshal(text, &other) != nil {
-			return world{}, false
-		}
-		return world{c.Sets, lib, fleet.NewIndex(&other), quad}, true
-	})
-}
-
-// walk tries other values for every field of a file that has no reader yet.
-func (n *net) walk(name string, file any, c corpus, with func(text []byte, quad int) (world, bool)) {
-	whole := tree(n.T, file)
-	var list []string
-	at := map[string][]place{}
-	places(whole, name, everyQuad, func(path string, p place) {
-		if _, known := n.field[path]; known {
-			if at[path] == nil {
-				list = append(list, path)
-			}
-			at[path] = append(at[path], p)
-		}
-	})
-	slices.Reverse(list) // what is inside first: who reads that reads what it is in
-	for _, path := range list {
-		if _, open := n.unread[n.field[path]]; !open {
-			continue
-		}
-		if n.readsInside(path) {
-			delete(n.unread, n.field[path])
-			continue
-		}
-		var seen []any
-		for _, p := range at[path] {
-			if !slices.ContainsFunc(seen, func(v any) bool { return reflect.DeepEqual(v, p.value) }) {
-				seen = append(seen, p.value)
-			}
-		}
-		n.unread[n.field[path]] += len(at[path])
-		noticed := func(p place) bool {
-			text, err := json.Marshal(whole)
-			require.NoError(n.T, err)
-			w, ok := with(text, p.quad)
-			return ok && differs(n.T, c.says, w, n.cheap)
-		}
-		if tried(at[path], seen[:min(len(seen), 8)], noticed) {
-			delete(n.unread, n.field[path])
-			n.read[path] = true
-		}
-	}
-}
-
-// oneValue are fields that can only have one value yet.
-var oneValue = []string{"gear.Advice.kind"}
-
-// tries is how many values of a field are tried at most.
-const tries = 50
-
-// tried says whether another value at any of the places is noticed. Each place gets
-// its first other value before any gets its second.
-func tried(at []place, seen []any, noticed func(p place) bool) bool {
-	count := 0
-	for n, more := 0, true; more; n++ {
-		more = false
-		for _, p := range at {
-			list := others(p.value, seen)
-			if n >= len(list) {
-				continue
-			}
-			more = true
-			p.set(list[n])
-			found := noticed(p)
-			p.set(p.value)
-			if count++; found || count == tries {
-				return found
-			}
-		}
-	}
-	return false
 }

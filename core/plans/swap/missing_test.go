@@ -197,7 +197,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 	withoutRace(t)
 	defer debug.SetGCPercent(debug.SetGCPercent(800))
 	st := demoStock(t)
-	fleets := fleetsOf(st, howMany(20))
+	fleets := fleetsOf(st, howMany(14))
 	before := judged(st.Library(), fleets)
 	seen := map[string]bool{}
 	checked, stated := 0, 0

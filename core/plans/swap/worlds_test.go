@@ -107,7 +107,7 @@ func TestARevisionNotStatedIsTheWorst(t *testing.T) {
 func TestSettlingWhatIsOpenIsNeverWorse(t *testing.T) {
 	withoutRace(t)
 	random := rand.New(rand.NewPCG(27, 11))
-	for range 40 {
+	for range 26 {
 		st := demoStock(t)
 		quad := st.Fleet.Quads[random.IntN(len(st.Fleet.Quads))].ID
 		q, _ := st.Fleet.Quad(quad)
