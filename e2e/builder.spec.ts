@@ -26,6 +26,28 @@ test('the yoke board shows the nine quads and answers to what is brought', async
   await expect(page.getByRole('button', { name: /Visor C left at home/ })).toHaveAttribute('aria-pressed', 'false');
 });
 
+test('what nobody owns is tried on the board, beside what is brought', async ({ page, open }) => {
+  await open('/?left=visor-c-1');
+  const more = page.getByRole('region', { name: 'What if you had more' });
+  await more.getByRole('combobox').selectOption('visor-d');
+  await expect(more).toContainText('Visor D links 2 quads that nothing brought links with: Rynd and Fantail.');
+  await expect(more).toContainText('329.00 EUR, used 245.00 EUR');
+  await expect(page.getByRole('columnheader', { name: 'what if: Visor D' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Fantail/ })).toContainText('after swap');
+  await page.getByRole('button', { name: /Visor C left at home/ }).click();
+  await expect(more).toContainText('links no quad that does not link with what is brought');
+  await expect(page).toHaveURL(/\?try=visor-d$/);
+  await expectAccessible(page);
+  await more.getByRole('button', { name: /take it off the board/ }).click();
+  await expect(page.getByRole('columnheader', { name: 'what if: Visor D' })).toHaveCount(0);
+
+  await open('/?try=visor-a'); // it was bought since the address was kept
+  await expect(page.getByRole('alert')).toContainText('visor-a is no device that could be tried');
+  await page.getByRole('button', { name: 'Take what is tried off the board' }).click();
+  await expect(page.getByRole('rowheader')).toHaveCount(9);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
 test('picking another part re-judges at once, and a pressed fix does what it says', async ({ page, open }) => {
   await open('/swap/wallower/power');
   const burns = page.locator('details', { hasText: 'It burns.' });

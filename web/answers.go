@@ -141,7 +141,8 @@ func (a *answers) work(ctx context.Context, k *kept, q question, find find) {
 
 // titles are what questions are called while they are worked on, by their first word.
 var titles = map[string]string{
-	"board": "the yoke board", "quad": "the gates of a quad", "ask": "what to ask next", "links": "the map of links",
+	"board": "the yoke board", "whatif": "what else would open",
+	"quad": "the gates of a quad", "ask": "what to ask next", "links": "the map of links",
 	"route": "the route", "back": "the way back", "shelf": "the shelf",
 }
 

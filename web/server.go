@@ -177,6 +177,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	api := humachi.New(router, config)
 	s.registerHealth(api)
 	s.registerFleet(api)
+	s.registerWhatIf(api)
 	s.registerDecide(api)
 	s.registerMeans(api)
 	s.registerScenarios(api)

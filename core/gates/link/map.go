@@ -26,6 +26,8 @@ type MapModel struct {
 	ID    string   `json:"id"`
 	Label string   `json:"label"`
 	Owned []string `json:"owned"` // "One of Quern on 1.0.4"
+	// Offer is what one costs that nobody owns; absent: one is owned, or no price is stated.
+	Offer *gear.Offer `json:"offer,omitempty"`
 	// Releases are those its gear lists, the oldest first.
 	Releases []firmware.Version `json:"releases"`
 }
@@ -103,6 +105,9 @@ func mapModel(d *gear.Device, f *fleet.Index) MapModel {
 			on = " on " + string(kit.Firmware)
 		}
 		m.Owned = append(m.Owned, kit.Label()+on)
+	}
+	if len(m.Owned) == 0 {
+		m.Offer = d.Offer
 	}
 	return m
 }

@@ -1,6 +1,9 @@
 package link
 
 import (
+	"cmp"
+	"slices"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 )
@@ -15,6 +18,17 @@ const (
 	ReachNever   Reach = "never"   // no firmware within reach links them
 	ReachUnknown Reach = "unknown" // a version or a statement is missing
 )
+
+// reachOrder is which answer is better, the best first.
+var reachOrder = []Reach{ReachNow, ReachAfter, ReachUnknown, ReachNever}
+
+// Better says whether an answer is better than another.
+func (r Reach) Better(than Reach) bool {
+	return slices.Index(reachOrder, r) < slices.Index(reachOrder, than)
+}
+
+// Links says whether they link, now or after updates.
+func (r Reach) Links() bool { return r == ReachNow || r == ReachAfter }
 
 // GogglesReach is the answer for one pair of goggles.
 type GogglesReach struct {
@@ -40,17 +54,39 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 	if c.Fit.Goggles != nil && c.Fit.Goggles.Kit == gogglesKit {
 		slot = c.Fit.Goggles
 	}
-	c = c.Flown(slot, nil)
+	return reachBy(c.Flown(slot, nil), gogglesKit)
+}
+
+// ReachIfBought answers for goggles of a model as they come from a shop; their model stands for them.
+func ReachIfBought(c fleet.Case, model string) GogglesReach {
+	return reachBy(c.Flown(&fleet.Slot{Model: model}, nil), model)
+}
+
+// ReachHolding answers for goggles owned with one controller alone, of a model as it comes from a shop.
+func ReachHolding(c fleet.Case, gogglesKit, controllerModel string) GogglesReach {
+	t, hasAir, hasGoggles := newSystem(c.Flown(&fleet.Slot{Kit: gogglesKit}, &fleet.Slot{Model: controllerModel}))
+	if !hasAir || !hasGoggles {
+		return noUnit(gogglesKit)
+	}
+	return t.reachWith()
+}
+
+func noUnit(goggles string) GogglesReach {
+	return GogglesReach{Goggles: goggles, Reach: ReachUnknown, Says: "no air unit chosen"}
+}
+
+// reachBy answers for the goggles of a case, whatever it is flown with.
+func reachBy(c fleet.Case, goggles string) GogglesReach {
 	t, hasAir, hasGoggles := newSystem(c)
 	if !hasAir || !hasGoggles {
-		return GogglesReach{Goggles: gogglesKit, Reach: ReachUnknown, Says: "no air unit chosen"}
+		return noUnit(goggles)
 	}
 	best := t.reachWith()
-	if best.Reach == ReachNow || best.Reach == ReachAfter || t.separate || !t.needsSticks() {
+	if best.Reach.Links() || t.separate || !t.needsSticks() {
 		return best
 	}
 	picture := t.reachPicture()
-	if picture.Reach != ReachNow && picture.Reach != ReachAfter {
+	if !picture.Reach.Links() {
 		return picture
 	}
 	for _, kit := range c.Fleet.PiecesOf(c.Library.Controllers()...) {
@@ -59,7 +95,7 @@ func ReachOf(c fleet.Case, gogglesKit string) GogglesReach {
 		}
 		other, _, _ := newSystem(c.Flown(nil, &fleet.Slot{Kit: kit.ID}))
 		r := other.reachWith()
-		if (r.Reach == ReachNow || r.Reach == ReachAfter) && (best.Reach != ReachNow && best.Reach != ReachAfter ||
+		if r.Reach.Links() && (!best.Reach.Links() ||
 			r.Updates < best.Updates) {
 			best = r
 		}
@@ -83,7 +119,7 @@ func (t *system) reachPicture() GogglesReach { return t.reachAs(false) }
 // reachWith answers for the picture and the sticks, as the fit has them.
 func (t *system) reachWith() GogglesReach {
 	r := t.reachAs(t.needsSticks() && !t.separate)
-	if r.Reach == ReachNow || r.Reach == ReachAfter {
+	if r.Reach.Links() {
 		switch {
 		case t.separate:
 			r.Controller = t.Library.Label(t.Fit.Receiver)
@@ -96,7 +132,7 @@ func (t *system) reachWith() GogglesReach {
 }
 
 func (t *system) reachAs(withSticks bool) GogglesReach {
-	r := GogglesReach{Goggles: t.gogglesState.KitID, Reach: ReachUnknown}
+	r := GogglesReach{Goggles: cmp.Or(t.gogglesState.KitID, t.gogglesState.ModelID), Reach: ReachUnknown}
 	r.Swap = t.Quad.Now.AirUnit == nil || t.Quad.Now.AirUnit.Kit != t.air.KitID || !t.air.Owned()
 	list, never := t.statements()
 	if never != nil {

@@ -293,6 +293,7 @@ func (w *writer) ways(failed int, against, met []int) []Way {
 			})
 		}
 	}
+	ways = append(ways, w.otherGoggles(failed, quad, own, keep)...)
 	ways = append(ways, w.controllers(failed, quad, own, keep)...)
 	ways = append(ways, w.separate(failed, quad, own, keep)...)
 	slices.SortStableFunc(ways, func(a, b Way) int { return toBuy(a) - toBuy(b) })
@@ -336,6 +337,36 @@ func (w *writer) otherUnits(quad *fleet.Quad, own, keep []int) (ways []Way) {
 		}
 		way := Way{Says: "fit " + unit.Label() + " to " + quad.Label(), Costs: costs}
 		ways = append(ways, w.tried(way, quad.ID, fleet.Patch{AirUnit: slot}, own, keep)...)
+	}
+	return ways
+}
+
+// otherGoggles flies the quad with goggles to buy: a second pair of those it is to be flown with, on
+// a release of its own, or a model nobody owns.
+func (w *writer) otherGoggles(failed int, quad *fleet.Quad, own, keep []int) (ways []Way) {
+	asked, _ := w.Fleet.Piece(w.Wants[failed].Goggles)
+	for _, model := range gear.All[*gear.Goggles](w.Library) {
+		second := asked != nil && asked.Model == model.ID
+		if !second && len(w.Fleet.PiecesOf(model.ID)) > 0 {
+			continue
+		}
+		f := *w.Fleet.Fleet
+		f.Kit = slices.Clone(f.Kit)
+		id := f.Own(model.ID)
+		with := w.Request
+		with.Fleet = fleet.NewIndex(&f)
+		way := Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: bought}
+		if o := model.Offer; o != nil && o.Price != nil {
+			way.Costs = fmt.Sprintf("%s for %.2f %s", bought, *o.Price, o.Currency)
+		}
+		if second {
+			way.Says = "fly " + quad.Label() + " with a second " + model.Label()
+		}
+		ways = append(ways, w.met(way, with, own, keep, func(k int, want *fleet.Want) {
+			if k == failed {
+				want.Goggles = id
+			}
+		})...)
 	}
 	return ways
 }
@@ -407,7 +438,7 @@ func (w *writer) met(way Way, r Request, own, keep []int, change func(k int, wan
 	if !feasible(r, asked) || !feasible(r, upTo(len(keep))) {
 		return nil
 	}
-	way.Buys = way.Costs == bought
+	way.Buys = strings.HasPrefix(way.Costs, bought)
 	return []Way{way}
 }
 

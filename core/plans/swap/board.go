@@ -19,8 +19,9 @@ type Row struct {
 	Use     string              `json:"use"`
 	Now     string              `json:"now"`
 	Next    string              `json:"next"`
-	Stays   bool                `json:"stays"`   // next is as now
-	Planned bool                `json:"planned"` // a swap is planned, whether it is left out or not
+	Stays   bool                `json:"stays"`          // next is as now
+	Planned bool                `json:"planned"`        // a swap is planned, whether it is left out or not
+	Left    bool                `json:"left,omitempty"` // the swap is left out: the quad is judged as it is now
 	Level   verdict.Level       `json:"level"`
 	Gates   []GateLevel         `json:"gates"`
 	Goggles []link.GogglesReach `json:"goggles"`
@@ -130,6 +131,7 @@ func newRow(q *fleet.Quad, swapLeft bool, found found, devices []Device) Row {
 		Next:    found.next,
 		Stays:   sameUnit(q.Now, *next),
 		Planned: planned,
+		Left:    swapLeft,
 		Level:   found.level,
 		Gates:   found.gates,
 		Goggles: found.goggles,
@@ -140,7 +142,7 @@ func newRow(q *fleet.Quad, swapLeft bool, found found, devices []Device) Row {
 		brought[d.Kit] = d.Brought
 	}
 	for _, reach := range found.goggles {
-		if brought[reach.Goggles] && better(reach.Reach, row.Flies) {
+		if brought[reach.Goggles] && reach.Reach.Better(row.Flies) {
 			row.Flies = reach.Reach
 		}
 	}
@@ -163,10 +165,6 @@ func worstWords(g GateVerdict) string {
 	}
 	return ""
 }
-
-var reachOrder = map[link.Reach]int{link.ReachNow: 0, link.ReachAfter: 1, link.ReachUnknown: 2, link.ReachNever: 3}
-
-func better(a, b link.Reach) bool { return reachOrder[a] < reachOrder[b] }
 
 // needs says what stands in the way besides the goggles: a controller left at
 // home, a part not owned, a gate that is shut.

@@ -5,6 +5,7 @@ import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
 export type Board = Schemas['BoardPage'];
+export type WhatIf = Schemas['WhatIf'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
 export type Finding = Schemas['Finding'];
@@ -253,6 +254,8 @@ async function read<T>(call: () => Promise<{ data?: T; error?: unknown; response
 export const api = {
   board: (left: string[], count?: number) =>
     read(() => client.GET('/api/board', { params: { query: { left: left.join(','), count } } })),
+  whatIf: (tried: string[], left: string[]) =>
+    read(() => client.GET('/api/whatif', { params: { query: { try: tried.join(','), left: left.join(',') } } })),
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),

@@ -1552,6 +1552,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/whatif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API whatif */
+        get: operations["list-api-whatif"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2917,6 +2934,7 @@ export interface components {
         LinkMapModel: {
             id: string;
             label: string;
+            offer?: components["schemas"]["Offer"];
             owned: string[];
             releases: string[];
         };
@@ -3340,6 +3358,16 @@ export interface components {
             /** Format: double */
             price?: number;
             seen?: string;
+        };
+        Offered: {
+            currency: string;
+            kind: string;
+            model: string;
+            name: string;
+            /** Format: int64 */
+            price?: number;
+            /** Format: int64 */
+            used?: number;
         };
         OnUSB: {
             alive: string[];
@@ -4156,6 +4184,7 @@ export interface components {
             flies: string;
             gates: components["schemas"]["GateLevel"][];
             goggles: components["schemas"]["LinkGogglesReach"][];
+            left?: boolean;
             level: string;
             name: string;
             needs?: string;
@@ -4698,6 +4727,31 @@ export interface components {
             name: string;
             source: string;
         };
+        TriedCell: {
+            controller?: string;
+            goggles: string;
+            level?: string;
+            noSticks?: boolean;
+            quad: string;
+            reach: string;
+            says: string;
+            swap?: boolean;
+            /** Format: int64 */
+            updates?: number;
+        };
+        TriedColumn: {
+            cells: components["schemas"]["TriedCell"][];
+            currency: string;
+            kind: string;
+            model: string;
+            name: string;
+            opens: string[];
+            /** Format: int64 */
+            price?: number;
+            says: string;
+            /** Format: int64 */
+            used?: number;
+        };
         Turn: {
             gate: string;
             is: string;
@@ -4744,6 +4798,10 @@ export interface components {
             quad: string;
             turn?: string;
             weight: string;
+        };
+        WhatIf: {
+            columns: components["schemas"]["TriedColumn"][];
+            devices: components["schemas"]["Offered"][];
         };
         Wire: {
             /** Format: int64 */
@@ -8219,6 +8277,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-whatif": {
+        parameters: {
+            query?: {
+                /** @description models tried, separated by commas */
+                try?: string;
+                /** @description what is left at home, as of the board */
+                left?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIf"];
                 };
             };
             /** @description Error */

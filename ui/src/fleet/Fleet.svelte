@@ -3,15 +3,20 @@
   // pair of goggles whether it links. Toggling what is brought asks anew.
   import { untrack } from 'svelte';
   import { push, replace, router } from 'svelte-spa-router';
-  import { api, type Board } from '../api/client.svelte';
+  import { api, type Board, type WhatIf as Tried } from '../api/client.svelte';
   import Start from '../begin/Start.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
+  import WhatIf from './WhatIf.svelte';
   import YokeRow from './YokeRow.svelte';
 
   const board = new Loaded<Board>();
-  const left = $derived(new URLSearchParams(router.querystring ?? '').get('left')?.split(',').filter(Boolean) ?? []);
+  const whatIf = new Loaded<Tried>();
+  const listed = (name: string) =>
+    new URLSearchParams(router.querystring ?? '').get(name)?.split(',').filter(Boolean) ?? [];
+  const left = $derived(listed('left'));
+  const tried = $derived(listed('try'));
   let at = $state(-1);
   const atOnce = 200;
   let shown = $state(atOnce);
@@ -20,13 +25,26 @@
     const [leaving, count] = [left, shown];
     untrack(() => void board.take(api.board(leaving, count)));
   });
+  $effect(() => {
+    const [trying, leaving] = [tried, left];
+    untrack(() => void whatIf.take(api.whatIf(trying, leaving)));
+  });
 
   const goggles = $derived(board.data?.devices.filter((d) => d.kind === 'goggles') ?? []);
+  const columns = $derived(whatIf.data?.columns ?? []);
   const controllers = $derived(board.data?.devices.filter((d) => d.kind === 'controller') ?? []);
 
   function toggle(kit: string) {
-    const next = left.includes(kit) ? left.filter((k) => k !== kit) : [...left, kit];
-    void replace(next.length > 0 ? `/?left=${next.join(',')}` : '/');
+    show(left.includes(kit) ? left.filter((k) => k !== kit) : [...left, kit], tried);
+  }
+
+  function show(leaving: string[], trying: string[]) {
+    const query = [
+      ['left', leaving],
+      ['try', trying],
+    ] as const;
+    const text = query.filter(([, list]) => list.length > 0).map(([name, list]) => `${name}=${list.join(',')}`);
+    void replace(text.length > 0 ? `/?${text.join('&')}` : '/');
   }
 
   function onkeydown(event: KeyboardEvent) {
@@ -75,10 +93,15 @@
         ><a href="#/begin">Begin another</a> <a href="#/together">Who can fly together?</a></span
       >
     </div>
+    {#if whatIf.failure}
+      <FailureNote failure={whatIf.failure} again={() => whatIf.take(api.whatIf(tried, left))} />
+      <button type="button" class="button" onclick={() => show(left, [])}>Take what is tried off the board</button>
+    {/if}
+    {#if whatIf.data}<WhatIf whatIf={whatIf.data} ontry={(models) => show(left, models)} />{/if}
     <div class="scroll">
       <table
         class="w-full border-collapse bg-sheet border border-line"
-        style:--least={`${490 + 68 * b.gates.length + 92 * goggles.length}px`}
+        style:--least={`${490 + 68 * b.gates.length + 92 * (goggles.length + columns.length)}px`}
       >
         <caption class="unseen">The fleet: each quad with its gates and the goggles it links with</caption>
         <thead>
@@ -87,6 +110,7 @@
             <th scope="col" class="now">now</th>
             {#each b.gates as g (g.gate)}<th scope="col" class="gate">{g.title}</th>{/each}
             <th scope="col">next</th>
+            {#each columns as c (c.model)}<th scope="col" class="eyes tried">what if: {c.name}</th>{/each}
             {#each goggles as g (g.kit)}<th scope="col" class="eyes" class:home={!g.brought}>{g.name}</th>{/each}
           </tr>
         </thead>
@@ -96,6 +120,7 @@
               {row}
               gates={b.gates}
               {goggles}
+              {columns}
               {left}
               ontoggle={toggle}
               onopen={(gate) => push(`/swap/${row.quad}${gate ? `/${gate}` : ''}`)}
@@ -154,6 +179,9 @@
   th.eyes {
     text-align: center;
     padding-inline: 0.3rem;
+  }
+  th.tried {
+    border-inline: 2px dashed var(--line);
   }
   th.eyes.home {
     text-decoration: line-through;

@@ -1,6 +1,6 @@
 <script lang="ts">
   // One quad of the yoke board.
-  import type { Board, Row } from '../api/client.svelte';
+  import type { Board, Row, WhatIf } from '../api/client.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { levelOf, levelShort, levelWords } from '../lib/levels';
   import { reachWords } from './reach';
@@ -9,12 +9,13 @@
     row: Row;
     gates: Board['gates'];
     goggles: Board['devices'];
+    columns: WhatIf['columns'];
     left: string[];
     ontoggle: (what: string) => void;
     onopen: (gate?: string) => void;
     onfocusrow: () => void;
   }
-  let { row, gates, goggles, left, ontoggle, onopen, onfocusrow }: Props = $props();
+  let { row, gates, goggles, columns, left, ontoggle, onopen, onfocusrow }: Props = $props();
 </script>
 
 <tr class="border-b border-b-line" onfocusin={onfocusrow}>
@@ -59,6 +60,22 @@
     {#if row.needs}<small class="block text-soft font-normal text-small leading-tight">still needs {row.needs}</small
       >{/if}
   </td>
+  {#each columns as c (c.model)}
+    {@const cell = c.cells.find((x) => x.quad === row.quad)}
+    <td class="eyes tried {cell?.reach ?? ''}" title={cell?.says}>
+      {#if cell}
+        <span class="small-gate hidden">what if: {c.name}</span>
+        {#if cell.level}
+          <LevelMark level={cell.level} size={18} />
+          <small class="block text-ink font-normal text-small leading-tight">{levelShort[levelOf(cell.level)]}</small>
+        {/if}
+        {reachWords(cell)}
+        {#if cell.controller}<small class="block text-soft font-normal text-small leading-tight"
+            >with {cell.controller}</small
+          >{/if}
+      {/if}
+    </td>
+  {/each}
   {#each row.goggles as r (r.goggles)}
     {@const device = goggles.find((g) => g.kit === r.goggles)}
     <td class="eyes {r.reach}" class:home={!device?.brought} title={r.says}>
@@ -137,6 +154,9 @@
     font-weight: 600;
     min-width: 76px;
     padding-inline: 0.3rem;
+  }
+  .eyes.tried {
+    border-inline: 2px dashed var(--line);
   }
   .eyes.now {
     color: var(--fits);

@@ -8,6 +8,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import { money } from '../lib/words';
 
   let { params }: { params: { unit?: string; goggles?: string } } = $props();
 
@@ -19,6 +20,11 @@
   const load = () => map.take(api.links(kit && release ? { kit, to: release } : {}));
   void load();
   void api.shelf({ kind: 'kit' }).then((shelf) => (owned = shelf.ok ? shelf.data.entries : []));
+  // What of a model there is, or what one costs.
+  const ownedOf = (m: LinkMap['units'][number]) =>
+    m.owned.length > 0
+      ? m.owned.join('; ')
+      : `none owned${m.offer?.price === undefined ? '' : `, one costs ${money(m.offer.price, m.offer.currency ?? '')}`}`;
   const modelOf = (id: string) => (owned.find((e) => e.id === id)?.entry as { model?: string } | undefined)?.model;
   const releasesOf = (model?: string) =>
     [...(map.data?.units ?? []), ...(map.data?.goggles ?? [])].find((m) => m.id === model)?.releases ?? [];
@@ -124,20 +130,14 @@
           <tr>
             <th scope="col">air unit</th>
             {#each m.goggles as g (g.id)}<th scope="col"
-                >{g.label}<small class="block soft font-normal"
-                  >{g.owned.length > 0 ? g.owned.join('; ') : 'none owned'}</small
-                ></th
+                >{g.label}<small class="block soft font-normal">{ownedOf(g)}</small></th
               >{/each}
           </tr>
         </thead>
         <tbody>
           {#each m.units as u (u.id)}
             <tr>
-              <th scope="row"
-                >{u.label}<small class="block soft font-normal"
-                  >{u.owned.length > 0 ? u.owned.join('; ') : 'none owned'}</small
-                ></th
-              >
+              <th scope="row">{u.label}<small class="block soft font-normal">{ownedOf(u)}</small></th>
               {#each m.goggles as g (g.id)}
                 {@const c = cellAt(u.id, g.id)}
                 <td>
