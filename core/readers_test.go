@@ -295,7 +295,7 @@ func decided(w world) any {
 		}
 		says = append(says, weighed.Within(halfThousand))
 		if purse, ok := weighed.Purse(halfThousand); ok {
-			says = append(says, weighed.Order(ctx, halfThousand, purse, time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC), time.Time{}))
+			says = append(says, weighed.Order(ctx, halfThousand, purse, decide.Calendar{From: time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)}))
 		}
 	}
 	return says

@@ -90,6 +90,7 @@ test('in a ducted craft the unit lies over the board, and a tight tail wants rig
 });
 
 test('antennas at 60°, clear of carbon, in a printed holder', async ({ page, open }) => {
+  test.slow(); // a holder is cut while other tests run
   await open('/swap/quern/antenna');
   await expect(page.getByText(/The antennas stand|from carbon, /)).toHaveCount(0); // 60° apart, 46 mm from carbon
   await open('/swap/quern/mount');

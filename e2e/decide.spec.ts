@@ -93,6 +93,10 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   await expect(days.first()).toContainText('Order on');
   await page.getByLabel('Done by').fill('2999-01-01');
   await expect(page.getByRole('heading', { name: /in time for 2999-01-01/ })).toBeVisible();
+  await page.getByLabel('A bench day every').fill('3');
+  await page.getByLabel('A bench day every').press('Tab');
+  await expect(page.getByText('one bench day every 3 days')).toBeVisible();
+  await expect(page).toHaveURL(/every=3/);
   await expectNoSidewaysScroll(page);
   await page.getByLabel('As seen by').selectOption('each by what it is flown for');
   await expect(page).not.toHaveURL(/school=used/);

@@ -143,6 +143,8 @@ func (a *answers) work(ctx context.Context, k *kept, q question, find find) {
 var titles = map[string]string{
 	"board": "the yoke board", "whatif": "what else would open",
 	"quad": "the gates of a quad", "ask": "what to ask next", "links": "the map of links",
+	"candidates": "what could go on a quad", "decide": "what the fleet is best made of",
+	"order": "the order over months", "schools": "the schools side by side",
 	"route": "the route", "back": "the way back", "shelf": "the shelf",
 }
 

@@ -172,7 +172,8 @@ type OrderView struct {
 // decideOrder puts a choice in order, from today on.
 func (s *server) decideOrder(ctx context.Context, in *struct {
 	Asks
-	By string `query:"by" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"the day it shall be done by"`
+	Every int    `query:"every" minimum:"0" maximum:"90" doc:"days between two bench days; absent: 7"`
+	By    string `query:"by" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"the day it shall be done by"`
 }) (*ready[OrderView], error) {
 	snap, err := s.store.Snapshot()
 	if err != nil {
@@ -200,7 +201,7 @@ func (s *server) decideOrder(ctx context.Context, in *struct {
 				"state what that is worth in " + weighed.Currency() + ".")
 		}
 		view := OrderView{Currency: weighed.Currency(), Purse: purse}
-		view.Order = weighed.Order(ctx, budget, purse, today, by)
+		view.Order = weighed.Order(ctx, budget, purse, decide.Calendar{From: today, By: by, Every: in.Every})
 		return &view, ctx.Err()
 	})
 }

@@ -159,6 +159,16 @@ func inOrderAndBesideTheSchools(t *testing.T, c client) {
 	}
 	o := get[web.OrderView](c, "/api/decide/order?"+asked+"&by=2999-01-01")
 	assert.Equal(t, decide.Purse{Now: 400, Month: 60, Stated: true}, o.Purse)
+	assert.Equal(t, decide.BenchEvery, o.Every)
+	daily := get[web.OrderView](c, "/api/decide/order?"+asked+"&every=1")
+	assert.Equal(t, 1, daily.Every)
+	for i := range daily.Stages { // whoever has a bench day each day waits for parts alone
+		assert.LessOrEqual(t, daily.Stages[i].BenchOn, o.Stages[i].BenchOn)
+	}
+	for _, every := range []string{"-1", "91", "x"} {
+		status, _ := c.do("GET", "/api/decide/order?"+asked+"&every="+every, "")
+		assert.Equal(t, 422, status, every)
+	}
 	status, text := c.do("GET", "/api/decide/order?budget=400&currency=CHF", "")
 	assert.Equal(t, 422, status, "what there is is stated in another currency: %s", text)
 	require.NotNil(t, o.Holds)

@@ -45,6 +45,7 @@ type Candidate struct {
 	Ranks map[string]int `json:"ranks"`
 
 	patch fleet.Patch // puts the unit in
+	cut   bool        // not all was looked at, with what is owned or with goggles to buy
 }
 
 // Company is a best plan with goggles that are not owned.
@@ -89,7 +90,11 @@ type Band struct {
 // whole plan. It ends with the context.
 func Candidates(ctx context.Context, c fleet.Case) []Candidate {
 	list := units(c)
-	swap.Each(ctx, len(list)-1, func(i int) { list[i+1].tryOn(ctx, c) })
+	trials := make([]trial, len(list)-1)
+	for i := range trials {
+		trials[i] = trial{at: c, one: &list[i+1]}
+	}
+	tryAll(ctx, trials, madeAtFirst, madeInAll)
 	rank(list)
 	return list
 }
@@ -157,11 +162,46 @@ func units(c fleet.Case) []Candidate {
 	return list
 }
 
+// trial is a unit that is tried on a quad.
+type trial struct {
+	at     fleet.Case
+	one    *Candidate
+	memory *memory
+}
+
+// How many fits are made in each search at first; and in all those together that this was not enough
+// for: half a minute on two processors. A fleet of which much is not stated has many of them.
+const (
+	madeAtFirst = 2_000
+	madeInAll   = 250_000
+)
+
+// tryAll tries each unit with little work, and with more those it was not enough for.
+func tryAll(ctx context.Context, trials []trial, atFirst, inAll int) {
+	swap.Each(ctx, len(trials), func(i int) {
+		trials[i].memory = newMemory(atFirst)
+		if trials[i].tryOn(ctx); !trials[i].one.cut {
+			trials[i].memory = nil
+		}
+	})
+	again := slices.DeleteFunc(slices.Clone(trials), func(t trial) bool { return !t.one.cut })
+	if len(again) == 0 {
+		return
+	}
+	limit := min(mostMade, max(atFirst, inAll/len(again)))
+	swap.Each(ctx, len(again), func(i int) {
+		again[i].memory.limit = limit
+		again[i].tryOn(ctx)
+	})
+}
+
 // tryOn finds the best whole plan for a unit, and what it gives.
-func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
-	m := newMemory()
+func (t *trial) tryOn(ctx context.Context) {
+	c, one, m := t.at, t.one, t.memory
+	one.With = []Company{}
 	one.patch = change.Settle(c, one.patch)
 	one.Found = forGoal(ctx, c, one.patch, m, MostPlans, true)
+	one.cut = !one.Found.All
 	for _, g := range gogglesToBuy(c) {
 		if !one.Found.gogglesMatter() {
 			break
@@ -169,6 +209,7 @@ func (one *Candidate) tryOn(ctx context.Context, c fleet.Case) {
 		goal := one.patch
 		goal.Goggles = &fleet.Slot{Model: g.ID}
 		company := Company{Model: g.ID, Label: g.Label(), Found: forGoal(ctx, c, goal, m, 1, false)}
+		one.cut = one.cut || !company.Found.All
 		if company.Found.Best() != nil {
 			one.With = append(one.With, company)
 		}

@@ -3,7 +3,6 @@ package decide
 import (
 	"context"
 	"slices"
-	"time"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/plans/swap"
@@ -28,8 +27,8 @@ func Share(c Criterion, o *Outcome) float64 {
 
 // Lost is the worth waited for in the order that is found for a choice, and the least of all orders
 // there are; below zero: none is ever paid for.
-func (w *Weighed) Lost(budget int64, purse Purse, from time.Time) (found, least int64) {
-	s := newSequencer(w.table, &w.points[w.within(budget)], purse, from)
+func (w *Weighed) Lost(budget int64, purse Purse, days Calendar) (found, least int64) {
+	s := newSequencer(w.table, &w.points[w.within(budget)], purse, days)
 	order, _ := s.best(context.Background())
 	run := func(order []int) int64 {
 		seq, done := sequence{day: -1}, uint64(0)

@@ -86,10 +86,6 @@ func WaysOf(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, e
 // After are the ways after something was changed: quads of which nothing was keep theirs.
 func (w *Ways) After(ctx context.Context, lib *gear.Library, index *fleet.Index) (Ways, error) {
 	out := Ways{library: lib, index: index, Quads: make([]QuadWays, len(index.Quads))}
-	type trial struct {
-		at  fleet.Case
-		one *Candidate
-	}
 	var trials []trial
 	lists := make([][]Candidate, len(index.Quads))
 	for i := range index.Quads {
@@ -101,10 +97,10 @@ func (w *Ways) After(ctx context.Context, lib *gear.Library, index *fleet.Index)
 		*q = newQuadWays(lib, index, &index.Quads[i])
 		lists[i] = units(q.alone)
 		for k := range lists[i][1:] {
-			trials = append(trials, trial{q.alone, &lists[i][k+1]})
+			trials = append(trials, trial{at: q.alone, one: &lists[i][k+1]})
 		}
 	}
-	swap.Each(ctx, len(trials), func(i int) { trials[i].one.tryOn(ctx, trials[i].at) })
+	tryAll(ctx, trials, madeAtFirst, madeInAll)
 	if err := ctx.Err(); err != nil {
 		return out, err
 	}
@@ -165,7 +161,7 @@ func newQuadWays(lib *gear.Library, index *fleet.Index, q *fleet.Quad) QuadWays 
 // take adds the ways of a candidate: leaving it, or its plans, of those alike in goggles the
 // best.
 func (w *QuadWays) take(c fleet.Case, one *Candidate) {
-	w.All = w.All && one.Found.All
+	w.All = w.All && one.Found.All && !one.cut
 	if one.Key == leaveKey {
 		w.Ways = append(w.Ways, newWay(fleet.NowCase(c.Library, c.Fleet, c.Quad), one, nil))
 		return
@@ -173,7 +169,6 @@ func (w *QuadWays) take(c fleet.Case, one *Candidate) {
 	before := len(w.Ways)
 	w.plans(c, one, "", one.Found)
 	for _, company := range one.With {
-		w.All = w.All && company.Found.All
 		w.plans(c, one, company.Model, company.Found)
 	}
 	if len(w.Ways) > before {

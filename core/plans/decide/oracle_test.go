@@ -29,7 +29,7 @@ const mostTried = 400
 
 func everyFit(c fleet.Case) (best *Cost, small bool) {
 
-	f := newFinder(context.Background(), c, 1, allGates(), newMemory())
+	f := newFinder(context.Background(), c, 1, allGates(), newMemory(mostMade))
 	start := &node{at: swap.Lazily(c), key: f.numbers.of(c.Fit, key{})}
 	seen := map[key]bool{start.key: true}
 	for list := []*node{start}; len(list) > 0; list = list[1:] {

@@ -1,6 +1,7 @@
 package decide
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -51,10 +52,12 @@ type StageQuad struct {
 	Label string `json:"label"`
 }
 
-// BenchEvery is how many days lie between bench days, and DeliveryDays what is taken for a delivery
-// where none on the bill states its time (both from memory: a free day a week, two weeks of post).
+// BenchEvery and MostEvery are how many days lie between bench days where nobody says and at most,
+// DeliveryDays what is taken for a delivery where none on the bill states its time (from memory: a
+// free day a week, two weeks of post).
 const (
 	BenchEvery   = 7
+	MostEvery    = 90
 	DeliveryDays = 14
 )
 
@@ -86,18 +89,25 @@ func (w *Weighed) Purse(budget int64) (p Purse, ok bool) {
 	return p, ok
 }
 
+// Calendar is when things can be done. By is the day all shall be done by; zero: none is asked for.
+// Every is how many days lie between two bench days, 1 to MostEvery; 0: BenchEvery.
+type Calendar struct {
+	From, By time.Time
+	Every    int
+}
+
 // Order puts the choice within a budget into the order that gives most worth soonest: what is
-// ordered as soon as there is money for it, one bench day every BenchEvery days, no unit taken off
-// a quad that has nothing else yet, no goggles updated under a quad that still needs them as they
-// are. Each thing is bought for what it is in the end, so that no step makes another useless. By is
-// the day it shall be done by; zero: none. It ends with the context.
-func (w *Weighed) Order(ctx context.Context, budget int64, purse Purse, from, by time.Time) Order {
-	out := Order{Stages: []Stage{}, Every: BenchEvery, Exact: true, Says: "Nothing is to be done."}
+// ordered as soon as there is money for it, one bench day as often as the calendar says, no unit taken
+// off a quad that has nothing else yet, no goggles updated under a quad that still needs them as they
+// are. Each thing is bought for what it is in the end, so that no step makes another useless. It
+// ends with the context.
+func (w *Weighed) Order(ctx context.Context, budget int64, purse Purse, days Calendar) Order {
+	out := Order{Stages: []Stage{}, Every: cmp.Or(days.Every, BenchEvery), Exact: true, Says: "Nothing is to be done."}
 	at := w.within(budget)
 	if at < 0 {
 		return out
 	}
-	s := newSequencer(w.table, &w.points[at], purse, from)
+	s := newSequencer(w.table, &w.points[at], purse, days)
 	if len(s.jobs) == 0 {
 		return out
 	}
@@ -109,12 +119,12 @@ func (w *Weighed) Order(ctx context.Context, budget int64, purse Purse, from, by
 	order, exact := s.best(ctx)
 	out.Exact = exact
 	out.Stages, out.Short = s.stages(order)
-	out.hold(from, by, w.table.prices.terms.Currency)
+	out.hold(days.By, w.table.prices.terms.Currency)
 	return out
 }
 
 // hold says when all is done, and whether by the day asked for.
-func (o *Order) hold(from, by time.Time, currency string) {
+func (o *Order) hold(by time.Time, currency string) {
 	if o.Short > 0 {
 		o.Says = fmt.Sprintf("What there is never suffices: %.2f %s are missing for what comes next.", o.Short, currency)
 		if !by.IsZero() {

@@ -29,8 +29,10 @@ func TestTheOrderAgainstEveryOrder(t *testing.T) {
 		w := weighedBy(t, school)
 		for _, p := range w.Within(0).Points {
 			for _, purse := range []decide.Purse{{Now: 1000}, {Now: 100, Month: 40}, {Month: 90}, {Now: 60}} {
-				found, least := w.Lost(int64(math.Round(p.Money*100)), purse, firstDay)
-				require.Equal(t, least, found, "%s %v %+v", school, p.Money, purse)
+				for _, every := range []int{0, 1, 30} {
+					found, least := w.Lost(int64(math.Round(p.Money*100)), purse, decide.Calendar{From: firstDay, Every: every})
+					require.Equal(t, least, found, "%s %v %+v every %d", school, p.Money, purse, every)
+				}
 				tried++
 			}
 		}
@@ -43,10 +45,11 @@ func TestTheOrderAgainstEveryOrder(t *testing.T) {
 func TestAnOrderHolds(t *testing.T) {
 	for _, school := range []string{"purpose", "used-middle", "one-goggles"} {
 		w := weighedBy(t, school)
-		for _, p := range w.Within(0).Points {
+		for n, p := range w.Within(0).Points {
 			budget := int64(math.Round(p.Money * 100))
 			plan := w.Within(budget)
-			o := w.Order(context.Background(), budget, decide.Purse{Now: 50, Month: 45}, firstDay, time.Time{})
+			o := w.Order(context.Background(), budget, decide.Purse{Now: 50, Month: 45},
+				decide.Calendar{From: firstDay, Every: n % 3 * 5})
 			require.True(t, o.Exact)
 			require.Zero(t, o.Short, "with something each month all is paid in the end")
 			spent, bill := 0.0, 0.0
@@ -58,6 +61,9 @@ func TestAnOrderHolds(t *testing.T) {
 				assert.Greater(t, s.BenchOn, day)
 				assert.GreaterOrEqual(t, s.BenchOn, s.ThereOn)
 				assert.GreaterOrEqual(t, s.ThereOn, s.OrderOn)
+				on, err := time.Parse(time.DateOnly, s.BenchOn)
+				require.NoError(t, err)
+				assert.Zero(t, int(on.Sub(firstDay).Hours()/24)%o.Every, "it is a bench day")
 				day = s.BenchOn
 				for _, q := range s.Quads {
 					assert.NotContains(t, at, q.Quad)
@@ -94,7 +100,7 @@ func TestAnOrderThatDoesNotHold(t *testing.T) {
 	w := weighedBy(t, "purpose")
 	points := w.Within(0).Points
 	most := int64(math.Round(points[len(points)-1].Money * 100))
-	o := w.Order(context.Background(), most, decide.Purse{Now: 10}, firstDay, firstDay.AddDate(1, 0, 0))
+	o := w.Order(context.Background(), most, decide.Purse{Now: 10}, decide.Calendar{From: firstDay, By: firstDay.AddDate(1, 0, 0)})
 	assert.Positive(t, o.Short)
 	assert.Contains(t, o.Says, "missing")
 	require.NotNil(t, o.Holds)
@@ -104,11 +110,11 @@ func TestAnOrderThatDoesNotHold(t *testing.T) {
 		days  int
 		holds bool
 	}{{1, false}, {400, true}} {
-		o := w.Order(context.Background(), most, rich, firstDay, firstDay.AddDate(0, 0, c.days))
+		o := w.Order(context.Background(), most, rich, decide.Calendar{From: firstDay, By: firstDay.AddDate(0, 0, c.days)})
 		require.NotNil(t, o.Holds)
 		assert.Equal(t, c.holds, *o.Holds, o.Says)
 		assert.Zero(t, o.Short)
 	}
-	nothing := w.Order(context.Background(), math.MinInt64, rich, firstDay, time.Time{})
+	nothing := w.Order(context.Background(), math.MinInt64, rich, decide.Calendar{From: firstDay})
 	assert.Empty(t, nothing.Stages)
 }

@@ -68,7 +68,7 @@ const MostPlans = 4
 
 // For finds whole plans for a quad and the unit, or whatever else is wanted, of a patch.
 func For(ctx context.Context, c fleet.Case, goal fleet.Patch) Found {
-	return forGoal(ctx, c, goal, newMemory(), MostPlans, true)
+	return forGoal(ctx, c, goal, newMemory(mostMade), MostPlans, true)
 }
 
 // forGoal finds so many whole plans; why says whether what forbids one is to be shown.

@@ -19,7 +19,7 @@ import (
 
 // mostMade is how many fits are made to see what they would do before it is said that not all
 // were: a few seconds. Showing what forbids a plan may take as many again.
-const mostMade = 40000
+const mostMade = 40_000
 
 // finder looks for whole plans of one quad.
 type finder struct {
@@ -41,6 +41,7 @@ type finder struct {
 // memory is what gates said of the fits of one quad and proposed for them, by their places in
 // the register.
 type memory struct {
+	limit   int // how many fits are made in one search
 	numbers numbers
 	worlds  swap.Worlds
 	said    []map[key]swap.GateVerdict
@@ -74,8 +75,9 @@ func newFinder(ctx context.Context, c fleet.Case, most int, gates []int, m *memo
 		seen: map[visited]Cost{}}
 }
 
-func newMemory() *memory {
+func newMemory(limit int) *memory {
 	return &memory{
+		limit:   limit,
 		said:    byGate[swap.GateVerdict](),
 		offered: byGate[[]*verdict.Candidate](),
 		better:  byGate[[]*verdict.Candidate](),
@@ -193,7 +195,7 @@ func (f *finder) visit(n *node) {
 
 // spent says whether no more is to be looked at; then not all was.
 func (f *finder) spent() bool {
-	f.cut = f.cut || f.made > mostMade || f.ctx.Err() != nil
+	f.cut = f.cut || f.made > f.limit || f.ctx.Err() != nil
 	return f.cut
 }
 
@@ -258,7 +260,9 @@ func (f *finder) helps(n *node, i int, v *swap.GateVerdict) []*verdict.Candidate
 	list, known := f.better[i][k]
 	if !known {
 		list = f.bettering(n, i, v, f.candidates(n, i, v))
-		f.better[i][k] = list
+		if !f.cut { // else it may lack some, and another search would believe it
+			f.better[i][k] = list
+		}
 	}
 	return list
 }
@@ -274,7 +278,9 @@ func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []*verdic
 			list = append(list, f.bettering(n, i, v, f.candidates(n, j, &w))...)
 		}
 	}
-	f.others[i][n.key] = list
+	if !f.cut {
+		f.others[i][n.key] = list
+	}
 	return list
 }
 

@@ -24,6 +24,7 @@ type sequencer struct {
 	jobs  []job
 	purse Purse
 	from  time.Time
+	every int // days between bench days
 	late  int // days a delivery takes that does not say
 	known map[uint64]state
 }
@@ -34,9 +35,9 @@ type state struct {
 	cost, brings float64
 }
 
-func newSequencer(t *table, p *Point, purse Purse, from time.Time) *sequencer {
-	s := &sequencer{t: t, point: p, purse: purse, from: from, late: DeliveryDays,
-		known: map[uint64]state{}}
+func newSequencer(t *table, p *Point, purse Purse, days Calendar) *sequencer {
+	s := &sequencer{t: t, point: p, purse: purse, from: days.From, every: cmp.Or(days.Every, BenchEvery),
+		late: DeliveryDays, known: map[uint64]state{}}
 	longest := -1
 	for _, l := range t.bill(p) {
 		if l.Days != nil && l.Buy > 0 {
@@ -214,8 +215,8 @@ func (s *sequencer) then(seq sequence, done uint64, k int) (sequence, bool) {
 		next.ask, there = ask, ask+days
 	}
 	next.day = max(seq.day+1, there)
-	if rest := next.day % BenchEvery; rest > 0 {
-		next.day += BenchEvery - rest
+	if rest := next.day % s.every; rest > 0 {
+		next.day += s.every - rest
 	}
 	next.lost = seq.lost + s.jobs[k].worth*int64(next.day)
 	return next, true

@@ -261,7 +261,8 @@ export const api = {
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
   decide: (query: Asked) => read(() => client.GET('/api/decide', { params: { query } })),
-  order: (query: Asked & { by?: string }) => read(() => client.GET('/api/decide/order', { params: { query } })),
+  order: (query: Asked & { by?: string; every?: number }) =>
+    read(() => client.GET('/api/decide/order', { params: { query } })),
   scenarios: (is: string, than: string) =>
     read(() => client.GET('/api/scenarios', { params: { query: { is, than } } })),
   keepScenario: (body: { revision: number; name: string; copy?: string; quads?: QuadDecision[] }) =>

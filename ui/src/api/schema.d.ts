@@ -5151,6 +5151,8 @@ export interface operations {
                 sell?: "yes" | "no";
                 /** @description whether goggles of one model fly all; absent: as the school has it */
                 one?: "yes" | "no";
+                /** @description days between two bench days; absent: 7 */
+                every?: number;
                 /** @description the day it shall be done by */
                 by?: string;
             };

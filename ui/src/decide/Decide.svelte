@@ -162,7 +162,7 @@
     <div class="grid grid-cols-1 gap-3 my-3">
       <Bill {d} />
       {#if inOrder}
-        <Months {asked} by={query.get('by') ?? ''} onby={(by) => show({ by })} />
+        <Months {asked} by={query.get('by') ?? ''} every={query.get('every') ?? ''} onshow={show} />
       {:else if changed.length > 0}
         <div class="buttons">
           <button type="button" class="button" onclick={() => show({ order: 'yes' })}>Put it in order, by months</button

@@ -9,11 +9,12 @@
   interface Props {
     asked: Asked;
     by: string;
-    onby: (by: string) => void;
+    every: string; // days between two bench days; empty: as is usual
+    onshow: (days: Record<string, string>) => void; // by and every
   }
-  let { asked, by, onby }: Props = $props();
+  let { asked, by, every, onshow }: Props = $props();
   const view = new Loaded<OrderView>();
-  const query = $derived({ ...asked, ...(by ? { by } : {}) });
+  const query = $derived({ ...asked, ...(by ? { by } : {}), ...(every ? { every: Number(every) } : {}) });
   $effect(() => {
     const of = query;
     untrack(() => void view.take(api.order(of)));
@@ -23,9 +24,21 @@
 
 <section class="panel px-4 py-2.5 grid gap-2" aria-labelledby="months">
   <h2 id="months" class="text-body m-0">{view.data?.says ?? 'In order'}</h2>
-  <label class="grid gap-0.5 justify-self-start"
-    >Done by <input type="date" value={by} onchange={(e) => onby(e.currentTarget.value)} /></label
-  >
+  <div class="flex flex-wrap gap-3">
+    <label class="grid gap-0.5"
+      >Done by <input type="date" value={by} onchange={(e) => onshow({ by: e.currentTarget.value })} /></label
+    >
+    <label class="grid gap-0.5"
+      >A bench day every … days <input
+        type="number"
+        min="1"
+        max="90"
+        class="w-24"
+        value={every || String(view.data?.every ?? '')}
+        onchange={(e) => e.currentTarget.reportValidity() && onshow({ every: e.currentTarget.value })}
+      /></label
+    >
+  </div>
   {#if view.failure}<FailureNote failure={view.failure} again={() => view.take(api.order(query))} />{/if}
   {#if view.data}
     {@const d = view.data}
@@ -33,7 +46,7 @@
       {d.purse.stated
         ? `From ${money(d.purse.now, d.currency)} today${d.purse.month > 0 ? ` and ${money(d.purse.month, d.currency)} more each month` : ''}`
         : `As if the budget of ${money(d.purse.now, d.currency)} were there today; what there is can be stated below`},
-      one bench day every {d.every} days. {d.exact
+      one bench day every {d.every === 1 ? 'day' : `${d.every} days`}. {d.exact
         ? 'No other order brings more worth sooner.'
         : 'Built step by step: another order may bring more worth sooner.'} Nothing is bought that a later step makes useless.
     </p>

@@ -21,13 +21,15 @@
   const atOnce = 200;
   let shown = $state(atOnce);
 
+  const ask = () => void board.take(api.board(left, shown));
+  const askWhatIf = () => void whatIf.take(api.whatIf(tried, left));
   $effect(() => {
-    const [leaving, count] = [left, shown];
-    untrack(() => void board.take(api.board(leaving, count)));
+    void [left, shown];
+    untrack(ask);
   });
   $effect(() => {
-    const [trying, leaving] = [tried, left];
-    untrack(() => void whatIf.take(api.whatIf(trying, leaving)));
+    void [tried, left];
+    untrack(askWhatIf);
   });
 
   const goggles = $derived(board.data?.devices.filter((d) => d.kind === 'goggles') ?? []);
@@ -61,7 +63,13 @@
 <svelte:window {onkeydown} />
 
 {#if board.failure}
-  <FailureNote failure={board.failure} again={() => board.take(api.board(left, shown))} />
+  <FailureNote
+    failure={board.failure}
+    again={() => {
+      ask();
+      askWhatIf();
+    }}
+  />
 {/if}
 {#if board.data}
   {@const b = board.data}
@@ -93,8 +101,8 @@
         ><a href="#/begin">Begin another</a> <a href="#/together">Who can fly together?</a></span
       >
     </div>
-    {#if whatIf.failure}
-      <FailureNote failure={whatIf.failure} again={() => whatIf.take(api.whatIf(tried, left))} />
+    {#if whatIf.failure && !board.failure}
+      <FailureNote failure={whatIf.failure} again={askWhatIf} />
       <button type="button" class="button" onclick={() => show(left, [])}>Take what is tried off the board</button>
     {/if}
     {#if whatIf.data}<WhatIf whatIf={whatIf.data} ontry={(models) => show(left, models)} />{/if}
