@@ -335,7 +335,7 @@ func (w *writer) otherUnits(quad *fleet.Quad, own, keep []int) (ways []Way) {
 			kit := owned[unit.ID][at]
 			slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
 		}
-		way := Way{Says: "fit " + unit.Label() + " to " + quad.Label(), Costs: costs}
+		way := Way{Says: "fit " + unit.Label() + " to " + quad.Label(), Costs: costs, Buys: slot.Kit == ""}
 		ways = append(ways, w.tried(way, quad.ID, fleet.Patch{AirUnit: slot}, own, keep)...)
 	}
 	return ways
@@ -355,7 +355,7 @@ func (w *writer) otherGoggles(failed int, quad *fleet.Quad, own, keep []int) (wa
 		id := f.Own(model.ID)
 		with := w.Request
 		with.Fleet = fleet.NewIndex(&f)
-		way := Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: bought}
+		way := Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: bought, Buys: true}
 		if o := model.Offer; o != nil && o.Price != nil {
 			way.Costs = fmt.Sprintf("%s for %.2f %s", bought, *o.Price, o.Currency)
 		}
@@ -408,7 +408,8 @@ func (w *writer) separate(failed int, quad *fleet.Quad, own, keep []int) []Way {
 			break
 		}
 	}
-	way := Way{Says: "fit a separate receiver to " + quad.Label() + ", the " + receiver.Label(), Costs: costs}
+	way := Way{Says: "fit a separate receiver to " + quad.Label() + ", the " + receiver.Label(), Costs: costs,
+		Buys: costs == bought}
 	return w.tried(way, quad.ID, fleet.Patch{Receiver: new(receiver.ID)}, own, keep)
 }
 
@@ -438,7 +439,6 @@ func (w *writer) met(way Way, r Request, own, keep []int, change func(k int, wan
 	if !feasible(r, asked) || !feasible(r, upTo(len(keep))) {
 		return nil
 	}
-	way.Buys = strings.HasPrefix(way.Costs, bought)
 	return []Way{way}
 }
 

@@ -89,6 +89,9 @@ func deviceOf(lib *gear.Library, f *fleet.Index, item gear.Item) Offered {
 func Columns(
 	ctx context.Context, lib *gear.Library, f *fleet.Index, board swap.Board, models []string,
 ) ([]TriedColumn, error) {
+	models = slices.Clone(models)
+	slices.Sort(models) // one that is named twice is one column
+	models = slices.Compact(models)
 	if len(models) > Most {
 		return nil, fmt.Errorf("%d devices are tried at once; at most %d go", len(models), Most)
 	}

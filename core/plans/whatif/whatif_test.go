@@ -3,6 +3,7 @@ package whatif_test
 import (
 	"context"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -124,8 +125,11 @@ func TestWhatCanBeTried(t *testing.T) {
 		_, err := whatif.Columns(context.Background(), lib, f, board, []string{model})
 		assert.ErrorContains(t, err, model)
 	}
-	_, err := whatif.Columns(context.Background(), lib, f, board, make([]string, whatif.Most+1))
+	_, err := whatif.Columns(context.Background(), lib, f, board, strings.Split("abcdefghi", ""))
 	assert.ErrorContains(t, err, "at most 8")
+	twice, err := whatif.Columns(context.Background(), lib, f, board, []string{"visor-d", "visor-d"})
+	require.NoError(t, err)
+	assert.Len(t, twice, 1)
 }
 
 // A price in another currency is shown by its rate, and not at all without one.
