@@ -7,7 +7,7 @@ SHELL := /bin/bash
 
 VERSION ?= $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VERSION)"
-# Vet has run before; without what a debugger reads the tests are linked faster.
+# Vet has run before; without what a debugger reads the tests are linked faster,
 # and with room for garbage they take a seventh less time.
 GOTEST = GOGC=400 GOMEMLIMIT=3GiB go test -vet=off -ldflags=-w
 AT_ONCE = $$(grep -rlE 'sync\.|\.Go\(' --include=*.go core | xargs -n1 dirname | sort -u | sed 's|^|./|')
