@@ -2,6 +2,7 @@ package change_test
 
 import (
 	"reflect"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +11,7 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/measure/unit"
 )
@@ -313,6 +315,27 @@ func TestAPatchIsSettled(t *testing.T) {
 	for _, w := range p.Wiring.Wires {
 		assert.LessOrEqual(t, w.Pin, 2)
 	}
+}
+
+// Whoever wires the unit has said what feeds it; what is stated of it stays.
+func TestASupplyWireSaysWhatFeedsTheUnit(t *testing.T) {
+	f := whole()
+	f.Feeds = slices.DeleteFunc(slices.Clone(f.Feeds), func(x fleet.Feed) bool { return x.To == fleet.NodeAirUnit })
+	wired := f.Wiring
+	wired.Wires = append(slices.Clone(wired.Wires), fleet.Wire{Pin: 1, To: "10v"})
+	f.Wiring = fleet.Wiring{}
+	s := set()
+	s.AirUnits[0].Plug = &gear.Plug{Pins: []string{"supply", "ground", "uart-rx", "uart-tx", "rc-ground", "rc-out"}}
+	c := sample.Case(s, own(), f)
+	p := change.Settle(c, fleet.Patch{Wiring: &wired})
+	require.NotNil(t, p.Feed)
+	assert.Equal(t, fleet.NodeAirUnit, p.Feed.To)
+	run, _ := netlist.AirUnit(c.With(p))
+	assert.Equal(t, fleet.PadNode(run.LiveOf(gear.PinSupply).Terminal), p.Feed.From)
+	assert.Nil(t, change.Settle(c, fleet.Patch{Pack: new("lipo-6")}).Feed, "a pack wires nothing")
+
+	f.Feeds = append(f.Feeds, fleet.Feed{To: fleet.NodeAirUnit, From: fleet.NodePack})
+	assert.Nil(t, change.Settle(sample.Case(s, own(), f), fleet.Patch{Wiring: &wired}).Feed, "it is stated")
 }
 
 // What a part is fed from is named with all that lies between it and the pack.

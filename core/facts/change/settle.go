@@ -5,12 +5,14 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 )
 
 // Settle completes a patch so that nothing of its fit points at what is no longer
 // there: a cable in a plug another board does not have, wires on pins another unit does
-// not have, crimps of another cable, ports another board does not have. A patch that
-// needs nothing of that comes back as it is.
+// not have, crimps of another cable, ports another board does not have. Where it wires the
+// air unit and nobody has said what feeds it, its supply wire says so. A patch that needs
+// nothing of that comes back as it is.
 func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	after := c.With(p)
 	board, hasBoard := gear.Find[*gear.Board](c.Library, after.Fit.Board)
@@ -56,7 +58,25 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	if changed {
 		p.Wiring = &w
 	}
-	return settleParts(after.Fit, p, board)
+	return settleFeed(c, settleParts(after.Fit, p, board), board)
+}
+
+// settleFeed says what feeds the air unit where nobody has and the patch wires it: what its
+// supply wire ends on.
+func settleFeed(c fleet.Case, p fleet.Patch, board *gear.Board) fleet.Patch {
+	if p.Wiring == nil || p.Feed != nil || board == nil {
+		return p
+	}
+	after := c.With(p)
+	if _, stated := after.Fit.FeedOf(fleet.NodeAirUnit); stated {
+		return p
+	}
+	if run, ok := netlist.AirUnit(after); ok {
+		if feed, fed := run.Feed(board); fed {
+			p.Feed = &feed
+		}
+	}
+	return p
 }
 
 // settleParts does the same for the wires of the receiver and of placed parts; nil is no

@@ -200,20 +200,16 @@ func WithFeeds(c fleet.Case) fleet.Case {
 	}
 	feeds, changed := slices.Clone(c.Fit.Feeds), false
 	for _, r := range Others(c) {
-		supply := r.LiveOf(gear.PinSupply)
-		if supply == nil {
+		fed, ok := r.Feed(board)
+		if !ok {
 			continue
 		}
-		if _, power := board.Pad(supply.Terminal); !power {
-			continue
-		}
-		from := fleet.PadNode(supply.Terminal)
 		at := slices.IndexFunc(feeds, func(f fleet.Feed) bool { return f.To == r.Node })
 		switch {
 		case at < 0:
-			feeds, changed = append(feeds, fleet.Feed{To: r.Node, From: from, Lead: supply.lead()}), true
-		case feeds[at].From == from && feeds[at].Lead == nil:
-			feeds[at].Lead, changed = supply.lead(), true
+			feeds, changed = append(feeds, fed), true
+		case feeds[at].From == fed.From && feeds[at].Lead == nil:
+			feeds[at].Lead, changed = fed.Lead, true
 		}
 	}
 	if changed {
@@ -222,6 +218,17 @@ func WithFeeds(c fleet.Case) fleet.Case {
 		c.Fit = &fit
 	}
 	return c
+}
+
+// Feed is what the supply wire of a part says of its feed: it comes from the power pad of
+// the board that the wire ends on. False where it ends on none.
+func (r *Run) Feed(board *gear.Board) (fleet.Feed, bool) {
+	supply := r.LiveOf(gear.PinSupply)
+	if supply == nil {
+		return fleet.Feed{}, false
+	}
+	_, power := board.Pad(supply.Terminal)
+	return fleet.Feed{To: r.Node, From: fleet.PadNode(supply.Terminal), Lead: supply.lead()}, power
 }
 
 // lead is the wire as the lead of a feed; nil where nothing is stated of it.

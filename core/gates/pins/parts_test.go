@@ -413,3 +413,39 @@ func TestAReceiverInTheTable(t *testing.T) {
 	require.Len(t, rows(), 1)
 	assert.Empty(t, rows()[0].Note)
 }
+
+// A part is joined wire by wire, or by a cable that goes into its plug and into one of the
+// board; choosing one gives what it says, and what stands there now is one of them.
+func TestWaysToJoinAPart(t *testing.T) {
+	set := sample.Set()
+	set.Receivers[0].Plug = &gear.Plug{Connector: "sh-6", Pins: []string{"supply", "ground", "uart-rx", "uart-tx"}}
+	set.Harnesses = append(set.Harnesses,
+		gear.Harness{Entry: gear.Entry{ID: "tails", Name: "tails"}, From: "sh-6", Wires: sample.Wires(0, 0, 0, 0)},
+		gear.Harness{Entry: gear.Entry{ID: "other", Name: "other"}, From: "gh-4", To: "sh-6"})
+	ways := func(f fleet.Fit) []pins.Joining {
+		for _, p := range pins.NewTable(caseOf(set, f)).Parts {
+			if p.Node == fleet.NodeReceiver {
+				return p.Joined
+			}
+		}
+		return nil
+	}
+	f := fleet.Fit{Board: "board", Receiver: "receiver"}
+	list := ways(f)
+	require.Len(t, list, 3, "wire by wire, the tails, the straight cable into the one plug it goes into")
+	for i, way := range list {
+		assert.False(t, way.Chosen, "nobody has said how")
+		after := f
+		after.ReceiverCable = way.Patch.ReceiverCable
+		require.NotNil(t, after.ReceiverCable, way.Label)
+		again := ways(after)
+		require.Len(t, again, 3)
+		for k := range again {
+			assert.Equal(t, i == k, again[k].Chosen, "%s after %s", again[k].Label, way.Label)
+		}
+	}
+	f.ReceiverCable = &fleet.Cable{Harness: "other"}
+	list = ways(f)
+	require.Len(t, list, 4)
+	assert.True(t, list[3].Chosen, "what is there and is none of them stays as it is")
+}

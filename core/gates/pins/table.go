@@ -28,6 +28,9 @@ type TablePart struct {
 	Pins  []TablePin   `json:"pins"`
 	Note  string       `json:"note,omitempty"`
 	Takes *fleet.Patch `json:"takes,omitempty"` // takes the part out; absent: it cannot be
+	// Joined are the ways it can be joined to the board; empty for the air unit, whose cable
+	// is a place of the plan.
+	Joined []Joining `json:"joined,omitempty"`
 }
 
 // TablePin is one pin and where it ends.
@@ -69,7 +72,11 @@ func NewTable(c fleet.Case) Table {
 		if run.Node == fleet.NodeAirUnit {
 			l, _ = newLoom(c)
 		}
-		t.Parts = append(t.Parts, l.table())
+		part := l.table()
+		if run.Node != fleet.NodeAirUnit {
+			part.Joined = joinings(c, run.Node, bare(run.Row, run.Plug), board, &run.Cable)
+		}
+		t.Parts = append(t.Parts, part)
 	}
 	if r, ok := c.PlacedReceiver(); ok && c.Fit.ReceiverCable == nil {
 		part := TablePart{Node: fleet.NodeReceiver, Label: r.Label(), Pins: []TablePin{},
@@ -82,6 +89,7 @@ func NewTable(c fleet.Case) Table {
 					part.Pins = append(part.Pins, TablePin{N: i + 1, Words: PinWords(function)})
 				}
 			}
+			part.Joined = joinings(c, fleet.NodeReceiver, r.Plug, board, nil)
 		}
 		t.Parts = append(t.Parts, part)
 	}

@@ -3484,6 +3484,11 @@ export interface components {
             plug: string;
             says: string;
         };
+        PinsJoining: {
+            chosen: boolean;
+            label: string;
+            patch: components["schemas"]["Patch"];
+        };
         PinsLine: {
             /** Format: int64 */
             awg?: number;
@@ -3638,6 +3643,7 @@ export interface components {
             places: components["schemas"]["PinsPlace"][];
         };
         PinsTablePart: {
+            joined?: components["schemas"]["PinsJoining"][];
             label: string;
             node: string;
             note?: string;

@@ -76,7 +76,7 @@
           <tbody>
             {#each pins.depths as d, i (i)}
               <tr>
-                <th scope="row"
+                <th scope="row" class="sticky left-0 bg-sheet pr-2"
                   >{d.label}<small class="soft block font-normal">sticks by {d.sticks}</small><LevelMark
                     level={d.level}
                     word

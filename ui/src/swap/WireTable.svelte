@@ -31,6 +31,11 @@
     onchange((quad, revision) => (here ? api.note(quad, revision, patch) : api.plan(quad, revision, patch)), says);
   }
 
+  function join(part: Part, at: number) {
+    const way = part.joined?.[at];
+    if (way && !way.chosen) put(way.patch, `${part.label}: ${way.label}.`);
+  }
+
   function add(select: HTMLSelectElement) {
     if (select.value === '') return;
     const added = table.adds[Number(select.value)];
@@ -52,6 +57,20 @@
     <details open={opened[key] ?? today} ontoggle={(e) => (opened[key] = e.currentTarget.open)}>
       <summary class="cursor-pointer min-h-7.5"><b>{part.label}</b></summary>
       {#if part.note}<p class="soft">{part.note}</p>{/if}
+      {#if part.joined && part.joined.length > 1}
+        {@const joined = part.joined}
+        <label class="flex flex-wrap items-center gap-2 text-note"
+          >Joined to the board by
+          <select
+            class="pl-1.5 py-0 text-note"
+            value={String(joined.findIndex((j) => j.chosen))}
+            onchange={(e) => join(part, Number(e.currentTarget.value))}
+          >
+            {#if !joined.some((j) => j.chosen)}<option value="-1">not said</option>{/if}
+            {#each joined as j, i (i)}<option value={String(i)}>{j.label}</option>{/each}
+          </select>
+        </label>
+      {/if}
       <div class="grid cols-fill-[215px] gap-x-4 gap-y-1.5 mt-1">
         {#each part.pins as pin (pin.n)}
           <label class="grid text-note">
