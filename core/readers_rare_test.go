@@ -24,6 +24,13 @@ func whatIsRare(st *stock.Stock) {
 	two.Next.AirUnit, two.Next.Screw = &fleet.Slot{Model: "aldine-one-compact"}, "m2-5"
 	f.Quads = []fleet.Quad{one, two}
 	f.Scenarios, f.Wants, f.Region = nil, nil, "harrow"
+	f.TestFlights = slices.Clone(f.TestFlights)
+	for i := range f.TestFlights {
+		f.TestFlights[i].Quad, f.TestFlights[i].Reads = "hopper", f.TestFlights[i].Reads[:5]
+		if i == 0 {
+			f.TestFlights[i].LeftOut = []string{"hedge"}
+		}
+	}
 	for i := range f.Kit {
 		k := &f.Kit[i]
 		k.Locked = new(false)

@@ -28,6 +28,7 @@ import (
 	"yokeswap/core/plans/route"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
+	"yokeswap/core/work/prove"
 	"yokeswap/core/work/settext"
 	"yokeswap/core/work/setup"
 	"yokeswap/core/work/turns"
@@ -264,6 +265,7 @@ var parts = []func(w world) any{
 		d, err := swap.NewDeadline(w.f.By, "2026-01-01", swap.NewBill(swap.Shopping(w.lib, w.f), w.f.Fleet), nil)
 		return []any{d, fmt.Sprint(err)}
 	},
+	proofs,
 	func(w world) any {
 		return w.each(func(c fleet.Case) any { return []any{swap.JudgeWithFixes(c), swap.Depths(c)} })
 	},
@@ -272,6 +274,24 @@ var parts = []func(w world) any{
 
 // dear are how many of the parts are asked only of what the others do not notice.
 const dear = 2
+
+// proofs are the flights along each course, the first held against the others.
+func proofs(w world) any {
+	var list []any
+	for i := range w.f.Courses {
+		var flights []*fleet.TestFlight
+		for k := range w.f.TestFlights {
+			if t := &w.f.TestFlights[k]; t.Course == w.f.Courses[i].ID {
+				flights = append(flights, t)
+				list = append(list, prove.Cautions(t))
+			}
+		}
+		if len(flights) > 1 {
+			list = append(list, prove.Compare(w.lib, w.f.Fleet, &w.f.Courses[i], flights[:1], flights[1:]))
+		}
+	}
+	return list
+}
 
 // decided is what a fleet of a few quads is best made of, for two schools, and in which order.
 func decided(w world) any {

@@ -10,11 +10,15 @@ import (
 	"yokeswap/core/facts/stock"
 )
 
+type fleetKind struct{ kind, list, word, words string }
+
 // fleetKinds are the kinds of entries of a fleet: their lists and words.
-var fleetKinds = []struct{ kind, list, word, words string }{
+var fleetKinds = []fleetKind{
 	{stock.KindQuad, "quads", "quad", "quads"},
 	{stock.KindKit, "kit", "piece of kit", "kit"},
 	{stock.KindSpare, "spares", "spare", "spares"},
+	{stock.KindCourse, "courses", "course", "courses"},
+	{stock.KindTestFlight, "testFlights", "test flight", "test flights"},
 }
 
 // listOf names the list of a kind in its file.

@@ -157,6 +157,12 @@ func (d Document) eachEntry(visit func(list, path string, entry any)) {
 		for i := range f.Quads {
 			visit("quads", indexed("quads", i), &f.Quads[i])
 		}
+		for i := range f.Courses {
+			visit("courses", indexed("courses", i), &f.Courses[i])
+		}
+		for i := range f.TestFlights {
+			visit("testFlights", indexed("testFlights", i), &f.TestFlights[i])
+		}
 	}
 }
 
@@ -188,7 +194,7 @@ func (d Document) checkGear(st *stock.Stock) (ps Problems) {
 	return ps
 }
 
-// checkFleetNames finds kit and quads that a fleet names and does not have; there is
+// checkFleetNames finds kit, quads and courses that a fleet names and does not have; there is
 // what it comes into, nil where it stands alone.
 func (d Document) checkFleetNames(there *stock.Stock) (ps Problems) {
 	known := map[stock.Ref]bool{}
@@ -206,6 +212,9 @@ func (d Document) checkFleetNames(there *stock.Stock) (ps Problems) {
 		for i := range f.Quads {
 			known[stock.Ref{Kind: stock.KindQuad, ID: f.Quads[i].ID}] = true
 		}
+		for i := range f.Courses {
+			known[stock.Ref{Kind: stock.KindCourse, ID: f.Courses[i].ID}] = true
+		}
 	}
 	d.names(func(r reference, path, id string) {
 		if r.ofFleet() && !known[stock.Ref{Kind: r.kinds[0], ID: id}] {
@@ -215,9 +224,14 @@ func (d Document) checkFleetNames(there *stock.Stock) (ps Problems) {
 	return ps
 }
 
-// ofFleet says whether a reference names kit or a quad, and no gear.
+// ofFleet says whether a reference names an entry of the fleet, and no gear.
 func (r reference) ofFleet() bool {
-	return r.kinds[0] == stock.KindKit || r.kinds[0] == stock.KindQuad
+	return ofFleet(r.kinds[0])
+}
+
+// ofFleet says whether entries of a kind stand in a fleet.
+func ofFleet(kind string) bool {
+	return slices.ContainsFunc(fleetKinds, func(row fleetKind) bool { return row.kind == kind })
 }
 
 func (r reference) words() string {
@@ -263,7 +277,7 @@ func Referrers(st *stock.Stock, ref stock.Ref) (list []string) {
 	if ref.Kind == stock.KindSpare {
 		return nil
 	}
-	isGear := ref.Kind != stock.KindKit && ref.Kind != stock.KindQuad
+	isGear := !ofFleet(ref.Kind)
 	rest := st.Fork()
 	rest.Remove(ref)
 	docs := []Document{{Fleet: rest.Fleet}}
@@ -295,6 +309,10 @@ func entryWords(entry any) string {
 		return "the piece of kit " + e.Label()
 	case *fleet.Spare:
 		return "the drawer"
+	case *fleet.Course:
+		return "the course " + e.Label()
+	case *fleet.TestFlight:
+		return "the test flight " + e.Label()
 	case gear.Item:
 		return "the " + strings.TrimPrefix(
 			strings.TrimPrefix(withArticle(string(e.Kind())), "an "),

@@ -19,7 +19,7 @@ import (
 // another that a further field names.
 var inner = []string{
 	"id", "mode", "fromMode", "protocol", "bay", "harnessTo", "branchTo", "sameAs", "nextTurn", "turn",
-	"install.mode", "modeSwitch[].from", "modeSwitch[].to", "osd.builtIn[]", "on", "cover", "cameraCover", "leftOff[]", "instead[]", "within[]",
+	"install.mode", "modeSwitch[].from", "modeSwitch[].to", "osd.builtIn[]", "on", "cover", "cameraCover", "leftOff[]", "leftOut[]", "spot", "instead[]", "within[]",
 	"gearPacks[]", // packs that are asked for; without them the file is taken all the same
 }
 

@@ -92,6 +92,7 @@ func checkModels(f *fleet.Fleet, st *stock.Stock) error {
 			checkPlaces(&ps, indexed("quads", i)+"."+indexed("inTurn", k)+".fit", &q.InTurn[k].Fit, lib, kit, models)
 		}
 	}
+	checkSpots(&ps, f, st)
 	for i := range f.Scenarios {
 		for k := range f.Scenarios[i].Quads {
 			if next := f.Scenarios[i].Quads[k].Next; next != nil {

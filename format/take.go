@@ -49,7 +49,7 @@ func brokenStock(st *stock.Stock) error {
 func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 	var set *gear.Set
 	switch ref.Kind {
-	case stock.KindKit, stock.KindSpare, stock.KindQuad:
+	case stock.KindKit, stock.KindSpare, stock.KindQuad, stock.KindCourse, stock.KindTestFlight:
 	default:
 		set = &gear.Set{ID: stock.OwnSet, Title: "Own gear"}
 		if there, ok := st.SetOf(ref.ID); ok {
@@ -73,15 +73,15 @@ func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 		return brokenStock(st)
 	}
 	head := stock.Head(st.Fleet)
-	head.Kit, head.Spares, head.Quads = doc.Fleet.Kit, doc.Fleet.Spares, doc.Fleet.Quads
+	stock.WithEntries(&head, doc.Fleet)
 	doc.Fleet = &head
 	st.MergeFleet(doc.Fleet)
 	doc.Fleet.Kit = append(doc.Fleet.Kit, st.Fleet.Kit...)
 	if ps, wrong := checkModels(doc.Fleet, st).(Problems); wrong {
 		return ps.below(listOf[ref.Kind] + "[0]")
 	}
-	if ref.Kind != stock.KindKit {
-		return nil // nothing rests on a quad or a spare
+	if ref.Kind != stock.KindKit && ref.Kind != stock.KindCourse {
+		return nil // nothing rests on a quad, a spare or a flight
 	}
 	return brokenStock(st)
 }
@@ -127,6 +127,10 @@ func (d Document) onlyID() string {
 		return f.Spares[0].Model
 	case len(f.Quads) > 0:
 		return f.Quads[0].ID
+	case len(f.Courses) > 0:
+		return f.Courses[0].ID
+	case len(f.TestFlights) > 0:
+		return f.TestFlights[0].ID
 	}
 	return ""
 }

@@ -81,13 +81,17 @@ func (w *writer) event(e entry, before, after string, life int64) {
 	if e.ref.Kind == stock.KindQuad {
 		row.Quad, row.Life = e.ref.ID, life
 	}
+	if e.quad != "" {
+		row.Quad, row.Life = e.quad, w.kept[stock.Ref{Kind: stock.KindQuad, ID: e.quad}].life
+	}
 	w.events = append(w.events, row)
 }
 
 // entry is one entry on its way into the database.
 type entry struct {
-	ref stock.Ref
-	set string // gear only
+	ref  stock.Ref
+	set  string // gear only
+	quad string // test flights only: whose
 }
 
 func (w *writer) gear(sets []*gear.Set) error {
@@ -111,7 +115,7 @@ func (w *writer) gear(sets []*gear.Set) error {
 		was := old.Lists()
 		for n, list := range set.Lists() {
 			refOf := func(item gear.Item) entry {
-				return entry{stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}, set.ID}
+				return entry{ref: stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}, set: set.ID}
 			}
 			if err := writeList(w, was[n].Items, list.Items, refOf, nil); err != nil {
 				return err
@@ -124,7 +128,8 @@ func (w *writer) gear(sets []*gear.Set) error {
 		}
 		for _, list := range set.Lists() {
 			for _, item := range list.Items {
-				if err := w.drop(entry{stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}, set.ID}, item); err != nil {
+				gone := entry{ref: stock.Ref{Kind: string(item.Kind()), ID: item.Head().ID}, set: set.ID}
+				if err := w.drop(gone, item); err != nil {
 					return err
 				}
 			}
@@ -151,7 +156,16 @@ func (w *writer) fleet(f *fleet.Fleet) error {
 	if err := keepList(w, was.Spares, &f.Spares, spare); err != nil {
 		return err
 	}
-	return keepList(w, was.Quads, &f.Quads, quad)
+	if err := keepList(w, was.Quads, &f.Quads, quad); err != nil {
+		return err
+	}
+	course := func(c fleet.Course) entry { return entryOf(stock.KindCourse, c.ID) }
+	if err := keepList(w, was.Courses, &f.Courses, course); err != nil {
+		return err
+	}
+	return keepList(w, was.TestFlights, &f.TestFlights, func(t fleet.TestFlight) entry {
+		return entry{ref: stock.Ref{Kind: stock.KindTestFlight, ID: t.ID}, quad: t.Quad}
+	})
 }
 
 func entryOf(kind, id string) entry { return entry{ref: stock.Ref{Kind: kind, ID: id}} }

@@ -53,6 +53,11 @@ func offered(v *web.QuadView) (list []pressed) {
 			list = append(list, pressed{from: "pick " + p.Name + " " + o.Key, patch: o.Patch})
 		}
 	}
+	for _, part := range v.Pins.Table.Parts {
+		for _, way := range part.Joined {
+			list = append(list, pressed{from: "joining " + part.Label + " " + way.Label, patch: way.Patch})
+		}
+	}
 	for _, f := range v.Power.Feeds {
 		list = append(list, pressed{from: "feed " + f.Says, patch: f.Patch})
 	}

@@ -202,6 +202,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFlightBoard(api)
 	s.registerFault(api)
 	s.registerHistory(api)
+	s.registerFlights(api)
 	s.registerSessions(api)
 	s.registerJobs(api)
 	return api

@@ -134,7 +134,7 @@ func shelf(snap *store.Snapshot) Shelf {
 	return out
 }
 
-// shelfOfFleet are the entries of the fleet: kit, loose parts, quads.
+// shelfOfFleet are the entries of the fleet: kit, loose parts, quads, courses and flights.
 func shelfOfFleet(snap *store.Snapshot, add func(ShelfEntry)) {
 	for i := range snap.Fleet.Kit {
 		k := &snap.Fleet.Kit[i]
@@ -153,6 +153,18 @@ func shelfOfFleet(snap *store.Snapshot, add func(ShelfEntry)) {
 	for i := range snap.Fleet.Quads {
 		q := &snap.Fleet.Quads[i]
 		add(ShelfEntry{Kind: stock.KindQuad, ID: q.ID, Name: q.Label(), Model: q.Use, Entry: q})
+	}
+	for i := range snap.Fleet.Courses {
+		c := &snap.Fleet.Courses[i]
+		add(ShelfEntry{Kind: stock.KindCourse, ID: c.ID, Name: c.Label(), Entry: c})
+	}
+	for i := range snap.Fleet.TestFlights {
+		t := &snap.Fleet.TestFlights[i]
+		flown := ShelfEntry{Kind: stock.KindTestFlight, ID: t.ID, Name: t.Label(), Entry: t}
+		if q, ok := snap.Fleet.Quad(t.Quad); ok {
+			flown.Model = q.Label()
+		}
+		add(flown)
 	}
 }
 

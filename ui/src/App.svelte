@@ -36,6 +36,8 @@
     decide: () => import('./decide/Decide.svelte'),
     scenarios: () => import('./decide/Scenarios.svelte'),
     candidates: () => import('./decide/Candidates.svelte'),
+    prove: () => import('./prove/Prove.svelte'),
+    fly: () => import('./prove/Fly.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -66,6 +68,8 @@
     '/candidates/:quad': asked(later.candidates),
     '/decide': asked(later.decide),
     '/scenarios': asked(later.scenarios),
+    '/prove': asked(later.prove),
+    '/prove/fly/:flight/:spot?': asked(later.fly),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
@@ -78,6 +82,7 @@
     { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates', '/scenarios'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
+    { name: 'Prove', at: '/prove', starts: ['/prove'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];
   const screenKeys = [
@@ -106,7 +111,7 @@
     if (typing(event)) return;
     if (afterG) {
       afterG = false;
-      const to = { f: '/', d: '/decide', r: '/route', b: '/bench', s: '/shelf' }[event.key];
+      const to = { f: '/', d: '/decide', r: '/route', b: '/bench', p: '/prove', s: '/shelf' }[event.key];
       if (to) void push(to);
       return;
     }

@@ -327,15 +327,15 @@ func TestASupplyWireSaysWhatFeedsTheUnit(t *testing.T) {
 	s := set()
 	s.AirUnits[0].Plug = &gear.Plug{Pins: []string{"supply", "ground", "uart-rx", "uart-tx", "rc-ground", "rc-out"}}
 	c := sample.Case(s, own(), f)
-	p := change.Settle(c, fleet.Patch{Wiring: &wired})
+	p := change.SettlePick(c, fleet.Patch{Wiring: &wired})
 	require.NotNil(t, p.Feed)
 	assert.Equal(t, fleet.NodeAirUnit, p.Feed.To)
 	run, _ := netlist.AirUnit(c.With(p))
 	assert.Equal(t, fleet.PadNode(run.LiveOf(gear.PinSupply).Terminal), p.Feed.From)
-	assert.Nil(t, change.Settle(c, fleet.Patch{Pack: new("lipo-6")}).Feed, "a pack wires nothing")
+	assert.Nil(t, change.SettlePick(c, fleet.Patch{Pack: new("lipo-6")}).Feed, "a pack wires nothing")
 
 	f.Feeds = append(f.Feeds, fleet.Feed{To: fleet.NodeAirUnit, From: fleet.NodePack})
-	assert.Nil(t, change.Settle(sample.Case(s, own(), f), fleet.Patch{Wiring: &wired}).Feed, "it is stated")
+	assert.Nil(t, change.SettlePick(sample.Case(s, own(), f), fleet.Patch{Wiring: &wired}).Feed, "it is stated")
 }
 
 // What a part is fed from is named with all that lies between it and the pack.

@@ -10,9 +10,8 @@ import (
 
 // Settle completes a patch so that nothing of its fit points at what is no longer
 // there: a cable in a plug another board does not have, wires on pins another unit does
-// not have, crimps of another cable, ports another board does not have. Where it wires the
-// air unit and nobody has said what feeds it, its supply wire says so. A patch that needs
-// nothing of that comes back as it is.
+// not have, crimps of another cable, ports another board does not have. A patch that
+// needs nothing of that comes back as it is.
 func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	after := c.With(p)
 	board, hasBoard := gear.Find[*gear.Board](c.Library, after.Fit.Board)
@@ -58,16 +57,18 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	if changed {
 		p.Wiring = &w
 	}
-	return settleFeed(c, settleParts(after.Fit, p, board), board)
+	return settleParts(after.Fit, p, board)
 }
 
-// settleFeed says what feeds the air unit where nobody has and the patch wires it: what its
-// supply wire ends on.
-func settleFeed(c fleet.Case, p fleet.Patch, board *gear.Board) fleet.Patch {
-	if p.Wiring == nil || p.Feed != nil || board == nil {
+// SettlePick completes what a builder picks, as Settle does. Who wires the air unit has said
+// what feeds it, where nobody had: what its supply wire ends on.
+func SettlePick(c fleet.Case, p fleet.Patch) fleet.Patch {
+	p = Settle(c, p)
+	after := c.With(p)
+	board, hasBoard := after.Board()
+	if p.Wiring == nil || p.Feed != nil || !hasBoard {
 		return p
 	}
-	after := c.With(p)
 	if _, stated := after.Fit.FeedOf(fleet.NodeAirUnit); stated {
 		return p
 	}

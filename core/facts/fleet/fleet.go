@@ -25,6 +25,9 @@ type Fleet struct {
 	Kit      []Kit   `json:"kit,omitempty"`
 	Spares   []Spare `json:"spares,omitempty"`
 	Quads    []Quad  `json:"quads,omitempty"`
+	// Courses are flown to hold flights against each other, TestFlights are those.
+	Courses     []Course     `json:"courses,omitempty"`
+	TestFlights []TestFlight `json:"testFlights,omitempty"`
 	Goals
 	// Means are what there is to spend, Rates what currencies are worth in others.
 	Means *Means `json:"means,omitempty"`
@@ -87,7 +90,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 13
+	FileVersion = 14
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this

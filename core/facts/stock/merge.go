@@ -128,6 +128,8 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	merge(&d, KindKit, &out.Kit, in.Kit, func(k *fleet.Kit) string { return k.ID })
 	merge(&d, KindSpare, &out.Spares, in.Spares, func(p *fleet.Spare) string { return p.Model })
 	merge(&d, KindQuad, &out.Quads, in.Quads, func(q *fleet.Quad) string { return q.ID })
+	merge(&d, KindCourse, &out.Courses, in.Courses, func(w *fleet.Course) string { return w.ID })
+	merge(&d, KindTestFlight, &out.TestFlights, in.TestFlights, func(t *fleet.TestFlight) string { return t.ID })
 	s.Fleet = &out
 	return d
 }
@@ -146,13 +148,19 @@ func over[T any](list, in []T, key func(T) string) []T {
 	return list
 }
 
-// Head is the fleet without its kit, spares and quads: its title, its goals
+// Head is the fleet without its entries: its title, its goals
 // and what of the route has been taken.
 func Head(f *fleet.Fleet) fleet.Fleet {
 	head := *f
 	head.Format, head.Version = fleet.FileFormat, fleet.FileVersion
-	head.Kit, head.Spares, head.Quads = nil, nil, nil
+	WithEntries(&head, &fleet.Fleet{})
 	return head
+}
+
+// WithEntries gives the head of a fleet the entries of another.
+func WithEntries(head, of *fleet.Fleet) {
+	head.Kit, head.Spares, head.Quads = of.Kit, of.Spares, of.Quads
+	head.Courses, head.TestFlights = of.Courses, of.TestFlights
 }
 
 func newDifference() Difference {

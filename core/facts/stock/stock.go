@@ -44,8 +44,11 @@ const (
 	KindKit   = "kit"
 	KindSpare = "spare"
 	KindQuad  = "quad"
-	KindFleet = "fleet" // title and gear packs of the fleet itself
-	KindSet   = "gearPack"
+	// KindCourse and KindTestFlight are courses to fly, and the flights along them.
+	KindCourse     = "course"
+	KindTestFlight = "testFlight"
+	KindFleet      = "fleet" // title and gear packs of the fleet itself
+	KindSet        = "gearPack"
 )
 
 // Ref names an entry.
@@ -66,6 +69,7 @@ func New() *Stock {
 func (s *Stock) Fork() *Stock {
 	f := *s.Fleet
 	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
+	f.Courses, f.TestFlights = slices.Clone(f.Courses), slices.Clone(f.TestFlights)
 	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f, Aside: s.Aside, library: s.library, indexed: s.indexed}
 }
 
@@ -125,6 +129,14 @@ func (s *Stock) Entry(ref Ref) any {
 		if q, ok := s.Fleet.Quad(ref.ID); ok {
 			return q
 		}
+	case KindCourse:
+		if w, ok := s.Fleet.Course(ref.ID); ok {
+			return w
+		}
+	case KindTestFlight:
+		if t, ok := s.Fleet.TestFlight(ref.ID); ok {
+			return t
+		}
 	case KindFleet:
 		return new(Head(s.Fleet))
 	default:
@@ -153,7 +165,12 @@ func (s *Stock) Remove(ref Ref) bool {
 	case KindQuad:
 		drop(&s.Fleet.Wants, func(w fleet.Want) bool { return w.Quad == ref.ID })
 		s.dropOf(ref.ID)
+		drop(&s.Fleet.TestFlights, func(t fleet.TestFlight) bool { return t.Quad == ref.ID })
 		return drop(&s.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == ref.ID })
+	case KindCourse:
+		return drop(&s.Fleet.Courses, func(w fleet.Course) bool { return w.ID == ref.ID })
+	case KindTestFlight:
+		return drop(&s.Fleet.TestFlights, func(t fleet.TestFlight) bool { return t.ID == ref.ID })
 	}
 	set, ok := s.SetOf(ref.ID)
 	if !ok {
@@ -190,12 +207,16 @@ func (s *Stock) Put(ref Ref, pack string, body []byte) error {
 		}
 		s.dropTurnsGone(ref.ID)
 		return nil
+	case KindCourse:
+		return put(&s.Fleet.Courses, body, func(w *fleet.Course) bool { return w.ID == ref.ID })
+	case KindTestFlight:
+		return put(&s.Fleet.TestFlights, body, func(t *fleet.TestFlight) bool { return t.ID == ref.ID })
 	case KindFleet:
 		head := fleet.Fleet{}
 		if err := json.Unmarshal(body, &head); err != nil {
 			return err
 		}
-		head.Kit, head.Spares, head.Quads = s.Fleet.Kit, s.Fleet.Spares, s.Fleet.Quads
+		WithEntries(&head, s.Fleet)
 		s.Fleet = &head
 		return nil
 	}

@@ -37,7 +37,12 @@ type Budget struct {
 // is known on both sides is compared, and the rest named. It is empty where
 // either side has no link.
 func Compare(lib *gear.Library, f *fleet.Index, q *fleet.Quad) []Budget {
-	now, next := newPair(fleet.NowCase(lib, f, q)), newPair(fleet.NewCase(lib, f, q))
+	return Between(fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q))
+}
+
+// Between holds one link against another, which takes its place, as Compare does.
+func Between(before, after fleet.Case) []Budget {
+	now, next := newPair(before), newPair(after)
 	budgets := []Budget{}
 	for _, p := range []*pair{now, next} {
 		if !p.hasUnit || !p.hasGoggles || len(p.unit.missing)+len(p.gogglesSide.missing) > 0 {

@@ -29,6 +29,8 @@ type (
 	MegabitsPerSecond float64
 	// Kilometres is a distance in kilometres.
 	Kilometres float64
+	// Metres is a distance in metres.
+	Metres float64
 	// MilliampHours is a charge in thousandths of an ampere hour.
 	MilliampHours float64
 	// Millimetres is a length in millimetres.
@@ -62,6 +64,7 @@ func (r Milliohms) String() string         { return shortest(float64(r)) + " mΩ
 func (m Grams) String() string             { return shortest(float64(m)) + " g" }
 func (c Microfarads) String() string       { return shortest(float64(c)) + " µF" }
 func (b MegabitsPerSecond) String() string { return shortest(float64(b)) + " Mb/s" }
+func (d Metres) String() string            { return shortest(float64(d)) + " m" }
 func (d Kilometres) String() string        { return shortest(float64(d)) + " km" }
 func (q MilliampHours) String() string     { return shortest(float64(q)) + " mAh" }
 func (l Millimetres) String() string       { return shortest(float64(l)) + " mm" }

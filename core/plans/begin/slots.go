@@ -244,7 +244,7 @@ func Fill(st *stock.Stock, shelf *gear.Set, quad string, today bool, name string
 	if today {
 		c = fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q)
 	}
-	patch := change.Settle(c, s.puts(c, in))
+	patch := change.SettlePick(c, s.puts(c, in))
 	if !today {
 		return st.Plan(quad, patch)
 	}
@@ -253,7 +253,7 @@ func Fill(st *stock.Stock, shelf *gear.Set, quad string, today bool, name string
 		return err
 	}
 	next := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
-	return st.Plan(quad, change.Settle(next, s.puts(next, in)))
+	return st.Plan(quad, change.SettlePick(next, s.puts(next, in)))
 }
 
 // in is what a fit has in the slot.

@@ -54,7 +54,7 @@ func Places(c fleet.Case) []Place {
 	}
 	for _, p := range places {
 		for i := range p.Options {
-			p.Options[i].Patch = change.Settle(c, p.Options[i].Patch)
+			p.Options[i].Patch = change.SettlePick(c, p.Options[i].Patch)
 		}
 	}
 	return places

@@ -79,7 +79,7 @@ func Depths(c fleet.Case) []DepthOption {
 				continue
 			}
 			by.patch.Wiring = &wiring
-			o := newDepthOption(c, change.Settle(c, by.patch), said)
+			o := newDepthOption(c, change.SettlePick(c, by.patch), said)
 			o.Chosen = asPlanned(c, by.patch, d.depth)
 			o.Label, o.Sticks, o.Gives, o.Without = d.label, by.label, d.gives, d.without
 			if o.Without == nil {

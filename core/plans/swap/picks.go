@@ -38,7 +38,7 @@ func Picks(c fleet.Case, m verdict.Missing) []Option {
 	}
 	list = slices.DeleteFunc(list, func(o Option) bool { return o.Chosen || o.Key == "" })
 	for i := range list {
-		list[i].Patch = change.Settle(c, list[i].Patch)
+		list[i].Patch = change.SettlePick(c, list[i].Patch)
 	}
 	return list[:min(len(list), mostPicks)]
 }

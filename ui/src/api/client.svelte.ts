@@ -5,6 +5,9 @@ import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
 export type Board = Schemas['BoardPage'];
+export type FlightsView = Schemas['FlightsView'];
+export type FlightView = Schemas['FlightView'];
+export type Proof = Schemas['Proof'];
 export type WhatIf = Schemas['WhatIf'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
@@ -338,6 +341,16 @@ export const api = {
     written(
       answered(client.POST('/api/quads/{quad}/finish', { params: { path: { quad } }, body: { revision, anyway } })),
     ),
+  flights: () => read(() => client.GET('/api/flights')),
+  flight: (flight: string) => read(() => client.GET('/api/flights/{flight}', { params: { path: { flight } } })),
+  beginFlight: (quad: string, course: string) =>
+    written(answered(client.POST('/api/flights', { body: { quad, course } }))),
+  readSpot: (
+    flight: string,
+    body: NonNullable<paths['/api/flights/{flight}/read']['post']['requestBody']>['content']['application/json'],
+  ) => written(answered(client.POST('/api/flights/{flight}/read', { params: { path: { flight } }, body }))),
+  proof: (before: string[], after: string[]) =>
+    read(() => client.GET('/api/proof', { params: { query: { before: before.join(','), after: after.join(',') } } })),
   turns: (quad: string) => read(() => client.GET('/api/quads/{quad}/turns', { params: { path: { quad } } })),
   turn: (quad: string, revision: number, how: TurnDeed, turn?: string) =>
     written(

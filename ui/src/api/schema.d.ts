@@ -226,6 +226,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/flights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API flights */
+        get: operations["get-api-flights"];
+        put?: never;
+        /** Post API flights */
+        post: operations["post-api-flights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flights/{flight}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API flights by flight */
+        get: operations["get-api-flights-by-flight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flights/{flight}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API flights by flight read */
+        post: operations["post-api-flights-by-flight-read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forms": {
         parameters: {
             query?: never;
@@ -441,6 +493,23 @@ export interface paths {
         get?: never;
         /** Put API means */
         put: operations["put-api-means"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API proof */
+        get: operations["get-api-proof"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1998,6 +2067,15 @@ export interface components {
              */
             revision: number;
         };
+        Carried: {
+            airFirmware?: string;
+            airUnit?: string;
+            antennas?: string[];
+            goggles?: string;
+            gogglesAntennas?: string[];
+            gogglesFirmware?: string;
+            pack?: string;
+        };
         Change: {
             fields: components["schemas"]["FieldChange"][];
             id: string;
@@ -2077,6 +2155,14 @@ export interface components {
             there: string;
             what: string;
         };
+        Condition: {
+            after: string;
+            alike: boolean;
+            before: string;
+            tried: boolean;
+            what: string;
+            with: boolean;
+        };
         ControlFlip: {
             /** Format: int64 */
             aux: number;
@@ -2110,6 +2196,27 @@ export interface components {
             held?: boolean;
             /** Format: double */
             volts: number;
+        };
+        Course: {
+            id: string;
+            name?: string;
+            note?: string;
+            spots: components["schemas"]["CourseSpot"][];
+        };
+        CourseSpot: {
+            /** Format: double */
+            atM?: number;
+            behind?: string;
+            id: string;
+            inSight?: boolean;
+            name?: string;
+        };
+        CourseView: {
+            flights: components["schemas"]["FlightLine"][];
+            id: string;
+            name: string;
+            /** Format: int64 */
+            spots: number;
         };
         CrimpMove: {
             end: string;
@@ -2680,6 +2787,32 @@ export interface components {
             tried: number;
             used: boolean;
         };
+        FlightLine: {
+            goggles?: string;
+            id: string;
+            label: string;
+            on?: string;
+            quad: string;
+            /**
+             * Format: int64
+             * @description spots of which something was read
+             */
+            read: number;
+            unit?: string;
+        };
+        FlightView: {
+            cautions: string[];
+            course: components["schemas"]["Course"];
+            flight: components["schemas"]["TestFlight"];
+            label: string;
+            quad: string;
+            /** Format: int64 */
+            revision: number;
+        };
+        FlightsView: {
+            courses: components["schemas"]["CourseView"][];
+            quads: components["schemas"]["NamedQuad"][];
+        };
         FlipView: {
             /** @description what the range brings: what was said before it is not said again */
             findings: components["schemas"]["Finding"][];
@@ -2687,6 +2820,12 @@ export interface components {
             patch: components["schemas"]["Patch"];
             /** @description the range does not fit: it is not put into the plan */
             refused: boolean;
+        };
+        Foretold: {
+            band: string;
+            /** Format: double */
+            changeDB?: number;
+            leftOut: string[];
         };
         Form: {
             groups: components["schemas"]["Group"][];
@@ -3287,6 +3426,11 @@ export interface components {
             id: string;
             name: string;
         };
+        NamedQuad: {
+            carries?: string;
+            id: string;
+            name: string;
+        };
         Node: {
             from?: string;
             id: string;
@@ -3402,6 +3546,26 @@ export interface components {
             level: string;
             name: string;
             quad: string;
+        };
+        PairedSpot: {
+            after: components["schemas"]["SpotRead"];
+            /** Format: double */
+            atM?: number;
+            before: components["schemas"]["SpotRead"];
+            behind?: string;
+            freezes: string;
+            id: string;
+            label: string;
+            rate: string;
+        };
+        PassRead: {
+            /** Format: int64 */
+            freezes?: number;
+            /** Format: double */
+            lowestMbps?: number;
+            /** Format: int64 */
+            pass: number;
+            picture?: string;
         };
         Patch: {
             airUnit?: components["schemas"]["Slot"];
@@ -3728,6 +3892,25 @@ export interface components {
         "Post-api-decideRequest": {
             quads: components["schemas"]["QuadDecision"][];
         };
+        "Post-api-flights-by-flight-readRequest": {
+            /** Format: int64 */
+            freezes?: number;
+            /** Format: double */
+            lowestMbps?: number;
+            /** Format: int64 */
+            pass: number;
+            picture?: string;
+            /**
+             * Format: int64
+             * @description of the flight, as read
+             */
+            revision: number;
+            spot: string;
+        };
+        "Post-api-flightsRequest": {
+            course: string;
+            quad: string;
+        };
         "Post-api-links-by-unit-by-gogglesRequest": {
             /** @description where that is stated; empty: not said */
             from: string;
@@ -3927,6 +4110,23 @@ export interface components {
         "Post-api-undoRequest": {
             /** Format: int64 */
             change: number;
+        };
+        Proof: {
+            after: components["schemas"]["ProofSide"];
+            before: components["schemas"]["ProofSide"];
+            conditions: components["schemas"]["Condition"][];
+            course: string;
+            findings: components["schemas"]["Finding"][];
+            foretold: components["schemas"]["Foretold"][];
+            freezes: components["schemas"]["Tally"];
+            level: string;
+            name: string;
+            rate: components["schemas"]["Tally"];
+            spots: components["schemas"]["PairedSpot"][];
+        };
+        ProofSide: {
+            flights: string[];
+            label: string;
         };
         Purse: {
             /** @description absent: nobody has said */
@@ -4569,6 +4769,19 @@ export interface components {
             /** Format: double */
             zMM: number;
         };
+        SpotRead: {
+            /** Format: double */
+            freezes?: number;
+            /** Format: double */
+            lowestMbps?: number;
+            /** Format: int64 */
+            passes: number;
+            pictures?: string[];
+        };
+        SpotReads: {
+            passes?: components["schemas"]["PassRead"][];
+            spot: string;
+        };
         Stand: {
             /** Format: double */
             riseDeg: number;
@@ -4686,6 +4899,39 @@ export interface components {
             /** Format: double */
             price?: number;
             revision?: string;
+        };
+        Tally: {
+            /** Format: int64 */
+            better: number;
+            /** Format: double */
+            chance: number;
+            /** Format: int64 */
+            more: number;
+            /** Format: int64 */
+            open: number;
+            /** Format: int64 */
+            same: number;
+            /** Format: int64 */
+            worse: number;
+        };
+        TestFlight: {
+            carried?: components["schemas"]["Carried"];
+            channel?: string;
+            checked?: boolean;
+            course: string;
+            id: string;
+            leftOut?: string[];
+            name?: string;
+            note?: string;
+            on?: string;
+            /** Format: double */
+            packV?: number;
+            /** Format: double */
+            powerMW?: number;
+            quad: string;
+            reader?: string;
+            reads?: components["schemas"]["SpotReads"][];
+            weather?: string;
         };
         TextAftermath: {
             again: components["schemas"]["TextSetting"][];
@@ -5393,6 +5639,134 @@ export interface operations {
             };
         };
     };
+    "get-api-flights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlightsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-flights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-flightsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlightView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-flights-by-flight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flight: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlightView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-flights-by-flight-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flight: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-flights-by-flight-readRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlightView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-forms": {
         parameters: {
             query?: never;
@@ -5846,6 +6220,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-proof": {
+        parameters: {
+            query?: {
+                /** @description ids of test flights, separated by commas */
+                before?: string;
+                /** @description of the same course */
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proof"];
                 };
             };
             /** @description Error */

@@ -11,6 +11,7 @@ export const everywhere: Key[] = [
   { keys: 'g d', does: 'go to Decide' },
   { keys: 'g r', does: 'go to Route' },
   { keys: 'g b', does: 'go to Bench' },
+  { keys: 'g p', does: 'go to Prove' },
   { keys: 'g s', does: 'go to Shelf' },
   { keys: 'u', does: 'what was changed, to take it back' },
   { keys: 't', does: 'light or dark' },

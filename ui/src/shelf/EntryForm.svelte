@@ -10,7 +10,7 @@
   import { draftOf, dropDraft, keepDraft } from './draft';
   import FieldInput from './FieldInput.svelte';
   import SheetReader from './SheetReader.svelte';
-  import { asked, controlID, locate, stated, type Form } from './forms';
+  import { asked, controlID, locate, ofFleet, stated, type Form } from './forms';
 
   interface Props {
     form: Form;
@@ -46,7 +46,7 @@
   let missing = $state('');
   let said = $state('');
 
-  const isGear = $derived(!['kit', 'spare', 'quad'].includes(form.kind));
+  const isGear = $derived(!ofFleet(form.kind));
   const fields = $derived(form.groups.flatMap((g) => g.fields));
   const wrong = $derived(Object.fromEntries((failure?.wrong ?? []).map((w) => [w.location, w.message])));
   const shown = $derived(new Set(fields.map((f) => f.path)));
@@ -61,11 +61,7 @@
   function identify(): string {
     if (existing) return existing.id;
     if (form.kind === 'spare') return String(entry.model ?? '');
-    const taken = new Set(
-      entries
-        .filter((e) => (isGear ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === form.kind))
-        .map((e) => e.id),
-    );
+    const taken = new Set(entries.filter((e) => (isGear ? !ofFleet(e.kind) : e.kind === form.kind)).map((e) => e.id));
     const name =
       form.kind === 'pairing' ? `${String(entry.airUnit)}-on-${String(entry.goggles)}` : String(entry.name ?? '');
     return idFor(name, taken);

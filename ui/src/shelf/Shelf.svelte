@@ -10,7 +10,7 @@
   import Changes from './Changes.svelte';
   import EntryForm from './EntryForm.svelte';
   import Files from './Files.svelte';
-  import type { Form } from './forms';
+  import { ofFleet, type Form } from './forms';
   import TableReader from './TableReader.svelte';
   import TradeShelf from './TradeShelf.svelte';
 
@@ -42,11 +42,7 @@
   const adding = $derived(tab === 'add' ? kindOf(params.kind ?? '') : undefined);
   const changed = $derived(
     tab === 'edit'
-      ? entries.find(
-          (e) =>
-            e.id === params.id &&
-            (params.kind === 'gear' ? !['kit', 'spare', 'quad'].includes(e.kind) : e.kind === params.kind),
-        )
+      ? entries.find((e) => e.id === params.id && (params.kind === 'gear' ? !ofFleet(e.kind) : e.kind === params.kind))
       : undefined,
   );
   const groups = $derived(kinds.map((k) => ({ kind: k, entries: entries.filter((e) => e.kind === k.kind) })));

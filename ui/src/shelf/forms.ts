@@ -19,6 +19,11 @@ export function stated(fields: readonly Field[], entry: Entry): number {
   return fields.filter((f) => valueAt(entry, f.path) !== undefined).length;
 }
 
+/** Whether entries of a kind are of the fleet; all others are gear. */
+export function ofFleet(kind: string): boolean {
+  return ['kit', 'spare', 'quad', 'course', 'testFlight'].includes(kind);
+}
+
 /** The id of the control at a path such as pads[2].outV. */
 export function controlID(path: string): string {
   return 'field-' + path.replaceAll(/[^a-zA-Z0-9]+/g, '-');

@@ -36,7 +36,7 @@
     destroys: 'it destroys a part',
   };
   const danger = $derived(kind === 'fits' ? undefined : dangers[finding.danger ?? '']);
-  const places: Record<string, string> = { gear: 'gear', kit: 'kit', quad: 'quad' };
+  const places: Record<string, string> = { gear: 'gear', kit: 'kit', quad: 'quad', testFlight: 'testFlight' };
 </script>
 
 <details class={kind} open={open || kind === 'unfit' || kind === 'change'}>

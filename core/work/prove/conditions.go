@@ -1,0 +1,131 @@
+package prove
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+)
+
+// Condition is one thing that flew or that it was flown under, on both sides.
+type Condition struct {
+	What   string `json:"what"`
+	Before string `json:"before"` // empty: not stated
+	After  string `json:"after"`
+	// Tried is what a swap changes, and may be what is held against each other.
+	Tried bool `json:"tried"`
+	Alike bool `json:"alike"`
+	// Goes with: it is another because what it belongs to is.
+	With  bool `json:"with"`
+	field string
+}
+
+// Stated says whether it is on both sides.
+func (c *Condition) Stated() bool { return c.Before != "" && c.After != "" }
+
+// condition is a row of what is held against each other.
+type condition struct {
+	what, field string
+	tried       bool
+	under       string // what it belongs to: the field of another row
+	of          func(lib *gear.Library, t *fleet.TestFlight) string
+}
+
+func named(lib *gear.Library, ids ...string) string {
+	var list []string
+	for _, id := range ids {
+		if id != "" {
+			list = append(list, lib.Label(id))
+		}
+	}
+	return strings.Join(list, ", ")
+}
+
+// own is what a flight says of itself, without asking the library.
+func own(of func(t *fleet.TestFlight) string) func(*gear.Library, *fleet.TestFlight) string {
+	return func(_ *gear.Library, t *fleet.TestFlight) string { return of(t) }
+}
+
+// labels are the models a flight names, as people say them.
+func labels(of func(c *fleet.Carried) []string) func(*gear.Library, *fleet.TestFlight) string {
+	return func(lib *gear.Library, t *fleet.TestFlight) string { return named(lib, of(&t.Carried)...) }
+}
+
+var allConditions = []condition{
+	{"air unit", "carried.airUnit", true, "", labels(func(c *fleet.Carried) []string { return []string{c.AirUnit} })},
+	{"its firmware", "carried.airFirmware", true, "carried.airUnit",
+		own(func(t *fleet.TestFlight) string { return string(t.Carried.AirFirmware) })},
+	{"its antennas", "carried.antennas", true, "", labels(func(c *fleet.Carried) []string { return c.Antennas })},
+	{"goggles", "carried.goggles", true, "", labels(func(c *fleet.Carried) []string { return []string{c.Goggles} })},
+	{"their firmware", "carried.gogglesFirmware", true, "carried.goggles",
+		own(func(t *fleet.TestFlight) string { return string(t.Carried.GogglesFirmware) })},
+	{"their antennas", "carried.gogglesAntennas", true, "",
+		labels(func(c *fleet.Carried) []string { return c.GogglesAntennas })},
+	{"flight pack", "carried.pack", false, "", labels(func(c *fleet.Carried) []string { return []string{c.Pack} })},
+	{"pack at take-off", "packV", false, "", own(func(t *fleet.TestFlight) string { return printed(t.PackV) })},
+	{"transmit power", "powerMW", false, "", own(func(t *fleet.TestFlight) string { return printed(t.PowerMW) })},
+	{"channel", "channel", false, "", own(func(t *fleet.TestFlight) string { return t.Channel })},
+	{"weather", "weather", false, "", own(func(t *fleet.TestFlight) string { return t.Weather })},
+	{"who read the numbers", "reader", false, "", own(func(t *fleet.TestFlight) string { return readers[t.Reader] })},
+}
+
+var readers = map[fleet.Reader]string{fleet.BySpotter: "a spotter", fleet.AfterLanding: "read after landing"}
+
+func printed[Q fmt.Stringer](v *Q) string {
+	if v == nil {
+		return ""
+	}
+	return (*v).String()
+}
+
+// conditions holds what flew, and how, on both sides. Where the flights of one side differ
+// among themselves both are said, and where one of them does not say it, it is not stated.
+func conditions(lib *gear.Library, before, after []*fleet.TestFlight) (list []Condition) {
+	of := func(flights []*fleet.TestFlight, row condition) string {
+		var values []string
+		for _, t := range flights {
+			value := row.of(lib, t)
+			if value == "" {
+				return ""
+			}
+			if !slices.Contains(values, value) {
+				values = append(values, value)
+			}
+		}
+		return strings.Join(values, "; ")
+	}
+	for _, row := range allConditions {
+		c := Condition{What: row.what, Before: of(before, row), After: of(after, row), Tried: row.tried, field: row.field}
+		c.Alike = c.Stated() && c.Before == c.After
+		if row.under != "" {
+			at := slices.IndexFunc(list, func(o Condition) bool { return o.field == row.under })
+			c.With = c.Stated() && list[at].Stated() && !list[at].Alike
+		}
+		list = append(list, c)
+	}
+	return list
+}
+
+// lacking are the values of conditions that flights do not state.
+func lacking(lib *gear.Library, of []Condition, flights []*fleet.TestFlight) (list []verdict.Missing) {
+	for _, c := range of {
+		at := slices.IndexFunc(allConditions, func(row condition) bool { return row.field == c.field })
+		for _, t := range flights {
+			if allConditions[at].of(lib, t) == "" {
+				list = append(list, lacks(c.field, c.What, t)...)
+			}
+		}
+	}
+	return list
+}
+
+// lacks are the values of a field that flights do not state.
+func lacks(field, what string, flights ...*fleet.TestFlight) (list []verdict.Missing) {
+	for _, t := range flights {
+		list = append(list, verdict.Missing{Of: "testFlight", ID: t.ID, Field: field, Label: what + " of " + t.Label()})
+	}
+	return list
+}

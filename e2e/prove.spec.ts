@@ -1,0 +1,77 @@
+// Was it worth it: a course entered, flights noted spot by spot in the field, and held
+// against each other.
+import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
+import { enter } from './typed';
+
+test('two flights of the demo: better at five of six spots, and how sure that is', async ({ page, open }) => {
+  await open('/prove');
+  await expect(page.getByRole('heading', { name: 'Flights along Round the post mill' })).toBeVisible();
+  await page.getByRole('group', { name: 'Side of 2026-03-14' }).getByRole('button', { name: 'before' }).click();
+  await page.getByRole('group', { name: 'Side of 2026-05-12' }).getByRole('button', { name: 'after' }).click();
+  await expect(page.getByText('Better at five of six spots. That happens by chance one time in nine')).toBeVisible();
+  await expect(page.getByText(/Not alike, and perhaps the reason: weather/)).toBeVisible();
+  await expect(page).toHaveURL(/before=whip-2026-03-14&after=whip-2026-05-12/);
+  await expectAccessible(page);
+  await page.reload();
+  await page.getByText('As a table').click();
+  await expect(page.getByRole('row', { name: /far hedge/ })).toContainText('worse');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
+});
+
+test('a flight is noted in the field by thumb; what is not sent stays, what is wrong is said', async ({
+  page,
+  open,
+  program,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open('/prove');
+  await page.getByLabel('Quad').selectOption({ label: 'Whip, with Aldine Two' });
+  await page.getByRole('button', { name: 'Begin a flight' }).click();
+  await expect(page.getByText('First, on the ground: failsafe tried')).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByLabel('Pack at take-off, V').fill('16,7');
+  await page.getByLabel('Pack at take-off, V').blur();
+  await page.getByLabel('Failsafe and range tried').selectOption('yes');
+  await expect(page.getByText('First, on the ground: failsafe tried')).toHaveCount(0);
+  await page.getByLabel('Lowest bit rate, Mbit/s').fill('fast');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByRole('alert')).toContainText('fast');
+  await page.getByLabel('Lowest bit rate, Mbit/s').fill('24.5');
+  await page.getByRole('button', { name: 'never' }).click();
+  await page.getByRole('button', { name: 'clear' }).click();
+  await program.kill();
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'does not answer' }).first()).toBeVisible();
+  await expect(page.getByLabel('Lowest bit rate, Mbit/s')).toHaveValue('24.5');
+  await program.start();
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText('Noted: first trees, pass 1.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'behind the tail pole' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'first trees 1 read' })).toBeVisible();
+  await page.getByRole('button', { name: 'first trees 1 read' }).click();
+  await expect(page.getByRole('button', { name: 'pass 2', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'pass 1', exact: true }).click();
+  await expect(page.getByLabel('Lowest bit rate, Mbit/s')).toHaveValue('24.5');
+  await expect(page.getByRole('button', { name: 'never' })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test.describe('from an empty folder', () => {
+  test.use({ command: 'serve' });
+  test('there is no course yet: it is entered, spot by spot', async ({ page, open, program }) => {
+    await open('/prove');
+    await expect(page.getByText(/A course is a way you can fly again/)).toBeVisible();
+    await expectAccessible(page);
+    await enter(page, program.url, 'course', {
+      name: 'Round the field',
+      spots: [
+        { id: 'trees', name: 'first trees', atM: 120, behind: 'a row of ash', inSight: true },
+        { id: 'ridge', name: 'ridge', atM: 300, inSight: false },
+      ],
+    });
+    await open('/prove');
+    await expect(page.getByLabel('Course')).toHaveValue('round-the-field');
+    await expect(page.getByText('Nobody has flown it yet.')).toBeVisible();
+  });
+});
