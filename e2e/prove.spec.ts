@@ -75,3 +75,41 @@ test.describe('from an empty folder', () => {
     await expect(page.getByText('Nobody has flown it yet.')).toBeVisible();
   });
 });
+
+test('a recording is drawn, a stretch of it marked as a spot, and read off', async ({ page, open }) => {
+  await open('/prove/fly/whip-2026-05-12');
+  const panel = page.getByRole('region', { name: 'Recordings' });
+  const rows = Array.from({ length: 120 }, (_, i) => `${i},${20 + (i % 5)},${i === 70 ? 3.2 : 25}`);
+  await panel.getByLabel('A recording').setInputFiles({
+    name: 'log.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['time,one,two', ...rows].join('\n')),
+  });
+  await expect(panel.getByText('log.csv is kept.')).toBeVisible();
+  await expect(panel.getByText('Say which column tells what: its names do not.')).toBeVisible();
+  await panel.getByLabel('Column of the bit rate').selectOption('two');
+  await expect(panel.getByText('Noted: the bit rate.')).toBeVisible();
+  await panel.getByRole('button', { name: /3.2 Mbit/ }).click();
+  await panel.getByLabel('Spot passed').selectOption({ label: 'ridge' });
+  await panel.getByRole('button', { name: 'Mark it' }).click();
+  await expect(panel.getByText('Marked: ridge, pass 3.')).toBeVisible();
+  await expectAccessible(page);
+  await panel.getByRole('button', { name: 'Take ridge, pass 3 over as a reading' }).click();
+  await expect(panel.getByText('Taken over: ridge, pass 3.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'ridge 3 read' })).toBeVisible();
+  // By dragging over it, as by typing.
+  const plot = (await panel.locator('svg').boundingBox())!;
+  await page.mouse.move(plot.x + 200, plot.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(plot.x + 400, plot.y + 60, { steps: 4 });
+  await page.mouse.up();
+  await expect(panel.getByLabel('From, s')).not.toHaveValue('0');
+  await panel.getByLabel('A recording').setInputFiles({
+    name: 'photo.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from([0x89, 0x50, 0, 0, 1]),
+  });
+  await expect(panel.getByRole('alert')).toContainText('photo.png cannot be read: it is no text');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
+});

@@ -26,7 +26,12 @@ const shots = [
   { name: 'decide', hash: '/decide?budget=400', viewport: { width: 1280, height: 900 }, to: 'Change' },
   { name: 'make', hash: '/make/fantail/antenna-holder', viewport: desk },
   { name: 'route', hash: '/route', viewport: desk },
-  { name: 'route-steps', hash: '/route', viewport: desk, dark: true, to: 'The steps' },
+  {
+    name: 'prove',
+    hash: '/prove?course=post-mill&before=whip-2026-03-14&after=whip-2026-05-12',
+    viewport: { width: 1280, height: 1080 },
+    dark: true,
+  },
   { name: 'rehearse', hash: '/rehearse', viewport: desk },
   { name: 'bench', hash: '/bench/brayer', viewport: desk, step: /Meter the supply/ },
   { name: 'fill', hash: '/fill/sluice/plan', viewport: desk, asks: true },

@@ -26,7 +26,7 @@ import (
 // BackupFormat and BackupVersion mark a backup that this program reads and writes.
 const (
 	BackupFormat  = "yokeswap-backup"
-	BackupVersion = 1
+	BackupVersion = 2
 )
 
 type backupHead struct {
@@ -95,6 +95,7 @@ var backedUp = []table{
 	tableOf[entryRow]("fleet_entries"),
 	tableOf[benchRow]("bench_records"),
 	tableOf[boardRow]("board_snapshots"),
+	tableOf[recordingRow]("recordings"),
 	tableOf[eventRow]("events"),
 	tableOf[counterRow]("counters"),
 }
@@ -182,8 +183,9 @@ func readBackup(in io.Reader, take func(table string, row []byte) error) (rows i
 			if err := json.Unmarshal(line, &head); err != nil || head.Format != BackupFormat {
 				return 0, errors.New("line 1: this is no backup of Yoke Swap")
 			}
-			if head.Version != BackupVersion {
-				return 0, fmt.Errorf("line 1: a backup of version %d; this program reads version %d", head.Version, BackupVersion)
+			if head.Version < 1 || head.Version > BackupVersion {
+				return 0, fmt.Errorf("line 1: a backup of version %d; this program reads up to version %d", head.Version,
+					BackupVersion)
 			}
 			hashLine(sum, line)
 			continue

@@ -2,6 +2,8 @@ package store_test
 
 import (
 	"bytes"
+	"crypto/sha256"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -30,6 +32,9 @@ func lived(t *testing.T) (*store.Store, string) {
 	}))
 	require.NoError(t, st.Log("quern", "smelled of solder", time.Now()))
 	_, err := st.KeepBoard("quern", "by hand", setup.State{Variant: "TNSY", Receiver: []byte{1, 2, 255}}, "gone is drop\n", time.Now())
+	require.NoError(t, err)
+	_, err = st.Keep(store.Kept{Flight: "whip-2026-05-12", Name: "a.srt", At: time.Now(), Signature: "rate|delay",
+		Means: `{"bit-rate":"rate"}`, Marks: "[]", Body: []byte("time,rate\n0,20\n")})
 	require.NoError(t, err)
 	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error {
 		s.Remove(stock.Ref{Kind: stock.KindQuad, ID: "whip"})
@@ -71,6 +76,32 @@ func TestABackupMovesEverything(t *testing.T) {
 	require.NoError(t, elsewhere.Undo(removal, store.Deed{}, anything), "what was taken out before comes back after")
 	_, ok := snapshot(t, elsewhere).Fleet.Quad("whip")
 	assert.True(t, ok)
+	assert.Len(t, snapshot(t, elsewhere).Fleet.TestFlights, 2, "with what it has flown")
+	kept, err := elsewhere.Recordings("whip-2026-05-12")
+	require.NoError(t, err)
+	require.Len(t, kept, 1)
+	whole, ok, err := elsewhere.Recording("whip-2026-05-12", kept[0].ID)
+	require.NoError(t, err)
+	assert.True(t, ok)
+	assert.Equal(t, "time,rate\n0,20\n", string(whole.Body))
+}
+
+// A backup of the first version, which knew no recordings, is read for ever.
+func TestABackupOfTheFirstVersion(t *testing.T) {
+	st, _ := lived(t)
+	var lines []string
+	for _, line := range strings.SplitAfter(backupOf(t, st), "\n") {
+		if !strings.Contains(line, `"table":"recordings"`) && !strings.Contains(line, `"end":`) && line != "" {
+			lines = append(lines, line)
+		}
+	}
+	lines[0] = strings.Replace(lines[0], `"version":2`, `"version":1`, 1)
+	all := strings.Join(lines, "")
+	end := fmt.Sprintf(`{"end":{"rows":%d,"sha256":"%x"}}`+"\n", len(lines)-1, sha256.Sum256([]byte(all)))
+	elsewhere := open(t, t.TempDir())
+	_, err := elsewhere.Restore(strings.NewReader(all+end), false, format.CheckWhole, time.Now())
+	require.NoError(t, err)
+	assert.Equal(t, asText(t, &snapshot(t, st).Stock), asText(t, &snapshot(t, elsewhere).Stock))
 }
 
 func TestARestoreNeverLosesWhatIsThere(t *testing.T) {
@@ -88,7 +119,7 @@ func TestARestoreNeverLosesWhatIsThere(t *testing.T) {
 		"a line less":     strings.Join(append(append([]string{}, lines[:3]...), lines[4:]...), ""),
 		"more at the end": text + "{}\n",
 		"no backup":       `{"format":"fleet"}` + "\n",
-		"later":           strings.Replace(text, `"version":1`, `"version":9`, 1),
+		"later":           strings.Replace(text, `"version":2`, `"version":9`, 1),
 		"nothing":         "",
 	} {
 		_, err := there.Restore(strings.NewReader(bad), true, format.CheckWhole, time.Now())

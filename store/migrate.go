@@ -77,6 +77,16 @@ var migrations = []*gormigrate.Migration{
 		ID:      "2026-11-27-named-snapshots",
 		Migrate: run(`ALTER TABLE board_snapshots ADD COLUMN name TEXT NOT NULL DEFAULT ''`),
 	},
+	{
+		ID: "2026-11-28-recordings",
+		Migrate: run(
+			`CREATE TABLE recordings (id INTEGER PRIMARY KEY, flight TEXT NOT NULL, name TEXT NOT NULL, at DATETIME NOT NULL,
+				signature TEXT NOT NULL, means TEXT NOT NULL CHECK (json_valid(means)),
+				marks TEXT NOT NULL CHECK (json_valid(marks)), body BLOB NOT NULL)`,
+			`CREATE INDEX recordings_by_flight ON recordings(flight, id)`,
+			`CREATE INDEX recordings_by_signature ON recordings(signature, id)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

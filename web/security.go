@@ -17,6 +17,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"yokeswap/format"
+	"yokeswap/format/recording"
 )
 
 // policy lets the page load nothing but its own files, and nothing inline.
@@ -79,6 +80,8 @@ func bounded(next http.Handler) http.Handler {
 		most := int64(maxBody)
 		if pathOf(r) == importPath || pathOf(r) == restorePath {
 			most = format.MaxBytes
+		} else if strings.HasSuffix(pathOf(r), recordingsPath) {
+			most = recording.LargestBytes
 		}
 		if r.ContentLength > most {
 			refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the body is larger than %d MiB; nothing that is sent here is "+
@@ -96,7 +99,8 @@ func bounded(next http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 			return
 		}
-		table := strings.HasSuffix(pathOf(r), netlistPath) || strings.HasPrefix(pathOf(r), readPath) // no JSON
+		table := strings.HasSuffix(pathOf(r), netlistPath) || strings.HasPrefix(pathOf(r), readPath) ||
+			strings.HasSuffix(pathOf(r), recordingsPath) // no JSON
 		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(pathOf(r), "/api/") && !table {
 			body, err := io.ReadAll(r.Body)
 			if err != nil {

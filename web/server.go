@@ -203,6 +203,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFault(api)
 	s.registerHistory(api)
 	s.registerFlights(api)
+	s.registerRecordings(api)
 	s.registerSessions(api)
 	s.registerJobs(api)
 	return api

@@ -8,6 +8,7 @@ export type Board = Schemas['BoardPage'];
 export type FlightsView = Schemas['FlightsView'];
 export type FlightView = Schemas['FlightView'];
 export type Proof = Schemas['Proof'];
+export type RecordingView = Schemas['RecordingView'];
 export type WhatIf = Schemas['WhatIf'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
@@ -349,6 +350,35 @@ export const api = {
     flight: string,
     body: NonNullable<paths['/api/flights/{flight}/read']['post']['requestBody']>['content']['application/json'],
   ) => written(answered(client.POST('/api/flights/{flight}/read', { params: { path: { flight } }, body }))),
+  recordings: (flight: string) =>
+    read(() => client.GET('/api/flights/{flight}/recordings', { params: { path: { flight } } })),
+  recording: (flight: string, id: number, part?: number) =>
+    read(() =>
+      client.GET('/api/flights/{flight}/recordings/{id}', { params: { path: { flight, id }, query: { part } } }),
+    ),
+  keepRecording: (flight: string, name: string, file: Blob) =>
+    written(
+      answered(
+        client.POST('/api/flights/{flight}/recordings', {
+          params: { path: { flight }, query: { name } },
+          body: file as never,
+          bodySerializer: (body) => body as never,
+          headers: { 'Content-Type': 'application/octet-stream' },
+        }),
+      ),
+    ),
+  inventRecording: (flight: string) =>
+    written(answered(client.POST('/api/flights/{flight}/invent', { params: { path: { flight } } }))),
+  sayRecording: (
+    flight: string,
+    id: number,
+    body: NonNullable<
+      paths['/api/flights/{flight}/recordings/{id}']['put']['requestBody']
+    >['content']['application/json'],
+  ) =>
+    written(answered(client.PUT('/api/flights/{flight}/recordings/{id}', { params: { path: { flight, id } }, body }))),
+  dropRecording: (flight: string, id: number) =>
+    written(answered(client.DELETE('/api/flights/{flight}/recordings/{id}', { params: { path: { flight, id } } }))),
   proof: (before: string[], after: string[]) =>
     read(() => client.GET('/api/proof', { params: { query: { before: before.join(','), after: after.join(',') } } })),
   turns: (quad: string) => read(() => client.GET('/api/quads/{quad}/turns', { params: { path: { quad } } })),

@@ -261,6 +261,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/flights/{flight}/invent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API flights by flight invent */
+        post: operations["post-api-flights-by-flight-invent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/flights/{flight}/read": {
         parameters: {
             query?: never;
@@ -273,6 +290,43 @@ export interface paths {
         /** Post API flights by flight read */
         post: operations["post-api-flights-by-flight-read"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flights/{flight}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API flights by flight recordings */
+        get: operations["list-api-flights-by-flight-recordings"];
+        put?: never;
+        /** Post API flights by flight recordings */
+        post: operations["post-api-flights-by-flight-recordings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/flights/{flight}/recordings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API flights by flight recordings by ID */
+        get: operations["get-api-flights-by-flight-recordings-by-id"];
+        /** Put API flights by flight recordings by ID */
+        put: operations["put-api-flights-by-flight-recordings-by-id"];
+        post?: never;
+        /** Delete API flights by flight recordings by ID */
+        delete: operations["delete-api-flights-by-flight-recordings-by-id"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2568,6 +2622,14 @@ export interface components {
             /** Format: int64 */
             same: number;
         };
+        DrawnPoint: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            top: number;
+            /** Format: double */
+            x: number;
+        };
         EnteredBody: {
             name: string;
         };
@@ -3567,6 +3629,16 @@ export interface components {
             pass: number;
             picture?: string;
         };
+        Passage: {
+            /** Format: double */
+            atS: number;
+            /** Format: double */
+            fromS: number;
+            /** Format: double */
+            toS: number;
+            /** Format: double */
+            value: number;
+        };
         Patch: {
             airUnit?: components["schemas"]["Slot"];
             antennas?: components["schemas"]["Antennas"];
@@ -4133,6 +4205,17 @@ export interface components {
             means?: components["schemas"]["Means"];
             rates: components["schemas"]["Rate"][];
         };
+        "Put-api-flights-by-flight-recordings-by-idRequest": {
+            marks: components["schemas"]["SpotMark"][];
+            means: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int64
+             * @description the one to draw
+             */
+            part: number;
+        };
         "Put-api-kit-by-kit-antennas-by-portRequest": {
             /** @description goggles it comes from, in exchange; empty: the drawer */
             from?: string;
@@ -4229,6 +4312,63 @@ export interface components {
             min?: number;
             unit: string;
             wrong?: string;
+        };
+        RecordedColumn: {
+            guess?: string;
+            name: string;
+            unit?: string;
+        };
+        RecordedCurve: {
+            measure: string;
+            points: components["schemas"]["DrawnPoint"][];
+            unit: string;
+        };
+        RecordedPart: {
+            /** Format: int64 */
+            fromLine: number;
+            /** Format: double */
+            fromS: number;
+            /** Format: int64 */
+            samples: number;
+            /** Format: double */
+            toS: number;
+        };
+        RecordingGap: {
+            /** Format: double */
+            fromS: number;
+            /** Format: double */
+            toS: number;
+        };
+        RecordingLine: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        RecordingView: {
+            /** Format: date-time */
+            at: string;
+            columns: components["schemas"]["RecordedColumn"][];
+            curves: components["schemas"]["RecordedCurve"][];
+            gaps: components["schemas"]["RecordingGap"][];
+            /** Format: int64 */
+            id: number;
+            marks: components["schemas"]["SpotMark"][];
+            means: {
+                [key: string]: string;
+            };
+            name: string;
+            notes: string[];
+            over: components["schemas"]["DrawnPoint"][];
+            /**
+             * Format: int64
+             * @description the one that is drawn
+             */
+            part: number;
+            parts: components["schemas"]["RecordedPart"][];
+            /** @description passages in which the bit rate is lowest on the whole, the worst first */
+            worst: components["schemas"]["Passage"][];
         };
         Ref: {
             id: string;
@@ -4768,6 +4908,19 @@ export interface components {
             yMM: number;
             /** Format: double */
             zMM: number;
+        };
+        SpotMark: {
+            /** Format: double */
+            fromS: number;
+            /** Format: double */
+            lowestMbps?: number;
+            /** Format: int64 */
+            part: number;
+            /** Format: int64 */
+            pass: number;
+            spot: string;
+            /** Format: double */
+            toS: number;
         };
         SpotRead: {
             /** Format: double */
@@ -5732,6 +5885,37 @@ export interface operations {
             };
         };
     };
+    "post-api-flights-by-flight-invent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flight: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-flights-by-flight-read": {
         parameters: {
             query?: never;
@@ -5755,6 +5939,176 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FlightView"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-flights-by-flight-recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flight: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingLine"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-flights-by-flight-recordings": {
+        parameters: {
+            query?: {
+                /** @description of the file */
+                name?: string;
+            };
+            header?: never;
+            path: {
+                flight: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-flights-by-flight-recordings-by-id": {
+        parameters: {
+            query?: {
+                /** @description which flight of it, from 1; absent: the longest */
+                part?: number;
+            };
+            header?: never;
+            path: {
+                flight: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-flights-by-flight-recordings-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flight: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-flights-by-flight-recordings-by-idRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-flights-by-flight-recordings-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                flight: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

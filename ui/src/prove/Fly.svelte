@@ -3,13 +3,14 @@
   // spotter's thumb or after landing. What could not be sent stays where it was entered.
   import { untrack } from 'svelte';
   import { replace } from 'svelte-spa-router';
-  import { api, type Failure, type FlightView } from '../api/client.svelte';
+  import { api, type Failure, type FlightsView, type FlightView } from '../api/client.svelte';
   import Caution from '../lib/Caution.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import { parseNumber } from '../shelf/entry';
   import Conditions from './Conditions.svelte';
+  import Recordings from './Recordings.svelte';
 
   let { params }: { params: { flight: string; spot?: string } } = $props();
   const view = new Loaded<FlightView>();
@@ -18,7 +19,14 @@
     const flight = id;
     untrack(() => void view.take(api.flight(flight)));
   });
+  const all = new Loaded<FlightsView>();
+  $effect(() => untrack(() => void all.take(api.flights())));
   const flight = $derived(view.data?.flight);
+  const others = $derived(
+    (all.data?.courses.find((c) => c.id === flight?.course)?.flights ?? [])
+      .filter((f) => f.id !== id)
+      .map((f) => ({ id: f.id, label: `${f.label}, ${f.unit ?? f.quad}` })),
+  );
   const spots = $derived(view.data?.course.spots ?? []);
   const spot = $derived(spots.find((s) => s.id === params.spot) ?? spots[0]);
   const passesAt = (of: string) => flight?.reads?.find((r) => r.spot === of)?.passes ?? [];
@@ -168,6 +176,7 @@
       </form>
     {/if}
   </div>
+  <Recordings view={v} {others} onread={() => view.take(api.flight(id))} />
 {/if}
 
 <style>
