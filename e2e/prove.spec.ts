@@ -113,3 +113,28 @@ test('a recording is drawn, a stretch of it marked as a spot, and read off', asy
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
 });
+
+test('the log of the fleet: searched, a day asked for, and a change taken back', async ({ page, open }) => {
+  await open('/swap/wallower');
+  await page.getByLabel('pack', { exact: true }).selectOption({ index: 1 });
+  await expect(page.getByText(/^Picked /)).toBeVisible();
+  await open('/log');
+  await page.getByLabel('Find').fill('wallower');
+  await page.getByLabel('Find').press('Enter');
+  await page.getByRole('combobox', { name: 'What' }).selectOption('quads');
+  await expect(page.getByRole('button', { name: 'Take back: planned: quad Wallower' })).toBeVisible();
+  await expect(page).toHaveURL(/find=wallower&kind=quad/);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'As it was that day' }).first().click();
+  await expect(page.getByRole('heading', { name: /^As it was on / })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Quern/ })).toContainText('Aldine One on 1.0.6');
+  await expect(page.getByText('Nothing.', { exact: true })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('textbox', { name: 'As it was on' }).fill('2020-05-12');
+  await expect(page.getByText('There was no quad yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take back: planned: quad Wallower' }).click();
+  await expect(page.getByText('Taken back: planned: quad Wallower.')).toBeVisible();
+  await expect(page.getByText('Took back: quad Wallower')).toBeVisible();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
+});

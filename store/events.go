@@ -299,8 +299,10 @@ func (s *Store) AsOf(at time.Time) (*stock.Stock, error) {
 		return nil, err
 	}
 	st := snap.Fork()
-	rows, err := s.db.Model(&eventRow{}).Order("id DESC").
-		Where("kind NOT IN ('', ?) AND change <= ? AND at > ?", kindTick, snap.Revision, at.UTC()).Rows()
+	// Of each entry the first event after the moment says what it was then.
+	first := s.db.Model(&eventRow{}).Select("MIN(id)").
+		Where("kind NOT IN ('', ?) AND change <= ? AND at > ?", kindTick, snap.Revision, at.UTC()).Group("kind, entry")
+	rows, err := s.db.Model(&eventRow{}).Order("id DESC").Where("id IN (?)", first).Rows()
 	if err != nil {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}

@@ -87,6 +87,13 @@ var migrations = []*gormigrate.Migration{
 			`CREATE INDEX recordings_by_signature ON recordings(signature, id)`,
 		),
 	},
+	{
+		ID: "2026-11-28-the-log",
+		Migrate: run(
+			`CREATE INDEX events_of_log ON events(id, at, change, who, does, kind, entry, quad, life, says)`,
+			`CREATE INDEX events_of_entry ON events(kind, entry, id, at, change)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -22,7 +22,7 @@ import (
 	"yokeswap/store"
 )
 
-func open(t *testing.T, dir string) *store.Store {
+func open(t testing.TB, dir string) *store.Store {
 	t.Helper()
 	st, err := store.Open(dir)
 	require.NoError(t, err)
@@ -30,7 +30,7 @@ func open(t *testing.T, dir string) *store.Store {
 	return st
 }
 
-func withDemo(t *testing.T) (*store.Store, string) {
+func withDemo(t testing.TB) (*store.Store, string) {
 	t.Helper()
 	dir := t.TempDir()
 	st := open(t, dir)
@@ -38,7 +38,7 @@ func withDemo(t *testing.T) (*store.Store, string) {
 	return st, dir
 }
 
-func snapshot(t *testing.T, st *store.Store) *store.Snapshot {
+func snapshot(t testing.TB, st *store.Store) *store.Snapshot {
 	t.Helper()
 	snap, err := st.Snapshot()
 	require.NoError(t, err)

@@ -204,6 +204,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerHistory(api)
 	s.registerFlights(api)
 	s.registerRecordings(api)
+	s.registerFleetLog(api)
 	s.registerSessions(api)
 	s.registerJobs(api)
 	return api

@@ -38,6 +38,7 @@
     candidates: () => import('./decide/Candidates.svelte'),
     prove: () => import('./prove/Prove.svelte'),
     fly: () => import('./prove/Fly.svelte'),
+    log: () => import('./prove/Log.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -70,6 +71,7 @@
     '/scenarios': asked(later.scenarios),
     '/prove': asked(later.prove),
     '/prove/fly/:flight/:spot?': asked(later.fly),
+    '/log': asked(later.log),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
@@ -82,7 +84,7 @@
     { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates', '/scenarios'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
-    { name: 'Prove', at: '/prove', starts: ['/prove'] },
+    { name: 'Prove', at: '/prove', starts: ['/prove', '/log'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];
   const screenKeys = [

@@ -8,6 +8,8 @@ export type Board = Schemas['BoardPage'];
 export type FlightsView = Schemas['FlightsView'];
 export type FlightView = Schemas['FlightView'];
 export type Proof = Schemas['Proof'];
+export type FleetLog = Schemas['FleetLog'];
+export type AsOf = Schemas['AsOf'];
 export type RecordingView = Schemas['RecordingView'];
 export type WhatIf = Schemas['WhatIf'];
 export type Row = Schemas['Row'];
@@ -350,6 +352,9 @@ export const api = {
     flight: string,
     body: NonNullable<paths['/api/flights/{flight}/read']['post']['requestBody']>['content']['application/json'],
   ) => written(answered(client.POST('/api/flights/{flight}/read', { params: { path: { flight } }, body }))),
+  fleetLog: (query: NonNullable<paths['/api/log']['get']['parameters']['query']>) =>
+    read(() => client.GET('/api/log', { params: { query } })),
+  asOf: (day: string, than?: string) => read(() => client.GET('/api/asof', { params: { query: { day, than } } })),
   recordings: (flight: string) =>
     read(() => client.GET('/api/flights/{flight}/recordings', { params: { path: { flight } } })),
   recording: (flight: string, id: number, part?: number) =>

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/asof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API asof */
+        get: operations["get-api-asof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backup": {
         parameters: {
             query?: never;
@@ -497,6 +514,57 @@ export interface paths {
         put?: never;
         /** Post API links by unit by goggles */
         post: operations["post-api-links-by-unit-by-goggles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API log */
+        get: operations["get-api-log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API log csv */
+        get: operations["list-api-log-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log.jsonl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API log jsonl */
+        get: operations["list-api-log-jsonl"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1852,6 +1920,13 @@ export interface components {
             stands?: components["schemas"]["Stand"][];
             why?: string;
         };
+        AsOf: {
+            changed: components["schemas"]["ChangedSince"][];
+            day: string;
+            quads: components["schemas"]["QuadThen"][];
+            than: string;
+            title: string;
+        };
         AskQuestion: {
             /** Format: int64 */
             decides: number;
@@ -2130,6 +2205,17 @@ export interface components {
             gogglesFirmware?: string;
             pack?: string;
         };
+        CarriedWords: {
+            airFirmware?: string;
+            airUnit?: string;
+            antennas?: string;
+            board?: string;
+            goggles?: string;
+            gogglesFirmware?: string;
+            pack?: string;
+            /** Format: int64 */
+            wires: number;
+        };
         Change: {
             fields: components["schemas"]["FieldChange"][];
             id: string;
@@ -2146,6 +2232,14 @@ export interface components {
             id: number;
             says: string;
             who: string;
+        };
+        ChangedSince: {
+            /** @enum {string} */
+            became: "new" | "gone" | "changed";
+            fields: components["schemas"]["FieldChange"][];
+            id: string;
+            kind: string;
+            name: string;
         };
         Changes: {
             /**
@@ -2849,6 +2943,14 @@ export interface components {
             tried: number;
             used: boolean;
         };
+        FleetLog: {
+            /**
+             * Format: int64
+             * @description ask for the page before this one; absent: there is none
+             */
+            before?: number;
+            lines: components["schemas"]["LogLine"][];
+        };
         FlightLine: {
             goggles?: string;
             id: string;
@@ -3164,6 +3266,22 @@ export interface components {
             peakA?: number;
             /** Format: double */
             typicalA?: number;
+        };
+        LogLine: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: int64
+             * @description to take it back with; absent: it is none
+             */
+            change?: number;
+            entry?: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            quad?: string;
+            says: string;
+            who: string;
         };
         MadeSheet: {
             name: string;
@@ -4259,6 +4377,15 @@ export interface components {
              */
             revision: number;
         };
+        QuadThen: {
+            carries: components["schemas"]["CarriedWords"];
+            id: string;
+            level: string;
+            name: string;
+            /** @description its level at the other day; absent: it was not there */
+            now?: string;
+            nowThere: boolean;
+        };
         QuadView: {
             antenna: components["schemas"]["AntennaView"];
             control: components["schemas"]["ControlPicture"];
@@ -5286,6 +5413,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-asof": {
+        parameters: {
+            query: {
+                /** @description yyyy-mm-dd: as it was at the end of it */
+                day: string;
+                /** @description yyyy-mm-dd; absent: now */
+                than?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsOf"];
                 };
             };
             /** @description Error */
@@ -6470,6 +6631,129 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-log": {
+        parameters: {
+            query?: {
+                /** @description letters in what was done or said, in a name or an id */
+                find?: string;
+                quad?: string;
+                /** @description of entries, or notes, readings, changes */
+                kind?: string;
+                /** @description a day, yyyy-mm-dd; from its begin */
+                from?: string;
+                /** @description a day, yyyy-mm-dd; to its end */
+                to?: string;
+                before?: number;
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetLog"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-log-csv": {
+        parameters: {
+            query?: {
+                /** @description letters in what was done or said, in a name or an id */
+                find?: string;
+                quad?: string;
+                /** @description of entries, or notes, readings, changes */
+                kind?: string;
+                /** @description a day, yyyy-mm-dd; from its begin */
+                from?: string;
+                /** @description a day, yyyy-mm-dd; to its end */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-log-jsonl": {
+        parameters: {
+            query?: {
+                /** @description letters in what was done or said, in a name or an id */
+                find?: string;
+                quad?: string;
+                /** @description of entries, or notes, readings, changes */
+                kind?: string;
+                /** @description a day, yyyy-mm-dd; from its begin */
+                from?: string;
+                /** @description a day, yyyy-mm-dd; to its end */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

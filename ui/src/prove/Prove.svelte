@@ -57,7 +57,7 @@
 <div class="title">
   <h1>Prove</h1>
   <p class="soft">The same way flown twice: is it better, and how sure is that?</p>
-  <span class="ml-auto"><a href="#/shelf/add/course">New course</a></span>
+  <span class="flex gap-3 ml-auto"><a href="#/log">Log</a><a href="#/shelf/add/course">New course</a></span>
 </div>
 {#if view.failure}
   <FailureNote failure={view.failure} again={look} />
