@@ -3,9 +3,11 @@ module yokeswap
 go 1.26.0
 
 require (
+	github.com/arran4/golang-ical v0.3.4
 	github.com/creack/pty v1.1.24
 	github.com/crillab/gophersat v1.4.0
 	github.com/danielgtaylor/huma/v2 v2.37.2
+	github.com/emersion/go-ical v0.0.0-20250329121855-f41e73efc392
 	github.com/glebarez/sqlite v1.11.0
 	github.com/go-chi/chi/v5 v5.5.0
 	github.com/go-gormigrate/gormigrate/v2 v2.1.7
@@ -32,6 +34,7 @@ require (
 	github.com/mattn/go-isatty v0.0.24 // indirect
 	github.com/ncruces/go-strftime v1.1.0 // indirect
 	github.com/remyoudompheng/bigfft v0.0.0-20230129092748-24d4a6f8daec // indirect
+	github.com/teambition/rrule-go v1.8.2 // indirect
 	go.yaml.in/yaml/v3 v3.0.5 // indirect
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/sync v0.25.0 // indirect

@@ -31,6 +31,7 @@ import (
 	"yokeswap/core/work/prove"
 	"yokeswap/core/work/settext"
 	"yokeswap/core/work/setup"
+	"yokeswap/core/work/tasks"
 	"yokeswap/core/work/turns"
 	"yokeswap/demo"
 )
@@ -266,6 +267,7 @@ var parts = []func(w world) any{
 		return []any{d, fmt.Sprint(err)}
 	},
 	proofs,
+	func(w world) any { return tasks.List(w.lib, w.f, "2026-06-01") },
 	func(w world) any {
 		return w.each(func(c fleet.Case) any { return []any{swap.JudgeWithFixes(c), swap.Depths(c)} })
 	},

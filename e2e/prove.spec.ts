@@ -138,3 +138,30 @@ test('the log of the fleet: searched, a day asked for, and a change taken back',
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
 });
+
+test('what is still to be done: late first, done and open again, and what a swap raises', async ({ page, open }) => {
+  await open('/tasks');
+  const first = page.getByRole('listitem').filter({ hasText: 'antenna holder of Brayer' });
+  await expect(first).toContainText('late, due 2026-06-30');
+  await expectAccessible(page);
+  await first.getByRole('button', { name: /^Done/ }).click();
+  await expect(page.getByText(/^Done: Print the antenna holder/)).toBeVisible();
+  await page.locator('summary', { hasText: 'Done' }).click();
+  await page.getByRole('button', { name: /^Open again: Print the antenna holder/ }).click();
+  await expect(first).toBeVisible();
+  await open('/bench/hopper');
+  await page.getByRole('button', { name: 'Finish the swap' }).click();
+  await page.getByRole('button', { name: 'Finish it anyway' }).click();
+  await expect(page.getByText('Finished: Hopper flies as it was planned.')).toBeVisible();
+  await open('/tasks');
+  await expect(page.getByText('Look at screws, plugs and antenna holders of Hopper again')).toBeVisible();
+  // The way back, from the log.
+  await open('/log?quad=hopper');
+  await page.getByRole('button', { name: /^Plan the way back from: finished the swap/ }).click();
+  await expect(page).toHaveURL(/#\/swap\/hopper/);
+  await expect(page.getByLabel('air unit', { exact: true }).locator('option:checked')).toContainText(
+    'Pellow of Hopper',
+  );
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
+});

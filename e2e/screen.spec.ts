@@ -56,6 +56,12 @@ const screens = [
   '/candidates/damsel',
   '/make/fantail',
   '/make/sluice/unit-bracket',
+  '/prove?course=post-mill&before=whip-2026-03-14&after=whip-2026-05-12',
+  '/prove/fly/whip-2026-05-12/ridge',
+  '/log?day=2026-11-28',
+  '/tasks',
+  '/shelf/edit/testFlight/whip-2026-05-12',
+  '/shelf/edit/course/post-mill',
   '/nowhere',
 ];
 

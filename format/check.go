@@ -312,6 +312,7 @@ func checkFleet(f *fleet.Fleet, there *stock.Stock) Problems {
 	checkRates(&ps, f)
 	checkScenarios(&ps, f)
 	checkCourses(&ps, f)
+	checkTasks(&ps, f)
 	for i, t := range f.Taken {
 		if _, err := time.Parse(time.RFC3339, t.At); err != nil {
 			ps.add(indexed("taken", i)+".at", "expected a time such as 2026-11-20T18:30:00Z, got %q", t.At)

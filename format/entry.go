@@ -18,6 +18,7 @@ var fleetKinds = []fleetKind{
 	{stock.KindKit, "kit", "piece of kit", "kit"},
 	{stock.KindSpare, "spares", "spare", "spares"},
 	{stock.KindCourse, "courses", "course", "courses"},
+	{stock.KindTask, "tasks", "task", "tasks"},
 	{stock.KindTestFlight, "testFlights", "test flight", "test flights"},
 }
 

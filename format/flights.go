@@ -24,6 +24,17 @@ func checkCourses(ps *Problems, f *fleet.Fleet) {
 	}
 }
 
+// checkTasks finds what a schema cannot say of tasks.
+func checkTasks(ps *Problems, f *fleet.Fleet) {
+	ids := map[string]string{}
+	for i := range f.Tasks {
+		at := indexed("tasks", i)
+		once(ps, ids, at+".id", f.Tasks[i].ID)
+		checkDay(ps, at+".due", f.Tasks[i].Due)
+		checkDay(ps, at+".done", f.Tasks[i].Done)
+	}
+}
+
 // checkReads finds readings that stand twice, or at a spot that was left out.
 func checkReads(ps *Problems, at string, t *fleet.TestFlight) {
 	spots, left := map[string]string{}, map[string]string{}

@@ -163,6 +163,9 @@ func (d Document) eachEntry(visit func(list, path string, entry any)) {
 		for i := range f.TestFlights {
 			visit("testFlights", indexed("testFlights", i), &f.TestFlights[i])
 		}
+		for i := range f.Tasks {
+			visit("tasks", indexed("tasks", i), &f.Tasks[i])
+		}
 	}
 }
 
@@ -313,6 +316,8 @@ func entryWords(entry any) string {
 		return "the course " + e.Label()
 	case *fleet.TestFlight:
 		return "the test flight " + e.Label()
+	case *fleet.Task:
+		return "the task " + e.Label()
 	case gear.Item:
 		return "the " + strings.TrimPrefix(
 			strings.TrimPrefix(withArticle(string(e.Kind())), "an "),

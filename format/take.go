@@ -49,7 +49,8 @@ func brokenStock(st *stock.Stock) error {
 func TakeEntry(st *stock.Stock, ref stock.Ref, body []byte) error {
 	var set *gear.Set
 	switch ref.Kind {
-	case stock.KindKit, stock.KindSpare, stock.KindQuad, stock.KindCourse, stock.KindTestFlight:
+	case stock.KindKit, stock.KindSpare, stock.KindQuad, stock.KindCourse, stock.KindTestFlight,
+		stock.KindTask:
 	default:
 		set = &gear.Set{ID: stock.OwnSet, Title: "Own gear"}
 		if there, ok := st.SetOf(ref.ID); ok {
@@ -131,6 +132,8 @@ func (d Document) onlyID() string {
 		return f.Courses[0].ID
 	case len(f.TestFlights) > 0:
 		return f.TestFlights[0].ID
+	case len(f.Tasks) > 0:
+		return f.Tasks[0].ID
 	}
 	return ""
 }

@@ -94,7 +94,7 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 	byKind := map[string][]entryRow{}
 	for _, r := range rows {
 		switch r.Kind {
-		case stock.KindKit, stock.KindSpare, stock.KindQuad, stock.KindCourse, stock.KindTestFlight:
+		case stock.KindKit, stock.KindSpare, stock.KindQuad, stock.KindCourse, stock.KindTestFlight, stock.KindTask:
 			byKind[r.Kind] = append(byKind[r.Kind], r)
 		default:
 			s.putAside(stock.Ref{Kind: r.Kind, ID: r.ID}, false, r.Body, errors.New("unknown kind"))
@@ -103,6 +103,7 @@ func (s *Snapshot) loadFleet(tx *gorm.DB) error {
 	s.Fleet.Kit = entriesOf[fleet.Kit](s, byKind[stock.KindKit])
 	s.Fleet.Spares = entriesOf[fleet.Spare](s, byKind[stock.KindSpare])
 	s.Fleet.Courses = entriesOf[fleet.Course](s, byKind[stock.KindCourse])
+	s.Fleet.Tasks = entriesOf[fleet.Task](s, byKind[stock.KindTask])
 	s.Fleet.TestFlights = entriesOf[fleet.TestFlight](s, byKind[stock.KindTestFlight])
 	s.Fleet.Quads = entriesOf[fleet.Quad](s, byKind[stock.KindQuad])
 	return nil

@@ -45,6 +45,19 @@ func (s *Store) FindEvents(f LogFilter) ([]Event, error) {
 	return list, nil
 }
 
+// WholeEvent is one event, with the entry before and after; false where there is none.
+func (s *Store) WholeEvent(id int64) (Event, bool, error) {
+	var rows []eventRow
+	if err := s.db.Where("id = ?", id).Limit(1).Find(&rows).Error; err != nil {
+		return Event{}, false, s.inWords(fmt.Errorf("read event %d: %w", id, err))
+	}
+	if len(rows) == 0 {
+		return Event{}, false, nil
+	}
+	e, err := rows[0].event(true)
+	return e, err == nil, err
+}
+
 // EachEvent visits all events a filter asks for, the oldest first, as long as visit takes
 // them.
 func (s *Store) EachEvent(f LogFilter, visit func(Event) error) error {

@@ -91,7 +91,7 @@ func (w *writer) event(e entry, before, after string, life int64) {
 type entry struct {
 	ref  stock.Ref
 	set  string // gear only
-	quad string // test flights only: whose
+	quad string // test flights and tasks only: whose
 }
 
 func (w *writer) gear(sets []*gear.Set) error {
@@ -163,8 +163,14 @@ func (w *writer) fleet(f *fleet.Fleet) error {
 	if err := keepList(w, was.Courses, &f.Courses, course); err != nil {
 		return err
 	}
-	return keepList(w, was.TestFlights, &f.TestFlights, func(t fleet.TestFlight) entry {
+	flight := func(t fleet.TestFlight) entry {
 		return entry{ref: stock.Ref{Kind: stock.KindTestFlight, ID: t.ID}, quad: t.Quad}
+	}
+	if err := keepList(w, was.TestFlights, &f.TestFlights, flight); err != nil {
+		return err
+	}
+	return keepList(w, was.Tasks, &f.Tasks, func(t fleet.Task) entry {
+		return entry{ref: stock.Ref{Kind: stock.KindTask, ID: t.ID}, quad: t.Quad}
 	})
 }
 

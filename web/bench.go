@@ -124,6 +124,9 @@ func (s *server) confirmDevice(
 }
 
 // finish ends a swap: next becomes now, and the run goes into the log.
+// finishedSwap is what a finished swap is called in the history.
+const finishedSwap = "finished the swap"
+
 func (s *server) finish(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
@@ -151,7 +154,7 @@ func (s *server) finish(ctx context.Context, in *struct {
 			"it anyway.", len(run.States)-run.Done, len(run.States)))
 	}
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
-	err = s.store.Finish(deed(ctx, "finished the swap"), in.Quad, bench.WeighStep, func(records []bench.Record) string {
+	err = s.store.Finish(deed(ctx, finishedSwap), in.Quad, bench.WeighStep, func(records []bench.Record) string {
 		run := bench.NewRun(sheet, records)
 		return run.Summary()
 	}, time.Now(), store.Expect{Ref: ref, Revision: in.Body.Revision})

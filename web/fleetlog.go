@@ -6,6 +6,7 @@ import (
 	"context"
 	"encoding/csv"
 	"encoding/json"
+	"fmt"
 	"strconv"
 	"strings"
 	"time"
@@ -36,6 +37,8 @@ type LogLine struct {
 	Entry  string    `json:"entry,omitempty"`
 	Quad   string    `json:"quad,omitempty"`
 	Change int64     `json:"change,omitempty" doc:"to take it back with; absent: it is none"`
+	// Back says that it is a swap that was finished, from which the way back can be planned.
+	Back bool `json:"back"`
 }
 
 // LogQuery is what is asked of the log.
@@ -83,6 +86,7 @@ func (s *server) registerFleetLog(api huma.API) {
 	huma.Get(api, "/api/log.csv", s.logFile("log.csv", "text/csv; charset=utf-8", asCSV))
 	huma.Get(api, "/api/log.jsonl", s.logFile("log.jsonl", "application/jsonl; charset=utf-8", asLines))
 	huma.Get(api, "/api/asof", s.asOf)
+	huma.Post(api, "/api/quads/{quad}/back", s.planBack, holds[QuadView](api))
 }
 
 func (s *server) fleetLog(_ context.Context, in *struct {
@@ -127,7 +131,7 @@ func namesOf(snap *store.Snapshot) map[stock.Ref]string {
 // lineOf is an event in words.
 func lineOf(e *store.Event, names map[stock.Ref]string) LogLine {
 	line := LogLine{ID: e.ID, At: e.At, Who: e.Who, Says: e.Says, Kind: e.Kind, Entry: e.Entry, Quad: e.Quad,
-		Change: e.Change}
+		Change: e.Change, Back: e.Kind == stock.KindQuad && e.Does == finishedSwap}
 	if line.Says == "" {
 		of := cmp.Or(names[stock.Ref{Kind: e.Kind, ID: e.Entry}], e.Entry)
 		line.Says = strings.TrimSpace(e.Does + ": " + format.WordOf(e.Kind) + " " + of)
@@ -183,6 +187,31 @@ func cellSafe(text string) string {
 		return "'" + text
 	}
 	return text
+}
+
+// planBack plans what a quad flew before a swap that was finished: the way back, judged and
+// taken in steps as any plan.
+func (s *server) planBack(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+	Body struct {
+		Revision int64 `json:"revision" doc:"of the quad, as read"`
+		Event    int64 `json:"event" doc:"the swap that was finished"`
+	}
+}) (*ready[QuadView], error) {
+	e, ok, err := s.store.WholeEvent(in.Body.Event)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if !ok || e.Does != finishedSwap || e.Kind != stock.KindQuad || e.Entry != in.Quad {
+		return nil, huma.Error404NotFound(fmt.Sprintf("Event %d is no swap of %s that was finished.", in.Body.Event, in.Quad))
+	}
+	var was fleet.Quad
+	if err := json.Unmarshal(e.Before, &was); err != nil {
+		return nil, problem(fmt.Errorf("read what %s flew before: %w", in.Quad, err))
+	}
+	return s.changeQuad(ctx, in.Quad, in.Body.Revision, "planned the way back", func(st *stock.Stock) error {
+		return st.PlanFit(in.Quad, was.Now)
+	})
 }
 
 // AsOf is the fleet as it was at the end of a day, and what is otherwise at another.

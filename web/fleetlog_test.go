@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/fleet"
 	"yokeswap/web"
 )
 
@@ -67,4 +68,46 @@ func TestTheLogOfTheFleetAndADay(t *testing.T) {
 	log = get[web.FleetLog](c, "/api/log?quad=wallower&kind=changes")
 	assert.Contains(t, log.Lines[0].Says, "took back", "a counter-event, and the past stays")
 	assert.Equal(t, change, log.Lines[1].Change)
+}
+
+// From a swap that was finished the way back is a plan like any other: finished, the quad
+// flies what it flew, on the wires it had.
+func TestTheWayBackFromAFinishedSwap(t *testing.T) {
+	c := newClient(t, "")
+	before := get[web.QuadView](c, "/api/quads/hopper")
+	finish := func() {
+		view := get[web.QuadView](c, "/api/quads/hopper")
+		status, text := c.do("POST", "/api/quads/hopper/finish", fmt.Sprintf(`{"revision":%d,"anyway":true}`, view.Revision))
+		require.Equal(t, http.StatusOK, status, text)
+	}
+	quadOf := func() (q fleet.Quad) {
+		for _, e := range get[web.Shelf](c, "/api/shelf?kind=quad").Entries {
+			if e.ID == "hopper" {
+				body, err := json.Marshal(e.Entry)
+				require.NoError(t, err)
+				require.NoError(t, json.Unmarshal(body, &q))
+			}
+		}
+		return q
+	}
+	was := quadOf()
+	finish()
+	assert.NotEqual(t, was.Now.AirUnit, quadOf().Now.AirUnit)
+	var event int64
+	for _, l := range get[web.FleetLog](c, "/api/log?quad=hopper&kind=quad").Lines {
+		if l.Back {
+			event = l.ID
+		}
+	}
+	require.NotZero(t, event)
+	revision := get[web.QuadView](c, "/api/quads/hopper").Revision
+	status, text := c.do("POST", "/api/quads/quern/back", fmt.Sprintf(`{"revision":1,"event":%d}`, event))
+	assert.Equal(t, http.StatusNotFound, status, text)
+	status, text = c.do("POST", "/api/quads/hopper/back", fmt.Sprintf(`{"revision":%d,"event":%d}`, revision, event))
+	require.Equal(t, http.StatusOK, status, text)
+	back := get[web.QuadView](c, "/api/quads/hopper")
+	assert.NotEmpty(t, back.Pins.Off.Wires, "what was put on comes off")
+	assert.NotEqual(t, before.Judgement, back.Judgement)
+	finish()
+	assert.Equal(t, was.Now, quadOf().Now)
 }

@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"slices"
 	"strings"
@@ -14,7 +13,6 @@ import (
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/measure/unit"
 	"yokeswap/core/work/prove"
-	"yokeswap/format"
 	"yokeswap/store"
 )
 
@@ -140,25 +138,12 @@ func (s *server) beginFlight(ctx context.Context, in *struct {
 			return huma.Error404NotFound(err.Error())
 		}
 		id = t.ID
-		return takeFlight(st, id)
+		return takeAgain(st, stock.Ref{Kind: stock.KindTestFlight, ID: id})
 	})
 	if err != nil {
 		return nil, problem(err)
 	}
 	return s.flight(id)
-}
-
-// takeFlight reads a test flight again as if it came in a file.
-func takeFlight(st *stock.Stock, id string) error {
-	t, ok := st.Fleet.TestFlight(id)
-	if !ok {
-		return stock.ErrNoFlight
-	}
-	body, err := json.Marshal(t)
-	if err != nil {
-		return err
-	}
-	return format.TakeEntry(st, stock.Ref{Kind: stock.KindTestFlight, ID: id}, body)
 }
 
 // readSpot notes what was read at a pass of a spot.
@@ -180,7 +165,7 @@ func (s *server) readSpot(ctx context.Context, in *struct {
 		if err := st.Read(in.Flight, b.Spot, pass); err != nil {
 			return err
 		}
-		return takeFlight(st, in.Flight)
+		return takeAgain(st, ref)
 	}, store.Expect{Ref: ref, Revision: b.Revision})
 	switch {
 	case errors.Is(err, stock.ErrNoFlight):

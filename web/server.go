@@ -205,6 +205,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFlights(api)
 	s.registerRecordings(api)
 	s.registerFleetLog(api)
+	s.registerTasks(api)
 	s.registerSessions(api)
 	s.registerJobs(api)
 	return api

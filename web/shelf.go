@@ -166,6 +166,10 @@ func shelfOfFleet(snap *store.Snapshot, add func(ShelfEntry)) {
 		}
 		add(flown)
 	}
+	for i := range snap.Fleet.Tasks {
+		t := &snap.Fleet.Tasks[i]
+		add(ShelfEntry{Kind: stock.KindTask, ID: t.ID, Name: t.Label(), Entry: t})
+	}
 }
 
 // hashes keeps the short hash of each gear pack for as long as the pack stays as it is: sets

@@ -73,7 +73,7 @@ func (m *Maker) Quad(id string) fleet.Quad {
 // gate that says so says nothing else.
 func Alone(seed uint64, lib *gear.Library, f *fleet.Fleet) *fleet.Index {
 	own := *f
-	own.Courses, own.TestFlights = nil, nil // flown by quads that are not there
+	own.Courses, own.TestFlights, own.Tasks = nil, nil, nil // flown by quads that are not there
 	own.Quads = []fleet.Quad{New(seed, lib, fleet.NewIndex(f)).Quad(fmt.Sprintf("build-%d", seed))}
 	return fleet.NewIndex(&own)
 }

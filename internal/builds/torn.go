@@ -66,7 +66,7 @@ func tornFleet(seed uint64, st *stock.Stock) *fleet.Index {
 	f.Wants = []fleet.Want{{Quad: "first", Goggles: "visor-c-1", Weight: fleet.Must}}
 	f.Scenarios = nil
 	f.Taken = nil
-	f.Courses, f.TestFlights = nil, nil
+	f.Courses, f.TestFlights, f.Tasks = nil, nil, nil
 	text, err := json.Marshal(&f)
 	if err != nil {
 		return nil

@@ -39,6 +39,7 @@
     prove: () => import('./prove/Prove.svelte'),
     fly: () => import('./prove/Fly.svelte'),
     log: () => import('./prove/Log.svelte'),
+    tasks: () => import('./prove/Tasks.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -72,6 +73,7 @@
     '/prove': asked(later.prove),
     '/prove/fly/:flight/:spot?': asked(later.fly),
     '/log': asked(later.log),
+    '/tasks': asked(later.tasks),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
@@ -84,7 +86,7 @@
     { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates', '/scenarios'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
     { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
-    { name: 'Prove', at: '/prove', starts: ['/prove', '/log'] },
+    { name: 'Prove', at: '/prove', starts: ['/prove', '/log', '/tasks'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];
   const screenKeys = [

@@ -28,6 +28,7 @@ type Fleet struct {
 	// Courses are flown to hold flights against each other, TestFlights are those.
 	Courses     []Course     `json:"courses,omitempty"`
 	TestFlights []TestFlight `json:"testFlights,omitempty"`
+	Tasks       []Task       `json:"tasks,omitempty"`
 	Goals
 	// Means are what there is to spend, Rates what currencies are worth in others.
 	Means *Means `json:"means,omitempty"`

@@ -72,6 +72,9 @@ func (s *Stock) all() map[Ref]any {
 	for i := range f.TestFlights {
 		put(KindTestFlight, f.TestFlights[i].ID, &f.TestFlights[i])
 	}
+	for i := range f.Tasks {
+		put(KindTask, f.Tasks[i].ID, &f.Tasks[i])
+	}
 	put(KindFleet, "fleet", new(Head(f)))
 	return all
 }

@@ -57,6 +57,7 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	if measured != nil {
 		q.AUWG = measured
 	}
+	lookAgain(&f, q)
 	s.Fleet = &f
 	return nil
 }

@@ -130,6 +130,7 @@ func (s *Stock) MergeFleet(in *fleet.Fleet) Difference {
 	merge(&d, KindQuad, &out.Quads, in.Quads, func(q *fleet.Quad) string { return q.ID })
 	merge(&d, KindCourse, &out.Courses, in.Courses, func(w *fleet.Course) string { return w.ID })
 	merge(&d, KindTestFlight, &out.TestFlights, in.TestFlights, func(t *fleet.TestFlight) string { return t.ID })
+	merge(&d, KindTask, &out.Tasks, in.Tasks, func(t *fleet.Task) string { return t.ID })
 	s.Fleet = &out
 	return d
 }
@@ -160,7 +161,7 @@ func Head(f *fleet.Fleet) fleet.Fleet {
 // WithEntries gives the head of a fleet the entries of another.
 func WithEntries(head, of *fleet.Fleet) {
 	head.Kit, head.Spares, head.Quads = of.Kit, of.Spares, of.Quads
-	head.Courses, head.TestFlights = of.Courses, of.TestFlights
+	head.Courses, head.TestFlights, head.Tasks = of.Courses, of.TestFlights, of.Tasks
 }
 
 func newDifference() Difference {

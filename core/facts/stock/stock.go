@@ -47,6 +47,7 @@ const (
 	// KindCourse and KindTestFlight are courses to fly, and the flights along them.
 	KindCourse     = "course"
 	KindTestFlight = "testFlight"
+	KindTask       = "task"
 	KindFleet      = "fleet" // title and gear packs of the fleet itself
 	KindSet        = "gearPack"
 )
@@ -69,7 +70,7 @@ func New() *Stock {
 func (s *Stock) Fork() *Stock {
 	f := *s.Fleet
 	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
-	f.Courses, f.TestFlights = slices.Clone(f.Courses), slices.Clone(f.TestFlights)
+	f.Courses, f.TestFlights, f.Tasks = slices.Clone(f.Courses), slices.Clone(f.TestFlights), slices.Clone(f.Tasks)
 	return &Stock{Sets: slices.Clone(s.Sets), Fleet: &f, Aside: s.Aside, library: s.library, indexed: s.indexed}
 }
 
@@ -137,6 +138,10 @@ func (s *Stock) Entry(ref Ref) any {
 		if t, ok := s.Fleet.TestFlight(ref.ID); ok {
 			return t
 		}
+	case KindTask:
+		if t, ok := s.Fleet.Task(ref.ID); ok {
+			return t
+		}
 	case KindFleet:
 		return new(Head(s.Fleet))
 	default:
@@ -166,11 +171,14 @@ func (s *Stock) Remove(ref Ref) bool {
 		drop(&s.Fleet.Wants, func(w fleet.Want) bool { return w.Quad == ref.ID })
 		s.dropOf(ref.ID)
 		drop(&s.Fleet.TestFlights, func(t fleet.TestFlight) bool { return t.Quad == ref.ID })
+		drop(&s.Fleet.Tasks, func(t fleet.Task) bool { return t.Quad == ref.ID })
 		return drop(&s.Fleet.Quads, func(q fleet.Quad) bool { return q.ID == ref.ID })
 	case KindCourse:
 		return drop(&s.Fleet.Courses, func(w fleet.Course) bool { return w.ID == ref.ID })
 	case KindTestFlight:
 		return drop(&s.Fleet.TestFlights, func(t fleet.TestFlight) bool { return t.ID == ref.ID })
+	case KindTask:
+		return drop(&s.Fleet.Tasks, func(t fleet.Task) bool { return t.ID == ref.ID })
 	}
 	set, ok := s.SetOf(ref.ID)
 	if !ok {
@@ -211,6 +219,8 @@ func (s *Stock) Put(ref Ref, pack string, body []byte) error {
 		return put(&s.Fleet.Courses, body, func(w *fleet.Course) bool { return w.ID == ref.ID })
 	case KindTestFlight:
 		return put(&s.Fleet.TestFlights, body, func(t *fleet.TestFlight) bool { return t.ID == ref.ID })
+	case KindTask:
+		return put(&s.Fleet.Tasks, body, func(t *fleet.Task) bool { return t.ID == ref.ID })
 	case KindFleet:
 		head := fleet.Fleet{}
 		if err := json.Unmarshal(body, &head); err != nil {
@@ -405,6 +415,17 @@ func (s *Stock) Plan(quadID string, p fleet.Patch) error {
 		return err
 	}
 	q.Next = new(q.NextFit().With(p))
+	return nil
+}
+
+// PlanFit plans a fit for a quad as a whole.
+func (s *Stock) PlanFit(quadID string, next fleet.Fit) error {
+	q, ok := s.Fleet.Quad(quadID)
+	if !ok {
+		return fmt.Errorf("no quad %q", quadID)
+	}
+	next = next.Clone()
+	q.Next, q.NextTurn = &next, ""
 	return nil
 }
 

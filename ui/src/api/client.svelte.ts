@@ -8,6 +8,7 @@ export type Board = Schemas['BoardPage'];
 export type FlightsView = Schemas['FlightsView'];
 export type FlightView = Schemas['FlightView'];
 export type Proof = Schemas['Proof'];
+export type TasksView = Schemas['TasksView'];
 export type FleetLog = Schemas['FleetLog'];
 export type AsOf = Schemas['AsOf'];
 export type RecordingView = Schemas['RecordingView'];
@@ -352,8 +353,13 @@ export const api = {
     flight: string,
     body: NonNullable<paths['/api/flights/{flight}/read']['post']['requestBody']>['content']['application/json'],
   ) => written(answered(client.POST('/api/flights/{flight}/read', { params: { path: { flight } }, body }))),
+  tasks: () => read(() => client.GET('/api/tasks')),
+  taskDone: (task: string, done: boolean) =>
+    written(answered(client.POST('/api/tasks/{task}/done', { params: { path: { task } }, body: { done } }))),
   fleetLog: (query: NonNullable<paths['/api/log']['get']['parameters']['query']>) =>
     read(() => client.GET('/api/log', { params: { query } })),
+  planBack: (quad: string, revision: number, event: number) =>
+    written(answered(client.POST('/api/quads/{quad}/back', { params: { path: { quad } }, body: { revision, event } }))),
   asOf: (day: string, than?: string) => read(() => client.GET('/api/asof', { params: { query: { day, than } } })),
   recordings: (flight: string) =>
     read(() => client.GET('/api/flights/{flight}/recordings', { params: { path: { flight } } })),

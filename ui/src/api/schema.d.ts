@@ -673,6 +673,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad back */
+        post: operations["post-api-quads-by-quad-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/bench": {
         parameters: {
             query?: never;
@@ -1669,6 +1686,57 @@ export interface paths {
         put?: never;
         /** Post API table */
         post: operations["post-api-table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API tasks */
+        get: operations["get-api-tasks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API tasks ics */
+        get: operations["list-api-tasks-ics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API tasks by task done */
+        post: operations["post-api-tasks-by-task-done"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2716,6 +2784,11 @@ export interface components {
             /** Format: int64 */
             same: number;
         };
+        DoneTask: {
+            id: string;
+            on: string;
+            says: string;
+        };
         DrawnPoint: {
             /** Format: double */
             low: number;
@@ -3270,6 +3343,7 @@ export interface components {
         LogLine: {
             /** Format: date-time */
             at: string;
+            back: boolean;
             /**
              * Format: int64
              * @description to take it back with; absent: it is none
@@ -3702,6 +3776,17 @@ export interface components {
             is?: string;
             path: string;
         };
+        Open: {
+            after?: string;
+            due?: string;
+            gate?: string;
+            key: string;
+            late: boolean;
+            name?: string;
+            quad?: string;
+            says: string;
+            task?: string;
+        };
         Option: {
             chosen: boolean;
             key: string;
@@ -4113,6 +4198,18 @@ export interface components {
             /** @description the releases of the air unit on which they link; empty: any */
             unit: string;
         };
+        "Post-api-quads-by-quad-backRequest": {
+            /**
+             * Format: int64
+             * @description the swap that was finished
+             */
+            event: number;
+            /**
+             * Format: int64
+             * @description of the quad, as read
+             */
+            revision: number;
+        };
         "Post-api-quads-by-quad-benchRequest": {
             done: boolean;
             /** @description the release read off a changed device; absent: it shows none */
@@ -4296,6 +4393,10 @@ export interface components {
             /** @description the counts are what has come, not all there are */
             more: boolean;
             rows: components["schemas"]["TakenRow"][];
+        };
+        "Post-api-tasks-by-task-doneRequest": {
+            /** @description false: it is open again */
+            done: boolean;
         };
         "Post-api-undoRequest": {
             /** Format: int64 */
@@ -5193,6 +5294,12 @@ export interface components {
             same: number;
             /** Format: int64 */
             worse: number;
+        };
+        TasksView: {
+            /** @description of those somebody noted, the last ones */
+            done: components["schemas"]["DoneTask"][];
+            open: components["schemas"]["Open"][];
+            today: string;
         };
         TestFlight: {
             carried?: components["schemas"]["Carried"];
@@ -6959,6 +7066,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AskView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-backRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuadView"];
                 };
             };
             /** @description Error */
@@ -9202,6 +9345,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableTaken"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasksView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-tasks-ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-tasks-by-task-done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-tasks-by-task-doneRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasksView"];
                 };
             };
             /** @description Error */

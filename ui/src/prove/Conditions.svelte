@@ -57,7 +57,7 @@
   {/if}
   <div class="grid cols-fill-[190px] gap-3">
     {#each numbers as n (n.field)}
-      <label class="grid text-note font-semibold"
+      <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
         >{n.label}
         <input
           inputmode="decimal"
@@ -70,7 +70,7 @@
       >
     {/each}
     {#each texts as t (t.field)}
-      <label class="grid text-note font-semibold"
+      <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
         >{t.label}
         <input
           autocomplete="off"
@@ -79,7 +79,7 @@
         /></label
       >
     {/each}
-    <label class="grid text-note font-semibold"
+    <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
       >Who reads
       <select value={flight.reader ?? ''} onchange={(e) => set('reader', e.currentTarget.value || undefined)}>
         <option value="">not stated</option>
@@ -87,7 +87,7 @@
         <option value="after-landing">read after landing</option>
       </select></label
     >
-    <label class="grid text-note font-semibold"
+    <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
       >Failsafe and range tried on the ground
       <select
         value={flight.checked === undefined ? '' : String(flight.checked)}

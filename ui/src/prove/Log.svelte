@@ -2,7 +2,7 @@
   // All that has happened to the fleet, searched and filtered; what was true on a day, and what
   // has changed between two. A change is taken back from here; that is a line of its own.
   import { untrack } from 'svelte';
-  import { replace, router } from 'svelte-spa-router';
+  import { push, replace, router } from 'svelte-spa-router';
   import { api, place, type AsOf, type Failure, type FleetLog } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
@@ -65,6 +65,17 @@
     said = answer.ok ? `Taken back: ${says}.` : '';
     if (answer.ok) await load();
   }
+  async function back(l: FleetLog['lines'][number]) {
+    const quad = l.quad ?? '';
+    const now = await api.quad(quad);
+    if (!now.ok) {
+      refused = now.failure;
+      return;
+    }
+    const answer = await api.planBack(quad, now.data.revision, l.id);
+    refused = answer.ok ? null : answer.failure;
+    if (answer.ok) void push(`/swap/${quad}`);
+  }
   function show(to: Record<string, string>) {
     const now = { ...Object.fromEntries(query), ...to };
     const text = new URLSearchParams(Object.entries(now).filter(([, v]) => v !== '')).toString();
@@ -96,7 +107,7 @@
   >
 </div>
 <section class="panel grid cols-fill-[145px] gap-3 px-3.5 py-2.5 items-end" aria-label="What to look for">
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >Find <input
       class="w-full min-w-0"
       type="search"
@@ -104,31 +115,31 @@
       onchange={(e) => show({ find: value(e) })}
     /></label
   >
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >Quad
     <select value={asked.quad ?? ''} onchange={(e) => show({ quad: value(e) })}>
       <option value="">every quad</option>
       {#each quads as q (q.id)}<option value={q.id}>{q.name}</option>{/each}
     </select></label
   >
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >What
     <select value={asked.kind ?? ''} onchange={(e) => show({ kind: value(e) })}>
       {#each kinds as [id, words] (id)}<option value={id}>{words}</option>{/each}
     </select></label
   >
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >From the day <input type="date" value={asked.from ?? ''} onchange={(e) => show({ from: value(e) })} /></label
   >
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >To the day <input type="date" value={asked.to ?? ''} onchange={(e) => show({ to: value(e) })} /></label
   >
 </section>
 <section class="panel flex flex-wrap gap-3 px-3.5 py-2.5 mt-3 items-end" aria-label="As it was">
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >As it was on <input type="date" value={day} onchange={(e) => show({ day: value(e) })} /></label
   >
-  <label class="grid text-note font-semibold"
+  <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >held against (empty: today) <input type="date" value={than} onchange={(e) => show({ than: value(e) })} /></label
   >
 </section>
@@ -156,6 +167,12 @@
                 >{/if}</span
             ></span
           >
+          {#if l.back}<button
+              type="button"
+              class="button"
+              aria-label={`Plan the way back from: ${l.says}`}
+              onclick={() => back(l)}>Plan the way back</button
+            >{/if}
           {#if l.change && l.kind && l.kind !== 'tick'}{@const change = l.change}<button
               type="button"
               class="button"

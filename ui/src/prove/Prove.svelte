@@ -57,7 +57,9 @@
 <div class="title">
   <h1>Prove</h1>
   <p class="soft">The same way flown twice: is it better, and how sure is that?</p>
-  <span class="flex gap-3 ml-auto"><a href="#/log">Log</a><a href="#/shelf/add/course">New course</a></span>
+  <span class="flex gap-3 ml-auto"
+    ><a href="#/tasks">Still to be done</a><a href="#/log">Log</a><a href="#/shelf/add/course">New course</a></span
+  >
 </div>
 {#if view.failure}
   <FailureNote failure={view.failure} again={look} />
@@ -73,7 +75,7 @@
   </section>
 {:else}
   <div class="flex flex-wrap gap-x-6 gap-y-3 items-end">
-    <label class="grid text-note font-semibold"
+    <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
       >Course
       <select value={course.id} onchange={(e) => show({ course: e.currentTarget.value, before: '', after: '' })}>
         {#each courses as c (c.id)}<option value={c.id}>{c.name}, {c.spots} {c.spots === 1 ? 'spot' : 'spots'}</option
@@ -82,8 +84,8 @@
     </label>
     <a class="min-h-10 grid items-center" href={`#/shelf/edit/course/${course.id}`}>Its spots</a>
     {#if view.data.quads.length > 0}
-      <form class="flex flex-wrap gap-2 items-end ml-auto" onsubmit={begin}>
-        <label class="grid text-note font-semibold"
+      <form class="flex flex-wrap gap-2 items-end ml-auto min-w-0 max-w-full" onsubmit={begin}>
+        <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
           >Quad
           <select bind:value={quad}>
             {#each view.data.quads as q, i (q.id)}<option value={i === 0 ? '' : q.id}

@@ -111,7 +111,7 @@
 <section class="panel grid grid-cols-[minmax(0,1fr)] gap-2 px-3.5 py-2.5 mt-3" aria-labelledby="recordings">
   <h2 id="recordings">Recordings</h2>
   <div class="flex flex-wrap gap-3 items-end">
-    <label class="grid text-note font-semibold"
+    <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
       >A recording (SubRip or CSV)
       <input type="file" accept=".srt,.csv,.txt,.tsv,text/*" onchange={(e) => take(e.currentTarget)} /></label
     >
@@ -122,7 +122,7 @@
       >None at hand? Invent one</button
     >
     {#if list.data && list.data.length > 0}
-      <label class="grid text-note font-semibold"
+      <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
         >Shown
         <select value={String(shown.data?.id ?? '')} onchange={(e) => open(Number(e.currentTarget.value))}>
           {#each list.data as r (r.id)}<option value={String(r.id)}>{r.name}</option>{/each}
@@ -139,7 +139,7 @@
     {#each r.notes as n (n)}<p class="bg-caution-wash px-3 py-1.5">{n}</p>{/each}
     <div class="flex flex-wrap gap-3 items-end">
       {#if r.parts.length > 1}
-        <label class="grid text-note font-semibold"
+        <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
           >Flight in it
           <select value={String(r.part)} onchange={(e) => open(r.id, Number(e.currentTarget.value) + 1)}>
             {#each r.parts as p, i (i)}<option value={String(i)}
@@ -149,7 +149,7 @@
         >
       {/if}
       {#each Object.entries(measures) as [m, words] (m)}
-        <label class="grid text-note font-semibold"
+        <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
           >Column of the {words}
           <select
             value={r.means[m] ?? ''}
@@ -166,7 +166,7 @@
     {:else}
       <div class="flex flex-wrap gap-3 items-end">
         {#if others.length > 0}
-          <label class="grid text-note font-semibold"
+          <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
             >Lay over it
             <select onchange={(e) => layOver(e.currentTarget.value)}>
               <option value="">nothing</option>
@@ -209,7 +209,7 @@
           {r.gaps.map((g) => `${clock(g.fromS)} to ${clock(g.toS)}`).join(', ')}.
         </p>{/if}
       <form class="flex flex-wrap gap-3 items-end" onsubmit={mark}>
-        <label class="grid text-note font-semibold"
+        <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
           >From, s <input
             class="w-28"
             type="number"
@@ -219,7 +219,7 @@
             onchange={(e) => (from = e.currentTarget.valueAsNumber || 0)}
           /></label
         >
-        <label class="grid text-note font-semibold"
+        <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
           >To, s <input
             class="w-28"
             type="number"
@@ -229,7 +229,7 @@
             onchange={(e) => (to = e.currentTarget.valueAsNumber || 0)}
           /></label
         >
-        <label class="grid text-note font-semibold"
+        <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
           >Spot passed
           <select bind:value={spot}>
             {#each view.course.spots as s, i (s.id)}<option value={i === 0 ? '' : s.id}>{s.name ?? s.id}</option>{/each}

@@ -11,7 +11,7 @@
     { name: 'On the quad', kinds: ['airUnit', 'board', 'receiver', 'part', 'antenna', 'frame', 'pack', 'regulator'] },
     { name: 'In the hand', kinds: ['goggles', 'controller', 'kit'] },
     { name: 'What goes together', kinds: ['pairing', 'flightFirmware', 'region', 'bandPlan'] },
-    { name: 'To prove it', kinds: ['course', 'testFlight'] },
+    { name: 'To prove it', kinds: ['course', 'testFlight', 'task'] },
     {
       name: 'Small parts',
       kinds: ['connector', 'harness', 'header', 'adapter', 'plate', 'screw', 'washer', 'standoff', 'spare'],

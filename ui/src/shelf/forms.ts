@@ -21,7 +21,7 @@ export function stated(fields: readonly Field[], entry: Entry): number {
 
 /** Whether entries of a kind are of the fleet; all others are gear. */
 export function ofFleet(kind: string): boolean {
-  return ['kit', 'spare', 'quad', 'course', 'testFlight'].includes(kind);
+  return ['kit', 'spare', 'quad', 'course', 'testFlight', 'task'].includes(kind);
 }
 
 /** The id of the control at a path such as pads[2].outV. */

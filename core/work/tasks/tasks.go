@@ -1,0 +1,96 @@
+// Package tasks lists what is still to be done: what somebody has noted, stop-gaps with what
+// they wait for, and what a gate asks to be looked at again on a quad as it flies today.
+//
+// Source: common practice.
+package tasks
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/antenna"
+	"yokeswap/core/gates/link"
+	"yokeswap/core/gates/power"
+	"yokeswap/core/plans/swap"
+)
+
+// Open is one thing that is still to be done.
+type Open struct {
+	// Task is the id of what somebody has noted; empty: it follows from what is there, and
+	// goes when that is otherwise.
+	Task string       `json:"task,omitempty"`
+	Key  string       `json:"key"` // tells it from the others
+	Quad string       `json:"quad,omitempty"`
+	Name string       `json:"name,omitempty"` // of the quad
+	Says string       `json:"says"`
+	Gate verdict.Gate `json:"gate,omitempty"`
+	Due  string       `json:"due,omitempty"` // yyyy-mm-dd
+	// Late: the day is past.
+	Late  bool   `json:"late"`
+	After string `json:"after,omitempty"` // after what it is due, in words
+}
+
+// again are the findings of a quad as it flies that ask to be looked at again.
+var again = map[verdict.Code]bool{
+	link.CodeAdvice:     true,
+	antenna.CodeMatings: true,
+	power.CodeCapacitor: true,
+}
+
+// List is what is still to be done on a day (yyyy-mm-dd): what is late first, then by day,
+// then what has none.
+func List(lib *gear.Library, f *fleet.Index, today string) []Open {
+	list := []Open{}
+	for i := range f.Tasks {
+		t := &f.Tasks[i]
+		if t.Done != "" {
+			continue
+		}
+		one := Open{Task: t.ID, Key: "task:" + t.ID, Quad: t.Quad, Says: t.Label(), Gate: verdict.Gate(t.Gate), Due: t.Due,
+			After: t.After}
+		if q, ok := f.Quad(t.Quad); ok {
+			one.Name = q.Label()
+		}
+		list = append(list, one)
+	}
+	for i := range f.Quads {
+		list = append(list, ofQuad(lib, f, &f.Quads[i])...)
+	}
+	for i := range list {
+		list[i].Late = list[i].Due != "" && list[i].Due < today
+	}
+	slices.SortStableFunc(list, func(a, b Open) int { return cmp.Compare(dueOr(a.Due), dueOr(b.Due)) })
+	return list
+}
+
+// dueOr puts what has no day behind all days.
+func dueOr(day string) string { return cmp.Or(day, "9999-12-31") }
+
+// ofQuad is what follows from a quad as it flies today.
+func ofQuad(lib *gear.Library, f *fleet.Index, q *fleet.Quad) (list []Open) {
+	c := fleet.NowCase(lib, f, q)
+	for i := range q.Now.Holdings {
+		h := &q.Now.Holdings[i]
+		if h.Awaits == "" {
+			continue
+		}
+		list = append(list, Open{Key: "held:" + q.ID + ":" + h.Part, Quad: q.ID, Name: q.Label(), Gate: verdict.Mount,
+			Due: h.Due, Says: fmt.Sprintf("%s is held by a stop-gap, until there is %s.", change.Node(c, h.Part), h.Awaits)})
+	}
+	as := *q
+	as.Next = nil
+	for _, g := range swap.Judge(fleet.NewCase(lib, f.Planning(&as), &as)).Gates {
+		for _, finding := range g.Findings {
+			if again[finding.Code] && finding.Level != verdict.Fits {
+				list = append(list, Open{Key: string(finding.Code) + ":" + q.ID + ":" + finding.Subject, Quad: q.ID,
+					Name: q.Label(), Gate: finding.Gate, Says: finding.Says})
+			}
+		}
+	}
+	return list
+}
