@@ -35,6 +35,12 @@ test('a flight is noted in the field by thumb; what is not sent stays, what is w
   await page.getByLabel('Pack at take-off, V').blur();
   await page.getByLabel('Failsafe and range tried').selectOption('yes');
   await expect(page.getByText('First, on the ground: failsafe tried')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Nothing is entered');
+  await page.getByRole('button', { name: /^far hedge/ }).click();
+  await page.getByRole('button', { name: 'Left out, on purpose' }).click();
+  await expect(page.getByRole('button', { name: 'far hedge left out' })).toBeVisible();
+  await page.getByRole('button', { name: /^first trees/ }).click();
   await page.getByLabel('Lowest bit rate, Mbit/s').fill('fast');
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByRole('alert')).toContainText('fast');

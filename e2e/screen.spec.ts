@@ -60,8 +60,6 @@ const screens = [
   '/prove/fly/whip-2026-05-12/ridge',
   '/log?day=2026-11-28',
   '/tasks',
-  '/shelf/edit/testFlight/whip-2026-05-12',
-  '/shelf/edit/course/post-mill',
   '/nowhere',
 ];
 

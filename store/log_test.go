@@ -29,7 +29,7 @@ func changed(r *rand.Rand, s *stock.Stock) error {
 	case 2:
 		s.SetRegion([]string{"", "harrow-shire"}[r.IntN(2)])
 	case 3:
-		_, err := s.Begin(pick, "post-mill", fmt.Sprintf("2026-0%d-01", 1+r.IntN(9)))
+		_, err := s.Begin(pick, "post-mill", fmt.Sprintf("2026-0%d-01", 1+r.IntN(9)), "1200")
 		return err
 	case 4:
 		if n := len(s.Fleet.TestFlights); n > 0 {

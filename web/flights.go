@@ -133,7 +133,8 @@ func (s *server) beginFlight(ctx context.Context, in *struct {
 }) (*answer[FlightView], error) {
 	id := ""
 	_, err := s.change(ctx, "began a test flight", func(st *stock.Stock) error {
-		t, err := st.Begin(in.Body.Quad, in.Body.Course, time.Now().Format(time.DateOnly))
+		now := time.Now()
+		t, err := st.Begin(in.Body.Quad, in.Body.Course, now.Format(time.DateOnly), now.Format("150405"))
 		if err != nil {
 			return huma.Error404NotFound(err.Error())
 		}

@@ -79,7 +79,7 @@ func TestARecordingIsKeptAndReadOff(t *testing.T) {
 	assert.Equal(t, http.StatusNoContent, status)
 	status, _ = c.do("GET", one, "")
 	assert.Equal(t, http.StatusNotFound, status)
-	_, status, _ = keep("x", strings.Repeat("x", 65<<20))
+	_, status, _ = keep("x", strings.Repeat("x", 33<<20))
 	assert.Equal(t, http.StatusRequestEntityTooLarge, status)
 }
 

@@ -21,8 +21,9 @@ import (
 
 // The bounds of a recording.
 const (
-	LargestBytes = 64 << 20
+	LargestBytes = 32 << 20
 	mostSamples  = 1_000_000
+	mostValues   = 5_000_000 // samples by columns
 	mostColumns  = 100
 )
 
@@ -108,6 +109,10 @@ const jumpS = 120
 func (b *builder) add(line int, timeS float64, values []value) error {
 	if b.samples++; b.samples > mostSamples {
 		return &Wrong{line, fmt.Sprintf("it has more than %d samples", mostSamples)}
+	}
+	if b.samples*len(b.rec.Columns) > mostValues {
+		return &Wrong{line, fmt.Sprintf("it has more than %d values: fewer columns, or a part of it, can be read",
+			mostValues)}
 	}
 	switch {
 	case b.part == nil:

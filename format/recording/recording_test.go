@@ -117,7 +117,7 @@ func TestWhatIsNoRecording(t *testing.T) {
 		assert.True(t, errors.As(err, &wrong))
 	}
 	_, _, err := recording.Read(make([]byte, recording.LargestBytes+1))
-	assert.ErrorContains(t, err, "larger than 64 MiB")
+	assert.ErrorContains(t, err, "larger than 32 MiB")
 }
 
 // Files written by hand in five manners, each with the lowest rate that stands in it.

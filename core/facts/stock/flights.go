@@ -9,8 +9,9 @@ import (
 )
 
 // Begin makes a test flight of a quad along a course on a day, with what the quad carries
-// now, and puts it in. The day is yyyy-mm-dd.
-func (s *Stock) Begin(quad, course, day string) (fleet.TestFlight, error) {
+// now, and puts it in. The day is yyyy-mm-dd; the moment tells the flight from every other,
+// also from one that was taken out. A second one of a day is called so.
+func (s *Stock) Begin(quad, course, day, moment string) (fleet.TestFlight, error) {
 	q, ok := s.Fleet.Quad(quad)
 	if !ok {
 		return fleet.TestFlight{}, fmt.Errorf("there is no quad %q", quad)
@@ -18,8 +19,17 @@ func (s *Stock) Begin(quad, course, day string) (fleet.TestFlight, error) {
 	if _, ok := s.Fleet.Course(course); !ok {
 		return fleet.TestFlight{}, fmt.Errorf("there is no course %q", course)
 	}
-	t := fleet.TestFlight{ID: s.freeFlight(quad + "-" + day), Quad: quad, Course: course, On: day,
+	t := fleet.TestFlight{ID: s.freeFlight(quad + "-" + day + "-" + moment), Quad: quad, Course: course, On: day,
 		Carried: s.Fleet.Carries(q)}
+	before := 0
+	for i := range s.Fleet.TestFlights {
+		if o := &s.Fleet.TestFlights[i]; o.Course == course && o.On == day {
+			before++
+		}
+	}
+	if before > 0 {
+		t.Name = fmt.Sprintf("%s, flight %d", day, before+1)
+	}
 	f := *s.Fleet
 	f.TestFlights = append(slices.Clone(f.TestFlights), t)
 	s.Fleet = &f

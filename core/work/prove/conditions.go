@@ -31,30 +31,45 @@ type condition struct {
 	what, field string
 	tried       bool
 	under       string // what it belongs to: the field of another row
-	of          func(lib *gear.Library, t *fleet.TestFlight) string
+	of          func(at book, t *fleet.TestFlight) string
 }
 
-func named(lib *gear.Library, ids ...string) string {
+// book is where names are looked up.
+type book struct {
+	*gear.Library
+	fleet *fleet.Fleet
+}
+
+// quad is the name of a flight's quad.
+func (b book) quad(t *fleet.TestFlight) string {
+	if q, ok := b.fleet.Quad(t.Quad); ok {
+		return q.Label()
+	}
+	return t.Quad
+}
+
+func (b book) named(ids ...string) string {
 	var list []string
 	for _, id := range ids {
 		if id != "" {
-			list = append(list, lib.Label(id))
+			list = append(list, b.Label(id))
 		}
 	}
 	return strings.Join(list, ", ")
 }
 
 // own is what a flight says of itself, without asking the library.
-func own(of func(t *fleet.TestFlight) string) func(*gear.Library, *fleet.TestFlight) string {
-	return func(_ *gear.Library, t *fleet.TestFlight) string { return of(t) }
+func own(of func(t *fleet.TestFlight) string) func(book, *fleet.TestFlight) string {
+	return func(_ book, t *fleet.TestFlight) string { return of(t) }
 }
 
 // labels are the models a flight names, as people say them.
-func labels(of func(c *fleet.Carried) []string) func(*gear.Library, *fleet.TestFlight) string {
-	return func(lib *gear.Library, t *fleet.TestFlight) string { return named(lib, of(&t.Carried)...) }
+func labels(of func(c *fleet.Carried) []string) func(book, *fleet.TestFlight) string {
+	return func(at book, t *fleet.TestFlight) string { return at.named(of(&t.Carried)...) }
 }
 
 var allConditions = []condition{
+	{"quad", "quad", true, "", book.quad},
 	{"air unit", "carried.airUnit", true, "", labels(func(c *fleet.Carried) []string { return []string{c.AirUnit} })},
 	{"its firmware", "carried.airFirmware", true, "carried.airUnit",
 		own(func(t *fleet.TestFlight) string { return string(t.Carried.AirFirmware) })},
@@ -83,11 +98,11 @@ func printed[Q fmt.Stringer](v *Q) string {
 
 // conditions holds what flew, and how, on both sides. Where the flights of one side differ
 // among themselves both are said, and where one of them does not say it, it is not stated.
-func conditions(lib *gear.Library, before, after []*fleet.TestFlight) (list []Condition) {
+func conditions(names book, before, after []*fleet.TestFlight) (list []Condition) {
 	of := func(flights []*fleet.TestFlight, row condition) string {
 		var values []string
 		for _, t := range flights {
-			value := row.of(lib, t)
+			value := row.of(names, t)
 			if value == "" {
 				return ""
 			}
@@ -110,11 +125,11 @@ func conditions(lib *gear.Library, before, after []*fleet.TestFlight) (list []Co
 }
 
 // lacking are the values of conditions that flights do not state.
-func lacking(lib *gear.Library, of []Condition, flights []*fleet.TestFlight) (list []verdict.Missing) {
+func lacking(names book, of []Condition, flights []*fleet.TestFlight) (list []verdict.Missing) {
 	for _, c := range of {
 		at := slices.IndexFunc(allConditions, func(row condition) bool { return row.field == c.field })
 		for _, t := range flights {
-			if allConditions[at].of(lib, t) == "" {
+			if allConditions[at].of(names, t) == "" {
 				list = append(list, lacks(c.field, c.What, t)...)
 			}
 		}

@@ -6,7 +6,6 @@ import (
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 )
@@ -30,10 +29,10 @@ const signTest = "the exact sign test (Dixon and Mood, 1946), over spots"
 
 // findings are what is said of a comparison, the main thing first.
 func (c *Proof) findings(
-	lib *gear.Library, course *fleet.Course, before, after []*fleet.TestFlight,
+	names book, course *fleet.Course, before, after []*fleet.TestFlight,
 ) []verdict.Finding {
 	all := append(append([]*fleet.TestFlight{}, before...), after...)
-	list := []verdict.Finding{c.rate(all), c.frozen(all), c.tried(lib, all), c.alike(lib, all)}
+	list := []verdict.Finding{c.rate(all), c.frozen(all), c.tried(names, all), c.alike(names, all)}
 	list = append(list, c.foretold()...)
 	list = append(list, unchecked(all)...)
 	list = append(list, c.sight(course)...)
@@ -166,12 +165,12 @@ func (c *Proof) frozen(all []*fleet.TestFlight) verdict.Finding {
 }
 
 // tried says what was held against each other.
-func (c *Proof) tried(lib *gear.Library, all []*fleet.TestFlight) verdict.Finding {
+func (c *Proof) tried(names book, all []*fleet.TestFlight) verdict.Finding {
 	f := verdict.Finding{Code: CodeTried, Level: verdict.Caution}
 	differ, open := c.differing(true)
 	switch {
 	case len(open) > 0:
-		f.Missing = lacking(lib, open, all)
+		f.Missing = lacking(names, open, all)
 		f.Says = "What flew is not stated on both sides: " + whats(open) + "."
 	case len(differ) == 0:
 		f.Says = "The same flew on both sides: what differs is what the day does."
@@ -186,13 +185,13 @@ func (c *Proof) tried(lib *gear.Library, all []*fleet.TestFlight) verdict.Findin
 }
 
 // alike says what was otherwise on the two sides, beside what is tried.
-func (c *Proof) alike(lib *gear.Library, all []*fleet.TestFlight) verdict.Finding {
+func (c *Proof) alike(names book, all []*fleet.TestFlight) verdict.Finding {
 	differ, open := c.differing(false)
 	if len(differ)+len(open) == 0 {
 		return verdict.Finding{Code: CodeAlike, Level: verdict.Fits,
 			Says: "Pack, power, channel, weather and who read were the same on both sides."}
 	}
-	f := verdict.Finding{Code: CodeAlike, Level: verdict.Caution, Missing: lacking(lib, open, all)}
+	f := verdict.Finding{Code: CodeAlike, Level: verdict.Caution, Missing: lacking(names, open, all)}
 	if len(differ) > 0 {
 		f.Says = "Not alike, and perhaps the reason: " + change.And(differ) + ". "
 	}

@@ -115,9 +115,10 @@ func Compare(lib *gear.Library, f *fleet.Fleet, course *fleet.Course, before, af
 	}
 	c.Rate.settle()
 	c.Freezes.settle()
-	c.Alike = conditions(lib, before, after)
+	names := book{lib, f}
+	c.Alike = conditions(names, before, after)
 	c.Foretold = foretell(lib, f, before, after)
-	c.Findings = c.findings(lib, course, before, after)
+	c.Findings = c.findings(names, course, before, after)
 	c.Level = verdict.Worst(c.Findings)
 	return c
 }

@@ -43,7 +43,7 @@ func TestTheSignTestAgainstAPublishedTable(t *testing.T) {
 }
 
 func TestChanceInWords(t *testing.T) {
-	for chance, words := range map[float64]string{7.0 / 64: "one time in nine", 0.5: "every other time", 1: "nearly always",
+	for chance, words := range map[float64]string{7.0 / 64: "one time in nine", 0.5: "every other time", 42.0 / 64: "more often than not", 1: "nearly always",
 		1.0 / 32: "one time in 32", 1.0 / 4096: "less than one time in a thousand", 0.34: "one time in three"} {
 		assert.Equal(t, words, prove.Often(chance))
 	}
@@ -173,6 +173,9 @@ func TestWhatElseMayBeTheReason(t *testing.T) {
 		"two things": {func(t *fleet.TestFlight) { t.Carried.GogglesAntennas = []string{"patch"} },
 			"More than one thing differs, and the flights cannot say which of them did it: air unit (one, then two) and " +
 				"their antennas (round, then patch).", prove.CodeTried},
+		"another quad": {func(t *fleet.TestFlight) { t.Quad = "other" },
+			"More than one thing differs, and the flights cannot say which of them did it: quad (quad, then other) and air " +
+				"unit (one, then two).", prove.CodeTried},
 		"nothing": {func(t *fleet.TestFlight) { t.Carried.AirUnit = "one" },
 			"The same flew on both sides: what differs is what the day does.", prove.CodeTried},
 		"its firmware goes with it": {func(t *fleet.TestFlight) { t.Carried.AirFirmware = "3.1"; t.Checked = new(false) },

@@ -46,12 +46,13 @@ func More(better, differing int) int {
 	return more
 }
 
-// Often is a chance in words: "one time in nine". From a half on it is "as often as not" and
-// more often.
+// Often is a chance in words: "one time in nine"; from about a half on, how it is usually said.
 func Often(chance float64) string {
 	switch n := int(math.Round(1 / max(chance, 1e-6))); {
 	case chance >= 0.75:
 		return "nearly always"
+	case chance >= 0.55:
+		return "more often than not"
 	case chance >= 0.45:
 		return "every other time"
 	case n >= 1000:
@@ -61,7 +62,7 @@ func Often(chance float64) string {
 	}
 }
 
-var words = []string{"no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven",
+var words = []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven",
 	"twelve"}
 
 // number is a count in words up to twelve.

@@ -57,12 +57,28 @@
     shown = at;
     untrack(() => open(Math.max(1, passes.length === 0 ? 1 : (passes.at(-1)?.pass ?? 0) + 1)));
   });
+  const leftOut = (of: string) => flight?.leftOut?.includes(of) ?? false;
+  // A spot that is not flown on purpose is none that was forgotten.
+  async function leave(of: string) {
+    if (!flight || !view.data) return;
+    const rest = (flight.leftOut ?? []).filter((s) => s !== of);
+    const entry = { ...flight, leftOut: leftOut(of) ? rest : [...rest, of] };
+    const answer = await api.save('testFlight', id, view.data.revision, entry);
+    refused = answer.ok ? null : answer.failure;
+    if (answer.ok) await view.take(api.flight(id));
+  }
   const go = (to: string) => replace(`/prove/fly/${id}/${to}`);
 
   async function note(revision = view.data?.revision ?? 0) {
     const parsed = parseNumber(rate);
     wrong = parsed.wrong ?? '';
     if (wrong || !spot) return;
+    const nothing = parsed.value === undefined && freezes === undefined && picture === '';
+    const there = passes.some((p) => p.pass === pass);
+    if (nothing && !there) {
+      wrong = 'Nothing is entered: a bit rate, how often it froze, or the picture.';
+      return;
+    }
     const read = {
       revision,
       spot: spot.id,
@@ -76,7 +92,7 @@
     if (!answer.ok) return;
     view.data = answer.data;
     const next = spots[spots.indexOf(spot) + 1];
-    said = `Noted: ${spot.name ?? spot.id}, pass ${pass}.`;
+    said = `${nothing ? 'Taken out' : 'Noted'}: ${spot.name ?? spot.id}, pass ${pass}.`;
     if (next) void go(next.id);
     else open(pass + 1);
   }
@@ -173,6 +189,11 @@
           {/each}
         </div>
         <button type="submit" class="key go">Note it</button>
+        {#if passes.length === 0}
+          <button type="button" class="key" aria-pressed={leftOut(spot.id)} onclick={() => leave(spot.id)}
+            >Left out, on purpose</button
+          >
+        {/if}
       </form>
     {/if}
   </div>
