@@ -61,9 +61,9 @@ func (q *LogQuery) filter(snap *store.Snapshot) (store.LogFilter, error) {
 		if day.says == "" {
 			continue
 		}
-		at, err := time.ParseInLocation(time.DateOnly, day.says, time.Local)
+		at, err := dayOf(day.says)
 		if err != nil {
-			return f, huma.Error422UnprocessableEntity(strconv.Quote(day.says) + " is no day: expected one such as 2026-05-12.")
+			return f, err
 		}
 		*day.into = at.AddDate(0, 0, day.days)
 	}
@@ -260,11 +260,17 @@ func endOf(day string) (time.Time, error) {
 	if day == "" {
 		return time.Now().Add(time.Hour), nil
 	}
+	at, err := dayOf(day)
+	return at.AddDate(0, 0, 1).Add(-time.Millisecond), err
+}
+
+// dayOf is the begin of a day, here.
+func dayOf(day string) (time.Time, error) {
 	at, err := time.ParseInLocation(time.DateOnly, day, time.Local)
 	if err != nil {
 		return at, huma.Error422UnprocessableEntity(strconv.Quote(day) + " is no day: expected one such as 2026-05-12.")
 	}
-	return at.AddDate(0, 0, 1).Add(-time.Millisecond), nil
+	return at, nil
 }
 
 // asOf is what was true on a day, and what changed until another.

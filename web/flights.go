@@ -186,30 +186,14 @@ func (s *server) proof(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	sides := [2][]*fleet.TestFlight{}
-	course, seen := "", map[string]bool{}
-	for i, ids := range []string{in.Before, in.After} {
-		for _, id := range strings.FieldsFunc(ids, func(r rune) bool { return r == ',' }) {
-			t, ok := snap.Fleet.TestFlight(id)
-			switch {
-			case !ok:
-				return nil, notFound("test flight", id)
-			case seen[id]:
-				return nil, huma.Error422UnprocessableEntity(t.Label() + " stands twice: a flight is on one side.")
-			case course != "" && t.Course != course:
-				return nil, huma.Error422UnprocessableEntity("The flights are along two courses: only what was flown along the " +
-					"same one is held against each other.")
-			}
-			course, seen[id] = t.Course, true
-			sides[i] = append(sides[i], t)
-		}
-		if len(sides[i]) == 0 {
-			return nil, huma.Error422UnprocessableEntity("Pick a flight before and one after.")
-		}
+	ids := func(list string) []string { return strings.FieldsFunc(list, func(r rune) bool { return r == ',' }) }
+	course, before, after, err := prove.Sides(snap.Fleet, ids(in.Before), ids(in.After))
+	var none *prove.NoFlight
+	switch {
+	case errors.As(err, &none):
+		return nil, notFound("test flight", none.ID)
+	case err != nil:
+		return nil, huma.Error422UnprocessableEntity(err.Error() + ".")
 	}
-	at, ok := snap.Fleet.Course(course)
-	if !ok {
-		return nil, notFound("course", course)
-	}
-	return reply(prove.Compare(snap.Library, snap.Fleet, at, sides[0], sides[1])), nil
+	return reply(prove.Compare(snap.Library, snap.Fleet, course, before, after)), nil
 }

@@ -53,11 +53,6 @@ func offered(v *web.QuadView) (list []pressed) {
 			list = append(list, pressed{from: "pick " + p.Name + " " + o.Key, patch: o.Patch})
 		}
 	}
-	for _, part := range v.Pins.Table.Parts {
-		for _, way := range part.Joined {
-			list = append(list, pressed{from: "joining " + part.Label + " " + way.Label, patch: way.Patch})
-		}
-	}
 	for _, f := range v.Power.Feeds {
 		list = append(list, pressed{from: "feed " + f.Says, patch: f.Patch})
 	}
@@ -74,6 +69,9 @@ func offered(v *web.QuadView) (list []pressed) {
 			list = append(list, pressed{from: "add " + a.Label, patch: a.Patch, today: today})
 		}
 		for _, p := range table.Parts {
+			for _, way := range p.Joined {
+				list = append(list, pressed{from: "joining " + p.Label + " " + way.Label, patch: way.Patch, today: today})
+			}
 			if p.Takes != nil {
 				list = append(list, pressed{from: "take out " + p.Label, patch: *p.Takes, today: today})
 			}

@@ -5,7 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"slices"
+	"maps"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -29,16 +29,16 @@ type RecordingView struct {
 	RecordingLine
 	Columns []prove.RecordedColumn `json:"columns"`
 	// Means says which column tells which measure, by its name.
-	Means map[prove.Measure]string `json:"means"`
-	Notes []string                 `json:"notes"`
-	Parts []RecordedPart           `json:"parts"`
-	Part  int                      `json:"part" doc:"the one that is drawn"`
+	Means prove.Means    `json:"means"`
+	Notes []string       `json:"notes"`
+	Parts []RecordedPart `json:"parts"`
+	Part  int            `json:"part" doc:"the one that is drawn"`
 	// Curves are of the part that is drawn, by measure; Over are bit rates over distance.
 	Curves []RecordedCurve      `json:"curves"`
 	Over   []prove.DrawnPoint   `json:"over"`
 	Worst  []prove.Passage      `json:"worst" doc:"passages in which the bit rate is lowest on the whole, the worst first"`
 	Gaps   []prove.RecordingGap `json:"gaps"`
-	Marks  []SpotMark           `json:"marks"`
+	Marks  []prove.SpotMark     `json:"marks"`
 }
 
 // RecordedPart is one flight of a recording.
@@ -54,17 +54,6 @@ type RecordedCurve struct {
 	Measure prove.Measure      `json:"measure"`
 	Unit    string             `json:"unit"`
 	Points  []prove.DrawnPoint `json:"points"`
-}
-
-// SpotMark is where in a recording a spot was passed.
-type SpotMark struct {
-	Spot  string  `json:"spot"`
-	Pass  int     `json:"pass" minimum:"1" maximum:"100"`
-	Part  int     `json:"part" minimum:"0"`
-	FromS float64 `json:"fromS"`
-	ToS   float64 `json:"toS"`
-	// Lowest is the lowest bit rate there; absent: no column tells it.
-	Lowest *float64 `json:"lowestMbps,omitempty"`
 }
 
 // The units measures are drawn in.
@@ -157,7 +146,7 @@ func (s *server) takeRecording(flight, name string, body []byte) (*answer[Record
 		return nil, problem(err)
 	}
 	if means == "" {
-		means = encoded(guessed(rec))
+		means = encoded(rec.Guessed())
 	}
 	id, err := s.store.Keep(store.Kept{Flight: flight, Name: name, At: time.Now(), Signature: rec.Signature(),
 		Means: means, Marks: "[]", Body: body})
@@ -165,16 +154,6 @@ func (s *server) takeRecording(flight, name string, body []byte) (*answer[Record
 		return nil, problem(err)
 	}
 	return s.recordingView(flight, id, -1)
-}
-
-func guessed(rec *prove.Recording) map[prove.Measure]string {
-	means := map[prove.Measure]string{}
-	for _, c := range rec.Columns {
-		if c.Guess != "" {
-			means[c.Guess] = c.Name
-		}
-	}
-	return means
 }
 
 func encoded(v any) string {
@@ -216,7 +195,7 @@ func (s *server) recordingView(flight string, id int64, part int) (*answer[Recor
 		return nil, err
 	}
 	view := RecordingView{RecordingLine: RecordingLine{kept.ID, kept.Name, kept.At}, Columns: rec.Columns,
-		Means: map[prove.Measure]string{}, Notes: append([]string{}, notes...), Marks: []SpotMark{}}
+		Means: prove.Means{}, Notes: append([]string{}, notes...), Marks: []prove.SpotMark{}}
 	if err := json.Unmarshal([]byte(kept.Means), &view.Means); err != nil {
 		return nil, problem(fmt.Errorf("read what the columns of recording %d mean: %w", id, err))
 	}
@@ -243,11 +222,11 @@ func (s *server) recordingView(flight string, id int64, part int) (*answer[Recor
 func (v *RecordingView) draw(rec *prove.Recording, p *prove.Part) {
 	v.Curves, v.Over, v.Worst, v.Gaps = []RecordedCurve{}, []prove.DrawnPoint{}, []prove.Passage{}, p.Gaps()
 	for _, m := range prove.Measures {
-		if at, scale, ok := telling(rec, v.Means, m); ok {
+		if at, scale, ok := rec.Telling(v.Means, m); ok {
 			v.Curves = append(v.Curves, RecordedCurve{m, measureUnits[m], p.Curve(at, curvePoints, scale)})
 		}
 	}
-	rate, scale, ok := telling(rec, v.Means, prove.BitRate)
+	rate, scale, ok := rec.Telling(v.Means, prove.BitRate)
 	if !ok {
 		return
 	}
@@ -255,18 +234,9 @@ func (v *RecordingView) draw(rec *prove.Recording, p *prove.Part) {
 		w.Value *= scale
 		v.Worst = append(v.Worst, w)
 	}
-	if over, overScale, ok := telling(rec, v.Means, prove.Distance); ok {
+	if over, overScale, ok := rec.Telling(v.Means, prove.Distance); ok {
 		v.Over = p.CurveOver(over, rate, curvePoints/4, overScale, scale)
 	}
-}
-
-// telling is the column that tells a measure, and what its numbers are multiplied by.
-func telling(rec *prove.Recording, means map[prove.Measure]string, m prove.Measure) (at int, scale float64, ok bool) {
-	at = slices.IndexFunc(rec.Columns, func(c prove.RecordedColumn) bool { return c.Name != "" && c.Name == means[m] })
-	if at < 0 {
-		return 0, 1, false
-	}
-	return at, prove.Scale(m, rec.Columns[at].Unit), true
 }
 
 // sayRecording says which column tells what, and where spots were passed: what was lowest
@@ -275,9 +245,9 @@ func (s *server) sayRecording(_ context.Context, in *struct {
 	Flight string `path:"flight"`
 	ID     int64  `path:"id"`
 	Body   struct {
-		Means map[prove.Measure]string `json:"means"`
-		Marks []SpotMark               `json:"marks"`
-		Part  int                      `json:"part" minimum:"0" doc:"the one to draw"`
+		Means prove.Means      `json:"means"`
+		Marks []prove.SpotMark `json:"marks"`
+		Part  int              `json:"part" minimum:"0" doc:"the one to draw"`
 	}
 }) (*answer[RecordingView], error) {
 	_, course, err := s.flown(in.Flight)
@@ -288,44 +258,23 @@ func (s *server) sayRecording(_ context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	for m, name := range in.Body.Means {
-		if name == "" {
-			delete(in.Body.Means, m)
-		} else if _, _, ok := telling(rec, in.Body.Means, m); !ok || !slices.Contains(prove.Measures, m) {
-			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%q is no column of it that tells %s.", name, m))
-		}
+	maps.DeleteFunc(in.Body.Means, func(_ prove.Measure, column string) bool { return column == "" })
+	if err := in.Body.Means.Check(rec); err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error() + ".")
 	}
 	if len(in.Body.Marks) > mostMarks {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("No more than %d marks are kept.", mostMarks))
 	}
-	marks := append([]SpotMark{}, in.Body.Marks...)
+	marks := append([]prove.SpotMark{}, in.Body.Marks...)
 	for i := range marks {
-		if err := marks[i].read(course, rec, in.Body.Means); err != nil {
-			return nil, err
+		if err := marks[i].Read(course, rec, in.Body.Means); err != nil {
+			return nil, huma.Error422UnprocessableEntity(err.Error() + ".")
 		}
 	}
 	if _, err := s.store.Say(in.Flight, in.ID, encoded(in.Body.Means), encoded(marks)); err != nil {
 		return nil, problem(err)
 	}
 	return s.recordingView(in.Flight, in.ID, in.Body.Part)
-}
-
-// read reads the lowest bit rate off where a spot was passed.
-func (m *SpotMark) read(course *fleet.Course, rec *prove.Recording, means map[prove.Measure]string) error {
-	if _, there := course.Spot(m.Spot); !there {
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("%q is no spot of %s.", m.Spot, course.Label()))
-	}
-	if m.Part >= len(rec.Parts) || m.ToS < m.FromS {
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("From %g s to %g s of flight %d is no stretch of it.", m.FromS,
-			m.ToS, m.Part+1))
-	}
-	m.Lowest = nil
-	if at, scale, ok := telling(rec, means, prove.BitRate); ok {
-		if low, said := rec.Parts[m.Part].Lowest(at, m.FromS, m.ToS); said {
-			m.Lowest = new(low.Value * scale)
-		}
-	}
-	return nil
 }
 
 func (s *server) dropRecording(_ context.Context, in *struct {

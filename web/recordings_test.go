@@ -36,7 +36,7 @@ func TestARecordingIsKeptAndReadOff(t *testing.T) {
 	view, status, text := keep("log.csv", file)
 	require.Equal(t, http.StatusOK, status, text)
 	assert.Equal(t, []string{"down", "up", "away"}, []string{view.Columns[0].Name, view.Columns[1].Name, view.Columns[2].Name})
-	assert.Equal(t, map[prove.Measure]string{prove.Distance: "away"}, view.Means, "nobody has said which is the bit rate")
+	assert.Equal(t, prove.Means{prove.Distance: "away"}, view.Means, "nobody has said which is the bit rate")
 	assert.Empty(t, view.Worst)
 
 	one := fmt.Sprintf("%s/%d", at, view.ID)

@@ -50,7 +50,7 @@ func TestWhatIsStillToBeDone(t *testing.T) {
 		`"awaits":%q,"due":%q}]}}}`, quad.Revision, hold[0].Awaits, hold[0].Due)
 	status, text = c.do("POST", "/api/quads/brayer/now", mounting)
 	require.Equal(t, http.StatusOK, status, text)
-	assert.Equal(t, 1, open("held by a stop-gap, until there is the cage"))
+	assert.Equal(t, 1, open("as a stop-gap, until this comes: the cage"))
 	status, text = c.do("GET", "/api/tasks.ics", "")
 	require.Equal(t, http.StatusOK, status)
 	assert.Contains(t, text, "DUE;VALUE=DATE:20261224")

@@ -10,6 +10,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"yokeswap/core/facts/sheet"
 )
 
 var inBrackets = regexp.MustCompile(`^(.*?)\s*[\[(]([^\])]*)[\])]\s*$`)
@@ -20,7 +22,7 @@ var timeNames = []string{"time", "t", "zeit", "temps", "timestamp", "elapsed", "
 // readTable reads a table: a row of names, one column of which is the time, and rows of
 // numbers below it.
 func readTable(b *builder, text string) error {
-	comma := separator(text)
+	comma := sheet.Separator(text)
 	r := csv.NewReader(strings.NewReader(text))
 	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = comma, -1, true, true
 	head, err := r.Read()
@@ -67,18 +69,6 @@ func readTable(b *builder, text string) error {
 			return err
 		}
 	}
-}
-
-// separator is what stands between the fields of the first line most often.
-func separator(text string) rune {
-	first, _, _ := strings.Cut(text, "\n")
-	best, most := ',', 0
-	for _, c := range []rune{';', '\t', ',', '|'} {
-		if n := strings.Count(first, string(c)); n > most {
-			best, most = c, n
-		}
-	}
-	return best
 }
 
 // headings are the names and units of the columns, and which one is the time.

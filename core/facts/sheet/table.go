@@ -129,7 +129,7 @@ func ReadTable(text string, gear []Named) (Table, error) {
 func cellsOf(text string) (cells [][]string, lines []int, err error) {
 	text = strings.TrimPrefix(text, "\ufeff")
 	r := csv.NewReader(strings.NewReader(text))
-	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = separator(text), -1, true, true
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = Separator(text), -1, true, true
 	for {
 		row, err := r.Read()
 		if errors.Is(err, io.EOF) {
@@ -146,8 +146,9 @@ func cellsOf(text string) (cells [][]string, lines []int, err error) {
 	}
 }
 
-// separator is what stands most often in the first line that has any of them.
-func separator(text string) rune {
+// Separator is what stands most often between the cells of a table, by the first line that has
+// any of them: a tab, a semicolon, a bar or a comma.
+func Separator(text string) rune {
 	for line := range strings.Lines(text) {
 		best, most := ',', 0
 		for _, s := range []rune{'\t', ';', '|', ','} {

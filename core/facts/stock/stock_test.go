@@ -347,3 +347,58 @@ func TestAnEntryIsPutInItsPlace(t *testing.T) {
 	assert.Equal(t, []fleet.Kit{{ID: "k"}, {ID: "l", Model: "m"}}, st.Fleet.Kit)
 	assert.Error(t, st.Put(stock.Ref{Kind: "wing", ID: "w"}, "own", []byte(`{}`)))
 }
+
+// What has become of entries from one state to another: new, gone, otherwise with the values,
+// and nothing of what is the very same.
+func TestWhatHasBecomeOfEntries(t *testing.T) {
+	earlier := stock.New()
+	earlier.Fleet.Quads = []fleet.Quad{{ID: "stays"}, {ID: "goes"}, {ID: "changes", Name: "old"}}
+	earlier.Fleet.Tasks = []fleet.Task{{ID: "task"}}
+	later := earlier.Fork()
+	later.Fleet.Quads = []fleet.Quad{{ID: "stays"}, {ID: "changes", Name: "new"}}
+	later.Fleet.TestFlights = []fleet.TestFlight{{ID: "flight"}}
+	later.Fleet.Title = "other"
+	got := stock.Compared(earlier, later)
+	assert.Equal(t, []stock.Ref{{Kind: stock.KindTestFlight, ID: "flight"}}, got.New)
+	assert.Equal(t, []stock.Ref{{Kind: stock.KindQuad, ID: "goes"}}, got.Gone)
+	require.Len(t, got.Changed, 2, "the fleet's title, and a quad's name")
+	assert.Equal(t, []stock.FieldChange{{Path: "name", Before: "old", After: "new"}}, got.Changed[1].Fields)
+	assert.Empty(t, stock.Compared(later, later).Changed)
+}
+
+// A finished swap is to be looked at again after its first packs; finished once more, that is
+// open again, and there is one of it.
+func TestAFinishedSwapIsLookedAtAgain(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Quads = []fleet.Quad{{ID: "quad", Name: "Quad", Next: &fleet.Fit{}}}
+	require.NoError(t, st.Finish("quad", nil))
+	require.Len(t, st.Fleet.Tasks, 1)
+	assert.Equal(t, "the first three packs", st.Fleet.Tasks[0].After)
+	require.NoError(t, st.Do(st.Fleet.Tasks[0].ID, "2026-05-12"))
+	st.Fleet.Quads[0].Next = &fleet.Fit{}
+	require.NoError(t, st.Finish("quad", nil))
+	require.Len(t, st.Fleet.Tasks, 1)
+	assert.Empty(t, st.Fleet.Tasks[0].Done)
+	assert.Error(t, st.Do("nothing", ""))
+}
+
+// A flight begins with what the quad carries; a second one of a day is called so, and is another
+// even at the same moment.
+func TestAFlightBegins(t *testing.T) {
+	st := stock.New()
+	st.Fleet.Courses = []fleet.Course{{ID: "mill"}}
+	st.Fleet.Kit = []fleet.Kit{{ID: "unit", Model: "one", Firmware: "1.0"},
+		{ID: "eyes", Model: "visor", Firmware: "2.0", Antennas: []string{"round"}}}
+	st.Fleet.Quads = []fleet.Quad{{ID: "quad", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "unit"},
+		Goggles: &fleet.Slot{Kit: "eyes"}, Pack: "lipo", Antennas: &fleet.Antennas{Models: []string{"stick"}}}}}
+	first, err := st.Begin("quad", "mill", "2026-05-12", "101500")
+	require.NoError(t, err)
+	assert.Equal(t, fleet.Carried{AirUnit: "one", AirFirmware: "1.0", Antennas: []string{"stick"}, Goggles: "visor",
+		GogglesFirmware: "2.0", GogglesAntennas: []string{"round"}, Pack: "lipo"}, first.Carried)
+	second, err := st.Begin("quad", "mill", "2026-05-12", "101500")
+	require.NoError(t, err)
+	assert.NotEqual(t, first.ID, second.ID)
+	assert.Equal(t, []string{"2026-05-12", "2026-05-12, flight 2"}, []string{first.Label(), second.Label()})
+	_, err = st.Begin("quad", "moon", "2026-05-12", "101500")
+	assert.Error(t, err)
+}

@@ -27,6 +27,8 @@ const (
 // signTest is the source of what is said of chance.
 const signTest = "the exact sign test (Dixon and Mood, 1946), over spots"
 
+const linkBudget = "the link budget of the antenna gate"
+
 // findings are what is said of a comparison, the main thing first.
 func (c *Proof) findings(
 	names book, course *fleet.Course, before, after []*fleet.TestFlight,
@@ -228,8 +230,13 @@ func whats(list []Condition) string {
 // foretold holds the link budget against what was flown.
 func (c *Proof) foretold() []verdict.Finding {
 	var list []verdict.Finding
+	if len(c.Foretold) == 0 {
+		return []verdict.Finding{{Code: CodeForetold, Level: verdict.Caution, Source: linkBudget,
+			Says: "The link budget foretells nothing: what flew on one of the sides is not stated, or it differs within a " +
+				"side."}}
+	}
 	for _, told := range c.Foretold {
-		f := verdict.Finding{Code: CodeForetold, Level: verdict.Fits, Source: "the link budget of the antenna gate"}
+		f := verdict.Finding{Code: CodeForetold, Level: verdict.Fits, Source: linkBudget}
 		if told.ChangeDB == nil {
 			f.Level = verdict.Caution
 			f.Says = fmt.Sprintf("On %s the link budget cannot say which is better: too little is stated.", told.Band)
@@ -239,7 +246,8 @@ func (c *Proof) foretold() []verdict.Finding {
 		db := *told.ChangeDB
 		f.Says = fmt.Sprintf("On %s the link budget foretold %+.1f dB", told.Band, float64(db))
 		if len(told.LeftOut) > 0 {
-			f.Says += ", without " + change.And(told.LeftOut)
+			f.Level = verdict.Caution
+			f.Says += ", without " + change.And(told.LeftOut) + ", for want of values"
 		}
 		up, down := unit.Compare(db, 0) > 0, unit.Compare(db, 0) < 0
 		switch lean := c.Rate.Better - c.Rate.Worse; {

@@ -3,8 +3,8 @@
 //
 // Method: each spot of the course is one pair. The passes of a spot are taken together, as
 // their middle value; the pairs are held against the exact sign test (Chance). A spot that
-// was not read on both sides speaks for neither: it is counted as not better when the case
-// is made, so that a reading left out makes nothing surer. Bit rates and frozen pictures
+// was not read on both sides is counted as not better when the case is made, so that a
+// reading left out makes nothing surer. Bit rates and frozen pictures
 // are two measures, and each is said for itself. What else was not alike on the flights, or
 // is not stated, is named, because it may be the reason.
 //
@@ -12,6 +12,8 @@
 package prove
 
 import (
+	"errors"
+	"fmt"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -103,6 +105,48 @@ func (t *Tally) settle() {
 	t.Chance = Chance(most, most+rest+t.Open)
 	t.More = More(most, most+rest+t.Open)
 }
+
+// Sides finds the flights of two sides by their ids, and the course they are along. A flight is
+// on one side, and all are along one course: only what was flown along the same one is held
+// against each other.
+func Sides(f *fleet.Fleet, before, after []string) (
+	course *fleet.Course, was, is []*fleet.TestFlight, err error,
+) {
+	seen := map[string]bool{}
+	for i, ids := range [][]string{before, after} {
+		for _, id := range ids {
+			t, ok := f.TestFlight(id)
+			if !ok {
+				return nil, nil, nil, &NoFlight{id}
+			}
+			along, ok := f.Course(t.Course)
+			switch {
+			case seen[id]:
+				return nil, nil, nil, fmt.Errorf("%s stands twice: a flight is on one side", t.Label())
+			case !ok:
+				return nil, nil, nil, fmt.Errorf("%s is along no course", t.Label())
+			case course != nil && along.ID != course.ID:
+				return nil, nil, nil, errors.New("the flights are along two courses: only what was flown along the same one is " +
+					"held against each other")
+			}
+			course, seen[id] = along, true
+			if i == 0 {
+				was = append(was, t)
+			} else {
+				is = append(is, t)
+			}
+		}
+	}
+	if len(was) == 0 || len(is) == 0 {
+		return nil, nil, nil, errors.New("pick a flight before and one after")
+	}
+	return course, was, is, nil
+}
+
+// NoFlight is the error of an id that is no test flight's.
+type NoFlight struct{ ID string }
+
+func (n *NoFlight) Error() string { return fmt.Sprintf("there is no test flight %q", n.ID) }
 
 // Compare holds the flights after against those before. All of them are along the course.
 func Compare(lib *gear.Library, f *fleet.Fleet, course *fleet.Course, before, after []*fleet.TestFlight) Proof {

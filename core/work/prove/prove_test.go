@@ -78,7 +78,17 @@ func flight(id, unitModel string, rates ...float64) *fleet.TestFlight {
 	return t
 }
 
-var lib = gear.NewLibrary(sample.Set())
+// lib has two units and a pair of goggles of which all is stated that the link budget asks for.
+var lib = func() *gear.Library {
+	set := sample.Set()
+	one, two := set.AirUnits[0], set.AirUnits[0]
+	one.ID, one.Name, two.ID, two.Name = "one", "one", "two", "two"
+	set.AirUnits = append(set.AirUnits, one, two)
+	eyes := set.Goggles[0]
+	eyes.ID, eyes.Name = "eyes", "eyes"
+	set.Goggles = append(set.Goggles, eyes)
+	return gear.NewLibrary(set)
+}()
 
 func compare(before, after *fleet.TestFlight) prove.Proof {
 	return prove.Compare(lib, &fleet.Fleet{Quads: []fleet.Quad{{ID: "quad"}}}, course(),
@@ -155,6 +165,8 @@ func TestPassesAreTakenTogether(t *testing.T) {
 	high.Reads[0].Passes[2].Pass = 4
 	assert.Equal(t, prove.Open, compare(low, high).Spots[0].Rate, "the third was not noted")
 	high.Reads[0].Passes[2].Pass = 3
+	high.Reads[0].Passes[1].Freezes = nil
+	assert.Equal(t, prove.Open, compare(low, high).Spots[0].Freezes, "at one pass nobody counted")
 	high.Reads[0].Passes[1].Lowest = nil
 	assert.Equal(t, prove.Open, compare(low, high).Spots[0].Rate)
 }
@@ -176,6 +188,8 @@ func TestWhatElseMayBeTheReason(t *testing.T) {
 		"another quad": {func(t *fleet.TestFlight) { t.Quad = "other" },
 			"More than one thing differs, and the flights cannot say which of them did it: quad (quad, then other) and air " +
 				"unit (one, then two).", prove.CodeTried},
+		"a release": {func(t *fleet.TestFlight) { t.Carried.AirUnit, t.Carried.AirFirmware, t.Weather = "one", "3.1", "wet" },
+			"Held against each other: its firmware (1.0, then 3.1); all else that flew was the same.", prove.CodeTried},
 		"nothing": {func(t *fleet.TestFlight) { t.Carried.AirUnit = "one" },
 			"The same flew on both sides: what differs is what the day does.", prove.CodeTried},
 		"its firmware goes with it": {func(t *fleet.TestFlight) { t.Carried.AirFirmware = "3.1"; t.Checked = new(false) },
@@ -191,6 +205,78 @@ func TestWhatElseMayBeTheReason(t *testing.T) {
 		got := compare(flight("before", "one", 10, 10, 10, 10, 10, 10), after)
 		assert.Equal(t, verdict.Caution, got.Level, name)
 		assert.Equal(t, c.says, finding(t, got, c.code).Says, name)
+	}
+}
+
+// What the link budget had foretold is held against what was flown; where it cannot tell, or
+// leaves something out for want of a value, that is no agreement.
+func TestWhatTheLinkBudgetForetold(t *testing.T) {
+	low := []float64{10, 10, 10, 10, 10, 10}
+	wide := func(t *fleet.TestFlight) *fleet.TestFlight {
+		t.Carried.AirUnit, t.Carried.GogglesAntennas = "one", []string{"wide"} // 6.5 dB more in front
+		return t
+	}
+	for name, c := range map[string]struct {
+		after *fleet.TestFlight
+		level verdict.Level
+		says  string
+	}{
+		"alike":     {flight("after", "two", low...), verdict.Fits, "no difference from the antennas and the power"},
+		"agrees":    {wide(flight("after", "one", 20, 20, 20, 20, 20, 20)), verdict.Fits, "the flights lean the same way"},
+		"disagrees": {wide(flight("after", "one", 5, 5, 5, 5, 5, 5)), verdict.Caution, "the flights lean the other way"},
+	} {
+		f := finding(t, compare(flight("before", "one", low...), c.after), prove.CodeForetold)
+		assert.Equal(t, c.level, f.Level, "%s: %s", name, f.Says)
+		if name != "alike" {
+			assert.Contains(t, f.Says, "+6.5 dB")
+			assert.Contains(t, f.Says, c.says)
+		}
+	}
+	for _, unsay := range []func(c *fleet.Carried){
+		func(c *fleet.Carried) { c.Goggles = "" }, func(c *fleet.Carried) { c.AirUnit = "" },
+	} {
+		unsaid := flight("after", "two", low...)
+		unsay(&unsaid.Carried)
+		f := finding(t, compare(flight("before", "one", low...), unsaid), prove.CodeForetold)
+		assert.Equal(t, verdict.Caution, f.Level)
+		assert.Contains(t, f.Says, "foretells nothing")
+	}
+	other := flight("other", "two", low...)
+	other.Quad = "quad-2"
+	mixed := prove.Compare(lib, &fleet.Fleet{Quads: []fleet.Quad{{ID: "quad"}, {ID: "quad-2"}}}, course(),
+		[]*fleet.TestFlight{flight("before", "one", low...)}, []*fleet.TestFlight{flight("after", "two", low...), other})
+	assert.Empty(t, mixed.Foretold, "two quads on one side")
+}
+
+// A spot that cannot be seen, or of which nobody says so, is for local rules to allow.
+func TestSpotsOutOfSight(t *testing.T) {
+	at := course()
+	at.Spots[1].InSight, at.Spots[2].InSight = new(false), nil
+	low := flight("before", "one", 10, 10, 10, 10, 10, 10)
+	got := prove.Compare(lib, &fleet.Fleet{Quads: []fleet.Quad{{ID: "quad"}}}, at, []*fleet.TestFlight{low},
+		[]*fleet.TestFlight{flight("after", "two", 20, 20, 20, 20, 20, 20)})
+	f := finding(t, got, prove.CodeSight)
+	assert.Equal(t, verdict.Caution, f.Level)
+	assert.Equal(t, "Out of sight from where the pilot stands: s1. Whether the quad is in sight is not stated for s2. "+
+		"Local rules say whether it may be flown there, and with whom beside the pilot.", f.Says)
+}
+
+// The sides of a proof: each flight once, all along one course, at least one on each.
+func TestTheSidesOfAProof(t *testing.T) {
+	f := &fleet.Fleet{Courses: []fleet.Course{*course(), {ID: "other"}},
+		TestFlights: []fleet.TestFlight{*flight("a", "one"), *flight("b", "two"), *flight("c", "two")}}
+	f.TestFlights[2].Course = "other"
+	at, was, is, err := prove.Sides(f, []string{"a"}, []string{"b"})
+	require.NoError(t, err)
+	assert.Equal(t, "mill a b", at.ID+" "+was[0].ID+" "+is[0].ID)
+	for says, ids := range map[string][2][]string{
+		"stands twice":                  {{"a"}, {"a"}},
+		"along two courses":             {{"a"}, {"c"}},
+		"a flight before and one after": {{"a"}, nil},
+		`there is no test flight "d"`:   {{"d"}, {"a"}},
+	} {
+		_, _, _, err := prove.Sides(f, ids[0], ids[1])
+		assert.ErrorContains(t, err, says)
 	}
 }
 

@@ -2,9 +2,12 @@ package prove
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
+
+	"yokeswap/core/facts/fleet"
 )
 
 // Recording is what a recorder wrote down in flight: numbers under names, over time. One
@@ -92,6 +95,68 @@ func (r *Recording) Guess() {
 			r.Columns[at].Guess = g.measure
 		}
 	}
+}
+
+// Means says which column tells a measure, by the column's name.
+type Means map[Measure]string
+
+// Guessed is what the columns probably mean.
+func (r *Recording) Guessed() Means {
+	means := Means{}
+	for _, c := range r.Columns {
+		if c.Guess != "" {
+			means[c.Guess] = c.Name
+		}
+	}
+	return means
+}
+
+// Telling is the column that tells a measure, and what its numbers are multiplied by; false
+// where none is said to.
+func (r *Recording) Telling(means Means, m Measure) (at int, scale float64, ok bool) {
+	at = slices.IndexFunc(r.Columns, func(c RecordedColumn) bool { return c.Name != "" && c.Name == means[m] })
+	if at < 0 {
+		return 0, 1, false
+	}
+	return at, Scale(m, r.Columns[at].Unit), true
+}
+
+// Check says what is wrong with what columns are said to mean; nil where nothing is.
+func (m Means) Check(r *Recording) error {
+	for measure, name := range m {
+		if _, _, ok := r.Telling(m, measure); !ok || !slices.Contains(Measures, measure) {
+			return fmt.Errorf("%q is no column of it that tells %s", name, measure)
+		}
+	}
+	return nil
+}
+
+// SpotMark is where in a recording a spot was passed.
+type SpotMark struct {
+	Spot  string  `json:"spot"`
+	Pass  int     `json:"pass" minimum:"1" maximum:"100"`
+	Part  int     `json:"part" minimum:"0"`
+	FromS float64 `json:"fromS"`
+	ToS   float64 `json:"toS"`
+	// Lowest is the lowest bit rate there; absent: no column tells it.
+	Lowest *float64 `json:"lowestMbps,omitempty"`
+}
+
+// Read reads the lowest bit rate off where the spot was passed.
+func (m *SpotMark) Read(course *fleet.Course, r *Recording, means Means) error {
+	if _, there := course.Spot(m.Spot); !there {
+		return fmt.Errorf("%q is no spot of %s", m.Spot, course.Label())
+	}
+	if m.Part < 0 || m.Part >= len(r.Parts) || m.ToS < m.FromS {
+		return fmt.Errorf("from %g s to %g s of flight %d is no stretch of it", m.FromS, m.ToS, m.Part+1)
+	}
+	m.Lowest = nil
+	if at, scale, ok := r.Telling(means, BitRate); ok {
+		if low, said := r.Parts[m.Part].Lowest(at, m.FromS, m.ToS); said {
+			m.Lowest = new(low.Value * scale)
+		}
+	}
+	return nil
 }
 
 // Scale is what a column's numbers are multiplied by to be in the unit of a measure.

@@ -6,15 +6,13 @@ package tasks
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
-	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
-	"yokeswap/core/gates/antenna"
 	"yokeswap/core/gates/link"
+	"yokeswap/core/gates/mount"
 	"yokeswap/core/gates/power"
 	"yokeswap/core/plans/swap"
 )
@@ -35,11 +33,12 @@ type Open struct {
 	After string `json:"after,omitempty"` // after what it is due, in words
 }
 
-// again are the findings of a quad as it flies that ask to be looked at again.
+// again are the findings of a quad as it flies that leave something to be done: a stop-gap, a
+// release that is best avoided, a capacitor with little room.
 var again = map[verdict.Code]bool{
 	link.CodeAdvice:     true,
-	antenna.CodeMatings: true,
 	power.CodeCapacitor: true,
+	mount.CodeStopGap:   true,
 }
 
 // List is what is still to be done on a day (yyyy-mm-dd): what is late first, then by day,
@@ -71,26 +70,29 @@ func List(lib *gear.Library, f *fleet.Index, today string) []Open {
 // dueOr puts what has no day behind all days.
 func dueOr(day string) string { return cmp.Or(day, "9999-12-31") }
 
-// ofQuad is what follows from a quad as it flies today.
+// ofQuad is what its gates say of a quad as it flies today.
 func ofQuad(lib *gear.Library, f *fleet.Index, q *fleet.Quad) (list []Open) {
-	c := fleet.NowCase(lib, f, q)
-	for i := range q.Now.Holdings {
-		h := &q.Now.Holdings[i]
-		if h.Awaits == "" {
-			continue
-		}
-		list = append(list, Open{Key: "held:" + q.ID + ":" + h.Part, Quad: q.ID, Name: q.Label(), Gate: verdict.Mount,
-			Due: h.Due, Says: fmt.Sprintf("%s is held by a stop-gap, until there is %s.", change.Node(c, h.Part), h.Awaits)})
-	}
 	as := *q
 	as.Next = nil
-	for _, g := range swap.Judge(fleet.NewCase(lib, f.Planning(&as), &as)).Gates {
+	c := fleet.NewCase(lib, f.Planning(&as), &as)
+	for _, g := range swap.Judge(c).Gates {
 		for _, finding := range g.Findings {
-			if again[finding.Code] && finding.Level != verdict.Fits {
-				list = append(list, Open{Key: string(finding.Code) + ":" + q.ID + ":" + finding.Subject, Quad: q.ID,
-					Name: q.Label(), Gate: finding.Gate, Says: finding.Says})
+			if !again[finding.Code] || finding.Level == verdict.Fits {
+				continue
 			}
+			list = append(list, Open{Key: string(finding.Code) + ":" + q.ID + ":" + finding.Subject,
+				Quad: q.ID, Name: q.Label(), Gate: finding.Gate, Says: finding.Says, Due: dueOf(c, finding)})
 		}
 	}
 	return list
+}
+
+// dueOf is the day by which what a stop-gap waits for is to come; empty: there is none.
+func dueOf(c fleet.Case, f verdict.Finding) string {
+	for _, h := range c.HeldParts() {
+		if f.Code == mount.CodeStopGap && h.Label == f.Subject {
+			return h.Due
+		}
+	}
+	return ""
 }

@@ -148,7 +148,7 @@
         <LevelMark level={p.level} word />{p.before.label}, then {p.after.label}
       </h2>
       <SpotPairs proof={p} />
-      {#each p.findings as f, i (i)}<FindingCard finding={f} open={i === 0} onfix={() => {}} />{/each}
+      {#each p.findings as f, i (i)}<FindingCard finding={f} open={i === 0} />{/each}
       <details class="panel px-3.5 py-2.5">
         <summary class="font-bold min-h-8 cursor-pointer">What flew, and under what conditions</summary>
         <Scroll label="Conditions">

@@ -41,7 +41,7 @@
     {#each v.open as t (t.key)}
       <li class="panel flex flex-wrap gap-x-4 gap-y-1.5 items-center px-3.5 py-2.5">
         <span class="grow basis-80 min-w-0 wrap-anywhere">
-          <b>{t.says}</b>
+          <b class="first-letter:uppercase inline-block">{t.says}</b>
           <span class="soft text-note block"
             >{#if t.quad}<a href={`#/swap/${t.quad}${t.gate ? `/${t.gate}` : ''}`}>{t.name}</a>{/if}{t.gate
               ? `${t.quad ? ', ' : ''}${t.gate} gate`

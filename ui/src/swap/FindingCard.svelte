@@ -10,7 +10,7 @@
     finding: Finding;
     open: boolean;
     fixedWith?: Finding | undefined; // a finding above that the same fixes resolve
-    onfix: (fix: Fix) => void;
+    onfix?: (fix: Fix) => void; // absent: no changes are tried for it
     quad?: string; // whose plan it is: what is missing can be entered here
     onanswered?: (says: string) => void;
   }
@@ -114,7 +114,7 @@
             <button
               class="flex w-full justify-between items-center gap-y-1 gap-x-4 flex-wrap text-left bg-raised text-ink border border-accent rounded min-h-10.5 cursor-pointer font-semibold px-3 py-1.5"
               type="button"
-              onclick={() => onfix(fix)}
+              onclick={() => onfix?.(fix)}
             >
               <span>{fix.says}</span>
               {#each fix.warns ?? [] as warning, i (i)}<span class="block text-small text-soft">Then: {warning}</span
@@ -128,7 +128,7 @@
           </li>
         {/each}
       </ul>
-    {:else if kind === 'unfit' || kind === 'change' || kind === 'unknown'}
+    {:else if onfix && (kind === 'unfit' || kind === 'change' || kind === 'unknown')}
       <p class="soft">No single change that was tried resolves this.</p>
     {/if}
     <p class="soft text-small wrap-anywhere">Source: {finding.source}. <code class="mono">{finding.code}</code></p>

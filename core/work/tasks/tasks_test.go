@@ -1,0 +1,59 @@
+package tasks_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
+	"yokeswap/core/internal/sample"
+	"yokeswap/core/measure/unit"
+	"yokeswap/core/work/tasks"
+)
+
+// What is open: by its day, the late ones marked; a stop-gap with what it waits for; a release
+// that is best avoided and a capacitor with little room, each gone when that is otherwise.
+func TestWhatIsOpen(t *testing.T) {
+	set := sample.Set()
+	set.AirUnits[0].Releases[1].Advice = &gear.Advice{Why: "it forgets the mode"}
+	fleetOf := func(change func(q *fleet.Quad, kit *fleet.Kit)) []tasks.Open {
+		f := &fleet.Fleet{
+			Kit: []fleet.Kit{sample.Own("first", "1.0.6", ""), sample.Own("old-eyes", "4.1", "a")},
+			Quads: []fleet.Quad{{ID: "quad", Name: "Quad", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"},
+				Goggles: &fleet.Slot{Kit: "old-eyes"}, Pack: "lipo-4", CapacitorUF: new(unit.Microfarads(470)),
+				CapacitorV: new(unit.Volts(17)), Mounting: fleet.Mounting{Holdings: []fleet.Hold{
+					{Part: fleet.NodeCamera, Way: fleet.HeldByTies, Awaits: "the cage", Due: "2026-05-20"}}}}}},
+			Tasks: []fleet.Task{{ID: "b", Name: "later", Due: "2026-06-01", Quad: "quad", After: "the rain"},
+				{ID: "a", Name: "soon", Due: "2026-05-01"}, {ID: "c", Name: "done", Due: "2026-01-01", Done: "2026-01-01"},
+				{ID: "d", Name: "some day"}},
+		}
+		change(&f.Quads[0], &f.Kit[0])
+		return tasks.List(gear.NewLibrary(set), fleet.NewIndex(f), "2026-05-10")
+	}
+	list := fleetOf(func(*fleet.Quad, *fleet.Kit) {})
+	var says []string
+	for _, o := range list {
+		says = append(says, o.Says)
+	}
+	require.Len(t, list, 6, "%v", says)
+	assert.Equal(t, []string{"soon", "the camera is held by ties as a stop-gap, until this comes: the cage.", "later", "some day"}, says[:4])
+	assert.True(t, list[0].Late)
+	assert.False(t, list[1].Late)
+	assert.False(t, tasks.List(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{
+		Tasks: []fleet.Task{{ID: "a", Due: "2026-05-10"}}}), "2026-05-10")[0].Late, "today is not late")
+	assert.Equal(t, verdict.Mount, list[1].Gate)
+	assert.Equal(t, "Quad, the rain", list[2].Name+", "+list[2].After)
+	assert.Contains(t, says[4], "best avoided: it forgets the mode")
+	assert.Contains(t, says[5], "little room, it ages early")
+
+	for name, change := range map[string]func(q *fleet.Quad, kit *fleet.Kit){
+		"another release":   func(_ *fleet.Quad, kit *fleet.Kit) { kit.Firmware = "1.0" },
+		"another capacitor": func(q *fleet.Quad, _ *fleet.Kit) { q.Now.CapacitorV = new(unit.Volts(35)) },
+		"held by the cage":  func(q *fleet.Quad, _ *fleet.Kit) { q.Now.Holdings = nil },
+	} {
+		assert.Len(t, fleetOf(change), 5, name)
+	}
+}
