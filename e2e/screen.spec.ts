@@ -299,3 +299,15 @@ test.describe('an empty program', () => {
     await expect(page.getByRole('alert')).toContainText('there is no quad "nix"');
   });
 });
+
+test('the accessibility rules find what breaks them', async ({ page, open }) => {
+  await open('/');
+  await expect(page.getByRole('heading').first()).toBeVisible();
+  await page.evaluate(() => {
+    const pale = Object.assign(document.createElement('p'), { textContent: 'pale' });
+    pale.style.color = '#eee';
+    document.querySelector('main')!.append(document.createElement('button'), pale);
+  });
+  await expect(expectAccessible(page)).rejects.toThrow(/button-name[^]*color-contrast|color-contrast[^]*button-name/);
+  await expect(expectAccessible(page, ['color-contrast'])).rejects.toThrow('color-contrast');
+});

@@ -149,7 +149,7 @@ test('a header on bare pads', async ({ page, open, program }) => {
   });
   await quad(page, program.url, { 'flight board': 'Test board' }, { 'air unit': 'Padded' });
   await pick(page, 'joined to the board by', /Six wires/);
-  expect(await ends(page, 'Padded')).toEqual(sixPlaces.map((p) => `${p} fits`));
+  await expect.poll(() => ends(page, 'Padded')).toEqual(sixPlaces.map((p) => `${p} fits`));
   await expect(page.getByText('RX and TX are not crossed')).toHaveCount(0);
   await expect(page.getByLabel('air unit fed from')).toHaveValue(/./);
   await expectAccessible(page);
@@ -191,7 +191,9 @@ test('three depths of wiring', async ({ page, open, program }) => {
   );
   await pick(page, 'joined to the board by', /Tails/);
   await solder(page, 'Six', { 1: '10v', 2: 'ground', 3: 'tx1', 4: 'rx1', 5: 'ground', 6: 'rx2' });
-  expect(await ends(page, 'Six')).toEqual(['10v', 'ground', 'tx1', 'rx1', 'ground', 'rx2'].map((p) => `${p} fits`));
+  await expect
+    .poll(() => ends(page, 'Six'))
+    .toEqual(['10v', 'ground', 'tx1', 'rx1', 'ground', 'rx2'].map((p) => `${p} fits`));
   const depths = page.getByRole('region', { name: /How far to wire it/ });
   const solders = page.getByRole('region', { name: 'To solder' }).locator('tbody tr');
   const off = page.getByRole('region', { name: /Comes off/ });
@@ -208,7 +210,7 @@ test('three depths of wiring', async ({ page, open, program }) => {
   await depths.getByRole('button', { name: 'Plan picture and data, sticks by Own receiver' }).click();
   await expect(solders).toHaveCount(4);
   await solder(page, 'Own receiver', { 1: '5v', 2: 'ground', 3: 'rx3' });
-  expect(await ends(page, 'Own receiver')).toEqual(['5v fits', 'ground fits', 'rx3 fits']);
+  await expect.poll(() => ends(page, 'Own receiver')).toEqual(['5v fits', 'ground fits', 'rx3 fits']);
   await expect(solders).toHaveCount(7);
   await steps(page, 'Solder 4 wires of the air unit', 'Wire the Own receiver', 'Insulate', 'Bind the Own receiver');
 });
@@ -246,7 +248,7 @@ test('a bundle that goes into a plug, and three receivers to choose from', async
   await type('harness', { name: 'Four', source: measured, from: 'trade-sh-4', to: 'trade-sh-4', wires: cable(4) });
   await quad(page, program.url, { 'flight board': 'All in one' }, { 'air unit': 'Six' });
   await pick(page, 'joined to the board by', /^Bundle/);
-  expect(await ends(page, 'Six')).toEqual(sixPlaces.map((p) => `${p} fits`));
+  await expect.poll(() => ends(page, 'Six')).toEqual(sixPlaces.map((p) => `${p} fits`));
   await expect(page.getByRole('region', { name: 'To solder' })).toHaveCount(0);
   const depths = page.getByRole('region', { name: /How far to wire it/ });
   for (const way of [/and data, sticks by Built in$/, /sticks by My sticks$/, /and data, sticks by Small$/]) {
@@ -255,7 +257,7 @@ test('a bundle that goes into a plug, and three receivers to choose from', async
     expect((await ends(page, 'Six')).slice(0, 4)).toEqual(sixPlaces.slice(0, 4).map((p) => `${p} fits`));
   }
   await join(page, 'Small', /^Four into the receiver/);
-  expect(await ends(page, 'Small')).toEqual(['4v5 fits', 'ground fits', 'tx3 fits', 'rx3 fits']);
+  await expect.poll(() => ends(page, 'Small')).toEqual(['4v5 fits', 'ground fits', 'tx3 fits', 'rx3 fits']);
   await steps(page, 'Plug the Bundle', 'Meter pin 1 to pin 2', 'Bind the Small', 'Check every stick');
 });
 
@@ -275,7 +277,9 @@ test('a compact craft: bare pads and two harnesses', async ({ page, open, progra
   await pick(page, 'joined to the board by', /Four tails/);
   await pick(page, 'and by a further cable', /Two tails/);
   await solder(page, 'Compact', { 1: '10v', 2: 'ground', 3: 'tx1', 4: 'rx1', 5: 'ground', 6: 'rx2' });
-  expect(await ends(page, 'Compact')).toEqual(['10v', 'ground', 'tx1', 'rx1', 'ground', 'rx2'].map((p) => `${p} fits`));
+  await expect
+    .poll(() => ends(page, 'Compact'))
+    .toEqual(['10v', 'ground', 'tx1', 'rx1', 'ground', 'rx2'].map((p) => `${p} fits`));
   await expect(page.getByRole('region', { name: 'To solder' }).locator('tbody tr')).toHaveCount(6);
   await steps(page, 'Put the Compact into the frame', 'Solder 6 wires', 'Meter pin 1 to pin 2', 'First power-up');
   // The way back: what was put on comes off, wire by wire.
@@ -351,7 +355,9 @@ test('another stack in a ducted craft', async ({ page, open, program }) => {
   await pick(page, 'flight board', /^New board/);
   await pick(page, 'joined to the board by', /^Loom/);
   await join(page, 'Four in one', /^ESC cable into the esc/);
-  expect(await ends(page, 'Six')).toEqual(['10v', 'ground', 'tx1', 'rx1', 'ground', 'rx2'].map((p) => `${p} fits`));
+  await expect
+    .poll(() => ends(page, 'Six'))
+    .toEqual(['10v', 'ground', 'tx1', 'rx1', 'ground', 'rx2'].map((p) => `${p} fits`));
   expect(await ends(page, 'Four in one')).toHaveLength(8);
   await page.screenshot({ path: '/tmp/shots/d.png', fullPage: true });
   await expect(page.getByRole('region', { name: /Comes off/ }).getByRole('listitem')).toHaveCount(10);

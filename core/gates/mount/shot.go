@@ -87,8 +87,10 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 		}
 		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, far: away(v, body),
 			Where: edgeOf(outline) + " (" + percent(100*space.Share(outline)) + " of the picture)"})
-		after, ok := v.FreeAfter(body, lookAhead)
-		free, frees = max(free, after), frees && ok
+		// What is out of the picture where the others are free asks for no search of its own.
+		if frees && v.Moved(free).Seen(body) != nil {
+			free, frees = v.FreeAfter(body, lookAhead)
+		}
 	}
 	for i := range r.Blocks {
 		if b := &r.Blocks[i]; b.Part != fleet.NodeCamera {
