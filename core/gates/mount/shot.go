@@ -88,7 +88,7 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, far: away(v, body),
 			Where: edgeOf(outline) + " (" + percent(100*space.Share(outline)) + " of the picture)"})
 		// What is out of the picture where the others are free asks for no search of its own.
-		if frees && v.Moved(free).Seen(body) != nil {
+		if frees && v.Moved(free).Sees(body) {
 			free, frees = v.FreeAfter(body, lookAhead)
 		}
 	}

@@ -24,6 +24,11 @@ func (d Disc) Meets(b Box) int64 {
 	return max(0, int64(math.Ceil(float64(d.Radius)-away)))
 }
 
+// around is the least block that holds the cylinder.
+func (d Disc) around() Box {
+	return Box{Min: [3]int64{d.X - d.Radius, d.Y - d.Radius, d.From}, Max: [3]int64{d.X + d.Radius, d.Y + d.Radius, d.To}}
+}
+
 // Solid is a cylinder as a body of many sides, which holds all of it.
 func (d Disc) Solid() Solid {
 	const corners = 24

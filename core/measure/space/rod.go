@@ -60,10 +60,32 @@ func (r Rod) ApartFrom(d Disc) float64 {
 
 // In says how far a rod reaches into a block, and InDisc into a cylinder, by its thickness;
 // zero: it does not.
-func (r Rod) In(b Box) float64 { return max(0, r.Radius-r.Apart(b)) }
+func (r Rod) In(b Box) float64 {
+	if r.clear(b) {
+		return 0
+	}
+	return max(0, r.Radius-r.Apart(b))
+}
 
 // InDisc is the same of a cylinder.
-func (r Rod) InDisc(d Disc) float64 { return max(0, r.Radius-r.ApartFrom(d)) }
+func (r Rod) InDisc(d Disc) float64 {
+	if r.clear(d.around()) {
+		return 0
+	}
+	return max(0, r.Radius-r.ApartFrom(d))
+}
+
+// clear says whether the whole length of a rod lies beyond one side of a block: most do, and
+// need no search.
+func (r Rod) clear(b Box) bool {
+	for i := range 3 {
+		if min(r.Foot[i], r.Tip[i])-r.Radius > float64(MM(b.Max[i])) ||
+			max(r.Foot[i], r.Tip[i])+r.Radius < float64(MM(b.Min[i])) {
+			return true
+		}
+	}
+	return false
+}
 
 func outside(at, low, high float64) float64 { return max(low-at, 0, at-high) }
 
@@ -79,12 +101,17 @@ func (r Rod) least(distance func(point) float64) float64 {
 	}
 	golden := (math.Sqrt(5) - 1) / 2
 	low, high := 0.0, 1.0
+	a, b := high-golden*(high-low), low+golden*(high-low)
+	atA, atB := on(a), on(b)
 	for range 48 {
-		a, b := high-golden*(high-low), low+golden*(high-low)
-		if on(a) <= on(b) {
-			high = b
+		if atA <= atB {
+			high, b, atB = b, a, atA
+			a = high - golden*(high-low)
+			atA = on(a)
 		} else {
-			low = a
+			low, a, atA = a, b, atB
+			b = low + golden*(high-low)
+			atB = on(b)
 		}
 	}
 	return min(on(0), on(1), on((low+high)/2))

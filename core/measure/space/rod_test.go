@@ -41,6 +41,8 @@ func TestRodsAgainstSampling(t *testing.T) {
 		require.InDelta(t, least, rod.Apart(b), 0.02)
 		require.InDelta(t, round, rod.ApartFrom(d), 0.02)
 		require.InDelta(t, max(0, 2-least), rod.In(b), 0.02)
+		require.Equal(t, max(0, 2-rod.Apart(b)), rod.In(b))
+		require.Equal(t, max(0, 2-rod.ApartFrom(d)), rod.InDisc(d))
 		if least == 0 {
 			through++
 		}

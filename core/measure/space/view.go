@@ -35,6 +35,9 @@ func (b Box) Solid() Solid {
 	return between(bottom, top)
 }
 
+// bases is how many of a body's faces hold all of its corners: the two that it lies between.
+const bases = 2
+
 // between is the body between two outlines of as many corners.
 func between(bottom, top []point) Solid {
 	faces := Solid{bottom, top}
@@ -67,20 +70,18 @@ func (s Solid) Middle() (middle [3]float64) {
 // It is nil where nothing of it is in the picture.
 func (v View) Seen(body Solid) [][2]float64 {
 	var corners [][2]float64
+	into, sides := v.into(), v.sides()
 	wide, high := tan(v.Wide/2), tan(v.High/2)
+	if where(body[:bases], into, sides) == beyondOne {
+		return nil
+	}
 	for _, outline := range body {
 		face := make([]point, len(outline))
 		for i, c := range outline {
-			face[i] = v.into(c)
+			face[i] = into(c)
 		}
-		for _, within := range []func(point) float64{
-			func(c point) float64 { return c[X] - nearest },
-			func(c point) float64 { return wide*c[X] - c[Y] },
-			func(c point) float64 { return wide*c[X] + c[Y] },
-			func(c point) float64 { return high*c[X] - c[Z] },
-			func(c point) float64 { return high*c[X] + c[Z] },
-		} {
-			face = clip(face, within)
+		for _, side := range sides {
+			face = clip(face, side)
 		}
 		for _, c := range face {
 			corners = append(corners, [2]float64{-c[Y] / (c[X] * wide), c[Z] / (c[X] * high)})
@@ -92,37 +93,96 @@ func (v View) Seen(body Solid) [][2]float64 {
 	return nil
 }
 
+// Sees says whether Seen has anything; mostly its corners alone tell.
+func (v View) Sees(body Solid) bool {
+	switch where(body[:bases], v.into(), v.sides()) {
+	case beyondOne:
+		return false
+	case cornerIn:
+		return true
+	}
+	return v.Seen(body) != nil
+}
+
+// What the corners of a body tell of where it lies.
+const (
+	across    = iota // each plane has corners on its near side, and no corner is in the picture
+	beyondOne        // all of it is beyond one plane
+	cornerIn         // a corner is in the picture
+)
+
+// where the corners of outlines lie to the planes of a view.
+func where(outlines [][]point, into func(point) point, sides [5]side) int {
+	beyondAll := 1<<len(sides) - 1
+	for _, outline := range outlines {
+		for _, c := range outline {
+			at, beyond := into(c), 0
+			for k := range sides {
+				if sides[k].near(at) < 0 {
+					beyond |= 1 << k
+				}
+			}
+			if beyond == 0 {
+				return cornerIn
+			}
+			beyondAll &= beyond
+		}
+	}
+	if beyondAll != 0 {
+		return beyondOne
+	}
+	return across
+}
+
+// side is a plane by its normal, and how far a point is on its near side, not below 0.
+type side struct {
+	normal point
+	shift  float64
+}
+
+func (s *side) near(p point) float64 { return dot(s.normal, p) + s.shift }
+
+// sides are the planes of a view, as the camera has them.
+func (v View) sides() [5]side {
+	wide, high := tan(v.Wide/2), tan(v.High/2)
+	return [5]side{
+		{point{1, 0, 0}, -nearest},
+		{point{wide, -1, 0}, 0}, {point{wide, 1, 0}, 0},
+		{point{high, 0, -1}, 0}, {point{high, 0, 1}, 0},
+	}
+}
+
 // nearest is how near before the lens something is seen, in millimetres: what touches the
 // planes behind it is not.
 const nearest = 1e-6
 
 func tan(d unit.Degrees) float64 { return math.Tan(float64(d) * math.Pi / 180) }
 
-// into is a point as the camera has it: how far before the lens, to its left and above it.
-func (v View) into(c point) point {
-	for i := range c {
-		c[i] -= float64(v.From[i])
+// into gives a point as the camera has it: how far before the lens, to its left and above it.
+func (v View) into() func(point) point {
+	sinT, cosT := math.Sincos(float64(v.Turn) * math.Pi / 180)
+	sinU, cosU := math.Sincos(float64(v.Up) * math.Pi / 180)
+	return func(c point) point {
+		for i := range c {
+			c[i] -= float64(v.From[i])
+		}
+		c[X], c[Y] = cosT*c[X]+sinT*c[Y], cosT*c[Y]-sinT*c[X]
+		c[X], c[Z] = cosU*c[X]+sinU*c[Z], cosU*c[Z]-sinU*c[X]
+		return c
 	}
-	sin, cos := math.Sincos(float64(v.Turn) * math.Pi / 180)
-	c[X], c[Y] = cos*c[X]+sin*c[Y], cos*c[Y]-sin*c[X]
-	sin, cos = math.Sincos(float64(v.Up) * math.Pi / 180)
-	c[X], c[Z] = cos*c[X]+sin*c[Z], cos*c[Z]-sin*c[X]
-	return c
 }
 
-// clip is what of a flat outline lies on the side of a plane where a distance is not below 0
-// (the way of Sutherland and Hodgman).
-func clip(face []point, distance func(point) float64) (out []point) {
+// clip is what of a flat outline lies on the near side of a plane (the way of Sutherland and
+// Hodgman).
+func clip(face []point, at side) (out []point) {
+	if !slices.ContainsFunc(face, func(c point) bool { return at.near(c) < 0 }) {
+		return face
+	}
 	for i, to := range face {
 		from := face[(i+len(face)-1)%len(face)]
-		a, b := distance(from), distance(to)
+		a, b := at.near(from), at.near(to)
 		if (a < 0) != (b < 0) {
-			at := a / (a - b)
-			var cut point
-			for k := range cut {
-				cut[k] = from[k] + at*(to[k]-from[k])
-			}
-			out = append(out, cut)
+			out = append(out, plus(from, times(minus(to, from), a/(a-b))))
 		}
 		if b >= 0 {
 			out = append(out, to)
@@ -175,11 +235,11 @@ func (v View) Moved(by unit.Millimetres) View {
 // the way alone: solid and view are convex.
 func (v View) FreeAfter(body Solid, within unit.Millimetres) (unit.Millimetres, bool) {
 	seen, free := unit.Millimetres(0), within
-	if v.Moved(free).Seen(body) != nil {
+	if v.Moved(free).Sees(body) {
 		return 0, false
 	}
 	for free-seen > 0.01 {
-		if middle := (seen + free) / 2; v.Moved(middle).Seen(body) != nil {
+		if middle := (seen + free) / 2; v.Moved(middle).Sees(body) {
 			seen = middle
 		} else {
 			free = middle

@@ -120,3 +120,24 @@ func TestBlocksInDiscs(t *testing.T) {
 		assert.InDelta(t, 50, math.Hypot((c[0]+next[0])/2, (c[1]+next[1])/2), 0.001, "its sides touch the circle")
 	}
 }
+
+// What the corners tell is what the outline tells, wherever a block lies.
+func TestSeesIsThatSomethingIsSeen(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 9))
+	var seen, not int
+	for range 3000 {
+		v := space.View{Turn: unit.Degrees(r.IntN(360)), Up: unit.Degrees(r.IntN(120) - 60), Wide: 90, High: 60}
+		body := draw(r).Solid()
+		if r.IntN(2) == 0 {
+			body = drawRod(r).Solid()
+		}
+		is := v.Seen(body) != nil
+		require.Equal(t, is, v.Sees(body))
+		if is {
+			seen++
+		} else {
+			not++
+		}
+	}
+	assert.Greater(t, min(seen, not), 500)
+}

@@ -13,6 +13,7 @@ import (
 	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/link"
@@ -204,6 +205,26 @@ func BenchmarkJudge1000Quads(b *testing.B) {
 	b.ReportMetric(float64(b.Elapsed().Milliseconds())/float64(b.N), "ms/op")
 	if len(levels) < 5 {
 		b.Fatalf("the fleet should be mixed, got %v", levels)
+	}
+}
+
+// What a fit with everything wired takes: its netlist and every finding of every gate.
+func BenchmarkOneQuad(b *testing.B) {
+	st := &stock.Stock{Fleet: &fleet.Fleet{}}
+	require.NoError(b, demo.Load(st))
+	lib, index := st.Library(), fleet.NewIndex(st.Fleet)
+	for i := range index.Quads {
+		q := &index.Quads[i]
+		b.Run(q.ID, func(b *testing.B) {
+			for b.Loop() {
+				c := fleet.NewCase(lib, index, q)
+				nets, _ := netlist.Whole(c)
+				if len(nets) == 0 || len(swap.Judge(c).Gates) < 7 {
+					b.Fatal("nothing to measure")
+				}
+			}
+			b.ReportMetric(0.4, "goal-ms/op")
+		})
 	}
 }
 
