@@ -84,12 +84,19 @@ export const test = base.extend<Fixtures>({
   },
 });
 
+/** Until what is drawn after the first look is there too. */
+const drawn = (page: Page) =>
+  page.evaluate(async () => {
+    for (let i = 0; i < 4; i++) await new Promise(requestAnimationFrame);
+  });
+
 /**
  * No violation of the accessibility rules axe knows, as the page stands. It runs
  * in the page itself and reports violations only: no page of ours has a frame,
  * for which the usual wrapper takes three times as long.
  */
 export async function expectAccessible(page: Page, rules?: string[]): Promise<void> {
+  await drawn(page);
   if (!(await page.evaluate('"axe" in window'))) await page.evaluate(`${axe.source};0`);
   const violations = await page.evaluate(async (rules) => {
     if (document.querySelector('iframe')) throw new Error('a frame: the rules would not be held within');
@@ -104,6 +111,7 @@ export async function expectAccessible(page: Page, rules?: string[]): Promise<vo
 
 /** The page does not scroll sideways. */
 export async function expectNoSidewaysScroll(page: Page): Promise<void> {
+  await drawn(page);
   const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   expect(over, `px beyond the edge of ${page.url()}`).toBeLessThanOrEqual(0);
 }

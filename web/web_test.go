@@ -602,7 +602,7 @@ func TestTheDemosWiringStory(t *testing.T) {
 	wallower := get[web.QuadView](c, "/api/quads/wallower")
 	assert.Len(t, wallower.Pins.Pairs, 15)
 	assert.NotEmpty(t, wallower.Pins.Soldering.Wires)
-	assert.Len(t, wallower.Pins.Ports.Ports, 4)
+	assert.Len(t, wallower.Pins.Ports.Ports, 3)
 	assert.NotEmpty(t, wallower.Pins.Taken)
 	best := wallower.Power.Feeds[0]
 	assert.Equal(t, verdict.Fits, best.Level, best.Why)

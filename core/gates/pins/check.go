@@ -39,6 +39,8 @@ const (
 	CodePort       verdict.Code = "pins.port"
 	CodeDropped    verdict.Code = "pins.use-dropped"
 	CodeOpen       verdict.Code = "pins.open"
+	CodeLoop       verdict.Code = "pins.ground-loop"
+	CodeWaiting    verdict.Code = "pins.no-telemetry"
 	CodeMotor      verdict.Code = "pins.motor"
 	CodeFits       verdict.Code = "pins.fits"
 )
@@ -94,6 +96,9 @@ func Check(c fleet.Case) []verdict.Finding {
 	}
 	if len(findings) == 0 {
 		findings = append(findings, l.fits())
+	}
+	if l.board != nil {
+		findings = append(findings, l.groundLoops()...)
 	}
 	return verdict.Complete(verdict.Pins, l.airUnit.Label(), findings, dangers)
 }

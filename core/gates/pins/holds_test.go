@@ -55,7 +55,7 @@ func TestWiresBesideACable(t *testing.T) {
 	set.Harnesses[0].Wires = sample.Wires(1, 2, 3, 4)
 	assert.Contains(t, codes(pins.Check(caseOf(set, f))), pins.CodeNoSticks)
 	f.Wires = []fleet.Wire{{Pin: 5, To: "ground"}, {Pin: 6, To: "rx3"}}
-	assert.Equal(t, []verdict.Code{pins.CodeFits}, codes(pins.Check(caseOf(set, f))))
+	assert.Equal(t, []verdict.Code{pins.CodeFits, pins.CodeLoop}, codes(pins.Check(caseOf(set, f))))
 	assert.Len(t, pins.Soldering(caseOf(set, f)).Wires, 2)
 	f.Wires[1].To = "10v"
 	assert.Equal(t, verdict.Destroys, find(t, caseOf(set, f), pins.CodeDanger).Danger)

@@ -52,7 +52,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	for _, set := range l.inverters() {
 		list = append(list, verdict.Candidate{Effort: verdict.Wire, Patch: fleet.Patch{Jumper: &set}})
 	}
-	for _, p := range l.putTwice() {
+	for _, p := range append(l.putTwice(), l.waiting()...) {
 		wired(func(w *fleet.Wiring) {
 			w.Ports = slices.DeleteFunc(slices.Clone(w.Ports), func(q fleet.Port) bool { return q == p })
 		})

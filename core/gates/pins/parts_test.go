@@ -167,6 +167,26 @@ func TestWhatNoSingleWireShows(t *testing.T) {
 	}
 }
 
+// A port that waits for telemetry where no ESC is noted says so, and can be freed; one whose
+// ESC is noted, or a part that may be one, is judged with the part.
+func TestTelemetryThatNobodySends(t *testing.T) {
+	buzzer := placed("buzzer", "5v", "buzzer")
+	esc := placed("esc", "batt", "ground", "motor1", "motor2", "motor3", "motor4", "rx4", "current")
+	f := withParts(buzzer)
+	f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseTelemetry}}
+	findings := pins.Check(caseOf(sample.Set(), f))
+	require.Contains(t, codes(findings), pins.CodeWaiting)
+	assert.Equal(t, verdict.Caution, verdict.Worst(findings), "%+v", findings)
+	assert.Contains(t, findings[0].Says, "UART 4 waits for ESC telemetry, and no ESC is noted")
+	assert.True(t, slices.ContainsFunc(pins.Candidates(caseOf(sample.Set(), f)), func(c verdict.Candidate) bool {
+		return c.Patch.Wiring != nil && len(c.Patch.Wiring.Ports) == 0
+	}), "the port is freed")
+	f.Parts = append(f.Parts, esc)
+	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(sample.Set(), f))))
+	f.Parts, f.Ports = f.Parts[:1], nil
+	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(sample.Set(), f))), "none is asked for")
+}
+
 // A receiver with its own wires: they say the port, and are judged; where nobody states
 // them, the port that is stated counts.
 func TestTheReceiversOwnWires(t *testing.T) {

@@ -6,6 +6,8 @@ import (
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
 )
 
@@ -38,7 +40,7 @@ func (l *loom) checkPorts() []verdict.Finding {
 	if len(missing) > 0 {
 		return []verdict.Finding{verdict.CannotTell(verdict.Pins, CodeUnknown, l.board.Label(), missing...)}
 	}
-	findings := slices.Concat(l.checkStated(), l.statedTwice())
+	findings := slices.Concat(l.checkStated(), l.statedTwice(), l.checkWaiting())
 	if l.BuiltIn() && l.Fit.ReceiverCable != nil {
 		findings = append(findings, verdict.Finding{
 			Code:    CodePort,
@@ -87,6 +89,37 @@ func (l *loom) checkNeed(n *Need, taken map[int]Need) (findings []verdict.Findin
 			findings,
 			l.portUnfit(fmt.Sprintf("%s is on UART %d, but %s.", verdict.Capital(change.Use(n.Use)), n.Now, says)),
 		)
+	}
+	return findings
+}
+
+// waiting are the ports that wait for the telemetry of an ESC where none is noted that could
+// send it. What a part whose kind nobody states is, is asked with the part.
+func (l *loom) waiting() (list []fleet.Port) {
+	if slices.ContainsFunc(l.beside, func(r *netlist.Run) bool {
+		return r.Node != fleet.NodeReceiver && (r.Sort == "" || r.Sort == string(gear.SortESC))
+	}) {
+		return nil
+	}
+	for _, p := range l.Fit.Noted() {
+		if p.Use == fleet.UseTelemetry {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
+func (l *loom) checkWaiting() (findings []verdict.Finding) {
+	for _, p := range l.waiting() {
+		findings = append(findings, verdict.Finding{
+			Code:    CodeWaiting,
+			Level:   verdict.Caution,
+			Danger:  verdict.Inconvenient,
+			Subject: l.board.Label(),
+			Source:  "this plan",
+			Says: fmt.Sprintf("UART %d waits for ESC telemetry, and no ESC is noted that sends it: note the ESC with its "+
+				"wires, or free the port.", p.UART),
+		})
 	}
 	return findings
 }

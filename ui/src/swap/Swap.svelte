@@ -10,6 +10,7 @@
   import { typing } from '../lib/keys';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import Afterwards from '../lib/Afterwards.svelte';
   import FindingCard from './FindingCard.svelte';
   import NextPicks from './NextPicks.svelte';
   import NowColumn from './NowColumn.svelte';
@@ -190,7 +191,7 @@
             {/each}
           </div>
           {#if narrow.current}{@render piece(gateParts[gate.gate]?.picture, q)}{/if}
-          {@render piece(gateParts[gate.gate]?.below, q)}
+          {#key gate.gate}<Afterwards>{@render piece(gateParts[gate.gate]?.below, q)}</Afterwards>{/key}
         </section>
       {/if}
     </div>
