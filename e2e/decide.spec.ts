@@ -134,3 +134,24 @@ test('a scenario is kept, copied, held against the plan, and made the plan', asy
   await page.keyboard.press('u');
   await expect(page.getByRole('dialog', { name: 'What was changed' })).toContainText('planned a scenario');
 });
+
+test('two quads against each other: picked by keyboard, as they fly and as they are planned', async ({
+  page,
+  open,
+}) => {
+  await open('/decide');
+  await page.getByRole('link', { name: 'Two quads against each other' }).click();
+  await expect(page.getByText('Pick two.')).toBeVisible();
+  await page.getByLabel('One quad').selectOption('Quern');
+  await page.getByLabel('The other').selectOption('Fantail');
+  await expect(page.getByRole('heading', { name: 'Quern against Fantail' })).toBeVisible();
+  const rate = page.getByRole('row', { name: /bit rate/ });
+  await expect(rate.getByRole('cell')).toHaveText(['41 Mb/s', '52 Mb/s ✓ better']);
+  await expect(page).toHaveURL(/one=quern&other=fantail/);
+  await page.getByLabel('Held').selectOption('as they are planned');
+  await expect(page.getByRole('listitem').filter({ hasText: 'bit rate, at most: not known' })).toBeVisible();
+  await expect(rate).toBeHidden(); // neither links before its updates
+  await page.goto(page.url());
+  await expect(page.getByRole('heading', { name: 'Quern against Fantail' })).toBeVisible();
+  await expect(page.getByLabel('Held')).toHaveValue('planned');
+});

@@ -41,6 +41,7 @@ const screens = [
   '/shelf/edit/quad/rynd',
   '/shelf/files',
   '/shelf/trade',
+  '/against?one=quern&other=fantail',
   '/shelf/table',
   '/shelf/changes',
   '/begin',

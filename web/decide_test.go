@@ -226,3 +226,33 @@ func TestWhatThereIsToSpend(t *testing.T) {
 	status, text = c.do("PUT", "/api/means", string(body))
 	assert.Equal(t, 422, status, text)
 }
+
+// Two quads are held against each other as they fly or as they are planned; a quad that is not
+// there, and one against itself, are refused by name.
+func TestTwoQuadsOverHTTP(t *testing.T) {
+	c := newClient(t, "")
+	none := get[web.AgainstView](c, "/api/against")
+	assert.Len(t, none.Quads, 9)
+	assert.Empty(t, none.Measures)
+	words := func(v web.AgainstView, id string) []string {
+		at := slices.IndexFunc(v.Measures, func(m decide.Measure) bool { return m.ID == id })
+		require.GreaterOrEqual(t, at, 0, id)
+		return v.Measures[at].Words
+	}
+	flying := get[web.AgainstView](c, "/api/against?one=quern&other=fantail")
+	assert.Equal(t, []string{"41 Mb/s", "52 Mb/s"}, words(flying, "bitrate"))
+	assert.Equal(t, "Fantail", flying.Sides[1].Name)
+	planned := get[web.AgainstView](c, "/api/against?one=quern&other=fantail&planned=true")
+	assert.NotEqual(t, flying.Sides[0].Flies, planned.Sides[0].Flies, "Quern gets another unit")
+	for path, want := range map[string]struct {
+		status int
+		says   string
+	}{
+		"/api/against?one=quern&other=nobody": {404, "nobody"},
+		"/api/against?one=quern&other=quern":  {422, "pick two"},
+	} {
+		status, text := c.do("GET", path, "")
+		assert.Equal(t, want.status, status, path)
+		assert.Contains(t, text, want.says)
+	}
+}

@@ -179,6 +179,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFleet(api)
 	s.registerWhatIf(api)
 	s.registerDecide(api)
+	s.registerAgainst(api)
 	s.registerMeans(api)
 	s.registerScenarios(api)
 	s.registerBench(api)

@@ -87,6 +87,7 @@ export type LinkQuestion = Schemas['BeginLinkQuestion'];
 export type Take = Schemas['BeginTake'];
 export type Job = Schemas['Job'];
 export type CandidatesView = Schemas['CandidatesView'];
+export type AgainstView = Schemas['AgainstView'];
 export type Candidate = Schemas['DecideCandidate'];
 export type FleetDecision = Schemas['FleetDecision'];
 export type QuadPlan = FleetDecision['quads'][number];
@@ -267,6 +268,8 @@ export const api = {
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
+  against: (one: string, other: string, planned: boolean) =>
+    read(() => client.GET('/api/against', { params: { query: { one, other, planned } } })),
   decide: (query: Asked) => read(() => client.GET('/api/decide', { params: { query } })),
   order: (query: Asked & { by?: string; every?: number }) =>
     read(() => client.GET('/api/decide/order', { params: { query } })),

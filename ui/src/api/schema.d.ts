@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/against": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API against */
+        get: operations["list-api-against"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/asof": {
         parameters: {
             query?: never;
@@ -1861,6 +1878,11 @@ export interface components {
             /** @enum {string} */
             wins: "there" | "file" | "both";
         };
+        AgainstView: {
+            measures: components["schemas"]["DecideMeasure"][];
+            quads: components["schemas"]["Named"][];
+            sides: components["schemas"]["DecideSide"][];
+        };
         Alternative: {
             antenna: string;
             gains: string;
@@ -2540,6 +2562,14 @@ export interface components {
             level: string;
             title: string;
         };
+        DecideMeasure: {
+            /** Format: int64 */
+            better: number;
+            id: string;
+            same: boolean;
+            title: string;
+            words: string[];
+        };
         DecideOtherWay: {
             from?: string;
             label: string;
@@ -2667,6 +2697,14 @@ export interface components {
             leave: boolean;
             name: string;
             quad: string;
+        };
+        DecideSide: {
+            flies: string;
+            level: string;
+            name: string;
+            purpose?: string;
+            quad: string;
+            use?: string;
         };
         DecideStage: {
             /** Format: double */
@@ -5520,6 +5558,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-against": {
+        parameters: {
+            query?: {
+                /** @description id of a quad */
+                one?: string;
+                /** @description id of another */
+                other?: string;
+                /** @description as they are planned; absent: as they fly */
+                planned?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainstView"];
                 };
             };
             /** @description Error */

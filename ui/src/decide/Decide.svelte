@@ -94,7 +94,7 @@
 </h1>
 <p class="soft">
   The worthiest choice within the budget, and all that no other choice beats in both money and worth. Danger and law are
-  never weighed: what burns, falls or breaks the law is no choice.
+  never weighed: what burns, falls or breaks the law is no choice. <a href="#/against">Two quads against each other</a>
 </p>
 {#if why}<p class="soft">{why[0]?.toUpperCase()}{why.slice(1)}.</p>{/if}
 <form class="flex flex-wrap items-end gap-3 my-2.5" onsubmit={(e) => e.preventDefault()}>
