@@ -68,8 +68,10 @@ func HoldAgainst(one, other fleet.Case) Against {
 	a.add("mass", "weighs", "%.0f g", less, weights)
 	a.add("hover", "hovers for", "%.1f min", more, of(func(o *Outcome) *float64 { return o.HoverMin }))
 	a.add("lag", "sticks late by", "%.0f ms", less, of(func(o *Outcome) *float64 { return o.SticksLagMS }))
-	a.add("bitrate", "bit rate, at most", "%.0f Mb/s", more, of(func(o *Outcome) *float64 { return numberOf(o.BitrateMbps) }))
-	a.add("range", "range as stated, at most", "%.1f km", more, of(func(o *Outcome) *float64 { return numberOf(o.RangeKM) }))
+	a.add("bitrate", "bit rate, at most", "%.0f Mb/s", more,
+		of(func(o *Outcome) *float64 { return numberOf(o.BitrateMbps) }))
+	a.add("range", "range as stated, at most", "%.1f km", more,
+		of(func(o *Outcome) *float64 { return numberOf(o.RangeKM) }))
 	a.links(cases)
 	a.records(outcomes)
 	a.features(cases)

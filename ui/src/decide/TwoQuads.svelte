@@ -85,7 +85,7 @@
             <th scope="row">{m.title}</th>
             {#each m.words as w, i (i)}
               <td class:ahead={m.better === i + 1}
-                >{w}{#if m.better === i + 1}{' '}<span class="better">✓ better</span>{/if}</td
+                >{w}&#32;{#if m.better === i + 1}<span class="better">✓ better</span>{/if}</td
               >
             {/each}
           </tr>
