@@ -64,6 +64,8 @@ type Library struct {
 	// names it, near or far.
 	leads  map[string][]string
 	unread []Unread
+	// settled remembers Under; shared by all who judge on this library.
+	settled *settled
 }
 
 // Unread is an entry, of gear or of a fleet, that is stored and cannot be read.
@@ -71,7 +73,7 @@ type Unread struct{ Kind, ID string }
 
 // Without notes entries that cannot be read. It is called before the library is shared.
 func (l *Library) Without(unread ...Unread) *Library {
-	l.unread = unread
+	l.unread, l.settled = unread, &settled{}
 	return l
 }
 
@@ -91,6 +93,7 @@ func NewLibrary(sets ...*Set) *Library {
 		atOdds:   map[pairKey]string{},
 		stated:   map[string]Item{},
 		leads:    map[string][]string{},
+		settled:  &settled{},
 	}
 	for _, set := range sets {
 		for _, list := range set.Lists() {
@@ -139,6 +142,7 @@ func (l *Library) With(item Item) *Library {
 func (l *Library) put(item Item) *Library {
 	id := item.Head().ID
 	other := *l
+	other.settled = &settled{}
 	other.byID = maps.Clone(l.byID)
 	other.byID[id] = item
 	other.ordered = slices.Clone(l.ordered)

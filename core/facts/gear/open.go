@@ -6,6 +6,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 	"unicode"
 
 	"yokeswap/core/measure/unit"
@@ -214,6 +215,39 @@ func (l *Library) LeavesOpen() bool { return len(l.open) > 0 }
 // Under is the library as it is for a region and for what revision each entry is of; empty:
 // not stated, and what hangs on it stays open. It is the library itself where nothing does.
 func (l *Library) Under(region string, revision func(id string) string) *Library {
+	var key strings.Builder
+	key.WriteString(region)
+	for _, id := range l.open {
+		key.WriteByte(0)
+		key.WriteString(revision(id))
+	}
+	return l.settled.of(key.String(), func() *Library { return l.under(region, revision) })
+}
+
+// settled remembers libraries by the region and the revisions they are settled for. It may be
+// used by many at once.
+type settled struct {
+	mu    sync.Mutex
+	known map[string]*Library
+}
+
+// mostSettled is how many are remembered before all are let go.
+const mostSettled = 64
+
+func (s *settled) of(key string, work func() *Library) *Library {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	lib, known := s.known[key]
+	if !known {
+		if lib = work(); s.known == nil || len(s.known) >= mostSettled {
+			s.known = map[string]*Library{}
+		}
+		s.known[key] = lib
+	}
+	return lib
+}
+
+func (l *Library) under(region string, revision func(id string) string) *Library {
 	out := l
 	for _, id := range l.open {
 		item := l.stated[id]

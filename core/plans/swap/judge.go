@@ -59,7 +59,8 @@ func JudgeAll(lib *gear.Library, f *fleet.Index) []Judgement {
 
 func judgeAll(ctx context.Context, lib *gear.Library, f *fleet.Index) []Judgement {
 	judged := make([]Judgement, len(f.Quads))
-	Each(ctx, len(f.Quads), func(i int) { judged[i] = Judge(fleet.NewCase(lib, f, &f.Quads[i])) })
+	var worlds Worlds
+	Each(ctx, len(f.Quads), func(i int) { judged[i] = worlds.Lazily(fleet.NewCase(lib, f, &f.Quads[i])).all() })
 	return judged
 }
 
@@ -100,8 +101,10 @@ func cannotBeRead(c fleet.Case, gate verdict.Gate, unread []gear.Unread) verdict
 
 // Judge runs all gates over a fit, without trying fixes. What its gear leaves open is
 // judged at its worst.
-func Judge(c fleet.Case) Judgement {
-	l := Lazily(c)
+func Judge(c fleet.Case) Judgement { return Lazily(c).all() }
+
+// all is what all gates say.
+func (l *Lazy) all() Judgement {
 	j := Judgement{Gates: make([]GateVerdict, len(Gates))}
 	levels := make([]verdict.Level, len(Gates))
 	for i := range Gates {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -37,8 +38,11 @@ type option struct {
 }
 
 // Worlds remembers the worlds of the fits of one library and fleet by what they leave open. It
-// is for one goroutine.
-type Worlds struct{ known map[string][]world }
+// may be used by many at once.
+type Worlds struct {
+	mu    sync.Mutex
+	known map[string][]world
+}
 
 // Lazily is a fit to be judged gate by gate, in worlds that are made once for all fits that leave
 // the same open.
@@ -59,6 +63,7 @@ func (w *Worlds) of(c fleet.Case) []world {
 		head := item.Head()
 		fmt.Fprint(&key, head.ID, "@", c.Revision(head.ID), revisionMissing(c, head), " ")
 	}
+	w.mu.Lock()
 	before, known := w.known[key.String()]
 	if !known {
 		before = worldsOf(c, items)
@@ -67,6 +72,7 @@ func (w *Worlds) of(c fleet.Case) []world {
 		}
 		w.known[key.String()] = before
 	}
+	w.mu.Unlock()
 	list := make([]world, len(before))
 	for i, b := range before {
 		list[i] = world{Case: c, supposing: b.supposing, missing: b.missing}
