@@ -66,9 +66,9 @@ chromium:
 	fi
 
 references: # what the checks are held against, from Debian
-	@if command -v ngspice >/dev/null && command -v units >/dev/null && command -v nec2c >/dev/null && command -v admesh >/dev/null && command -v openscad >/dev/null && [ -d /usr/share/kicad/footprints ]; then exit 0; fi
-	echo "== installing Debian's ngspice, units, nec2c, admesh, openscad and kicad-footprints"
-	if ! command -v apt-get >/dev/null || ! { apt-get update -qq && apt-get install -y -qq --no-install-recommends ngspice units nec2c admesh openscad kicad-footprints >/dev/null; }; then
+	@if command -v ngspice >/dev/null && command -v units >/dev/null && command -v nec2c >/dev/null && command -v admesh >/dev/null && command -v openscad >/dev/null && command -v glpsol >/dev/null && [ -d /usr/share/kicad/footprints ]; then exit 0; fi
+	echo "== installing Debian's ngspice, units, nec2c, admesh, openscad, glpk-utils and kicad-footprints"
+	if ! command -v apt-get >/dev/null || ! { apt-get update -qq && apt-get install -y -qq --no-install-recommends ngspice units nec2c admesh openscad glpk-utils kicad-footprints >/dev/null; }; then
 		echo "They cannot be installed: the checks against them are left out."
 	fi
 

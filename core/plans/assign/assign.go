@@ -89,7 +89,7 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 		}
 		p.forget(next, at)
 		curve.Labels += len(next)
-		labels = unbeaten(next)
+		labels = p.unbeaten(next)
 		if p.Most > 0 && len(labels) > p.Most {
 			labels, curve.Exact = labels[:p.Most], false
 		}
@@ -138,50 +138,73 @@ func (p *Problem) forget(labels []*label, at int) {
 	}
 }
 
-// unbeaten are the labels that none beats: as cheap, as worthy and drawing on no more.
-func unbeaten(labels []*label) (left []*label) {
+// unbeaten are the labels that none beats: as worthy, and as cheap with what it has drawn on
+// more paid for. What has no price must not be drawn on more.
+func (p *Problem) unbeaten(labels []*label) (left []*label) {
 	slices.SortStableFunc(labels, func(a, b *label) int {
 		return cmp.Or(cmp.Compare(a.money, b.money), cmp.Compare(b.worth, a.worth), slices.Compare(a.used, b.used))
 	})
-	groups := map[string][]*label{}
-	var order []string
+	var order []string // what is drawn on, each once
 	for _, l := range labels {
-		k := string(l.used)
-		kept := groups[k]
-		if len(kept) > 0 && kept[len(kept)-1].worth >= l.worth {
-			continue // in its own group the last kept is the worthiest and no dearer
-		}
-		if kept == nil {
-			order = append(order, k)
-		}
-		groups[k] = append(kept, l)
+		order = append(order, string(l.used))
 	}
 	slices.Sort(order)
-	for i, k := range order {
-		for _, l := range groups[k] {
-			if !slices.ContainsFunc(order[:i], func(less string) bool {
-				return within(less, k) && beats(groups[less], l)
-			}) {
-				left = append(left, l)
+	order = slices.Compact(order)
+	groups := make(map[string]int, len(order))
+	for i, used := range order {
+		groups[used] = i
+	}
+	kept, rivals := make([][]*label, len(order)), make([][]rival, len(order))
+	for _, l := range labels {
+		k := groups[string(l.used)]
+		if own := kept[k]; len(own) > 0 && own[len(own)-1].worth >= l.worth {
+			continue // in its own group the last kept is the worthiest and no dearer
+		}
+		if rivals[k] == nil {
+			rivals[k] = p.rivals(order, k)
+		}
+		if !slices.ContainsFunc(rivals[k], func(r rival) bool { return beats(kept[r.group], l, r.pays) }) {
+			kept[k] = append(kept[k], l)
+		}
+	}
+	return slices.Concat(kept...)
+}
+
+// rival is a group of labels that may beat another's, and what that costs it.
+type rival struct {
+	group int
+	pays  int64
+}
+
+// rivals are the groups that may beat one: never none, so that they are worked out once.
+func (p *Problem) rivals(order []string, of int) []rival {
+	list := make([]rival, 0, len(order))
+	for i, used := range order {
+		if pays, may := p.toPay(used, order[of]); may && i != of {
+			list = append(list, rival{i, pays})
+		}
+	}
+	return list
+}
+
+// toPay is what it costs at most, whatever is chosen later, to have drawn on one and not on
+// another; false where it draws on more of what there is no more of.
+func (p *Problem) toPay(one, other string) (money int64, may bool) {
+	for t := range len(one) {
+		if more := int64(one[t]) - int64(other[t]); more > 0 {
+			if p.Things[t].Price < 0 {
+				return 0, false
 			}
+			money += more * p.Things[t].Price
 		}
 	}
-	return left
+	return money, true
 }
 
-// within says whether one draws on no more than another.
-func within(a, b string) bool {
-	for i := range len(a) {
-		if a[i] > b[i] {
-			return false
-		}
-	}
-	return true
-}
-
-// beats says whether one of some labels, the cheapest first, is as cheap and as worthy.
-func beats(group []*label, l *label) bool {
-	at, found := slices.BinarySearchFunc(group, l.money, func(g *label, money int64) int {
+// beats says whether one of some labels, the cheapest first, is as worthy and as cheap with
+// what it pays beside.
+func beats(group []*label, l *label, pays int64) bool {
+	at, found := slices.BinarySearchFunc(group, l.money-pays, func(g *label, money int64) int {
 		return cmp.Compare(g.money, money)
 	})
 	if found {
