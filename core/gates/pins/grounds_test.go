@@ -46,3 +46,18 @@ func TestALoopOfGrounds(t *testing.T) {
 		assert.Contains(t, says[0], "two ways, a loop: by straight and by a wire of its own. Lay them side by side")
 	}
 }
+
+// Where the supply is wired to the board as well, or the ground ends on what is none, that is
+// named, and no loop.
+func TestNoLoopWhereTheWiresAreWrong(t *testing.T) {
+	for name, gps := range map[string]fleet.PlacedPart{
+		"fed twice":              placed("gps", "5v", "ground", "tx4", "rx4", "sda", "scl"),
+		"its ground on a signal": placed("gps", "", "sda", "tx4", "rx4", "sda", "scl"),
+	} {
+		f := withParts(gps)
+		f.Feeds = append(f.Feeds, fleet.Feed{To: "the-gps", From: fleet.NodePack})
+		findings := pins.Check(caseOf(sample.Set(), f))
+		assert.Equal(t, verdict.Unfit, verdict.Worst(findings), name)
+		assert.NotContains(t, codes(findings), pins.CodeLoop, name)
+	}
+}

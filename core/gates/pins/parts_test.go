@@ -183,7 +183,11 @@ func TestTelemetryThatNobodySends(t *testing.T) {
 	}), "the port is freed")
 	f.Parts = append(f.Parts, esc)
 	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(sample.Set(), f))))
-	f.Parts, f.Ports = f.Parts[:1], nil
+	f.Parts = f.Parts[:1]
+	own := f
+	own.Receiver, own.ReceiverCable = "receiver", &fleet.Cable{Wires: wires("5v", "ground", "tx2", "rx2")}
+	assert.Contains(t, codes(pins.Check(caseOf(sample.Set(), own))), pins.CodeWaiting, "a receiver is no ESC")
+	f.Ports = nil
 	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(sample.Set(), f))), "none is asked for")
 }
 
@@ -412,7 +416,9 @@ func TestWhatIsNotStatedOfAPart(t *testing.T) {
 	f = withParts(esc)
 	assert.Equal(t, verdict.Fits, verdict.Worst(pins.Check(caseOf(set, f))), "nothing turns on what it is")
 	f.Ports = []fleet.Port{{UART: 4, Use: fleet.UseTelemetry}}
-	assert.Equal(t, verdict.Unknown, verdict.Worst(pins.Check(caseOf(set, f))))
+	findings := pins.Check(caseOf(set, f))
+	assert.Equal(t, verdict.Unknown, verdict.Worst(findings))
+	assert.NotContains(t, codes(findings), pins.CodeWaiting, "it may be the ESC")
 }
 
 // A receiver whose wires nobody states stands in the table all the same, with its pins and

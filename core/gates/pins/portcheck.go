@@ -97,7 +97,7 @@ func (l *loom) checkNeed(n *Need, taken map[int]Need) (findings []verdict.Findin
 // send it. What a part whose kind nobody states is, is asked with the part.
 func (l *loom) waiting() (list []fleet.Port) {
 	if slices.ContainsFunc(l.beside, func(r *netlist.Run) bool {
-		return r.Node != fleet.NodeReceiver && (r.Sort == "" || r.Sort == string(gear.SortESC))
+		return r.Sort == "" || r.Sort == string(gear.SortESC)
 	}) {
 		return nil
 	}

@@ -98,6 +98,33 @@ func TestWhatIsNotStatedIsNeverBetter(t *testing.T) {
 	}
 }
 
+// A link of which a term is not stated is held against the other without it, and neither is the
+// better for it.
+func TestARangeWithATermLeftOut(t *testing.T) {
+	one, other := flown(t, "quern", "fantail", func(_, _ *fleet.Quad) {})
+	full := measure(t, decide.HoldAgainst(one, other), "front:5.8")
+	assert.Equal(t, 1, full.Better)
+	unit, _, ok := other.AirUnit()
+	require.True(t, ok)
+	less := *unit
+	less.Radio = new(*unit.Radio)
+	less.Radio.MaxMW = nil
+	other.Library = other.Library.With(&less)
+	without := measure(t, decide.HoldAgainst(one, other), "front:5.8")
+	assert.Zero(t, without.Better)
+	assert.Contains(t, without.Words[1], ", without transmit power")
+	camera := *unit.Camera
+	camera.RecordsOwn = nil
+	less.Camera = &camera
+	other.Library = other.Library.With(&less)
+	records := measure(t, decide.HoldAgainst(one, other), "records")
+	assert.Equal(t, []string{"yes", "not known"}, records.Words)
+	assert.Zero(t, records.Better)
+	features := measure(t, decide.HoldAgainst(one, other), "features")
+	assert.Equal(t, []string{"picture flip, built-in OSD layout", "canvas OSD, automatic recording"}, features.Words)
+	assert.Contains(t, measure(t, decide.HoldAgainst(one, other), "sticks").Words[1], "Lantern R2")
+}
+
 // The range of one against the other is the other's against it turned round.
 func TestTheRangeOfTwoQuadsTurnedRound(t *testing.T) {
 	one, other := flown(t, "quern", "brayer", func(_, _ *fleet.Quad) {})
