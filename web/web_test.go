@@ -21,6 +21,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/pins"
 	"yokeswap/core/plans/route"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
@@ -583,6 +584,31 @@ func TestTheWiringIsExported(t *testing.T) {
 	assert.Contains(t, text, "UART TX")
 	status, _ = c.do("GET", "/api/quads/nix/wiring.svg", "")
 	assert.Equal(t, 404, status)
+}
+
+// A port that waits for telemetry nobody sends is freed in one press.
+func TestAPortThatWaitsForNothingIsFreed(t *testing.T) {
+	c := newClient(t, "")
+	revision, entry := entryOf(c, "quad", "wallower")
+	var quad fleet.Quad
+	require.NoError(t, json.Unmarshal(entry, &quad))
+	quad.Next.Ports = append(quad.Next.Ports, fleet.Port{UART: 6, Use: fleet.UseTelemetry})
+	body, err := json.Marshal(quad)
+	require.NoError(t, err)
+	status, text := c.do("PUT", fmt.Sprintf("/api/entries/quad/wallower?revision=%d", revision), string(body))
+	require.Equal(t, 200, status, text)
+	view := get[web.QuadView](c, "/api/quads/wallower")
+	gate := view.Judgement.Gate(verdict.Pins)
+	at := slices.IndexFunc(gate.Findings, func(f verdict.Finding) bool { return f.Code == pins.CodeWaiting })
+	require.GreaterOrEqual(t, at, 0, "%+v", gate.Findings)
+	assert.Equal(t, verdict.Caution, gate.Level)
+	require.NotEmpty(t, gate.Findings[at].Fixes)
+	patch, err := json.Marshal(gate.Findings[at].Fixes[0].Patch)
+	require.NoError(t, err)
+	status, text = c.do("POST", "/api/quads/wallower/next", fmt.Sprintf(`{"revision":%d,"patch":%s}`, view.Revision, patch))
+	require.Equal(t, 200, status, text)
+	view = get[web.QuadView](c, "/api/quads/wallower")
+	assert.Equal(t, verdict.Fits, view.Judgement.Gate(verdict.Pins).Level)
 }
 
 // Pressed, a re-pin plan makes the pins gate fit; the demo's six-cell quad gets

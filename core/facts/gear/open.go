@@ -242,6 +242,9 @@ func (s *settled) of(key string, work func() *Library) *Library {
 		if lib = work(); s.known == nil || len(s.known) >= mostSettled {
 			s.known = map[string]*Library{}
 		}
+		if lib.settled != s { // not that of the call, which others read
+			lib.settled = s // settled anew, it is what the one it is from would be
+		}
 		s.known[key] = lib
 	}
 	return lib

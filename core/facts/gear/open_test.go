@@ -129,3 +129,24 @@ func TestAWindowInCells(t *testing.T) {
 	}
 	assert.False(t, lib.LeavesOpen(), "that leaves nothing open")
 }
+
+// Settled once more, a library is what the one it was settled from would be, and is remembered:
+// not made anew for each fit.
+func TestALibraryIsSettledOnce(t *testing.T) {
+	maxV := unit.Volts(20)
+	u := gear.AirUnit{Device: gear.Device{Entry: gear.Entry{ID: "one", Variants: []gear.Variant{
+		{Value: "input.maxV", Region: "here", Number: new(float64(17))},
+	}}}, Input: gear.Input{MaxV: &maxV}}
+	lib := gear.NewLibrary(&gear.Set{AirUnits: []gear.AirUnit{u}})
+	none := func(string) string { return "" }
+	here := lib.Under("here", none)
+	assert.Same(t, here, lib.Under("here", none))
+	assert.Same(t, here, here.Under("here", none))
+	assert.Same(t, lib, lib.Under("there", none))
+	assert.Same(t, lib.Under("there", none), here.Under("there", none))
+	found, _ := gear.Find[*gear.AirUnit](here, "one")
+	assert.InDelta(t, 17, float64(*found.Input.MaxV), 1e-9)
+	renamed := *found
+	renamed.Name = "other"
+	assert.NotSame(t, here, here.With(&renamed).Under("here", none), "another entry, another library")
+}

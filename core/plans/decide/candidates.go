@@ -59,6 +59,7 @@ type Company struct {
 type Outcome struct {
 	MassG       *unit.Grams             `json:"massG,omitempty"` // more than today
 	BeforeG     *unit.Grams             `json:"-"`
+	AllG        *unit.Grams             `json:"-"`                 // what it weighs then
 	Records     *bool                   `json:"records,omitempty"` // in place of an action camera
 	HoverMin    *float64                `json:"hoverMin,omitempty"`
 	FlightTime  *float64                `json:"flightTime,omitempty"` // a share of today's
@@ -267,7 +268,7 @@ func outcomeOf(c fleet.Case) Outcome {
 		Controllers: []string{},
 	}
 	weight := mount.Weigh(c.Library, c.Fleet, &q, nil)
-	o.BeforeG, o.Records = weight.BeforeG, link.Records(c)
+	o.BeforeG, o.AllG, o.Records = weight.BeforeG, weight.AllG(), link.Records(c)
 	o.MassG, o.HoverMin, o.FlightTime = weight.ChangeG, weight.HoverMinNext, weight.FlightTime
 	for _, b := range antenna.Compare(c.Library, c.Fleet, &q) {
 		o.Bands = append(o.Bands, Band{b.Label, b.Factor, b.BehindFactor})

@@ -3,6 +3,7 @@ package decide
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -11,7 +12,6 @@ import (
 	"yokeswap/core/gates/antenna"
 	"yokeswap/core/gates/control"
 	"yokeswap/core/gates/link"
-	"yokeswap/core/gates/mount"
 	"yokeswap/core/plans/swap"
 )
 
@@ -49,29 +49,16 @@ func HoldAgainst(one, other fleet.Case) Against {
 	cases := [2]fleet.Case{one, other}
 	a := Against{Sides: []Side{}, Measures: []Measure{}}
 	var outcomes [2]Outcome
-	var weights [2]*float64
 	var judged [2]swap.Judgement
 	for i, c := range cases {
-		judged[i] = swap.Judge(c)
+		judged[i], outcomes[i] = swap.Judge(c), outcomeOf(c)
 		a.Sides = append(a.Sides, Side{Quad: c.Quad.ID, Name: c.Quad.Label(), Flies: swap.Describe(c), Use: c.Quad.Use,
 			Purpose: c.Quad.Purpose, Level: judged[i].Level})
-		outcomes[i] = outcomeOf(c)
-		q := *c.Quad
-		q.Next = c.Fit
-		w := mount.Weigh(c.Library, c.Fleet, &q, nil)
-		weights[i] = numberOf(w.AllG())
-	}
-	of := func(value func(*Outcome) *float64) [2]*float64 {
-		return [2]*float64{value(&outcomes[0]), value(&outcomes[1])}
 	}
 	a.gates(judged)
-	a.add("mass", "weighs", "%.0f g", less, weights)
-	a.add("hover", "hovers for", "%.1f min", more, of(func(o *Outcome) *float64 { return o.HoverMin }))
-	a.add("lag", "sticks late by", "%.0f ms", less, of(func(o *Outcome) *float64 { return o.SticksLagMS }))
-	a.add("bitrate", "bit rate, at most", "%.0f Mb/s", more,
-		of(func(o *Outcome) *float64 { return numberOf(o.BitrateMbps) }))
-	a.add("range", "range as stated, at most", "%.1f km", more,
-		of(func(o *Outcome) *float64 { return numberOf(o.RangeKM) }))
+	for _, n := range compared {
+		a.number(n, outcomes)
+	}
 	a.links(cases)
 	a.records(outcomes)
 	a.features(cases)
@@ -83,31 +70,18 @@ func HoldAgainst(one, other fleet.Case) Against {
 
 const notKnown = "not known"
 
-// What more of a value is.
-const (
-	less = -1 // the smaller value is better
-	more = 1
-)
-
-func numberOf[T ~float64](v *T) *float64 {
-	if v == nil {
-		return nil
-	}
-	return new(float64(*v))
+// numbered is what is compared as a number: how much the less the better; false: not known.
+type numbered struct {
+	id, title, format string
+	of                func(*Outcome) (float64, bool)
 }
 
-// add holds a number of each side, which is compared as it is shown.
-func (a *Against) add(id, title, format string, way int, values [2]*float64) {
-	m := Measure{ID: id, Title: title, Words: []string{notKnown, notKnown}}
-	for i, v := range values {
-		if v != nil {
-			m.Words[i] = fmt.Sprintf(format, *v)
-		}
-	}
-	if values[0] != nil && values[1] != nil && m.Words[0] != m.Words[1] {
-		m.Better = betterSide(way * cmp.Compare(*values[0], *values[1]))
-	}
-	a.put(m)
+var compared = []numbered{
+	{"mass", "weighs", "%.0f g", func(o *Outcome) (float64, bool) { return number(o.AllG, 1) }},
+	{"hover", "hovers for", "%.1f min", func(o *Outcome) (float64, bool) { return number(o.HoverMin, -1) }},
+	{"lag", "sticks late by", "%.0f ms", func(o *Outcome) (float64, bool) { return number(o.SticksLagMS, 1) }},
+	{"bitrate", "bit rate, at most", "%.0f Mb/s", func(o *Outcome) (float64, bool) { return number(o.BitrateMbps, -1) }},
+	{"range", "range as stated, at most", "%.1f km", func(o *Outcome) (float64, bool) { return number(o.RangeKM, -1) }},
 }
 
 // betterSide is the side that has more: above 0 the first.
@@ -119,6 +93,23 @@ func betterSide(compared int) int {
 		return 2
 	}
 	return 0
+}
+
+// number holds a number of each side, which is compared as it is shown.
+func (a *Against) number(n numbered, outcomes [2]Outcome) {
+	m := Measure{ID: n.id, Title: n.title, Words: []string{notKnown, notKnown}}
+	one, known := n.of(&outcomes[0])
+	other, also := n.of(&outcomes[1])
+	if known {
+		m.Words[0] = fmt.Sprintf(n.format, math.Abs(one))
+	}
+	if also {
+		m.Words[1] = fmt.Sprintf(n.format, math.Abs(other))
+	}
+	if known && also && m.Words[0] != m.Words[1] {
+		m.Better = betterSide(cmp.Compare(other, one))
+	}
+	a.put(m)
 }
 
 func (a *Against) put(m Measure) {

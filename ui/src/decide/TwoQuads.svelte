@@ -66,7 +66,7 @@
 {/if}
 {#if sides.length === 2}
   <section class="panel px-4 py-2" aria-label="What differs">
-    <table class="w-full">
+    <table class="rows">
       <thead>
         <tr>
           <th scope="col"><span class="unseen">what</span></th>
@@ -110,10 +110,6 @@
 <style>
   th,
   td {
-    padding: 5px 12px 5px 0;
-    text-align: left;
-    vertical-align: top;
-    border-top: 1px solid var(--line);
     overflow-wrap: break-word;
   }
   @media (max-width: 640px) {
@@ -123,9 +119,6 @@
     th:first-child {
       width: 31%;
     }
-  }
-  thead th {
-    border-top: 0;
   }
   .ahead {
     font-weight: 600;
