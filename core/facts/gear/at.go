@@ -6,6 +6,7 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 )
 
 // keys are the fields by which an entry of a list is found.
@@ -49,18 +50,35 @@ func SetAt(entry any, path string, value any) error {
 }
 
 // steps are the steps of a path.
-func steps(path string) []string {
-	return strings.Split(strings.NewReplacer("[", ".", "]", "").Replace(path), ".")
-}
+func steps(path string) []string { return strings.Split(dotted.Replace(path), ".") }
+
+var dotted = strings.NewReplacer("[", ".", "]", "")
 
 // fieldOf is a field of a struct by its name in a file.
 func fieldOf(v reflect.Value, name string) (reflect.Value, bool) {
-	for _, f := range reflect.VisibleFields(v.Type()) {
-		if is, _, _ := strings.Cut(f.Tag.Get("json"), ","); is == name && is != "" {
-			return v.FieldByIndex(f.Index), true
+	index, there := fieldsOf(v.Type())[name]
+	if !there {
+		return reflect.Value{}, false
+	}
+	return v.FieldByIndex(index), true
+}
+
+// fieldsByName are the fields of the structs met so far, by their names in a file.
+var fieldsByName sync.Map // of map[string][]int by reflect.Type
+
+func fieldsOf(t reflect.Type) map[string][]int {
+	if known, ok := fieldsByName.Load(t); ok {
+		return known.(map[string][]int)
+	}
+	fields := map[string][]int{}
+	for _, f := range reflect.VisibleFields(t) {
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if _, before := fields[name]; name != "" && !before {
+			fields[name] = f.Index
 		}
 	}
-	return reflect.Value{}, false
+	fieldsByName.Store(t, fields)
+	return fields
 }
 
 // elementOf is the entry of a list that a step names, made where it is not there.

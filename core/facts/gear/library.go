@@ -59,6 +59,8 @@ type Library struct {
 
 	controllers []string
 	open        []string        // what states ranges, or values under a condition
+	openAt      map[string]int  // where each of them is in open
+	renamed     bool            // the name of one is left open
 	stated      map[string]Item // as it is under no condition
 	// leads are the ids of gear that leads to what is left open: that itself, and what
 	// names it, near or far.
@@ -66,6 +68,7 @@ type Library struct {
 	unread []Unread
 	// settled remembers Under; shared by all who judge on this library.
 	settled *settled
+	reads   *Reads // nil: nobody watches
 }
 
 // Unread is an entry, of gear or of a fleet, that is stored and cannot be read.
@@ -93,6 +96,7 @@ func NewLibrary(sets ...*Set) *Library {
 		atOdds:   map[pairKey]string{},
 		stated:   map[string]Item{},
 		leads:    map[string][]string{},
+		openAt:   map[string]int{},
 		settled:  &settled{},
 	}
 	for _, set := range sets {
@@ -103,6 +107,8 @@ func NewLibrary(sets ...*Set) *Library {
 					continue
 				}
 				if leavesOpen(item) {
+					lib.openAt[id] = len(lib.open)
+					lib.renamed = lib.renamed || item.Head().renamed()
 					lib.open = append(lib.open, id)
 				}
 				stated := item
@@ -140,8 +146,9 @@ func (l *Library) With(item Item) *Library {
 
 // put is the library with another entry in the place of the one of its id.
 func (l *Library) put(item Item) *Library {
+	l.readAll()
 	id := item.Head().ID
-	other := *l
+	other := *l.unwatched()
 	other.settled = &settled{}
 	other.byID = maps.Clone(l.byID)
 	other.byID[id] = item
@@ -174,6 +181,7 @@ func (l *Library) put(item Item) *Library {
 
 // Item finds any piece of gear.
 func (l *Library) Item(id string) (Item, bool) {
+	l.read(id)
 	item, ok := l.byID[id]
 	return item, ok
 }
@@ -181,6 +189,7 @@ func (l *Library) Item(id string) (Item, bool) {
 // Find finds gear of one type; false where the id is unknown or names gear of
 // another kind.
 func Find[T Item](l *Library, id string) (T, bool) {
+	l.read(id)
 	item, ok := l.byID[id].(T)
 	return item, ok
 }
@@ -190,6 +199,7 @@ func All[T Item](l *Library) []T {
 	var out []T
 	for _, item := range l.ordered {
 		if _, ok := item.(T); ok {
+			l.read(item.Head().ID)
 			out = append(out, l.byID[item.Head().ID].(T))
 		}
 	}
@@ -200,17 +210,27 @@ func All[T Item](l *Library) []T {
 func (l *Library) Controllers() []string { return l.controllers }
 
 // Items gives everything in library order, as it is stated.
-func (l *Library) Items() []Item { return l.ordered }
+func (l *Library) Items() []Item {
+	l.readAll()
+	return l.ordered
+}
 
 // Pairings gives the statements about a pair of models.
 func (l *Library) Pairings(airUnit, goggles string) []*Pairing {
-	return l.pairings[pairKey{airUnit, goggles}]
+	list := l.pairings[pairKey{airUnit, goggles}]
+	for _, p := range list {
+		l.read(p.ID)
+	}
+	return list
 }
 
 // Untested is the statement that nobody has tried two models with each other; false where
 // none is made.
 func (l *Library) Untested(airUnit, goggles string) (*Pairing, bool) {
 	p, ok := l.untested[pairKey{airUnit, goggles}]
+	if ok {
+		l.read(p.ID)
+	}
 	return p, ok
 }
 
@@ -220,6 +240,7 @@ const MostPairings = 64
 
 // PairingCounts counts the statements about each pair of models, air unit first.
 func (l *Library) PairingCounts() map[[2]string]int {
+	l.readAll()
 	counts := make(map[[2]string]int, len(l.pairings))
 	for key, list := range l.pairings {
 		counts[[2]string{key.airUnit, key.goggles}] = len(list)
@@ -257,6 +278,7 @@ func (l *Library) Contradiction(airUnit, goggles string) string {
 // Chart gives the chart of a device model; one without moves where the id names
 // no device.
 func (l *Library) Chart(id string) *firmware.Chart {
+	l.read(id)
 	if c, ok := l.charts[id]; ok {
 		return c
 	}
@@ -265,6 +287,9 @@ func (l *Library) Chart(id string) *firmware.Chart {
 
 // Label is the name of the gear with this id, or the id itself.
 func (l *Library) Label(id string) string {
+	if l.renamed {
+		l.read(id)
+	}
 	if item, ok := l.byID[id]; ok {
 		return item.Head().Label()
 	}

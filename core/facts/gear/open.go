@@ -124,6 +124,11 @@ func inVolts(item Item) (pins []Pin) {
 
 func leavesOpen(item Item) bool { return len(item.Head().Ranges)+len(item.Head().Variants) > 0 }
 
+// renamed says whether its name is left open.
+func (e *Entry) renamed() bool {
+	return slices.ContainsFunc(e.Variants, func(v Variant) bool { return v.Value == "name" })
+}
+
 // closed is an entry with the middle of its ranges, and its windows in volts; itself where it
 // states neither.
 func closed(item Item) Item {
@@ -145,6 +150,7 @@ func closed(item Item) Item {
 // Open are the entries that leave something open and are reached from some ids: by each of
 // them, each once.
 func (l *Library) Open(from func(visit func(id string))) (list []Item) {
+	l.readAll()
 	var reached []string
 	from(func(id string) {
 		for _, open := range l.leads[id] {
@@ -221,7 +227,8 @@ func (l *Library) Under(region string, revision func(id string) string) *Library
 		key.WriteByte(0)
 		key.WriteString(revision(id))
 	}
-	return l.settled.of(key.String(), func() *Library { return l.under(region, revision) })
+	out := l.settled.of(key.String(), func() *Library { return l.unwatched().under(region, revision) })
+	return out.watchedBy(l.reads) // an entry of it hangs on that entry alone
 }
 
 // settled remembers libraries by the region and the revisions they are settled for. It may be

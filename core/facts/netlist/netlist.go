@@ -141,23 +141,31 @@ func AirUnit(c fleet.Case) (*Run, bool) {
 	}), true
 }
 
-// Others are the runs of everything wired beside the air unit: the separate receiver,
-// where its wires are stated and it is not built into the board, and the placed parts. One whose model nobody has
-// described
-// is left out.
+// Receiver is the run of the separate receiver; false where its wires are not stated, or it is built
+// into the board.
+func Receiver(c fleet.Case) (*Run, bool) {
+	r, ok := c.PlacedReceiver()
+	if !ok || c.Fit.ReceiverCable == nil {
+		return nil, false
+	}
+	return newRun(c, Run{
+		Node:     fleet.NodeReceiver,
+		Sort:     "receiver",
+		Entry:    &r.Entry,
+		Plug:     r.Plug,
+		Input:    &r.Input,
+		Outline:  r.Outline,
+		Inverted: r.Inverted,
+		Cable:    *c.Fit.ReceiverCable,
+		Field:    "receiverCable.wires",
+	}), true
+}
+
+// Others are the runs of everything wired beside the air unit: the separate receiver and the placed
+// parts. One whose model nobody has described is left out.
 func Others(c fleet.Case) (runs []*Run) {
-	if r, ok := c.PlacedReceiver(); ok && c.Fit.ReceiverCable != nil {
-		runs = append(runs, newRun(c, Run{
-			Node:     fleet.NodeReceiver,
-			Sort:     "receiver",
-			Entry:    &r.Entry,
-			Plug:     r.Plug,
-			Input:    &r.Input,
-			Outline:  r.Outline,
-			Inverted: r.Inverted,
-			Cable:    *c.Fit.ReceiverCable,
-			Field:    "receiverCable.wires",
-		}))
+	if r, wired := Receiver(c); wired {
+		runs = append(runs, r)
 	}
 	for i := range c.Fit.Parts {
 		placed := &c.Fit.Parts[i]

@@ -63,9 +63,8 @@ func Nets(c fleet.Case, runs []*Run) []Net {
 //
 // Method: union and find.
 func components(list []joint) []Net {
-	var pins []Pin
-	var parent []int
-	at := map[Pin]int{}
+	most := 2 * len(list)
+	pins, parent, at := make([]Pin, 0, most), make([]int, 0, most), make(map[Pin]int, most)
 	place := func(p Pin) int {
 		if i, known := at[p]; known {
 			return i
@@ -85,15 +84,16 @@ func components(list []joint) []Net {
 		a, b := place(j.a), place(j.b)
 		parent[root(a)] = root(b)
 	}
-	groups := map[int]int{}
+	groups := make([]int, len(pins)) // the place of a root's net, counted from 1
 	var nets []Net
 	for i := range pins {
 		r := root(i)
-		if _, known := groups[r]; !known {
-			groups[r] = len(nets)
+		if groups[r] == 0 {
 			nets = append(nets, Net{})
+			groups[r] = len(nets)
 		}
-		nets[groups[r]].Pins = append(nets[groups[r]].Pins, pins[i])
+		net := &nets[groups[r]-1]
+		net.Pins = append(net.Pins, pins[i])
 	}
 	return nets
 }

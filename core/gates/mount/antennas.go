@@ -51,7 +51,7 @@ func (s *seat) rods() (list []Rod, missing []verdict.Missing) {
 			missing = append(missing, verdict.GearValue(&on.Entry, "rodMM", "length and diameter beyond its foot"))
 			continue
 		}
-		rod := Rod{Label: on.Label(), Stand: on.Stand, Lies: on.Stand.Words(), DiameterMM: *on.RodDiameterMM, rod: *on.Rod}
+		rod := Rod{Label: on.Label(), Stand: on.Stand, DiameterMM: *on.RodDiameterMM, rod: *on.Rod}
 		for k := range 3 {
 			rod.Foot[k], rod.Tip[k] = unit.Millimetres(on.Rod.Foot[k]), unit.Millimetres(on.Rod.Tip[k])
 		}

@@ -60,8 +60,16 @@ type PlateOn struct {
 // room works out where everything of a fit lies. missing lists what is not stated of what
 // has a place; of the frame, where something has one.
 func (s *seat) room() (r Room, missing []verdict.Missing) {
-	r = Room{Blocks: []Block{}, Rounds: []Round{}, Rods: []Rod{}, Plates: []PlateOn{}, Loose: []Block{}, Lacks: []string{}}
-	for _, part := range s.bodies() {
+	bodies := s.bodies()
+	r = Room{
+		Blocks: make([]Block, 0, len(bodies)),
+		Rounds: []Round{},
+		Rods:   []Rod{},
+		Plates: []PlateOn{},
+		Loose:  []Block{},
+		Lacks:  []string{},
+	}
+	for _, part := range bodies {
 		place, placed := s.Fit.PlaceOf(part.node)
 		size, lacks := part.size()
 		switch {
@@ -73,7 +81,6 @@ func (s *seat) room() (r Room, missing []verdict.Missing) {
 			}
 		case placed:
 			block, lacks := part.block(place, size)
-			block.Lies, block.Snap = place.Words(), s.snap(part.node, place)
 			r.Blocks = append(r.Blocks, block)
 			missing = append(missing, lacks...)
 		default:
@@ -94,7 +101,6 @@ func (s *seat) room() (r Room, missing []verdict.Missing) {
 	}
 	rods, lacks := s.rods()
 	r.Rods, missing = append(r.Rods, rods...), append(missing, lacks...)
-	r.clash()
 	return r, missing
 }
 
@@ -358,6 +364,15 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 func RoomOf(c fleet.Case) Room {
 	s := newSeat(c)
 	r, missing := s.room()
+	for i := range r.Blocks {
+		if b := &r.Blocks[i]; b.Place != nil {
+			b.Lies, b.Snap = b.Place.Words(), s.snap(b.Part, *b.Place)
+		}
+	}
+	for i := range r.Rods {
+		r.Rods[i].Lies = r.Rods[i].Stand.Words()
+	}
+	r.clash()
 	if s.frame != nil {
 		for i := range s.frame.Plates {
 			p := &s.frame.Plates[i]

@@ -81,15 +81,17 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 	shot := &Shot{TiltDeg: v.Up, ViewXDeg: v.Wide, ViewYDeg: v.High, Turned: v.Turn, Lens: v.From, Seen: []Seen{}}
 	free, frees := unit.Millimetres(0), true
 	look := func(label string, body space.Solid) {
-		outline := v.Seen(body)
+		seen := v.Look(body)
+		outline := seen.Seen()
 		if outline == nil {
 			return
 		}
 		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, far: away(v, body),
 			Where: edgeOf(outline) + " (" + percent(100*space.Share(outline)) + " of the picture)"})
-		// What is out of the picture where the others are free asks for no search of its own.
-		if frees && v.Moved(free).Sees(body) {
-			free, frees = v.FreeAfter(body, lookAhead)
+		if frees {
+			var own unit.Millimetres
+			own, frees = seen.FreeAfter(lookAhead)
+			free = max(free, own)
 		}
 	}
 	for i := range r.Blocks {
@@ -98,7 +100,9 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 		}
 	}
 	for i := range r.Rounds {
-		look(r.Rounds[i].Label, r.Rounds[i].disc.Solid())
+		if disc := r.Rounds[i].disc; !v.Misses(disc.Reach()) {
+			look(r.Rounds[i].Label, disc.Solid())
+		}
 	}
 	for i := range r.Rods {
 		look(r.Rods[i].Label, r.Rods[i].rod.Solid())
@@ -111,12 +115,13 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 	return shot, nil
 }
 
-// away is how far the middle of a body is from the lens.
+// away is how far the middle of a body is from the lens, to the micrometre: what is as far on either
+// side stays in its order.
 func away(v space.View, body space.Solid) (square float64) {
 	for i, at := range body.Middle() {
 		square += (at - float64(v.From[i])) * (at - float64(v.From[i]))
 	}
-	return math.Sqrt(square)
+	return math.Round(math.Sqrt(square)*1000) / 1000
 }
 
 // edgeOf says where in the picture an outline lies: at the edges it meets.

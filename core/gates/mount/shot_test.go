@@ -49,9 +49,9 @@ func TestWhatTheCameraSees(t *testing.T) {
 		"nothing, from far enough forward": {35, nil, verdict.Fits, nil},
 		"both plates": {20, nil, verdict.Caution, []string{
 			"the bottom at the lower edge", "the top at the upper edge",
-			"15.1 mm forward it sees none of it, and the lens stands 12.0 mm out before the cage",
+			"15.0 mm forward it sees none of it, and the lens stands 12.0 mm out before the cage",
 		}},
-		"level, 2 mm back": {33, nil, verdict.Caution, []string{"Moved 2.1 mm forward", "the cage still guards the lens."}},
+		"level, 2 mm back": {33, nil, verdict.Caution, []string{"Moved 2.0 mm forward", "the cage still guards the lens."}},
 		"looking up, the top plate alone": {
 			20, func(_ *gear.Set, m *fleet.Mounting) { m.TiltDeg = new(unit.Degrees(30)) }, verdict.Caution,
 			[]string{"Tilted by 30° the camera sees a standoff", "the top at the upper edge (59 % of the picture)"},

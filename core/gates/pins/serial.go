@@ -44,7 +44,7 @@ func MSPPort(c fleet.Case) (int, bool) {
 // MSPWiredTo is MSPPort, with whether the wires of the air unit are said: else it is what
 // the fit states of its ports.
 func MSPWiredTo(c fleet.Case) (port int, on, said bool) {
-	l, ok := newLoom(c)
+	l, ok := ownLoom(c)
 	if !ok || len(l.missing) > 0 {
 		port, on = c.Fit.PortOf(fleet.UseMSP)
 		return port, on, false
@@ -61,8 +61,8 @@ func SticksPort(c fleet.Case) (int, bool) {
 		return port, true
 	}
 	if c.Fit.Receiver != "" {
-		for _, run := range netlist.Others(c) {
-			if tells := run.LiveOf(gear.PinUARTTX); run.Node == fleet.NodeReceiver && tells != nil {
+		if run, wired := netlist.Receiver(c); wired {
+			if tells := run.LiveOf(gear.PinUARTTX); tells != nil {
 				if port, sends, isPort := gear.SerialPin(tells.Terminal); isPort && !sends {
 					return port, true
 				}
@@ -70,7 +70,7 @@ func SticksPort(c fleet.Case) (int, bool) {
 		}
 		return c.Fit.PortOf(fleet.UseReceiver)
 	}
-	if l, ok := newLoom(c); ok && len(l.missing) == 0 {
+	if l, ok := ownLoom(c); ok && len(l.missing) == 0 {
 		if out := l.run.Of(gear.PinRCOut); out != nil {
 			if port, sends, isPort := gear.SerialPin(out.Terminal); isPort && !sends {
 				return port, true

@@ -26,9 +26,17 @@ type loom struct {
 	beside  []*netlist.Run // what is wired beside the air unit
 }
 
-// newLoom is the wiring of the air unit; false where the fit has none.
+// newLoom is the wiring of the air unit, and of what is wired beside it; false where the fit has
+// no air unit.
 func newLoom(c fleet.Case) (*loom, bool) {
-	l := &loom{Case: c, beside: netlist.Others(c)}
+	l, ok := ownLoom(c)
+	l.beside = netlist.Others(c)
+	return l, ok
+}
+
+// ownLoom is the wiring of the air unit alone; false where the fit has none.
+func ownLoom(c fleet.Case) (*loom, bool) {
+	l := &loom{Case: c}
 	l.board, _ = c.Board()
 	var ok bool
 	if l.airUnit, _, ok = c.AirUnit(); !ok {

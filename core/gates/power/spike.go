@@ -52,14 +52,23 @@ func (c Circuit) Peak() unit.Volts {
 		slope := complex(d[1], 0) + complex(2*d[2], 0)*p + complex(3*d[3], 0)*p*p
 		weights[i] = (1 + complex(zero, 0)*p) / (p * slope)
 	}
-	at := func(t float64) float64 {
-		sum := 1.0
-		for i, p := range modes {
-			sum += real(weights[i] * cmplx.Exp(p*complex(t, 0)))
+	return c.Volts * unit.Volts(math.Max(1, highest(response(modes, weights), modes)))
+}
+
+// response is the sum of the modes over time, as a share of the pack's voltage. The first is real;
+// the others are a pair of conjugates, of which one tells both, or real too.
+func response(modes, weights [3]complex128) func(t float64) float64 {
+	real0, weight0 := real(modes[0]), real(weights[0])
+	a, b := modes[1], modes[2]
+	if imag(a) == 0 {
+		return func(t float64) float64 {
+			return 1 + weight0*math.Exp(real0*t) + real(weights[1])*math.Exp(real(a)*t) + real(weights[2])*math.Exp(real(b)*t)
 		}
-		return sum
 	}
-	return c.Volts * unit.Volts(math.Max(1, highest(at, modes)))
+	return func(t float64) float64 {
+		sin, cos := math.Sincos(imag(a) * t)
+		return 1 + weight0*math.Exp(real0*t) + 2*math.Exp(real(a)*t)*(real(weights[1])*cos-imag(weights[1])*sin)
+	}
 }
 
 // highest finds the top of the response: it is looked for from the fastest mode's
@@ -80,14 +89,19 @@ func highest(at func(float64) float64, modes [3]complex128) float64 {
 			best, top = t, v
 		}
 	}
-	low, high := best/later, best*later
 	const golden = 0.6180339887498949
+	low, high := best/later, best*later
+	a, b := high-golden*(high-low), low+golden*(high-low)
+	atA, atB := at(a), at(b)
 	for range 24 {
-		a, b := high-golden*(high-low), low+golden*(high-low)
-		if at(a) > at(b) {
-			high = b
+		if atA > atB {
+			high, b, atB = b, a, atA
+			a = high - golden*(high-low)
+			atA = at(a)
 		} else {
-			low = a
+			low, a, atA = a, b, atB
+			b = low + golden*(high-low)
+			atB = at(b)
 		}
 	}
 	return math.Max(top, at((low+high)/2))

@@ -31,13 +31,27 @@ func (d Disc) around() Box {
 
 // Solid is a cylinder as a body of many sides, which holds all of it.
 func (d Disc) Solid() Solid {
-	const corners = 24
-	reach := float64(MM(d.Radius)) / math.Cos(math.Pi/corners)
-	bottom, top := make([]point, corners), make([]point, corners)
-	for i := range corners {
-		sin, cos := math.Sincos(2 * math.Pi * float64(i) / corners)
-		x, y := float64(MM(d.X))+reach*cos, float64(MM(d.Y))+reach*sin
+	bottom, top := make([]point, len(roundabout)), make([]point, len(roundabout))
+	radius := float64(MM(d.Radius))
+	for i, at := range roundabout {
+		x, y := float64(MM(d.X))+radius*at[X], float64(MM(d.Y))+radius*at[Y]
 		bottom[i], top[i] = point{x, y, float64(MM(d.From))}, point{x, y, float64(MM(d.To))}
 	}
-	return between(bottom, top)
+	return Solid{bottom, top}
+}
+
+// roundabout are the corners of a polygon whose sides touch the circle of radius 1 from outside.
+var roundabout = func() (list [24][2]float64) {
+	reach := 1 / math.Cos(math.Pi/float64(len(list)))
+	for i := range list {
+		sin, cos := math.Sincos(2 * math.Pi * float64(i) / float64(len(list)))
+		list[i] = [2]float64{reach * cos, reach * sin}
+	}
+	return list
+}()
+
+// Reach is the middle of a cylinder, and how far from there it reaches.
+func (d Disc) Reach() (middle [3]float64, far float64) {
+	middle = [3]float64{float64(MM(d.X)), float64(MM(d.Y)), float64(MM(d.From)+MM(d.To)) / 2}
+	return middle, math.Hypot(float64(MM(d.Radius))*roundabout[0][X], float64(MM(d.To)-MM(d.From))/2)
 }

@@ -42,10 +42,7 @@ func (l Lead) way(out, in float64) (long, radius float64) {
 			radius = min(radius, s.room/s.wants)
 		}
 	}
-	for _, turn := range []float64{first, second} {
-		long -= radius * (2*math.Tan(turn/2) - turn)
-	}
-	return long, radius
+	return long - radius*(2*a-first+2*b-second), radius
 }
 
 // maxTurn is how far a lead turns at one corner: beyond it, it would fold back on itself.

@@ -69,10 +69,21 @@ func (r Rod) In(b Box) float64 {
 
 // InDisc is the same of a cylinder.
 func (r Rod) InDisc(d Disc) float64 {
-	if r.clear(d.around()) {
+	if r.clear(d.around()) || r.besides(d) {
 		return 0
 	}
 	return max(0, r.Radius-r.ApartFrom(d))
+}
+
+// besides says whether a rod, seen from above, passes a cylinder.
+func (r Rod) besides(d Disc) bool {
+	x, y := float64(MM(d.X)), float64(MM(d.Y))
+	dx, dy := r.Tip[X]-r.Foot[X], r.Tip[Y]-r.Foot[Y]
+	along := 0.0
+	if square := dx*dx + dy*dy; square > 0 {
+		along = max(0, min(1, ((x-r.Foot[X])*dx+(y-r.Foot[Y])*dy)/square))
+	}
+	return math.Hypot(r.Foot[X]+along*dx-x, r.Foot[Y]+along*dy-y) > float64(MM(d.Radius))+r.Radius
 }
 
 // clear says whether the whole length of a rod lies beyond one side of a block: most do, and
@@ -139,7 +150,7 @@ func (r Rod) Solid() Solid {
 			foot[i][k], tip[i][k] = r.Foot[k]+off, r.Tip[k]+off
 		}
 	}
-	return between(foot, tip)
+	return Solid{foot, tip}
 }
 
 func minus(a, b point) point          { return point{a[0] - b[0], a[1] - b[1], a[2] - b[2]} }

@@ -59,8 +59,8 @@ func TestAnglesBetweenRods(t *testing.T) {
 	assert.InDelta(t, 180, float64(stands(0, 0).Between(stands(180, 0))), 1e-6)
 	up := stands(30, 90)
 	assert.InDelta(t, 43, up.Tip[2], 1e-9)
-	assert.Len(t, up.Solid()[0], 8)
-	assert.InDelta(t, 1.5/math.Cos(math.Pi/8), math.Hypot(up.Solid()[0][0][0]-1, up.Solid()[0][0][1]-2), 1e-9)
+	assert.Len(t, up.Solid().Bottom(), 8)
+	assert.InDelta(t, 1.5/math.Cos(math.Pi/8), math.Hypot(up.Solid().Bottom()[0][0]-1, up.Solid().Bottom()[0][1]-2), 1e-9)
 }
 
 // A lead is never shorter than straight, longer by a few radii at most, and bent no tighter than

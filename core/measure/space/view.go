@@ -1,6 +1,7 @@
 package space
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -15,93 +16,116 @@ type View struct {
 	Wide, High unit.Degrees        // between the planes at its sides, above and below; under 180
 }
 
-// Solid is a convex body as its flat faces, their corners in millimetres.
-type Solid [][]point
-
-type point [3]float64
-
-// Solid is a block as a body.
-func (b Box) Solid() Solid {
-	low, high := [2]float64{}, [2]float64{}
-	for i := range 2 {
-		low[i], high[i] = float64(MM(b.Min[i])), float64(MM(b.Max[i]))
-	}
-	around := [][2]float64{low, {high[0], low[1]}, high, {low[0], high[1]}}
-	bottom, top := make([]point, len(around)), make([]point, len(around))
-	for i, c := range around {
-		bottom[i] = point{c[0], c[1], float64(MM(b.Min[Z]))}
-		top[i] = point{c[0], c[1], float64(MM(b.Max[Z]))}
-	}
-	return between(bottom, top)
-}
-
-// bases is how many of a body's faces hold all of its corners: the two that it lies between.
-const bases = 2
-
-// between is the body between two outlines of as many corners.
-func between(bottom, top []point) Solid {
-	faces := Solid{bottom, top}
-	for i := range bottom {
-		next := (i + 1) % len(bottom)
-		faces = append(faces, []point{bottom[i], bottom[next], top[next], top[i]})
-	}
-	return faces
-}
-
-// Middle of a body's corners.
-func (s Solid) Middle() (middle [3]float64) {
-	n := 0.0
-	for _, face := range s {
-		for _, c := range face {
-			for i := range c {
-				middle[i] += c[i]
-			}
-			n++
-		}
-	}
-	for i := range middle {
-		middle[i] /= n
-	}
-	return middle
-}
-
 // Seen is what of a solid lies in the picture: a convex outline, where the edges of the picture
 // lie at −1 and 1, right and up counted above 0, drawn as a lens without distortion does it.
 // It is nil where nothing of it is in the picture.
-func (v View) Seen(body Solid) [][2]float64 {
-	var corners [][2]float64
-	into, sides := v.into(), v.sides()
+func (v View) Seen(body Solid) [][2]float64 { return v.Look(body).Seen() }
+
+// Misses says whether nothing within a distance of a place is in the picture: it is all beyond one
+// plane. Where it is false, something may be.
+func (v View) Misses(place [3]float64, within float64) bool {
+	into := v.into()
+	at := into.as(place)
+	for _, s := range v.sides() {
+		if s.near(at) < -within*length(s.normal) {
+			return true
+		}
+	}
+	return false
+}
+
+// Sees says whether Seen has anything; mostly its corners alone tell.
+func (v View) Sees(body Solid) bool {
+	l := v.Look(body)
+	switch l.where() {
+	case beyondOne:
+		return false
+	case cornerIn:
+		return true
+	}
+	return l.Seen() != nil
+}
+
+// Look is a body as a camera has it.
+type Look struct {
+	from        View
+	body        Solid
+	sides       [5]side
+	bottom, top []corner
+}
+
+// corner is a point as the camera has it, and the planes it is beyond, a bit each.
+type corner struct {
+	at     point
+	beyond uint8
+}
+
+// Look is a body as the camera has it.
+func (v View) Look(body Solid) *Look {
+	into, l := v.into(), &Look{from: v, body: body, sides: v.sides()}
 	wide, high := tan(v.Wide/2), tan(v.High/2)
-	if where(body[:bases], into, sides) == beyondOne {
+	list := make([]corner, 0, len(body.bottom)+len(body.top))
+	for _, outline := range [][]point{body.bottom, body.top} {
+		for _, p := range outline {
+			c := corner{at: into.as(p)}
+			for k, near := range nears(c.at, wide, high) {
+				if near < 0 {
+					c.beyond |= 1 << k
+				}
+			}
+			list = append(list, c)
+		}
+	}
+	l.bottom, l.top = list[:len(body.bottom)], list[len(body.bottom):]
+	return l
+}
+
+// Seen is what of it lies in the picture, as View.Seen has it.
+func (l *Look) Seen() [][2]float64 {
+	if l.where() == beyondOne {
 		return nil
 	}
-	for _, outline := range body {
-		face := make([]point, len(outline))
-		for i, c := range outline {
-			face[i] = into(c)
-		}
-		for _, side := range sides {
-			face = clip(face, side)
-		}
+	wide, high := tan(l.from.Wide/2), tan(l.from.High/2)
+	var corners [][2]float64
+	l.faces(func(face []point) {
 		for _, c := range face {
 			corners = append(corners, [2]float64{-c[Y] / (c[X] * wide), c[Z] / (c[X] * high)})
 		}
-	}
+	})
 	if around := hull(corners); Share(around) > 0 {
 		return around
 	}
 	return nil
 }
 
-// Sees says whether Seen has anything; mostly its corners alone tell.
-func (v View) Sees(body Solid) bool {
-	switch where(body[:bases], v.into(), v.sides()) {
-	case beyondOne:
-		return false
-	case cornerIn:
-		return true
+// faces visits what of each flat face of a body lies in the view. A face from outline to outline
+// that no plane cuts is left out: its corners are those of the outlines.
+func (l *Look) faces(visit func([]point)) {
+	var room [2][]point
+	cut := func(always bool, corners ...corner) {
+		all, any := ^uint8(0), uint8(0)
+		face, spare := room[0][:0], room[1]
+		for i := range corners {
+			all, any = all&corners[i].beyond, any|corners[i].beyond
+			face = append(face, corners[i].at)
+		}
+		if all != 0 || any == 0 && !always {
+			return
+		}
+		for k := range l.sides {
+			if any&(1<<k) != 0 {
+				face, spare = clip(spare[:0], face, &l.sides[k]), face
+			}
+		}
+		room = [2][]point{face, spare}
+		visit(face)
 	}
-	return v.Seen(body) != nil
+	cut(true, l.bottom...)
+	cut(true, l.top...)
+	for i := range l.bottom {
+		next := (i + 1) % len(l.bottom)
+		cut(false, l.bottom[i], l.bottom[next], l.top[next], l.top[i])
+	}
 }
 
 // What the corners of a body tell of where it lies.
@@ -111,21 +135,15 @@ const (
 	cornerIn         // a corner is in the picture
 )
 
-// where the corners of outlines lie to the planes of a view.
-func where(outlines [][]point, into func(point) point, sides [5]side) int {
-	beyondAll := 1<<len(sides) - 1
-	for _, outline := range outlines {
-		for _, c := range outline {
-			at, beyond := into(c), 0
-			for k := range sides {
-				if sides[k].near(at) < 0 {
-					beyond |= 1 << k
-				}
-			}
-			if beyond == 0 {
+// where is where a body lies to the planes of the view.
+func (l *Look) where() int {
+	beyondAll := ^uint8(0)
+	for _, outline := range [][]corner{l.bottom, l.top} {
+		for i := range outline {
+			if outline[i].beyond == 0 {
 				return cornerIn
 			}
-			beyondAll &= beyond
+			beyondAll &= outline[i].beyond
 		}
 	}
 	if beyondAll != 0 {
@@ -152,32 +170,44 @@ func (v View) sides() [5]side {
 	}
 }
 
+// nears is how far a point is on the near side of each of them.
+func nears(p point, wide, high float64) [5]float64 {
+	across, up := wide*p[X], high*p[X]
+	return [5]float64{p[X] - nearest, across - p[Y], across + p[Y], up - p[Z], up + p[Z]}
+}
+
 // nearest is how near before the lens something is seen, in millimetres: what touches the
 // planes behind it is not.
 const nearest = 1e-6
 
 func tan(d unit.Degrees) float64 { return math.Tan(float64(d) * math.Pi / 180) }
 
-// into gives a point as the camera has it: how far before the lens, to its left and above it.
-func (v View) into() func(point) point {
-	sinT, cosT := math.Sincos(float64(v.Turn) * math.Pi / 180)
-	sinU, cosU := math.Sincos(float64(v.Up) * math.Pi / 180)
-	return func(c point) point {
-		for i := range c {
-			c[i] -= float64(v.From[i])
-		}
-		c[X], c[Y] = cosT*c[X]+sinT*c[Y], cosT*c[Y]-sinT*c[X]
-		c[X], c[Z] = cosU*c[X]+sinU*c[Z], cosU*c[Z]-sinU*c[X]
-		return c
-	}
+// eye is where a camera stands and how it is turned.
+type eye struct {
+	from                   point
+	sinT, cosT, sinU, cosU float64
 }
 
-// clip is what of a flat outline lies on the near side of a plane (the way of Sutherland and
-// Hodgman).
-func clip(face []point, at side) (out []point) {
-	if !slices.ContainsFunc(face, func(c point) bool { return at.near(c) < 0 }) {
-		return face
+func (v View) into() (e eye) {
+	for i := range e.from {
+		e.from[i] = float64(v.From[i])
 	}
+	e.sinT, e.cosT = math.Sincos(float64(v.Turn) * math.Pi / 180)
+	e.sinU, e.cosU = math.Sincos(float64(v.Up) * math.Pi / 180)
+	return e
+}
+
+// as is a point as the camera has it: how far before the lens, to its left and above it.
+func (e *eye) as(p point) point {
+	p = minus(p, e.from)
+	p[X], p[Y] = e.cosT*p[X]+e.sinT*p[Y], e.cosT*p[Y]-e.sinT*p[X]
+	p[X], p[Z] = e.cosU*p[X]+e.sinU*p[Z], e.cosU*p[Z]-e.sinU*p[X]
+	return p
+}
+
+// clip adds to a list what of a flat outline lies on the near side of a plane (the way of
+// Sutherland and Hodgman).
+func clip(out, face []point, at *side) []point {
 	for i, to := range face {
 		from := face[(i+len(face)-1)%len(face)]
 		a, b := at.near(from), at.near(to)
@@ -193,7 +223,12 @@ func clip(face []point, at side) (out []point) {
 
 // hull is the convex outline around points (Andrew's way).
 func hull(points [][2]float64) [][2]float64 {
-	slices.SortFunc(points, func(a, b [2]float64) int { return slices.Compare(a[:], b[:]) })
+	slices.SortFunc(points, func(a, b [2]float64) int {
+		if a[0] != b[0] {
+			return cmp.Compare(a[0], b[0])
+		}
+		return cmp.Compare(a[1], b[1])
+	})
 	half := func(list [][2]float64) (out [][2]float64) {
 		for _, c := range list {
 			for len(out) > 1 && turns(out[len(out)-2], out[len(out)-1], c) <= 0 {
@@ -233,17 +268,56 @@ func (v View) Moved(by unit.Millimetres) View {
 // FreeAfter is how far on a camera has to be moved, level, until a solid that it sees is out of
 // its picture; false where that is not within a distance. A solid is seen from one stretch of
 // the way alone: solid and view are convex.
-func (v View) FreeAfter(body Solid, within unit.Millimetres) (unit.Millimetres, bool) {
-	seen, free := unit.Millimetres(0), within
-	if v.Moved(free).Sees(body) {
+func (l *Look) FreeAfter(within unit.Millimetres) (unit.Millimetres, bool) {
+	last, beyond := l.leaves()
+	seen, free := unit.Millimetres(last), min(unit.Millimetres(beyond), within)
+	if free == within && (seen >= within || l.from.Moved(free).Sees(l.body)) {
 		return 0, false
 	}
 	for free-seen > 0.01 {
-		if middle := (seen + free) / 2; v.Moved(middle).Sees(body) {
+		if middle := (seen + free) / 2; l.from.Moved(middle).Sees(l.body) {
 			seen = middle
 		} else {
 			free = middle
 		}
 	}
 	return free, true
+}
+
+// leaves says how far on, in millimetres, a corner of a body is in the picture for the last time,
+// 0 where none is, and from where on all of it is beyond one plane; infinite: never.
+func (l *Look) leaves() (last, beyond float64) {
+	sin, cos := math.Sincos(float64(l.from.Up) * math.Pi / 180)
+	var nears [5]float64 // how much nearer a plane is for each millimetre
+	furthest := [5]float64{math.Inf(-1), math.Inf(-1), math.Inf(-1), math.Inf(-1), math.Inf(-1)}
+	for k := range l.sides {
+		nears[k] = dot(l.sides[k].normal, point{cos, 0, -sin})
+	}
+	for _, outline := range [][]corner{l.bottom, l.top} {
+		for i := range outline {
+			from, to := 0.0, math.Inf(1)
+			for k := range l.sides {
+				near := l.sides[k].near(outline[i].at)
+				furthest[k] = max(furthest[k], near)
+				switch {
+				case nears[k] > 0:
+					to = min(to, near/nears[k])
+				case nears[k] < 0:
+					from = max(from, near/nears[k])
+				case near < 0:
+					to = 0
+				}
+			}
+			if from <= to {
+				last = max(last, to)
+			}
+		}
+	}
+	beyond = math.Inf(1)
+	for k := range nears {
+		if nears[k] > 0 {
+			beyond = min(beyond, furthest[k]/nears[k])
+		}
+	}
+	return last, beyond
 }

@@ -65,25 +65,38 @@ func TestTheViewAgainstRayCasting(t *testing.T) {
 	assert.Greater(t, seen, 60)
 }
 
-// A camera that has moved as far as is said sees the block no longer; a little less far, it does.
+// drawBody is a block, a rod or a cylinder.
+func drawBody(r *rand.Rand) space.Solid {
+	switch mm := func(low, high int) unit.Millimetres { return unit.Millimetres(low + r.IntN(high-low+1)) }; r.IntN(3) {
+	case 0:
+		return draw(r).Solid()
+	case 1:
+		return drawRod(r).Solid()
+	default:
+		from := mm(-30, 30)
+		return space.NewDisc(mm(-60, 60), mm(-60, 60), mm(5, 140), from, from+mm(1, 20)).Solid()
+	}
+}
+
+// A camera that has moved as far as is said sees the body no longer; a little less far, it does.
 func TestHowFarOnItIsFree(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	freed := 0
-	for range 400 {
-		v, b := drawView(r), draw(r)
-		if v.Seen(b.Solid()) == nil {
+	for range 2000 {
+		v, body := drawView(r), drawBody(r)
+		if v.Seen(body) == nil {
 			continue
 		}
-		free, ok := v.FreeAfter(b.Solid(), 200)
+		free, ok := v.Look(body).FreeAfter(200)
 		if !ok {
-			require.NotNil(t, v.Moved(200).Seen(b.Solid()))
+			require.NotNil(t, v.Moved(200).Seen(body))
 			continue
 		}
 		freed++
-		require.Nil(t, v.Moved(free).Seen(b.Solid()))
-		require.NotNil(t, v.Moved(free-0.02).Seen(b.Solid()))
+		require.Nil(t, v.Moved(free).Seen(body))
+		require.NotNil(t, v.Moved(free-0.02).Seen(body))
 	}
-	assert.Greater(t, freed, 100)
+	assert.Greater(t, freed, 300)
 }
 
 // A plate 10 mm over the lens that reaches 20 mm before it is seen by a level camera that sees
@@ -92,7 +105,7 @@ func TestAPlateOverTheLens(t *testing.T) {
 	v := space.View{Wide: 90, High: 90}
 	plate := space.Standing([3]unit.Millimetres{0, 0, 10}, [3]unit.Millimetres{40, 200, 2}, 0)
 	assert.InDelta(t, 0.25, space.Share(v.Seen(plate.Solid())), 0.0001)
-	free, ok := v.FreeAfter(plate.Solid(), 100)
+	free, ok := v.Look(plate.Solid()).FreeAfter(100)
 	require.True(t, ok)
 	assert.InDelta(t, 10, float64(free), 0.02)
 	v.Up = -45
@@ -113,7 +126,7 @@ func TestBlocksInDiscs(t *testing.T) {
 	assert.Equal(t, int64(0), d.Meets(block(57, 20)), "over it")
 	corner := space.Standing([3]unit.Millimetres{46, 46, 12}, [3]unit.Millimetres{20, 20, 5}, 0)
 	assert.Equal(t, int64(0), d.Meets(corner), "its corner is 50.9 mm away, its sides 36 mm")
-	bottom := d.Solid()[0]
+	bottom := d.Solid().Bottom()
 	assert.Len(t, bottom, 24)
 	for i, c := range bottom {
 		next := bottom[(i+1)%24]
@@ -127,10 +140,7 @@ func TestSeesIsThatSomethingIsSeen(t *testing.T) {
 	var seen, not int
 	for range 3000 {
 		v := space.View{Turn: unit.Degrees(r.IntN(360)), Up: unit.Degrees(r.IntN(120) - 60), Wide: 90, High: 60}
-		body := draw(r).Solid()
-		if r.IntN(2) == 0 {
-			body = drawRod(r).Solid()
-		}
+		body := drawBody(r)
 		is := v.Seen(body) != nil
 		require.Equal(t, is, v.Sees(body))
 		if is {
@@ -140,4 +150,25 @@ func TestSeesIsThatSomethingIsSeen(t *testing.T) {
 		}
 	}
 	assert.Greater(t, min(seen, not), 500)
+}
+
+// What is missed is not seen, and most of what is not seen is missed.
+func TestWhatIsMissedIsNotSeen(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 28))
+	var missed, not int
+	for range 2000 {
+		v, from := drawView(r), unit.Millimetres(r.IntN(61)-30)
+		disc := space.NewDisc(unit.Millimetres(r.IntN(301)-150), unit.Millimetres(r.IntN(301)-150), unit.Millimetres(5+r.IntN(120)),
+			from, from+unit.Millimetres(1+r.IntN(20)))
+		seen := v.Seen(disc.Solid()) != nil
+		if v.Misses(disc.Reach()) {
+			require.False(t, seen, "%+v %+v", v, disc)
+			missed++
+		}
+		if !seen {
+			not++
+		}
+	}
+	assert.Greater(t, missed, not/2)
+	assert.Greater(t, 2000-not, 200)
 }

@@ -25,7 +25,13 @@ type Gate struct {
 	Draw       func(fleet.Case) any // what its picture shows
 	Needs      []verdict.Gate       // gates it asks for what they find; a test holds it against the imports
 	Holds      *Hold                // nil: nothing on the bench waits for it
+	// Never are the beginnings of the paths of values of gear that it does not read. It is not asked
+	// again for what those may be; a test asks it all the same.
+	Never []string
 }
+
+// What gear wants of its supply, and what it weighs.
+const ofSupply, ofMass = "input.", "massG"
 
 // Phase groups the steps of a bench day.
 type Phase string
@@ -63,6 +69,7 @@ var Gates = []Gate{
 		Candidates: link.Candidates,
 		Draw:       drawn(link.Draw),
 		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseBind}, Always: true},
+		Never:      []string{ofSupply, ofMass},
 	},
 	{
 		Name:       verdict.Power,
@@ -73,6 +80,7 @@ var Gates = []Gate{
 		Candidates: power.Candidates,
 		Draw:       drawn(power.Trace),
 		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseFeed, PhaseMeter, PhasePower}},
+		Never:      []string{ofMass},
 	},
 	{
 		Name:       verdict.Pins,
@@ -84,6 +92,7 @@ var Gates = []Gate{
 		Draw:       drawn(pins.Draw),
 		Needs:      []verdict.Gate{verdict.Power},
 		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhasePower, PhaseBind, PhaseCheck}},
+		Never:      []string{ofMass},
 	},
 	{
 		Name:       verdict.Mount,
@@ -94,6 +103,7 @@ var Gates = []Gate{
 		Candidates: mount.Candidates,
 		Draw:       drawn(mount.Draw),
 		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhaseBuild}},
+		Never:      []string{ofSupply, ofMass},
 	},
 	{
 		Name:       verdict.Antenna,
@@ -104,6 +114,7 @@ var Gates = []Gate{
 		Candidates: antenna.Candidates,
 		Draw:       drawn(antenna.Draw),
 		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhasePower, PhaseBind}},
+		Never:      []string{ofSupply, ofMass},
 	},
 	{
 		Name:       verdict.OSD,
@@ -113,6 +124,7 @@ var Gates = []Gate{
 		Candidates: osd.Candidates,
 		Draw:       drawn(osd.Draw),
 		Needs:      []verdict.Gate{verdict.Pins},
+		Never:      []string{ofSupply, ofMass},
 	},
 	{
 		Name:       verdict.Control,
@@ -122,6 +134,7 @@ var Gates = []Gate{
 		Candidates: control.Candidates,
 		Draw:       drawn(control.Draw),
 		Needs:      []verdict.Gate{verdict.Pins},
+		Never:      []string{ofSupply, ofMass},
 	},
 }
 

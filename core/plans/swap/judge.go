@@ -5,6 +5,7 @@ package swap
 import (
 	"context"
 	"runtime"
+	"slices"
 	"sync"
 	"sync/atomic"
 
@@ -133,17 +134,32 @@ func Lazily(c fleet.Case) *Lazy { return &Lazy{Case: c, unread: c.Unread()} }
 // Gate is what a gate says, by its place in the register; what the gear of the fit leaves open
 // is judged at its worst.
 func (l *Lazy) Gate(i int) GateVerdict {
-	v := l.in(l.Case, i)
-	if !l.Library.LeavesOpen() {
-		return v
-	}
-	if !l.opened {
+	if l.Library.LeavesOpen() && !l.opened {
 		l.worlds, l.opened = l.known.of(l.Case), true
 	}
+	if len(l.worlds) == 0 {
+		return l.in(l.Case, i)
+	}
+	never := Gates[i].Never
+	v, read := l.watching(l.Case, i)
+	before := []judged{{nil, read, never}}
 	for k := range l.worlds {
-		v.worst(l.in(l.worlds[k].Case, i), &l.worlds[k])
+		w := &l.worlds[k]
+		if slices.ContainsFunc(before, func(j judged) bool { return j.covers(w) }) {
+			continue // it would say again what it said there
+		}
+		is, read := l.watching(w.Case, i)
+		before = append(before, judged{w.chosen, read, never})
+		v.worst(is, w)
 	}
 	return v
+}
+
+// watching is what a gate says of a fit, and what of the gear that leaves something open it
+// looked up for it.
+func (l *Lazy) watching(c fleet.Case, i int) (v GateVerdict, read *gear.Reads) {
+	c.Library, read = c.Library.Watched()
+	return l.in(c, i), read
 }
 
 // in is what a gate says of a fit as its gear is held in a library.

@@ -26,15 +26,52 @@ const mostWorlds = 32
 type world struct {
 	fleet.Case
 	supposing []string
-	missing   []verdict.Missing // what would settle it
+	chosen    []*option // an option of an axis, or none
+}
+
+// missing is what would settle which world it is.
+func (w *world) missing() (list []verdict.Missing) {
+	for _, o := range w.chosen {
+		if item, _ := w.Library.Item(o.item); o.supposesRevision {
+			list = append(list, revisionMissing(w.Case, item.Head()))
+		}
+	}
+	return list
+}
+
+// judged is a world a gate was judged in, and what of its gear the gate looked up.
+type judged struct {
+	chosen []*option
+	read   *gear.Reads
+	never  []string // what the gate does not read
+}
+
+// covers says whether a gate says the same in a world as in the one it was judged in: where
+// nothing it looked up there is another.
+func (j *judged) covers(w *world) bool {
+	return j.holds(w.chosen, j.chosen) && j.holds(j.chosen, w.chosen)
+}
+
+// holds says whether what was looked up of some options is among others.
+func (j *judged) holds(options, others []*option) bool {
+	return !slices.ContainsFunc(options, func(o *option) bool {
+		return j.read.Has(o.item) && o.matters(j.never) && !slices.Contains(others, o)
+	})
 }
 
 // option is one way a value left open may be.
 type option struct {
-	item    string
-	pins    []gear.Pin
-	says    []string
-	missing []verdict.Missing
+	item             string
+	pins             []gear.Pin
+	says             []string
+	supposesRevision bool
+}
+
+// matters says whether a gate that looks up the entry may read any of it.
+func (o *option) matters(never []string) bool {
+	return slices.ContainsFunc(o.pins, func(p gear.Pin) bool {
+		return !slices.ContainsFunc(never, func(path string) bool { return strings.HasPrefix(p.Path, path) })
+	})
 }
 
 // Worlds remembers the worlds of the fits of one library and fleet by what they leave open. It
@@ -61,7 +98,7 @@ func (w *Worlds) of(c fleet.Case) []world {
 	var key strings.Builder
 	for _, item := range items {
 		head := item.Head()
-		fmt.Fprint(&key, head.ID, "@", c.Revision(head.ID), revisionMissing(c, head), " ")
+		fmt.Fprint(&key, head.ID, "@", c.Revision(head.ID), " ")
 	}
 	w.mu.Lock()
 	before, known := w.known[key.String()]
@@ -75,7 +112,7 @@ func (w *Worlds) of(c fleet.Case) []world {
 	w.mu.Unlock()
 	list := make([]world, len(before))
 	for i, b := range before {
-		list[i] = world{Case: c, supposing: b.supposing, missing: b.missing}
+		list[i] = world{Case: c, supposing: b.supposing, chosen: b.chosen}
 		list[i].Library = b.Library
 	}
 	return list
@@ -84,13 +121,13 @@ func (w *Worlds) of(c fleet.Case) []world {
 // worldsOf are the cases that what a fit's gear leaves open allows; none where it leaves
 // nothing open.
 func worldsOf(c fleet.Case, items []gear.Item) (worlds []world) {
-	var axes [][]option
+	var axes [][]*option
 	for _, item := range items {
 		axes = append(axes, rangesOf(item)...)
 		axes = append(axes, conditionsOf(c, item)...)
 	}
 	for _, chosen := range combined(axes) {
-		w := world{Case: c}
+		w := world{Case: c, chosen: chosen}
 		pins := map[string][]gear.Pin{}
 		var order []string
 		for _, o := range chosen {
@@ -99,7 +136,6 @@ func worldsOf(c fleet.Case, items []gear.Item) (worlds []world) {
 			}
 			pins[o.item] = append(pins[o.item], o.pins...)
 			w.supposing = append(w.supposing, o.says...)
-			w.missing = append(w.missing, o.missing...)
 		}
 		for _, id := range order {
 			item, _ := c.Library.Item(id)
@@ -114,13 +150,13 @@ func worldsOf(c fleet.Case, items []gear.Item) (worlds []world) {
 }
 
 // rangesOf are the ends of an entry's ranges.
-func rangesOf(item gear.Item) (axes [][]option) {
+func rangesOf(item gear.Item) (axes [][]*option) {
 	head := item.Head()
 	for i := range head.Ranges {
 		r := &head.Ranges[i]
-		ends := make([]option, 0, 2)
+		ends := make([]*option, 0, 2)
 		for _, end := range []float64{r.Low, r.High} {
-			ends = append(ends, option{item: head.ID, pins: []gear.Pin{{Path: r.Value, Is: end}}})
+			ends = append(ends, &option{item: head.ID, pins: []gear.Pin{{Path: r.Value, Is: end}}})
 		}
 		words := [2]string{}
 		for k := range ends {
@@ -139,7 +175,7 @@ func rangesOf(item gear.Item) (axes [][]option) {
 
 // conditionsOf are the revisions an entry may be of and the regions it may be set to, where
 // they are not stated, in all pairs: a value may hang on both.
-func conditionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
+func conditionsOf(c fleet.Case, item gear.Item) (axes [][]*option) {
 	head := item.Head()
 	revisions, regions := []string{c.Revision(head.ID)}, []string{c.Fleet.Region}
 	if revisions[0] == "" {
@@ -148,13 +184,12 @@ func conditionsOf(c fleet.Case, item gear.Item) (axes [][]option) {
 	if regions[0] == "" {
 		regions = append(regions, head.Regions()...)
 	}
-	var list []option
+	var list []*option
 	for i, revision := range revisions {
 		for k, region := range regions {
-			o := option{item: head.ID, pins: head.Under(region, revision)}
+			o := &option{item: head.ID, pins: head.Under(region, revision)}
 			if i > 0 {
-				o.says = append(o.says, "revision "+revision+" of "+head.Label())
-				o.missing = append(o.missing, revisionMissing(c, head))
+				o.says, o.supposesRevision = append(o.says, "revision "+revision+" of "+head.Label()), true
 			}
 			if k > 0 {
 				o.says = append(o.says, head.Label()+" set to "+c.Library.Label(region))
@@ -183,7 +218,7 @@ func revisionMissing(c fleet.Case, head *gear.Entry) verdict.Missing {
 // combined are the choices of at most one option of each axis; where there are too many,
 // each option by itself, and the first and the last of all together. An axis with ranges
 // has no choice but its ends; the library holds what lies between.
-func combined(axes [][]option) (all [][]option) {
+func combined(axes [][]*option) (all [][]*option) {
 	count := 1
 	for _, axis := range axes {
 		count *= len(axis) + 1
@@ -192,7 +227,7 @@ func combined(axes [][]option) (all [][]option) {
 		}
 	}
 	if count <= mostWorlds {
-		all = [][]option{nil}
+		all = [][]*option{nil}
 		for _, axis := range axes {
 			for _, before := range all {
 				for _, o := range axis {
@@ -202,11 +237,11 @@ func combined(axes [][]option) (all [][]option) {
 		}
 		return all[1:]
 	}
-	var first, last []option
+	var first, last []*option
 	for _, axis := range axes {
 		first, last = append(first, axis[0]), append(last, axis[len(axis)-1])
 		for _, o := range axis {
-			all = append(all, []option{o})
+			all = append(all, []*option{o})
 		}
 	}
 	return append(all, first, last)
@@ -221,7 +256,7 @@ func (v *GateVerdict) worst(is GateVerdict, w *world) {
 	for k := range is.Findings {
 		if f := &is.Findings[k]; f.Level != verdict.Fits && !saidBefore(v.Findings, *f) {
 			f.Supposing = w.supposing
-			f.Missing = append(slices.Clip(f.Missing), w.missing...)
+			f.Missing = append(slices.Clip(f.Missing), w.missing()...)
 		}
 	}
 	is.in = &w.Case

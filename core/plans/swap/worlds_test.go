@@ -3,6 +3,8 @@ package swap_test
 import (
 	"fmt"
 	"math/rand/v2"
+	"reflect"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -161,4 +163,73 @@ func TestAValueThatHangsOnBothIsJudged(t *testing.T) {
 		}
 		assert.Equal(t, c.burns, burns, "%+v: %+v", c, power.Findings)
 	}
+}
+
+// numbersOf are the paths of the numbers an entry states, outside its lists.
+func numbersOf(v reflect.Value, path string, add func(path string, is float64)) {
+	switch v.Kind() {
+	case reflect.Pointer:
+		if !v.IsNil() {
+			numbersOf(v.Elem(), path, add)
+		}
+	case reflect.Float64, reflect.Int:
+		if number := v.Convert(reflect.TypeFor[float64]()).Float(); number != 0 {
+			add(path, number)
+		}
+	case reflect.Struct:
+		for i := range v.NumField() {
+			f := v.Type().Field(i)
+			name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+			switch {
+			case f.Anonymous:
+				numbersOf(v.Field(i), path, add)
+			case f.IsExported() && name != "" && name != "-":
+				numbersOf(v.Field(i), strings.TrimPrefix(path+"."+name, "."), add)
+			}
+		}
+	}
+}
+
+// Law: a gate judged only in the worlds where something it reads is another says what it says
+// judged in all of them. Ranges are put on three random numbers of what each quad of the demo is made of.
+func TestAGateIsAskedWhereverItMatters(t *testing.T) {
+	withoutRace(t)
+	random := rand.New(rand.NewPCG(28, 11))
+	opened := 0
+	for range 150 {
+		st := demoStock(t)
+		q := &st.Fleet.Quads[random.IntN(len(st.Fleet.Quads))]
+		var reached []gear.Item
+		fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q).Names(func(id string) {
+			for _, set := range st.Sets {
+				for _, list := range set.Lists() {
+					for _, item := range list.Items {
+						if item.Head().ID == id && item.Kind() != gear.KindPairing {
+							reached = append(reached, item)
+						}
+					}
+				}
+			}
+		})
+		for range 3 {
+			item := reached[random.IntN(len(reached))]
+			var ranges []gear.Range
+			few := random.IntN(2) == 0 // of what most gates never read
+			numbersOf(reflect.ValueOf(item), "", func(path string, is float64) {
+				if !few || strings.HasPrefix(path, "input.") || path == "massG" {
+					ranges = append(ranges, gear.Range{Value: path, Low: is * 0.6, High: is * 1.5})
+				}
+			})
+			if len(ranges) > 0 {
+				opened++
+				item.Head().Ranges = append(item.Head().Ranges, ranges[random.IntN(len(ranges))])
+			}
+		}
+		c := fleet.NewCase(gear.NewLibrary(st.Sets...), fleet.NewIndex(st.Fleet), q)
+		skips, all := swap.Judge(c), swap.Everywhere(c)
+		for i := range all.Gates {
+			require.Equal(t, all.Gates[i].Findings, skips.Gates[i].Findings, "%s, %s", q.ID, all.Gates[i].Gate)
+		}
+	}
+	assert.Greater(t, opened, 200)
 }
