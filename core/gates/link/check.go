@@ -405,6 +405,17 @@ func (t *system) modeLabel(id string) string {
 	return id
 }
 
+// slotOf is the place of a fit that a device goes into.
+func (t *system) slotOf(s fleet.State) string {
+	switch s.ModelID {
+	case t.air.ModelID:
+		return "airUnit"
+	case t.gogglesState.ModelID:
+		return "goggles"
+	}
+	return "controller"
+}
+
 // slotValue names a value of a device: on the kit where it is owned, else in
 // the plan of the fit.
 func (t *system) slotValue(s fleet.State, slot, field string) verdict.Missing {

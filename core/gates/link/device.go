@@ -2,6 +2,7 @@ package link
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"yokeswap/core/facts/firmware"
@@ -45,7 +46,7 @@ func (t *system) checkActivation(d *gear.Device, s fleet.State) (findings []verd
 	case !*s.Activated && !t.wakes(d, s):
 		if !s.Current.Known() && s.Owned() {
 			findings = append(findings,
-				verdict.CannotTell(verdict.Link, CodeActivation, s.Label, t.slotValue(s, "", "firmware")))
+				verdict.CannotTell(verdict.Link, CodeActivation, s.Label, t.slotValue(s, t.slotOf(s), "firmware")))
 			break
 		}
 		findings = append(findings, verdict.Finding{
@@ -105,6 +106,9 @@ func (t *system) wakes(d *gear.Device, s fleet.State) bool {
 }
 
 func (t *system) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
+	if _, listed := d.Release(s.Target); listed && !s.Owned() {
+		return t.checkFromAny(d, s)
+	}
 	steps, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target})
 	if !ok {
 		if _, listed := d.Release(s.Target); !listed {
@@ -120,7 +124,11 @@ func (t *system) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 				s.Current),
 			Compares: []verdict.Compare{{What: s.Label + " firmware", Needed: string(s.Target), There: string(s.Current)}}}}
 	}
-	var findings []verdict.Finding
+	return oneWays(d, s, steps)
+}
+
+// oneWays says which steps cannot be undone.
+func oneWays(d *gear.Device, s fleet.State, steps []firmware.Step) (findings []verdict.Finding) {
 	for _, step := range steps {
 		if step.OneWay {
 			findings = append(findings, verdict.Finding{
@@ -134,6 +142,44 @@ func (t *system) checkUpdate(d *gear.Device, s fleet.State) []verdict.Finding {
 		}
 	}
 	return findings
+}
+
+// checkFromAny judges an update of a device that is still to be bought: it comes on any of the
+// releases its gear lists, or on a newer one. Where one of them is a dead end, that is for whoever
+// has the piece in hand.
+func (t *system) checkFromAny(d *gear.Device, s fleet.State) []verdict.Finding {
+	var stuck []string
+	var doors []firmware.Step
+	for i := range d.Releases {
+		from := firmware.State{Version: d.Releases[i].Version, Mode: s.Mode}
+		steps, ok := t.Library.Chart(d.ID).Way(from, firmware.State{Version: s.Target})
+		if !ok {
+			stuck = append(stuck, string(from.Version))
+		}
+		for _, step := range steps {
+			if step.OneWay && !slices.Contains(doors, step) {
+				doors = append(doors, step)
+			}
+		}
+	}
+	if len(stuck) > 0 {
+		m := t.slotValue(s, t.slotOf(s), "kit")
+		m.Label = fmt.Sprintf("the piece of %s itself, once it is there: nothing known puts %s on one that carries %s",
+			d.Label(), s.Target, orList(stuck))
+		return []verdict.Finding{verdict.CannotTell(verdict.Link, CodeNoWay, s.Label, m)}
+	}
+	steps, ok := t.Library.Chart(d.ID).Way(s.Stands(), firmware.State{Version: s.Target})
+	if ok {
+		return oneWays(d, s, steps)
+	}
+	return append(oneWays(d, s, doors), verdict.Finding{
+		Code:    CodeNoWay,
+		Level:   verdict.Caution,
+		Subject: s.Label,
+		Source:  d.Source.String(),
+		Says: fmt.Sprintf("%s comes on a release nobody knows. %s goes on each that is listed; one that is newer "+
+			"may not let it: ask before buying, or look before anything is soldered.", s.Label, s.Target),
+	})
 }
 
 // checkMode judges the mode planned for the goggles.

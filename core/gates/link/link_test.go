@@ -1,11 +1,13 @@
 package link_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
@@ -99,6 +101,56 @@ func TestAPlannedUpdateIsJudgedByItsWay(t *testing.T) {
 	next.AirUnit.Firmware = "1.0.6"
 	assert.NotNil(t, byCode(link.Check(sample.Case(sample.Set(), back, next)), link.CodeNoWay),
 		"the door does not open again")
+}
+
+// A unit to be bought comes on a release nobody knows: it is judged by all that its gear lists.
+func TestAnUpdateOfWhatIsToBeBought(t *testing.T) {
+	for name, c := range map[string]struct {
+		air    fleet.Slot
+		set    func(first, second *gear.AirUnit)
+		level  verdict.Level
+		says   string
+		doors  string
+		asksOf string
+	}{
+		"it goes on all that are listed": {
+			air: fleet.Slot{Model: "second", Firmware: "2.3"}, level: verdict.Caution,
+			says: "second comes on a release nobody knows. 2.3 goes on each that is listed; one that is newer may not let it",
+			set:  func(_, second *gear.AirUnit) { second.Releases[1].RollbackTo = []firmware.Version{"2.0"} },
+		},
+		"behind a one-way door": {
+			air: fleet.Slot{Model: "first", Firmware: "1.0.6"}, level: verdict.Unknown, asksOf: "next.airUnit.kit",
+			says: "nothing known puts 1.0.6 on one that carries 1.1",
+		},
+		"through a one-way door, from some": {
+			air: fleet.Slot{Model: "first", Firmware: "1.1"}, level: verdict.Caution,
+			says: "first comes on a release nobody knows", doors: "Updating first from 1.0 to 1.1 is a one-way door",
+		},
+		"whatever is on it": {
+			air: fleet.Slot{Model: "second", Firmware: "2.3"}, doors: "is a one-way door: nothing known puts the old",
+			set: func(_, second *gear.AirUnit) { second.Releases[1].From = "*" },
+		},
+		"not listed at all": {air: fleet.Slot{Model: "second", Firmware: "9.9"}, level: verdict.Unknown, asksOf: "releases",
+			says: "how release 9.9 gets onto second"},
+	} {
+		set, next := sample.Set(), fit("second", "new-eyes", "new-hand")
+		if next.AirUnit = &c.air; c.set != nil {
+			c.set(&set.AirUnits[0], &set.AirUnits[1])
+		}
+		findings := link.Check(sample.Case(set, kit(), next))
+		assert.Equal(t, c.doors != "", byCode(findings, link.CodeOneWay) != nil, name)
+		assert.Contains(t, fmt.Sprint(findings), c.doors, name)
+		if f := byCode(findings, link.CodeNoWay); c.says == "" {
+			assert.Nil(t, f, name)
+		} else if assert.NotNil(t, f, name) {
+			assert.Equal(t, c.level, f.Level, name)
+			assert.Contains(t, f.Says+fmt.Sprint(f.Missing), c.says, name)
+			if c.asksOf != "" {
+				assert.Equal(t, c.asksOf, f.Missing[0].Field, name)
+				assert.NotEmpty(t, f.Missing[0].ID, name)
+			}
+		}
+	}
 }
 
 func TestSwitchingTheModeLosesBindingsOneWayOnly(t *testing.T) {

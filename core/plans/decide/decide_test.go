@@ -90,13 +90,21 @@ func TestWhatForbidsAPlan(t *testing.T) {
 
 // What nobody has stated sets a plan apart, with what is to be found out.
 func TestAPlanThatHangs(t *testing.T) {
-	found := decide.For(context.Background(), caseOf(t, "damsel"), fleet.Patch{AirUnit: &fleet.Slot{Model: "aldine-two"}})
+	found := decide.For(context.Background(), caseOf(t, "sluice"), fleet.Patch{AirUnit: &fleet.Slot{Model: "aldine-two"}})
 	assert.Empty(t, found.Plans)
 	require.NotEmpty(t, found.Hanging)
 	best := found.Best()
 	assert.Positive(t, best.Cost.Open)
-	assert.Contains(t, best.FindOut[0].Label, "firmware of Aldine Two")
+	assert.Equal(t, "where in Leat wing the unit goes", best.FindOut[0].Label)
 	assert.InDelta(t, 159, best.Cost.Price, 10)
+}
+
+// A unit to be bought comes on a release nobody knows: what its gear lists settles the plan, and
+// what it may come on besides is warned of.
+func TestAPlanToBuyAUnit(t *testing.T) {
+	found := decide.For(context.Background(), caseOf(t, "damsel"), fleet.Patch{AirUnit: &fleet.Slot{Model: "aldine-two"}})
+	require.NotEmpty(t, found.Plans)
+	assert.Contains(t, fmt.Sprint(found.Plans[0].Warns), "comes on a release nobody knows")
 }
 
 // Who stops waiting ends the search, and it says that not all was tried.
@@ -265,7 +273,7 @@ func TestWhatIsNotKnownIsWorthNothing(t *testing.T) {
 	assert.InDelta(t, 1, decide.Share(decide.WayBack, &decide.Outcome{OneWay: new(0)}), 1e-9)
 	assert.Zero(t, decide.Share(decide.WayBack, &decide.Outcome{OneWay: new(1)}))
 	list := decide.Candidates(context.Background(), caseOf(t, "whip"))
-	at := slices.IndexFunc(list, func(c decide.Candidate) bool { return c.Key == "model:aldine-two" })
+	at := slices.IndexFunc(list, func(c decide.Candidate) bool { return c.Key == "kit:one-sluice" })
 	assert.Nil(t, list[at].Outcome.OneWay, "nobody has read what it carries")
 }
 

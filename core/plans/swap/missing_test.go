@@ -13,10 +13,12 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/swap"
 	"yokeswap/demo"
 	"yokeswap/internal/builds"
@@ -352,4 +354,45 @@ func TestEveryUnknownNamesWhatIsMissing(t *testing.T) {
 			}
 		}
 	}
+}
+
+// Whatever device is planned, owned or to be bought, on whatever release: what is asked for is of
+// something that is there.
+func TestWhatIsAskedForIsOfSomethingThatIsThere(t *testing.T) {
+	st := demoStock(t)
+	lib := st.Library()
+	asked := 0
+	for _, q := range st.Fleet.Quads {
+		for _, item := range lib.Items() {
+			device, ok := item.(gear.Linked)
+			if !ok {
+				continue
+			}
+			id := item.Head().ID
+			releases := []firmware.Version{""}
+			for _, r := range device.AsDevice().Releases {
+				releases = append(releases, r.Version)
+			}
+			for _, release := range releases {
+				fit, slot := q.NextFit().Clone(), &fleet.Slot{Model: id, Firmware: release}
+				switch item.Kind() {
+				case gear.KindAirUnit:
+					fit.AirUnit = slot
+				case gear.KindGoggles:
+					fit.Goggles = slot
+				default:
+					fit.Controller = slot
+				}
+				q.Next = &fit
+				for _, f := range link.Check(fleet.NewCase(lib, fleet.NewIndex(st.Fleet), &q)) {
+					for _, m := range f.Missing {
+						asked++
+						require.True(t, m.ID != "" || m.Of == "fleet", "%s, %s on %s: %+v", q.ID, id, release, m)
+						require.NotContains(t, m.Field, "..", "%+v", m)
+					}
+				}
+			}
+		}
+	}
+	require.Greater(t, asked, 100)
 }
