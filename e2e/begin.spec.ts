@@ -84,12 +84,12 @@ test.describe('from an empty folder', () => {
     await put.type('Something new, by its name', 'Bought unit');
     await put.press('Put it in');
     await expect(page.getByRole('heading', { name: 'Goggles' })).toBeVisible();
-    await put.type('Something new, by its name', 'My goggles');
-    await put.type('its sheet, if you have it', 'Input 7.4-26.4 V. Weight 290 g');
+    await put.type('its sheet, if you have it', 'Fenland Visor\nInput 7.4-26.4 V. Weight 290 g');
+    await expect(page.getByText('Its sheet calls it “Fenland Visor”.')).toBeVisible();
     await put.press('Put it in with 3 values');
-    await expect(page.getByRole('button', { name: /goggles My goggles/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /goggles Fenland Visor/ })).toBeVisible();
     await expectAccessible(page);
-    await page.getByRole('button', { name: /goggles My goggles/ }).click();
+    await page.getByRole('button', { name: /goggles Fenland Visor/ }).click();
     await page.getByRole('link', { name: 'All places' }).click();
     await page.getByRole('button', { name: /air unit Bought unit/ }).click();
     await page.getByText('Read it off a sheet').click();
@@ -169,6 +169,20 @@ test.describe('from an empty folder', () => {
     await page.getByRole('link', { name: 'Leave the demo' }).click();
     await expect(page.getByRole('heading', { name: 'What brings you here?' })).toBeVisible();
   });
+});
+
+test('the rest of a plan is found in one press and planned in another', async ({ page, open }) => {
+  await open('/fill/sluice/plan');
+  const rest = page.getByRole('region', { name: 'Plan the rest' });
+  await rest.getByRole('button', { name: 'Find it' }).click();
+  await expect(rest.getByRole('article').first()).toContainText('put it into the pod');
+  await expectAccessible(page);
+  await rest.getByRole('button', { name: 'Plan this' }).first().click();
+  await expect(rest.getByRole('status')).toContainText('Planned, all of it.');
+  await rest.getByRole('button', { name: 'Find it' }).click();
+  await expect(rest.getByRole('article').first()).toContainText('It is planned so already: nothing to change.');
+  await open('/swap/sluice/mount');
+  await expect(page.getByText(/where in Leat wing the unit goes/)).toHaveCount(0);
 });
 
 test('a value that is missing is entered where the finding stands', async ({ page, open }) => {

@@ -29,6 +29,7 @@ type CandidatesView struct {
 
 func (s *server) registerDecide(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/candidates", s.candidates, holds[CandidatesView](api))
+	huma.Get(api, "/api/quads/{quad}/whole", s.wholePlans, holds[WholeView](api))
 	huma.Post(api, "/api/quads/{quad}/whole", s.planWhole, holds[QuadView](api))
 	huma.Get(api, "/api/decide", s.decideFleet, holds[FleetDecision](api))
 	huma.Get(api, "/api/decide/order", s.decideOrder, holds[OrderView](api))
@@ -48,6 +49,29 @@ func (s *server) candidates(ctx context.Context, in *struct {
 		c := fleet.NewCase(snap.Library, snap.Index, q)
 		view := CandidatesView{Quad: q.ID, Name: q.Label(), Candidates: decide.Candidates(ctx, c),
 			Revision: snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.ID})}
+		return &view, ctx.Err()
+	})
+}
+
+// WholeView is what would make a quad fit as it is planned: whole plans, or what forbids one.
+type WholeView struct {
+	Revision int64        `json:"revision" doc:"of the quad"`
+	Found    decide.Found `json:"found"`
+}
+
+// wholePlans finds what would make a quad fit with the unit that is planned for it.
+func (s *server) wholePlans(ctx context.Context, in *struct {
+	Quad string `path:"quad"`
+}) (*ready[WholeView], error) {
+	snap, q, err := s.quadOf(in.Quad)
+	if err != nil {
+		return nil, err
+	}
+	return answered(ctx, s.answers, snap, "whole "+q.ID, func(ctx context.Context) (*WholeView, error) {
+		view := WholeView{
+			Revision: snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.ID}),
+			Found:    decide.For(ctx, fleet.NewCase(snap.Library, snap.Index, q), fleet.Patch{}),
+		}
 		return &view, ctx.Err()
 	})
 }

@@ -54,6 +54,26 @@ func TestAWholePlanTakenGivesWhatItSaid(t *testing.T) {
 	assert.Greater(t, taken, 50)
 }
 
+// The rest of a plan: what is found for the unit that is planned, taken, leaves nothing more to change.
+func TestTheRestOfAPlan(t *testing.T) {
+	c := newClient(t, "")
+	for _, quad := range []string{"sluice", "brayer"} {
+		found := get[web.WholeView](c, "/api/quads/"+quad+"/whole")
+		revision, _ := entryOf(c, "quad", quad)
+		require.Equal(t, revision, found.Revision)
+		plans := append(found.Found.Plans, found.Found.Hanging...)
+		require.NotEmpty(t, plans, quad)
+		if len(plans[0].Steps) > 0 {
+			status, text := takeWhole(t, c, quad, revision, plans[0])
+			require.Equal(t, 200, status, text)
+		}
+		again := get[web.WholeView](c, "/api/quads/"+quad+"/whole").Found
+		assert.Empty(t, append(again.Plans, again.Hanging...)[0].Steps, quad)
+	}
+	status, _ := c.do("GET", "/api/quads/nobody/whole", "")
+	assert.Equal(t, 404, status)
+}
+
 func takeWhole(t *testing.T, c client, quad string, revision int64, plan decide.Plan) (int, string) {
 	var body struct {
 		Revision int64         `json:"revision"`

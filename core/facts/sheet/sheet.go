@@ -42,6 +42,8 @@ type Found struct {
 
 // Reading is what a text says of a thing of some kind.
 type Reading struct {
+	// Name is what its heading calls the thing; empty: it has none.
+	Name  string  `json:"name,omitempty"`
 	Found []Found `json:"found"`
 }
 
@@ -65,11 +67,14 @@ func Read(kind gear.Kind, text string, connectors map[string]string) (Reading, e
 	r.pinRows()
 	r.contradictions()
 	slices.SortStableFunc(r.found, func(a, b Found) int { return cmp.Compare(a.At, b.At) })
+	name := heading(text, func(from, to int) bool {
+		return slices.ContainsFunc(r.found, func(f Found) bool { return f.At >= from && f.At < to })
+	})
 	r.found = r.found[:min(len(r.found), mostFound)]
 	for i := range r.found { // from bytes to characters, as the text is shown
 		r.found[i].At = utf8.RuneCountInString(text[:r.found[i].At])
 	}
-	return Reading{Found: append([]Found{}, r.found...)}, nil
+	return Reading{Name: name, Found: append([]Found{}, r.found...)}, nil
 }
 
 // reader reads one text.

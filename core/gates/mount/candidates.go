@@ -14,13 +14,13 @@ import (
 // Candidates lists the plates and screws that would do, and the other bays.
 func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	s := newSeat(c)
-	if len(s.missing) > 0 {
-		return nil
-	}
 	change := func(costs string, change func(*fleet.Mounting)) {
 		m := c.Fit.Mounting
 		change(&m)
 		list = append(list, verdict.Candidate{Costs: costs, Effort: verdict.Part, Patch: fleet.Patch{Mounting: &m}})
+	}
+	if s.firstBays(change); len(s.missing) > 0 {
+		return list
 	}
 	for _, p := range s.plates() {
 		costs := ""
@@ -61,6 +61,16 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	}
 	s.otherBays(change)
 	return list
+}
+
+// firstBays puts a unit into each bay, where it is in none.
+func (s *seat) firstBays(change func(costs string, change func(*fleet.Mounting))) {
+	if !s.hasUnit || s.frame == nil || s.bay != nil {
+		return
+	}
+	for i := range s.frame.Bays {
+		change("", func(m *fleet.Mounting) { m.Bay = s.frame.Bays[i].ID })
+	}
 }
 
 // otherBays puts the unit into each other bay, or lifts its own with longer standoffs.

@@ -99,6 +99,8 @@ export type Purse = Schemas['Purse'];
 /** How a decision is asked for; what is absent is as the school has it. */
 export type Asked = NonNullable<paths['/api/decide']['get']['parameters']['query']>;
 export type WholePlan = Schemas['DecidePlan'];
+export type WholeFound = Schemas['DecideFound'];
+export type WholeView = Schemas['WholeView'];
 
 export interface WrongField {
   location: string;
@@ -267,6 +269,7 @@ export const api = {
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),
+  wholePlans: (quad: string) => read(() => client.GET('/api/quads/{quad}/whole', { params: { path: { quad } } })),
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
   against: (one: string, other: string, planned: boolean) =>
     read(() => client.GET('/api/against', { params: { query: { one, other, planned } } })),

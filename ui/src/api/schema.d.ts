@@ -1292,7 +1292,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** List API quads by quad whole */
+        get: operations["list-api-quads-by-quad-whole"];
         put?: never;
         /** Post API quads by quad whole */
         post: operations["post-api-quads-by-quad-whole"];
@@ -5015,6 +5016,7 @@ export interface components {
         };
         SheetReading: {
             found: components["schemas"]["SheetFound"][];
+            name?: string;
         };
         SheetTable: {
             rows: components["schemas"]["SheetTableRow"][];
@@ -5479,6 +5481,14 @@ export interface components {
         WhatIf: {
             columns: components["schemas"]["TriedColumn"][];
             devices: components["schemas"]["Offered"][];
+        };
+        WholeView: {
+            found: components["schemas"]["DecideFound"];
+            /**
+             * Format: int64
+             * @description of the quad
+             */
+            revision: number;
         };
         Wire: {
             /** Format: int64 */
@@ -8484,6 +8494,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TurnsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-quads-by-quad-whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeView"];
                 };
             };
             /** @description Error */

@@ -7,6 +7,7 @@
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import AskNext from './AskNext.svelte';
+  import PlanRest from './PlanRest.svelte';
   import QuadPicture from './QuadPicture.svelte';
   import SlotChoices from './SlotChoices.svelte';
 
@@ -104,6 +105,11 @@
           <p>Pick a place and put in what you know. What is left open stays unknown; nothing is guessed.</p>
           {#if today}<p><a href={`#/fill/${quad}/plan`}>What shall be on it instead?</a></p>{/if}
         </div>
+        {#if !today && slots.find((s) => s.name === 'airUnit')?.holds}<PlanRest
+            {quad}
+            revision={v.revision}
+            onplanned={() => view.take(api.slots(quad, today))}
+          />{/if}
         <AskNext {quad} {today} revision={v.revision} onanswered={() => view.take(api.slots(quad, today))} />
       </div>
     {/if}

@@ -33,7 +33,7 @@
     {#each view.picks as o (o.key)}<li class="grid">
         <button type="button" class="button text-left" onclick={() => pick(o)}
           >{o.label}{#if o.note}
-            <small class="soft text-small font-normal">{o.note}</small>{/if}</button
+            <small class="soft text-small font-normal ml-2">{o.note}</small>{/if}</button
         >
       </li>{/each}
   </ul>

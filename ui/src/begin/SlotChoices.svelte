@@ -16,7 +16,9 @@
   }
   let { slot, today, all, onfill, onread, onnext }: Props = $props();
 
-  let name = $state('');
+  let typed = $state(''); // its name, by hand
+  let heading = $state(''); // off its sheet
+  const name = $derived(typed.trim() === '' ? heading : typed);
   let like = $state('');
   let mine = $derived(today || slot.name !== 'airUnit');
   let find = $state('');
@@ -82,7 +84,14 @@
     {/if}
   {/if}
   <form class="grid gap-2" onsubmit={add}>
-    <label class="grid gap-0.5">Something new, by its name<input required maxlength="200" bind:value={name} /></label>
+    <label class="grid gap-0.5"
+      >Something new, by its name<input
+        required={heading === ''}
+        maxlength="200"
+        placeholder={heading}
+        bind:value={typed}
+      /></label
+    >
     {#if models.length > 0}
       <label class="grid gap-0.5"
         >like
@@ -92,7 +101,8 @@
         </select>
       </label>
     {/if}
-    <SheetReader kind={slot.kind} label="its sheet, if you have it" bind:picked={read} />
+    <SheetReader kind={slot.kind} label="its sheet, if you have it" bind:picked={read} bind:heading />
+    {#if heading !== '' && typed.trim() === ''}<p class="soft text-note">Its sheet calls it “{heading}”.</p>{/if}
     {#if slot.device}<label class="flex gap-2 items-center min-h-8"
         ><input type="checkbox" bind:checked={mine} />I have it</label
       >{/if}

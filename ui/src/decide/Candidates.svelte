@@ -9,6 +9,7 @@
   import { Loaded } from '../lib/loaded.svelte';
   import Pair from './Pair.svelte';
   import PlanCard from './PlanCard.svelte';
+  import Plans from './Plans.svelte';
   import { best, has, origin, sides, sorted } from './sides';
 
   let { params }: { params: { quad: string } } = $props();
@@ -148,30 +149,15 @@
           {#if open === c.key}
             <tr class="more"
               ><td colspan={sides.length + 2}>
-                <div class="grid gap-2.5 py-1.5">
-                  {#each c.found.plans as plan, i (i)}
-                    <PlanCard {plan} name={i === 0 ? 'The best plan' : `Another way, ${i + 1}`} onplan={planIt} />
-                  {/each}
-                  {#each c.found.hanging as plan, i (i)}
-                    <PlanCard {plan} name={`Hangs on what is not known, ${i + 1}`} onplan={planIt} />
-                  {/each}
-                  {#each c.with as w (w.model)}
-                    {@const plan = w.found.plans[0] ?? w.found.hanging[0]}
-                    {#if plan}<PlanCard {plan} name={`With ${w.label}, to buy`} onplan={planIt} />{/if}
-                  {/each}
-                  {#each c.found.forbids ?? [] as f (f.gate)}
-                    <div>
-                      <h3>What forbids it: the {f.title} gate</h3>
-                      <ul class="list-disc pl-5">
-                        {#each f.findings as finding, i (i)}<li>{finding.says}</li>{/each}
-                      </ul>
-                    </div>
-                  {/each}
-                  <p class="soft text-note">
-                    {c.found.tried} fits tried{c.found.all
-                      ? ', and no other could matter'
-                      : '; not all that could matter'}.
-                  </p>
+                <div class="py-1.5">
+                  <Plans found={c.found} onplan={planIt}>
+                    {#snippet more()}
+                      {#each c.with as w (w.model)}
+                        {@const plan = w.found.plans[0] ?? w.found.hanging[0]}
+                        {#if plan}<PlanCard {plan} name={`With ${w.label}, to buy`} onplan={planIt} />{/if}
+                      {/each}
+                    {/snippet}
+                  </Plans>
                 </div>
               </td></tr
             >

@@ -10,12 +10,14 @@
     label?: string;
     ontake?: (found: SheetFound[]) => void; // absent: who asks takes what is picked
     picked?: SheetFound[];
+    heading?: string; // what the text calls the thing
   }
   let {
     kind,
     label = 'Text of its manual, of a shop page, or a table',
     ontake,
     picked = $bindable([]),
+    heading = $bindable(''),
   }: Props = $props();
 
   let text = $state('');
@@ -30,6 +32,7 @@
     if (asked !== text) return; // it has been written on
     refused = answer && !answer.ok ? answer.failure : null;
     found = answer?.ok ? answer.data.found : null;
+    heading = answer?.ok ? (answer.data.name ?? '') : '';
     pick((found ?? []).map((f) => !f.ask && f.field !== ''));
   }
   function pick(which: boolean[]) {

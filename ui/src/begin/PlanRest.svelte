@@ -1,0 +1,66 @@
+<script lang="ts">
+  // The rest of a plan: feed, wires, ports, plates, settings and releases that make what is planned
+  // fit, found in one press and planned in another.
+  import { untrack } from 'svelte';
+  import { api, type Failure, type WholePlan, type WholeView } from '../api/client.svelte';
+  import Plans from '../decide/Plans.svelte';
+  import FailureNote from '../lib/FailureNote.svelte';
+  import { Loaded } from '../lib/loaded.svelte';
+
+  interface Props {
+    quad: string;
+    revision: number; // of the quad: what was found is of one
+    onplanned: () => void;
+  }
+  let { quad, revision, onplanned }: Props = $props();
+
+  const view = new Loaded<WholeView>();
+  let looking = $state(false);
+  let refused = $state.raw<Failure | null>(null);
+  let said = $state('');
+  let found = $state.raw<WholeView | null>(null);
+  const shown = $derived(found && found.revision === revision ? found : null);
+  $effect(() => {
+    const now = revision;
+    untrack(() => {
+      if (found && found.revision !== now) found = null;
+    });
+  });
+
+  async function look() {
+    looking = true;
+    said = '';
+    await view.take(api.wholePlans(quad));
+    found = view.data ?? null;
+    looking = false;
+  }
+  async function planIt(plan: WholePlan) {
+    if (!shown) return;
+    const answer = await api.planWhole(
+      quad,
+      shown.revision,
+      plan.steps.map((s) => s.patch),
+    );
+    refused = answer.ok ? null : answer.failure;
+    if (!answer.ok) return;
+    said = 'Planned, all of it. What is asked now are facts.';
+    onplanned();
+  }
+</script>
+
+<section class="panel grid gap-2.5 px-5 py-4" aria-labelledby="rest-title">
+  <h2 id="rest-title">Plan the rest</h2>
+  <p>Feed, wires, ports, plates, releases and settings with which it fits, as far as it is known today.</p>
+  <p class="good" role="status">{said}</p>
+  {#if view.failure}<FailureNote failure={view.failure} again={look} />{/if}
+  {#if refused}<FailureNote failure={refused} />{/if}
+  {#if shown}
+    <Plans found={shown.found} onplan={planIt} folded />
+  {:else}
+    <p>
+      <button type="button" class="button" disabled={looking} onclick={look}
+        >{looking ? 'Trying every way…' : 'Find it'}</button
+      >
+    </p>
+  {/if}
+</section>
