@@ -73,7 +73,7 @@
   <p class="soft">
     {whole + hanging === 0
       ? 'No unit has a whole plan here: each says what forbids it.'
-      : `Of ${list.length - 1} units ${whole} have a whole plan, after which every gate is open, and the plans of ${hanging} hang on what is not known.`}
+      : `Of ${list.length - 1} units ${whole} have a whole plan, after which every gate is open${hanging > 0 ? `, and the plans of ${hanging} hang on what is not known` : ''}.`}
     <a href={`#/swap/${view.data.quad}`}>Back to its swap</a>
     <a class="ml-3" href={`#/against?one=${view.data.quad}`}>Hold it against another quad</a>
   </p>
