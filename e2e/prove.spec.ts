@@ -19,6 +19,28 @@ test('two flights of the demo: better at five of six spots, and how sure that is
   await expectNoSidewaysScroll(page);
 });
 
+test('a quad is proven as it flies, until something on it is another', async ({ page, open, program }) => {
+  await open('/prove');
+  await page.getByText('Proven as they fly today').click();
+  await expect(page.getByText('Whip was proven on 2026-05-12. Unit, release and antennas are the same')).toBeVisible();
+  await expectAccessible(page);
+  const shelf = (await (await fetch(`${program.url}/api/shelf?kind=kit`)).json()) as {
+    entries: { id: string; revision: number; entry: Record<string, unknown> }[];
+  };
+  const unit = shelf.entries.find((e) => e.id === 'two-whip')!;
+  const saved = await fetch(`${program.url}/api/entries/kit/two-whip?revision=${unit.revision}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ ...unit.entry, firmware: '2.4' }),
+  });
+  expect(saved.status).toBe(200);
+  await page.reload();
+  await page.getByText('Proven as they fly today').click();
+  await expect(page.getByText(/Since then others: its firmware: 2.3 on 2026-05-12, now 2.4/)).toBeVisible();
+  await open('/tasks');
+  await expect(page.getByText(/Whip was proven on 2026-05-12. Since then others/)).toBeVisible();
+});
+
 test('a flight is noted in the field by thumb; what is not sent stays, what is wrong is said', async ({
   page,
   open,

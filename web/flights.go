@@ -18,8 +18,9 @@ import (
 
 // FlightsView are the courses with the flights along them, and the quads that can fly them.
 type FlightsView struct {
-	Courses []CourseView `json:"courses"`
-	Quads   []NamedQuad  `json:"quads"`
+	Courses   []CourseView     `json:"courses"`
+	Quads     []NamedQuad      `json:"quads"`
+	Standings []prove.Standing `json:"standings" doc:"whether each quad with a digital unit is proven as it flies today"`
 }
 
 // NamedQuad is a quad by its name, and what it carries.
@@ -75,7 +76,7 @@ func (s *server) flights(context.Context, *struct{}) (*answer[FlightsView], erro
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := FlightsView{Courses: []CourseView{}, Quads: []NamedQuad{}}
+	out := FlightsView{Courses: []CourseView{}, Quads: []NamedQuad{}, Standings: prove.Standings(snap.Library, snap.Fleet)}
 	label := func(model string) string {
 		if model == "" {
 			return ""

@@ -1,5 +1,6 @@
 // Package tasks lists what is still to be done: what somebody has noted, stop-gaps with what
-// they wait for, and what a gate asks to be looked at again on a quad as it flies today.
+// they wait for, what a gate asks to be looked at again on a quad as it flies today, and what has
+// to be proven again.
 //
 // Source: common practice.
 package tasks
@@ -15,6 +16,7 @@ import (
 	"yokeswap/core/gates/mount"
 	"yokeswap/core/gates/power"
 	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/prove"
 )
 
 // Open is one thing that is still to be done.
@@ -59,6 +61,11 @@ func List(lib *gear.Library, f *fleet.Index, today string) []Open {
 	}
 	for i := range f.Quads {
 		list = append(list, ofQuad(lib, f, &f.Quads[i])...)
+	}
+	for _, s := range prove.Standings(lib, f.Fleet) {
+		if s.Finding.Level == verdict.Change {
+			list = append(list, Open{Key: string(s.Finding.Code) + ":" + s.Quad, Quad: s.Quad, Name: s.Name, Says: s.Finding.Says})
+		}
 	}
 	for i := range list {
 		list[i].Late = list[i].Due != "" && list[i].Due < today

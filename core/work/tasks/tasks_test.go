@@ -57,3 +57,29 @@ func TestWhatIsOpen(t *testing.T) {
 		assert.Len(t, fleetOf(change), 5, name)
 	}
 }
+
+// A quad that was proven and carries another thing since has to be flown again, until it is.
+func TestWhatHasToBeProvenAgain(t *testing.T) {
+	f := &fleet.Fleet{
+		Kit:   []fleet.Kit{sample.Own("first", "1.0.6", "")},
+		Quads: []fleet.Quad{{ID: "quad", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Antennas: &fleet.Antennas{Models: []string{"stub"}}}}},
+		TestFlights: []fleet.TestFlight{{ID: "a", Quad: "quad", On: "2026-05-01", Checked: new(true),
+			Carried: fleet.Carried{AirUnit: "first", AirFirmware: "1.0.6", Antennas: []string{"stub"}},
+			Reads:   []fleet.SpotReads{{Spot: "tree", Passes: []fleet.PassRead{{Pass: 1}}}}}},
+	}
+	again := func() (says []string) {
+		for _, o := range tasks.List(gear.NewLibrary(sample.Set()), fleet.NewIndex(f), "2026-05-10") {
+			if o.Key == "prove.proven:quad" {
+				says = append(says, o.Says)
+			}
+		}
+		return says
+	}
+	assert.Empty(t, again())
+	f.Quads[0].Now.Antennas.Models = []string{"reed"}
+	require.Len(t, again(), 1)
+	assert.Contains(t, again()[0], "its antennas: stub on 2026-05-01, now reed")
+	f.TestFlights = append(f.TestFlights, f.TestFlights[0])
+	f.TestFlights[1].On, f.TestFlights[1].Carried.Antennas = "2026-05-09", []string{"reed"}
+	assert.Empty(t, again(), "flown again")
+}

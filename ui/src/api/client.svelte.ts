@@ -100,6 +100,7 @@ export type Purse = Schemas['Purse'];
 export type Asked = NonNullable<paths['/api/decide']['get']['parameters']['query']>;
 export type WholePlan = Schemas['DecidePlan'];
 export type WholeFound = Schemas['DecideFound'];
+export type Standing = Schemas['Standing'];
 export type WholeView = Schemas['WholeView'];
 
 export interface WrongField {

@@ -3088,6 +3088,8 @@ export interface components {
         FlightsView: {
             courses: components["schemas"]["CourseView"][];
             quads: components["schemas"]["NamedQuad"][];
+            /** @description whether each quad with a digital unit is proven as it flies today */
+            standings: components["schemas"]["Standing"][];
         };
         FlipView: {
             /** @description what the range brings: what was said before it is not said again */
@@ -5229,6 +5231,14 @@ export interface components {
             yMM: number;
             /** Format: double */
             zMM: number;
+        };
+        Standing: {
+            finding: components["schemas"]["Finding"];
+            flight?: string;
+            name: string;
+            on?: string;
+            quad: string;
+            state: string;
         };
         Step: {
             cautions?: string[];

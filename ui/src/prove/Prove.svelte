@@ -9,6 +9,7 @@
   import Scroll from '../lib/Scroll.svelte';
   import FindingCard from '../swap/FindingCard.svelte';
   import SpotPairs from './SpotPairs.svelte';
+  import Standings from './Standings.svelte';
 
   const view = new Loaded<FlightsView>();
   const proof = new Loaded<Proof>();
@@ -98,6 +99,7 @@
     {/if}
   </div>
   {#if refused}<FailureNote failure={refused} />{/if}
+  <Standings standings={view.data.standings} />
   <section class="panel px-3.5 py-2.5 mt-3" aria-labelledby="flights">
     <h2 id="flights">Flights along {course.name}</h2>
     {#if course.flights.length === 0}
