@@ -64,7 +64,8 @@ func List(lib *gear.Library, f *fleet.Index, today string) []Open {
 	}
 	for _, s := range prove.Standings(lib, f.Fleet) {
 		if s.Finding.Level == verdict.Change {
-			list = append(list, Open{Key: string(s.Finding.Code) + ":" + s.Quad, Quad: s.Quad, Name: s.Name, Says: s.Finding.Says})
+			key := string(s.Finding.Code) + ":" + s.Quad
+			list = append(list, Open{Key: key, Quad: s.Quad, Name: s.Name, Says: s.Finding.Says})
 		}
 	}
 	for i := range list {
