@@ -27,6 +27,8 @@ func whatIsRare(st *stock.Stock) {
 	f.TestFlights = slices.Clone(f.TestFlights)
 	for i := range f.TestFlights {
 		f.TestFlights[i].Quad, f.TestFlights[i].Reads = "hopper", f.TestFlights[i].Reads[:5]
+		carried := &f.TestFlights[i].Carried
+		carried.Board, carried.BoardFirmware, carried.None = "thistle-f4", "2.2", nil
 		if i == 0 {
 			f.TestFlights[i].LeftOut = []string{"hedge"}
 		}

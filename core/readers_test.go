@@ -277,9 +277,9 @@ var parts = []func(w world) any{
 // dear are how many of the parts are asked only of what the others do not notice.
 const dear = 2
 
-// proofs are the flights along each course, the first held against the others.
+// proofs are the flights along each course, the first held against the others, and what they prove.
 func proofs(w world) any {
-	var list []any
+	list := []any{prove.Standings(w.lib, w.f.Fleet)}
 	for i := range w.f.Courses {
 		var flights []*fleet.TestFlight
 		for k := range w.f.TestFlights {

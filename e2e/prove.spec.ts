@@ -22,7 +22,9 @@ test('two flights of the demo: better at five of six spots, and how sure that is
 test('a quad is proven as it flies, until something on it is another', async ({ page, open, program }) => {
   await open('/prove');
   await page.getByText('Proven as they fly today').click();
-  await expect(page.getByText('Whip was proven on 2026-05-12. Unit, release and antennas are the same')).toBeVisible();
+  await expect(
+    page.getByText('Whip was proven on 2026-05-12. Unit, antennas, board and the releases on both'),
+  ).toBeVisible();
   await expectAccessible(page);
   const shelf = (await (await fetch(`${program.url}/api/shelf?kind=kit`)).json()) as {
     entries: { id: string; revision: number; entry: Record<string, unknown> }[];

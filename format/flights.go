@@ -21,6 +21,9 @@ func checkCourses(ps *Problems, f *fleet.Fleet) {
 		once(ps, flights, at+".id", f.TestFlights[i].ID)
 		checkDay(ps, at+".on", f.TestFlights[i].On)
 		checkReads(ps, at, &f.TestFlights[i])
+		if c := &f.TestFlights[i].Carried; c.Without(fleet.NoBoard) && (c.Board != "" || c.BoardFirmware.Known()) {
+			ps.add(at+".carried.none[0]", "board is stated here, and that there is none")
+		}
 	}
 }
 

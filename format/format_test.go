@@ -31,7 +31,11 @@ func airUnit(body string) string {
 	return gearPack(`"airUnits":[{"id":"u","source":{"kind":"measured"},` + body + `}]`)
 }
 func fleetFile(body string) string { return `{"format":"fleet","version":1,"title":"t",` + body + `}` }
-func fit(body string) string       { return fleetFile(`"quads":[{"id":"q","now":{` + body + `}}]`) }
+func testFlight(body string) string {
+	return fmt.Sprintf(`{"format":"fleet","version":%d,"title":"t","testFlights":[{"id":"f","quad":"q","course":"c",%s}]}`,
+		fleet.FileVersion, body)
+}
+func fit(body string) string { return fleetFile(`"quads":[{"id":"q","now":{` + body + `}}]`) }
 
 // Every way a file can be wrong says where and what was expected.
 func TestWrongFilesSayWhereAndWhat(t *testing.T) {
@@ -265,6 +269,24 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			gearPack(`"flightFirmware":[{"id":"f","source":{"kind":"maker"},"elements":[{"id":"a","index":1},{"id":"b","index":1}]}]`),
 			"flightFirmware[0].elements[1].index",
 			"1 is the place of a already",
+		},
+		{
+			"a flight with a board and with none",
+			testFlight(`"carried":{"board":"b","none":["board"]}`),
+			"testFlights[0].carried.none[0]",
+			"board is stated here, and that there is none",
+		},
+		{
+			"a flight with a release on no board",
+			testFlight(`"carried":{"boardFirmware":"4.5","none":["board"]}`),
+			"testFlights[0].carried.none[0]",
+			"board is stated here, and that there is none",
+		},
+		{
+			"a spot left out, and read",
+			testFlight(`"leftOut":["s"],"reads":[{"spot":"s","passes":[{"pass":1}]}]`),
+			"testFlights[0].reads[0].spot",
+			`"s" is said to be left out, and read`,
 		},
 		{"no JSON", `hello`, "", "not JSON"},
 		{"an array", `[]`, "", "JSON object"},

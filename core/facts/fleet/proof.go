@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"yokeswap/core/facts/firmware"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
 )
 
@@ -69,7 +70,7 @@ type TestFlight struct {
 	Note    string      `json:"note,omitempty"`
 }
 
-// Carried is what flew: models, their releases, and the antennas at both ends. What is
+// Carried is what flew: models, their releases, the antennas at both ends, and the flight board. What is
 // absent is not stated.
 type Carried struct {
 	AirUnit         string           `json:"airUnit,omitempty"`
@@ -78,7 +79,10 @@ type Carried struct {
 	Goggles         string           `json:"goggles,omitempty"`
 	GogglesFirmware firmware.Version `json:"gogglesFirmware,omitempty"`
 	GogglesAntennas []string         `json:"gogglesAntennas,omitempty"`
+	Board           string           `json:"board,omitempty"`
+	BoardFirmware   firmware.Version `json:"boardFirmware,omitempty"` // of its flight firmware
 	Pack            string           `json:"pack,omitempty"`
+	gear.Nones
 }
 
 // Reader says who read the numbers of a test flight.
@@ -168,6 +172,12 @@ func (f *Fleet) Carries(q *Quad) (c Carried) {
 	c.Goggles, kit = piece(q.Now.Goggles)
 	if kit != nil {
 		c.GogglesFirmware, c.GogglesAntennas = kit.Firmware, slices.Clone(kit.Antennas)
+	}
+	if c.Board = q.Now.Board; q.Now.Runs != nil {
+		c.BoardFirmware = q.Now.Runs.Version
+	}
+	if q.Now.Without(NoBoard) {
+		c.None = []string{NoBoard}
 	}
 	c.Pack = q.Now.Pack
 	return c

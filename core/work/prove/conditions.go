@@ -68,12 +68,20 @@ func labels(of func(c *fleet.Carried) []string) func(book, *fleet.TestFlight) st
 	return func(at book, t *fleet.TestFlight) string { return at.named(of(&t.Carried)...) }
 }
 
+var (
+	ofUnit = condition{"air unit", "carried.airUnit", true, "",
+		labels(func(c *fleet.Carried) []string { return []string{c.AirUnit} })}
+	ofItsFirmware = condition{"its firmware", "carried.airFirmware", true, "carried.airUnit",
+		own(func(t *fleet.TestFlight) string { return string(t.Carried.AirFirmware) })}
+	ofItsAntennas = condition{"its antennas", "carried.antennas", true, "",
+		labels(func(c *fleet.Carried) []string { return c.Antennas })}
+)
+
 var allConditions = []condition{
 	{"quad", "quad", true, "", book.quad},
-	{"air unit", "carried.airUnit", true, "", labels(func(c *fleet.Carried) []string { return []string{c.AirUnit} })},
-	{"its firmware", "carried.airFirmware", true, "carried.airUnit",
-		own(func(t *fleet.TestFlight) string { return string(t.Carried.AirFirmware) })},
-	{"its antennas", "carried.antennas", true, "", labels(func(c *fleet.Carried) []string { return c.Antennas })},
+	ofUnit,
+	ofItsFirmware,
+	ofItsAntennas,
 	{"goggles", "carried.goggles", true, "", labels(func(c *fleet.Carried) []string { return []string{c.Goggles} })},
 	{"their firmware", "carried.gogglesFirmware", true, "carried.goggles",
 		own(func(t *fleet.TestFlight) string { return string(t.Carried.GogglesFirmware) })},
@@ -98,7 +106,7 @@ func printed[Q fmt.Stringer](v *Q) string {
 
 // conditions holds what flew, and how, on both sides. Where the flights of one side differ
 // among themselves both are said, and where one of them does not say it, it is not stated.
-func conditions(names book, before, after []*fleet.TestFlight) (list []Condition) {
+func conditions(rows []condition, names book, before, after []*fleet.TestFlight) (list []Condition) {
 	of := func(flights []*fleet.TestFlight, row condition) string {
 		var values []string
 		for _, t := range flights {
@@ -112,7 +120,7 @@ func conditions(names book, before, after []*fleet.TestFlight) (list []Condition
 		}
 		return strings.Join(values, "; ")
 	}
-	for _, row := range allConditions {
+	for _, row := range rows {
 		c := Condition{What: row.what, Before: of(before, row), After: of(after, row), Tried: row.tried, field: row.field}
 		c.Alike = c.Stated() && c.Before == c.After
 		if row.under != "" {

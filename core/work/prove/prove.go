@@ -160,7 +160,7 @@ func Compare(lib *gear.Library, f *fleet.Fleet, course *fleet.Course, before, af
 	c.Rate.settle()
 	c.Freezes.settle()
 	names := book{lib, f}
-	c.Alike = conditions(names, before, after)
+	c.Alike = conditions(allConditions, names, before, after)
 	c.Foretold = foretell(lib, f, before, after)
 	c.Findings = c.findings(names, course, before, after)
 	c.Level = verdict.Worst(c.Findings)

@@ -33,7 +33,25 @@ var states = map[verdict.Level]string{
 
 // unproves are the conditions that make a quad unproven again where they are others (common
 // practice).
-var unproves = []string{"carried.airUnit", "carried.airFirmware", "carried.antennas"}
+var unproves = []condition{
+	ofUnit,
+	ofItsFirmware,
+	ofItsAntennas,
+	{"flight board", "carried.board", true, "",
+		orNone(labels(func(c *fleet.Carried) []string { return []string{c.Board} }))},
+	{"release on the board", "carried.boardFirmware", true, "carried.board",
+		orNone(own(func(t *fleet.TestFlight) string { return string(t.Carried.BoardFirmware) }))},
+}
+
+// orNone is what a flight says of its board, or that there is none.
+func orNone(of func(book, *fleet.TestFlight) string) func(book, *fleet.TestFlight) string {
+	return func(at book, t *fleet.TestFlight) string {
+		if t.Carried.Without(fleet.NoBoard) {
+			return "none"
+		}
+		return of(at, t)
+	}
+}
 
 // Standings says of each quad that carries a digital unit today whether it is proven. A flight
 // without a day may be the latest.
@@ -94,9 +112,8 @@ func (s *Standing) since(names book, q *fleet.Quad, flights []*fleet.TestFlight)
 	var others []string
 	var missing []verdict.Missing
 	for _, t := range slices.Backward(flights) {
-		for _, c := range conditions(names, []*fleet.TestFlight{t}, []*fleet.TestFlight{today}) {
+		for _, c := range conditions(unproves, names, []*fleet.TestFlight{t}, []*fleet.TestFlight{today}) {
 			switch {
-			case !slices.Contains(unproves, c.field):
 			case c.Before == "":
 				missing = append(missing, lacks(c.field, c.What, t)...)
 			case c.After == "":
@@ -110,7 +127,7 @@ func (s *Standing) since(names book, q *fleet.Quad, flights []*fleet.TestFlight)
 	f.Says = fmt.Sprintf("%s was proven on %s. ", s.Name, proof.On)
 	if len(others)+len(missing) == 0 {
 		f.Level = verdict.Fits
-		f.Says += "Unit, release and antennas are the same today."
+		f.Says += "Unit, antennas, board and the releases on both are the same today."
 		return
 	}
 	if len(others) > 0 {
@@ -134,13 +151,18 @@ func (s *Standing) since(names book, q *fleet.Quad, flights []*fleet.TestFlight)
 
 // lacksToday is where a value is stated that is not known of a quad as it flies today.
 func (b book) lacksToday(q *fleet.Quad, field, what string) verdict.Missing {
-	m := verdict.Missing{Of: "quad", ID: q.ID, Field: "now.antennas.models", Label: what + " of " + q.Label() + " today"}
-	if field != "carried.airFirmware" {
-		return m
-	}
-	m.Field = "now.airUnit.kit"
-	if kit, owned := b.fleet.Piece(q.Now.AirUnit.Kit); owned {
+	m := verdict.Missing{Of: "quad", ID: q.ID, Field: statedAt[field], Label: what + " of " + q.Label() + " today"}
+	if kit, owned := b.fleet.Piece(q.Now.AirUnit.Kit); owned && field == "carried.airFirmware" {
 		m.Of, m.ID, m.Field = "kit", kit.ID, "firmware"
 	}
 	return m
+}
+
+// statedAt are the fields of a quad that say what it carries.
+var statedAt = map[string]string{
+	"carried.airUnit":       "now.airUnit",
+	"carried.airFirmware":   "now.airUnit.kit",
+	"carried.antennas":      "now.antennas.models",
+	"carried.board":         "now.board",
+	"carried.boardFirmware": "now.runs.version",
 }

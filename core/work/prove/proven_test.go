@@ -19,7 +19,8 @@ func flown(flights ...fleet.TestFlight) *fleet.Fleet {
 	return &fleet.Fleet{
 		Kit: []fleet.Kit{{ID: "own", Model: "unit", Firmware: "2.3"}},
 		Quads: []fleet.Quad{
-			{ID: "moth", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "own"}, Antennas: &fleet.Antennas{Models: []string{"stub", "stub"}}}},
+			{ID: "moth", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "own"}, Antennas: &fleet.Antennas{Models: []string{"stub", "stub"}},
+				Board: "hub", Flight: fleet.Flight{Runs: &fleet.Runs{ID: "tick", Version: "4.5"}}}},
 			{ID: "analog", Now: fleet.Fit{Analog: "old"}},
 		},
 		TestFlights: flights,
@@ -29,8 +30,9 @@ func flown(flights ...fleet.TestFlight) *fleet.Fleet {
 // proof is a flight that proves what it carried.
 func proof(id, on string, change func(t *fleet.TestFlight)) fleet.TestFlight {
 	t := fleet.TestFlight{ID: id, Quad: "moth", Course: "way", On: on, Checked: new(true),
-		Carried: fleet.Carried{AirUnit: "unit", AirFirmware: "2.3", Antennas: []string{"stub", "stub"}},
-		Reads:   []fleet.SpotReads{{Spot: "tree", Passes: []fleet.PassRead{{Pass: 1}}}}}
+		Carried: fleet.Carried{AirUnit: "unit", AirFirmware: "2.3", Antennas: []string{"stub", "stub"}, Board: "hub",
+			BoardFirmware: "4.5"},
+		Reads: []fleet.SpotReads{{Spot: "tree", Passes: []fleet.PassRead{{Pass: 1}}}}}
 	if change != nil {
 		change(&t)
 	}
@@ -54,7 +56,22 @@ func TestWhatProvesAQuadAndWhatUnprovesIt(t *testing.T) {
 	}{
 		"never flown": {level: verdict.Unknown, says: "No flight of moth is noted"},
 		"flown as it is": {flights: []fleet.TestFlight{proof("a", "2026-03-01", nil)}, level: verdict.Fits,
-			says: "moth was proven on 2026-03-01. Unit, release and antennas are the same today."},
+			says: "moth was proven on 2026-03-01. Unit, antennas, board and the releases on both are the same today."},
+		"another board since": {flights: []fleet.TestFlight{proof("a", "2026-03-01", nil)}, level: verdict.Change,
+			fleet: func(f *fleet.Fleet) { f.Quads[0].Now.Board, f.Quads[0].Now.Runs.Version = "cog", "6.1" },
+			says:  "others: flight board: hub on 2026-03-01, now cog. Try"},
+		"another release on the board since": {flights: []fleet.TestFlight{proof("a", "2026-03-01", nil)}, level: verdict.Change,
+			fleet: func(f *fleet.Fleet) { f.Quads[0].Now.Runs.Version = "4.6" }, says: "release on the board: 4.5 on 2026-03-01, now 4.6"},
+		"no board, then and now": {flights: []fleet.TestFlight{proof("a", "2026-03-01", func(t *fleet.TestFlight) {
+			t.Carried.Board, t.Carried.BoardFirmware, t.Carried.None = "", "", []string{fleet.NoBoard}
+		})}, level: verdict.Fits, fleet: func(f *fleet.Fleet) {
+			f.Quads[0].Now.Board, f.Quads[0].Now.Runs, f.Quads[0].Now.None = "", nil, []string{fleet.NoBoard}
+		}},
+		"no board then": {flights: []fleet.TestFlight{proof("a", "2026-03-01", func(t *fleet.TestFlight) {
+			t.Carried.Board, t.Carried.BoardFirmware, t.Carried.None = "", "", []string{fleet.NoBoard}
+		})}, level: verdict.Change, says: "flight board: none on 2026-03-01, now hub"},
+		"nobody has read the board": {flights: []fleet.TestFlight{proof("a", "2026-03-01", nil)}, level: verdict.Unknown,
+			fleet: func(f *fleet.Fleet) { f.Quads[0].Now.Runs = nil }, asks: "now.runs.version", says: "release on the board of moth today"},
 		"failsafe and range not tried": {flights: []fleet.TestFlight{proof("a", "2026-03-01",
 			func(t *fleet.TestFlight) { t.Checked = new(false) })}, level: verdict.Unknown, says: "No flight of moth"},
 		"nothing read": {flights: []fleet.TestFlight{proof("a", "2026-03-01",
@@ -108,6 +125,7 @@ func TestWhatIsNotNotedProvesNothing(t *testing.T) {
 				func(t *fleet.TestFlight) {
 					t.Carried.AirFirmware = firmware.Version(one("2.3", "2.3", "2.4", ""))
 					t.Carried.Antennas = [][]string{{"stub", "stub"}, {"stub", "stub"}, {"reed"}, nil}[r.IntN(4)]
+					t.Carried.Board = one("hub", "hub", "hub", "cog")
 					t.Checked = []*bool{new(true), new(true), new(false), nil}[r.IntN(4)]
 				}))
 		}
@@ -121,6 +139,8 @@ func TestWhatIsNotNotedProvesNothing(t *testing.T) {
 				func(t *fleet.TestFlight) { t.Carried.AirUnit = "" },
 				func(t *fleet.TestFlight) { t.Carried.AirFirmware = "" },
 				func(t *fleet.TestFlight) { t.Carried.Antennas = nil },
+				func(t *fleet.TestFlight) { t.Carried.Board = "" },
+				func(t *fleet.TestFlight) { t.Carried.BoardFirmware = "" },
 			} {
 				f := flown(append([]fleet.TestFlight{}, flights...)...)
 				less(&f.TestFlights[i])

@@ -61,11 +61,13 @@ func TestWhatIsOpen(t *testing.T) {
 // A quad that was proven and carries another thing since has to be flown again, until it is.
 func TestWhatHasToBeProvenAgain(t *testing.T) {
 	f := &fleet.Fleet{
-		Kit:   []fleet.Kit{sample.Own("first", "1.0.6", "")},
-		Quads: []fleet.Quad{{ID: "quad", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Antennas: &fleet.Antennas{Models: []string{"stub"}}}}},
+		Kit: []fleet.Kit{sample.Own("first", "1.0.6", "")},
+		Quads: []fleet.Quad{{ID: "quad", Now: fleet.Fit{AirUnit: &fleet.Slot{Kit: "first"}, Antennas: &fleet.Antennas{Models: []string{"stub"}},
+			Nones: gear.Nones{None: []string{fleet.NoBoard}}}}},
 		TestFlights: []fleet.TestFlight{{ID: "a", Quad: "quad", On: "2026-05-01", Checked: new(true),
-			Carried: fleet.Carried{AirUnit: "first", AirFirmware: "1.0.6", Antennas: []string{"stub"}},
-			Reads:   []fleet.SpotReads{{Spot: "tree", Passes: []fleet.PassRead{{Pass: 1}}}}}},
+			Carried: fleet.Carried{AirUnit: "first", AirFirmware: "1.0.6", Antennas: []string{"stub"},
+				Nones: gear.Nones{None: []string{fleet.NoBoard}}},
+			Reads: []fleet.SpotReads{{Spot: "tree", Passes: []fleet.PassRead{{Pass: 1}}}}}},
 	}
 	again := func() (says []string) {
 		for _, o := range tasks.List(gear.NewLibrary(sample.Set()), fleet.NewIndex(f), "2026-05-10") {

@@ -2291,9 +2291,12 @@ export interface components {
             airFirmware?: string;
             airUnit?: string;
             antennas?: string[];
+            board?: string;
+            boardFirmware?: string;
             goggles?: string;
             gogglesAntennas?: string[];
             gogglesFirmware?: string;
+            none?: string[];
             pack?: string;
         };
         CarriedWords: {
