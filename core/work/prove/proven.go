@@ -83,13 +83,15 @@ func standing(names book, q *fleet.Quad) Standing {
 	return s
 }
 
-// flightsOf are the flights of a quad, the latest first, and before them those of no day.
+// flightsOf are the flights of a quad, the latest first, those of one day as they were noted, and
+// before them those of no day.
 func flightsOf(f *fleet.Fleet, quad string) (list []*fleet.TestFlight) {
 	for i := range f.TestFlights {
 		if t := &f.TestFlights[i]; t.Quad == quad {
 			list = append(list, t)
 		}
 	}
+	slices.Reverse(list)
 	slices.SortStableFunc(list, func(a, b *fleet.TestFlight) int {
 		if (a.On == "") != (b.On == "") {
 			return strings.Compare(a.On, b.On)
