@@ -16,11 +16,6 @@ type View struct {
 	Wide, High unit.Degrees        // between the planes at its sides, above and below; under 180
 }
 
-// Seen is what of a solid lies in the picture: a convex outline, where the edges of the picture
-// lie at −1 and 1, right and up counted above 0, drawn as a lens without distortion does it.
-// It is nil where nothing of it is in the picture.
-func (v View) Seen(body Solid) [][2]float64 { return v.Look(body).Seen() }
-
 // Misses says whether nothing within a distance of a place is in the picture: it is all beyond one
 // plane. Where it is false, something may be.
 func (v View) Misses(place [3]float64, within float64) bool {
@@ -34,7 +29,7 @@ func (v View) Misses(place [3]float64, within float64) bool {
 	return false
 }
 
-// Sees says whether Seen has anything; mostly its corners alone tell.
+// Sees says whether anything of a body is in the picture; mostly its corners alone tell.
 func (v View) Sees(body Solid) bool {
 	l := v.Look(body)
 	switch l.where() {
@@ -80,7 +75,9 @@ func (v View) Look(body Solid) *Look {
 	return l
 }
 
-// Seen is what of it lies in the picture, as View.Seen has it.
+// Seen is what of a body lies in the picture: a convex outline, where the edges of the picture
+// lie at −1 and 1, right and up counted above 0, drawn as a lens without distortion does it.
+// It is nil where nothing of it is in the picture.
 func (l *Look) Seen() [][2]float64 {
 	if l.where() == beyondOne {
 		return nil

@@ -55,7 +55,7 @@ func TestTheViewAgainstRayCasting(t *testing.T) {
 				}
 			}
 		}
-		share := space.Share(v.Seen(b.Solid()))
+		share := space.Share(v.Look(b.Solid()).Seen())
 		require.InDelta(t, float64(hits)/grid/grid, share, 0.035, "%+v %+v", v, b)
 		if share > 0.05 {
 			seen++
@@ -84,17 +84,17 @@ func TestHowFarOnItIsFree(t *testing.T) {
 	freed := 0
 	for range 2000 {
 		v, body := drawView(r), drawBody(r)
-		if v.Seen(body) == nil {
+		if v.Look(body).Seen() == nil {
 			continue
 		}
 		free, ok := v.Look(body).FreeAfter(200)
 		if !ok {
-			require.NotNil(t, v.Moved(200).Seen(body))
+			require.NotNil(t, v.Moved(200).Look(body).Seen())
 			continue
 		}
 		freed++
-		require.Nil(t, v.Moved(free).Seen(body))
-		require.NotNil(t, v.Moved(free-0.02).Seen(body))
+		require.Nil(t, v.Moved(free).Look(body).Seen())
+		require.NotNil(t, v.Moved(free-0.02).Look(body).Seen())
 	}
 	assert.Greater(t, freed, 300)
 }
@@ -104,14 +104,14 @@ func TestHowFarOnItIsFree(t *testing.T) {
 func TestAPlateOverTheLens(t *testing.T) {
 	v := space.View{Wide: 90, High: 90}
 	plate := space.Standing([3]unit.Millimetres{0, 0, 10}, [3]unit.Millimetres{40, 200, 2}, 0)
-	assert.InDelta(t, 0.25, space.Share(v.Seen(plate.Solid())), 0.0001)
+	assert.InDelta(t, 0.25, space.Share(v.Look(plate.Solid()).Seen()), 0.0001)
 	free, ok := v.Look(plate.Solid()).FreeAfter(100)
 	require.True(t, ok)
 	assert.InDelta(t, 10, float64(free), 0.02)
 	v.Up = -45
-	assert.Nil(t, v.Seen(plate.Solid()), "looking down by half of what it sees")
+	assert.Nil(t, v.Look(plate.Solid()).Seen(), "looking down by half of what it sees")
 	v.Up, v.Turn = 0, 180
-	assert.InDelta(t, 0.25, space.Share(v.Seen(plate.Solid())), 0.0001, "looking back")
+	assert.InDelta(t, 0.25, space.Share(v.Look(plate.Solid()).Seen()), 0.0001, "looking back")
 }
 
 // A block lies in a cylinder by what parts the two when it moves straight away.
@@ -141,7 +141,7 @@ func TestSeesIsThatSomethingIsSeen(t *testing.T) {
 	for range 3000 {
 		v := space.View{Turn: unit.Degrees(r.IntN(360)), Up: unit.Degrees(r.IntN(120) - 60), Wide: 90, High: 60}
 		body := drawBody(r)
-		is := v.Seen(body) != nil
+		is := v.Look(body).Seen() != nil
 		require.Equal(t, is, v.Sees(body))
 		if is {
 			seen++
@@ -160,7 +160,7 @@ func TestWhatIsMissedIsNotSeen(t *testing.T) {
 		v, from := drawView(r), unit.Millimetres(r.IntN(61)-30)
 		disc := space.NewDisc(unit.Millimetres(r.IntN(301)-150), unit.Millimetres(r.IntN(301)-150), unit.Millimetres(5+r.IntN(120)),
 			from, from+unit.Millimetres(1+r.IntN(20)))
-		seen := v.Seen(disc.Solid()) != nil
+		seen := v.Look(disc.Solid()).Seen() != nil
 		if v.Misses(disc.Reach()) {
 			require.False(t, seen, "%+v %+v", v, disc)
 			missed++

@@ -28,6 +28,12 @@
   const open = $derived(slots.find((s) => s.name === params.slot));
   const at = (slot?: string) => `/fill/${quad}/${today ? 'today' : 'plan'}${slot ? `/${slot}` : ''}`;
 
+  let answers = $state(0); // what was found before one is out of date
+  async function answered() {
+    answers++;
+    await view.take(api.slots(quad, today));
+  }
+
   async function takeBack() {
     const answer = await api.undo(last);
     refused = answer.ok ? null : answer.failure;
@@ -105,12 +111,12 @@
           <p>Pick a place and put in what you know. What is left open stays unknown; nothing is guessed.</p>
           {#if today}<p><a href={`#/fill/${quad}/plan`}>What shall be on it instead?</a></p>{/if}
         </div>
-        {#if !today && slots.find((s) => s.name === 'airUnit')?.holds}<PlanRest
-            {quad}
-            revision={v.revision}
-            onplanned={() => view.take(api.slots(quad, today))}
-          />{/if}
-        <AskNext {quad} {today} revision={v.revision} onanswered={() => view.take(api.slots(quad, today))} />
+        {#if !today && slots.find((s) => s.name === 'airUnit')?.holds}
+          {#key answers}
+            <PlanRest {quad} revision={v.revision} onplanned={() => view.take(api.slots(quad, today))} />
+          {/key}
+        {/if}
+        <AskNext {quad} {today} revision={v.revision} onanswered={answered} />
       </div>
     {/if}
   </div>

@@ -1,7 +1,6 @@
 <script lang="ts">
   // The rest of a plan: feed, wires, ports, plates, settings and releases that make what is planned
   // fit, found in one press and planned in another.
-  import { untrack } from 'svelte';
   import { api, type Failure, type WholePlan, type WholeView } from '../api/client.svelte';
   import Plans from '../decide/Plans.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -18,20 +17,12 @@
   let looking = $state(false);
   let refused = $state.raw<Failure | null>(null);
   let said = $state('');
-  let found = $state.raw<WholeView | null>(null);
-  const shown = $derived(found && found.revision === revision ? found : null);
-  $effect(() => {
-    const now = revision;
-    untrack(() => {
-      if (found && found.revision !== now) found = null;
-    });
-  });
+  const shown = $derived(view.data?.revision === revision ? view.data : null);
 
   async function look() {
     looking = true;
     said = '';
     await view.take(api.wholePlans(quad));
-    found = view.data ?? null;
     looking = false;
   }
   async function planIt(plan: WholePlan) {
