@@ -34,7 +34,7 @@
     );
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
-    said = 'Planned, all of it. What is asked now are facts.';
+    said = 'Planned, all of it. What is not known yet is asked below.';
     onplanned();
   }
 </script>
