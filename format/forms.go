@@ -70,6 +70,9 @@ type Field struct {
 	OnlyIf   *OnlyIf  `json:"onlyIf,omitempty"`
 	Fields   []Field  `json:"fields,omitempty"`
 
+	// Pattern is what its text has to look like; empty: anything.
+	Pattern string `json:"-"`
+
 	of string // names a value of its entry: a "number", or "any"
 }
 
@@ -97,6 +100,16 @@ var Forms = sync.OnceValue(func() []Form {
 	}
 	return forms
 })
+
+// FormOf is the form of a kind; false where there is no such kind.
+func FormOf(kind string) (Form, bool) {
+	for _, form := range Forms() {
+		if form.Kind == kind {
+			return form, true
+		}
+	}
+	return Form{}, false
+}
 
 func formOf(schema map[string]any, kind, list, word, words string) Form {
 	b := formBuilder{schema: schema}
@@ -239,7 +252,8 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	}
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
 		About: text(part, "description"), Required: at.required || part["x-needed"] == true,
-		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey)}
+		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
+		Pattern: text(part, "pattern")}
 	b.typed(&f, part, at)
 	return []Field{f}
 }
@@ -251,6 +265,7 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 	switch {
 	case text(part, "x-editor") != "":
 		f.Type, f.Keys = text(part, "x-editor"), textsOf(part["x-keys"])
+		b.below(f, part, items, at)
 	case len(names) > 0:
 		f.Type = FieldRef
 		b.named(f, names, at)
@@ -289,6 +304,20 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 		}
 	default:
 		f.Type = FieldText
+	}
+}
+
+// below are the fields of what has an editor of its own, for who enters it without: those of
+// each wire, or of the outline itself.
+func (b *formBuilder) below(f *Field, part, items map[string]any, at place) {
+	switch f.Type {
+	case FieldWires:
+		f.Fields = b.inside(items)
+	case FieldOutline:
+		for _, name := range propertiesOf(part) {
+			inner := b.resolved(member(member(part, "properties"), name))
+			f.Fields = append(f.Fields, b.fields(inner, place{path: at.path + "." + name, label: f.Label})...)
+		}
 	}
 }
 

@@ -53,6 +53,7 @@ func (s *server) registerBegin(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/ask", s.asks, holds[AskView](api))
 	huma.Post(api, "/api/quads/{quad}/slots/{slot}", s.fill)
 	huma.Post(api, "/api/quads/{quad}/statement", s.state)
+	huma.Get(api, "/api/entries/{kind}/{id}/sheet", s.entrySheet)
 	huma.Post(api, readPath+"{kind}", s.readSheet, func(o *huma.Operation) { o.SkipValidateBody = true })
 	huma.Get(api, "/api/links", s.links, holds[link.Map](api))
 	huma.Post(api, "/api/links/{unit}/{goggles}", s.stateOf)

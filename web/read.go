@@ -2,12 +2,15 @@ package web
 
 import (
 	"context"
+	"fmt"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/sheet"
+	"yokeswap/format"
+	"yokeswap/format/inwords"
 	"yokeswap/trade"
 )
 
@@ -27,17 +30,72 @@ func (s *server) readSheet(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
+	text := string(in.RawBody)
+	form, _ := format.FormOf(in.Kind)
 	connectors := map[string]string{}
-	for i := range trade.Shelf().Connectors { // copied as it is taken
-		c := &trade.Shelf().Connectors[i]
-		connectors[strings.ToLower(c.Label())] = c.ID
+	names := gearNames(snap.Library)
+	for id, name := range names[string(gear.KindConnector)] {
+		connectors[strings.ToLower(name)] = id
 	}
-	for _, c := range gear.All[*gear.Connector](snap.Library) {
-		connectors[strings.ToLower(c.Label())] = c.ID
-	}
-	reading, err := sheet.Read(kind, string(in.RawBody), connectors)
+	reading, err := sheet.Read(kind, text, connectors, inwords.Read(form, text, names)...)
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
 	return reply(reading), nil
+}
+
+// gearNames are the names of all gear there is, and of the connectors of the trade shelf that
+// nothing else is called by: those are copied as they are taken.
+func gearNames(lib *gear.Library) inwords.Names {
+	names, taken := inwords.Names{}, map[string]bool{}
+	for _, item := range lib.Items() {
+		names.Put(string(item.Kind()), item.Head().ID, name(lib, item))
+		taken[strings.ToLower(item.Head().Label())] = true
+	}
+	for i := range trade.Shelf().Connectors {
+		if c := &trade.Shelf().Connectors[i]; !taken[strings.ToLower(c.Label())] {
+			names.Put(string(gear.KindConnector), c.ID, c.Label())
+		}
+	}
+	return names
+}
+
+// entrySheet is a piece of gear as a sheet in words, which can be read back.
+func (s *server) entrySheet(_ context.Context, in *struct {
+	Kind string `path:"kind" doc:"of gear"`
+	ID   string `path:"id"`
+}) (*download, error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	item := statedOf(snap.Sets, gear.Kind(in.Kind), in.ID)
+	form, known := format.FormOf(in.Kind)
+	if item == nil || !known {
+		return nil, huma.Error404NotFound("there is no gear of that kind called " + in.ID)
+	}
+	text, err := inwords.Write(form, item, gearNames(snap.Library))
+	if err != nil {
+		return nil, err
+	}
+	return &download{
+		ContentType:        "text/plain; charset=utf-8",
+		ContentDisposition: fmt.Sprintf(`inline; filename="%s.txt"`, in.ID),
+		Body:               []byte(text),
+	}, nil
+}
+
+// statedOf is an entry as it was entered, without what the library makes of it; nil: there is
+// none.
+func statedOf(sets []*gear.Set, kind gear.Kind, id string) gear.Item {
+	for _, set := range sets {
+		for _, list := range set.Lists() {
+			for _, item := range list.Items {
+				if item.Kind() == kind && item.Head().ID == id {
+					return item
+				}
+			}
+		}
+	}
+	return nil
 }

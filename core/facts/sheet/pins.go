@@ -63,7 +63,7 @@ func (r *reader) pinRows() {
 		order[i] = pins[i+1]
 	}
 	r.secondGround(order)
-	note := againstDrawing
+	note := AgainstDrawing
 	for i := range order {
 		if order[i] == "" {
 			note = fmt.Sprintf("what pin %d is was not understood, and it is left empty; ", i+1) + note
@@ -87,23 +87,18 @@ func (r *reader) pin(name string) (function string, ok bool) {
 
 // blankPins takes out of a line what stands at its pins: "2: 5V" is a name, no window.
 func blankPins(line string, plain []byte) {
-	blank := func(at, end int) {
-		for i := at; i < end; i++ {
-			plain[i] = ' '
-		}
-	}
 	for _, m := range numbered.FindAllStringSubmatchIndex(line, -1) {
 		if _, ok := pinNames[strings.ToLower(group(line, m, 2))]; ok {
-			blank(m[0], m[1])
+			blank(plain, m[0], m[1])
 		}
 	}
 	for _, m := range pinLine.FindAllStringSubmatchIndex(line, -1) {
-		blank(m[2], m[3])
+		blank(plain, m[2], m[3])
 	}
 }
 
-// againstDrawing is why an order of pins is always asked.
-const againstDrawing = "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"
+// AgainstDrawing is why an order of pins is always asked.
+const AgainstDrawing = "hold the order against the drawing of your own before it counts: a wrong pin destroys the unit"
 
 func (r *reader) addPins(at, end int, order []any, note string) {
 	r.add(Found{
@@ -137,7 +132,7 @@ func (r *reader) pinList() {
 		}
 		r.secondGround(order)
 		if len(order) >= 3 {
-			r.addPins(m[0], m[1], order, againstDrawing)
+			r.addPins(m[0], m[1], order, AgainstDrawing)
 		}
 	}
 }

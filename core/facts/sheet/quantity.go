@@ -84,13 +84,25 @@ func quantitiesIn(line string) (list []quantity) {
 		if s := signBefore.FindStringSubmatchIndex(line[window:at]); s != nil {
 			sign, at = line[window+s[2]:window+s[3]], window+s[2]
 		}
-		q, ok := made(at, m[1], group(line, m, 1), group(line, m, 3), group(line, m, 2), group(line, m, 4), sign)
+		first, second := group(line, m, 1), group(line, m, 3)
+		if second != "" && !fromTo(line, m) { // "5 and 9 V" are two, of which the last has its unit
+			at, first, second = m[6], second, ""
+		}
+		q, ok := made(at, m[1], first, second, group(line, m, 2), group(line, m, 4), sign)
 		if ok {
 			list = append(list, q)
 		}
 	}
 	slices.SortStableFunc(list, func(a, b quantity) int { return cmp.Compare(a.at, b.at) })
 	return list
+}
+
+var between = regexp.MustCompile(`(?i)\b(?:between|zwischen|entre)\W*$`)
+
+// fromTo says whether the two numbers of a match are the ends of a range: those with an "and"
+// between them are behind a "between" alone.
+func fromTo(line string, m []int) bool {
+	return !strings.Contains(line[m[3]:m[6]], "and") || between.MatchString(line[:m[0]])
 }
 
 func group(line string, m []int, n int) string {

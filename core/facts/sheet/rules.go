@@ -15,10 +15,11 @@ import (
 // about says what words a line is about, in the languages read.
 type about []string
 
-// The words of a subject. A word ends where a letter does not follow; "eingang*" goes on.
+// The words of a subject. A word ends where a letter does not follow; "eingang*" goes on, and
+// "in$" counts as the last word alone: "it inverts in software, 5 V" is about no input.
 var (
 	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered",
-		"feed", "vin", "in",
+		"feed", "vin", "in$",
 		"eingang*", "spannung*", "versorgung*", "betriebs*", "tension*", "alimentation", "entrée"}
 	outputWords = about{"output", "out", "outputs", "bec", "regulated",
 		"ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
@@ -42,6 +43,7 @@ var (
 func (a about) in(words string) bool {
 	for _, w := range a {
 		stem, open := strings.CutSuffix(w, "*")
+		stem, last := strings.CutSuffix(stem, "$")
 		for at := 0; ; {
 			i := strings.Index(words[at:], stem)
 			if i < 0 {
@@ -49,7 +51,8 @@ func (a about) in(words string) bool {
 			}
 			i += at
 			end := i + len(stem)
-			if (i == 0 || !letter(words[i-1])) && (open || end == len(words) || !letter(words[end])) {
+			if (i == 0 || !letter(words[i-1])) && (open || end == len(words) || !letter(words[end])) &&
+				(!last || strings.Trim(words[end:], " :=|\t([") == "") {
 				return true
 			}
 			at = end
@@ -79,9 +82,7 @@ func (r *reader) line(line string, start int) {
 	plain := []byte(line)
 	for _, m := range products.FindAllStringSubmatchIndex(line, -1) {
 		if r.product(line, m, start) {
-			for i := m[0]; i < m[1]; i++ {
-				plain[i] = ' '
-			}
+			blank(plain, m[0], m[1])
 		}
 	}
 	r.names(line, start)

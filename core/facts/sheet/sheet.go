@@ -48,9 +48,10 @@ type Reading struct {
 }
 
 // Read finds what a text says of a thing of a kind; connectors are those that can be named,
-// their ids by what people call them. It fails where the text is longer than MostText, or
-// is no text.
-func Read(kind gear.Kind, text string, connectors map[string]string) (Reading, error) {
+// their ids by what people call them. What was read behind labels already, at bytes of the text,
+// is told beside it, and its words are not read again. It fails where the text is longer than
+// MostText, or is no text.
+func Read(kind gear.Kind, text string, connectors map[string]string, labelled ...Found) (Reading, error) {
 	switch {
 	case len(text) > MostText:
 		return Reading{}, fmt.Errorf("the text has %d bytes, no more than %d are read: paste the part with the values",
@@ -58,9 +59,15 @@ func Read(kind gear.Kind, text string, connectors map[string]string) (Reading, e
 	case !utf8.ValidString(text):
 		return Reading{}, fmt.Errorf("this is no text")
 	}
-	r := reader{kind: kind, text: text, connectors: connectors}
+	plain := []byte(text)
+	r := reader{kind: kind, connectors: connectors}
+	for _, f := range labelled {
+		r.add(f)
+		blank(plain, f.At, f.At+len(f.Words))
+	}
+	r.text = string(plain)
 	start := 0
-	for line := range strings.Lines(text) {
+	for line := range strings.Lines(r.text) {
 		r.line(line, start)
 		start += len(line)
 	}
@@ -75,6 +82,15 @@ func Read(kind gear.Kind, text string, connectors map[string]string) (Reading, e
 		r.found[i].At = utf8.RuneCountInString(text[:r.found[i].At])
 	}
 	return Reading{Name: name, Found: append([]Found{}, r.found...)}, nil
+}
+
+// blank takes a part out of a text, byte for byte; its lines stay.
+func blank(text []byte, from, to int) {
+	for i := from; i < to; i++ {
+		if text[i] != '\n' && text[i] != '\r' {
+			text[i] = ' '
+		}
+	}
 }
 
 // reader reads one text.
@@ -93,7 +109,7 @@ func (r *reader) add(f Found) {
 		}
 	}
 	f.Words = strings.TrimSpace(f.Words)
-	f.Joins = joining[f.Field]
+	f.Joins = f.Joins || joining[f.Field]
 	r.found = append(r.found, f)
 }
 

@@ -3,7 +3,7 @@
   // as unknown at the gate that needs it.
   import { Button } from 'flowbite-svelte';
   import { onMount, tick, untrack } from 'svelte';
-  import { api, type Failure, type ShelfEntry } from '../api/client.svelte';
+  import { api, place, type Failure, type ShelfEntry } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { idFor, valueAt, withRead, type Entry } from './entry';
@@ -45,6 +45,7 @@
   let failure = $state.raw<Failure | null>(null);
   let missing = $state('');
   let said = $state('');
+  let heading = $state(''); // what a pasted sheet calls it
 
   const isGear = $derived(!ofFleet(form.kind));
   const fields = $derived(form.groups.flatMap((g) => g.fields));
@@ -143,13 +144,18 @@
       <summary class="font-bold text-body min-h-10 cursor-pointer">Read it off a sheet</summary>
       <SheetReader
         kind={form.kind}
+        bind:heading
         ontake={(found) => {
-          entry = withRead(entry, found);
+          entry = withRead(heading && !entry.name ? { ...entry, name: heading } : entry, found);
           said = `${found.length === 1 ? 'One value is' : `${found.length} values are`} filled in below; nothing is saved yet.`;
         }}
       />
       <p class="good" role="status">{said}</p>
     </details>
+    {#if existing}<p>
+        <a href={`${place}/api/entries/${form.kind}/${existing.id}/sheet`} target="_blank">Its sheet in words</a>, as it
+        is saved: to print, or to be read in elsewhere
+      </p>{/if}
   {/if}
   {#each form.groups as group, i (group.title)}
     <details class="border-t border-t-line pt-2" bind:open={open[i]}>

@@ -64,4 +64,12 @@ describe('what is read off a sheet', () => {
     });
     expect(withRead({ id: 'u' }, [])).toEqual({ id: 'u' });
   });
+
+  it('is not made more of than it says itself, and what has an id takes the place of its like', () => {
+    const read = withRead({ id: 'b', pads: [{ id: '5v' }, { id: '9v', outV: 9 }] }, [
+      { field: 'source.kind', value: 'practice', words: 'source: common practice', joins: false },
+      { field: 'pads', value: [{ id: '9v', outV: 9.2 }], words: 'pads', joins: true },
+    ]);
+    expect(read).toEqual({ id: 'b', pads: [{ id: '5v' }, { id: '9v', outV: 9.2 }], source: { kind: 'practice' } });
+  });
 });

@@ -71,18 +71,28 @@ export interface Read {
   joins: boolean; // what its field holds already
 }
 
-const holds = (list: unknown[], value: unknown) => list.some((v) => JSON.stringify(v) === JSON.stringify(value));
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+const idOf = (item: unknown) => (item !== null && typeof item === 'object' ? (item as Entry).id : undefined);
 
-/** The entry with values read from a sheet: lists grow, and each value keeps its words as its source. */
+/** A list with further entries behind it: what it holds already is no further one, and one with the id of another takes its place. */
+function grown(list: unknown[], further: unknown[]): unknown[] {
+  const kept = list.filter((old) => !further.some((f) => idOf(f) !== undefined && idOf(f) === idOf(old)));
+  return [...kept, ...further.filter((f) => !kept.some((old) => same(old, f)))];
+}
+
+/**
+ * The entry with values read from a sheet: lists grow, and each value keeps its words as its
+ * source. A sheet that says itself what it rests on is not made more of.
+ */
 export function withRead(entry: Entry, found: readonly Read[]): Entry {
-  const sources = { ...((entry.valueSources as Entry | undefined) ?? {}) };
+  const itself = found.some((f) => f.field === 'source.kind');
   let to = entry;
   for (const f of found) {
     const there = valueAt(to, f.field);
-    const has = f.joins && Array.isArray(there) ? (there as unknown[]) : [];
-    const further = f.joins && Array.isArray(f.value) ? (f.value as unknown[]).filter((v) => !holds(has, v)) : [];
-    to = withValue(to, f.field, f.joins ? [...has, ...further] : f.value);
-    sources[f.field] = { kind: 'maker', text: f.words.slice(0, 400) };
+    const lists = f.joins && Array.isArray(there) && Array.isArray(f.value);
+    to = withValue(to, f.field, lists ? grown(there as unknown[], f.value as unknown[]) : f.value);
   }
-  return found.length > 0 ? { ...to, valueSources: sources } : to;
+  if (itself || found.length === 0) return to;
+  const read = found.map((f) => [f.field, { kind: 'maker', text: f.words.slice(0, 400) }]);
+  return { ...to, valueSources: { ...((entry.valueSources as Entry | undefined) ?? {}), ...Object.fromEntries(read) } };
 }

@@ -2,10 +2,16 @@ import { api, type Failure, type SheetFound } from '../api/client.svelte';
 
 /** Copies what values name of the trade shelf, so that they can be taken; what hindered it, else null. */
 export async function copyNamed(found: readonly SheetFound[]): Promise<Failure | null> {
-  for (const f of found) {
-    if (typeof f.value !== 'string' || !f.value.startsWith('trade-')) continue;
-    const copied = await api.takeFromTrade(f.value);
+  for (const id of new Set(found.flatMap((f) => wordsIn(f.value)))) {
+    if (!id.startsWith('trade-')) continue;
+    const copied = await api.takeFromTrade(id);
     if (!copied.ok) return copied.failure;
   }
   return null;
+}
+
+/** All texts within a value. */
+function wordsIn(value: unknown): string[] {
+  if (typeof value === 'string') return [value];
+  return value !== null && typeof value === 'object' ? Object.values(value).flatMap(wordsIn) : [];
 }
