@@ -72,6 +72,8 @@ type Field struct {
 
 	// Pattern is what its text has to look like; empty: anything.
 	Pattern string `json:"-"`
+	// With are the fields that have to be stated where it is, by their paths.
+	With []string `json:"-"`
 
 	of string // names a value of its entry: a "number", or "any"
 }
@@ -109,6 +111,18 @@ func FormOf(kind string) (Form, bool) {
 		}
 	}
 	return Form{}, false
+}
+
+// With are the fields that have to be stated where the one at a path is.
+func (f *Form) With(path string) []string {
+	for _, group := range f.Groups {
+		for i := range group.Fields {
+			if group.Fields[i].Path == path {
+				return group.Fields[i].With
+			}
+		}
+	}
+	return nil
 }
 
 func formOf(schema map[string]any, kind, list, word, words string) Form {
@@ -217,7 +231,8 @@ type place struct {
 	path, label string
 	models      string // kinds of model that kit may be of
 	required    bool
-	planned     bool // of what shall be, not of what is
+	planned     bool     // of what shall be, not of what is
+	with        []string // fields that are stated where it is
 	onlyIf      *OnlyIf
 }
 
@@ -246,6 +261,12 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 				onlyIf:  at.onlyIf,
 			}
 			below.required = at.required && requires(part, name)
+			below.with = slices.Clone(at.with)
+			for _, other := range textsOf(part["required"]) {
+				if other != name {
+					below.with = append(below.with, at.path+"."+other)
+				}
+			}
 			fields = append(fields, b.fields(b.resolved(member(properties, name)), below)...)
 		}
 		return fields
@@ -253,7 +274,7 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
 		About: text(part, "description"), Required: at.required || part["x-needed"] == true,
 		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
-		Pattern: text(part, "pattern")}
+		Pattern: text(part, "pattern"), With: at.with}
 	b.typed(&f, part, at)
 	return []Field{f}
 }

@@ -5,12 +5,16 @@ import (
 	"fmt"
 	"strings"
 
+	"github.com/danielgtaylor/huma/v2"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/ask"
+	"yokeswap/core/plans/begin"
 	"yokeswap/core/plans/swap"
 	"yokeswap/format"
+	"yokeswap/trade"
 )
 
 // AskView is what is worth asking about a quad's plan, or about what is on it today.
@@ -50,6 +54,21 @@ type PicksView struct {
 	Picks    []swap.Option `json:"picks" doc:"each is one change to the fit; none: the value is typed"`
 }
 
+// antennaPicks are the antennas that could be on a piece of kit.
+func (s *server) antennaPicks(_ context.Context, in *struct {
+	Kit string `path:"kit"`
+}) (*answer[[]begin.AntennaPick], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	kit, ok := snap.Index.Piece(in.Kit)
+	if !ok {
+		return nil, notFound("piece of kit", in.Kit)
+	}
+	return reply(append([]begin.AntennaPick{}, begin.AntennaPicks(snap.Library, trade.Shelf(), kit)...)), nil
+}
+
 // picks are the answers of one press to a value that is missing of a fit.
 func (s *server) picks(_ context.Context, in *struct {
 	Quad  string `path:"quad"`
@@ -65,4 +84,36 @@ func (s *server) picks(_ context.Context, in *struct {
 	}
 	list := swap.Picks(c, verdict.Missing{Of: "quad", ID: q.ID, Field: in.Field})
 	return reply(PicksView{snap.RevisionOf(stock.Ref{Kind: "quad", ID: q.ID}), append([]swap.Option{}, list...)}), nil
+}
+
+// putAntennas puts a picked set of antennas on a piece of kit.
+func (s *server) putAntennas(ctx context.Context, in *struct {
+	Kit  string `path:"kit"`
+	Body struct {
+		Key string `json:"key" doc:"of a pick"`
+	}
+}) (*answer[Saved], error) {
+	ref := stock.Ref{Kind: stock.KindKit, ID: in.Kit}
+	change, err := s.change(ctx, "put antennas on", func(st *stock.Stock) error {
+		before := refs(st)
+		if err := begin.PutAntennas(st, trade.Shelf(), in.Kit, in.Body.Key); err != nil {
+			return huma.Error422UnprocessableEntity(err.Error() + "; nothing was changed")
+		}
+		for made := range refs(st) {
+			if _, there := before[made]; !there {
+				if err := takeAgain(st, made); err != nil {
+					return err
+				}
+			}
+		}
+		return takeAgain(st, ref)
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	return reply(Saved{Kind: ref.Kind, ID: ref.ID, Revision: snap.RevisionOf(ref), Change: change}), nil
 }

@@ -30,6 +30,8 @@ type PairView struct {
 	Name     string            `json:"name"`
 	Level    verdict.Level     `json:"level"`
 	Findings []verdict.Finding `json:"findings"`
+	// Controller is the model that is to go through the air unit.
+	Controller *Named `json:"controller,omitempty"`
 }
 
 // SlotsView is a quad as a picture to fill.
@@ -40,6 +42,7 @@ type SlotsView struct {
 	Today    bool               `json:"today"`
 	Analog   bool               `json:"analog"   doc:"it carries analog video today"`
 	Slots    []begin.Slot       `json:"slots"`
+	After    string             `json:"after"    doc:"the place of the plan to fill once those of today are; empty: none"`
 	Gates    []swap.GateVerdict `json:"gates"`
 	Level    verdict.Level      `json:"level"`
 }
@@ -50,6 +53,8 @@ func (s *server) registerBegin(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/pair", s.pair)
 	huma.Get(api, "/api/quads/{quad}/slots", s.slots)
 	huma.Get(api, "/api/quads/{quad}/picks", s.picks)
+	huma.Get(api, "/api/kit/{kit}/antennas", s.antennaPicks)
+	huma.Post(api, "/api/kit/{kit}/antennas", s.putAntennas)
 	huma.Get(api, "/api/quads/{quad}/ask", s.asks, holds[AskView](api))
 	huma.Post(api, "/api/quads/{quad}/slots/{slot}", s.fill)
 	huma.Post(api, "/api/quads/{quad}/statement", s.state)
@@ -139,7 +144,11 @@ func (s *server) pair(_ context.Context, in *struct {
 		return nil, err
 	}
 	v := PairView{Quad: q.ID, Name: q.Label()}
-	judged := swap.JudgeWithFixes(fleet.NewCase(snap.Library, snap.Index, q))
+	c := fleet.NewCase(snap.Library, snap.Index, q)
+	if model, _, ok := c.Controller(); ok {
+		v.Controller = &Named{ID: model.ID, Name: model.Label()}
+	}
+	judged := swap.JudgeWithFixes(c)
 	v.Findings = link.OfPair(judged.Gate(verdict.Link).Findings)
 	v.Level = verdict.Worst(v.Findings)
 	return reply(v), nil
@@ -181,6 +190,7 @@ func slotsOf(snap *store.Snapshot, q *fleet.Quad, today bool) SlotsView {
 		Today:    today,
 		Analog:   q.Now.Analog != "",
 		Slots:    begin.Slots(c, trade.Shelf()),
+		After:    begin.After(q),
 		Gates:    j.Gates,
 		Level:    j.Level,
 	}

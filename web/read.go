@@ -41,6 +41,9 @@ func (s *server) readSheet(_ context.Context, in *struct {
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
+	for i := range reading.Found {
+		reading.Found[i].With = form.With(reading.Found[i].Field)
+	}
 	return reply(reading), nil
 }
 

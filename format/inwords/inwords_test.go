@@ -142,20 +142,21 @@ func TestValuesBehindTheirLabels(t *testing.T) {
 		"shows a canvas on firmware: >=1.2\nmass: 4 g": {`osd.canvas="\u003e=1.2"`, "massG=4"},
 		"hole patterns:\n- across: 20 mm; along: 20 mm; screw: M2\n- across: 25.5 mm; along: 25.5 mm": {
 			`mount.patterns=[{"screw":"M2","xMM":20,"yMM":20},{"xMM":25.5,"yMM":25.5}]`},
-		"hole patterns:\n- across: 20 mm; along: twenty":    {`mount.patterns=[{"xMM":20}]?`},
-		"hole patterns:\n- across: 20 mm\n  along: 20 mm":   {`mount.patterns=[{"xMM":20,"yMM":20}]`},
-		"hole patterns:\n- across: 20 mm\n  as you like it": {`mount.patterns=[{"xMM":20}]?`},
-		"hole patterns:\n\nmass: 4 g":                       {"massG=4"},
-		"reached on the side:\n- of: usb; value: left":      {`mount.access={"usb":"left"}`},
+		"hole patterns:\n- across: 20 mm; along: twenty":                  {"=null?"},
+		"hole patterns:\n- across: 20 mm\n  along: 20 mm":                 {`mount.patterns=[{"xMM":20,"yMM":20}]`},
+		"hole patterns:\n- across: 20 mm; along: 20 mm\n  as you like it": {`mount.patterns=[{"xMM":20,"yMM":20}]?`},
+		"hole patterns:\n\nmass: 4 g":                                     {"massG=4"},
+		"reached on the side:\n- of: usb; value: left":                    {`mount.access={"usb":"left"}`},
 		"releases:\n- version: 1.0\n- version: 1.2; one-way: yes; note: \"back; only by hand\"": {
 			`releases=[{"version":"1.0"},{"note":"back; only by hand","oneWay":true,"version":"1.2"}]`},
-		"releases:\n- version: newest": {`releases=[{}]?`},
+		"releases:\n- version: newest":                 {"=null?"},
+		"releases:\n- version: newest\n- version: 1.0": {`releases=[{"version":"1.0"}]?`},
 	} {
 		assert.Equal(t, want, said(t, gear.KindAirUnit, text), text)
 	}
 	assert.Equal(t, []string{
-		`pads=[{"id":"9-v-pad","kind":"regulated","name":"9 V pad","outV":9},{"id":"9-v-pad-2","name":"9 V pad"},{"id":"3","kind":"pack"}]`,
-	}, said(t, gear.KindBoard, "power pads:\n• name: 9 V pad; carries: regulated; output voltage: 9 V\n• name: 9 V pad\n• carries: pack"))
+		`pads=[{"id":"9-v-pad","kind":"regulated","name":"9 V pad","outV":9},{"id":"9-v-pad-2","kind":"pack","name":"9 V pad"},{"id":"3","kind":"pack"}]`,
+	}, said(t, gear.KindBoard, "power pads:\n• name: 9 V pad; carries: regulated; output voltage: 9 V\n• name: 9 V pad; carries: pack\n• carries: pack"))
 }
 
 // Whatever is pasted, what is told stands in it, and nothing falls over.

@@ -128,13 +128,31 @@ func (r *reader) list(f *format.Field, i int) (*value, int) {
 			}
 			next = after
 		}
+		if lacks := lacking(f, item); lacks != "" {
+			v.asks("one has no " + lacks + ", and is left out")
+			continue
+		}
 		items = append(items, item)
 	}
-	if len(items) == 0 {
-		return nil, i + 1
+	switch {
+	case next == i+1: // a heading, no list
+		return nil, next
+	case len(items) == 0:
+		v.asIs = true
+	default:
+		v.is = made(f, items)
 	}
-	v.is = made(f, items)
 	return v, next
+}
+
+// lacking is what an entry of a list cannot be without, and has not; its id is made.
+func lacking(f *format.Field, item map[string]any) string {
+	for i := range f.Fields {
+		if inner := &f.Fields[i]; inner.Required && inner.Path != "id" && at(item, inner.Path) == nil {
+			return labelOf(inner)
+		}
+	}
+	return ""
 }
 
 // itemFields are the fields of an entry of a list; a map's has its key first.

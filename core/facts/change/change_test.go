@@ -212,6 +212,9 @@ func TestWordsOfEachChange(t *testing.T) {
 		{"fly with propellers of 76 mm", mounting(func(m *fleet.Mounting) { m.PropMM = new(unit.Millimetres(76)) })},
 		{"note what cools the air unit", mounting(func(m *fleet.Mounting) { m.Air = fleet.AirClosed })},
 		{"stand the antennas otherwise", antennas(func(a *fleet.Antennas) { a.Stands = []fleet.Stand{{ZMM: 5}} })},
+		{"stand the antennas 75° apart and 40 mm from carbon", antennas(func(a *fleet.Antennas) {
+			a.AngleDeg, a.CarbonMM = new(unit.Degrees(75)), new(unit.Millimetres(40))
+		})},
 		{"note how the antennas stand", antennas(func(a *fleet.Antennas) { a.Gives = fleet.GivesHolder })},
 		{"take arm off its switch", sticks(func(s *fleet.Sticks) { s.Switches = s.Switches[1:] })},
 	} {

@@ -230,6 +230,18 @@ func Source(c fleet.Case, from string) string {
 	return from
 }
 
+// standing is how antennas are to stand, as far as it is said.
+func standing(a *fleet.Antennas) string {
+	var list []string
+	if a.AngleDeg != nil {
+		list = append(list, a.AngleDeg.String()+" apart")
+	}
+	if a.CarbonMM != nil {
+		list = append(list, a.CarbonMM.String()+" from carbon")
+	}
+	return cmp.Or(strings.Join(list, " and "), "as is not said")
+}
+
 func (d *differ) antennas() {
 	was, is := d.before.Fit.Antennas, d.after.Fit.Antennas
 	if is == nil {
@@ -239,6 +251,8 @@ func (d *differ) antennas() {
 		switch {
 		case !slices.Equal(was.Stands, is.Stands):
 			d.say("stand the antennas otherwise")
+		case was != nil && standing(was) != standing(is):
+			d.say("stand the antennas %s", standing(is))
 		case !reflect.DeepEqual(was, is):
 			d.say("note how the antennas stand")
 		}
@@ -409,13 +423,14 @@ func (d *differ) flight() {
 }
 
 func (d *differ) layout(was, is *fleet.Layout) {
-	if was == nil || was.Grid != is.Grid {
-		d.say("put the layout onto %s", is.Grid.Words())
-	} else {
-		d.say("move what overlaps in the OSD layout")
-	}
-	if was == nil {
+	switch {
+	case was == nil:
+		d.say("lay %s out in the OSD, on %s", Count(len(is.Elements), "element"), is.Grid.Words())
 		return
+	case was.Grid != is.Grid:
+		d.say("put the layout onto %s", is.Grid.Words())
+	default:
+		d.say("move what overlaps in the OSD layout")
 	}
 	if left := len(was.Elements) - len(is.Elements); left > 0 {
 		d.say("leave %s out", Count(left, "element"))

@@ -54,6 +54,9 @@ func (r *reader) names(line string, start int) {
 	if slices.Contains(wired, r.kind) && series.MatchString(line) {
 		r.seriesName(line, add)
 	}
+	if slices.Contains(activated, r.kind) && has("activ", "aktiv") {
+		activationWords(line, add)
+	}
 	switch r.kind {
 	case gear.KindAirUnit:
 		r.radioNames(line, "radio.", has, add)
@@ -98,6 +101,28 @@ func (r *reader) radioNames(line, port string, has func(words ...string) bool, a
 	if m := found(releases, line, can); m != nil {
 		add(m, "", nil, fmt.Sprintf("release %s or later", group(line, m, 1)),
 			"a release belongs to a statement about a pair, or to what the canvas needs: enter it there")
+	}
+}
+
+// activated are the kinds that may have to be activated once.
+var activated = []gear.Kind{gear.KindAirUnit, gear.KindGoggles, gear.KindController}
+
+var (
+	notActivated = regexp.MustCompile(`(?i)\b(?:no activation|without activation` +
+		`|activation (?:is )?not (?:needed|required|necessary)|need not be activated` +
+		`|keine aktivierung|ohne aktivierung|muss nicht aktiviert|sans activation)\b`)
+	toActivate = regexp.MustCompile(`(?i)\b(?:activation (?:is )?(?:needed|required|necessary)` +
+		`|(?:must|has to|have to|needs? to) be activated|(?:requires?|needs?) (?:an )?activation` +
+		`|aktivierung (?:ist )?(?:nötig|notwendig|erforderlich)|muss (?:erst |zuerst )?aktiviert` +
+		`|activation (?:nécessaire|requise|obligatoire)|doit être activée?)`)
+)
+
+// activationWords reads whether a new device has to be activated.
+func activationWords(line string, add named) {
+	if m := notActivated.FindStringSubmatchIndex(line); m != nil {
+		add(m, "activation.needed", false, "needs no activating", "")
+	} else if m := toActivate.FindStringSubmatchIndex(line); m != nil {
+		add(m, "activation.needed", true, "a new one needs activating", "")
 	}
 }
 

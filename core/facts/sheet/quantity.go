@@ -49,16 +49,8 @@ var (
 // mostSign is how far before a number its sign can stand, in bytes.
 const mostSign = 16
 
-// quantitiesIn are the quantities of a line in their order.
-func quantitiesIn(line string) (list []quantity) {
-	taken := func(at, end int) bool {
-		for _, q := range list {
-			if at < q.end && end > q.at {
-				return true
-			}
-		}
-		return false
-	}
+// stepsIn are powers in a row: "25/200/600 mW".
+func stepsIn(line string) (list []quantity) {
 	for _, m := range rows.FindAllStringSubmatchIndex(line, -1) {
 		q := quantity{at: m[0], end: m[1], unit: "mW"}
 		for _, part := range wholes.FindAllString(line[m[2]:m[3]], -1) {
@@ -69,6 +61,20 @@ func quantitiesIn(line string) (list []quantity) {
 		q.low = q.high
 		list = append(list, q)
 	}
+	return list
+}
+
+// quantitiesIn are the quantities of a line in their order.
+func quantitiesIn(line string) (list []quantity) {
+	taken := func(at, end int) bool {
+		for _, q := range list {
+			if at < q.end && end > q.at {
+				return true
+			}
+		}
+		return false
+	}
+	list = append(list, stepsIn(line)...)
 	for _, m := range bracketed.FindAllStringSubmatchIndex(line, -1) {
 		q, ok := made(m[0], m[1], group(line, m, 2), group(line, m, 3), "", group(line, m, 1), "")
 		if ok && !taken(m[0], m[1]) {
@@ -85,8 +91,13 @@ func quantitiesIn(line string) (list []quantity) {
 			sign, at = line[window+s[2]:window+s[3]], window+s[2]
 		}
 		first, second := group(line, m, 1), group(line, m, 3)
-		if second != "" && !fromTo(line, m) { // "5 and 9 V" are two, of which the last has its unit
-			at, first, second = m[6], second, ""
+		if second != "" && !fromTo(line, m) { // "5 V and 9 V" are two; of "5 and 9 V" the last has its unit
+			if unit := group(line, m, 2); unit != "" {
+				if q, ok := made(at, m[5], first, "", "", unit, sign); ok {
+					list = append(list, q)
+				}
+			}
+			at, first, second, sign = m[6], second, "", ""
 		}
 		q, ok := made(at, m[1], first, second, group(line, m, 2), group(line, m, 4), sign)
 		if ok {

@@ -21,7 +21,8 @@ var (
 	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered",
 		"feed", "vin", "in$",
 		"eingang*", "spannung*", "versorgung*", "betriebs*", "tension*", "alimentation", "entrée"}
-	outputWords = about{"output", "out", "outputs", "bec", "regulated",
+	absoluteWords = about{"absolute*", "abs", "abs.", "never*", "surge", "spike*", "transient*", "absolut*", "absolue*"}
+	outputWords   = about{"output", "out", "outputs", "bec", "regulated",
 		"ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
 	sendWords = about{"transmit*", "transmission power", "tx power", "rf power", "output power", "transmitter*", "eirp",
 		"sendeleistung", "puissance d'émission", "puissance"}
@@ -31,6 +32,7 @@ var (
 	cameraWords  = about{"camera*", "kamera*", "caméra", "lens"}
 	widthWords   = about{"width", "wide", "breite", "breit", "largeur"}
 	cableWords   = about{"cable*", "coax*", "lead*", "kabel*", "câble", "ribbon"}
+	barrelWords  = about{"barrel*", "hülse*", "douille*"}
 	ceramicWords = about{"ceramic*", "capacit*", "keramik*", "céramique"}
 	withWords    = about{"with", "without", "incl*", "excl*", "mit", "ohne", "inkl*", "avec", "sans"}
 	pitchWords   = about{"pitch", "raster", "pas"}
@@ -115,6 +117,9 @@ func (r *reader) line(line string, start int) {
 func (r *reader) product(line string, m []int, start int) bool {
 	lower := strings.ToLower(line)
 	mm := group(line, m, 4) != ""
+	if !mm && r.grid(line, lower, m, start) {
+		return true
+	}
 	if !mm && !holeWords.in(lower) {
 		return false // "2 x antennas", "M2x6"
 	}
@@ -156,6 +161,25 @@ func (r *reader) product(line string, m []int, start int) bool {
 		f.Ask, f.Note = true, "the words do not say whether these are its holes or its size"
 	}
 	r.add(f)
+	return true
+}
+
+var gridWords = about{"canvas", "grid", "osd*", "character*", "columns", "zeichen*", "raster*", "grille*", "caractère*"}
+
+// grid reads the columns and rows of a canvas: "OSD canvas 53 x 20".
+func (r *reader) grid(line, lower string, m []int, start int) bool {
+	columns, rows := group(line, m, 1), group(line, m, 2)
+	whole := strings.Trim(columns+rows, "0123456789") == "" && len(rows) == 2 && (len(columns) == 2 || len(columns) == 3)
+	if r.kind != gear.KindAirUnit || !whole || group(line, m, 3) != "" || !gridWords.in(lower) {
+		return false
+	}
+	r.add(Found{
+		Words: line[m[0]:m[1]],
+		At:    start + m[0],
+		Field: "osd.grid",
+		Value: columns + "x" + rows,
+		Shows: "a canvas of " + columns + " × " + rows,
+	})
 	return true
 }
 
@@ -301,6 +325,8 @@ func (r *reader) window(found finding, q *quantity, c context) {
 		r.add(f)
 	}
 	switch {
+	case c.says(absoluteWords) && !q.twoNumbers():
+		r.add(found("input.absoluteMaxV", q.low, "never more than "+short(q.low)+" V"))
 	case q.twoNumbers():
 		add("input.minV", q.low, "from "+short(q.low)+" V")
 		add("input.maxV", q.high, "up to "+short(q.high)+" V")
@@ -337,30 +363,6 @@ func (r *reader) cells(found finding, q *quantity, _ context) {
 	}
 }
 
-func (r *reader) power(found finding, q *quantity, c context) {
-	if r.kind != gear.KindAirUnit {
-		return
-	}
-	if len(q.several) > 1 {
-		steps := make([]any, len(q.several))
-		words := make([]string, len(q.several))
-		for i, s := range q.several {
-			steps[i], words[i] = s, short(s)
-		}
-		r.add(found("radio.stepsMW", steps, strings.Join(words, ", ")+" mW"))
-	}
-	f := found("radio.maxMW", q.high, short(q.high)+" mW at most")
-	switch {
-	case c.says(about{"eirp"}):
-		f.Ask, f.Note = true, "EIRP counts the antenna in: is the power without it known?"
-	case !c.says(sendWords) && !q.wasDBm && len(q.several) < 2:
-		f.Ask, f.Note = true, "the words do not say that this is what it sends with"
-	case q.wasDBm && !c.says(sendWords) && !q.atMost:
-		f.Ask, f.Note = true, "is this what it sends with?"
-	}
-	r.add(f)
-}
-
 func (r *reader) watts(found finding, q *quantity, c context) {
 	switch {
 	case r.kind == gear.KindAirUnit && c.says(sendWords) && !c.says(drawWords):
@@ -374,33 +376,6 @@ func (r *reader) watts(found finding, q *quantity, c context) {
 			r.add(found("input.peakW", q.high, short(q.high)+" W at most"))
 		}
 	}
-}
-
-// frequency names the band it lies in.
-func (r *reader) frequency(found finding, q *quantity) {
-	band := ""
-	switch {
-	case q.low >= 2390 && q.high <= 2500:
-		band = "2.4"
-	case q.low >= 5150 && q.high <= 6000:
-		band = "5.8"
-	default:
-		return
-	}
-	field := map[gear.Kind]string{gear.KindAirUnit: "radio.bands", gear.KindGoggles: "receive.bands"}[r.kind]
-	if field == "" {
-		return
-	}
-	for i := range r.found {
-		if have, ok := r.found[i].Value.([]any); ok && r.found[i].Field == field {
-			if !slices.Contains(have, any(band)) { // two bands are one list
-				r.found[i].Value = append(slices.Clone(have), band)
-				r.found[i].Shows += " and " + band + " GHz"
-			}
-			return
-		}
-	}
-	r.add(found(field, []any{band}, "the band of "+band+" GHz"))
 }
 
 func (r *reader) mass(found finding, q *quantity, c context) {
@@ -437,15 +412,11 @@ func (r *reader) length(found finding, q *quantity, c context) {
 		r.add(found("camera.cableMM", q.low, short(q.low)+" mm"))
 	case r.kind == gear.KindFrame && c.says(cameraWords) && c.says(widthWords):
 		r.add(found("cageMM", q.low, short(q.low)+" mm between the camera plates"))
+	case r.kind == gear.KindAntenna && c.says(barrelWords):
+		r.add(found("barrelMM", q.low, "a barrel of "+short(q.low)+" mm"))
+	case r.kind == gear.KindAntenna && c.says(cableWords):
+		r.add(found("leadMM", q.low, "a lead of "+short(q.low)+" mm"))
 	case r.kind == gear.KindConnector && c.says(pitchWords):
 		r.add(found("pitchMM", q.low, short(q.low)+" mm"))
-	}
-}
-
-func (r *reader) gain(found finding, q *quantity) {
-	if r.kind == gear.KindAntenna && !q.twoNumbers() {
-		f := found("bands", []any{map[string]any{"band": "5.8", "gainDBi": q.low}}, short(q.low)+" dBi on 5.8 GHz")
-		f.Ask, f.Note = true, "on which band?"
-		r.add(f)
 	}
 }

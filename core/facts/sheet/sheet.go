@@ -38,6 +38,8 @@ type Found struct {
 	Joins bool   `json:"joins" doc:"a further one beside what its field holds already"`
 	Ask   bool   `json:"ask" doc:"the words leave it open: never taken unasked"`
 	Note  string `json:"note,omitempty" doc:"why it is asked"`
+	// With are fields without which the entry cannot state it, as a plug without its pins.
+	With []string `json:"with,omitempty"`
 }
 
 // Reading is what a text says of a thing of some kind.
@@ -71,6 +73,7 @@ func Read(kind gear.Kind, text string, connectors map[string]string, labelled ..
 		r.line(line, start)
 		start += len(line)
 	}
+	r.bands()
 	r.pinRows()
 	r.contradictions()
 	slices.SortStableFunc(r.found, func(a, b Found) int { return cmp.Compare(a.At, b.At) })
@@ -99,6 +102,8 @@ type reader struct {
 	text       string
 	connectors map[string]string
 	found      []Found
+	tuned      []Found // the bands an antenna is for
+	gains      []Found // what it gains, in dBi, wherever that is
 }
 
 // add notes a value, once for the same words.

@@ -245,6 +245,9 @@ func (p *pair) checkBarrel(
 	if e.port.LipMM == nil && e == &p.unit {
 		return nil
 	}
+	if e.port.LipMM != nil && *e.port.LipMM == 0 { // no lip: any barrel reaches
+		return nil
+	}
 	var missing []verdict.Missing
 	if e.port.LipMM == nil {
 		missing = append(missing, verdict.GearValue(e.owner, e.field+".lipMM", "lip around the antenna plug"))

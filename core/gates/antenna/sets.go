@@ -20,6 +20,9 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		return nil
 	}
 	n := *p.unit.port.Antennas
+	if aim, ok := Aim(c); ok {
+		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{Antennas: &aim}})
+	}
 	for _, a := range gear.All[*gear.Antenna](c.Library) {
 		next := fleet.Antennas{}
 		if c.Fit.Antennas != nil {
@@ -46,6 +49,23 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 		list = append(list, cand)
 	}
 	return list
+}
+
+// Aim is how a plan's antennas are to stand where it does not say: as far apart and as far from
+// carbon as builders aim at (common practice). False where nothing is left to say.
+func Aim(c fleet.Case) (fleet.Antennas, bool) {
+	a := c.Fit.Antennas
+	if c.FitName != fleet.FitNext || a == nil || len(a.Models) == 0 || len(a.Stands) > 0 {
+		return fleet.Antennas{}, false
+	}
+	next, more := *a, false
+	if a.AngleDeg == nil && len(a.Models) > 1 {
+		next.AngleDeg, more = new(goodAngle), true
+	}
+	if a.CarbonMM == nil {
+		next.CarbonMM, more = new(carbonRoom), true
+	}
+	return next, more
 }
 
 // Set is what to screw on one pair of goggles.

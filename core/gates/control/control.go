@@ -400,11 +400,15 @@ func (h *hands) checkLatency() []verdict.Finding {
 			math.Round(is-was))}}
 }
 
-// Candidates proposes both ends alike, another variant, and a switch to arm with.
+// Candidates proposes both ends alike, another variant, and a switch to arm with; where nothing is
+// said of the sticks, a whole set-up.
 func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	h, ok := newHands(c)
+	for _, l := range Layouts(c) {
+		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{Sticks: &l.Sticks}})
+	}
 	if !ok || len(h.missing) > 0 {
-		return nil
+		return list
 	}
 	propose := func(change func(*fleet.Sticks)) {
 		next := *c.Fit.Sticks

@@ -139,6 +139,8 @@ type Said struct {
 	Unit    string    `json:"unit" maxLength:"200" doc:"the releases of the air unit on which they link; empty: any"`
 	Goggles string    `json:"goggles" maxLength:"200" doc:"the releases of the goggles"`
 	From    string    `json:"from" maxLength:"400" doc:"where that is stated; empty: not said"`
+	// Through is a controller that goes through the air unit on these releases.
+	Through string `json:"through,omitempty" doc:"its id; empty: not said"`
 }
 
 // State adds a statement about a pair of models; nothing where nobody has said anything.
@@ -172,6 +174,12 @@ func State(st *stock.Stock, unit, goggles string, s Said) error {
 	case SaysAny:
 	default:
 		return fmt.Errorf("%q says nothing of a pair", s.Says)
+	}
+	if s.Through != "" && s.Says != SaysNever {
+		if _, known := gear.Find[*gear.Controller](lib, s.Through); !known {
+			return fmt.Errorf("there is no controller %q", s.Through)
+		}
+		p.Controllers = append(p.Controllers, gear.ControllerRange{ID: s.Through})
 	}
 	p.ID = ID(lib.Label(unit)+" "+lib.Label(goggles), func(id string) bool { _, taken := lib.Item(id); return taken })
 	return put(st, p)

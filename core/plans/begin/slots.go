@@ -19,21 +19,22 @@ type slot struct {
 	holds       func(f *fleet.Fit) *fleet.Slot // of a device; nil: of a model
 	model       func(f *fleet.Fit) string
 	puts        func(c fleet.Case, s *fleet.Slot) fleet.Patch // a slot of a device, or of a model alone
+	afterAnalog bool                                          // asked once digital video is planned
 }
 
 // The slots, in the order they are asked for (common practice: what it is flown with and
 // what is on it, from the picture to what carries it).
 var slots = []slot{
-	{name: "airUnit", title: "air unit", kind: gear.KindAirUnit,
+	{name: "airUnit", title: "air unit", kind: gear.KindAirUnit, afterAnalog: true,
 		holds: func(f *fleet.Fit) *fleet.Slot { return f.AirUnit },
 		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{AirUnit: s} }},
-	{name: "goggles", title: "goggles", kind: gear.KindGoggles,
+	{name: "goggles", title: "goggles", kind: gear.KindGoggles, afterAnalog: true,
 		holds: func(f *fleet.Fit) *fleet.Slot { return f.Goggles },
 		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} }},
-	{name: "controller", title: "controller", kind: gear.KindController,
+	{name: "controller", title: "controller", kind: gear.KindController, afterAnalog: true,
 		holds: func(f *fleet.Fit) *fleet.Slot { return f.Controller },
 		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Controller: s} }},
-	{name: "receiver", title: "receiver of its own", kind: gear.KindReceiver,
+	{name: "receiver", title: "receiver of its own", kind: gear.KindReceiver, afterAnalog: true,
 		model: func(f *fleet.Fit) string { return f.Receiver },
 		puts:  func(c fleet.Case, s *fleet.Slot) fleet.Patch { return c.Receive(s.Model) }},
 	{name: "board", title: "flight board", kind: gear.KindBoard,
@@ -50,7 +51,7 @@ var slots = []slot{
 	{name: "pack", title: "flight pack", kind: gear.KindPack,
 		model: func(f *fleet.Fit) string { return f.Pack },
 		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Pack: &s.Model} }},
-	{name: "antennas", title: "antennas", kind: gear.KindAntenna,
+	{name: "antennas", title: "antennas", kind: gear.KindAntenna, afterAnalog: true,
 		model: func(f *fleet.Fit) string {
 			if f.Antennas == nil || len(f.Antennas.Models) == 0 {
 				return ""
@@ -102,6 +103,7 @@ type Slot struct {
 	Holds   string   `json:"holds" doc:"what is in it, in words; empty: nothing"`
 	Model   string   `json:"model" doc:"the id of the model in it"`
 	Kit     string   `json:"kit" doc:"the piece of kit in it; empty: none owned"`
+	Open    bool     `json:"open" doc:"nothing is in it, and something is to be"`
 	Choices []Choice `json:"choices"`
 }
 
@@ -128,11 +130,12 @@ func Slots(c fleet.Case, shelf *gear.Set) []Slot {
 	for _, s := range slots {
 		view := Slot{Name: s.name, Title: s.title, Kind: string(s.kind), Device: s.holds != nil, Choices: []Choice{}}
 		view.hold(c, s)
+		view.Open = view.Holds == "" && s.wanted(c.Fit)
 		if s.holds != nil {
 			view.devices(c, s)
 		}
 		view.models(c, s)
-		for _, item := range itemsOf(shelf, s.kind) {
+		for _, item := range s.offered(c, shelf) {
 			if _, taken := c.Library.Item(item.Head().ID); !taken {
 				view.Choices = append(view.Choices, Choice{"shelf:" + item.Head().ID, item.Head().Label(),
 					item.Head().Source.String(), GroupShelf})
@@ -140,6 +143,29 @@ func Slots(c fleet.Case, shelf *gear.Set) []Slot {
 		}
 		view.Choices = view.Choices[:min(len(view.Choices), mostChoices)]
 		list = append(list, view)
+	}
+	return list
+}
+
+// wanted says whether something is to be in the slot: nothing of digital video, and no sticks, on
+// a quad that carries analog video alone, whose receiver counts once it is to stay; no receiver
+// of its own beside sticks that go through the unit (common practice).
+func (s slot) wanted(f *fleet.Fit) bool {
+	if s.afterAnalog && f.Analog != "" && f.AirUnit == nil {
+		return false
+	}
+	return s.kind != gear.KindReceiver || f.Controller == nil
+}
+
+// offered are the things of the shelf that could go into the slot: antennas with the plug of the
+// unit that is there.
+func (s slot) offered(c fleet.Case, shelf *gear.Set) (list []gear.Item) {
+	u, _, hasUnit := c.AirUnit()
+	if s.kind != gear.KindAntenna || !hasUnit || u.Radio == nil {
+		return itemsOf(shelf, s.kind)
+	}
+	for _, a := range shelfAntennas(c.Library, shelf, &u.Radio.AntennaPort) {
+		list = append(list, &a)
 	}
 	return list
 }
@@ -229,21 +255,22 @@ func Fill(st *stock.Stock, shelf *gear.Set, quad string, today bool, name string
 		return fmt.Errorf("a quad has no place called %q", name)
 	}
 	s := slots[at]
-	in, err := s.bring(st, shelf, take)
-	if err != nil {
-		return err
-	}
 	q, ok := st.Fleet.Quad(quad)
 	if !ok {
 		return fmt.Errorf("no quad %q", quad)
 	}
+	sideOf := fleet.NewCase
+	if today {
+		sideOf = fleet.NowCase
+	}
+	in, err := s.bring(st, s.offered(sideOf(st.Library(), fleet.NewIndex(st.Fleet), q), shelf), take)
+	if err != nil {
+		return err
+	}
 	f := *st.Fleet
 	f.Quads = slices.Clone(f.Quads)
 	st.Fleet = &f
-	c := fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q)
-	if today {
-		c = fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q)
-	}
+	c := sideOf(st.Library(), fleet.NewIndex(st.Fleet), q)
 	patch := change.SettlePick(c, s.puts(c, in))
 	if !today {
 		return st.Plan(quad, patch)
@@ -268,7 +295,7 @@ func (s slot) in(f *fleet.Fit) fleet.Slot {
 }
 
 // bring makes what goes into the slot and says what it is.
-func (s slot) bring(st *stock.Stock, shelf *gear.Set, take Take) (*fleet.Slot, error) {
+func (s slot) bring(st *stock.Stock, shelf []gear.Item, take Take) (*fleet.Slot, error) {
 	model := ""
 	way, id, _ := strings.Cut(take.Key, ":")
 	switch {
@@ -306,11 +333,20 @@ func (s slot) bring(st *stock.Stock, shelf *gear.Set, take Take) (*fleet.Slot, e
 }
 
 // copied takes a model from the shelf.
-func (s slot) copied(st *stock.Stock, shelf *gear.Set, id string) error {
-	for _, item := range itemsOf(shelf, s.kind) {
+func (s slot) copied(st *stock.Stock, shelf []gear.Item, id string) error {
+	for _, item := range shelf {
 		if item.Head().ID == id {
 			return Copy(st, item)
 		}
 	}
 	return fmt.Errorf("the trade shelf has no %s of that name", s.title)
+}
+
+// After is the place of the plan that is to be filled once all places of today are: the air unit
+// of a quad that carries analog video and has none planned. Empty: none.
+func After(q *fleet.Quad) string {
+	if q.Now.Analog != "" && (q.Next == nil || q.Next.AirUnit == nil) {
+		return slots[0].name
+	}
+	return ""
 }

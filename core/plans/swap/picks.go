@@ -9,6 +9,9 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/gates/antenna"
+	"yokeswap/core/gates/control"
+	"yokeswap/core/gates/osd"
 )
 
 // mostPicks is how many answers are offered at once; the rest is on the quad's gates.
@@ -16,7 +19,8 @@ const mostPicks = 12
 
 // Picks are answers to a value that is missing of a fit, each one press: what feeds a part,
 // how the unit and the receiver are wired, the port the sticks come in on, the place in the
-// frame. There are none where the value is typed.
+// frame, how the switches are set up, where the
+// elements of the OSD stand, how the antennas are to stand. There are none where the value is typed.
 func Picks(c fleet.Case, m verdict.Missing) []Option {
 	field, of := strings.CutPrefix(m.Field, c.FitName+".")
 	if m.Of != "quad" || !of {
@@ -35,12 +39,35 @@ func Picks(c fleet.Case, m verdict.Missing) []Option {
 		list = portsFor(c)
 	case field == "bay":
 		list = seats(c)
+	case field == "sticks":
+		for _, l := range control.Layouts(c) {
+			list = append(list, Option{Key: l.Label, Label: l.Label, Note: l.Note, Patch: fleet.Patch{Sticks: &l.Sticks}})
+		}
+	case field == "osd":
+		for _, l := range osd.Layouts(c) {
+			list = append(list, Option{Key: l.Label, Label: l.Label, Note: l.Note, Patch: fleet.Patch{OSD: &l.Layout}})
+		}
+	case field == "antennas.angleDeg" || field == "antennas.carbonMM":
+		list = aims(c)
 	}
 	list = slices.DeleteFunc(list, func(o Option) bool { return o.Chosen || o.Key == "" })
 	for i := range list {
 		list[i].Patch = change.SettlePick(c, list[i].Patch)
 	}
 	return list[:min(len(list), mostPicks)]
+}
+
+// aims are how the antennas are to stand, as builders aim at.
+func aims(c fleet.Case) []Option {
+	aim, ok := antenna.Aim(c)
+	if !ok {
+		return nil
+	}
+	label := fmt.Sprintf("plan them %s from carbon", aim.CarbonMM)
+	if aim.AngleDeg != nil {
+		label = fmt.Sprintf("plan them %s apart and %s from carbon", aim.AngleDeg, aim.CarbonMM)
+	}
+	return []Option{{Key: "aim", Label: label, Note: "as builders aim at", Patch: fleet.Patch{Antennas: &aim}}}
 }
 
 // feedsOf are what a part beside the air unit can be fed from: the pack, the board's pads,

@@ -70,6 +70,7 @@ export type Action = Schemas['SimAction'];
 export type Missing = Schemas['Missing'];
 export type MakeView = Schemas['MakeView'];
 export type Made = Schemas['MadeView'];
+export type AntennaPick = Schemas['BeginAntennaPick'];
 export type Picks = Schemas['PicksView'];
 export type Pair = Schemas['PairView'];
 export type SheetTable = Schemas['SheetTable'];
@@ -518,6 +519,9 @@ export const api = {
     read(() => client.GET('/api/quads/{quad}/ask', { params: { path: { quad }, query: { today } } })),
   picks: (quad: string, field: string) =>
     read(() => client.GET('/api/quads/{quad}/picks', { params: { path: { quad }, query: { field } } })),
+  antennaPicks: (kit: string) => read(() => client.GET('/api/kit/{kit}/antennas', { params: { path: { kit } } })),
+  putAntennas: (kit: string, key: string) =>
+    written(answered(client.POST('/api/kit/{kit}/antennas', { params: { path: { kit } }, body: { key } }))),
   state: (quad: string, body: Said) =>
     written(answered(client.POST('/api/quads/{quad}/statement', { params: { path: { quad } }, body }))),
   links: (query: { kit?: string; to?: string } = {}) => read(() => client.GET('/api/links', { params: { query } })),

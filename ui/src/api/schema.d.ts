@@ -486,6 +486,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/{kit}/antennas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API kit by kit antennas */
+        get: operations["list-api-kit-by-kit-antennas"];
+        put?: never;
+        /** Post API kit by kit antennas */
+        post: operations["post-api-kit-by-kit-antennas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/{kit}/antennas/{port}": {
         parameters: {
             query?: never;
@@ -2068,6 +2086,11 @@ export interface components {
              */
             whole: number;
         };
+        BeginAntennaPick: {
+            key: string;
+            label: string;
+            note?: string;
+        };
         BeginCarries: {
             name: string;
             release: string;
@@ -2101,6 +2124,8 @@ export interface components {
             goggles: string;
             /** @enum {string} */
             says: "within" | "any" | "never" | "nothing";
+            /** @description its id; empty: not said */
+            through?: string;
             /** @description the releases of the air unit on which they link; empty: any */
             unit: string;
         };
@@ -2116,6 +2141,8 @@ export interface components {
             /** @description the id of the model in it */
             model: string;
             name: string;
+            /** @description nothing is in it, and something is to be */
+            open: boolean;
             title: string;
         };
         BeginTake: {
@@ -3868,6 +3895,7 @@ export interface components {
             stages: components["schemas"]["DecideStage"][];
         };
         PairView: {
+            controller?: components["schemas"]["Named"];
             findings: components["schemas"]["Finding"][];
             level: string;
             name: string;
@@ -4247,6 +4275,10 @@ export interface components {
             course: string;
             quad: string;
         };
+        "Post-api-kit-by-kit-antennasRequest": {
+            /** @description of a pick */
+            key: string;
+        };
         "Post-api-links-by-unit-by-gogglesRequest": {
             /** @description where that is stated; empty: not said */
             from: string;
@@ -4256,6 +4288,8 @@ export interface components {
             instead: boolean;
             /** @enum {string} */
             says: "within" | "any" | "never" | "nothing";
+            /** @description its id; empty: not said */
+            through?: string;
             /** @description the releases of the air unit on which they link; empty: any */
             unit: string;
         };
@@ -5029,6 +5063,7 @@ export interface components {
             /** @description the value in words */
             shows: string;
             value: unknown;
+            with?: string[];
             /** @description as they stand in the text */
             words: string;
         };
@@ -5177,6 +5212,8 @@ export interface components {
             model?: string;
         };
         SlotsView: {
+            /** @description the place of the plan to fill once those of today are; empty: none */
+            after: string;
             /** @description it carries analog video today */
             analog: boolean;
             gates: components["schemas"]["GateVerdict"][];
@@ -6749,6 +6786,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-kit-by-kit-antennas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginAntennaPick"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-kit-by-kit-antennas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kit: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-kit-by-kit-antennasRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
             };
             /** @description Error */
             default: {

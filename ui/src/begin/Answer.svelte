@@ -1,6 +1,7 @@
 <script lang="ts">
   // One missing value, entered where it is asked for: in its own field, on the picture, from
   // a sheet, or as a statement.
+  import { untrack } from 'svelte';
   import { api, type Failure, type Missing, type SheetFound } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import FieldInput from '../shelf/FieldInput.svelte';
@@ -8,6 +9,7 @@
   import { valueAt, withRead, withValue, type Entry } from '../shelf/entry';
   import type { Field } from '../shelf/forms';
   import type { Known } from './known.svelte';
+  import PickAntennas from './PickAntennas.svelte';
   import PickOne from './PickOne.svelte';
   import PickRegion from './PickRegion.svelte';
   import { slotOf, spotAt } from './spot';
@@ -38,6 +40,10 @@
   const shown = $derived(spot?.fields.filter((f) => !/(^|\.)(id|name)$/.test(f.path)) ?? []);
   const offered = (f: Field) =>
     known.shelf.filter((t) => (f.kinds ?? []).includes(t.kind) && !known.entries.some((e) => e.id === t.id));
+  const names = $derived(shown.some((f) => ['ref', 'refs', 'within', 'list'].includes(f.type)));
+  $effect(() => {
+    if (names) void untrack(() => known.load());
+  });
   const slot = $derived(missing.of === 'quad' ? slotOf(missing.field) : undefined);
   const wrong = $derived(Object.fromEntries((refused?.wrong ?? []).map((w) => [w.location, w.message])));
 
@@ -85,6 +91,10 @@
   </p>
 {:else if missing.of === 'quad'}
   <PickOne {quad} {missing} onpicked={onanswered}>{@render typed()}</PickOne>
+{:else if missing.of === 'kit' && missing.field === 'antennas'}
+  <PickAntennas kit={missing.id} onpicked={(says) => onanswered(`${missing.label}: ${says}`)}
+    >{@render typed()}</PickAntennas
+  >
 {:else}{@render typed()}{/if}
 {#snippet typed()}{#if spot}
     <form class="entry grid gap-2" onsubmit={answer}>
@@ -126,6 +136,6 @@
 {#if missing.of === 'gear' && holder}
   <details>
     <summary class="font-bold min-h-10 cursor-pointer">Have its sheet?</summary>
-    <SheetReader kind={holder.kind} ontake={takeRead} />
+    <SheetReader kind={holder.kind} entry={holder.entry as Entry} ontake={takeRead} />
   </details>
 {/if}

@@ -12,7 +12,7 @@
     quad: string;
     today: boolean;
     revision: number; // of the quad: what is asked follows it
-    onanswered: () => void;
+    onanswered: () => Promise<void>;
   }
   let { quad, today, revision, onanswered }: Props = $props();
 
@@ -21,8 +21,10 @@
   let skipped = $state.raw<string[]>([]);
   let said = $state('');
 
+  let current = $state(false); // what is shown is of the quad as it is
   async function load() {
-    await Promise.all([known.load(), report.take(api.asks(quad, today))]);
+    current = false;
+    if (await report.take(api.asks(quad, today))) current = true;
   }
   $effect(() => {
     const [, ,] = [quad, today, revision];
@@ -30,14 +32,22 @@
   });
 
   const keyOf = (q: Question) => `${q.of} ${q.id} ${q.field}`;
-  const open = $derived((report.data?.next ?? []).filter((q) => !skipped.includes(keyOf(q))));
-  const question = $derived(open[0]);
+  const left = (list: readonly Question[] | undefined) => (list ?? []).filter((q) => !skipped.includes(keyOf(q)));
+  const deciding = $derived(left(report.data?.next));
+  // What decides nothing keeps its gate unknown all the same, until it is stated.
+  const open = $derived(deciding.length > 0 ? deciding : left(report.data?.moot));
+  const question = $derived(current ? open[0] : undefined);
+  $effect(() => {
+    if (question) void known.about(question);
+  });
   const later = $derived((report.data?.later.length ?? 0) + skipped.length);
 
   async function answered(says: string) {
     said = says;
-    onanswered();
-    await load();
+    current = false;
+    const was = revision;
+    await onanswered();
+    if (revision === was) await load(); // else it follows the quad by itself
   }
 </script>
 
@@ -45,6 +55,14 @@
   <h2 id="ask-title">What would decide most</h2>
   <p class="good" role="status">{said}</p>
   {#if report.failure}<FailureNote failure={report.failure} again={() => load()} />{/if}
+  {#if current && report.data && deciding.length === 0 && (report.data.moot.length > 0 || later > 0)}
+    <p>
+      {later > 0
+        ? 'Of the rest there is nothing else to decide now.'
+        : 'Settled: of what is still missing, no answer that was tried changes any level.'}
+      {#if question}Until it is stated, its gate stays unknown:{/if}
+    </p>
+  {/if}
   {#if question}
     {#key keyOf(question)}
       <p class="font-semibold first-letter:uppercase wrap-anywhere">{question.label}?</p>
@@ -59,18 +77,12 @@
         >
       </p>
     {/key}
-  {:else if report.data}
-    <p>
-      {report.data.moot.length + later === 0
-        ? 'Nothing is missing that a gate asks for.'
-        : later > 0
-          ? 'There is nothing else to ask now.'
-          : 'Settled: of what is still missing, no answer that was tried changes any level.'}
-    </p>
+  {:else if current && report.data}
+    {#if report.data.moot.length + later === 0}<p>Nothing is missing that a gate asks for.</p>{/if}
     {#if skipped.length > 0}<p>
         <button type="button" class="button" onclick={() => (skipped = [])}
           >Ask again what I did not know ({skipped.length})</button
         >
       </p>{/if}
-  {:else if !report.failure}<p class="soft" role="status">Looking for what decides most…</p>{/if}
+  {:else if !report.failure}<p class="soft" role={said ? undefined : 'status'}>Looking for what decides most…</p>{/if}
 </section>

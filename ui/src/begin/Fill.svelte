@@ -13,6 +13,7 @@
 
   let { params }: { params: { quad?: string; side?: string; slot?: string } } = $props();
 
+  const first = 'first'; // in the address: whichever place it is
   const quad = $derived(params.quad ?? '');
   const today = $derived(params.side !== 'plan');
   const view = new Loaded<Slots>();
@@ -31,6 +32,7 @@
   let answers = $state(0); // what was found before one is out of date
   async function answered() {
     answers++;
+    [through, said, last] = [false, '', 0];
     await view.take(api.slots(quad, today));
   }
 
@@ -55,12 +57,18 @@
     if (!stay) await goOn(name, (take.key ?? take.name ?? '') !== '');
     return true;
   }
-  /** Opens the next empty place after this one; the picture where there is none. */
+  /** Opens the next place to fill after this one; then the plan's, or the picture where there is none. */
   async function goOn(name: string, on = true) {
-    const list = view.data?.slots ?? [];
-    const empty = list.slice(list.findIndex((s) => s.name === name) + 1).find((s) => s.holds === '');
-    await replace(at(on ? empty?.name : undefined));
+    const open = slots.slice(slots.findIndex((s) => s.name === name) + 1).find((s) => s.open);
+    const after = today && !open && view.data?.after ? `/fill/${quad}/plan/${view.data.after}` : undefined;
+    through = on && !today && !open;
+    await replace(on ? (after ?? at(open?.name)) : at());
   }
+  let through = $state(false); // the last place was just filled
+  // A quad that was just begun opens at the first place to fill.
+  $effect(() => {
+    if (params.slot === first && view.data) void replace(at(slots.find((s) => s.open)?.name));
+  });
 </script>
 
 {#if view.failure}<FailureNote failure={view.failure} again={() => view.take(api.slots(quad, today))} />{/if}
@@ -103,6 +111,7 @@
           onfill={(take, stay) => fill(open.name, take, stay)}
           onread={async () => void (await view.take(api.slots(quad, today)))}
           onnext={() => goOn(open.name)}
+          more={slots.some((s) => s.open && s.name !== open.name) || (today && v.after !== '')}
         />
       {/key}
     {:else}
@@ -113,7 +122,7 @@
         </div>
         {#if !today && slots.find((s) => s.name === 'airUnit')?.holds}
           {#key answers}
-            <PlanRest {quad} revision={v.revision} onplanned={() => view.take(api.slots(quad, today))} />
+            <PlanRest {quad} revision={v.revision} {through} onplanned={() => view.take(api.slots(quad, today))} />
           {/key}
         {/if}
         <AskNext {quad} {today} revision={v.revision} onanswered={answered} />

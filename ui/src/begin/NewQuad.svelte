@@ -26,7 +26,7 @@
     const answer = await api.beginQuad(name, params.story === 'convert', like);
     busy = false;
     refused = answer.ok ? null : answer.failure;
-    if (answer.ok) await push(`/fill/${answer.data.quad}/today`);
+    if (answer.ok) await push(`/fill/${answer.data.quad}/today/${like ? '' : 'first'}`);
   }
 </script>
 

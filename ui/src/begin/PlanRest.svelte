@@ -1,6 +1,7 @@
 <script lang="ts">
   // The rest of a plan: feed, wires, ports, plates, settings and releases that make what is planned
   // fit, found in one press and planned in another.
+  import { untrack } from 'svelte';
   import { api, type Failure, type WholePlan, type WholeView } from '../api/client.svelte';
   import Plans from '../decide/Plans.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -9,9 +10,10 @@
   interface Props {
     quad: string;
     revision: number; // of the quad: what was found is of one
+    through: boolean; // every place is filled: it is looked for unasked
     onplanned: () => void;
   }
-  let { quad, revision, onplanned }: Props = $props();
+  let { quad, revision, through, onplanned }: Props = $props();
 
   const view = new Loaded<WholeView>();
   let looking = $state(false);
@@ -25,6 +27,10 @@
     await view.take(api.wholePlans(quad));
     looking = false;
   }
+  let planned = false;
+  $effect(() => {
+    if (through && !planned) untrack(() => void look());
+  });
   async function planIt(plan: WholePlan) {
     if (!shown) return;
     const answer = await api.planWhole(
@@ -34,6 +40,7 @@
     );
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
+    planned = true;
     said = 'Planned, all of it. What is not known yet is asked below.';
     onplanned();
   }

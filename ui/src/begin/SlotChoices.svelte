@@ -2,7 +2,7 @@
   // What can go into one place: what is yours, what the trade shelf has, or something new.
   import { api, type Failure, type SheetFound, type Slot, type Take } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
-  import { withRead, type Entry } from '../shelf/entry';
+  import { takeable, withRead, type Entry } from '../shelf/entry';
   import { copyNamed } from '../shelf/sheet';
   import SheetReader from '../shelf/SheetReader.svelte';
 
@@ -13,8 +13,9 @@
     onfill: (take: Take, stay?: boolean) => Promise<boolean>; // stay: there are values to come
     onread: () => Promise<void>; // its model knows more
     onnext: () => void;
+    more: boolean; // places to fill after this one
   }
-  let { slot, today, all, onfill, onread, onnext }: Props = $props();
+  let { slot, today, all, onfill, onread, onnext, more }: Props = $props();
 
   let typed = $state(''); // its name, by hand
   let heading = $state(''); // off its sheet
@@ -23,6 +24,7 @@
   let mine = $derived(today || slot.name !== 'airUnit');
   let find = $state('');
   let read = $state.raw<SheetFound[]>([]); // off the sheet of what is new
+  const taken = $derived(takeable({}, read).length);
   let busy = $state(false);
   const groups = $derived([
     { title: 'What you have', list: slot.choices.filter((c) => c.group === 'yours') },
@@ -39,6 +41,8 @@
     const shelf = await api.shelf({ find: slot.model });
     const there = shelf.ok ? shelf.data.entries.find((e) => e.id === slot.model && e.set !== undefined) : undefined;
     if (!there) return;
+    found = takeable(there.entry as Entry, found);
+    if (found.length === 0) return;
     const answer = await api.save(there.kind, there.id, there.revision, withRead(there.entry as Entry, found));
     refused = answer.ok ? null : answer.failure;
     said = answer.ok
@@ -50,7 +54,7 @@
     event.preventDefault();
     if (busy) return;
     busy = true;
-    const values = read;
+    const values = takeable({}, read);
     refused = await copyNamed(values);
     if (!refused && (await onfill({ name, like: like || undefined, mine: slot.device && mine }, values.length > 0))) {
       if (values.length > 0) await takeRead(values);
@@ -106,9 +110,12 @@
     {#if slot.device}<label class="flex gap-2 items-center min-h-8"
         ><input type="checkbox" bind:checked={mine} />I have it</label
       >{/if}
-    <button class="button main" disabled={busy}
-      >Put it in{read.length > 0 ? ` with ${read.length === 1 ? 'one value' : `${read.length} values`}` : ''}</button
-    >
+    <p class="buttons">
+      <button class="button main" disabled={busy}
+        >Put it in{taken > 0 ? ` with ${taken === 1 ? 'one value' : `${taken} values`}` : ''}</button
+      >
+      {#if more && slot.open}<button type="button" class="button" onclick={onnext}>Leave it open</button>{/if}
+    </p>
     {#if refused}<FailureNote failure={refused} />{/if}
   </form>
   {#if slot.choices.length > 8}<label class="grid gap-0.5">Find<input type="search" bind:value={find} /></label>{/if}

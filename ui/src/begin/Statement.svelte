@@ -7,39 +7,50 @@
 
   let { quad, onsaid }: { quad: string; onsaid: () => void } = $props();
 
-  const ways = [
-    { value: 'within', word: 'they link on some releases' },
-    { value: 'any', word: 'they link on any release' },
-    { value: 'never', word: 'they never link' },
-  ] as const;
-  let says: 'within' | 'any' | 'never' = $state('within');
   let unit = $state('');
   let goggles = $state('');
   let from = $state('');
   let refused = $state.raw<Failure | null>(null);
 
-  async function note(event: SubmitEvent) {
-    event.preventDefault();
+  let sticks = $state.raw<{ id: string; name: string } | null>(null); // that are to go through the unit
+  let through = $state(false);
+  $effect(() => {
+    void api.pair(quad).then((a) => a.ok && (sticks = a.data.controller ?? null));
+  });
+
+  async function note(says: 'within' | 'any' | 'never', with_ = through) {
     const within = says === 'within';
-    const answer = await api.state(quad, { says, unit: within ? unit : '', goggles: within ? goggles : '', from });
+    const answer = await api.state(quad, {
+      says,
+      unit: within ? unit : '',
+      goggles: within ? goggles : '',
+      from,
+      ...(with_ && sticks ? { through: sticks.id } : {}),
+    });
     refused = answer.ok ? null : answer.failure;
     if (answer.ok) onsaid();
   }
 </script>
 
-<form class="grid gap-2" onsubmit={note}>
-  <fieldset class="grid gap-1">
-    <legend class="unseen">What is stated</legend>
-    {#each ways as w (w.value)}
-      <label class="flex gap-2 items-center min-h-8"
-        ><input type="radio" name="stated" value={w.value} bind:group={says} />{w.word}</label
-      >
-    {/each}
-  </fieldset>
-  {#if says === 'within'}
-    <Releases bind:unit bind:goggles />
-  {/if}
+<form
+  class="grid gap-2"
+  onsubmit={(e) => {
+    e.preventDefault();
+    void note('within');
+  }}
+>
   <WhoSays bind:from />
+  <p class="buttons">
+    <button type="button" class="button" onclick={() => note('any')}>They link on any release</button>
+    {#if sticks}<button type="button" class="button" onclick={() => note('any', true)}
+        >On any release, {sticks.name} through it</button
+      >{/if}
+    <button type="button" class="button" onclick={() => note('never')}>They never link</button>
+  </p>
+  <Releases bind:unit bind:goggles />
+  {#if sticks}<label class="flex gap-2 items-center min-h-8"
+      ><input type="checkbox" bind:checked={through} />{sticks.name} goes through the air unit on these</label
+    >{/if}
   {#if refused}<FailureNote failure={refused} />{/if}
-  <p><button class="button main">Note it</button></p>
+  <p><button class="button main">They link on these</button></p>
 </form>

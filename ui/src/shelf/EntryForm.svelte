@@ -145,6 +145,7 @@
       <SheetReader
         kind={form.kind}
         bind:heading
+        {entry}
         ontake={(found) => {
           entry = withRead(heading && !entry.name ? { ...entry, name: heading } : entry, found);
           said = `${found.length === 1 ? 'One value is' : `${found.length} values are`} filled in below; nothing is saved yet.`;

@@ -3,6 +3,7 @@
   // pasted; nothing is taken that is not ticked, and what the words leave open is not ticked.
   import { api, type Failure, type SheetFound } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import { takeable, type Entry } from './entry';
   import { copyNamed } from './sheet';
 
   interface Props {
@@ -11,6 +12,7 @@
     ontake?: (found: SheetFound[]) => void; // absent: who asks takes what is picked
     picked?: SheetFound[];
     heading?: string; // what the text calls the thing
+    entry?: Entry; // that takes it: what it has already need not be read
   }
   let {
     kind,
@@ -18,6 +20,7 @@
     ontake,
     picked = $bindable([]),
     heading = $bindable(''),
+    entry = {},
   }: Props = $props();
 
   let text = $state('');
@@ -44,8 +47,14 @@
     waiting = setTimeout(() => void read(), 150);
   }
 
+  /** What a ticked value waits for, where that is not ticked. */
+  const waits = (f: SheetFound) =>
+    picked.includes(f) && !takeable(entry, picked).includes(f)
+      ? (f.with ?? []).filter((path) => !picked.some((p) => p.field === path))
+      : [];
+
   async function take() {
-    const list = picked;
+    const list = takeable(entry, picked);
     refused = await copyNamed(list);
     if (refused) return;
     ontake?.(list);
@@ -85,16 +94,21 @@
             <span class="wrap-anywhere">
               {#if f.shows}<strong class="font-semibold">{f.shows}</strong>{/if}
               {#if f.field}<span class="soft mono text-small">{f.field}</span>{/if}
-              <span class="block soft text-note">“{f.words}”</span>
+              <span class="soft text-note line-clamp-3">“{f.words}”</span>
               {#if f.note}<span class="block warn text-note">{f.note}</span>{/if}
+              {#if waits(f).length > 0}<span class="block warn text-note"
+                  >taken with <span class="mono">{waits(f).join(', ')}</span> alone</span
+                >{/if}
             </span>
           </li>
         {/each}
       </ul>
       {#if ontake}
         <p class="buttons">
-          <button type="button" class="button main" disabled={picked.length === 0} onclick={take}
-            >Take {picked.length === 1 ? 'one value' : `${picked.length} values`}</button
+          <button type="button" class="button main" disabled={takeable(entry, picked).length === 0} onclick={take}
+            >Take {takeable(entry, picked).length === 1
+              ? 'one value'
+              : `${takeable(entry, picked).length} values`}</button
           >
         </p>
       {/if}

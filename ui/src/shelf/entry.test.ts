@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { idFor, parseNumber, parseWords, valueAt, withRead, withValue } from './entry';
+import { idFor, parseNumber, parseWords, takeable, valueAt, withRead, withValue } from './entry';
 
 describe('values by path', () => {
   it('sets and reads a value, leaving the original alone', () => {
@@ -63,6 +63,14 @@ describe('what is read off a sheet', () => {
       'mount.patterns': { kind: 'maker', text: '25.5 x 25.5 mm' },
     });
     expect(withRead({ id: 'u' }, [])).toEqual({ id: 'u' });
+  });
+
+  it('waits for what it cannot be stated without', () => {
+    const connector = { field: 'plug.connector', value: 'sh', words: 'SH', joins: false, with: ['plug.pins'] };
+    const pins = { field: 'plug.pins', value: ['supply'], words: 'VCC', joins: false };
+    expect(takeable({ id: 'u' }, [connector])).toEqual([]);
+    expect(takeable({ id: 'u' }, [connector, pins])).toEqual([connector, pins]);
+    expect(takeable({ id: 'u', plug: { pins: [] } }, [connector])).toEqual([connector]);
   });
 
   it('is not made more of than it says itself, and what has an id takes the place of its like', () => {

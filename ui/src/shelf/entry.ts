@@ -69,6 +69,13 @@ export interface Read {
   value: unknown;
   words: string;
   joins: boolean; // what its field holds already
+  with?: string[] | undefined; // fields without which the entry cannot state it
+}
+
+/** Those of what was read that an entry can take: a plug waits for its pins. */
+export function takeable<R extends Read>(entry: Entry, found: readonly R[]): R[] {
+  const there = (path: string) => valueAt(entry, path) !== undefined || found.some((f) => f.field === path);
+  return found.filter((f) => (f.with ?? []).every(there));
 }
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

@@ -24,7 +24,8 @@
     const [answers, knows] = await Promise.all([import('../begin/Answer.svelte'), import('../begin/known.svelte')]);
     Answer = answers.default;
     known = new knows.Known();
-    await known.load();
+    const missing = finding.missing?.[at];
+    if (missing) await known.about(missing);
     here = at;
   }
   const kind = $derived(levelOf(finding.level));
