@@ -172,3 +172,15 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// Goal: a pasted page of 10 kB in less than 10 ms, the grammar's part included.
+func BenchmarkRead10kB(b *testing.B) {
+	form, _ := format.FormOf(string(gear.KindAirUnit))
+	page := strings.Repeat("Input voltage: 7.4-26.4 V, weight 46 g\nmass: 46 g\nhole patterns:\n- across: 20 mm; along: 20 mm\n", 100)
+	for b.Loop() {
+		if _, err := sheet.Read(gear.KindAirUnit, page, nil, inwords.Read(form, page, nil)...); err != nil {
+			b.Fatal(err)
+		}
+	}
+	b.SetBytes(int64(len(page)))
+}

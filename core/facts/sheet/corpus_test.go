@@ -2,6 +2,7 @@ package sheet_test
 
 import (
 	"encoding/json"
+	"slices"
 	"strings"
 	"testing"
 
@@ -12,14 +13,17 @@ import (
 	"yokeswap/core/facts/sheet"
 )
 
-// Invented sheets in different manners: tables, prose, lists, decimal commas, three
-// languages. What a reader of flesh finds in each stands behind it.
-var corpus = []struct {
+// invented is a sheet with what is to be found in it.
+type invented struct {
 	name string
 	kind gear.Kind
 	text string
 	want map[string]string
-}{
+}
+
+// Invented sheets in different manners: tables, prose, lists, decimal commas, three
+// languages. What a reader of flesh finds in each stands behind it.
+var corpus = []invented{
 	{"a table with tabs", gear.KindAirUnit, "Parameter\tValue\nInput voltage\t7.4-26.4 V\nWeight\t46 g ± 1 g\nTransmission power\t< 30 dBm\n" +
 		"Frequency\t5.725 to 5.850 GHz\nMounting holes\t25.5 x 25.5 mm, M2\nAntennas: 2\nAntenna connector\tU.FL\n",
 		map[string]string{"input.minV": "7.4", "input.maxV": "26.4", "massG": "46", "radio.maxMW": "1000", "radio.bands": `["5.8"]`,
@@ -56,7 +60,7 @@ var corpus = []struct {
 // At least 95 of 100 values are found, and no wrong one is taken unasked.
 func TestTheCorpusOfInventedSheets(t *testing.T) {
 	wanted, got := 0, 0
-	for _, c := range corpus {
+	for _, c := range slices.Concat(corpus, blindCorpus) {
 		r, err := sheet.Read(c.kind, c.text, coax)
 		require.NoError(t, err)
 		found := map[string][]string{}

@@ -11,7 +11,7 @@ import (
 )
 
 var (
-	coaxNames = regexp.MustCompile(`\b(U\.FL|MMCX|RP-SMA|SMA)\b`)
+	coaxNames = regexp.MustCompile(`(?i)\b(U\.FL|MMCX|RP-SMA|SMA)\b`)
 	counts    = regexp.MustCompile(`(?i)\b(one|two|four|1|2|4|ein|eine|zwei|vier|une|deux|quatre)\s*[x×]?\s*` +
 		`(?:\w+\s+)?(?:antenna|antenn)\w*|\bantenn\w*\s*[:=|]\s*(\d)\b`)
 	series     = regexp.MustCompile(`\b([A-Z]{2})\s?-?(1[.,]0|1[.,]25|1[.,]5|2[.,]0)\b`)

@@ -22,7 +22,29 @@ var pinNames = map[string]string{
 	"rc-out": gear.PinRCOut, "rc_out": gear.PinRCOut, "rcout": gear.PinRCOut,
 }
 
-var numbered = regexp.MustCompile(`(?i)\b(?:pin\s*)?([1-9]|1[0-2])\s*[:.)=|\t-]\s*([A-Za-z0-9+_-]+)`)
+var numbered = regexp.MustCompile(`(?i)\b(?:pin\s*)?([1-9]|1[0-2])(\s*[:.)=|\t-]\s*)([A-Za-z0-9+_-]+)`)
+
+// numberedIn are the numbers with a name behind in a text; of "3.5V" and "3-5V" none: that is a
+// voltage.
+func numberedIn(text string) (list [][]int) {
+	start := 0
+	for line := range strings.Lines(text) {
+		for _, m := range numbered.FindAllStringSubmatchIndex(line, -1) {
+			between := group(line, m, 2)
+			if digit(line[m[6]]) && (between == "-" || between == ".") {
+				continue
+			}
+			for i := range m {
+				m[i] += start
+			}
+			list = append(list, m)
+		}
+		start += len(line)
+	}
+	return list
+}
+
+func digit(b byte) bool { return b >= '0' && b <= '9' }
 
 // pinRows reads the order of pins, on one line or one pin a line. It is always asked: it
 // counts once it has been held against the drawing.
@@ -32,8 +54,8 @@ func (r *reader) pinRows() {
 	}
 	pins := map[int]string{}
 	first, end, twice := -1, 0, ""
-	for _, m := range numbered.FindAllStringSubmatchIndex(r.text, -1) {
-		function, ok := r.pin(group(r.text, m, 2))
+	for _, m := range numberedIn(r.text) {
+		function, ok := r.pin(group(r.text, m, 3))
 		if !ok {
 			continue
 		}
@@ -87,12 +109,12 @@ func (r *reader) pin(name string) (function string, ok bool) {
 
 // blankPins takes out of a line what stands at its pins: "2: 5V" is a name, no window.
 func blankPins(line string, plain []byte) {
-	for _, m := range numbered.FindAllStringSubmatchIndex(line, -1) {
-		if _, ok := pinNames[strings.ToLower(group(line, m, 2))]; ok {
+	for _, m := range numberedIn(line) {
+		if _, ok := pinNames[strings.ToLower(group(line, m, 3))]; ok {
 			blank(plain, m[0], m[1])
 		}
 	}
-	for _, m := range pinLine.FindAllStringSubmatchIndex(line, -1) {
+	for _, m := range every(pinLine, line, namesPins(line)) {
 		blank(plain, m[2], m[3])
 	}
 }
@@ -117,11 +139,17 @@ var pinLine = regexp.MustCompile(
 		`([A-Za-z0-9+_-]+(?:\s*[,/|>\s]\s*[A-Za-z0-9+_-]+){2,11})`,
 )
 
+// namesPins says whether a line of pins can be in a text at all.
+func namesPins(text string) bool {
+	lower := strings.ToLower(text)
+	return strings.Contains(lower, "pin") || strings.Contains(lower, "belegung") || strings.Contains(lower, "brochage")
+}
+
 var pinWords = regexp.MustCompile(`[A-Za-z0-9+_-]+`)
 
 // pinList reads "Pinout: VCC, GND, RX, TX".
 func (r *reader) pinList() {
-	for _, m := range pinLine.FindAllStringSubmatchIndex(r.text, -1) {
+	for _, m := range every(pinLine, r.text, namesPins(r.text)) {
 		var order []any
 		for _, word := range pinWords.FindAllString(group(r.text, m, 1), -1) {
 			function, ok := r.pin(word)

@@ -27,7 +27,7 @@ func (q *quantity) twoNumbers() bool { return q.low != q.high }
 const (
 	number = `\d+(?:[.,]\d+)?`
 	units  = `Wh|VDC|volts?|Volts?|V|v|mAh|mA|Ah|A|amps?|mW|milliwatts?|W|[Ww]atts?|dBm|dBi|` +
-		`grams?|Gramm|grammes?|g|mm|cm|GHz|MHz|[µu]F|S|cells?|Zellen|°|deg(?:rees)?|ms|%|AWG`
+		`grams?|Gramm|grammes?|g|G|mm|cm|GHz|MHz|[µu]F|S|cells?|Zellen|°|deg(?:rees)?|ms|%|AWG`
 	to    = `\s*(?:-|–|—|~|\.{2,3}|…|to\b|bis\b|à|and\b)\s*`
 	signs = `[<≤]=?|[>≥]=?|max(?:\.|imum|imal)?|min(?:\.|imum|imal)?|` +
 		`up to|bis zu|jusqu['’]à|at least|at most|mindestens|höchstens|from|ab`
@@ -51,6 +51,9 @@ const mostSign = 16
 
 // stepsIn are powers in a row: "25/200/600 mW".
 func stepsIn(line string) (list []quantity) {
+	if !strings.Contains(line, "mW") { // a plain search first: most lines have none
+		return nil
+	}
 	for _, m := range rows.FindAllStringSubmatchIndex(line, -1) {
 		q := quantity{at: m[0], end: m[1], unit: "mW"}
 		for _, part := range wholes.FindAllString(line[m[2]:m[3]], -1) {
@@ -75,7 +78,7 @@ func quantitiesIn(line string) (list []quantity) {
 		return false
 	}
 	list = append(list, stepsIn(line)...)
-	for _, m := range bracketed.FindAllStringSubmatchIndex(line, -1) {
+	for _, m := range every(bracketed, line, strings.ContainsAny(line, "([")) {
 		q, ok := made(m[0], m[1], group(line, m, 2), group(line, m, 3), "", group(line, m, 1), "")
 		if ok && !taken(m[0], m[1]) {
 			list = append(list, q)
@@ -90,16 +93,14 @@ func quantitiesIn(line string) (list []quantity) {
 		if s := signBefore.FindStringSubmatchIndex(line[window:at]); s != nil {
 			sign, at = line[window+s[2]:window+s[3]], window+s[2]
 		}
-		first, second := group(line, m, 1), group(line, m, 3)
+		first, second, firstUnit := group(line, m, 1), group(line, m, 3), group(line, m, 2)
 		if second != "" && !fromTo(line, m) { // "5 V and 9 V" are two; of "5 and 9 V" the last has its unit
-			if unit := group(line, m, 2); unit != "" {
-				if q, ok := made(at, m[5], first, "", "", unit, sign); ok {
-					list = append(list, q)
-				}
+			if q, ok := made(at, m[5], first, "", "", firstUnit, sign); ok && firstUnit != "" {
+				list = append(list, q)
 			}
-			at, first, second, sign = m[6], second, "", ""
+			at, first, second, firstUnit, sign = m[6], second, "", "", ""
 		}
-		q, ok := made(at, m[1], first, second, group(line, m, 2), group(line, m, 4), sign)
+		q, ok := made(at, m[1], first, second, firstUnit, group(line, m, 4), sign)
 		if ok {
 			list = append(list, q)
 		}
@@ -108,11 +109,24 @@ func quantitiesIn(line string) (list []quantity) {
 	return list
 }
 
+// every is where something stands in a line, looked for where it can be at all.
+func every(it *regexp.Regexp, line string, can bool) [][]int {
+	if !can {
+		return nil
+	}
+	return it.FindAllStringSubmatchIndex(line, -1)
+}
+
 var between = regexp.MustCompile(`(?i)\b(?:between|zwischen|entre)\W*$`)
 
 // fromTo says whether the two numbers of a match are the ends of a range: those with an "and"
-// between them are behind a "between" alone.
+// between them are behind a "between" alone, those of two kinds are none: "1.8 dBi à 5.8 GHz".
 func fromTo(line string, m []int) bool {
+	_, firstUnit := plainUnit(group(line, m, 2))
+	_, unit := plainUnit(group(line, m, 4))
+	if firstUnit != "" && firstUnit != unit {
+		return false
+	}
 	return !strings.Contains(line[m[3]:m[6]], "and") || between.MatchString(line[:m[0]])
 }
 
@@ -135,14 +149,14 @@ func made(at, end int, first, second, firstUnit, unit, sign string) (quantity, b
 		}
 	}
 	q.unit = plain
-	low, ok := parse(first, plain)
+	low, ok := parse(first, unit)
 	if !ok {
 		return q, false
 	}
 	q.low = low * firstScale
 	q.high = q.low
 	if second != "" {
-		high, ok := parse(second, plain)
+		high, ok := parse(second, unit)
 		if !ok {
 			return q, false
 		}

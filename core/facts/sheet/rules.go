@@ -19,12 +19,13 @@ type about []string
 // "in$" counts as the last word alone: "it inverts in software, 5 V" is about no input.
 var (
 	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered",
-		"feed", "vin", "in$",
+		"feed", "vin", "in$", "takes",
 		"eingang*", "spannung*", "versorgung*", "betriebs*", "tension*", "alimentation", "entrée"}
 	absoluteWords = about{"absolute*", "abs", "abs.", "never*", "surge", "spike*", "transient*", "absolut*", "absolue*"}
 	outputWords   = about{"output", "out", "outputs", "bec", "regulated",
 		"ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
 	sendWords = about{"transmit*", "transmission power", "tx power", "rf power", "output power", "transmitter*", "eirp",
+		"rf output",
 		"sendeleistung", "puissance d'émission", "puissance"}
 	drawWords    = about{"consumption", "power draw", "draws", "draw", "leistungsaufnahme", "verbrauch", "consommation"}
 	massWords    = about{"weight", "weighs", "mass", "gewicht*", "wiegt", "poids", "masse"}
@@ -32,6 +33,8 @@ var (
 	cameraWords  = about{"camera*", "kamera*", "caméra", "lens"}
 	widthWords   = about{"width", "wide", "breite", "breit", "largeur"}
 	cableWords   = about{"cable*", "coax*", "lead*", "kabel*", "câble", "ribbon"}
+	currentWords = about{"current", "rating", "strom", "courant"}
+	stackWords   = about{"stack*", "tower*"}
 	barrelWords  = about{"barrel*", "hülse*", "douille*"}
 	ceramicWords = about{"ceramic*", "capacit*", "keramik*", "céramique"}
 	withWords    = about{"with", "without", "incl*", "excl*", "mit", "ohne", "inkl*", "avec", "sans"}
@@ -82,7 +85,7 @@ func (r *reader) line(line string, start int) {
 		return
 	}
 	plain := []byte(line)
-	for _, m := range products.FindAllStringSubmatchIndex(line, -1) {
+	for _, m := range every(products, line, strings.ContainsAny(line, "x×*")) {
 		if r.product(line, m, start) {
 			blank(plain, m[0], m[1])
 		}
@@ -102,14 +105,22 @@ func (r *reader) line(line string, start int) {
 			end = list[i+1].at
 		}
 		c := context{strings.ToLower(line[from:q.at]), strings.ToLower(line[q.end:end])}
-		if cut := strings.IndexAny(c.after, ",;.|\t\n"); cut >= 0 {
-			c.after = c.after[:cut]
-		}
+		c.after = upTo(c.after)
 		if i > 0 && !strings.ContainsAny(c.before, ":=|\t") && len(strings.Fields(c.before)) < 2 {
 			c.before = strings.ToLower(line[:q.at]) // "Output: 9 V / 2 A": both are of the output
 		}
 		r.quantity(line, start, q, c, list[i+1:])
 	}
+}
+
+var clauses = regexp.MustCompile(`[,;.|\t\n]| (?:and|und|et) `)
+
+// upTo is what follows a quantity and may still be about it: to the next mark, or the next "and".
+func upTo(after string) string {
+	if cut := clauses.FindStringIndex(after); cut != nil {
+		return after[:cut[0]]
+	}
+	return after
 }
 
 // product reads "25.5 x 25.5 mm": holes where the words say so; a size otherwise, which has
@@ -153,15 +164,24 @@ func (r *reader) product(line string, m []int, start int) bool {
 		Shows: "holes " + size + " mm" + withScrew(holes),
 	}
 	if r.kind == gear.KindFrame {
-		id := "at-" + strings.NewReplacer(" × ", "x", ".", "-").Replace(size)
-		f.Value = []any{map[string]any{"id": id, "name": "place with " + size, "patterns": f.Value}}
-		f.Shows = "a place with " + f.Shows
+		f.inFrame(lower, size)
 	}
 	if !holeWords.in(lower) {
 		f.Ask, f.Note = true, "the words do not say whether these are its holes or its size"
 	}
 	r.add(f)
 	return true
+}
+
+// inFrame says which holes of a frame they are: those of the stack, or of a place of their own.
+func (f *Found) inFrame(line, size string) {
+	if stackWords.in(line) {
+		f.Field = "stackPatterns"
+		return
+	}
+	id := "at-" + strings.NewReplacer(" × ", "x", ".", "-").Replace(size)
+	f.Value = []any{map[string]any{"id": id, "name": "place with " + size, "patterns": f.Value}}
+	f.Shows = "a place with " + f.Shows
 }
 
 var gridWords = about{"canvas", "grid", "osd*", "character*", "columns", "zeichen*", "raster*", "grille*", "caractère*"}
@@ -229,6 +249,10 @@ func (r *reader) quantity(line string, start int, q *quantity, c context, next [
 		r.frequency(found, q)
 	case "g":
 		r.mass(found, q, c)
+	case "G": // in capitals it may be anything
+		if c.says(massWords) {
+			r.mass(found, q, c)
+		}
 	case "mm":
 		r.length(found, q, c)
 	default:
@@ -250,6 +274,10 @@ func (r *reader) oneValue(found finding, q *quantity, c context) {
 	case "µF":
 		if r.takes("input.ceramicUF") && c.says(ceramicWords) {
 			r.add(found("input.ceramicUF", q.low, short(q.low)+" µF"))
+		}
+	case "A":
+		if r.kind == gear.KindRegulator && c.says(currentWords) && !q.twoNumbers() {
+			r.add(found("maxA", q.low, short(q.low)+" A out"))
 		}
 	case "dBi":
 		r.gain(found, q)

@@ -119,7 +119,14 @@ func (r *reader) add(f Found) {
 }
 
 // joining are fields that hold several values: two of them are no contradiction.
-var joining = map[string]bool{"mount.patterns": true, "patterns": true, "bays": true, "pads": true, "bands": true}
+var joining = map[string]bool{
+	"mount.patterns": true,
+	"patterns":       true,
+	"stackPatterns":  true,
+	"bays":           true,
+	"pads":           true,
+	"bands":          true,
+}
 
 // contradictions marks what is stated twice and differently; the same twice is said once.
 func (r *reader) contradictions() {

@@ -1,0 +1,70 @@
+package sheet_test
+
+import "yokeswap/core/facts/gear"
+
+// Further invented sheets, written down before the reader was tried on them: shop pages, forum
+// posts, tables with merged cells, labels on a bag, sheets in German and French.
+var blindCorpus = []invented{
+	{"a shop page in bullets", gear.KindAirUnit, "Nimbus HD module\n• Supply: DC 6.5–27 V (2S–6S)\n• Consumption: 6.8 W typical, 11 W max\n" +
+		"• Dimensions: 33 × 33 × 13 mm\n• Mounting: 25.5×25.5 mm, M2 screws\n• Net weight: 27.4 g\n• RF output: up to 1 W (region dependent)",
+		map[string]string{"input.minV": "6.5", "input.maxV": "27", "input.typicalW": "6.8", "input.peakW": "11",
+			"mount.patterns": `[{"screw":"M2","xMM":25.5,"yMM":25.5}]`, "massG": "27.4", "radio.maxMW": "1000"}},
+	{"a forum post", gear.KindAirUnit, "hey all, mine runs fine from 7 to 25 volts, weighs 30 grams with no camera, and puts out 500mW. " +
+		"it has 2 antennas (u.fl).", map[string]string{"input.minV": "7", "input.maxV": "25", "massG": "30", "radio.maxMW": "500",
+		"radio.antennas": "2", "radio.plug": `"ufl"`}},
+	{"a table with merged cells", gear.KindAirUnit, "Electrical\tInput\t7.4–26.4\tV\n\tPower\t9 W\t(max. 13 W)\nMechanical\tWeight\t42 g\t\n" +
+		"\tHoles\t20 × 20 mm\tM2\n", map[string]string{"massG": "42", "input.peakW": "13", "input.minV": "7.4", "input.maxV": "26.4",
+		"mount.patterns": `[{"screw":"M2","xMM":20,"yMM":20}]`}},
+	{"German prose", gear.KindAirUnit, "Das Modul wiegt 36,2 g und wird mit 7,4 bis 25,2 V betrieben. Die Sendeleistung beträgt höchstens 800 mW " +
+		"im Band 5,725–5,850 GHz. Befestigt wird es über ein Lochbild von 20 x 20 mm.",
+		map[string]string{"massG": "36.2", "input.minV": "7.4", "input.maxV": "25.2", "radio.maxMW": "800", "radio.bands": `["5.8"]`,
+			"mount.patterns": `[{"xMM":20,"yMM":20}]`}},
+	{"French table", gear.KindAirUnit, "Alimentation | 6 V à 26 V\nConsommation | 7,5 W\nMasse | 33 g\nPuissance d'émission | 25 / 100 / 400 mW\nTrous de fixation | 25,5 x 25,5 mm (M2)",
+		map[string]string{"input.minV": "6", "input.maxV": "26", "input.typicalW": "7.5", "massG": "33", "radio.stepsMW": "[25,100,400]",
+			"radio.maxMW": "400", "mount.patterns": `[{"screw":"M2","xMM":25.5,"yMM":25.5}]`}},
+	{"power in dBm", gear.KindAirUnit, "TX power: 14 dBm (25 mW) min, 30 dBm max\nWeight approx. 28 g\nInput voltage range 5–17 V",
+		map[string]string{"input.minV": "5", "input.maxV": "17", "massG": "28", "radio.maxMW": "1000"}},
+	{"two columns in one line", gear.KindAirUnit, "Voltage: 7-26V        Weight: 39g\nPower: 8W (typ.)      Antennas: 2\nSocket: MMCX          Screw: M2",
+		map[string]string{"input.minV": "7", "input.maxV": "26", "massG": "39", "input.typicalW": "8", "radio.antennas": "2", "radio.plug": `"mmcx"`}},
+	{"headings in capitals", gear.KindAirUnit, "SPECIFICATIONS\nINPUT VOLTAGE   6V-30V\nWEIGHT          25.1G\nMAX POWER       14W\nFREQ            5.8GHz\n",
+		map[string]string{"input.minV": "6", "input.maxV": "30", "massG": "25.1", "input.peakW": "14", "radio.bands": `["5.8"]`}},
+	{"a receiver's bag", gear.KindReceiver, "RX nano 2.4 GHz\nVoltage 3.3–5.5V\nWeight: 0.7g\nLatency 4 ms\nOutput: SBUS inverted",
+		map[string]string{"input.minV": "3.3", "input.maxV": "5.5", "massG": "0.7", "latencyMS": "4", "inverted": "true"}},
+	{"a receiver, German", gear.KindReceiver, "Versorgung: 4,5 V … 9 V\nGewicht: 1,3 g\nLatenz: 7 ms\nSignal nicht invertiert",
+		map[string]string{"input.minV": "4.5", "input.maxV": "9", "massG": "1.3", "latencyMS": "7", "inverted": "false"}},
+	{"a board's list", gear.KindBoard, "Flight controller\nInput: 10-30V\nMounting: 30.5*30.5mm, M3\nWeight: 9.2g\n",
+		map[string]string{"input.minV": "10", "input.maxV": "30", "patterns": `[{"screw":"M3","xMM":30.5,"yMM":30.5}]`, "massG": "9.2"}},
+	{"a board, French", gear.KindBoard, "Tension d'entrée : 7,4 V – 26 V\nPoids : 7,8 g\nFixation : 20 x 20 mm, M2\nSortie : 9 V / 2 A",
+		map[string]string{"input.minV": "7.4", "input.maxV": "26", "massG": "7.8", "patterns": `[{"screw":"M2","xMM":20,"yMM":20}]`}},
+	{"a regulator, prose", gear.KindRegulator, "A tiny step-down that takes 6 to 30 V in and gives 9 V out at 2 A, 93% efficient. Weighs 2.6 g.",
+		map[string]string{"input.minV": "6", "input.maxV": "30", "outV": "9", "maxA": "2", "efficiency": "0.93", "massG": "2.6"}},
+	{"a regulator, German", gear.KindRegulator, "Eingang: 7 – 28 V\nAusgang: 5 V, 3 A\nWirkungsgrad: 90 %\nGewicht 3,4 g",
+		map[string]string{"input.minV": "7", "input.maxV": "28", "outV": "5", "maxA": "3", "efficiency": "0.9", "massG": "3.4"}},
+	{"a regulator, table", gear.KindRegulator, "Input | 4.5-28 V\nOutput | 12V\nMax current | 2.5A\nMass | 4g",
+		map[string]string{"input.minV": "4.5", "input.maxV": "28", "outV": "12", "maxA": "2.5", "massG": "4"}},
+	{"a pack, one line", gear.KindPack, "LiPo 4S 850mAh 75C 14.8V, 98 grams", map[string]string{"cells": "4", "capacityMAH": "850", "chemistry": `"lipo"`, "massG": "98"}},
+	{"a pack of cylinders", gear.KindPack, "Li-Ion 6S2P\nCapacity: 6000 mAh\nWeight: 620g", map[string]string{"cells": "6", "parallel": "2",
+		"capacityMAH": "6000", "chemistry": `"liion"`, "massG": "620"}},
+	{"a pack, German", gear.KindPack, "LiHV-Akku, 3 Zellen, 450 mAh, Gewicht 32,5 g", map[string]string{"cells": "3", "capacityMAH": "450",
+		"chemistry": `"lihv"`, "massG": "32.5"}},
+	{"goggles, bullets", gear.KindGoggles, "- Power: 7V to 26V DC\n- Weight 410 g (strap included)\n- 4 antennas\n- Connector: RP-SMA\n- Receives 5.725–5.85 GHz",
+		map[string]string{"input.minV": "7", "input.maxV": "26", "massG": "410", "receive.antennas": "4", "receive.bands": `["5.8"]`}},
+	{"goggles, German", gear.KindGoggles, "Betriebsspannung 9 bis 13 V\nVier Antennen mit SMA\nGewicht: 265 g\nAkku: 21 Wh",
+		map[string]string{"input.minV": "9", "input.maxV": "13", "receive.antennas": "4", "receive.plug": `"sma"`, "massG": "265", "batteryWh": "21"}},
+	{"a frame, shop", gear.KindFrame, "Five inch frame\nWeight: 112g\nCamera width: 19 mm\nStack mounting holes: 30.5×30.5 mm M3",
+		map[string]string{"massG": "112", "cageMM": "19", "stackPatterns": `[{"screw":"M3","xMM":30.5,"yMM":30.5}]`}},
+	{"an antenna, shop", gear.KindAntenna, "Polarization: RHCP\nGain: 2.2dBi\nFrequency range: 5.6-5.95GHz\nConnector: SMA\nWeight: 6.5g",
+		map[string]string{"polarisation": `"rhcp"`, "plug": `"sma"`, "massG": "6.5", "bands": `[{"band":"5.8","gainDBi":2.2}]`}},
+	{"an antenna with a lead", gear.KindAntenna, "linear dipole, U.FL, cable length 90 mm, 1.1 g, 5.8 GHz",
+		map[string]string{"polarisation": `"linear"`, "plug": `"ufl"`, "leadMM": "90", "massG": "1.1", "bands": `[{"band":"5.8"}]`}},
+	{"an antenna, French", gear.KindAntenna, "Polarisation LHCP, gain de 1,8 dBi à 5,8 GHz, poids 3,2 g, prise MMCX",
+		map[string]string{"polarisation": `"lhcp"`, "massG": "3.2", "plug": `"mmcx"`, "bands": `[{"band":"5.8","gainDBi":1.8}]`}},
+	{"a wired part", gear.KindPart, "GPS module. Supply voltage 3.6 to 5.5 V. Current 30 mA. Weight 7.3 g. Pinout: GND, TX, RX, VCC",
+		map[string]string{"input.minV": "3.6", "input.maxV": "5.5", "massG": "7.3", "plug.pins": `["ground","uart-tx","uart-rx","supply"]`}},
+	{"right to left and emoji", gear.KindAirUnit, "🚀 الوزن 41 g\nInput 🔌 7.4V ➜ 26.4V\nOperating voltage: 7.4V - 26.4V 👍",
+		map[string]string{"massG": "41", "input.minV": "7.4", "input.maxV": "26.4"}},
+	{"figures first", gear.KindAirUnit, "9–26 V input\n24 g weight\n600 mW transmit power\n19 mm camera width", map[string]string{
+		"input.minV": "9", "input.maxV": "26", "massG": "24", "radio.maxMW": "600", "camera.widthMM": "19"}},
+	{"activated once", gear.KindAirUnit, "The unit must be activated before first use.\nVoltage: 7.4-26.4V\nOSD canvas 53x20\nConnector: SH 1.0 mm, 6 pins",
+		map[string]string{"activation.needed": "true", "input.minV": "7.4", "input.maxV": "26.4", "osd.grid": `"53x20"`, "plug.connector": `"sh6"`}},
+}
