@@ -109,3 +109,51 @@ test.describe('a conversion to no gate unknown: no more than thirty inputs', () 
     });
   }
 });
+
+test.describe('the other ways in lead to a verdict', () => {
+  test.use({ command: 'serve' });
+  const first = async (put: Builder, story: RegExp) => {
+    await put.press(story, 'link');
+    await put.type('What do you call it?', 'Mine');
+    await put.paste('air unit', unitPage);
+    await put.paste('goggles', gogglesPage);
+    await expect(put.page.getByRole('heading', { name: 'controller', exact: true })).toBeVisible();
+  };
+  const toGates = async (put: Builder) => {
+    await put.press('Its gates', 'link');
+    await expect(put.page).toHaveURL(/#\/swap\/mine/);
+    await expect(put.page.getByRole('heading', { name: 'Mine' })).toBeVisible();
+    await expect(
+      put.page.getByText(/Does every part see a voltage|Do air unit, goggles and controller talk/),
+    ).toBeVisible();
+  };
+  for (const [how, size, keys] of [
+    ['by thumb', { width: 390, height: 844 }, false],
+    ['by keyboard alone', { width: 1280, height: 800 }, true],
+  ] as const) {
+    for (const story of [/I bought a quad that has one/, /I only want to keep my fleet/]) {
+      test(`${story.source}, ${how}`, async ({ page, open }) => {
+        await page.setViewportSize(size);
+        await open('/');
+        const put = new Builder(page, keys);
+        await first(put, story);
+        await toGates(put);
+        expect(put.count).toBeLessThanOrEqual(7);
+        await expectNoSidewaysScroll(page);
+      });
+    }
+    test(`another air unit, ${how}`, async ({ page, open }) => {
+      await page.setViewportSize(size);
+      await open('/');
+      const put = new Builder(page, keys);
+      await first(put, /I swap an air unit/);
+      await put.press('Planned', 'link');
+      await put.press(/^air unit/);
+      await put.type('Something new, by its name', 'Newer unit');
+      await expect(page.getByRole('status').filter({ hasText: 'Newer unit is in.' })).toBeVisible();
+      await toGates(put);
+      expect(put.count).toBeLessThanOrEqual(10);
+      await expectNoSidewaysScroll(page);
+    });
+  }
+});

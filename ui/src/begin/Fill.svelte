@@ -1,6 +1,6 @@
 <script lang="ts">
   // A quad as a picture to fill: its places with what is in them, today or as planned.
-  import { untrack } from 'svelte';
+  import { onDestroy, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
   import { api, type Failure, type Slots, type Take } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -57,12 +57,14 @@
     if (!stay) await goOn(name, (take.key ?? take.name ?? '') !== '');
     return true;
   }
+  let gone = false; // who went on elsewhere meanwhile is not fetched back
+  onDestroy(() => (gone = true));
   /** Opens the next place to fill after this one; then the plan's, or the picture where there is none. */
   async function goOn(name: string, on = true) {
     const open = slots.slice(slots.findIndex((s) => s.name === name) + 1).find((s) => s.open);
     const after = today && !open && view.data?.after ? `/fill/${quad}/plan/${view.data.after}` : undefined;
     through = on && !today && !open;
-    await replace(on ? (after ?? at(open?.name)) : at());
+    if (!gone) await replace(on ? (after ?? at(open?.name)) : at());
   }
   let through = $state(false); // the last place was just filled
   // A quad that was just begun opens at the first place to fill.
