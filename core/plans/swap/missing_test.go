@@ -199,7 +199,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 	withoutRace(t)
 	defer debug.SetGCPercent(debug.SetGCPercent(800))
 	st := demoStock(t)
-	fleets := fleetsOf(st, howMany(14))
+	fleets := fleetsOf(st, howMany(10))
 	before := judged(st.Library(), fleets)
 	seen := map[string]bool{}
 	checked, stated := 0, 0
@@ -236,7 +236,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
 	withoutRace(t)
 	st := demoStock(t)
-	fleets := fleetsOf(st, howMany(14))
+	fleets := fleetsOf(st, howMany(10))
 	before := judged(st.Library(), fleets)
 	tried := func(ref stock.Ref, lib *gear.Library, fleets []*fleet.Index) {
 		for i, after := range judged(lib.Without(gear.Unread{Kind: ref.Kind, ID: ref.ID}), fleets) {
