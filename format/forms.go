@@ -56,7 +56,8 @@ type Field struct {
 	Type     string   `json:"type" enum:"text,number,yesno,pick,choices,ref,refs,within,words,list,map,pins,wires,outline"`
 	Unit     string   `json:"unit,omitempty"`
 	Hint     string   `json:"hint,omitempty"`
-	About    string   `json:"about,omitempty"` // what it is, in a sentence
+	About    string   `json:"about,omitempty"`   // what it is, in a sentence
+	Measure  string   `json:"measure,omitempty"` // how who has it in hand finds it out
 	Required bool     `json:"required"`
 	Rare     bool     `json:"rare"`    // asked for only where it has a value
 	Whole    bool     `json:"whole"`   // a whole number
@@ -272,7 +273,7 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 		return fields
 	}
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
-		About: text(part, "description"), Required: at.required || part["x-needed"] == true,
+		About: text(part, "description"), Measure: text(part, "x-measure"), Required: at.required || part["x-needed"] == true,
 		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
 		Pattern: text(part, "pattern"), With: at.with}
 	b.typed(&f, part, at)

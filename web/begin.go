@@ -183,13 +183,17 @@ func slotsOf(snap *store.Snapshot, q *fleet.Quad, today bool) SlotsView {
 		c = fleet.NowCase(snap.Library, snap.Index, q)
 	}
 	j := swap.Judge(c)
+	slots := begin.Slots(c, trade.Shelf())
+	for _, gate := range j.Gates {
+		begin.Ask(slots, gate.Findings)
+	}
 	return SlotsView{
 		Quad:     q.ID,
 		Name:     q.Label(),
 		Revision: snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.ID}),
 		Today:    today,
 		Analog:   q.Now.Analog != "",
-		Slots:    begin.Slots(c, trade.Shelf()),
+		Slots:    slots,
 		After:    begin.After(q),
 		Gates:    j.Gates,
 		Level:    j.Level,

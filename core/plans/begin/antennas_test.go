@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/begin"
 )
 
@@ -55,4 +56,15 @@ func TestAntennasAreOfferedByTheSet(t *testing.T) {
 	require.True(t, there)
 	assert.True(t, patch.Onto(set.Goggles[0].Receive), "it goes on")
 	assert.Equal(t, gear.Practice, patch.ValueSources["plug"].Kind)
+}
+
+// What is missing of a thing stands at its place, once; what belongs to no place stands at none.
+func TestWhatIsAskedStandsAtItsPlace(t *testing.T) {
+	slots := []begin.Slot{{Name: "airUnit", Model: "unit", Kit: "mine"}, {Name: "pack"}}
+	begin.Ask(slots, []verdict.Finding{{Missing: []verdict.Missing{
+		{Of: "gear", ID: "unit", Label: "mass"}, {Of: "gear", ID: "unit", Label: "mass"},
+		{Of: "kit", ID: "mine", Label: "firmware"}, {Of: "quad", ID: "unit", Label: "bay"}, {Of: "fleet", Label: "region"},
+	}}})
+	assert.Equal(t, []string{"mass", "firmware"}, slots[0].Asks)
+	assert.Empty(t, slots[1].Asks)
 }

@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/pins"
 )
 
@@ -28,6 +29,13 @@ var slots = []slot{
 	{name: "airUnit", title: "air unit", kind: gear.KindAirUnit, afterAnalog: true,
 		holds: func(f *fleet.Fit) *fleet.Slot { return f.AirUnit },
 		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{AirUnit: s} }},
+	{name: "camera", title: "camera instead of its own", kind: gear.KindCamera, afterAnalog: true,
+		model: func(f *fleet.Fit) string { return f.Camera },
+		puts: func(c fleet.Case, s *fleet.Slot) fleet.Patch {
+			m := c.Fit.Mounting
+			m.Camera = s.Model
+			return fleet.Patch{Mounting: &m}
+		}},
 	{name: "goggles", title: "goggles", kind: gear.KindGoggles, afterAnalog: true,
 		holds: func(f *fleet.Fit) *fleet.Slot { return f.Goggles },
 		puts:  func(_ fleet.Case, s *fleet.Slot) fleet.Patch { return fleet.Patch{Goggles: s} }},
@@ -104,6 +112,7 @@ type Slot struct {
 	Model   string   `json:"model" doc:"the id of the model in it"`
 	Kit     string   `json:"kit" doc:"the piece of kit in it; empty: none owned"`
 	Open    bool     `json:"open" doc:"nothing is in it, and something is to be"`
+	Asks    []string `json:"asks" doc:"what is missing of what is in it, in words"`
 	Choices []Choice `json:"choices"`
 }
 
@@ -128,7 +137,8 @@ const mostChoices = 200
 func Slots(c fleet.Case, shelf *gear.Set) []Slot {
 	list := make([]Slot, 0, len(slots))
 	for _, s := range slots {
-		view := Slot{Name: s.name, Title: s.title, Kind: string(s.kind), Device: s.holds != nil, Choices: []Choice{}}
+		view := Slot{Name: s.name, Title: s.title, Kind: string(s.kind), Device: s.holds != nil, Asks: []string{},
+			Choices: []Choice{}}
 		view.hold(c, s)
 		view.Open = view.Holds == "" && s.wanted(c.Fit)
 		if s.holds != nil {
@@ -151,10 +161,15 @@ func Slots(c fleet.Case, shelf *gear.Set) []Slot {
 // a quad that carries analog video alone, whose receiver counts once it is to stay; no receiver
 // of its own beside sticks that go through the unit (common practice).
 func (s slot) wanted(f *fleet.Fit) bool {
-	if s.afterAnalog && f.Analog != "" && f.AirUnit == nil {
+	switch {
+	case s.afterAnalog && f.Analog != "" && f.AirUnit == nil:
 		return false
+	case s.kind == gear.KindCamera: // most have their own
+		return false
+	case s.kind == gear.KindReceiver:
+		return f.Controller == nil
 	}
-	return s.kind != gear.KindReceiver || f.Controller == nil
+	return true
 }
 
 // offered are the things of the shelf that could go into the slot: antennas with the plug of the
@@ -168,6 +183,21 @@ func (s slot) offered(c fleet.Case, shelf *gear.Set) (list []gear.Item) {
 		list = append(list, &a)
 	}
 	return list
+}
+
+// Ask notes at each slot what findings are missing of what is in it.
+func Ask(slots []Slot, findings []verdict.Finding) {
+	for i := range slots {
+		s := &slots[i]
+		for _, f := range findings {
+			for _, m := range f.Missing {
+				of := m.Of == "gear" && m.ID == s.Model || m.Of == "kit" && m.ID == s.Kit
+				if of && m.ID != "" && !slices.Contains(s.Asks, m.Label) {
+					s.Asks = append(s.Asks, m.Label)
+				}
+			}
+		}
+	}
 }
 
 func itemsOf(set *gear.Set, kind gear.Kind) []gear.Item {

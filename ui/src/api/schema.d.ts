@@ -2130,6 +2130,8 @@ export interface components {
             unit: string;
         };
         BeginSlot: {
+            /** @description what is missing of what is in it, in words */
+            asks: string[];
             choices: components["schemas"]["BeginChoice"][];
             /** @description somebody owns single pieces of it, each with a release on it */
             device: boolean;
@@ -3017,6 +3019,7 @@ export interface components {
             kinds?: string[];
             label: string;
             list?: string;
+            measure?: string;
             models?: string[];
             numbers: boolean;
             onlyIf?: components["schemas"]["OnlyIf"];

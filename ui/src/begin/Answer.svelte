@@ -121,6 +121,10 @@
           </label>
         {/if}
         {#if f.about && shown.length === 1}<p class="soft text-small">{f.about}</p>{/if}
+        {#if f.measure}<details>
+            <summary class="min-h-8 cursor-pointer text-note">Measure it: how</summary>
+            <p class="text-note">{f.measure}</p>
+          </details>{/if}
       {/each}
       {#if refused}<FailureNote failure={refused} />{/if}
       {#if nothing}<p class="bad" role="alert">Nothing is entered yet.</p>{/if}

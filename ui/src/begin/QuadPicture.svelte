@@ -14,6 +14,7 @@
   // Where each place is on the drawing.
   const spots: Record<string, [number, number]> = {
     airUnit: [210, 232],
+    camera: [210, 84],
     goggles: [64, 52],
     controller: [356, 52],
     receiver: [262, 250],
@@ -47,6 +48,7 @@
       {/each}
       <rect x="176" y="92" width="68" height="172" rx="12" />
     </g>
+    <rect class="part" x="194" y="72" width="32" height="18" rx="3" />
     <rect class="part" x="184" y="98" width="52" height="34" rx="4" />
     <rect class="part" x="186" y="150" width="48" height="48" rx="3" />
     <rect class="part" x="188" y="212" width="44" height="38" rx="3" />
@@ -77,7 +79,9 @@
           <span class="number" class:filled={p.slot.holds !== ''} aria-hidden="true">{p.n}</span>
           <span class="wrap-anywhere"
             ><span class="soft text-small block">{p.slot.title}</span>
-            {#if p.slot.holds}<strong class="font-semibold">{p.slot.holds}</strong
+            {#if p.slot.holds}<strong class="font-semibold">{p.slot.holds}</strong>
+              {#if p.slot.asks.length > 0}<span class="soft text-small">{p.slot.asks.length} asked</span>{/if}
+            {:else if p.slot.name === 'camera'}<span class="soft">its own</span
               >{:else if analog && p.slot.name === 'airUnit'}analog video today{:else}<span class="soft">open</span
               >{/if}</span
           >

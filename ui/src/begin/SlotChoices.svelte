@@ -71,6 +71,16 @@
   </div>
   {#if slot.holds}
     <p>In it: <strong>{slot.holds}</strong></p>
+    {#if slot.asks.length > 0}
+      <details>
+        <summary class="min-h-8 cursor-pointer"
+          >{slot.asks.length === 1 ? 'One value is asked of it' : `${slot.asks.length} values are asked of it`}</summary
+        >
+        <ul class="list-disc pl-5">
+          {#each slot.asks as one (one)}<li>{one}</li>{/each}
+        </ul>
+      </details>
+    {:else}<p class="soft">No gate asks more of it.</p>{/if}
     <p class="buttons">
       {#if slot.model}<a class="button inline-flex items-center" href={`#/shelf/edit/gear/${slot.model}`}
           >All its values</a

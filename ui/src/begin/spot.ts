@@ -57,6 +57,7 @@ export function slotOf(field: string): string | undefined {
     'antennas.models': 'antennas',
     antennas: 'antennas',
     frame: 'frame',
+    camera: 'camera',
   };
   return slots[field.replace(/^(now|next)\./, '')];
 }

@@ -65,7 +65,7 @@
     onchange(withValue(entry, field.path, to));
   }
   function setNumber(typed: string) {
-    const parsed = parseNumber(typed, field.whole);
+    const parsed = parseNumber(typed, field.whole, field.unit);
     unread = parsed.wrong ?? '';
     if (!parsed.wrong) set(parsed.value);
   }

@@ -1,5 +1,6 @@
 // Reading and writing values of an entry by their path. An empty value takes
 // the field out: nothing is ever stored as an empty string or zero by accident.
+import { inUnit } from './units';
 
 export type Entry = Record<string, unknown>;
 
@@ -44,12 +45,13 @@ export interface Parsed {
   wrong?: string;
 }
 
-/** A number as typed; an empty text is no value, a comma counts as a point. */
-export function parseNumber(text: string, whole = false): Parsed {
-  const plain = text.trim().replace(',', '.');
-  if (plain === '') return {};
-  const value = Number(plain);
-  if (!Number.isFinite(value)) return { wrong: `“${text}” is not a number` };
+/** A number as typed, in any unit of its kind; an empty text is no value, a comma counts as a point. */
+export function parseNumber(text: string, whole = false, unit = ''): Parsed {
+  if (text.trim() === '') return {};
+  const value = inUnit(text, unit);
+  if (value === undefined || !Number.isFinite(value)) {
+    return { wrong: `“${text}” is not a number${unit ? ` in ${unit}` : ''}` };
+  }
   if (whole && !Number.isInteger(value)) return { wrong: `“${text}” is not a whole number` };
   return { value };
 }
