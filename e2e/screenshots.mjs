@@ -71,7 +71,7 @@ for (const { name, hash, viewport, dark, step, to, board, wire, asks } of shots)
     await page.getByRole('button', { name: 'what is there today' }).click();
     await page.getByRole('heading', { name: 'Wire it, pin by pin' }).evaluate((e) => e.scrollIntoView());
   }
-  if (asks) await page.locator('#ask-title ~ p').nth(1).waitFor();
+  if (asks) await page.getByRole('button', { name: 'Note it' }).waitFor();
   if (to) await page.getByRole('heading', { name: to }).evaluate((e) => e.scrollIntoView());
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: `${root}docs/screenshots/${name}.png` });

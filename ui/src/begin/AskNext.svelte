@@ -37,8 +37,10 @@
   // What decides nothing keeps its gate unknown all the same, until it is stated.
   const open = $derived(deciding.length > 0 ? deciding : left(report.data?.moot));
   const question = $derived(current ? open[0] : undefined);
+  let ready = $state.raw<Question | null>(null); // what it is answered with is there
   $effect(() => {
-    if (question) void known.about(question);
+    const asked = question;
+    if (asked) void known.about(asked).then(() => (ready = asked));
   });
   const later = $derived((report.data?.later.length ?? 0) + skipped.length);
 
@@ -63,7 +65,7 @@
       {#if question}Until it is stated, its gate stays unknown:{/if}
     </p>
   {/if}
-  {#if question}
+  {#if question && ready === question}
     {#key keyOf(question)}
       <p class="font-semibold first-letter:uppercase wrap-anywhere">{question.label}?</p>
       <p class="soft text-note">
@@ -77,7 +79,7 @@
         >
       </p>
     {/key}
-  {:else if current && report.data}
+  {:else if current && report.data && !question}
     {#if report.data.moot.length + later === 0}<p>Nothing is missing that a gate asks for.</p>{/if}
     {#if skipped.length > 0}<p>
         <button type="button" class="button" onclick={() => (skipped = [])}
