@@ -149,6 +149,7 @@ func TestValuesBehindTheirLabels(t *testing.T) {
 		"reached on the side:\n- of: usb; value: left":                    {`mount.access={"usb":"left"}`},
 		"releases:\n- version: 1.0\n- version: 1.2; one-way: yes; note: \"back; only by hand\"": {
 			`releases=[{"version":"1.0"},{"note":"back; only by hand","oneWay":true,"version":"1.2"}]`},
+		"releases:\n- 1.0 mends the fan\n- 1.1 is new": nil,
 		"releases:\n- version: newest":                 {"=null?"},
 		"releases:\n- version: newest\n- version: 1.0": {`releases=[{"version":"1.0"}]?`},
 	} {
@@ -157,6 +158,19 @@ func TestValuesBehindTheirLabels(t *testing.T) {
 	assert.Equal(t, []string{
 		`pads=[{"id":"9-v-pad","kind":"regulated","name":"9 V pad","outV":9},{"id":"9-v-pad-2","kind":"pack","name":"9 V pad"},{"id":"3","kind":"pack"}]`,
 	}, said(t, gear.KindBoard, "power pads:\n• name: 9 V pad; carries: regulated; output voltage: 9 V\n• name: 9 V pad; carries: pack\n• carries: pack"))
+}
+
+// A list in other words than ours is left to the grammar, every line of it.
+func TestAListInOtherWordsIsLeft(t *testing.T) {
+	text := "power pads:\n- BEC 9 V / 2 A\nmass: 8 g"
+	form, _ := format.FormOf(string(gear.KindBoard))
+	reading, err := sheet.Read(gear.KindBoard, text, nil, inwords.Read(form, text, nil)...)
+	require.NoError(t, err)
+	var fields []string
+	for _, f := range reading.Found {
+		fields = append(fields, f.Field)
+	}
+	assert.Equal(t, []string{"pads", "massG"}, fields)
 }
 
 // Whatever is pasted, what is told stands in it, and nothing falls over.

@@ -74,6 +74,7 @@ type value struct {
 	is    any
 	notes []string // why it is asked
 	asIs  bool     // nothing of it was understood
+	ours  bool     // a label of its entries stands in it
 }
 
 // value reads the value whose label stands in a line, and says which line comes after it; nil
@@ -121,6 +122,7 @@ func (r *reader) list(f *format.Field, i int) (*value, int) {
 			case inner == nil:
 				v.asks("“" + r.lines[next].words + "” was not understood, and is left out")
 			case !inner.asIs:
+				v.ours = true
 				put(item, inner.field.Path, inner.is)
 				fallthrough
 			default:
@@ -135,8 +137,8 @@ func (r *reader) list(f *format.Field, i int) (*value, int) {
 		items = append(items, item)
 	}
 	switch {
-	case next == i+1: // a heading, no list
-		return nil, next
+	case !v.ours: // a heading, or a list in other words: the grammar has it
+		return nil, i + 1
 	case len(items) == 0:
 		v.asIs = true
 	default:
@@ -172,6 +174,7 @@ func (r *reader) item(f *format.Field, v *value, item map[string]any, words stri
 			v.asks("“" + part + "” was not understood, and is left out")
 			continue
 		}
+		v.ours = true
 		is, note, ok := r.parsed(inner, behind)
 		if !ok {
 			v.asks(fmt.Sprintf("“%s” is no value for %s, and is left out", behind, labelOf(inner)))

@@ -404,8 +404,8 @@ func (h *hands) checkLatency() []verdict.Finding {
 // said of the sticks, a whole set-up.
 func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	h, ok := newHands(c)
-	for _, l := range Layouts(c) {
-		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{Sticks: &l.Sticks}})
+	if l := Layouts(c); len(l) > 0 {
+		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{Sticks: &l[0].Sticks}})
 	}
 	if !ok || len(h.missing) > 0 {
 		return list

@@ -18,7 +18,7 @@ type Layout struct {
 }
 
 // mostLayouts bounds how many are proposed.
-const mostLayouts = 4
+const mostLayouts = 2
 
 // Layouts proposes how the sticks and switches of a plan could be set up, where nothing is said
 // of them: as on the quads there are, so that hands find the same, and as is usual. None is

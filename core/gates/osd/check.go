@@ -230,8 +230,8 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	if next, ok := v.converted(); ok {
 		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{OSD: &next}})
 	}
-	for _, l := range Layouts(c) {
-		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{OSD: &l.Layout}})
+	if l := Layouts(c); len(l) > 0 {
+		list = append(list, verdict.Candidate{Effort: verdict.Setting, Patch: fleet.Patch{OSD: &l[0].Layout}})
 	}
 	if from := v.runs.CanvasFrom; v.version.Compare(from) < 0 {
 		list = append(list, verdict.Candidate{Costs: "its settings are loaded anew: save them first", Effort: verdict.Setting,

@@ -16,7 +16,7 @@ type Proposal struct {
 }
 
 // mostProposals bounds how many layouts of other quads are proposed.
-const mostProposals = 4
+const mostProposals = 2
 
 // usualLayout is what most want to see, where most have it, on the grid of old (common practice).
 var usualLayout = fleet.Layout{Grid: builtInGrid, Elements: []fleet.Placed{
