@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"strings"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
@@ -95,18 +93,9 @@ func (s *server) putAntennas(ctx context.Context, in *struct {
 }) (*answer[Saved], error) {
 	ref := stock.Ref{Kind: stock.KindKit, ID: in.Kit}
 	change, err := s.change(ctx, "put antennas on", func(st *stock.Stock) error {
-		before := refs(st)
-		if err := begin.PutAntennas(st, trade.Shelf(), in.Kit, in.Body.Key); err != nil {
-			return huma.Error422UnprocessableEntity(err.Error() + "; nothing was changed")
-		}
-		for made := range refs(st) {
-			if _, there := before[made]; !there {
-				if err := takeAgain(st, made); err != nil {
-					return err
-				}
-			}
-		}
-		return takeAgain(st, ref)
+		return madeFor(st, func() (stock.Ref, error) {
+			return ref, begin.PutAntennas(st, trade.Shelf(), in.Kit, in.Body.Key)
+		})
 	})
 	if err != nil {
 		return nil, problem(err)

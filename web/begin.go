@@ -108,8 +108,16 @@ func (s *server) begun(
 // made makes a quad, or changes one, and reads it and all that was made with it again, as
 // if it came in a file.
 func made(st *stock.Stock, make func() (quad string, err error)) error {
+	return madeFor(st, func() (stock.Ref, error) {
+		quad, err := make()
+		return stock.Ref{Kind: stock.KindQuad, ID: quad}, err
+	})
+}
+
+// madeFor makes an entry or changes one, and reads it and all that was made with it again.
+func madeFor(st *stock.Stock, make func() (stock.Ref, error)) error {
 	before := refs(st)
-	quad, err := make()
+	made, err := make()
 	if err != nil {
 		return huma.Error422UnprocessableEntity(err.Error() + "; nothing was changed")
 	}
@@ -120,7 +128,7 @@ func made(st *stock.Stock, make func() (quad string, err error)) error {
 			}
 		}
 	}
-	return takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: quad})
+	return takeAgain(st, made)
 }
 
 // refs are the entries of a stock; those of gear as they are, which are replaced where they

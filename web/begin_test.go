@@ -199,6 +199,9 @@ func TestASheetIsReadOverHTTP(t *testing.T) {
 	require.Len(t, reading.Found, 3)
 	assert.Equal(t, "input.minV", reading.Found[0].Field)
 	assert.Equal(t, "trade-ufl", reading.Found[2].Value, "the trade shelf has it")
+	assert.Empty(t, reading.Found[2].With)
+	assert.Equal(t, []string{"plug.pins"}, read("airUnit", "Connector SH 1.0 mm, 6 pins").Found[0].With,
+		"a plug is not stated without its pins")
 	status, text := c.do("PUT", "/api/entries/connector/own-ufl?revision=0", `{"id":"own-ufl","name":"U.FL","source":{"kind":"measured"}}`)
 	require.Equal(t, 200, status, text)
 	assert.Equal(t, "own-ufl", read("airUnit", "U.FL").Found[0].Value, "one's own comes first")

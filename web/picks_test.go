@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/plans/ask"
+	"yokeswap/core/plans/begin"
 	"yokeswap/web"
 )
 
@@ -26,6 +27,8 @@ func TestWhatIsMissingIsPickedInOnePress(t *testing.T) {
 		{"wallower", "next.bay", []string{"bay"}},
 		{"sluice", "next.ports", []string{"ports"}},
 		{"hopper", "next.wires", []string{"wires", "harness"}},
+		{"quern", "next.sticks", []string{"sticks"}},
+		{"quern", "next.osd", []string{"osd"}},
 	} {
 		api := newClient(t, "")
 		cutFromPlan(t, api, c.quad, c.cut)
@@ -43,6 +46,36 @@ func TestWhatIsMissingIsPickedInOnePress(t *testing.T) {
 			assert.False(t, asksFor(t, api, c.quad, c.field), "%v is still asked after %s", c, view.Picks[i].Label)
 		}
 	}
+}
+
+// Antennas on a piece of kit are put on by the set, each set that is offered, over HTTP.
+func TestAntennasArePutOnInOnePress(t *testing.T) {
+	t.Parallel()
+	c := newClient(t, "")
+	picks := get[[]begin.AntennaPick](c, "/api/kit/visor-b-1/antennas")
+	require.Greater(t, len(picks), 4)
+	for _, p := range picks {
+		status, text := c.do("POST", "/api/kit/visor-b-1/antennas", fmt.Sprintf(`{"key":%q}`, p.Key))
+		require.Equal(t, 200, status, "%s: %s", p.Label, text)
+		var kit struct {
+			Antennas []string `json:"antennas"`
+		}
+		for _, e := range get[web.Shelf](c, "/api/shelf?kind=kit").Entries {
+			if e.ID == "visor-b-1" {
+				again, err := json.Marshal(e.Entry)
+				require.NoError(t, err)
+				require.NoError(t, json.Unmarshal(again, &kit))
+			}
+		}
+		assert.Len(t, kit.Antennas, 4, p.Label)
+	}
+	status, text := c.do("POST", "/api/kit/visor-b-1/antennas", `{"key":"model:none"}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "nothing was changed")
+	status, _ = c.do("POST", "/api/kit/nobody/antennas", `{"key":"box"}`)
+	assert.Equal(t, 422, status)
+	status, _ = c.do("GET", "/api/kit/nobody/antennas", "")
+	assert.Equal(t, 404, status)
 }
 
 // cutFromPlan takes fields out of the plan of a quad, as its form would.

@@ -9,6 +9,7 @@ import (
 
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/sheet"
+	"yokeswap/core/facts/stock"
 	"yokeswap/format"
 	"yokeswap/format/inwords"
 	"yokeswap/trade"
@@ -72,9 +73,9 @@ func (s *server) entrySheet(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	item := statedOf(snap.Sets, gear.Kind(in.Kind), in.ID)
+	item, there := snap.Entry(stock.Ref{Kind: in.Kind, ID: in.ID}).(gear.Item)
 	form, known := format.FormOf(in.Kind)
-	if item == nil || !known {
+	if !there || !known {
 		return nil, huma.Error404NotFound("there is no gear of that kind called " + in.ID)
 	}
 	text, err := inwords.Write(form, item, gearNames(snap.Library))
@@ -86,19 +87,4 @@ func (s *server) entrySheet(_ context.Context, in *struct {
 		ContentDisposition: fmt.Sprintf(`inline; filename="%s.txt"`, in.ID),
 		Body:               []byte(text),
 	}, nil
-}
-
-// statedOf is an entry as it was entered, without what the library makes of it; nil: there is
-// none.
-func statedOf(sets []*gear.Set, kind gear.Kind, id string) gear.Item {
-	for _, set := range sets {
-		for _, list := range set.Lists() {
-			for _, item := range list.Items {
-				if item.Kind() == kind && item.Head().ID == id {
-					return item
-				}
-			}
-		}
-	}
-	return nil
 }

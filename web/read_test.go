@@ -12,6 +12,7 @@ import (
 
 	"yokeswap/core/facts/sheet"
 	"yokeswap/demo"
+	"yokeswap/format/inwords"
 	"yokeswap/web"
 )
 
@@ -35,23 +36,9 @@ func (c client) retyped(kind, id, text string) (entry map[string]any, ok bool) {
 		if strings.Contains(fmt.Sprint(f.Value), "trade-") {
 			return nil, false
 		}
-		set(entry, f.Field, f.Value)
+		inwords.Put(entry, f.Field, f.Value)
 	}
 	return entry, true
-}
-
-func set(entry map[string]any, path string, value any) {
-	head, rest, below := strings.Cut(path, ".")
-	if !below {
-		entry[head] = value
-		return
-	}
-	inner, ok := entry[head].(map[string]any)
-	if !ok {
-		inner = map[string]any{}
-		entry[head] = inner
-	}
-	set(inner, rest, value)
 }
 
 // All gear of the demo, written as sheets and typed in again off them, gives its quads the

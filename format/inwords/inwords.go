@@ -89,8 +89,8 @@ func at(entry map[string]any, path string) any {
 	return value
 }
 
-// put sets the value at a path below a map.
-func put(entry map[string]any, path string, value any) {
+// Put sets the value at a path below a map, as an entry is read from JSON.
+func Put(entry map[string]any, path string, value any) {
 	head, rest, below := strings.Cut(path, ".")
 	if !below {
 		entry[head] = value
@@ -101,5 +101,5 @@ func put(entry map[string]any, path string, value any) {
 		inner = map[string]any{}
 		entry[head] = inner
 	}
-	put(inner, rest, value)
+	Put(inner, rest, value)
 }

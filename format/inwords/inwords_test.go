@@ -26,21 +26,6 @@ func plain(t *testing.T, item gear.Item) map[string]any {
 	return entry
 }
 
-// put sets what was found at its field, as who takes all of it does.
-func put(entry map[string]any, path string, value any) {
-	head, rest, below := strings.Cut(path, ".")
-	if !below {
-		entry[head] = value
-		return
-	}
-	inner, ok := entry[head].(map[string]any)
-	if !ok {
-		inner = map[string]any{}
-		entry[head] = inner
-	}
-	put(inner, rest, value)
-}
-
 // Whatever is entered of the demo and of the trade shelf can be written down and read back.
 func TestEverySheetIsReadBack(t *testing.T) {
 	raw, err := demo.Files.ReadFile(demo.Names[0])
@@ -70,7 +55,7 @@ func TestEverySheetIsReadBack(t *testing.T) {
 		for _, f := range found {
 			assert.Equal(t, f.Words, strings.TrimSpace(text[f.At:f.At+len(f.Words)]))
 			if f.Field != "" {
-				put(got, f.Field, f.Value)
+				inwords.Put(got, f.Field, f.Value)
 			}
 			if f.Ask {
 				assert.Equal(t, sheet.AgainstDrawing, f.Note, text)

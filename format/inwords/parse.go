@@ -1,6 +1,7 @@
 package inwords
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"regexp"
@@ -9,6 +10,7 @@ import (
 	"strings"
 
 	"yokeswap/core/facts/sheet"
+	"yokeswap/core/plans/begin"
 	"yokeswap/format"
 )
 
@@ -155,14 +157,6 @@ func shows(f *format.Field, is any) string {
 	return label + ": " + w.words(f, is, nil)
 }
 
-var outsideID = regexp.MustCompile(`[^a-z0-9]+`)
-
-// idOf is an id made of a name.
-func idOf(name string) string {
-	id := strings.Trim(outsideID.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	return id[:min(len(id), 58)]
-}
-
 // hasID says whether the entries of a list have an id.
 func hasID(f *format.Field) bool {
 	return slices.ContainsFunc(f.Fields, func(f format.Field) bool { return f.Path == "id" })
@@ -183,10 +177,7 @@ func giveIDs(f *format.Field, items []map[string]any) {
 			continue
 		}
 		name, _ := item["name"].(string)
-		id := idOf(name)
-		if id == "" || taken[id] {
-			id = strings.TrimPrefix(id+"-"+strconv.Itoa(i+1), "-")
-		}
+		id := begin.ID(cmp.Or(name, strconv.Itoa(i+1)), func(id string) bool { return taken[id] })
 		item["id"], taken[id] = id, true
 	}
 }

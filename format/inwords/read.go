@@ -123,7 +123,7 @@ func (r *reader) list(f *format.Field, i int) (*value, int) {
 				v.asks("“" + r.lines[next].words + "” was not understood, and is left out")
 			case !inner.asIs:
 				v.ours = true
-				put(item, inner.field.Path, inner.is)
+				Put(item, inner.field.Path, inner.is)
 				fallthrough
 			default:
 				v.notes = append(v.notes, inner.notes...)
@@ -182,7 +182,7 @@ func (r *reader) item(f *format.Field, v *value, item map[string]any, words stri
 		}
 		v.asks(note)
 		if is != nil {
-			put(item, inner.Path, is)
+			Put(item, inner.Path, is)
 		}
 	}
 }

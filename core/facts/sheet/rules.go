@@ -21,7 +21,8 @@ var (
 	supplyWords = about{"input*", "supply*", "power supply", "voltage", "working voltage", "operating*", "powered",
 		"feed", "vin", "in$", "takes",
 		"eingang*", "spannung*", "versorgung*", "betriebs*", "tension*", "alimentation", "entrée"}
-	absoluteWords = about{"absolute*", "abs", "abs.", "never*", "surge", "spike*", "transient*", "absolut*", "absolue*"}
+	absoluteWords = about{"absolute*", "abs", "never", "absolut*", "absolue*"}
+	momentWords   = about{"surge*", "spike*", "transient*"}
 	outputWords   = about{"output", "out", "outputs", "bec", "regulated",
 		"ausgang*", "ausgänge", "sortie*", "provides", "gives", "delivers"}
 	sendWords = about{"transmit*", "transmission power", "tx power", "rf power", "output power", "transmitter*", "eirp",
@@ -34,6 +35,8 @@ var (
 	widthWords   = about{"width", "wide", "breite", "breit", "largeur"}
 	cableWords   = about{"cable*", "coax*", "lead*", "kabel*", "câble", "ribbon"}
 	currentWords = about{"current", "rating", "strom", "courant"}
+	ratingWords  = about{"max*", "output", "rated", "rating", "continuous", "maximal*"}
+	idleWords    = about{"quiescent", "idle", "standby", "no-load", "input", "ruhe*", "leerlauf*", "repos"}
 	stackWords   = about{"stack*", "tower*"}
 	barrelWords  = about{"barrel*", "hülse*", "douille*"}
 	ceramicWords = about{"ceramic*", "capacit*", "keramik*", "céramique"}
@@ -164,13 +167,22 @@ func (r *reader) product(line string, m []int, start int) bool {
 		Shows: "holes " + size + " mm" + withScrew(holes),
 	}
 	if r.kind == gear.KindFrame {
-		f.inFrame(lower, size)
+		f.inFrame(clauseOf(lower, m[0]), size)
 	}
 	if !holeWords.in(lower) {
 		f.Ask, f.Note = true, "the words do not say whether these are its holes or its size"
 	}
 	r.add(f)
 	return true
+}
+
+// clauseOf is what stands before a place of a line, from the last mark or "and" on.
+func clauseOf(line string, at int) string {
+	from := 0
+	for _, cut := range clauses.FindAllStringIndex(line[:at], -1) {
+		from = cut[1]
+	}
+	return line[from:at]
 }
 
 // inFrame says which holes of a frame they are: those of the stack, or of a place of their own.
@@ -184,7 +196,9 @@ func (f *Found) inFrame(line, size string) {
 	f.Shows = "a place with " + f.Shows
 }
 
-var gridWords = about{"canvas", "grid", "osd*", "character*", "columns", "zeichen*", "raster*", "grille*", "caractère*"}
+var gridWords = about{
+	"canvas", "grid", "osd*", "character*", "columns", "zeichen*", "raster*", "grille*", "caractère*",
+}
 
 // grid reads the columns and rows of a canvas: "OSD canvas 53 x 20".
 func (r *reader) grid(line, lower string, m []int, start int) bool {
@@ -277,7 +291,11 @@ func (r *reader) oneValue(found finding, q *quantity, c context) {
 		}
 	case "A":
 		if r.kind == gear.KindRegulator && c.says(currentWords) && !q.twoNumbers() {
-			r.add(found("maxA", q.low, short(q.low)+" A out"))
+			f := found("maxA", q.low, short(q.low)+" A out")
+			if !c.says(ratingWords) || c.says(idleWords) {
+				f.Ask, f.Note = true, "is this the current it may give?"
+			}
+			r.add(f)
 		}
 	case "dBi":
 		r.gain(found, q)
@@ -353,8 +371,12 @@ func (r *reader) window(found finding, q *quantity, c context) {
 		r.add(f)
 	}
 	switch {
-	case c.says(absoluteWords) && !q.twoNumbers():
-		r.add(found("input.absoluteMaxV", q.low, "never more than "+short(q.low)+" V"))
+	case (c.says(absoluteWords) || c.says(momentWords)) && !q.twoNumbers():
+		f := found("input.absoluteMaxV", q.low, "never more than "+short(q.low)+" V")
+		if !c.says(absoluteWords) {
+			f.Ask, f.Note = true, "is this what it survives, or what is kept off it?"
+		}
+		r.add(f)
 	case q.twoNumbers():
 		add("input.minV", q.low, "from "+short(q.low)+" V")
 		add("input.maxV", q.high, "up to "+short(q.high)+" V")

@@ -53,7 +53,7 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		"Input between 7 and 26 V":                           {"input.minV=7", "input.maxV=26"},
 		"It inverts in software, 5 and 10 V":                 {"input.maxV=10?"},
 		"Input 7 - 26.8 V (absolute limit 36 V)":             {"input.minV=7", "input.maxV=26.8", "input.absoluteMaxV=36"},
-		"Supply 5 V to 16 V, surge up to 20 V":               {"input.minV=5", "input.maxV=16", "input.absoluteMaxV=20"},
+		"Supply 5 V to 16 V, surge up to 20 V":               {"input.minV=5", "input.maxV=16", "input.absoluteMaxV=20?"},
 		"in: 7 - 26 V":                                       {"input.minV=7", "input.maxV=26"},
 		"Input: 2S to 6S":                                    {"input.maxV=25.2?", "input.minV=7?"},
 		"Voltage: 26.4 - 7.4 V":                              {"=null?"},
@@ -147,6 +147,12 @@ func TestQuantitiesAndWhatTheyBelongTo(t *testing.T) {
 		{gear.KindAntenna, "2.4 GHz and 5.8 GHz, 2 dBi", []string{`bands=[{"band":"2.4"}]`, `bands=[{"band":"5.8"}]`,
 			`bands=[{"band":"5.8","gainDBi":2}]?`}},
 		{gear.KindAntenna, "for 5725-5850 MHz", []string{`bands=[{"band":"5.8"}]`}},
+		{gear.KindRegulator, "Max. output current: 2 A", []string{"maxA=2"}},
+		{gear.KindRegulator, "Quiescent current 5 mA", []string{"maxA=0.005?"}},
+		{gear.KindFrame, "Holes 20 x 20 mm and stack 30.5 x 30.5 mm", []string{
+			`bays=[{"id":"at-20x20","name":"place with 20 × 20","patterns":[{"xMM":20,"yMM":20}]}]`,
+			`stackPatterns=[{"xMM":30.5,"yMM":30.5}]`,
+		}},
 		{gear.KindConnector, "pitch 1.25 mm", []string{"pitchMM=1.25"}},
 		{gear.KindReceiver, "Working voltage 4.5-5.5V, latency 6 ms, weight 1.9g", []string{"input.minV=4.5", "input.maxV=5.5", "latencyMS=6", "massG=1.9"}},
 	} {

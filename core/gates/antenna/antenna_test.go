@@ -511,6 +511,10 @@ func TestBarrelsMatingsAndTuning(t *testing.T) {
 		assert.Equal(t, verdict.Unknown, verdict.Worst(findings), name)
 		assert.NotEmpty(t, findings[0].Missing, name)
 	}
+	flat := sample.Set()
+	flat.Antennas[1].BarrelMM, flat.Goggles[1].Receive.LipMM = nil, new(unit.Millimetres(0))
+	assert.NotContains(t, codes(antenna.Check(caseOf(flat, sample.Pair(), "eye", "eye"))), antenna.CodeBarrel,
+		"without a lip any barrel reaches")
 	c := caseOf(sample.Set(), sample.Pair(), "eye", "eye")
 	kit, _ := c.Fleet.Piece("first")
 	kit.Matings = new(30)

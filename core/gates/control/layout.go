@@ -21,7 +21,7 @@ type Layout struct {
 const mostLayouts = 2
 
 // Layouts proposes how the sticks and switches of a plan could be set up, where nothing is said
-// of them: as on the quads there are, so that hands find the same, and as is usual. None is
+// of them: as on it today and on the quads there are, so that hands find the same, and as is usual. None is
 // what is set up today: that is read off the board.
 //
 // Source: common practice.
@@ -29,10 +29,13 @@ func Layouts(c fleet.Case) (list []Layout) {
 	if c.FitName != fleet.FitNext || c.Fit.Sticks != nil {
 		return nil
 	}
+	if whole(c.Quad.Now.Sticks) {
+		list = append(list, Layout{words(c.Quad.Now.Sticks), "as on " + c.Quad.Label() + " today", *c.Quad.Now.Sticks})
+	}
 	for i := range c.Fleet.Quads {
 		q := &c.Fleet.Quads[i]
 		s := q.Now.Sticks
-		if q.ID == c.Quad.ID || s == nil || s.Order == "" || s.MinUS == nil || s.MaxUS == nil || len(s.Switches) == 0 {
+		if q.ID == c.Quad.ID || !whole(s) {
 			continue
 		}
 		same := slices.IndexFunc(list, func(l Layout) bool { return alike(&l.Sticks, s) })
@@ -50,6 +53,11 @@ func Layouts(c fleet.Case) (list []Layout) {
 		list[i].Sticks.Unit, list[i].Sticks.Board = variantOf(c), variantOf(c)
 	}
 	return slices.DeleteFunc(list, func(l Layout) bool { return !harmless(c.With(fleet.Patch{Sticks: &l.Sticks})) })
+}
+
+// whole says whether all is known of a set-up that hands find.
+func whole(s *fleet.Sticks) bool {
+	return s != nil && s.Order != "" && s.MinUS != nil && s.MaxUS != nil && len(s.Switches) > 0
 }
 
 // harmless says whether the gate has nothing to say against how the sticks are set up.

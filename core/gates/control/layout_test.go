@@ -59,3 +59,19 @@ func TestHowSticksCouldBeSetUp(t *testing.T) {
 	assert.Contains(t, list[0].Label, "flip over on AUX 4")
 	assert.Empty(t, layouts(t, "sluice", true, "rynd"))
 }
+
+// What is on the quad today comes first: hands know it.
+func TestTodaysSwitchesComeFirst(t *testing.T) {
+	st := stock.New()
+	require.NoError(t, demo.Load(st))
+	q, ok := st.Fleet.Quad("damsel")
+	require.True(t, ok)
+	bare, next := *q, *q.Next
+	next.Sticks = nil
+	bare.Next = &next
+	f := *st.Fleet
+	f.Quads = append([]fleet.Quad{bare}, f.Quads...)
+	list := control.Layouts(fleet.NewCase(st.Library(), fleet.NewIndex(&f), &f.Quads[0]))
+	require.NotEmpty(t, list)
+	assert.Contains(t, list[0].Note, "as on Damsel today")
+}

@@ -28,7 +28,7 @@ var usualLayout = fleet.Layout{Grid: builtInGrid, Elements: []fleet.Placed{
 }}
 
 // Layouts proposes where the elements of the OSD could stand, where a plan says nothing of it: as
-// on the quads there are, brought onto the grid these goggles show, and as is usual.
+// on it today and on the quads there are, brought onto the grid these goggles show, and as is usual.
 //
 // Source: common practice.
 func Layouts(c fleet.Case) (list []Proposal) {
@@ -48,6 +48,9 @@ func Layouts(c fleet.Case) (list []Proposal) {
 		default:
 			list = append(list, Proposal{v.words(&next), note, next})
 		}
+	}
+	if own := c.Quad.Now.OSD; own != nil {
+		add(own, asOn+c.Quad.Label()+" today")
 	}
 	for i := range c.Fleet.Quads {
 		q := &c.Fleet.Quads[i]

@@ -47,14 +47,15 @@
     waiting = setTimeout(() => void read(), 150);
   }
 
+  const taking = $derived(takeable(entry, picked));
   /** What a ticked value waits for, where that is not ticked. */
   const waits = (f: SheetFound) =>
-    picked.includes(f) && !takeable(entry, picked).includes(f)
+    picked.includes(f) && !taking.includes(f)
       ? (f.with ?? []).filter((path) => !picked.some((p) => p.field === path))
       : [];
 
   async function take() {
-    const list = takeable(entry, picked);
+    const list = taking;
     refused = await copyNamed(list);
     if (refused) return;
     ontake?.(list);
@@ -105,10 +106,8 @@
       </ul>
       {#if ontake}
         <p class="buttons">
-          <button type="button" class="button main" disabled={takeable(entry, picked).length === 0} onclick={take}
-            >Take {takeable(entry, picked).length === 1
-              ? 'one value'
-              : `${takeable(entry, picked).length} values`}</button
+          <button type="button" class="button main" disabled={taking.length === 0} onclick={take}
+            >Take {taking.length === 1 ? 'one value' : `${taking.length} values`}</button
           >
         </p>
       {/if}

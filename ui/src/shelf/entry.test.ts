@@ -73,6 +73,13 @@ describe('what is read off a sheet', () => {
     expect(takeable({ id: 'u', plug: { pins: [] } }, [connector])).toEqual([connector]);
   });
 
+  it('says once what an antenna gains on a band', () => {
+    const read = withRead({ bands: [{ band: '2.4' }, { band: '5.8' }] }, [
+      { field: 'bands', value: [{ band: '5.8', gainDBi: 2 }], words: '2 dBi', joins: true },
+    ]);
+    expect(read.bands).toEqual([{ band: '2.4' }, { band: '5.8', gainDBi: 2 }]);
+  });
+
   it('is not made more of than it says itself, and what has an id takes the place of its like', () => {
     const read = withRead({ id: 'b', pads: [{ id: '5v' }, { id: '9v', outV: 9 }] }, [
       { field: 'source.kind', value: 'practice', words: 'source: common practice', joins: false },

@@ -81,9 +81,10 @@ export function takeable<R extends Read>(entry: Entry, found: readonly R[]): R[]
 }
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-const idOf = (item: unknown) => (item !== null && typeof item === 'object' ? (item as Entry).id : undefined);
+const idOf = (item: unknown) =>
+  item !== null && typeof item === 'object' ? ((item as Entry).id ?? (item as Entry).band) : undefined;
 
-/** A list with further entries behind it: what it holds already is no further one, and one with the id of another takes its place. */
+/** A list with further entries behind it: what it holds already is no further one, and one with the id, or of the band, of another takes its place. */
 function grown(list: unknown[], further: unknown[]): unknown[] {
   const kept = list.filter((old) => !further.some((f) => idOf(f) !== undefined && idOf(f) === idOf(old)));
   return [...kept, ...further.filter((f) => !kept.some((old) => same(old, f)))];

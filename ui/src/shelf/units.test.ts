@@ -20,6 +20,9 @@ describe('numbers in the units people use', () => {
     ['4 mOhm', 'mΩ', 4],
     ['7', 'mm', 7],
     ['7', '', 7],
+    ['.5', 'mm', 0.5],
+    ['5.', 'mm', 5],
+    [',5 mm', 'mm', 0.5],
   ])('%s in %s', (text, unit, value) => expect(inUnit(text, unit)).toBe(value));
 
   it.each([

@@ -23,7 +23,7 @@ const scales: Record<string, Record<string, number>> = {
   '0 to 1': { '%': 0.01 },
 };
 
-const written = /^([-+]?\d+(?:[.,]\d+)?)(?:\/(\d+))?\s*(.*)$/;
+const written = /^([-+]?(?:\d+(?:[.,]\d*)?|[.,]\d+))(?:\/(\d+))?\s*(.*)$/;
 
 /**
  * A number with the unit people use, in the unit that is stored; undefined where the unit is
