@@ -34,6 +34,7 @@ import (
 	"yokeswap/core/work/tasks"
 	"yokeswap/core/work/turns"
 	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // Every field has a reader: somewhere in the demo and in builds from its gear,
@@ -446,8 +447,7 @@ type corpus struct {
 }
 
 func newCorpus(t *testing.T, more func(st *stock.Stock)) corpus {
-	st := &stock.Stock{Fleet: &fleet.Fleet{}}
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	more(st)
 	c := corpus{Stock: st}
 	w := world{st.Sets, gear.NewLibrary(st.Sets...), fleet.NewIndex(st.Fleet), everyQuad}

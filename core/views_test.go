@@ -12,7 +12,6 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
-	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"
 )
@@ -33,15 +32,9 @@ func viewed(t *testing.T, st *stock.Stock, f *fleet.Index) {
 	}
 }
 
-func demoStock(t testing.TB) *stock.Stock {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
-	return st
-}
-
 func TestNothingStopsAView(t *testing.T) {
 	withoutRace(t)
-	st := demoStock(t)
+	st := builds.Demo()
 	n, taken, cut := 150, 0, 0
 	if soak, err := strconv.Atoi(os.Getenv("SOAK")); err == nil {
 		n = soak
@@ -67,7 +60,7 @@ func FuzzViews(f *testing.F) {
 	for seed := range uint64(8) {
 		f.Add(seed)
 	}
-	st := demoStock(f)
+	st := builds.Demo()
 	f.Fuzz(func(t *testing.T, seed uint64) {
 		if less, fleet := builds.Torn(seed, st); fleet != nil {
 			viewed(t, less, fleet)

@@ -90,8 +90,7 @@ async function put(page: Page, field: Field, base: string, value: unknown): Prom
     default:
       if (await control.evaluate((e) => e instanceof HTMLSelectElement)) await control.selectOption(String(value));
       else {
-        await control.fill(String(value));
-        await control.blur();
+        await control.fill(String(value)); // what is put in next takes the focus off it
       }
   }
 }

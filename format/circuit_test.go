@@ -14,10 +14,8 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/netlist"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"
 	"yokeswap/internal/outside"
@@ -37,8 +35,7 @@ func TestTheCircuitIsReadBackByAGeneralReader(t *testing.T) {
 	node := outside.Program(t, "node")
 	root, err := filepath.Abs("..")
 	require.NoError(t, err)
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	var circuits, want []string
 	for seed := range uint64(200) {
 		alone := builds.Alone(seed, st.Library(), st.Fleet)
@@ -104,8 +101,7 @@ func value(tree []any, name string) string { return fmt.Sprint(child(tree, name)
 // random: applied, it changes nothing; and applied to the same build without its wires, it
 // brings them back.
 func TestANetlistComesBackAsItWent(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	compared := 0
 	for seed := range uint64(200) {
 		alone := builds.Alone(seed, st.Library(), st.Fleet)
@@ -157,8 +153,7 @@ func places(wires []fleet.Wire) (list []string) {
 
 // What is no netlist, or speaks of what is not there, is named with its row.
 func TestAWrongNetlistIsNamedByItsRow(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	q, _ := f.Quad("wallower")
 	c := fleet.NewCase(st.Library(), f, q)
@@ -184,8 +179,7 @@ func TestAWrongNetlistIsNamedByItsRow(t *testing.T) {
 }
 
 func FuzzReadNetlist(f *testing.F) {
-	st := stock.New()
-	require.NoError(f, demo.Load(st))
+	st := builds.Demo()
 	index := fleet.NewIndex(st.Fleet)
 	q, _ := index.Quad("wallower")
 	c := fleet.NewCase(st.Library(), index, q)

@@ -22,6 +22,7 @@ import (
 	"yokeswap/core/measure/unit"
 	"yokeswap/demo"
 	"yokeswap/format"
+	"yokeswap/internal/builds"
 )
 
 func gearPack(body string) string {
@@ -313,7 +314,7 @@ func TestAFileCutAnywhereIsRefused(t *testing.T) {
 	text, err := demo.Files.ReadFile(demo.Names[1])
 	require.NoError(t, err)
 	text = bytes.TrimSpace(text)
-	for cut := 1; cut < len(text); cut += 97 {
+	for cut := 1; cut < len(text); cut += 379 {
 		_, err := format.Read(text[:cut])
 		require.Error(t, err, "cut at %d", cut)
 	}
@@ -332,8 +333,7 @@ func TestBytesThatAreNoTextAreRefused(t *testing.T) {
 }
 
 func TestTheDemoIsSoundCanonicalAndMarkedInvented(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	assert.Len(t, st.Fleet.Quads, 9)
 	for _, name := range demo.Names {
 		text, err := demo.Files.ReadFile(name)
@@ -525,8 +525,7 @@ func TestTheAnnotatedExamplesAreSound(t *testing.T) {
 }
 
 func TestTakingAFileInSaysWhatChanges(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	text, err := demo.Files.ReadFile(demo.Names[0])
 	require.NoError(t, err)
 
@@ -547,8 +546,7 @@ func TestTakingAFileInSaysWhatChanges(t *testing.T) {
 }
 
 func TestReferencesMustPointSomewhere(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	take := func(file string) error {
 		doc, err := format.Read([]byte(file))
 		require.NoError(t, err)
@@ -576,8 +574,7 @@ func TestReferencesMustPointSomewhere(t *testing.T) {
 }
 
 func TestOneEntryIsReadLikeAFile(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	ref := stock.Ref{Kind: "airUnit", ID: "mine"}
 	require.NoError(t, format.TakeEntry(st, ref, []byte(`{"id":"mine","source":{"kind":"measured"},"input":{"maxV":9}}`)))
 	set, ok := st.SetOf("mine")

@@ -10,9 +10,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/stock"
-	"yokeswap/demo"
 	formatdocs "yokeswap/docs/format"
 	"yokeswap/format"
+	"yokeswap/internal/builds"
 )
 
 // inner are the fields that hold an id which stands within the entry itself, or within
@@ -60,8 +60,7 @@ func TestEveryIDInTheSchemasNamesSomething(t *testing.T) {
 // What nothing names can be taken out and leaves the rest whole; what something names
 // cannot, and would leave that behind. Both are asked of every entry of the demo.
 func TestWhatIsNamedIsWhatWouldBreak(t *testing.T) {
-	whole := stock.New()
-	require.NoError(t, demo.Load(whole))
+	whole := builds.Demo()
 	named, free := 0, 0
 	try := func(ref stock.Ref) {
 		rest := whole.Fork()
@@ -99,8 +98,7 @@ func TestWhatIsNamedIsWhatWouldBreak(t *testing.T) {
 }
 
 func TestReferrersAreInWords(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	of := func(kind, id string) []string { return format.Referrers(st, stock.Ref{Kind: kind, ID: id}) }
 	assert.Contains(t, of("kit", "visor-c-1"), "the quad Quern at next.goggles.kit")
 	assert.Contains(t, strings.Join(of("connector", "sh-6"), "; "), " at plug.connector")

@@ -7,17 +7,15 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
-	"yokeswap/demo"
 	"yokeswap/format"
+	"yokeswap/internal/builds"
 )
 
 // What a missing value could be follows from its field; what has too many forms, and an
 // object of several values, has none.
 func TestWhatAMissingValueCouldBe(t *testing.T) {
-	st := stock.New()
-	assert.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	x := fleet.NewIndex(st.Fleet)
 	q, _ := x.Quad("wallower")
 	c := fleet.NewCase(st.Library(), x, q)

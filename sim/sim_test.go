@@ -11,16 +11,9 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/route"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 	"yokeswap/sim"
 )
-
-func demoStock(t *testing.T) *stock.Stock {
-	t.Helper()
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
-	return st
-}
 
 func solve(t *testing.T, st *stock.Stock, wants []fleet.Want) route.Plan {
 	t.Helper()
@@ -56,7 +49,7 @@ func TestWrongWaysFailAsTheyDoOnTheBench(t *testing.T) {
 		{"no such device", sim.Action{Do: "activate", Device: "nix"}, "Nothing happens", "no device"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			st := demoStock(t)
+			st := builds.Demo()
 			b := sim.NewBench(st.Library(), st.Fleet)
 			before, _ := b.Device("visor-b-1")
 			was := before.Firmware
@@ -70,7 +63,7 @@ func TestWrongWaysFailAsTheyDoOnTheBench(t *testing.T) {
 }
 
 func TestRightWays(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	b := sim.NewBench(st.Library(), st.Fleet)
 	assert.True(t, b.Do(sim.Action{Do: "bind", Device: "visor-c-1", Unit: "two-brayer"}).Done)
 	assert.True(t, b.Do(sim.Action{Do: "bind", Device: "grip-2-a", Unit: "two-brayer"}).Done)
@@ -102,7 +95,7 @@ func TestRightWays(t *testing.T) {
 func TestARehearsedRouteEndsWhereThePlanSays(t *testing.T) {
 	for seed := range uint64(150) {
 		r := rand.New(rand.NewPCG(seed, 3))
-		st := demoStock(t)
+		st := builds.Demo()
 		var wants []fleet.Want
 		for i := range st.Fleet.Quads {
 			for _, g := range []string{"visor-a-1", "visor-b-1", "visor-c-1"} {
@@ -152,7 +145,7 @@ func TestARehearsedRouteEndsWhereThePlanSays(t *testing.T) {
 
 // Common practice: the next release of a chain goes on in its own mode only.
 func TestAnUpdateInTheWrongMode(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	b := sim.NewBench(st.Library(), st.Fleet)
 	good := sim.Setup{Tool: "Aldine Loft", BatteryPct: 80}
 	require.True(t, b.Do(sim.Action{Do: "update", Device: "visor-b-1", To: "4.4", Setup: good}).Done)
@@ -165,7 +158,7 @@ func TestAnUpdateInTheWrongMode(t *testing.T) {
 
 // A law: leaving any one step out of a route leaves the bench elsewhere.
 func TestEveryStepOfARouteIsNeeded(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	p := solve(t, st, st.Fleet.Wants)
 	require.NotEmpty(t, p.Steps)
 	for skip := range p.Steps {

@@ -16,11 +16,9 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"
 	"yokeswap/web"
@@ -241,7 +239,6 @@ func alone(c client) {
 }
 
 func demoLibrary(t *testing.T) (*gear.Library, *fleet.Index) {
-	st := &stock.Stock{Fleet: &fleet.Fleet{}}
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	return st.Library(), fleet.NewIndex(st.Fleet)
 }

@@ -5,14 +5,18 @@ import (
 	"encoding/csv"
 	"encoding/json"
 	"encoding/xml"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
 	"maps"
 	"net/http"
 	"net/http/httptest"
+	"os"
+	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -36,11 +40,29 @@ type client struct {
 	server *httptest.Server
 }
 
+// demoDatabase is the file a store leaves that has taken the demo in.
+var demoDatabase = sync.OnceValue(func() []byte {
+	dir, err := os.MkdirTemp("", "")
+	if err == nil {
+		defer os.RemoveAll(dir)
+		var st *store.Store
+		if st, err = store.Open(dir); err == nil {
+			err = errors.Join(st.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) }), st.Close())
+		}
+	}
+	text, unread := os.ReadFile(filepath.Join(dir, store.FileName))
+	if err = errors.Join(err, unread); err != nil {
+		panic(err)
+	}
+	return text
+})
+
 func newClient(t *testing.T, key string) client {
 	t.Helper()
-	st, err := store.Open(t.TempDir())
+	dir := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(dir, store.FileName), demoDatabase(), 0o600))
+	st, err := store.Open(dir)
 	require.NoError(t, err)
-	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error { return demo.Load(s) }))
 	server := httptest.NewServer(web.New(st, web.Options{
 		Version: "test",
 		Key:     key,

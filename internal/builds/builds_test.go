@@ -11,16 +11,9 @@ import (
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/format"
 	"yokeswap/internal/builds"
 )
-
-func demoStock(t *testing.T) *stock.Stock {
-	st := &stock.Stock{Fleet: &fleet.Fleet{}}
-	require.NoError(t, demo.Load(st))
-	return st
-}
 
 func quads(st *stock.Stock, n int) (list []fleet.Quad) {
 	for seed := range n {
@@ -32,18 +25,18 @@ func quads(st *stock.Stock, n int) (list []fleet.Quad) {
 // A build is one a file could hold: the formats take each, so that what the nets find
 // is found in something a builder can enter.
 func TestEveryBuildCouldStandInAFile(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	for _, q := range quads(st, 200) {
 		text, err := format.Write(&q)
 		require.NoError(t, err)
-		entered := demoStock(t)
+		entered := builds.Demo()
 		assert.NoError(t, format.TakeEntry(entered, stock.Ref{Kind: stock.KindQuad, ID: q.ID}, text), q.ID)
 	}
 }
 
 // The same seed makes the same build.
 func TestASeedDecides(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	assert.Equal(t, quads(st, 20), quads(st, 20))
 }
 
@@ -51,7 +44,7 @@ func TestASeedDecides(t *testing.T) {
 // the gates can say. A generator that gets tame would leave the nets with nothing to
 // catch.
 func TestTheBuildsReachTheCorners(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	levels := map[verdict.Gate]map[verdict.Level]int{}
 	codes := map[verdict.Code]int{}
 	for seed := range 400 {
@@ -76,7 +69,7 @@ func TestTheBuildsReachTheCorners(t *testing.T) {
 
 // What is two, none, swapped and exactly at its limit comes up.
 func TestTheBuildsHoldWhatGoesWrong(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	seen := map[string]int{}
 	note := func(what string, is bool) {
 		if is {

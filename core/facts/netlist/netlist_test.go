@@ -14,10 +14,8 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/measure/wire"
-	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
 
@@ -81,8 +79,7 @@ func TestWhereEachFunctionBelongs(t *testing.T) {
 // Nets are the connected components of pins and wires: held against a general graph
 // library on a thousand builds (gonum, topo.ConnectedComponents).
 func TestNetsAreConnectedComponents(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	lib, compared := st.Library(), 0
 	for seed := range uint64(1000) {
 		alone := builds.Alone(seed, lib, st.Fleet)

@@ -7,17 +7,15 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/control"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // layouts of a quad of the demo with nothing said of its sticks, among the quads that are named.
 func layouts(t *testing.T, quad string, today bool, among ...string) []control.Layout {
 	t.Helper()
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	q, ok := st.Fleet.Quad(quad)
 	require.True(t, ok)
 	bare := *q
@@ -62,8 +60,7 @@ func TestHowSticksCouldBeSetUp(t *testing.T) {
 
 // What is on the quad today comes first: hands know it.
 func TestTodaysSwitchesComeFirst(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	q, ok := st.Fleet.Quad("damsel")
 	require.True(t, ok)
 	bare, next := *q, *q.Next

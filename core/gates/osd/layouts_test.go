@@ -7,17 +7,15 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/osd"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // A plan that says nothing of its OSD is offered what is on other quads, on the grid the goggles
 // show, and what is usual; each is sound. Of today nothing is proposed: it is read off the board.
 func TestWhereElementsCouldStand(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	quern, ok := st.Fleet.Quad("quern")
 	require.True(t, ok)
 	bare := *quern

@@ -4,19 +4,15 @@ import (
 	"context"
 	"testing"
 
-	"github.com/stretchr/testify/require"
-
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/decide"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // The goal is 150 ms a quad and unit.
 func BenchmarkWholePlans(b *testing.B) {
-	s := stock.New()
-	require.NoError(b, demo.Load(s))
+	s := builds.Demo()
 	lib, index := s.Library(), fleet.NewIndex(s.Fleet)
 	for i := range index.Quads {
 		q := &index.Quads[i]
@@ -33,8 +29,7 @@ func BenchmarkWholePlans(b *testing.B) {
 
 // The goal is 1 s for 12 candidates.
 func BenchmarkCandidates(b *testing.B) {
-	s := stock.New()
-	require.NoError(b, demo.Load(s))
+	s := builds.Demo()
 	lib, index := s.Library(), fleet.NewIndex(s.Fleet)
 	for i := range index.Quads {
 		b.Run(index.Quads[i].ID, func(b *testing.B) {

@@ -8,9 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
 
@@ -61,8 +59,7 @@ func put(f *fleet.Fit, g group, from fleet.Fit) {
 // What a gate is said to be blind to changes nothing of what it says or proposes: each group of
 // one build is put into another.
 func TestAGateIsBlindToWhatItIsSaidToBe(t *testing.T) {
-	s := stock.New()
-	require.NoError(t, demo.Load(s))
+	s := builds.Demo()
 	lib := s.Library()
 	say := func(c fleet.Case, k int) string {
 		text, err := json.Marshal([]any{swap.Gates[k].Check(c), swap.Gates[k].Candidates(c)})

@@ -14,17 +14,14 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/decide"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
 
 func demoFleet(t *testing.T) (*gear.Library, *fleet.Index) {
-	s := stock.New()
-	require.NoError(t, demo.Load(s))
+	s := builds.Demo()
 	return s.Library(), fleet.NewIndex(s.Fleet)
 }
 

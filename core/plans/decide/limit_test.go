@@ -8,14 +8,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/stock"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // triedOn are the units of a quad of the demo, tried within limits.
 func triedOn(t *testing.T, quad string, atFirst, inAll int) []Candidate {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	index := fleet.NewIndex(st.Fleet)
 	q, ok := index.Quad(quad)
 	require.True(t, ok)

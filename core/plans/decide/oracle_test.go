@@ -13,10 +13,8 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
 
@@ -108,8 +106,7 @@ func kept[T any, P interface {
 
 // The best whole plan is that of trying everything, on small fits.
 func TestTheBestPlanAgainstEveryFit(t *testing.T) {
-	s := stock.New()
-	require.NoError(t, demo.Load(s))
+	s := builds.Demo()
 	lib, index := s.Library(), fleet.NewIndex(s.Fleet)
 	maker := builds.New(1616, lib, index)
 	draw := rand.New(rand.NewPCG(16, 0))

@@ -11,16 +11,14 @@ import (
 	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/route"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // turning is the demo with a quad that carries the first unit of its plan in turn: what
 // it flies today, while the plan puts another on.
 func turning(t *testing.T) (*gear.Library, *fleet.Fleet) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	q, ok := st.Fleet.Quad("quern")
 	require.True(t, ok)
 	q.InTurn = []fleet.TurnFit{{ID: "old", Flown: true, Fit: q.Now.Clone()}}
@@ -50,8 +48,7 @@ func TestAFitInTurnCanBeWanted(t *testing.T) {
 // What a plan takes from a fit in turn that nobody has asked for is said, and nothing else:
 // for every link that may be wanted, and every unit with every pair of goggles in turn.
 func TestAFitInTurnThatLosesItsLinkIsNamed(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	lib, lost := st.Library(), 0
 	var units, eyes []*fleet.Kit
 	for i := range st.Fleet.Kit {

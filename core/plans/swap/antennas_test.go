@@ -9,13 +9,14 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/swap"
+	"yokeswap/internal/builds"
 )
 
 // Side by side stand the antennas of the plan and each other that goes on, with what they weigh,
 // what has to be bought, the lead against its way, and what the gates say; a straight plug with
 // no room is told from a right-angled one. Taken, each becomes the plan.
 func TestAntennasSideBySide(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	q, ok := f.Quad("quern")
 	require.True(t, ok)
@@ -46,7 +47,7 @@ func TestAntennasSideBySide(t *testing.T) {
 // A pair of two models is named as two, and each that is not had is paid for; where it is not said
 // where antennas stand, whether they have room is not known, whatever their leads do.
 func TestAMixedPairSideBySide(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	q, ok := f.Quad("quern")
 	require.True(t, ok)

@@ -11,13 +11,14 @@ import (
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/pins"
 	"yokeswap/core/plans/swap"
+	"yokeswap/internal/builds"
 )
 
 // Another flight board, picked: whatever hangs on the old one is wired onto the new, so
 // that no wire destroys, nothing is left in the air, and what does not fit is for want of
 // a port or a pad, and named.
 func TestAnotherBoardIsWiredAnew(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	tried := 0
 	for i := range f.Quads {
@@ -54,7 +55,7 @@ func TestAnotherBoardIsWiredAnew(t *testing.T) {
 // Where the new board has all that is needed, the move leaves nothing to say: the long
 // range quad onto a board with six ports.
 func TestAMoveToABoardThatHasItAll(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	q, _ := f.Quad("wallower")
 	c := fleet.NewCase(st.Library(), f, q)
@@ -71,7 +72,7 @@ func TestAMoveToABoardThatHasItAll(t *testing.T) {
 // A part on a jumper goes to what the jumper makes, not to the new board's jumper as it is
 // delivered.
 func TestAPartOnAJumperKeepsItsVoltage(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	q, _ := f.Quad("wallower")
 	q.Next.Parts = append(q.Next.Parts, fleet.PlacedPart{ID: "cam", Model: "keek-cam", Cable: fleet.Cable{

@@ -8,12 +8,13 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/plans/swap"
+	"yokeswap/internal/builds"
 )
 
 // withLongCharts is the demo with goggles and units of 200 releases each, and goggles of 20
 // modes, each release of which asks for one.
 func withLongCharts(b testing.TB) (*gear.Library, *fleet.Index) {
-	st := demoStock(b)
+	st := builds.Demo()
 	for i := range st.Sets[0].Goggles {
 		g := &st.Sets[0].Goggles[i]
 		for n := range 20 {

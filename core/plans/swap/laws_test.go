@@ -11,6 +11,7 @@ import (
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/swap"
+	"yokeswap/internal/builds"
 )
 
 // Laws of fixes, over the demo and builds drawn at random: the finding is gone, its gate
@@ -18,7 +19,7 @@ import (
 // as few doors and let the gate stand alike, the one with less to buy comes first.
 func TestLawsOfFixes(t *testing.T) {
 	withoutRace(t)
-	st := demoStock(t)
+	st := builds.Demo()
 	tried := 0
 	for _, f := range fleetsOf(st, howMany(60)) {
 		for i := range f.Quads {
@@ -66,7 +67,7 @@ func doors(fix *verdict.Fix) (n int) {
 // The bill's order: what is to be bought and stops the day, what is to be bought, what is
 // there; of the first, what takes longest to come.
 func TestTheOrderOfTheBill(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	rank := func(i swap.Item) int {
 		switch {
 		case i.Buy > 0 && i.Stops:
@@ -89,7 +90,7 @@ func TestTheOrderOfTheBill(t *testing.T) {
 
 // A quad flies now only where it stays as it is and no gate wants a change first.
 func TestWhoFliesNow(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	flies := 0
 	board := swap.NewBoard(st.Library(), f, nil)

@@ -20,7 +20,7 @@ import (
 // A law: a board from memory is the board judged anew, whatever was changed in between.
 func TestMemoryNeverTellsOtherwise(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 3))
-	st := demoStock(t)
+	st := builds.Demo()
 	var memory swap.Memory
 	lists := [][]string{nil, {"visor-b-1"}, {swap.LeaveSwap("quern"), "grip-1-a"}}
 	for n := range 120 {
@@ -94,7 +94,7 @@ func BenchmarkBoardRemembered(b *testing.B) {
 
 // Judging ends with its context: of a fleet that nobody waits for any more no quad is judged.
 func TestJudgingEndsWithItsContext(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	gone, goes := context.WithCancel(context.Background())
 	goes()
 	var memory swap.Memory
@@ -106,7 +106,7 @@ func TestJudgingEndsWithItsContext(t *testing.T) {
 
 // What makes a fleet slow is said in numbers: its size, and the model with the most states.
 func TestWhatMakesAFleetHeavy(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	says := swap.Heavy(st.Library(), fleet.NewIndex(st.Fleet))
 	assert.Contains(t, says, fmt.Sprintf("%d quads", len(st.Fleet.Quads)))
 	assert.Contains(t, says, " releases in ")

@@ -20,7 +20,6 @@ import (
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
 	"yokeswap/internal/builds"
 )
 
@@ -159,12 +158,6 @@ func worst(g swap.GateVerdict) string {
 	return ""
 }
 
-func demoStock(t testing.TB) *stock.Stock {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
-	return st
-}
-
 // fleetsOf are the demo's fleet, and builds each in a fleet of its own.
 func fleetsOf(st *stock.Stock, builtToo int) []*fleet.Index {
 	list := []*fleet.Index{fleet.NewIndex(st.Fleet)}
@@ -198,8 +191,8 @@ func howMany(usual int) int {
 func TestMissingGearIsNeverBetter(t *testing.T) {
 	withoutRace(t)
 	defer debug.SetGCPercent(debug.SetGCPercent(800))
-	st := demoStock(t)
-	fleets := fleetsOf(st, howMany(10))
+	st := builds.Demo()
+	fleets := fleetsOf(st, howMany(5))
 	before := judged(st.Library(), fleets)
 	seen := map[string]bool{}
 	checked, stated := 0, 0
@@ -235,7 +228,7 @@ func TestMissingGearIsNeverBetter(t *testing.T) {
 // unknown, and never better.
 func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
 	withoutRace(t)
-	st := demoStock(t)
+	st := builds.Demo()
 	fleets := fleetsOf(st, howMany(10))
 	before := judged(st.Library(), fleets)
 	tried := func(ref stock.Ref, lib *gear.Library, fleets []*fleet.Index) {
@@ -267,7 +260,7 @@ func TestAnEntryThatCannotBeReadIsNeverBetter(t *testing.T) {
 
 func TestMissingOfAFleetIsNeverBetter(t *testing.T) {
 	withoutRace(t)
-	st := demoStock(t)
+	st := builds.Demo()
 	lib := st.Library()
 	law := lawOfFleets{T: t, lib: lib, seen: map[string]bool{}}
 	for _, f := range fleetsOf(st, howMany(200)) {
@@ -344,7 +337,7 @@ func (l *lawOfFleets) read(tree, into any) {
 
 // An unknown says what is missing: a builder who reads it knows what to look up.
 func TestEveryUnknownNamesWhatIsMissing(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	for _, j := range judged(st.Library(), fleetsOf(st, 200)) {
 		for _, gate := range j.Gates {
 			for _, f := range gate.Findings {
@@ -359,7 +352,7 @@ func TestEveryUnknownNamesWhatIsMissing(t *testing.T) {
 // Whatever device is planned, owned or to be bought, on whatever release: what is asked for is of
 // something that is there.
 func TestWhatIsAskedForIsOfSomethingThatIsThere(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	lib := st.Library()
 	asked := 0
 	for _, q := range st.Fleet.Quads {

@@ -163,7 +163,7 @@ func shorts(c fleet.Case) (list []string) {
 
 func TestWhatBurnsByAnotherHand(t *testing.T) {
 	withoutRace(t)
-	st := demoStock(t)
+	st := builds.Demo()
 	lib := st.Library()
 	found := map[string]int{}
 	for seed := range howMany(3000) {

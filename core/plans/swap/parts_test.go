@@ -12,6 +12,7 @@ import (
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/plans/swap"
+	"yokeswap/internal/builds"
 )
 
 // A part that is wired wrong is offered the wiring that mends it, in words that name it.
@@ -81,7 +82,7 @@ func TestAPartIsNotSolderedToWhatBurnsIt(t *testing.T) {
 // A unit with bare pads takes a further cable: each with bare ends is offered, soldered or
 // into the plug of its kind; a unit with a plug takes none.
 func TestAFurtherCableIsPicked(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	picks := func(quad string) (list []swap.Option) {
 		q, _ := f.Quad(quad)
@@ -106,7 +107,7 @@ func TestAFurtherCableIsPicked(t *testing.T) {
 // In a large fleet one free piece stands for those alike, and what comes after is listed all
 // the same.
 func TestOnePieceStandsForThoseAlike(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	big := *st.Fleet
 	for n := range 120 {
 		big.Kit = append(big.Kit, fleet.Kit{ID: fmt.Sprintf("alike-%d", n), Model: "aldine-one", Firmware: "1.0.4"})

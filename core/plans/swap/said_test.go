@@ -22,7 +22,7 @@ import (
 // anew; the difference belongs into the same commit, and someone has to have read it.
 
 func TestWhatIsSaidOfTheDemo(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	f := fleet.NewIndex(st.Fleet)
 	var text strings.Builder
 	for i := range f.Quads {
@@ -66,7 +66,7 @@ func TestWhatIsSaidOfTheDemo(t *testing.T) {
 }
 
 func TestWhatIsSaidOfRandomBuilds(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	var text strings.Builder
 	for seed := range uint64(40) {
 		f := builds.Alone(seed, st.Library(), st.Fleet)

@@ -14,14 +14,13 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/link"
 	"yokeswap/core/gates/power"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/measure/unit"
 	"yokeswap/core/plans/swap"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 var kit = []fleet.Kit{
@@ -184,8 +183,7 @@ func bigFleet(n int) (*gear.Library, *fleet.Index) {
 }
 
 func BenchmarkJudge1000Quads(b *testing.B) {
-	st := &stock.Stock{Fleet: &fleet.Fleet{}}
-	require.NoError(b, demo.Load(st))
+	st := builds.Demo()
 	for i := 0; len(st.Fleet.Quads) < 1000; i++ { // the demo's own mix, over and over
 		q := st.Fleet.Quads[i]
 		q.ID = fmt.Sprintf("%s-%d", q.ID, i)
@@ -210,8 +208,7 @@ func BenchmarkJudge1000Quads(b *testing.B) {
 
 // What a fit with everything wired takes: its netlist and every finding of every gate.
 func BenchmarkOneQuad(b *testing.B) {
-	st := &stock.Stock{Fleet: &fleet.Fleet{}}
-	require.NoError(b, demo.Load(st))
+	st := builds.Demo()
 	lib, index := st.Library(), fleet.NewIndex(st.Fleet)
 	for i := range index.Quads {
 		q := &index.Quads[i]
@@ -381,7 +378,7 @@ func TestShoppingAddsUp(t *testing.T) {
 // instead; over the demo and builds.
 func TestNoFixTradesASmallDangerForAGreatOne(t *testing.T) {
 	withoutRace(t)
-	st := demoStock(t)
+	st := builds.Demo()
 	pressed := 0
 	for _, f := range fleetsOf(st, howMany(100)) {
 		for i := range f.Quads {

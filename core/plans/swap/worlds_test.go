@@ -17,6 +17,7 @@ import (
 	"yokeswap/core/gates/power"
 	"yokeswap/core/measure/unit"
 	"yokeswap/core/plans/swap"
+	"yokeswap/internal/builds"
 )
 
 // unitOf is the air unit that a quad of the demo carries next, to be changed.
@@ -46,7 +47,7 @@ func judgedQuad(t *testing.T, st *stock.Stock, quad string) *swap.Judgement {
 // A peak power stated as a range is judged at both ends: what does not carry the upper one
 // is said, with what it is said for, and what mends it mends it there too.
 func TestARangeIsJudgedAtItsWorst(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	u := unitOf(t, st, "fantail")
 	peak := float64(*u.Input.PeakW)
 	before := judgedQuad(t, st, "fantail").Gate(verdict.Power)
@@ -69,7 +70,7 @@ func TestARangeIsJudgedAtItsWorst(t *testing.T) {
 
 // A revision nobody has stated is judged as the worst there is; stating it settles it.
 func TestARevisionNotStatedIsTheWorst(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	u := unitOf(t, st, "fantail")
 	u.Variants = []gear.Variant{{Value: "input.maxV", Revision: "B", Number: new(9.0)}}
 	kit, _ := st.Fleet.Piece(func() string { q, _ := st.Fleet.Quad("fantail"); return q.NextFit().AirUnit.Kit }())
@@ -110,7 +111,7 @@ func TestSettlingWhatIsOpenIsNeverWorse(t *testing.T) {
 	withoutRace(t)
 	random := rand.New(rand.NewPCG(27, 11))
 	for range 26 {
-		st := demoStock(t)
+		st := builds.Demo()
 		quad := st.Fleet.Quads[random.IntN(len(st.Fleet.Quads))].ID
 		q, _ := st.Fleet.Quad(quad)
 		slot := q.NextFit().AirUnit
@@ -142,7 +143,7 @@ func TestSettlingWhatIsOpenIsNeverWorse(t *testing.T) {
 
 // A value that hangs on the revision and on the region is judged where neither is stated.
 func TestAValueThatHangsOnBothIsJudged(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	u := unitOf(t, st, "fantail")
 	region := st.Fleet.Region
 	u.Variants = []gear.Variant{{Value: "input.maxV", Revision: "B", Region: region, Number: new(9.0)}}
@@ -197,7 +198,7 @@ func TestAGateIsAskedWhereverItMatters(t *testing.T) {
 	random := rand.New(rand.NewPCG(28, 11))
 	opened := 0
 	for range 150 {
-		st := demoStock(t)
+		st := builds.Demo()
 		q := &st.Fleet.Quads[random.IntN(len(st.Fleet.Quads))]
 		var reached []gear.Item
 		fleet.NewCase(st.Library(), fleet.NewIndex(st.Fleet), q).Names(func(id string) {

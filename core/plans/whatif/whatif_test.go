@@ -16,14 +16,8 @@ import (
 	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/plans/whatif"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
-
-func demoStock(t *testing.T) *stock.Stock {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
-	return st
-}
 
 // tried is a model tried on the board of a fleet, with some kit left at home.
 func tried(t *testing.T, st *stock.Stock, model string, left ...string) (whatif.TriedColumn, swap.Board) {
@@ -36,13 +30,13 @@ func tried(t *testing.T, st *stock.Stock, model string, left ...string) (whatif.
 
 // without is the demo without the pieces of a model.
 func without(t *testing.T, model string) *stock.Stock {
-	st := demoStock(t)
+	st := builds.Demo()
 	st.Fleet.Kit = slices.DeleteFunc(st.Fleet.Kit, func(k fleet.Kit) bool { return k.Model == model })
 	return st
 }
 
 func TestGogglesNobodyOwns(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	col, board := tried(t, st, "visor-d")
 	require.Len(t, col.Cells, len(board.Rows))
 	assert.Equal(t, int64(32_900), *col.Price)
@@ -112,7 +106,7 @@ func TestAUnitNobodyOwns(t *testing.T) {
 }
 
 func TestWhatCanBeTried(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	lib, f := st.Library(), fleet.NewIndex(st.Fleet)
 	var names []string
 	for _, d := range whatif.Devices(lib, f) {
@@ -134,7 +128,7 @@ func TestWhatCanBeTried(t *testing.T) {
 
 // A price in another currency is shown by its rate, and not at all without one.
 func TestPricesOfWhatIsTried(t *testing.T) {
-	st := demoStock(t)
+	st := builds.Demo()
 	g, ok := gear.Find[*gear.Goggles](st.Library(), "visor-d")
 	require.True(t, ok)
 	g.Deals = nil

@@ -8,17 +8,15 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
 
 // A camera that is exchanged alone has its step, there and back; one that stays has none,
 // and nothing else is taken apart for it.
 func TestACameraIsExchanged(t *testing.T) {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
+	st := builds.Demo()
 	sheet := func(now, next string) (titles string) {
 		q, ok := st.Fleet.Quad("brayer")
 		require.True(t, ok)

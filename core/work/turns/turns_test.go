@@ -16,19 +16,13 @@ import (
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/turns"
-	"yokeswap/demo"
+	"yokeswap/internal/builds"
 )
-
-func demoStock(t *testing.T) *stock.Stock {
-	st := stock.New()
-	require.NoError(t, demo.Load(st))
-	return st
-}
 
 // brayer is the demo's quad that takes turns, with one thing changed.
 func brayer(t *testing.T, change func(q *fleet.Quad, st *stock.Stock)) (turns.Pair, *stock.Stock) {
 	t.Helper()
-	st := demoStock(t)
+	st := builds.Demo()
 	q, ok := st.Fleet.Quad("brayer")
 	require.True(t, ok)
 	if change != nil {
@@ -223,7 +217,7 @@ func TestATurnThatClosesTheWayBack(t *testing.T) {
 		"what is amiss today stays amiss":   {">=4.1", true, verdict.Fits},
 	} {
 		t.Run(name, func(t *testing.T) {
-			st := demoStock(t)
+			st := builds.Demo()
 			for i := range st.Sets[0].Pairings {
 				if p := &st.Sets[0].Pairings[i]; p.ID == "aldine-one-on-visor-b-first" {
 					p.GogglesFirmware = firmware.Range(c.links)
@@ -246,7 +240,7 @@ func TestATurnThatClosesTheWayBack(t *testing.T) {
 // soldered again.
 func TestAFitThatComesBackIsComplete(t *testing.T) {
 	planned := func(change func(q *fleet.Quad)) (bought int, sheet string) {
-		st := demoStock(t)
+		st := builds.Demo()
 		q, _ := st.Fleet.Quad("brayer")
 		fit := &q.InTurn[0].Fit
 		fit.Antennas.Models = []string{"cowl-dual", "cowl-dual"}
