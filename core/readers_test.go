@@ -350,8 +350,9 @@ func ofText(c fleet.Case) any {
 	swapped := strings.NewReplacer("send-region is harrow", "send-region is none", "send-region is none", "send-region is harrow")
 	far, _ := settext.Read(runs.Text, swapped.Replace(told))
 	home, _ := settext.Read(runs.Text, swapped.Replace(demo.Bundle))
+	today, todayErr := setup.TellsText(c, demo.Bundle)
 	return []any{runs.Text.Speaks(), told, board, bundle, settext.Compare(c, runs.Text, board, bundle),
-		settext.Compare(c, runs.Text, far, home), fmt.Sprint(err, readErr, bundleErr)}
+		settext.Compare(c, runs.Text, far, home), today, fmt.Sprint(err, readErr, bundleErr, todayErr)}
 }
 
 func (w world) route() route.Request {

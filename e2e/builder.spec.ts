@@ -558,6 +558,13 @@ test("a board's text: what came with it is held against it, loaded in part, and 
   await compare.click();
   await expect(part.getByText('8 settings can be loaded, 4 held back, 4 already so.')).toBeVisible();
   await expect(part.getByRole('row', { name: /motor 1 turns in/ })).toContainText('it moves motors');
+  // With no board asked: what the text says of today, row by row.
+  await part.getByRole('button', { name: 'What it says of today' }).click();
+  const today = page.getByRole('region', { name: 'What the lines of the text say of today' });
+  await expect(today.getByRole('heading')).toBeFocused();
+  await expect(today.getByRole('row', { name: /serial ports/ })).toContainText('UART 3: MSP');
+  await today.getByRole('button', { name: 'Note it as on it today' }).click();
+  await expect(today.getByRole('row', { name: /serial ports/ })).toHaveCount(0);
   await part.getByLabel(/transmit power/).uncheck();
   const load = part.getByRole('button', { name: 'Load the 7 lines' });
   await expect(load).toBeDisabled();

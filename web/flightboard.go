@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"slices"
 	"strings"
 	"time"
 
@@ -13,7 +12,6 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/facts/stock"
 	"yokeswap/core/gates/control"
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/setup"
@@ -64,6 +62,7 @@ func (s *server) registerFlightBoard(api huma.API) {
 	huma.Post(api, "/api/quads/{quad}/board/stand-in", s.standIn)
 	huma.Post(api, "/api/quads/{quad}/board/read", s.readBoard)
 	huma.Post(api, "/api/quads/{quad}/board/today", s.takeBoard)
+	huma.Post(api, "/api/quads/{quad}/board/told", s.boardTold)
 	huma.Post(api, "/api/quads/{quad}/board/set", s.setBoard)
 	huma.Post(api, "/api/quads/{quad}/board/live", s.liveBoard)
 	huma.Post(api, "/api/quads/{quad}/board/keep", s.keepBoard)
@@ -200,27 +199,11 @@ func (s *server) takeBoard(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	err = s.store.Update(deed(ctx, "noted what the board says"), func(st *stock.Stock) error {
-		for _, key := range in.Body.Take {
-			q, ok := st.Fleet.Quad(in.Quad)
-			if !ok {
-				return notFound("quad", in.Quad)
-			}
-			tells := setup.Tells(fleet.NowCase(st.Library(), fleet.NewIndex(st.Fleet), q), state)
-			at := slices.IndexFunc(tells, func(t setup.Tell) bool { return t.Key == key })
-			if at < 0 || tells[at].Patch == nil {
-				return huma.Error422UnprocessableEntity(
-					fmt.Sprintf("the board tells nothing of %q that can be noted; nothing was changed", key),
-				)
-			}
-			if err := st.Note(in.Quad, *tells[at].Patch); err != nil {
-				return err
-			}
-		}
-		return takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: in.Quad})
+	err = s.noteTold(ctx, in.Quad, in.Body.Take, func(c fleet.Case) ([]setup.Tell, error) {
+		return setup.Tells(c, state), nil
 	})
 	if err != nil {
-		return nil, problem(err)
+		return nil, err
 	}
 	c, err := s.planned(in.Quad)
 	if err != nil {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/work/bench"
@@ -316,6 +317,20 @@ func TestABoardHoldsItsArmingOff(t *testing.T) {
 	assert.Contains(t, text, "could start the motors")
 }
 
+// hopper is the demo's quad as it is stored, with its revision.
+func hopper(c client) (q fleet.Quad, revision int64) {
+	for _, e := range get[web.Shelf](c, "/api/shelf?kind=quad").Entries {
+		if e.ID == "hopper" {
+			body, err := json.Marshal(e.Entry)
+			require.NoError(c.t, err)
+			require.NoError(c.t, json.Unmarshal(body, &q))
+			return q, e.Revision
+		}
+	}
+	c.t.Fatal("no hopper")
+	return q, 0
+}
+
 // What a board says is noted as on the quad today, what is asked for of it alone; then it
 // is what is noted.
 func TestABoardsWordIsNotedAsToday(t *testing.T) {
@@ -323,20 +338,7 @@ func TestABoardsWordIsNotedAsToday(t *testing.T) {
 	_, text := c.do("POST", "/api/quads/hopper/board/stand-in", `{"faults":{}}`)
 	var ports web.BoardPorts
 	require.NoError(t, json.Unmarshal([]byte(text), &ports), text)
-	entry := func() (fleet.Quad, int64) {
-		for _, e := range get[web.Shelf](c, "/api/shelf?kind=quad").Entries {
-			if e.ID == "hopper" {
-				body, err := json.Marshal(e.Entry)
-				require.NoError(t, err)
-				var q fleet.Quad
-				require.NoError(t, json.Unmarshal(body, &q))
-				return q, e.Revision
-			}
-		}
-		t.Fatal("no hopper")
-		return fleet.Quad{}, 0
-	}
-	was, revision := entry()
+	was, revision := hopper(c)
 	bare := was
 	bare.Now.Flight = fleet.Flight{Runs: was.Now.Runs}
 	body, err := json.Marshal(bare)
@@ -349,7 +351,7 @@ func TestABoardsWordIsNotedAsToday(t *testing.T) {
 	}
 	status, text = take(`"order","switches"`)
 	require.Equal(t, 200, status, text)
-	q, _ := entry()
+	q, _ := hopper(c)
 	assert.Equal(t, was.Now.Sticks.Order, q.Now.Sticks.Order)
 	assert.NotEmpty(t, q.Now.Sticks.Switches)
 	assert.Nil(t, q.Now.OSD, "it was not asked for")
@@ -363,4 +365,60 @@ func TestABoardsWordIsNotedAsToday(t *testing.T) {
 	status, text = take(`"colour"`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "nothing was changed")
+}
+
+// Kept settings tell of today as the board does, and a text as far as it goes, with no board
+// on the line.
+func TestKeptSettingsAreNotedAsToday(t *testing.T) {
+	c := newClient(t, "")
+	_, text := c.do("POST", "/api/quads/hopper/board/stand-in", `{"faults":{}}`)
+	var ports web.BoardPorts
+	require.NoError(t, json.Unmarshal([]byte(text), &ports), text)
+	status, text := c.do("POST", "/api/quads/hopper/board/keep", fmt.Sprintf(`{"address":%q}`, ports.StandIn))
+	require.Equal(t, 200, status, text)
+	kept := get[[]web.BoardKept](c, "/api/quads/hopper/board/snapshots")[0].ID
+	was, revision := hopper(c)
+	bare := was
+	bare.Now.Flight, bare.Now.Ports = fleet.Flight{Runs: was.Now.Runs}, nil
+	body, err := json.Marshal(bare)
+	require.NoError(t, err)
+	status, text = c.do("PUT", fmt.Sprintf("/api/entries/quad/hopper?revision=%d", revision), string(body))
+	require.Equal(t, 200, status, text)
+	told := func(ask string) (list []setup.Tell) {
+		status, text = c.do("POST", "/api/quads/hopper/board/told", ask)
+		require.Equal(t, 200, status, text)
+		var out web.BoardTells
+		require.NoError(t, json.Unmarshal([]byte(text), &out))
+		return out.Tells
+	}
+	open := func(list []setup.Tell) (keys []string) {
+		for _, tell := range list {
+			if !tell.Same {
+				keys = append(keys, tell.Key)
+			}
+		}
+		return keys
+	}
+	assert.Equal(t, []string{"ports", "order", "switches", "osd"}, open(told(fmt.Sprintf(`{"snapshot":%d}`, kept))))
+	assert.Equal(t, []string{"ports", "switches"}, open(told(fmt.Sprintf(`{"snapshot":%d,"take":["order","osd"]}`, kept))),
+		"from what was kept, with no board on the line")
+	q, _ := hopper(c)
+	assert.Equal(t, was.Now.Sticks.Order, q.Now.Sticks.Order)
+
+	list := told(`{"text":"; settings of TNSY 4.5.3\nport 6 carries satellites","take":["runs","ports"]}`)
+	assert.Empty(t, open(list), "from a text alone, and noted")
+	q, _ = hopper(c)
+	assert.Contains(t, q.Now.Ports, fleet.Port{UART: 6, Use: fleet.UseGPS})
+	assert.Equal(t, firmware.Version("4.5.3"), q.Now.Runs.Version)
+	for ask, why := range map[string]string{
+		`{"text":"one and only line"}`:                                "does not say",
+		`{"text":"; settings of TNSY 4.5.3","take":["osd"]}`:          "nothing was changed",
+		fmt.Sprintf(`{"snapshot":%d,"take":["runs","colour"]}`, kept): "nothing was changed",
+	} {
+		status, text = c.do("POST", "/api/quads/hopper/board/told", ask)
+		assert.Equal(t, 422, status, ask)
+		assert.Contains(t, text, why)
+	}
+	status, _ = c.do("POST", "/api/quads/hopper/board/told", `{"snapshot":9999}`)
+	assert.Equal(t, 404, status)
 }

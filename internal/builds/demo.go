@@ -35,5 +35,7 @@ func Demo() *stock.Stock {
 	if err := json.Unmarshal(demoText(), &e); err != nil {
 		panic(err)
 	}
-	return &stock.Stock{Sets: e.Sets, Fleet: e.Fleet}
+	st := &stock.Stock{Sets: e.Sets, Fleet: e.Fleet}
+	st.Library() // indexed before several at once may ask for it
+	return st
 }

@@ -44,7 +44,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 13
+	SetVersion = 16
 )
 
 // Library finds gear by id over any number of gear packs. It is not changed

@@ -2,6 +2,7 @@ package gear
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
 	"yokeswap/core/measure/unit"
@@ -66,17 +67,25 @@ type SettingsWord struct {
 	Sets    SettingKind     `json:"sets,omitempty"`
 	Factory string          `json:"factory,omitempty"` // as the release comes
 	Values  []SettingsValue `json:"values,omitempty"`
+	// UART1 is the number that stands for UART 1, where the word's * is that of a serial port;
+	// nil: it is of none.
+	UART1 *int `json:"uart1,omitempty"`
 }
 
 // SettingsValue is what a value of a setting means: a power, a band or a region where the
-// word sets one.
+// word sets one, a function where it sets what a serial port does.
 type SettingsValue struct {
 	Is     string           `json:"is"`
 	Label  string           `json:"label,omitempty"`
 	MW     *unit.Milliwatts `json:"mw,omitempty"`
 	Band   Band             `json:"band,omitempty"`
 	Region string           `json:"region,omitempty"`
+	// Function is one of the functions of serial ports, or NoFunction.
+	Function string `json:"function,omitempty"`
 }
+
+// NoFunction is that of a port that does nothing.
+const NoFunction = "none"
 
 // Speaks says whether all is stated that talking to a board takes.
 func (t *SettingsText) Speaks() bool {
@@ -98,6 +107,16 @@ func (t *SettingsText) Word(key string) (SettingsWord, bool) {
 		}
 	}
 	return best, found
+}
+
+// UART is the serial port, from 1, that a setting of the word is of; false where it is of none.
+func (w *SettingsWord) UART(key string) (int, bool) {
+	stem, open := strings.CutSuffix(w.Name, "*")
+	if w.UART1 == nil || !open {
+		return 0, false
+	}
+	n, err := strconv.Atoi(strings.TrimPrefix(key, stem))
+	return n - *w.UART1 + 1, err == nil && n >= *w.UART1
 }
 
 // Value is what a value of the word means; false where nobody has stated it.

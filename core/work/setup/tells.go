@@ -97,24 +97,32 @@ type telling struct {
 	runs  *gear.FlightFirmware
 }
 
-// ports are what each serial port does, in the uses a fit knows.
-func (t telling) ports() Tell {
-	uses := []struct {
-		function string
-		use      fleet.Use
-	}{
+// uses are what a fit calls what a port does.
+func (t telling) uses() []use {
+	return []use{
 		{gear.FunctionMSP, fleet.UseMSP}, {gear.FunctionDigital, fleet.UseMSP},
 		{gear.FunctionMAVLink, fleet.UseMSP}, {gear.FunctionRC, t.sticks()},
 		{gear.FunctionGPS, fleet.UseGPS}, {gear.FunctionTelemetry, fleet.UseTelemetry},
 		{gear.FunctionVTX, fleet.UseVTXControl},
 	}
+}
+
+// use is a function of a serial port and what a fit calls it.
+type use struct {
+	function string
+	as       fleet.Use
+}
+
+// ports are what each serial port does, in the uses a fit knows.
+func (t telling) ports() Tell {
+	uses := t.uses()
 	var ports []fleet.Port
 	board, hasBoard := t.Board()
 	beyond := 0
 	for _, p := range t.found.Ports {
 		for _, u := range uses {
 			n, known := t.runs.Functions[u.function]
-			port := fleet.Port{UART: p.ID + 1, Use: u.use}
+			port := fleet.Port{UART: p.ID + 1, Use: u.as}
 			if !known || p.Functions&(1<<n) == 0 || slices.Contains(ports, port) {
 				continue
 			}

@@ -1,13 +1,16 @@
 package setup_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/work/settext"
 	"yokeswap/core/work/setup"
 )
 
@@ -110,4 +113,50 @@ func TestWhatIsNotedForSomethingElseStays(t *testing.T) {
 		return
 	}
 	t.Error("the board tells of no ports")
+}
+
+// A settings text tells the firmware it is of and the ports it names; what it leaves out
+// stays as it is noted.
+func TestATextTellsWhatItNames(t *testing.T) {
+	set := sample.Set()
+	set.FlightFirmware[0].Text = &gear.SettingsText{
+		Remark: ";", End: "; end", Head: []string{"of {firmware} {version}", "board {board}"},
+		Lines: []gear.SettingsLine{{Form: "port {name} carries {value}", Group: "port"}, {Form: "{name} is {value}"}},
+		Words: []gear.SettingsWord{{Name: "port *", UART1: new(0), Values: []gear.SettingsValue{
+			{Is: "sticks", Function: gear.FunctionRC}, {Is: "goggles", Function: gear.FunctionMSP},
+			{Is: "air", Function: gear.NoFunction}, {Is: "a lamp"},
+		}}},
+	}
+	c := planned(set, func(f *fleet.Fit) {
+		f.Runs = nil
+		f.Ports = []fleet.Port{{UART: 2, Use: fleet.UseGPS}, {UART: 3, Use: fleet.UseRC}, {UART: 5, Use: fleet.UseOther}}
+	})
+	head := "; of " + set.FlightFirmware[0].Variant + " 4.5\n; board mill\n"
+	list, err := setup.TellsText(c, head+"port 0 carries goggles\nport 2 carries air\nport 4 carries a lamp\nrate is 3\n; end")
+	require.NoError(t, err)
+	require.Len(t, list, 2)
+	assert.Equal(t, &fleet.Runs{ID: set.FlightFirmware[0].ID, Version: "4.5"}, list[0].Patch.Runs)
+	assert.Equal(t, []fleet.Port{{UART: 1, Use: fleet.UseMSP}, {UART: 2, Use: fleet.UseGPS}, {UART: 5, Use: fleet.UseOther}},
+		list[1].Patch.Wiring.Ports, "what is in words nobody has stated stays as noted")
+	assert.Equal(t, "what 1 port does is in words nobody has stated: left out", list[1].Note)
+
+	list, err = setup.TellsText(c, head+"port 0 carries sticks\nport 0 carries goggles")
+	require.NoError(t, err)
+	assert.Contains(t, list[1].Is, "UART 1: ", "the last line that names a port holds")
+	assert.Equal(t, fleet.UseMSP, list[1].Patch.Wiring.Ports[0].Use)
+	assert.Contains(t, list[1].Note, "cut")
+
+	list, err = setup.TellsText(c, head+"rate is 3\n; end")
+	require.NoError(t, err)
+	assert.Len(t, list, 1, "it names no port")
+	for text, why := range map[string]string{
+		"port 1 carries sticks\n; end":         "does not say",
+		"; of XXXX 4.5\n; end":                 "does not say",
+		head + "; end\n" + head + "rate is 3":  "more than one text",
+		head + "rate is \xff":                  "no text",
+		strings.Repeat("x", settext.MostBytes): "does not say",
+	} {
+		_, err := setup.TellsText(c, text)
+		assert.ErrorContains(t, err, why)
+	}
 }

@@ -425,6 +425,9 @@ export const api = {
         }),
       ),
     ),
+  /** What kept settings or a text say of today; what is named in take is noted. */
+  boardTold: (quad: string, body: Schemas['BoardTold']) =>
+    written(answered(client.POST('/api/quads/{quad}/board/told', { params: { path: { quad } }, body }))),
   setBoard: (quad: string, address: string, propsOff: boolean) =>
     written(
       answered(client.POST('/api/quads/{quad}/board/set', { params: { path: { quad } }, body: { address, propsOff } })),

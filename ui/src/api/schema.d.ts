@@ -1030,6 +1030,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/board/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad board told */
+        post: operations["post-api-quads-by-quad-board-told"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/candidates": {
         parameters: {
             query?: never;
@@ -2257,6 +2274,9 @@ export interface components {
             says: string;
             steps: string[];
         };
+        BoardTells: {
+            tells: components["schemas"]["SetupTell"][];
+        };
         BoardTextAsk: {
             address?: string;
             /**
@@ -2296,6 +2316,16 @@ export interface components {
             /** @description flight firmware and release of what it is held against */
             runs: string;
             says: string;
+        };
+        BoardTold: {
+            /**
+             * Format: int64
+             * @description the kept settings asked about; absent: the text
+             */
+            snapshot?: number;
+            /** @description keys of what is noted; absent: nothing */
+            take?: string[];
+            text?: string;
         };
         BoardView: {
             address: string;
@@ -7977,6 +8007,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-board-told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardTold"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardTells"];
                 };
             };
             /** @description Error */

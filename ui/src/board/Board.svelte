@@ -14,6 +14,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
   import Kept from './Kept.svelte';
+  import { keptName } from './kept';
   import Live from './Live.svelte';
   import SettingRows from './SettingRows.svelte';
   import SettingsText from './SettingsText.svelte';
@@ -37,7 +38,7 @@
   $effect(() => {
     const quad = id;
     untrack(() => {
-      [view, report, failure, address, ports.data, kept.data] = [null, null, null, '', null, null];
+      [view, report, failure, address, ports.data, kept.data, told] = [null, null, null, '', null, null, null];
       void kept.take(api.keptBoards(quad));
       void listPorts();
     });
@@ -95,6 +96,13 @@
   async function rename(snapshot: number, name: string) {
     const list = await during('Naming it…', api.nameBoard(id, snapshot, name));
     if (list) kept.data = list;
+  }
+  /** What is asked of today: kept settings, or a text. */
+  type Source = { snapshot?: number; text?: string };
+  let told = $state.raw<{ source: Source; of: string; tells: BoardView['tells'] } | null>(null);
+  async function tell(source: Source, of: string, take?: string[]) {
+    const answer = await during('Reading what they say…', api.boardTold(id, { ...source, take }));
+    if (answer) told = { source, of, tells: answer.tells };
   }
   const differing = $derived(view?.comparison.rows.filter((r) => !r.same) ?? []);
   const latest = $derived(kept.data?.[0]);
@@ -204,8 +212,12 @@
     {address}
     confirmed={typed && confirmed}
     kept={kept.data ?? []}
+    ontell={tell}
     onkept={async () => void (await kept.take(api.keptBoards(id)))}
   />{/key}
+{#if told}{@const { source, of } = told}
+  {#key told}<Tells tells={told.tells} {of} busy={busy !== ''} ontake={(keys) => tell(source, of, keys)} />{/key}
+{/if}
 <Kept
   quad={id}
   list={kept.data ?? []}
@@ -213,6 +225,7 @@
   onkeep={keep}
   onname={rename}
   onrestore={restore}
+  ontell={(k) => tell({ snapshot: k.id }, `the settings ${keptName(k)}`)}
 />
 
 <style>

@@ -12,8 +12,9 @@
     onkeep: () => void;
     onname: (id: number, name: string) => void;
     onrestore: (id: number, propsOff: boolean) => void;
+    ontell: (kept: BoardKept) => void;
   }
-  let { quad, list, canWrite, onkeep, onname, onrestore }: Props = $props();
+  let { quad, list, canWrite, onkeep, onname, onrestore, ontell }: Props = $props();
   let propsOff = $state(false);
   // Two of them held against each other.
   let pair = $state<[number, number]>([0, 0]);
@@ -62,6 +63,12 @@
               aria-label={`what the settings of ${moment(k.at)} are called`}
               onchange={(e) => onname(k.id, e.currentTarget.value)}
             />
+            <button
+              type="button"
+              class="button ml-3"
+              onclick={() => ontell(k)}
+              aria-label={`What the settings of ${moment(k.at)} say of today`}>What they say of today</button
+            >
             <button
               type="button"
               class="button ml-3"

@@ -12,8 +12,9 @@
     confirmed: boolean;
     kept: BoardKept[];
     onkept: () => Promise<void>;
+    ontell: (source: { text: string }, of: string) => void;
   }
-  let { quad, address, confirmed, kept, onkept }: Props = $props();
+  let { quad, address, confirmed, kept, onkept, ontell }: Props = $props();
 
   let text = $state('');
   let from = $state(0); // the snapshot whose text is asked about; 0: the text as it stands
@@ -131,6 +132,12 @@
   {/if}
   <p class="buttons mt-2">
     <button type="button" class="button main" disabled={!ready} onclick={compare}>Hold them against each other</button>
+    {#if from === 0}<button
+        type="button"
+        class="button"
+        disabled={text.trim() === '' || busy !== ''}
+        onclick={() => ontell({ text }, 'the lines of the text')}>What it says of today</button
+      >{/if}
     {#if address === '' && against === 0}<span class="soft">Choose a port first, or something kept.</span>{/if}
   </p>
   {#if busy}<p role="status">{busy}</p>{/if}

@@ -1,26 +1,32 @@
 <script lang="ts">
-  // What a board says of what is on the quad today, beside what is noted: each row taken
-  // over or left. Nothing is written to the board.
+  // What a board, kept settings or a text say of what is on the quad today, beside what is
+  // noted: each row taken over or left. Nothing is written to the board.
   import type { BoardView } from '../api/client.svelte';
 
   interface Props {
     tells: BoardView['tells'];
+    /** Whose words they are; absent: the board's, as it was read. */
+    of?: string;
     busy: boolean;
     ontake: (keys: string[]) => void;
   }
-  let { tells, busy, ontake }: Props = $props();
+  let { tells, of = '', busy, ontake }: Props = $props();
+  const id = $props.id();
 
   const open = $derived(tells.filter((t) => !t.same));
   let left = $state.raw<string[]>([]);
-  const taken = $derived(open.filter((t) => t.key !== 'none' && !left.includes(t.key)).map((t) => t.key));
+  const taken = $derived(open.filter((t) => !left.includes(t.key)).map((t) => t.key));
   const toggle = (key: string) => (left = left.includes(key) ? left.filter((k) => k !== key) : [...left, key]);
-  const readable = $derived(tells.length > 1);
+  // A lone row without a note is all that was said; one with a note could not be read.
+  const readable = $derived(tells.length > 1 || !tells[0]?.note);
 </script>
 
-<section class="panel mb-3 px-4 py-3" aria-labelledby="tells">
-  <h2 id="tells">What it says of today</h2>
+<section class="panel mb-3 px-4 py-3" aria-labelledby={id}>
+  <h2 {id} tabindex="-1" {@attach of ? (heading) => (heading as HTMLElement).focus() : undefined}>
+    {of ? `What ${of} say of today` : 'What it says of today'}
+  </h2>
   {#if open.length === 0}
-    <p>It is what is noted of the quad today.</p>
+    <p>It is what is noted of the quad today{tells.length === 1 ? '; of ports and the rest nothing is said' : ''}.</p>
   {:else}
     <p class="soft">So that a plan starts from the truth. Nothing is written to the board.</p>
     <div class="scroll">
@@ -29,7 +35,7 @@
           ><tr
             ><th scope="col"><span class="unseen">take over</span></th><th scope="col">what</th><th scope="col"
               >noted</th
-            ><th scope="col">on the board</th></tr
+            ><th scope="col">{of ? 'there' : 'on the board'}</th></tr
           ></thead
         >
         <tbody>
@@ -38,7 +44,7 @@
               <td
                 >{#if readable}<input
                     type="checkbox"
-                    aria-label={`note ${t.label} as it is on the board`}
+                    aria-label={`note ${t.label} as it is ${of ? 'there' : 'on the board'}`}
                     checked={!left.includes(t.key)}
                     onchange={() => toggle(t.key)}
                   />{/if}</td
