@@ -685,7 +685,7 @@ test('who can fly together: channels, what is left, and a fifth on the ground', 
   await expect(page.getByLabel('Hopper', { exact: true })).toBeChecked();
 });
 
-test('an own board and harness copied off a drawing', async ({ page, open }) => {
+test('an own board and harness copied off a drawing', async ({ page, open, program }) => {
   await open('/shelf/add/harness');
   await page.getByLabel('name (needed)').fill('Spindle loom');
   await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
@@ -757,6 +757,28 @@ test('an own board and harness copied off a drawing', async ({ page, open }) => 
     .getByLabel(/an order that is known/)
     .selectOption({ label: 'supply, ground, uart-tx, uart-rx, rc-ground, rc-out (Aldine Three)' });
   await expect(page.getByLabel('pins, pin 3', { exact: true })).toHaveValue('uart-tx');
+  // It rests on practice until it is held against the drawing; a usual pattern is picked too.
+  await page
+    .getByLabel(/an order that is known/)
+    .selectOption({ label: 'rc-out, rc-ground, uart-rx, uart-tx, ground, supply (usual)' });
+  await page.getByLabel('name (needed)').fill('Spindle unit');
+  await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
+  const group = page.locator('details').filter({ has: page.locator('summary', { hasText: 'Seat, camera' }) });
+  if ((await group.getAttribute('open')) === null) await group.locator('summary').click();
+  await page.getByLabel('Add a usual one to hole patterns').selectOption('25.5 × 25.5 mm, M2');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const order = async () => {
+    const shelf = (await (await fetch(`${program.url}/api/shelf?kind=airUnit`)).json()) as {
+      entries: { id: string; entry: { valueSources?: Record<string, { kind: string }>; mount?: unknown } }[];
+    };
+    return shelf.entries.find((e) => e.id === 'spindle-unit')?.entry;
+  };
+  await expect.poll(async () => (await order())?.valueSources?.['plug.pins']?.kind).toBe('practice');
+  expect((await order())?.mount).toEqual({ patterns: [{ xMM: 25.5, yMM: 25.5, screw: 'M2' }] });
+  await open('/shelf/edit/airUnit/spindle-unit');
+  await page.getByLabel(/I have held it against the drawing of mine/).check();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect.poll(async () => (await order())?.valueSources?.['plug.pins']?.kind).toBe('measured');
 });
 
 test('files in and out: a difference first, errors with their place, the export equal to the import', async ({

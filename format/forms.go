@@ -2,12 +2,15 @@ package format
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/wire"
 	"yokeswap/core/plans/swap"
 )
 
@@ -63,6 +66,7 @@ type Field struct {
 	Whole    bool     `json:"whole"`   // a whole number
 	Numbers  bool     `json:"numbers"` // words that are numbers
 	Options  []Choice `json:"options,omitempty"`
+	Usual    []Usual  `json:"usual,omitempty"`  // values many have, to pick and hold against one's own
 	Kinds    []string `json:"kinds,omitempty"`  // of the entries that can be named
 	Models   []string `json:"models,omitempty"` // kinds of model, where kit is named
 	From     string   `json:"from,omitempty"`   // the field that names the entry to look within; empty: this one
@@ -83,6 +87,12 @@ type Field struct {
 type Choice struct {
 	Value string `json:"value"`
 	Name  string `json:"name"`
+}
+
+// Usual is a value that many of its kind have.
+type Usual struct {
+	Name  string `json:"name"`
+	Value any    `json:"value"`
 }
 
 // OnlyIf says beside which value of its group a field is asked for; Is empty: any.
@@ -277,6 +287,7 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
 		Pattern: text(part, "pattern"), With: at.with}
 	b.typed(&f, part, at)
+	f.Usual = append(usualOf(part), usualOf(b.resolved(member(part, "items")))...)
 	return []Field{f}
 }
 
@@ -352,6 +363,21 @@ func (b *formBuilder) inside(object map[string]any) (fields []Field) {
 		})...)
 	}
 	return fields
+}
+
+// usualOf are the values of a part that many have: of a gauge with what it carries.
+func usualOf(part map[string]any) (list []Usual) {
+	of, _ := part["x-usual"].([]any)
+	for _, one := range of {
+		one, _ := one.(map[string]any)
+		value, unit := one["value"], text(part, "x-unit")
+		name := cmp.Or(text(one, "name"), strings.TrimSpace(fmt.Sprint(value, " ", unit)))
+		if n, err := strconv.Atoi(fmt.Sprint(value)); err == nil && unit == "AWG" {
+			name = fmt.Sprintf("%s, %s for long in free air", wire.Gauge(n), wire.Gauge(n).Carries())
+		}
+		list = append(list, Usual{name, value})
+	}
+	return list
 }
 
 // named says which entries a field can name. Kit is narrowed to models of some kinds,

@@ -3,6 +3,7 @@ package format_test
 import (
 	"encoding"
 	"encoding/json"
+	"fmt"
 	"reflect"
 	"slices"
 	"strings"
@@ -188,4 +189,62 @@ func fieldAt(fields []format.Field, path string) (format.Field, bool) {
 		}
 	}
 	return format.Field{}, false
+}
+
+// A value that is offered as usual is one its field takes: an entry that states it and
+// nothing else wrong has no fault there.
+func TestUsualValuesAreTaken(t *testing.T) {
+	offered := map[string]int{}
+	var look func(kind string, fields []format.Field)
+	look = func(kind string, fields []format.Field) {
+		for _, f := range fields {
+			look(kind, f.Fields)
+			for _, u := range f.Usual {
+				offered[kind+" "+f.Path]++
+				assert.NotEmpty(t, u.Name)
+				switch f.Type {
+				case format.FieldPins:
+					for _, pin := range u.Value.([]any) {
+						assert.Contains(t, f.Keys, pin, "%s %s", kind, f.Path)
+					}
+				case format.FieldList:
+					for key := range u.Value.(map[string]any) {
+						assert.True(t, slices.ContainsFunc(f.Fields, func(in format.Field) bool { return in.Path == key }), key)
+					}
+				default:
+					assert.Equal(t, format.FieldNumber, f.Type, "%s %s: nothing offers it", kind, f.Path)
+				}
+			}
+		}
+	}
+	for _, form := range format.Forms() {
+		for _, group := range form.Groups {
+			look(form.Kind, group.Fields)
+		}
+	}
+	for _, at := range []string{"airUnit plug.pins", "receiver plug.pins", "airUnit mount.patterns", "board patterns",
+		"frame stackPatterns", "quad now.capacitorUF", "quad next.packLead.awg"} {
+		assert.NotZero(t, offered[at], at)
+	}
+	pins := form(t, "airUnit")
+	for _, group := range pins.Groups {
+		for _, f := range group.Fields {
+			if f.Path != "plug.pins" {
+				continue
+			}
+			for _, u := range f.Usual {
+				body := fmt.Sprintf(`{"id":"u","source":{"kind":"measured"},"plug":{"pins":%s}}`, jsonOf(t, u.Value))
+				_, err := format.ReadEntry("airUnit", []byte(body), &gear.Set{ID: "own"}, stock.New())
+				assert.NoError(t, err, u.Name)
+			}
+		}
+	}
+	lead, _ := format.FormOf("quad")
+	assert.Contains(t, jsonOf(t, lead), `24 AWG, 3.50 A for long in free air`)
+}
+
+func jsonOf(t *testing.T, v any) string {
+	text, err := json.Marshal(v)
+	require.NoError(t, err)
+	return string(text)
 }

@@ -142,7 +142,8 @@ func TestTheRecipesAreTrue(t *testing.T) {
 	overlay := filepath.Join(dir, "overlay.json")
 	require.NoError(t, os.WriteFile(overlay, table, 0o600))
 	program := filepath.Join(dir, "yokeswap")
-	build := exec.Command("go", "build", "-overlay", overlay, "-o", program, "./cmd/yokeswap")
+	build := exec.Command("go", "build", "-gcflags=yokeswap/...=-N -l", "-ldflags=-s -w", // built sooner
+		"-overlay", overlay, "-o", program, "./cmd/yokeswap")
 	build.Dir = root
 	out, err := build.CombinedOutput()
 	require.NoError(t, err, "%s", out)

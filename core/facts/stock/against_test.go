@@ -37,7 +37,7 @@ func TestTwoPacksThatContradictEachOther(t *testing.T) {
 	require.Len(t, d.Against, 1)
 	a := d.Against[0]
 	assert.Equal(t, []string{"first", "sample", stock.WinsThere}, []string{a.ID, a.Pack, a.Wins})
-	assert.Contains(t, a.Claims, stock.Claim{Path: "input.maxV", There: "17.6", ThereSource: "common practice", File: "25",
+	assert.Contains(t, a.Claims, stock.Claim{Path: "input.maxV", There: "17.6", ThereSource: "measured", File: "25",
 		FileSource: "measured, 2026-10-01"})
 	assert.Equal(t, unit.Volts(17.6), maxV(t, s), "what is there stays")
 	_, has := s.Set("second")

@@ -42,6 +42,7 @@ const (
 	CodeLoop       verdict.Code = "pins.ground-loop"
 	CodeWaiting    verdict.Code = "pins.no-telemetry"
 	CodeMotor      verdict.Code = "pins.motor"
+	CodeOrder      verdict.Code = "pins.usual-order"
 	CodeFits       verdict.Code = "pins.fits"
 )
 
@@ -97,6 +98,7 @@ func Check(c fleet.Case) []verdict.Finding {
 	if len(findings) == 0 {
 		findings = append(findings, l.fits())
 	}
+	findings = append(findings, l.checkOrders()...)
 	if l.board != nil {
 		findings = append(findings, l.groundLoops()...)
 	}

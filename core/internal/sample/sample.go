@@ -12,9 +12,9 @@ import (
 	"yokeswap/core/measure/wire"
 )
 
-var practice = gear.Source{Kind: gear.Practice}
+var measured = gear.Source{Kind: gear.Measured}
 
-func entry(id string) gear.Entry { return gear.Entry{ID: id, Name: id, Source: practice} }
+func entry(id string) gear.Entry { return gear.Entry{ID: id, Name: id, Source: measured} }
 
 func device(id string, releases ...gear.Release) gear.Device {
 	return gear.Device{Entry: entry(id), Releases: releases, Activation: &gear.Activation{}}

@@ -3060,6 +3060,7 @@ export interface components {
             /** @enum {string} */
             type: "text" | "number" | "yesno" | "pick" | "choices" | "ref" | "refs" | "within" | "words" | "list" | "map" | "pins" | "wires" | "outline";
             unit?: string;
+            usual?: components["schemas"]["Usual"][];
             whole: boolean;
         };
         FieldChange: {
@@ -5570,6 +5571,10 @@ export interface components {
             to: string;
             tools: string[];
             worst?: components["schemas"]["Holding"];
+        };
+        Usual: {
+            name: string;
+            value: unknown;
         };
         Want: {
             controller?: string;

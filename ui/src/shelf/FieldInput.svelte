@@ -3,14 +3,14 @@
   import { Input, Select } from 'flowbite-svelte';
   import type { ShelfEntry } from '../api/client.svelte';
   import ChoicesField from './ChoicesField.svelte';
-  import { parseNumber, parseWords, valueAt, withValue, type Entry } from './entry';
+  import { parseNumber, parseWords, valueAt, withSource, withValue, type Entry } from './entry';
   import { controlID, within, type Choice, type Field } from './forms';
   import ListField from './ListField.svelte';
   import MapField from './MapField.svelte';
   import { placeable, type Outline } from './outline';
   import OutlineEditor from './OutlineEditor.svelte';
   import PinEditor from './PinEditor.svelte';
-  import { knownRows, type HarnessWire } from './pins';
+  import { heldAgainst, knownRows, orderSource, pickedOrder, withUsual, type HarnessWire } from './pins';
   import RefsField from './RefsField.svelte';
   import WireEditor from './WireEditor.svelte';
 
@@ -45,21 +45,30 @@
       .map(([at, says]) => `${at.slice(path.length + 1)}: ${says}`),
   );
 
-  // The orders of pins that other entries have in the same place.
+  // The orders of pins that other entries have in the same place, and those that are usual.
   const orders = $derived(
     field.type !== 'pins'
       ? []
-      : knownRows(
-          entries,
-          (e) => {
-            const plugs = base.startsWith('plugs') ? valueAt(e as Entry, 'plugs') : [valueAt(e as Entry, 'plug')];
-            return (Array.isArray(plugs) ? (plugs as (Entry | undefined)[]) : []).flatMap((p) =>
-              Array.isArray(p?.pins) ? [p.pins as string[]] : [],
-            );
-          },
-          base.startsWith('plugs') ? [] : (field.keys ?? []),
+      : withUsual(
+          (field.usual ?? []).map((u) => u.value as string[]),
+          knownRows(
+            entries,
+            (e) => {
+              const plugs = base.startsWith('plugs') ? valueAt(e as Entry, 'plugs') : [valueAt(e as Entry, 'plug')];
+              return (Array.isArray(plugs) ? (plugs as (Entry | undefined)[]) : []).flatMap((p) =>
+                Array.isArray(p?.pins) ? [p.pins as string[]] : [],
+              );
+            },
+            base.startsWith('plugs') ? [] : (field.keys ?? []),
+          ),
         ),
   );
+  // An order that was picked counts once it has been held against the drawing of one's own: its source says which.
+  const source = $derived((valueAt(entry, 'valueSources') as Record<string, Entry> | undefined)?.[field.path]);
+  const held = $derived(source?.text === heldAgainst ? true : source?.text === pickedOrder ? false : undefined);
+  function setOrder(pins: string[], isHeld: boolean) {
+    onchange(withSource(withValue(entry, field.path, pins), field.path, orderSource(isHeld)));
+  }
 
   function set(to: unknown) {
     onchange(withValue(entry, field.path, to));
@@ -148,7 +157,10 @@
     pins={Array.isArray(value) ? (value as string[]) : []}
     known={field.keys ?? []}
     rows={orders}
+    {held}
     onchange={set}
+    onpick={base === '' ? (pins) => setOrder(pins, false) : undefined}
+    onheld={(is) => setOrder(value as string[], is)}
   />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'wires'}
@@ -212,9 +224,13 @@
         inputmode="decimal"
         autocomplete="off"
         value={value === undefined ? '' : String(value)}
+        list={field.usual ? `${id}-usual` : undefined}
         onchange={(e: Event) => setNumber(textOf(e))}
         aria-invalid={error !== ''}
       />
+      {#if field.usual}<datalist id={`${id}-usual`}
+          >{#each field.usual as u (u.name)}<option value={String(u.value)}>{u.name}</option>{/each}</datalist
+        >{/if}
     {:else if field.type === 'words'}
       <Input
         {id}

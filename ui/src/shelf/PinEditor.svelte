@@ -10,12 +10,22 @@
     label: string;
     pins: string[];
     known: string[];
-    rows?: KnownRow[]; // orders that are stated elsewhere
+    rows?: KnownRow[]; // orders that are stated elsewhere, or usual
+    /** Whether an order that was picked has been held against the drawing; absent: none was. */
+    held?: boolean | undefined;
     onchange: (pins: string[] | undefined) => void;
+    /** An order that another thing has was picked; absent: it is as good as typed. */
+    onpick?: ((pins: string[]) => void) | undefined;
+    onheld?: (held: boolean) => void;
   }
-  let { id, label, pins, known, rows = [], onchange }: Props = $props();
+  let { id, label, pins, known, rows = [], held, onchange, onpick, onheld }: Props = $props();
   const words = (row: KnownRow) =>
-    `${row.pins.map((p) => p || '–').join(', ')} (${row.of.slice(0, 2).join(', ')}${row.of.length > 2 ? ' …' : ''})`;
+    `${row.pins.map((p) => p || '–').join(', ')} (${
+      row.usual ? 'usual' : row.of.slice(0, 2).join(', ') + (row.of.length > 2 ? ' …' : '')
+    })`;
+  function pick(row: KnownRow | undefined) {
+    if (row) (onpick ?? onchange)([...row.pins]);
+  }
 
   function set(at: number, text: string) {
     onchange(withPin(pins, at, text));
@@ -50,10 +60,7 @@
           { value: '', name: 'an order that is known' },
           ...rows.slice(0, 30).map((row, i) => ({ value: String(i), name: words(row) })),
         ]}
-        onchange={(e: Event) => {
-          const row = rows[Number((e.currentTarget as HTMLSelectElement).value || -1)];
-          if (row) onchange([...row.pins]);
-        }}
+        onchange={(e: Event) => pick(rows[Number((e.currentTarget as HTMLSelectElement).value || -1)])}
       />
     </div>
   {/if}
@@ -77,6 +84,13 @@
   <datalist id={`${id}-known`}
     >{#each known as k (k)}<option value={k}></option>{/each}</datalist
   >
+  {#if held !== undefined && pins.length > 0}<label class="held flex gap-2 items-center min-h-11"
+      ><input type="checkbox" checked={held} onchange={(e) => onheld?.(e.currentTarget.checked)} />
+      <span
+        >I have held it against the drawing of mine: pin 1 is where it says, and each pin is what it says. A wrong pin
+        destroys the unit; until then the wiring is a caution.</span
+      ></label
+    >{/if}
   <div class="buttons">
     <Button type="button" size="xs" color="alternative" onclick={() => onchange([...pins, ''])}>Add a pin</Button>
     {#if pins.length > 0}<Button
@@ -89,7 +103,7 @@
 </fieldset>
 
 <style>
-  label {
+  li label {
     font-family: var(--font-mono);
     text-align: center;
     border: 1px solid var(--soft);

@@ -26,6 +26,12 @@ export function withValue(entry: Entry, path: string, value: unknown): Entry {
   return copy;
 }
 
+/** The entry with what one of its values rests on. */
+export const withSource = (entry: Entry, path: string, source: Entry): Entry => ({
+  ...entry,
+  valueSources: { ...((entry.valueSources as Entry | undefined) ?? {}), [path]: source },
+});
+
 /** An id made from a name: lower-case letters, digits and hyphens; free among those taken. */
 export function idFor(name: string, taken: Set<string>): string {
   const plain =

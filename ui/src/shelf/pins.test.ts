@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { knownRows, parseRow, straight, withPin } from './pins';
+import { knownRows, orderSource, parseRow, straight, withPin, withUsual } from './pins';
 
 describe('a row of pins as it is typed', () => {
   it('takes a whole row at once, a dash for an empty slot', () => {
@@ -33,5 +33,23 @@ describe('orders of pins that are known', () => {
   it('leaves out what the pins here cannot be, and single pins', () => {
     expect(knownRows([of('A', 'supply', 'sda'), of('B', 'supply')], rowsOf, ['supply', 'ground'])).toEqual([]);
     expect(knownRows([of('A', 'supply', '')], rowsOf, ['supply'])).toHaveLength(1);
+  });
+});
+
+describe('usual orders', () => {
+  it('stand behind those that are known, each once', () => {
+    const known = [{ pins: ['supply', 'ground'], of: ['One'] }];
+    expect(
+      withUsual(
+        [
+          ['supply', 'ground'],
+          ['ground', 'supply'],
+        ],
+        known,
+      ),
+    ).toEqual([...known, { pins: ['ground', 'supply'], of: [], usual: true }]);
+  });
+  it('rest on common practice until they are held against a drawing', () => {
+    expect([orderSource(false).kind, orderSource(true).kind]).toEqual(['practice', 'measured']);
   });
 });
