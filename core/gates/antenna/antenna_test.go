@@ -551,3 +551,33 @@ func TestLimitsWithoutADatedDocumentAreACautionAtMost(t *testing.T) {
 		assert.True(t, found, "%+v", source)
 	}
 }
+
+// A plug that was taken to be the usual one is a caution until somebody has looked at it; one
+// looked at is none, on whichever sheet.
+func TestAPlugNobodyHasLookedAt(t *testing.T) {
+	usual := gear.Source{Kind: gear.Practice, Text: "picked as one that goes on"}
+	looked := gear.Source{Kind: gear.Measured, Text: "looked at one's own"}
+	for _, c := range []struct {
+		sheet gear.Source
+		plug  *gear.Source
+		looks bool
+	}{
+		{looked, nil, false}, {looked, &usual, true}, {usual, nil, true}, {usual, &looked, false},
+	} {
+		set := sample.Set()
+		plan := caseOf(set, sample.Pair(), "right", "right")
+		for i := range set.Antennas {
+			set.Antennas[i].Source = c.sheet
+			if c.plug != nil {
+				set.Antennas[i].ValueSources = map[string]gear.Source{"plug": *c.plug}
+			}
+		}
+		findings := antenna.Check(plan)
+		at := slices.IndexFunc(findings, func(f verdict.Finding) bool { return f.Code == antenna.CodeLook })
+		assert.Equal(t, c.looks, at >= 0, c)
+		if at >= 0 {
+			assert.Equal(t, verdict.Caution, findings[at].Level)
+			assert.Contains(t, findings[at].Says, "nobody has looked at this one")
+		}
+	}
+}

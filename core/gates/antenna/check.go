@@ -39,6 +39,7 @@ const (
 	CodeDeaf     verdict.Code = "antenna.no-partner"
 	CodeStands   verdict.Code = "antenna.stands"
 	CodeSecured  verdict.Code = "antenna.secured"
+	CodeLook     verdict.Code = "antenna.look-at-plug"
 	CodeFits     verdict.Code = "antenna.fits"
 )
 
@@ -204,6 +205,10 @@ func (p *pair) checkPlug(e *end, a *gear.Antenna, add adder) []verdict.Finding {
 			missing = verdict.GearValue(&a.Entry, "plug", "plug")
 		}
 		return []verdict.Finding{verdict.CannotTell(verdict.Antenna, CodeUnknown, e.label, missing)}
+	}
+	if a.SourceOf("plug").Kind == gear.Practice {
+		add(CodeLook, verdict.Caution, "%s is sold with several plugs, and nobody has looked at this one: see that it "+
+			"goes onto %s and makes contact before anything sends, and say so at its plug.", a.Label(), e.label)
 	}
 	switch {
 	case a.Onto(e.port):

@@ -464,7 +464,7 @@ func TestStatementsAtOddsAreUnknown(t *testing.T) {
 	l := solved(t, r).Links[0]
 	assert.False(t, l.Met)
 	assert.Contains(t, l.Says,
-		"unknown: second-old-eyes (common practice) and other (common practice) contradict each other: they name "+
+		"unknown: second-old-eyes (measured) and other (measured) contradict each other: they name "+
 			"different controllers")
 }
 

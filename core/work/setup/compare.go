@@ -1,6 +1,7 @@
 package setup
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -189,37 +190,54 @@ func onOff(on bool) string {
 	return "off"
 }
 
-// features switches on what the plan takes. The OSD feature stays on although the
-// board's own chip draws nothing: it is what makes the board send.
+// feature is one that a fit takes, and why.
+type feature struct {
+	code      verdict.Code
+	name, why string
+}
+
+// featuresOf are the features that a fit takes, of those its firmware has. The OSD feature is
+// one although the board's own chip draws nothing: it is what makes the board send.
+func featuresOf(c fleet.Case, runs *gear.FlightFirmware) (list []feature) {
+	if _, _, hasUnit := c.AirUnit(); hasUnit {
+		list = append(list, feature{CodeOSDFeature, gear.FeatureOSD,
+			"it makes the board send, though its own chip draws nothing"})
+	}
+	list = append(list, feature{CodeFeature, gear.FeatureRXSerial, "the sticks come in on a serial port"})
+	if runs.NeedsTelemetry != nil && *runs.NeedsTelemetry {
+		list = append(list, feature{CodeFeature, gear.FeatureTelemetry, runs.Label() + " only sends back with it"})
+	}
+	return slices.DeleteFunc(list, func(f feature) bool {
+		_, has := runs.Features[f.name]
+		return !has
+	})
+}
+
+// features switches on what the plan takes.
 func (w *comparing) features() {
-	set := func(code verdict.Code, name, why string) {
-		n, ok := w.runs.Features[name]
-		if !ok {
-			return
-		}
-		bit := uint32(1) << n
-		w.row(verdict.OSD, code, "feature "+name, "on", onOff(w.found.Features&bit != 0), why, "switch it on")
+	for _, f := range featuresOf(w.Case, w.runs) {
+		bit := uint32(1) << w.runs.Features[f.name]
+		w.row(verdict.OSD, f.code, "feature "+f.name, "on", onOff(w.found.Features&bit != 0), f.why, "switch it on")
 		w.Target.Features |= bit
 	}
-	if _, _, hasUnit := w.AirUnit(); hasUnit {
-		set(CodeOSDFeature, gear.FeatureOSD, "it makes the board send, though its own chip draws nothing")
+}
+
+// providerOf is the receiver protocol a board is set to; empty where its sheet has no name
+// for the number.
+func providerOf(runs *gear.FlightFirmware, found State) string {
+	for name, n := range runs.Providers {
+		if n == found.Provider {
+			return name
+		}
 	}
-	set(CodeFeature, gear.FeatureRXSerial, "the sticks come in on a serial port")
-	if w.runs.NeedsTelemetry != nil && *w.runs.NeedsTelemetry {
-		set(CodeFeature, gear.FeatureTelemetry, w.runs.Label()+" only sends back with it")
-	}
+	return ""
 }
 
 // receiver sets the protocol of the sticks and the channel order.
 func (w *comparing) receiver() {
 	if name, ok := control.Protocol(w.Case, w.runs); ok {
 		number := w.runs.Providers[name]
-		found := fmt.Sprintf("number %d", w.found.Provider)
-		for other, n := range w.runs.Providers {
-			if n == w.found.Provider {
-				found = other
-			}
-		}
+		found := cmp.Or(providerOf(w.runs, w.found), fmt.Sprintf("number %d", w.found.Provider))
 		w.row(verdict.Control, CodeReceiver, "receiver protocol", name, found, "what the sticks come as", "set it to "+name)
 		w.Target.Provider = number
 	}

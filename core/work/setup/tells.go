@@ -9,6 +9,7 @@ import (
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/gates/control"
 )
 
 // Tell is one thing a board says of what is on a quad today, beside what is noted of it.
@@ -21,10 +22,16 @@ type Tell struct {
 	Note  string `json:"note,omitempty"` // why it cannot be taken over, or what is left out
 	// Patch notes it; nil: there is nothing to take over.
 	Patch *fleet.Patch `json:"-"`
+	Takes bool         `json:"takes"` // it can be taken over
 }
 
-// Takes says whether it can be taken over.
-func (t *Tell) Takes() bool { return t.Patch != nil && !t.Same }
+// settled marks those that can be taken over.
+func settled(list []Tell) []Tell {
+	for i := range list {
+		list[i].Takes = list[i].Patch != nil && !list[i].Same
+	}
+	return list
+}
 
 // The things a board tells.
 const (
@@ -33,6 +40,8 @@ const (
 	TellsOrder    = "order"
 	TellsSwitches = "switches"
 	TellsOSD      = "osd"
+	TellsReceiver = "receiver"
+	TellsFeatures = "features"
 )
 
 const notNoted = "not noted"
@@ -48,11 +57,51 @@ func Tells(c fleet.Case, found State) []Tell {
 		return list
 	}
 	t := telling{c, found, runs}
-	list = append(list, t.ports(), t.order(), t.switches())
+	list = append(list, t.ports())
+	list = append(list, t.receiver()...)
+	list = append(list, t.features(), t.order(), t.switches())
 	if !found.Without(LacksOSD) {
 		list = append(list, t.osd())
 	}
-	return list
+	return settled(list)
+}
+
+// receiver is what the sticks come as, where they come in on a serial port: that belongs to
+// the receiver or the unit they come from, and is not noted of the quad.
+func (t telling) receiver() []Tell {
+	bit, ok := t.runs.Features[gear.FeatureRXSerial]
+	if ok && t.found.Features&(1<<bit) == 0 {
+		return nil
+	}
+	tell := Tell{Key: TellsReceiver, Label: "what the sticks come as", Noted: notNoted, Is: providerOf(t.runs, t.found)}
+	if tell.Is == "" {
+		tell.Is = fmt.Sprintf("number %d, which the firmware's sheet has no name for", t.found.Provider)
+	}
+	if name, ok := control.Protocol(t.Case, t.runs); ok {
+		tell.Noted = name
+	}
+	if tell.Same = tell.Noted == tell.Is; !tell.Same {
+		tell.Note = "pick the receiver that is on it, or enter what it speaks"
+	}
+	return []Tell{tell}
+}
+
+// features are those that what is on the quad takes, and whether they are on.
+func (t telling) features() Tell {
+	tell := Tell{Key: TellsFeatures, Label: "features it takes", Same: true}
+	var takes, off []string
+	for _, f := range featuresOf(t.Case, t.runs) {
+		takes = append(takes, f.name)
+		if t.found.Features&(1<<t.runs.Features[f.name]) == 0 {
+			off = append(off, f.name)
+			tell.Note, tell.Same = "switch it on: "+f.why, false
+		}
+	}
+	tell.Noted, tell.Is = strings.Join(takes, ", ")+" on", "all of them on"
+	if len(off) > 0 {
+		tell.Is = strings.Join(off, ", ") + " off"
+	}
+	return tell
 }
 
 // runsOf is the flight firmware that calls itself as the board does: the one noted where

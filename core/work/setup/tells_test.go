@@ -22,7 +22,12 @@ func TestABoardTellsWhatIsOnIt(t *testing.T) {
 	require.True(t, ok)
 	bare := planned(sample.Set(), func(f *fleet.Fit) { f.Flight, f.Ports = fleet.Flight{}, nil })
 	for _, tell := range setup.Tells(bare, of) {
-		assert.True(t, tell.Takes(), tell.Key)
+		if tell.Patch == nil { // what belongs to no fit is told, and noted nowhere
+			assert.Contains(t, []string{setup.TellsReceiver, setup.TellsFeatures}, tell.Key)
+			assert.True(t, tell.Same, tell)
+			continue
+		}
+		assert.True(t, tell.Takes, tell.Key)
 		assert.Equal(t, "not noted", tell.Noted, tell.Key)
 		for _, again := range setup.Tells(bare, of) { // each on what the others left
 			if again.Key == tell.Key {
@@ -38,7 +43,7 @@ func TestABoardTellsWhatIsOnIt(t *testing.T) {
 	assert.Contains(t, bare.Fit.Ports, fleet.Port{UART: 3, Use: fleet.UseRC})
 	for _, tell := range setup.Tells(bare, of) {
 		assert.True(t, tell.Same, "%s: %s, %s", tell.Key, tell.Noted, tell.Is)
-		assert.False(t, tell.Takes())
+		assert.False(t, tell.Takes)
 	}
 }
 
@@ -51,7 +56,7 @@ func TestWhatABoardCannotTell(t *testing.T) {
 	other.Variant = "XXXX"
 	list := setup.Tells(c, other)
 	require.Len(t, list, 1)
-	assert.False(t, list[0].Takes())
+	assert.False(t, list[0].Takes)
 	assert.Contains(t, list[0].Note, "calls itself XXXX")
 
 	of.Modes = append(of.Modes, setup.Range{Mode: 99, Aux: 3, FromUS: 1300, ToUS: 1700})
@@ -159,4 +164,37 @@ func TestATextTellsWhatItNames(t *testing.T) {
 		_, err := setup.TellsText(c, text)
 		assert.ErrorContains(t, err, why)
 	}
+}
+
+// What the sticks come as and the features that are off are told, though no fit holds them.
+func TestABoardTellsItsReceiverAndFeatures(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	runs := sample.Set().FlightFirmware[0]
+	of, ok := setup.Of(c)
+	require.True(t, ok)
+	tells := func() map[string]setup.Tell {
+		out := map[string]setup.Tell{}
+		for _, tell := range setup.Tells(c, of) {
+			out[tell.Key] = tell
+		}
+		return out
+	}
+	assert.True(t, tells()[setup.TellsReceiver].Same)
+	assert.Equal(t, "sbus", tells()[setup.TellsReceiver].Is)
+
+	of.Provider = 99
+	tell := tells()[setup.TellsReceiver]
+	assert.False(t, tell.Same || tell.Takes)
+	assert.Contains(t, tell.Is, "number 99")
+	assert.Contains(t, tell.Note, "pick the receiver")
+
+	of.Features &^= 1 << runs.Features[gear.FeatureOSD]
+	tell = tells()[setup.TellsFeatures]
+	assert.False(t, tell.Same || tell.Takes)
+	assert.Equal(t, "osd off", tell.Is)
+	assert.Contains(t, tell.Note, "makes the board send")
+
+	of.Features = 0
+	_, told := tells()[setup.TellsReceiver]
+	assert.False(t, told, "no receiver on a serial port: what it would be set to says nothing")
 }

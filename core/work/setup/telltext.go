@@ -28,7 +28,7 @@ func TellsText(c fleet.Case, text string) ([]Tell, error) {
 	if ports, ok := (telling{c, found, runs}).portsOf(&read); ok {
 		list = append(list, ports)
 	}
-	return list, nil
+	return settled(list), nil
 }
 
 // readBy reads a text by the words of the flight firmware that it says it is of.

@@ -5070,6 +5070,7 @@ export interface components {
             note?: string;
             noted: string;
             same: boolean;
+            takes: boolean;
         };
         SetupWorn: {
             held: components["schemas"]["SetupHeld"][];

@@ -14,11 +14,10 @@
   const id = $props.id();
 
   const open = $derived(tells.filter((t) => !t.same));
+  const takes = $derived(open.filter((t) => t.takes));
   let left = $state.raw<string[]>([]);
-  const taken = $derived(open.filter((t) => !left.includes(t.key)).map((t) => t.key));
+  const taken = $derived(takes.filter((t) => !left.includes(t.key)).map((t) => t.key));
   const toggle = (key: string) => (left = left.includes(key) ? left.filter((k) => k !== key) : [...left, key]);
-  // A lone row without a note is all that was said; one with a note could not be read.
-  const readable = $derived(tells.length > 1 || !tells[0]?.note);
 </script>
 
 <section class="panel mb-3 px-4 py-3" aria-labelledby={id}>
@@ -42,7 +41,7 @@
           {#each open as t (t.key)}
             <tr>
               <td
-                >{#if readable}<input
+                >{#if t.takes}<input
                     type="checkbox"
                     aria-label={`note ${t.label} as it is ${of ? 'there' : 'on the board'}`}
                     checked={!left.includes(t.key)}
@@ -59,7 +58,7 @@
         </tbody>
       </table>
     </div>
-    {#if readable}<p class="buttons mt-2">
+    {#if takes.length > 0}<p class="buttons mt-2">
         <button type="button" class="button main" disabled={busy || taken.length === 0} onclick={() => ontake(taken)}
           >Note {taken.length === 1 ? 'it' : `these ${taken.length}`} as on it today</button
         >

@@ -10,7 +10,7 @@
   import { placeable, type Outline } from './outline';
   import OutlineEditor from './OutlineEditor.svelte';
   import PinEditor from './PinEditor.svelte';
-  import { heldAgainst, knownRows, orderSource, pickedOrder, withUsual, type HarnessWire } from './pins';
+  import { heldAgainst, knownRows, lookedAt, orderSource, pickedOrder, withUsual, type HarnessWire } from './pins';
   import RefsField from './RefsField.svelte';
   import WireEditor from './WireEditor.svelte';
 
@@ -66,6 +66,20 @@
   // An order that was picked counts once it has been held against the drawing of one's own: its source says which.
   const source = $derived((valueAt(entry, 'valueSources') as Record<string, Entry> | undefined)?.[field.path]);
   const held = $derived(source?.text === heldAgainst ? true : source?.text === pickedOrder ? false : undefined);
+  // Any other value that rests on practice alone can be looked at on one's own.
+  const looked = $derived(
+    value === undefined || base !== ''
+      ? undefined
+      : source?.text === lookedAt
+        ? true
+        : source?.kind === 'practice'
+          ? false
+          : undefined,
+  );
+  function setLooked(is: boolean) {
+    const to = is ? { kind: 'measured', text: lookedAt } : { kind: 'practice', text: 'as is usual: look at yours' };
+    onchange(withSource(entry, field.path, to));
+  }
   function setOrder(pins: string[], isHeld: boolean) {
     onchange(withSource(withValue(entry, field.path, pins), field.path, orderSource(isHeld)));
   }
@@ -258,5 +272,9 @@
           .filter(Boolean)
           .join('; ')}
       </p>{/if}
+    {#if looked !== undefined}<label class="flex gap-2 items-center min-h-11"
+        ><input type="checkbox" checked={looked} onchange={(e) => setLooked(e.currentTarget.checked)} /> I have looked at
+        mine: it is so</label
+      >{/if}
   </div>
 {/if}

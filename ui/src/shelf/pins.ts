@@ -64,6 +64,7 @@ export function straight(colours: string[], bare: boolean, old: HarnessWire[]): 
 /** What an order of something else rests on, and what it rests on once it is held against one's own drawing. */
 export const pickedOrder = "an order that others have, not yet held against the drawing of one's own";
 export const heldAgainst = "held against the drawing of one's own";
+export const lookedAt = "looked at one's own";
 export const orderSource = (held: boolean) => ({
   kind: held ? 'measured' : 'practice',
   text: held ? heldAgainst : pickedOrder,
