@@ -134,6 +134,12 @@ func tellRuns(c fleet.Case, found State, runs *gear.FlightFirmware) Tell {
 	}
 	t.Is = strings.TrimSpace(runs.Label() + " " + string(found.Version))
 	r := c.Fit.Runs
+	if !found.Version.Known() { // what is noted of the same firmware says more
+		t.Note = "which release is not said"
+		if t.Same = r != nil && r.ID == runs.ID; t.Same {
+			return t
+		}
+	}
 	t.Same = r != nil && r.ID == runs.ID && r.Version.Known() && r.Version.Compare(found.Version) == 0
 	t.Patch = &fleet.Patch{Runs: &fleet.Runs{ID: runs.ID, Version: found.Version}}
 	return t

@@ -154,6 +154,19 @@ func TestATextTellsWhatItNames(t *testing.T) {
 	list, err = setup.TellsText(c, head+"rate is 3\n; end")
 	require.NoError(t, err)
 	assert.Len(t, list, 1, "it names no port")
+
+	// A sheet of the same firmware without its words does not keep them from being read, and a text
+	// that does not say its release takes none away.
+	bare := set.FlightFirmware[0]
+	bare.ID, bare.Text = "bare", nil
+	set.FlightFirmware = append(set.FlightFirmware, bare)
+	noted := planned(set, func(f *fleet.Fit) { f.Runs = &fleet.Runs{ID: "bare", Version: "4.5"} })
+	set.FlightFirmware[0].Text.Head = []string{"of {firmware} {version}", "of {firmware}"}
+	list, err = setup.TellsText(noted, "; of "+bare.Variant+"\nport 0 carries goggles\n; end")
+	require.NoError(t, err)
+	assert.True(t, list[0].Same && !list[0].Takes)
+	assert.Len(t, list, 2)
+	set.FlightFirmware[0].Text.Head = []string{"of {firmware} {version}", "board {board}"}
 	for text, why := range map[string]string{
 		"port 1 carries sticks\n; end":         "does not say",
 		"; of XXXX 4.5\n; end":                 "does not say",

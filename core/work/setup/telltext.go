@@ -16,7 +16,7 @@ import (
 // is as the release comes, so what it does not name stays as it is noted. It fails where no
 // flight firmware states the words it is in, and where it is more than one text.
 func TellsText(c fleet.Case, text string) ([]Tell, error) {
-	read, runs, err := readBy(c, text)
+	read, words, err := readBy(c, text)
 	if err != nil {
 		return nil, err
 	}
@@ -24,15 +24,16 @@ func TellsText(c fleet.Case, text string) ([]Tell, error) {
 		return nil, errors.New("it is more than one text: it goes on after its end, or names two boards")
 	}
 	found := State{Variant: read.Firmware, Version: read.Version}
+	runs, _ := runsOf(c, found)
 	list := []Tell{tellRuns(c, found, runs)}
-	if ports, ok := (telling{c, found, runs}).portsOf(&read); ok {
+	if ports, ok := (telling{c, found, runs}).portsOf(words, &read); ok {
 		list = append(list, ports)
 	}
 	return settled(list), nil
 }
 
 // readBy reads a text by the words of the flight firmware that it says it is of.
-func readBy(c fleet.Case, text string) (settext.Text, *gear.FlightFirmware, error) {
+func readBy(c fleet.Case, text string) (settext.Text, *gear.SettingsText, error) {
 	var fault error
 	for _, f := range gear.All[*gear.FlightFirmware](c.Library) {
 		if f.Text == nil {
@@ -43,11 +44,8 @@ func readBy(c fleet.Case, text string) (settext.Text, *gear.FlightFirmware, erro
 			fault = err
 			continue
 		}
-		if read.Firmware == "" || read.Firmware != f.Variant {
-			continue
-		}
-		if runs, ok := runsOf(c, State{Variant: read.Firmware}); ok {
-			return read, runs, nil
+		if read.Firmware != "" && read.Firmware == f.Variant {
+			return read, f.Text, nil
 		}
 	}
 	if fault != nil {
@@ -59,12 +57,12 @@ func readBy(c fleet.Case, text string) (settext.Text, *gear.FlightFirmware, erro
 
 // portsOf are the serial ports as they are noted, with those a text names as it has them;
 // false where it names none.
-func (t telling) portsOf(text *settext.Text) (Tell, bool) {
+func (t telling) portsOf(words *gear.SettingsText, text *settext.Text) (Tell, bool) {
 	told := map[int]fleet.Use{}
 	unknown := map[int]bool{}
 	for i := range text.Lines {
 		line := &text.Lines[i]
-		word, _ := t.runs.Text.Word(line.Key)
+		word, _ := words.Word(line.Key)
 		uart, ok := word.UART(line.Key)
 		if !ok {
 			continue
