@@ -5,8 +5,8 @@ export default defineConfig({
   outputDir: '.out',
   fullyParallel: true,
   workers: 2,
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 }, // a laden machine takes its time,
   retries: 0,
   reporter: [['list']],
   use: {
