@@ -16,7 +16,7 @@ const shots = [
   { name: 'swap-antenna', hash: '/swap/wallower/antenna', viewport: desk, dark: true },
   { name: 'swap-osd', hash: '/swap/wallower/osd', viewport: desk },
   { name: 'swap-room', hash: '/swap/quern/mount', viewport: { width: 1280, height: 1180 }, to: 'Where it lies' },
-  { name: 'flight-board', hash: '/board/rynd', viewport: desk, board: true },
+  { name: 'flight-board', hash: '/board/rynd', viewport: { width: 1280, height: 1640 }, board: true },
   {
     name: 'candidates',
     hash: '/candidates/damsel?only=ways&open=kit:compact-damsel',

@@ -62,9 +62,10 @@ type Field struct {
 	About    string   `json:"about,omitempty"`   // what it is, in a sentence
 	Measure  string   `json:"measure,omitempty"` // how who has it in hand finds it out
 	Required bool     `json:"required"`
-	Rare     bool     `json:"rare"`    // asked for only where it has a value
-	Whole    bool     `json:"whole"`   // a whole number
-	Numbers  bool     `json:"numbers"` // words that are numbers
+	Confirm  bool     `json:"confirm,omitempty"` // from common practice it counts once it is held against one's own
+	Rare     bool     `json:"rare"`              // asked for only where it has a value
+	Whole    bool     `json:"whole"`             // a whole number
+	Numbers  bool     `json:"numbers"`           // words that are numbers
 	Options  []Choice `json:"options,omitempty"`
 	Usual    []Usual  `json:"usual,omitempty"`  // values many have, to pick and hold against one's own
 	Kinds    []string `json:"kinds,omitempty"`  // of the entries that can be named
@@ -284,7 +285,8 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	}
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
 		About: text(part, "description"), Measure: text(part, "x-measure"), Required: at.required || part["x-needed"] == true,
-		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
+		Confirm: part["x-confirm"] == true,
+		Rare:    part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
 		Pattern: text(part, "pattern"), With: at.with}
 	b.typed(&f, part, at)
 	f.Usual = append(usualOf(part), usualOf(b.resolved(member(part, "items")))...)

@@ -201,6 +201,7 @@ func TestUsualValuesAreTaken(t *testing.T) {
 			look(kind, f.Fields)
 			for _, u := range f.Usual {
 				offered[kind+" "+f.Path]++
+				assert.Equal(t, f.Type == format.FieldPins, f.Confirm, "an order counts once it is held against a drawing")
 				assert.NotEmpty(t, u.Name)
 				switch f.Type {
 				case format.FieldPins:

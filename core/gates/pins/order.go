@@ -22,8 +22,8 @@ func (l *loom) checkOrders() (findings []verdict.Finding) {
 		}
 		seen[plug] = true
 		says := fmt.Sprintf("The order of the pins of %s is one that others have, and nobody has held it "+
-			"against its drawing: a wrong pin destroys the unit. Hold it against the drawing, and say so at "+
-			"its pins, before anything is plugged in.", of)
+			"against its drawing: a wrong pin destroys the unit. Hold it against the drawing, and say so where "+
+			"its pins are stated, before anything is plugged in.", of)
 		findings = append(findings, verdict.Finding{Code: CodeOrder, Level: verdict.Caution, Subject: of,
 			Source: owner.SourceOf(field).String(), Says: says})
 	}

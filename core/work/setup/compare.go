@@ -3,6 +3,7 @@ package setup
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -225,8 +226,8 @@ func (w *comparing) features() {
 // providerOf is the receiver protocol a board is set to; empty where its sheet has no name
 // for the number.
 func providerOf(runs *gear.FlightFirmware, found State) string {
-	for name, n := range runs.Providers {
-		if n == found.Provider {
+	for _, name := range slices.Sorted(maps.Keys(runs.Providers)) {
+		if runs.Providers[name] == found.Provider {
 			return name
 		}
 	}

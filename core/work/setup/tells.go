@@ -77,10 +77,10 @@ func (t telling) receiver() []Tell {
 	if tell.Is == "" {
 		tell.Is = fmt.Sprintf("number %d, which the firmware's sheet has no name for", t.found.Provider)
 	}
-	if name, ok := control.Protocol(t.Case, t.runs); ok {
-		tell.Noted = name
+	if name, ok := control.Protocol(t.Case, t.runs); ok { // two may go by one number
+		tell.Noted, tell.Same = name, t.runs.Providers[name] == t.found.Provider
 	}
-	if tell.Same = tell.Noted == tell.Is; !tell.Same {
+	if !tell.Same {
 		tell.Note = "pick the receiver that is on it, or enter what it speaks"
 	}
 	return []Tell{tell}
@@ -88,18 +88,17 @@ func (t telling) receiver() []Tell {
 
 // features are those that what is on the quad takes, and whether they are on.
 func (t telling) features() Tell {
-	tell := Tell{Key: TellsFeatures, Label: "features it takes", Same: true}
-	var takes, off []string
+	tell := Tell{Key: TellsFeatures, Label: "features it takes"}
+	var takes, off, why []string
 	for _, f := range featuresOf(t.Case, t.runs) {
 		takes = append(takes, f.name)
 		if t.found.Features&(1<<t.runs.Features[f.name]) == 0 {
-			off = append(off, f.name)
-			tell.Note, tell.Same = "switch it on: "+f.why, false
+			off, why = append(off, f.name), append(why, f.why)
 		}
 	}
-	tell.Noted, tell.Is = strings.Join(takes, ", ")+" on", "all of them on"
-	if len(off) > 0 {
-		tell.Is = strings.Join(off, ", ") + " off"
+	tell.Noted, tell.Is, tell.Same = strings.Join(takes, ", ")+" on", "all of them on", len(off) == 0
+	if !tell.Same {
+		tell.Is, tell.Note = strings.Join(off, ", ")+" off", "to be switched on: "+strings.Join(why, "; ")
 	}
 	return tell
 }

@@ -207,6 +207,10 @@ func TestABoardTellsItsReceiverAndFeatures(t *testing.T) {
 	assert.Equal(t, "osd off", tell.Is)
 	assert.Contains(t, tell.Note, "makes the board send")
 
+	of.Features = 1 << runs.Features[gear.FeatureRXSerial]
+	for range 20 { // whatever order a map goes in
+		assert.Equal(t, tells(), tells())
+	}
 	of.Features = 0
 	_, told := tells()[setup.TellsReceiver]
 	assert.False(t, told, "no receiver on a serial port: what it would be set to says nothing")

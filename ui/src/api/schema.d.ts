@@ -3042,6 +3042,7 @@ export interface components {
         };
         Field: {
             about?: string;
+            confirm?: boolean;
             fields?: components["schemas"]["Field"][];
             from?: string;
             hint?: string;

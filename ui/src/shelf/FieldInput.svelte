@@ -3,14 +3,24 @@
   import { Input, Select } from 'flowbite-svelte';
   import type { ShelfEntry } from '../api/client.svelte';
   import ChoicesField from './ChoicesField.svelte';
-  import { parseNumber, parseWords, valueAt, withSource, withValue, type Entry } from './entry';
+  import {
+    fromOthers,
+    heldAgainst,
+    heldAgainstOwn,
+    parseNumber,
+    parseWords,
+    valueAt,
+    withSource,
+    withValue,
+    type Entry,
+  } from './entry';
   import { controlID, within, type Choice, type Field } from './forms';
   import ListField from './ListField.svelte';
   import MapField from './MapField.svelte';
   import { placeable, type Outline } from './outline';
   import OutlineEditor from './OutlineEditor.svelte';
   import PinEditor from './PinEditor.svelte';
-  import { heldAgainst, knownRows, lookedAt, orderSource, pickedOrder, withUsual, type HarnessWire } from './pins';
+  import { knownRows, withUsual, type HarnessWire } from './pins';
   import RefsField from './RefsField.svelte';
   import WireEditor from './WireEditor.svelte';
 
@@ -45,44 +55,26 @@
       .map(([at, says]) => `${at.slice(path.length + 1)}: ${says}`),
   );
 
-  // The orders of pins that other entries have in the same place, and those that are usual.
+  // What counts from common practice once it is held against one's own, such as the order of pins.
+  const confirms = $derived(field.confirm === true && base === '');
+  const held = $derived(confirms && value !== undefined ? heldAgainst(entry, field.path) : undefined);
+  function hold(is: boolean, to = value) {
+    onchange(withSource(withValue(entry, field.path, to), field.path, is ? heldAgainstOwn : fromOthers));
+  }
+  // The orders of pins that other entries have in the same place, and those that are usual: only where
+  // one that is picked can be confirmed.
   const orders = $derived(
-    field.type !== 'pins'
-      ? []
-      : withUsual(
+    confirms && field.type === 'pins'
+      ? withUsual(
           (field.usual ?? []).map((u) => u.value as string[]),
-          knownRows(
-            entries,
-            (e) => {
-              const plugs = base.startsWith('plugs') ? valueAt(e as Entry, 'plugs') : [valueAt(e as Entry, 'plug')];
-              return (Array.isArray(plugs) ? (plugs as (Entry | undefined)[]) : []).flatMap((p) =>
-                Array.isArray(p?.pins) ? [p.pins as string[]] : [],
-              );
-            },
-            base.startsWith('plugs') ? [] : (field.keys ?? []),
-          ),
-        ),
+          knownRows(entries, (e) => pinsAt(e as Entry, field.path), field.keys ?? []),
+        )
+      : [],
   );
-  // An order that was picked counts once it has been held against the drawing of one's own: its source says which.
-  const source = $derived((valueAt(entry, 'valueSources') as Record<string, Entry> | undefined)?.[field.path]);
-  const held = $derived(source?.text === heldAgainst ? true : source?.text === pickedOrder ? false : undefined);
-  // Any other value that rests on practice alone can be looked at on one's own.
-  const looked = $derived(
-    value === undefined || base !== ''
-      ? undefined
-      : source?.text === lookedAt
-        ? true
-        : source?.kind === 'practice'
-          ? false
-          : undefined,
-  );
-  function setLooked(is: boolean) {
-    const to = is ? { kind: 'measured', text: lookedAt } : { kind: 'practice', text: 'as is usual: look at yours' };
-    onchange(withSource(entry, field.path, to));
-  }
-  function setOrder(pins: string[], isHeld: boolean) {
-    onchange(withSource(withValue(entry, field.path, pins), field.path, orderSource(isHeld)));
-  }
+  const pinsAt = (e: Entry, at: string) => {
+    const pins = valueAt(e, at);
+    return Array.isArray(pins) ? [pins as string[]] : [];
+  };
 
   function set(to: unknown) {
     onchange(withValue(entry, field.path, to));
@@ -173,8 +165,8 @@
     rows={orders}
     {held}
     onchange={set}
-    onpick={base === '' ? (pins) => setOrder(pins, false) : undefined}
-    onheld={(is) => setOrder(value as string[], is)}
+    onpick={(pins) => hold(false, pins)}
+    onheld={hold}
   />
   {#each error ? [error] : inRow as says (says)}<p class="bad" role="alert">{says}</p>{/each}
 {:else if field.type === 'wires'}
@@ -272,9 +264,9 @@
           .filter(Boolean)
           .join('; ')}
       </p>{/if}
-    {#if looked !== undefined}<label class="flex gap-2 items-center min-h-11"
-        ><input type="checkbox" checked={looked} onchange={(e) => setLooked(e.currentTarget.checked)} /> I have looked at
-        mine: it is so</label
+    {#if held !== undefined}<label class="flex gap-2 items-center min-h-11"
+        ><input type="checkbox" checked={held} onchange={(e) => hold(e.currentTarget.checked)} /> I have looked at mine: it
+        is so</label
       >{/if}
   </div>
 {/if}

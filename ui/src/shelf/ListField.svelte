@@ -1,6 +1,6 @@
 <script lang="ts">
   // A list of groups of fields, such as the releases of a device.
-  import { Button, Select } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import type { ShelfEntry } from '../api/client.svelte';
   import type { Entry } from './entry';
   import FieldInput from './FieldInput.svelte';
@@ -55,21 +55,16 @@
     onclick={() => onchange([...items, {}])}
     aria-label={`Add to ${field.label}`}>Add one</Button
   >
-  {#if field.usual}<Select
+  {#if field.usual}<select
       class="max-w-60"
-      size="sm"
-      placeholder=""
       aria-label={`Add a usual one to ${field.label}`}
-      value=""
-      items={[
-        { value: '', name: 'or a usual one' },
-        ...field.usual.map((u, i) => ({ value: String(i), name: u.name })),
-      ]}
-      onchange={(e: Event) => {
-        const control = e.currentTarget as HTMLSelectElement;
-        const picked = field.usual?.[Number(control.value || -1)];
-        control.value = ''; // the next may be picked, or the same again
+      onchange={(e) => {
+        const picked = field.usual?.[e.currentTarget.selectedIndex - 1];
+        e.currentTarget.selectedIndex = 0; // the next may be picked, or the same again
         if (picked) onchange([...items, { ...(picked.value as Entry) }]);
       }}
-    />{/if}
+    >
+      <option>or a usual one</option>
+      {#each field.usual as u (u.name)}<option>{u.name}</option>{/each}
+    </select>{/if}
 </FieldSet>

@@ -10,21 +10,21 @@
     label: string;
     pins: string[];
     known: string[];
-    rows?: KnownRow[]; // orders that are stated elsewhere, or usual
-    /** Whether an order that was picked has been held against the drawing; absent: none was. */
-    held?: boolean | undefined;
+    rows: KnownRow[]; // orders that are stated elsewhere, or usual
+    /** Whether an order that others have has been held against the drawing; undefined: it is one's own. */
+    held: boolean | undefined;
     onchange: (pins: string[] | undefined) => void;
-    /** An order that another thing has was picked; absent: it is as good as typed. */
-    onpick?: ((pins: string[]) => void) | undefined;
-    onheld?: (held: boolean) => void;
+    /** An order that others have was picked. */
+    onpick: (pins: string[]) => void;
+    onheld: (held: boolean) => void;
   }
-  let { id, label, pins, known, rows = [], held, onchange, onpick, onheld }: Props = $props();
+  let { id, label, pins, known, rows, held, onchange, onpick, onheld }: Props = $props();
   const words = (row: KnownRow) =>
     `${row.pins.map((p) => p || '–').join(', ')} (${
       row.usual ? 'usual' : row.of.slice(0, 2).join(', ') + (row.of.length > 2 ? ' …' : '')
     })`;
   function pick(row: KnownRow | undefined) {
-    if (row) (onpick ?? onchange)([...row.pins]);
+    if (row) onpick([...row.pins]);
   }
 
   function set(at: number, text: string) {
@@ -85,7 +85,7 @@
     >{#each known as k (k)}<option value={k}></option>{/each}</datalist
   >
   {#if held !== undefined && pins.length > 0}<label class="held flex gap-2 items-center min-h-11"
-      ><input type="checkbox" checked={held} onchange={(e) => onheld?.(e.currentTarget.checked)} />
+      ><input type="checkbox" checked={held} onchange={(e) => onheld(e.currentTarget.checked)} />
       <span
         >I have held it against the drawing of mine: pin 1 is where it says, and each pin is what it says. A wrong pin
         destroys the unit; until then the wiring is a caution.</span

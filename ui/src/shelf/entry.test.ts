@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { idFor, parseNumber, parseWords, takeable, valueAt, withRead, withValue } from './entry';
+import {
+  fromOthers,
+  heldAgainst,
+  heldAgainstOwn,
+  idFor,
+  parseNumber,
+  parseWords,
+  takeable,
+  valueAt,
+  withRead,
+  withSource,
+  withValue,
+} from './entry';
 
 describe('values by path', () => {
   it('sets and reads a value, leaving the original alone', () => {
@@ -86,5 +98,16 @@ describe('what is read off a sheet', () => {
       { field: 'pads', value: [{ id: '9v', outV: 9.2 }], words: 'pads', joins: true },
     ]);
     expect(read).toEqual({ id: 'b', pads: [{ id: '5v' }, { id: '9v', outV: 9.2 }], source: { kind: 'practice' } });
+  });
+});
+
+describe('what a value rests on', () => {
+  it("is practice until it is held against one's own, by its own source or its sheet's", () => {
+    const sheet = { source: { kind: 'maker' }, plug: { pins: ['supply'] } };
+    expect(heldAgainst(sheet, 'plug.pins')).toBeUndefined();
+    const picked = withSource(sheet, 'plug.pins', fromOthers);
+    expect(heldAgainst(picked, 'plug.pins')).toBe(false);
+    expect(heldAgainst(withSource(picked, 'plug.pins', heldAgainstOwn), 'plug.pins')).toBe(true);
+    expect(heldAgainst({ ...sheet, source: { kind: 'practice' } }, 'plug.pins')).toBe(false);
   });
 });

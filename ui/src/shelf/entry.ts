@@ -26,11 +26,22 @@ export function withValue(entry: Entry, path: string, value: unknown): Entry {
   return copy;
 }
 
+/** What a value rests on that was taken over from others, and once it is held against one's own. */
+export const fromOthers = { kind: 'practice', text: "as others have it, not yet held against one's own" };
+export const heldAgainstOwn = { kind: 'measured', text: "held against one's own" };
+
 /** The entry with what one of its values rests on. */
 export const withSource = (entry: Entry, path: string, source: Entry): Entry => ({
   ...entry,
   valueSources: { ...((entry.valueSources as Entry | undefined) ?? {}), [path]: source },
 });
+
+/** Whether a value from common practice has been held against one's own; undefined: it is from elsewhere. */
+export function heldAgainst(entry: Entry, path: string): boolean | undefined {
+  const own = (entry.valueSources as Record<string, Entry> | undefined)?.[path];
+  if (own?.text === heldAgainstOwn.text) return true;
+  return (own ?? (entry.source as Entry | undefined))?.kind === 'practice' ? false : undefined;
+}
 
 /** An id made from a name: lower-case letters, digits and hyphens; free among those taken. */
 export function idFor(name: string, taken: Set<string>): string {

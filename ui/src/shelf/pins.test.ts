@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { knownRows, orderSource, parseRow, straight, withPin, withUsual } from './pins';
+import { knownRows, parseRow, straight, withPin, withUsual } from './pins';
 
 describe('a row of pins as it is typed', () => {
   it('takes a whole row at once, a dash for an empty slot', () => {
@@ -48,8 +48,5 @@ describe('usual orders', () => {
         known,
       ),
     ).toEqual([...known, { pins: ['ground', 'supply'], of: [], usual: true }]);
-  });
-  it('rest on common practice until they are held against a drawing', () => {
-    expect([orderSource(false).kind, orderSource(true).kind]).toEqual(['practice', 'measured']);
   });
 });

@@ -20,7 +20,7 @@ export function withPin(pins: string[], at: number, text: string): string[] {
 export interface KnownRow {
   pins: string[];
   of: string[];
-  /** Many have it, and it counts once it is held against the drawing of one's own. */
+  /** Many have it. */
   usual?: boolean;
 }
 
@@ -60,15 +60,6 @@ export function straight(colours: string[], bare: boolean, old: HarnessWire[]): 
     return [{ ...before, from: i + 1, ...(bare ? { to: undefined } : { to: before?.to ?? i + 1 }), colour }];
   });
 }
-
-/** What an order of something else rests on, and what it rests on once it is held against one's own drawing. */
-export const pickedOrder = "an order that others have, not yet held against the drawing of one's own";
-export const heldAgainst = "held against the drawing of one's own";
-export const lookedAt = "looked at one's own";
-export const orderSource = (held: boolean) => ({
-  kind: held ? 'measured' : 'practice',
-  text: held ? heldAgainst : pickedOrder,
-});
 
 /** Orders that entries have, with the usual ones that none of them has behind them. */
 export function withUsual(usual: readonly string[][], known: KnownRow[]): KnownRow[] {
