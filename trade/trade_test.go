@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/measure/unit"
 	"yokeswap/format"
 	"yokeswap/trade"
 )
@@ -46,6 +47,20 @@ func TestScrewsAndWashersAreThoseOfTheStandards(t *testing.T) {
 	for _, w := range trade.Shelf().Washers {
 		assert.InDelta(t, thick[w.Size], float64(*w.ThickMM), 1e-9, w.ID)
 	}
+}
+
+// Held against IEC 60063: the preferred values of the series E6.
+func TestCapacitorsAreOfTheSeriesE6(t *testing.T) {
+	e6 := []float64{1, 1.5, 2.2, 3.3, 4.7, 6.8}
+	for _, k := range trade.Shelf().Capacitors {
+		step := float64(*k.UF)
+		for step >= 10 {
+			step /= 10
+		}
+		assert.Contains(t, e6, step, k.ID)
+		assert.Contains(t, []unit.Volts{25, 35, 50}, *k.RatedV, k.ID)
+	}
+	assert.Len(t, trade.Shelf().Capacitors, 15)
 }
 
 // What could burn something stands on one's own sheet, and never on the shelf alone.

@@ -95,8 +95,10 @@ func taken(c fleet.Case, f *fleet.Fit) map[string]int {
 	if frame, ok := gear.Find[*gear.Frame](c.Library, f.Frame); ok && f.Standoff != "" {
 		parts[f.Standoff] += frame.StandoffCount()
 	}
-	if capacitor := Capacitor(f); capacitor != "" {
-		parts[capacitor]++ // it has no model
+	if k, ok := c.Capacitor(); ok {
+		parts[k.ID]++
+	} else if words := Capacitor(f); words != "" {
+		parts[words]++ // no gear is of its rating
 	}
 	return parts
 }

@@ -69,6 +69,26 @@ func (c Case) Harness() (*gear.Harness, bool) {
 	return gear.Find[*gear.Harness](c.Library, c.Fit.Harness)
 }
 
+// Capacitor is the electrolytic across the battery leads, found by what it is rated for: one
+// in the drawer, else the first of that rating. There is none where the fit does not state its
+// rating, or no gear is of it.
+func (c Case) Capacitor() (found *gear.Capacitor, ok bool) {
+	uf, rated := c.Fit.CapacitorUF, c.Fit.CapacitorV
+	if uf == nil || rated == nil {
+		return nil, false
+	}
+	for _, k := range gear.All[*gear.Capacitor](c.Library) {
+		switch {
+		case k.UF == nil || k.RatedV == nil || *k.UF != *uf || *k.RatedV != *rated:
+		case c.Fleet.SpareCount(k.ID, c.Quad.ID) > 0:
+			return k, true
+		case found == nil:
+			found = k
+		}
+	}
+	return found, found != nil
+}
+
 // Frame is the frame.
 func (c Case) Frame() (*gear.Frame, bool) { return gear.Find[*gear.Frame](c.Library, c.Fit.Frame) }
 

@@ -198,6 +198,17 @@ func (p *Pack) Energy() (wattHours float64, ok bool) {
 	return float64(p.CapacityMAH) / 1000 * float64(*p.Cells) * p.NominalV(), true
 }
 
+// Capacitor is a low-ESR electrolytic for the battery leads.
+type Capacitor struct {
+	Entry
+	UF     *unit.Microfarads `json:"uf,omitempty"`
+	RatedV *unit.Volts       `json:"ratedV,omitempty"`
+	MassG  *unit.Grams       `json:"massG,omitempty"`
+}
+
+// Kind of a capacitor.
+func (*Capacitor) Kind() Kind { return KindCapacitor }
+
 // Kind of a regulator.
 func (*Regulator) Kind() Kind { return KindRegulator }
 

@@ -76,6 +76,7 @@ const (
 	KindFrame          Kind = "frame"
 	KindPlate          Kind = "plate"
 	KindCamera         Kind = "camera"
+	KindCapacitor      Kind = "capacitor"
 	KindScrew          Kind = "screw"
 	KindWasher         Kind = "washer"
 	KindStandoff       Kind = "standoff"

@@ -25,6 +25,8 @@ var Kinds = []KindRow{
 	{KindRegulator, "regulators", "regulator", "regulators",
 		list[Regulator](func(s *Set) *[]Regulator { return &s.Regulators })},
 	{KindPack, "packs", "flight pack", "flight packs", list[Pack](func(s *Set) *[]Pack { return &s.Packs })},
+	{KindCapacitor, "capacitors", "capacitor", "capacitors",
+		list[Capacitor](func(s *Set) *[]Capacitor { return &s.Capacitors })},
 	{KindConnector, "connectors", "connector", "connectors",
 		list[Connector](func(s *Set) *[]Connector { return &s.Connectors })},
 	{KindHarness, "harnesses", "harness", "harnesses", list[Harness](func(s *Set) *[]Harness { return &s.Harnesses })},

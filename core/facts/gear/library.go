@@ -24,6 +24,7 @@ type Set struct {
 	Boards         []Board          `json:"boards,omitempty"`
 	Regulators     []Regulator      `json:"regulators,omitempty"`
 	Packs          []Pack           `json:"packs,omitempty"`
+	Capacitors     []Capacitor      `json:"capacitors,omitempty"`
 	Connectors     []Connector      `json:"connectors,omitempty"`
 	Harnesses      []Harness        `json:"harnesses,omitempty"`
 	Headers        []Header         `json:"headers,omitempty"`
@@ -44,7 +45,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 16
+	SetVersion = 17
 )
 
 // Library finds gear by id over any number of gear packs. It is not changed

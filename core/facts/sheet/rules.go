@@ -286,7 +286,9 @@ func (r *reader) oneValue(found finding, q *quantity, c context) {
 			r.add(found("batteryWh", q.low, short(q.low)+" Wh"))
 		}
 	case "µF":
-		if r.takes("input.ceramicUF") && c.says(ceramicWords) {
+		if r.kind == gear.KindCapacitor && !q.twoNumbers() {
+			r.add(found("uf", q.low, short(q.low)+" µF"))
+		} else if r.takes("input.ceramicUF") && c.says(ceramicWords) {
 			r.add(found("input.ceramicUF", q.low, short(q.low)+" µF"))
 		}
 	case "A":
@@ -332,6 +334,10 @@ func (r *reader) takes(field string) bool {
 func (r *reader) volts(found finding, q *quantity, c context, next []quantity) {
 	out := outputWords.in(c.before) || !supplyWords.in(c.before) && outputWords.in(c.after)
 	switch {
+	case r.kind == gear.KindCapacitor:
+		if !q.twoNumbers() && !c.says(momentWords) {
+			r.add(found("ratedV", q.low, "rated for "+short(q.low)+" V"))
+		}
 	case out && r.kind == gear.KindRegulator && !q.twoNumbers():
 		r.add(found("outV", q.low, short(q.low)+" V out"))
 		r.rating(found, next)
@@ -432,7 +438,7 @@ func (r *reader) mass(found finding, q *quantity, c context) {
 	switch r.kind {
 	case gear.KindAirUnit, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator, gear.KindPack,
 		gear.KindAntenna, gear.KindHeader, gear.KindPlate, gear.KindGoggles, gear.KindController, gear.KindFrame,
-		gear.KindStandoff:
+		gear.KindStandoff, gear.KindCapacitor:
 	default:
 		return
 	}

@@ -557,6 +557,18 @@ func TestWhatIsWeighed(t *testing.T) {
 	require.NotNil(t, w.ChangeG)
 	assert.InDelta(t, 60-100+2*2+2*1, float64(*w.ChangeG), 1e-9)
 	assert.Equal(t, []string{"the capacitor"}, w.LeftOut)
+
+	of := gear.Capacitor{UF: c.Quad.Next.CapacitorUF, RatedV: new(unit.Volts(35)), MassG: new(unit.Grams(2.5))}
+	of.ID = "electrolytic"
+	set.Capacitors = []gear.Capacitor{of}
+	c.Quad.Next.CapacitorV = new(unit.Volts(35))
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
+	assert.InDelta(t, 60-100+2*2+2*1+2.5, float64(*w.ChangeG), 1e-9)
+	assert.Empty(t, w.LeftOut)
+	set.Capacitors[0].MassG = nil
+	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
+	assert.InDelta(t, 60-100+2*2+2*1, float64(*w.ChangeG), 1e-9)
+	assert.Equal(t, []string{"the capacitor"}, w.LeftOut)
 }
 
 // A lens or a guard that is not stated is no lens behind a guard: missing is never better.

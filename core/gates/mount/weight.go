@@ -126,13 +126,14 @@ func crosses(region *gear.Region, before, after unit.Grams) string {
 }
 
 func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
+	before, after := fleet.NowCase(lib, f, q), fleet.NewCase(lib, f, q)
 	w := Weight{
 		Parts:   []Part{},
 		Unknown: []string{},
-		LeftOut: leftOut(&q.Now, fleet.NewCase(lib, f, q).Fit),
+		LeftOut: leftOut(before, after),
 		BeforeG: q.AUWG,
 	}
-	now, next := masses(fleet.NowCase(lib, f, q)), masses(fleet.NewCase(lib, f, q))
+	now, next := masses(before), masses(after)
 	left := append([]Part{}, next...)
 	for _, p := range now {
 		if i := indexOf(left, p.Label); i >= 0 {
@@ -168,9 +169,10 @@ func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 }
 
 // leftOut names what a swap brings or takes and nobody weighs one by one.
-func leftOut(now, next *fleet.Fit) []string {
+func leftOut(before, after fleet.Case) []string {
 	list := []string{}
-	if change.Capacitor(now) != change.Capacitor(next) {
+	now, next := before.Fit, after.Fit
+	if change.Capacitor(now) != change.Capacitor(next) && !(capacitorWeighed(before) && capacitorWeighed(after)) {
 		list = append(list, "the capacitor")
 	}
 	if now.Harness != next.Harness || len(now.Wires) != len(next.Wires) {
@@ -189,6 +191,12 @@ func leftOut(now, next *fleet.Fit) []string {
 		list = append(list, "other loads")
 	}
 	return list
+}
+
+// capacitorWeighed says that there is no capacitor, or that it is stated what it weighs.
+func capacitorWeighed(c fleet.Case) bool {
+	k, ok := c.Capacitor()
+	return c.Fit.CapacitorUF == nil || ok && k.MassG != nil
 }
 
 // unweighed counts the ties, tape and the like of a fit that have no mass of their own.
@@ -260,7 +268,7 @@ func cameraMass(c fleet.Case, u *gear.AirUnit) []Part {
 }
 
 // airframe is what carries the rest and what joins it: receiver, board, frame, pack, plate,
-// standoffs, regulators, headers.
+// standoffs, capacitor, regulators, headers.
 func airframe(c fleet.Case) (list []Part) {
 	if r, ok := c.PlacedReceiver(); ok {
 		list = append(list, weighed(&r.Entry, r.MassG))
@@ -279,6 +287,9 @@ func airframe(c fleet.Case) (list []Part) {
 	}
 	if on, ok := c.Standoff(); ok {
 		list = append(list, Part{Label: "longer standoffs", MassG: longer(c, on)})
+	}
+	if k, ok := c.Capacitor(); ok && k.MassG != nil {
+		list = append(list, weighed(&k.Entry, k.MassG))
 	}
 	for _, r := range c.Fit.Regulators {
 		if model, ok := gear.Find[*gear.Regulator](c.Library, r.Model); ok {

@@ -1,10 +1,13 @@
 package power
 
 import (
+	"slices"
+
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/netlist"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
 )
 
 // Candidates lists the feeds every part of the fit could hang on instead
@@ -31,8 +34,8 @@ func Candidates(c fleet.Case) []verdict.Candidate {
 	return list
 }
 
-// capacitors are the electrolytics that would bring a peak down, and the right rating
-// for the one there is.
+// capacitors are the electrolytics that would bring a peak down, those in the drawer among
+// them, and the right rating for the one there is.
 func (s supply) capacitors(pack *gear.Pack) (list []verdict.Candidate) {
 	if pack == nil {
 		return nil
@@ -42,19 +45,26 @@ func (s supply) capacitors(pack *gear.Pack) (list []verdict.Candidate) {
 		return nil
 	}
 	rating := ratingFor(*full)
+	solder := func(uf *unit.Microfarads, rated *unit.Volts) {
+		list = append(list, verdict.Candidate{
+			Effort: verdict.Wire,
+			Patch:  fleet.Patch{CapacitorUF: uf, CapacitorV: rated},
+		})
+	}
 	for _, p := range Trace(s.Case).Plugins {
-		if p.Cure != nil {
-			list = append(list, verdict.Candidate{
-				Effort: verdict.Wire,
-				Patch:  fleet.Patch{CapacitorUF: p.Cure, CapacitorV: &rating},
-			})
+		if p.Cure == nil {
+			continue
+		}
+		solder(p.Cure, &rating)
+		for _, k := range gear.All[*gear.Capacitor](s.Library) {
+			does := k.UF != nil && *k.UF >= *p.Cure && *k.UF <= slices.Max(capacitors) && k.RatedV != nil && *k.RatedV >= rating
+			if does && s.Fleet.SpareCount(k.ID, s.Quad.ID) > 0 {
+				solder(k.UF, k.RatedV)
+			}
 		}
 	}
 	if there := s.Fit.CapacitorUF; there != nil && (s.Fit.CapacitorV == nil || *s.Fit.CapacitorV < rating) {
-		list = append(list, verdict.Candidate{
-			Effort: verdict.Wire,
-			Patch:  fleet.Patch{CapacitorUF: there, CapacitorV: &rating},
-		})
+		solder(there, &rating)
 	}
 	return list
 }

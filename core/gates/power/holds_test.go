@@ -2,6 +2,7 @@ package power_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -180,6 +181,33 @@ func TestACapacitorIsRatedForItsPack(t *testing.T) {
 		}
 		assert.True(t, offered, pack)
 	}
+}
+
+// One in the drawer that does is offered as it is rated; one too small, or rated too low, is not.
+func TestTheCapacitorAtHandIsOffered(t *testing.T) {
+	set, next := sample.Set(), fit("second", "lipo-6", "pack")
+	set.AirUnits[1].Input.AbsoluteMaxV, next.CapacitorUF, next.CapacitorV = volts(34), nil, nil
+	spares := []fleet.Spare{}
+	for _, k := range []struct {
+		id    string
+		uf    unit.Microfarads
+		rated unit.Volts
+	}{{"does", 1000, 50}, {"small", 100, 50}, {"low", 1000, 25}, {"vast", 10000, 50}} {
+		set.Capacitors = append(set.Capacitors, gear.Capacitor{Entry: gear.Entry{ID: k.id}, UF: &k.uf, RatedV: &k.rated})
+		spares = append(spares, fleet.Spare{Model: k.id, Count: 1})
+	}
+	offered := func(spares []fleet.Spare) (list []string) {
+		c := sample.Case(set, nil, next)
+		c.Fleet = fleet.NewIndex(&fleet.Fleet{Quads: []fleet.Quad{*c.Quad}, Spares: spares})
+		for _, cand := range power.Candidates(c) {
+			if cand.Patch.CapacitorUF != nil {
+				list = append(list, fmt.Sprint(cand.Patch.CapacitorUF, cand.Patch.CapacitorV))
+			}
+		}
+		return list
+	}
+	without := offered(nil)
+	assert.Equal(t, append(without, "1000 µF 50.0 V"), offered(spares))
 }
 
 // Two parts on one jumper that want different choices: no choice mends it.

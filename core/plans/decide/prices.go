@@ -20,9 +20,10 @@ type prices struct {
 	foreign []string            // models priced in a currency of which no rate is known
 }
 
-// small are the kinds of parts by which one counts that is no gear, such as a capacitor.
-var small = []gear.Kind{gear.KindRegulator, gear.KindHarness, gear.KindHeader, gear.KindAdapter, gear.KindScrew,
-	gear.KindWasher, gear.KindStandoff}
+// small are the kinds of parts by which one counts that is no gear, such as a capacitor of a
+// rating none in the library has.
+var small = []gear.Kind{gear.KindRegulator, gear.KindHarness, gear.KindHeader, gear.KindAdapter, gear.KindCapacitor,
+	gear.KindScrew, gear.KindWasher, gear.KindStandoff}
 
 func newPrices(lib *gear.Library, f *fleet.Fleet, terms change.Terms) *prices {
 	p := &prices{library: lib, fleet: f, terms: terms, dearest: map[gear.Kind]int64{}}

@@ -230,6 +230,8 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 		return g.MassG
 	case *gear.Pack:
 		return g.MassG
+	case *gear.Capacitor:
+		return g.MassG
 	case *gear.Standoff:
 		return g.MassG
 	}
@@ -286,7 +288,11 @@ func (l *shoppingList) beyond(q *fleet.Quad) {
 		}
 	}
 	if capacitor := change.Capacitor(next); capacitor != "" && capacitor != change.Capacitor(now) {
-		l.add("", capacitor, q.Label(), 1, true, "")
+		model := ""
+		if k, ok := c.Capacitor(); ok {
+			model = k.ID
+		}
+		l.add(model, capacitor, q.Label(), 1, true, "")
 	}
 	l.antennas(q, now, next)
 	l.screws(q, c)

@@ -97,6 +97,40 @@ func TestACapacitorOfAnotherRatingIsBoughtAndSoldered(t *testing.T) {
 	assert.Equal(t, change.Buy, change.Bill(c, fleet.Patch{CapacitorV: new(unit.Volts(35))}).Get)
 }
 
+// A capacitor is found among the gear by its rating, what lies in the drawer first: it is bought
+// at its price, weighed, and not bought where one is at hand.
+func TestACapacitorIsFoundByItsRating(t *testing.T) {
+	set := sample.Set()
+	rated := func(id string, v unit.Volts) gear.Capacitor {
+		return gear.Capacitor{Entry: gear.Entry{ID: id, Name: id, Offer: &gear.Offer{Price: new(1.5), Currency: "EUR"}},
+			UF: new(unit.Microfarads(470)), RatedV: &v, MassG: new(unit.Grams(2.4))}
+	}
+	set.Capacitors = []gear.Capacitor{rated("low", 16), rated("high", 35), rated("other high", 35)}
+	now := fit("first", "old-eyes", "old-hand", "lipo-4", "pack")
+	now.CapacitorUF, now.CapacitorV = new(unit.Microfarads(470)), new(unit.Volts(16))
+	next := now.Clone()
+	next.CapacitorV = new(unit.Volts(35))
+	item := func(spares ...fleet.Spare) swap.Item {
+		quad := fleet.Quad{ID: "a", Now: now, Next: &next}
+		list := swap.Shopping(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{Kit: kit, Quads: []fleet.Quad{quad}, Spares: spares}))
+		require.Len(t, list, 1)
+		return list[0]
+	}
+	bought := item()
+	assert.Equal(t, "high", bought.Model)
+	assert.InDelta(t, 1.5, *bought.Offer.Price, 1e-9)
+	assert.InDelta(t, 2.4, float64(*bought.MassG), 1e-9)
+	assert.Zero(t, item(fleet.Spare{Model: "other high", Count: 1}).Buy)
+	assert.Equal(t, 1, item(fleet.Spare{Model: "low", Count: 1}).Buy, "one rated too low is another")
+
+	c := sample.Case(set, kit, now)
+	c.Quad.Now = now
+	cost := change.Bill(c, fleet.Patch{CapacitorV: new(unit.Volts(35))})
+	assert.InDelta(t, 1.5, cost.Price, 1e-9)
+	next.CapacitorV = nil
+	assert.Empty(t, item().Model, "which one is not stated")
+}
+
 // Longer standoffs and washers that come with the plan are bought, as many as there are of
 // them, and what is there already is not; one part to buy stands before what is owned.
 func TestWhatHoldsTheUnitIsBought(t *testing.T) {

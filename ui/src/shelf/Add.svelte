@@ -14,7 +14,18 @@
     { name: 'To prove it', kinds: ['course', 'testFlight', 'task'] },
     {
       name: 'Small parts',
-      kinds: ['connector', 'harness', 'header', 'adapter', 'plate', 'screw', 'washer', 'standoff', 'spare'],
+      kinds: [
+        'connector',
+        'harness',
+        'header',
+        'adapter',
+        'plate',
+        'capacitor',
+        'screw',
+        'washer',
+        'standoff',
+        'spare',
+      ],
     },
   ];
   const listed = new Set([...shelves.flatMap((s) => s.kinds), 'quad']);
