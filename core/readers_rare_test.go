@@ -17,6 +17,8 @@ func whatIsRare(st *stock.Stock) {
 	one, two := *hopper, *hopper
 	oneNext, twoNext := hopper.NextFit(), hopper.NextFit()
 	one.Next, two.Next = &oneNext, &twoNext
+	one.Now = one.Now.Clone()
+	one.Now.Features = []string{gear.FeatureRXSerial}
 	two.ID = "hopper-2"
 	one.Next.Plate, one.Next.LeftOff, one.Next.TiltDeg = "tenon-20-25", []string{"top"}, new(unit.Degrees(30))
 	one.Next.Camera, one.Next.Washer, one.Next.Controller = "squint-14", "washer-m2-1", &fleet.Slot{Kit: "grip-2-a"}

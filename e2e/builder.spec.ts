@@ -102,8 +102,8 @@ test('own gear and an own quad entered by hand; what is left empty is unknown an
   await choose('goggles', 'Visor B');
   await choose('flight pack', 'Tallow 4-cell 1400');
   await page.getByRole('button', { name: 'Add to what is fed from what' }).click();
-  await page.getByLabel('part (needed)').fill('airUnit');
-  await page.getByLabel('fed from (needed)').fill('pack');
+  await choose('part (needed)', 'air unit');
+  await choose('fed from (needed)', 'pack');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
 
   await expect(page.getByRole('heading', { name: 'Pinion' })).toBeVisible();
@@ -711,11 +711,15 @@ test('an own board and harness copied off a drawing', async ({ page, open, progr
   await page.getByLabel('UART (needed)').fill('1');
   await page.getByLabel('TX broken out').selectOption('yes');
   await page.getByLabel('RX broken out').selectOption('yes');
+  await page.getByRole('button', { name: 'Add to power pads' }).click();
+  const pads = page.getByRole('group', { name: 'power pads', exact: true });
+  await pads.getByLabel('name', { exact: true }).fill('9 V pad'); // its id is made, and offered where pins are named
+  await pads.getByLabel('carries (needed)').selectOption('regulated');
   await page.getByRole('button', { name: 'Add to plugs and rows of pads' }).click();
   const plug = page.getByRole('group', { name: /plugs and rows of pads/ });
-  await plug.getByLabel('id (needed)').fill('hd');
+  await plug.getByLabel('name', { exact: true }).fill('HD');
   await plug.getByRole('button', { name: 'Add a pin' }).click();
-  await page.getByLabel('pins, pin 1', { exact: true }).fill('ground, tx1, rx9');
+  await page.getByLabel('pins, pin 1', { exact: true }).fill('ground, tx1, rx9, 9v');
   await page.getByLabel('pins, pin 1', { exact: true }).press('Enter');
   await expect(page.getByLabel('pins, pin 3', { exact: true })).toHaveValue('rx9');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
@@ -749,6 +753,25 @@ test('an own board and harness copied off a drawing', async ({ page, open, progr
   await page.getByLabel('pins, pin 3', { exact: true }).fill('rx1');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Spindle board' })).toBeVisible();
+  const boards = (await (await fetch(`${program.url}/api/shelf?kind=board`)).json()) as {
+    entries: { id: string; entry: { pads: { id: string }[]; plugs: { id: string }[] } }[];
+  };
+  const own = boards.entries.find((e) => e.id === 'spindle-board')!.entry;
+  expect([own.pads[0]!.id, own.plugs[0]!.id]).toEqual(['9v', 'hd']);
+
+  // The plates of a frame are picked where its bays lie.
+  await open('/shelf/add/frame');
+  await page.getByLabel('name (needed)').fill('Spindle frame');
+  await page.getByLabel('source (needed)').selectOption({ label: 'measured' });
+  await page.getByRole('button', { name: 'Add to plates' }).click();
+  await page.getByRole('group', { name: 'plates', exact: true }).getByLabel('name').fill('Bottom plate');
+  await page.getByLabel('front edge (needed) in mm').fill('70');
+  await page.getByLabel('rear edge (needed) in mm').fill('-70');
+  await page.getByRole('button', { name: 'Add to bays' }).click();
+  await page.getByRole('group', { name: 'bays', exact: true }).getByLabel('name').fill('rear');
+  await page.getByLabel('plate it is on').selectOption({ label: 'Bottom plate' });
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Spindle frame' })).toBeVisible();
 
   // An order of pins that is known already is picked, not typed.
   await open('/shelf/add/airUnit');
@@ -773,6 +796,7 @@ test('an own board and harness copied off a drawing', async ({ page, open, progr
     };
     return shelf.entries.find((e) => e.id === 'spindle-unit')?.entry;
   };
+  await expect(page.getByRole('link', { name: 'Spindle unit' })).toBeVisible();
   await expect.poll(async () => (await order())?.valueSources?.['plug.pins']?.kind).toBe('practice');
   expect((await order())?.mount).toEqual({ patterns: [{ xMM: 25.5, yMM: 25.5, screw: 'M2' }] });
   await open('/shelf/edit/airUnit/spindle-unit');

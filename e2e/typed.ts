@@ -7,6 +7,8 @@ interface Field {
   path: string;
   label: string;
   type: string;
+  makes?: string;
+  made?: boolean;
   options?: { value: string; name: string }[];
   fields?: Field[];
 }
@@ -58,6 +60,12 @@ async function wires(page: Page, id: string, list: Wire[]) {
     await editor.getByLabel(`to slot of the wire in slot ${w.from}`, { exact: true }).fill(String(w.to));
 }
 
+/** An entry of a list whose id is made: it is called by its id where it is called nothing else. */
+function called(item: Entry, by: string): Entry {
+  const { id, ...rest } = item;
+  return { [by]: id, ...rest };
+}
+
 async function put(page: Page, field: Field, base: string, value: unknown): Promise<void> {
   const id = controlID(base + field.path);
   const control = page.locator(`#${id}`);
@@ -66,7 +74,7 @@ async function put(page: Page, field: Field, base: string, value: unknown): Prom
       const items = value as Entry[];
       for (const [i, item] of items.entries()) {
         await control.getByRole('button', { name: `Add to ${field.label}`, exact: true }).click();
-        await fill(page, field.fields!, item, `${base}${field.path}[${i}].`);
+        await fill(page, field.fields!, field.makes ? called(item, field.makes) : item, `${base}${field.path}[${i}].`);
       }
       return;
     }
@@ -75,8 +83,9 @@ async function put(page: Page, field: Field, base: string, value: unknown): Prom
     case 'wires':
       return wires(page, id, value as Wire[]);
     case 'choices':
+    case 'some':
       for (const one of value as string[]) {
-        const name = field.options!.find((o) => o.value === one)!.name;
+        const name = field.options?.find((o) => o.value === one)?.name ?? one;
         await control.getByLabel(name, { exact: true }).check();
       }
       return;
@@ -98,6 +107,7 @@ async function put(page: Page, field: Field, base: string, value: unknown): Prom
 async function fill(page: Page, fields: Field[], entry: Entry, base: string) {
   const left = new Set(stated(entry));
   for (const field of fields) {
+    if (field.made) continue;
     const value = valueAt(entry, field.path);
     if (value === undefined) continue;
     left.delete(field.path);

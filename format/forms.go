@@ -2,15 +2,12 @@ package format
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 	"sync"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
-	"yokeswap/core/measure/wire"
 	"yokeswap/core/plans/swap"
 )
 
@@ -43,7 +40,8 @@ const (
 	FieldChoices = "choices" // any of Options
 	FieldRef     = "ref"     // the id of an entry of Kinds
 	FieldRefs    = "refs"    // several
-	FieldWithin  = "within"  // the id of something within another entry, at From and List
+	FieldWithin  = "within"  // one of what stands at Picks
+	FieldSome    = "some"    // any of it
 	FieldWords   = "words"   // several texts
 	FieldList    = "list"    // entries of Fields
 	FieldMap     = "map"     // Fields by a key
@@ -54,15 +52,17 @@ const (
 
 // Field is one value of an entry.
 type Field struct {
+	Type string `json:"type" enum:"text,number,yesno,pick,choices,ref,refs,within,some,words,list,map,pins,wires,outline"`
+
 	Path     string   `json:"path"` // below the entry, or below the entry of its list
 	Label    string   `json:"label"`
-	Type     string   `json:"type" enum:"text,number,yesno,pick,choices,ref,refs,within,words,list,map,pins,wires,outline"`
 	Unit     string   `json:"unit,omitempty"`
 	Hint     string   `json:"hint,omitempty"`
 	About    string   `json:"about,omitempty"`   // what it is, in a sentence
 	Measure  string   `json:"measure,omitempty"` // how who has it in hand finds it out
 	Required bool     `json:"required"`
 	Confirm  bool     `json:"confirm,omitempty"` // from common practice it counts once it is held against one's own
+	Made     bool     `json:"made,omitempty"`    // an id: it is made, and nobody is asked for it
 	Rare     bool     `json:"rare"`              // asked for only where it has a value
 	Whole    bool     `json:"whole"`             // a whole number
 	Numbers  bool     `json:"numbers"`           // words that are numbers
@@ -70,8 +70,9 @@ type Field struct {
 	Usual    []Usual  `json:"usual,omitempty"`  // values many have, to pick and hold against one's own
 	Kinds    []string `json:"kinds,omitempty"`  // of the entries that can be named
 	Models   []string `json:"models,omitempty"` // kinds of model, where kit is named
-	From     string   `json:"from,omitempty"`   // the field that names the entry to look within; empty: this one
-	List     string   `json:"list,omitempty"`   // its list
+	Picks    []Pick   `json:"picks,omitempty"`  // where what can be picked stands; of a text, others may be typed
+	Makes    string   `json:"makes,omitempty"`  // the field of a list's entries that their ids are made from
+	Taken    []string `json:"taken,omitempty"`  // ids that none of them has
 	Keys     []string `json:"keys,omitempty"`   // usual keys of a map
 	OnlyIf   *OnlyIf  `json:"onlyIf,omitempty"`
 	Fields   []Field  `json:"fields,omitempty"`
@@ -88,12 +89,6 @@ type Field struct {
 type Choice struct {
 	Value string `json:"value"`
 	Name  string `json:"name"`
-}
-
-// Usual is a value that many of its kind have.
-type Usual struct {
-	Name  string `json:"name"`
-	Value any    `json:"value"`
 }
 
 // OnlyIf says beside which value of its group a field is asked for; Is empty: any.
@@ -285,8 +280,8 @@ func (b *formBuilder) fields(part map[string]any, at place) []Field {
 	}
 	f := Field{Path: at.path, Label: label, Unit: text(part, "x-unit"), Hint: text(part, "x-hint"),
 		About: text(part, "description"), Measure: text(part, "x-measure"), Required: at.required || part["x-needed"] == true,
-		Confirm: part["x-confirm"] == true,
-		Rare:    part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
+		Confirm: part["x-confirm"] == true, Made: part["x-made"] != nil,
+		Rare: part["x-planned"] == true && !at.planned, OnlyIf: at.onlyIf, of: text(part, valuesKey),
 		Pattern: text(part, "pattern"), With: at.with}
 	b.typed(&f, part, at)
 	f.Usual = append(usualOf(part), usualOf(b.resolved(member(part, "items")))...)
@@ -299,14 +294,13 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 	names := strings.Fields(text(part, namesKey))
 	switch {
 	case text(part, "x-editor") != "":
-		f.Type, f.Keys = text(part, "x-editor"), textsOf(part["x-keys"])
+		f.Type, f.Keys, f.Picks = text(part, "x-editor"), textsOf(part["x-keys"]), picksOf(part)
 		b.below(f, part, items, at)
 	case len(names) > 0:
 		f.Type = FieldRef
 		b.named(f, names, at)
-	case text(part, "x-picks") != "" && part["type"] != "object":
-		f.Type = FieldWithin
-		f.within(text(part, "x-picks"))
+	case picked(part) && part["x-typed"] != true && part["type"] != "object":
+		f.Type, f.Picks = FieldWithin, picksOf(part)
 	case part["enum"] != nil:
 		f.Type, f.Options = FieldPick, options(part["enum"], part)
 	case part["type"] == "boolean":
@@ -315,21 +309,24 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 		f.Type, f.Whole = FieldNumber, part["type"] == "integer"
 	case part["type"] == "array" && items["properties"] != nil:
 		f.Type, f.Fields = FieldList, b.inside(items)
+		id := b.resolved(member(member(items, "properties"), "id"))
+		f.Makes, f.Taken = text(id, "x-made"), textsOf(id["x-taken"])
 	case part["type"] == "array" && items["enum"] != nil:
 		f.Type, f.Options = FieldChoices, options(items["enum"], part)
 	case part["type"] == "array" && text(items, namesKey) != "":
 		f.Type = FieldRefs
 		b.named(f, strings.Fields(text(items, namesKey)), at)
+	case part["type"] == "array" && picked(items) && items["x-typed"] != true:
+		f.Type, f.Picks = FieldSome, picksOf(items)
 	case part["type"] == "array":
+		f.Picks = picksOf(items)
 		f.Type, f.Numbers = FieldWords, items["type"] == "number" || items["type"] == "integer"
 	case part["type"] == "object":
 		f.Type, f.Keys = FieldMap, textsOf(part["x-keys"])
 		if f.Keys == nil {
 			f.Keys = textsOf(member(part, "propertyNames")["enum"])
 		}
-		if picks := text(part, "x-picks"); picks != "" {
-			f.within(picks)
-		}
+		f.Picks = picksOf(part)
 		value := b.resolved(member(part, "additionalProperties"))
 		f.Fields = b.fields(value, place{path: "value", label: cmp.Or(text(value, "title"), "value")})
 		for i := range f.Fields {
@@ -338,7 +335,7 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 			}
 		}
 	default:
-		f.Type = FieldText
+		f.Type, f.Picks = FieldText, picksOf(part)
 	}
 }
 
@@ -367,21 +364,6 @@ func (b *formBuilder) inside(object map[string]any) (fields []Field) {
 	return fields
 }
 
-// usualOf are the values of a part that many have: of a gauge with what it carries.
-func usualOf(part map[string]any) (list []Usual) {
-	of, _ := part["x-usual"].([]any)
-	for _, one := range of {
-		one, _ := one.(map[string]any)
-		value, unit := one["value"], text(part, "x-unit")
-		name := cmp.Or(text(one, "name"), strings.TrimSpace(fmt.Sprint(value, " ", unit)))
-		if n, err := strconv.Atoi(fmt.Sprint(value)); err == nil && unit == "AWG" {
-			name = fmt.Sprintf("%s, %s for long in free air", wire.Gauge(n), wire.Gauge(n).Carries())
-		}
-		list = append(list, Usual{name, value})
-	}
-	return list
-}
-
 // named says which entries a field can name. Kit is narrowed to models of some kinds,
 // and so is gear where any can be named.
 func (b *formBuilder) named(f *Field, kinds []string, at place) {
@@ -394,13 +376,6 @@ func (b *formBuilder) named(f *Field, kinds []string, at place) {
 		return
 	}
 	f.Kinds = strings.Fields(at.models)
-}
-
-// within says where the choices stand: "frame.bays" is the list bays of the entry that
-// the field frame names.
-func (f *Field) within(picks string) {
-	cut := strings.LastIndex(picks, ".")
-	f.From, f.List = picks[:cut], picks[cut+1:]
 }
 
 // resolved is a part with what it refers to; what it says itself comes first.

@@ -113,8 +113,8 @@ func TestFieldsAreWhole(t *testing.T) {
 				assert.NotEmpty(t, f.Options, at)
 			case format.FieldRef, format.FieldRefs:
 				assert.NotEmpty(t, f.Kinds, at)
-			case format.FieldWithin:
-				assert.NotEmpty(t, f.List, at)
+			case format.FieldWithin, format.FieldSome:
+				assert.NotEmpty(t, f.Picks, at)
 			case format.FieldList, format.FieldMap:
 				require.NotEmpty(t, f.Fields, at)
 				check(at, f.Fields)
@@ -127,6 +127,89 @@ func TestFieldsAreWhole(t *testing.T) {
 			check(form.Kind+", "+g.Title+":", g.Fields)
 		}
 	}
+}
+
+// eachField goes over all fields of a form, those of lists and maps with the path of these before.
+func eachField(fields []format.Field, do func(path string, f format.Field)) {
+	for _, f := range fields {
+		do(f.Path, f)
+		eachField(f.Fields, func(path string, in format.Field) { do(f.Path+"[]."+path, in) })
+	}
+}
+
+// Ids are made: no field asks for one, other than a fit in turn's, by which it is called. What
+// holds the id of something else is picked from where that stands.
+func TestNoIDIsTyped(t *testing.T) {
+	made := 0
+	for _, form := range format.Forms() {
+		for _, group := range form.Groups {
+			eachField(group.Fields, func(path string, f format.Field) {
+				if f.Makes != "" {
+					made++
+				}
+				if f.Pattern == "^[a-z0-9][a-z0-9-]{0,63}$" && f.Type == format.FieldText && !f.Made && path != "inTurn[].id" {
+					assert.NotEmpty(t, f.Picks, "%s: %s is typed", form.Kind, path)
+				}
+			})
+		}
+	}
+	assert.Greater(t, made, 30)
+}
+
+// What is picked stands where its field says: in a list or a map that the entry named there, or
+// this one, can hold.
+func TestWhatIsPickedStandsSomewhere(t *testing.T) {
+	holds := func(kind, list string) bool {
+		found := false
+		for _, group := range form(t, kind).Groups {
+			eachField(group.Fields, func(path string, f format.Field) {
+				at := strings.ReplaceAll(path, "[]", "")
+				found = found || (f.Type == format.FieldList || f.Type == format.FieldMap) &&
+					(at == list || strings.HasSuffix(at, "."+list))
+			})
+		}
+		return found
+	}
+	// models are the kinds of entry a field of a form names; kit leads on to its model.
+	models := func(kind, field string) (kinds []string) {
+		for _, group := range form(t, kind).Groups {
+			eachField(group.Fields, func(path string, f format.Field) {
+				if path == field || strings.HasSuffix(path, "."+field) {
+					kinds = append(append(kinds, f.Kinds...), f.Models...)
+				}
+			})
+		}
+		return kinds
+	}
+	picked := 0
+	check := func(kind, path string, p format.Pick) {
+		switch {
+		case p.Choice != nil:
+			assert.NotEmpty(t, p.Choice.Name, path)
+		case p.Kind != "":
+			assert.True(t, holds(p.Kind, p.List), "%s: %s: no %s has %s", kind, path, p.Kind, p.List)
+		case path == "releases[].install.mode" && kind != "goggles": // only they have modes
+		case p.From == "":
+			assert.True(t, holds(kind, p.List), "%s: %s: it has no %s", kind, path, p.List)
+		default:
+			for _, from := range strings.Split(p.From, "|") {
+				assert.True(t, slices.ContainsFunc(models(kind, from), func(m string) bool {
+					return m != stock.KindKit && holds(m, p.List)
+				}), "%s: %s: nothing that %s names has %s", kind, path, from, p.List)
+			}
+		}
+	}
+	for _, f := range format.Forms() {
+		for _, group := range f.Groups {
+			eachField(group.Fields, func(path string, field format.Field) {
+				for _, p := range field.Picks {
+					picked++
+					check(f.Kind, path, p)
+				}
+			})
+		}
+	}
+	assert.Greater(t, picked, 60)
 }
 
 // A group says which gate asks for it, by the gate's title; what is planned is asked for in
@@ -150,7 +233,8 @@ func TestFormsSayWhatTheyAreFor(t *testing.T) {
 	assert.Contains(t, at(stock.KindSpare, "model").Kinds, "screw")
 	assert.NotContains(t, at(stock.KindSpare, "model").Kinds, "goggles")
 	mode := at(stock.KindQuad, "now.sticks.switches[0].mode")
-	assert.Equal(t, []string{format.FieldWithin, "runs.id", "modes"}, []string{mode.Type, mode.From, mode.List})
+	assert.Equal(t, format.FieldWithin, mode.Type)
+	assert.Equal(t, []format.Pick{{From: "runs.id", List: "modes"}}, mode.Picks)
 }
 
 // formFieldAt is the field of a form at which a value can be entered, from its path as gates
@@ -184,7 +268,7 @@ func fieldAt(fields []format.Field, path string) (format.Field, bool) {
 			if found, ok := fieldAt(field.Fields, inside); ok {
 				return found, true
 			}
-		case field.Type == format.FieldPins || field.Type == format.FieldWires || field.Type == format.FieldOutline || field.Type == format.FieldRefs || field.Type == format.FieldWords || field.Type == format.FieldChoices:
+		case field.Type == format.FieldPins || field.Type == format.FieldWires || field.Type == format.FieldOutline || field.Type == format.FieldRefs || field.Type == format.FieldWords || field.Type == format.FieldSome || field.Type == format.FieldChoices:
 			return field, true
 		}
 	}

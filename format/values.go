@@ -159,8 +159,7 @@ func locate(fields []Field, path string) (Field, string, bool) {
 				return found, base + at, true
 			}
 		case field.Type == FieldPins || field.Type == FieldWires || field.Type == FieldOutline || field.Type == FieldRefs ||
-			field.Type == FieldWords ||
-			field.Type == FieldChoices:
+			field.Type == FieldWords || field.Type == FieldSome || field.Type == FieldChoices:
 			return field, path, true
 		}
 	}

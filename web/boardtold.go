@@ -3,7 +3,6 @@ package web
 import (
 	"context"
 	"fmt"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -17,7 +16,7 @@ import (
 type BoardTold struct {
 	Snapshot int64    `json:"snapshot,omitempty" doc:"the kept settings asked about; absent: the text"`
 	Text     string   `json:"text,omitempty"     maxLength:"1048576"`
-	Take     []string `json:"take,omitempty"     maxItems:"10"       doc:"keys of what is noted; absent: nothing"`
+	Take     []string `json:"take,omitempty"     maxItems:"10"       doc:"keys of what is noted or picked"`
 }
 
 // BoardTells is what is said of a quad's today.
@@ -73,13 +72,13 @@ func (s *server) noteTold(
 			if err != nil {
 				return err
 			}
-			at := slices.IndexFunc(list, func(t setup.Tell) bool { return t.Key == key })
-			if at < 0 || list[at].Patch == nil {
+			patch, ok := setup.PatchOf(list, key)
+			if !ok {
 				return huma.Error422UnprocessableEntity(
 					fmt.Sprintf("the board tells nothing of %q that can be noted; nothing was changed", key),
 				)
 			}
-			if err := st.Note(quad, *list[at].Patch); err != nil {
+			if err := st.Note(quad, patch); err != nil {
 				return err
 			}
 		}

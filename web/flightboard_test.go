@@ -355,7 +355,7 @@ func TestABoardsWordIsNotedAsToday(t *testing.T) {
 	assert.Equal(t, was.Now.Sticks.Order, q.Now.Sticks.Order)
 	assert.NotEmpty(t, q.Now.Sticks.Switches)
 	assert.Nil(t, q.Now.OSD, "it was not asked for")
-	status, text = take(`"osd","ports"`)
+	status, text = take(`"osd","ports","features"`)
 	require.Equal(t, 200, status, text)
 	var view web.BoardView
 	require.NoError(t, json.Unmarshal([]byte(text), &view))
@@ -399,11 +399,13 @@ func TestKeptSettingsAreNotedAsToday(t *testing.T) {
 		}
 		return keys
 	}
-	assert.Equal(t, []string{"ports", "order", "switches", "osd"}, open(told(fmt.Sprintf(`{"snapshot":%d}`, kept))))
-	assert.Equal(t, []string{"ports", "switches"}, open(told(fmt.Sprintf(`{"snapshot":%d,"take":["order","osd"]}`, kept))),
+	assert.Equal(t, []string{"ports", "features", "order", "switches", "osd"}, open(told(fmt.Sprintf(`{"snapshot":%d}`, kept))))
+	assert.Equal(t, []string{"ports", "switches"},
+		open(told(fmt.Sprintf(`{"snapshot":%d,"take":["order","features","osd"]}`, kept))),
 		"from what was kept, with no board on the line")
 	q, _ := hopper(c)
 	assert.Equal(t, was.Now.Sticks.Order, q.Now.Sticks.Order)
+	assert.Contains(t, q.Now.Features, "osd")
 
 	list := told(`{"text":"; settings of TNSY 4.5.3\nport 6 carries satellites","take":["runs","ports"]}`)
 	assert.Empty(t, open(list), "from a text alone, and noted")
@@ -419,6 +421,28 @@ func TestKeptSettingsAreNotedAsToday(t *testing.T) {
 		assert.Equal(t, 422, status, ask)
 		assert.Contains(t, text, why)
 	}
+	// With nothing noted that brings the sticks, the receivers that would come as the board is set
+	// to are offered, and the one picked is noted.
+	bare, revision = hopper(c)
+	bare.Now.AirUnit, bare.Now.Controller, bare.Now.Receiver, bare.Now.Ports = nil, nil, "", nil
+	body, err = json.Marshal(bare)
+	require.NoError(t, err)
+	status, text = c.do("PUT", fmt.Sprintf("/api/entries/quad/hopper?revision=%d", revision), string(body))
+	require.Equal(t, 200, status, text)
+	picks := func(ask string) (list []setup.TellPick) {
+		for _, tell := range told(ask) {
+			if tell.Key == setup.TellsReceiver {
+				list = tell.Picks
+			}
+		}
+		return list
+	}
+	offered := picks(fmt.Sprintf(`{"snapshot":%d}`, kept))
+	require.NotEmpty(t, offered)
+	assert.Empty(t, picks(fmt.Sprintf(`{"snapshot":%d,"take":[%q]}`, kept, offered[0].Key)), "it is noted")
+	q, _ = hopper(c)
+	assert.Equal(t, offered[0].Key, "receiver:"+q.Now.Receiver)
+
 	status, _ = c.do("POST", "/api/quads/hopper/board/told", `{"snapshot":9999}`)
 	assert.Equal(t, 404, status)
 }

@@ -32,7 +32,7 @@ func (r *reader) parsed(f *format.Field, words string) (is any, note string, ok 
 	case format.FieldRef:
 		is, note = r.named(f.Kinds, unquoted(words))
 		return is, note, words != ""
-	case format.FieldChoices, format.FieldRefs, format.FieldWords, format.FieldPins:
+	case format.FieldChoices, format.FieldSome, format.FieldRefs, format.FieldWords, format.FieldPins:
 		return r.several(f, words)
 	}
 	text := unquoted(words)

@@ -224,7 +224,7 @@ func (f Fit) Clone() Fit {
 	f.Jumpers = maps.Clone(f.Jumpers)
 	f.Revisions = slices.Clone(f.Revisions)
 	f.Wiring, f.Antennas = f.Wiring.clone(), f.Antennas.clone()
-	f.Flight = Flight{clone(f.Runs), f.OSD.clone(), f.Sticks.clone()}
+	f.Flight = Flight{clone(f.Runs), f.OSD.clone(), f.Sticks.clone(), slices.Clone(f.Features)}
 	return f
 }
 

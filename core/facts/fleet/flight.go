@@ -12,6 +12,9 @@ type Flight struct {
 	Runs   *Runs   `json:"runs,omitempty"`
 	OSD    *Layout `json:"osd,omitempty"`
 	Sticks *Sticks `json:"sticks,omitempty"`
+	// Features are those of the flight firmware that are on today, by its own names for them;
+	// absent: not stated, and those that what is on the quad takes are taken to be on.
+	Features []string `json:"features,omitzero"`
 }
 
 // Runs is a flight firmware and its release; an empty release is not known.

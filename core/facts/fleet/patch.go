@@ -42,6 +42,8 @@ type Patch struct {
 	Runs   *Runs   `json:"runs,omitempty"`
 	OSD    *Layout `json:"osd,omitempty"`    // all of it
 	Sticks *Sticks `json:"sticks,omitempty"` // all of it
+	// Features are all that are on; none: an empty list.
+	Features []string `json:"features,omitzero"`
 }
 
 // Jumper sets the solder jumper of a pad to one of its choices.
@@ -62,7 +64,7 @@ func (f Fit) With(p Patch) Fit {
 	}
 	setText(&out.Receiver, p.Receiver)
 	if p.Board != nil && *p.Board != f.Board {
-		out.Jumpers = nil // those of another board
+		out.Jumpers, out.Features = nil, nil // those of another board
 	}
 	setText(&out.Board, p.Board)
 	setText(&out.Pack, p.Pack)
@@ -85,18 +87,29 @@ func (f Fit) With(p Patch) Fit {
 	if p.Stand != nil {
 		out.stand(*p.Stand)
 	}
-	if p.Runs != nil {
-		out.Runs = clone(p.Runs)
-	}
-	if p.OSD != nil {
-		out.OSD = p.OSD.clone()
-	}
-	if p.Sticks != nil {
-		out.Sticks = p.Sticks.clone()
-	}
+	out.set(p)
 	out.letGo()
 	out.prune()
 	return out
+}
+
+// set sets up the flight board.
+func (f *Fit) set(p Patch) {
+	if p.Runs != nil {
+		if f.Runs != nil && f.Runs.ID != p.Runs.ID {
+			f.Features = nil // those of another
+		}
+		f.Runs = clone(p.Runs)
+	}
+	if p.OSD != nil {
+		f.OSD = p.OSD.clone()
+	}
+	if p.Sticks != nil {
+		f.Sticks = p.Sticks.clone()
+	}
+	if p.Features != nil {
+		f.Features = slices.Clone(p.Features)
+	}
 }
 
 // mount seats what a patch seats: all of it, one part's place, how one part is held.

@@ -26,6 +26,7 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 		return fmt.Errorf("nothing is planned for %s", q.Label())
 	}
 	now := q.Next.Clone()
+	now.Features = nil // they are set with the swap, and nobody has read them since
 	q.InTurn = slices.Clone(q.InTurn)
 	each(q.Takes(s.parts), func(model string) { f.TakeSpare(model) })
 	off := fleet.Beyond(s.parts(&q.Now), s.parts(&now))

@@ -5,6 +5,7 @@ package stock
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"slices"
 
 	"yokeswap/core/facts/firmware"
@@ -459,5 +460,8 @@ func (s *Stock) Note(quadID string, p fleet.Patch) error {
 		return err
 	}
 	q.Now = q.Now.With(p)
+	if n := q.Next; n != nil && n.Board == q.Now.Board && reflect.DeepEqual(n.Runs, q.Now.Runs) {
+		n.Features = slices.Clone(q.Now.Features) // a plan starts from what is on today
+	}
 	return nil
 }

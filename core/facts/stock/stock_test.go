@@ -227,6 +227,22 @@ func TestEveryKindOfGearComesAndGoes(t *testing.T) {
 }
 
 // What was planned is flown; the drawer has what came out, and not what went in.
+// What is noted of the features of today is where a plan of the same board and firmware starts;
+// a finished swap leaves none of it.
+func TestFeaturesNotedTodayGoIntoThePlanAndNoFurther(t *testing.T) {
+	st := stock.New()
+	now := fleet.Fit{Board: "board", Flight: fleet.Flight{Runs: &fleet.Runs{ID: "flies"}}}
+	next, other := now.Clone(), now.Clone()
+	other.Board = "another"
+	st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next}, {ID: "r", Now: now, Next: &other}}
+	require.NoError(t, st.Note("q", fleet.Patch{Features: []string{"osd"}}))
+	require.NoError(t, st.Note("r", fleet.Patch{Features: []string{"osd"}}))
+	assert.Equal(t, []string{"osd"}, st.Fleet.Quads[0].Next.Features)
+	assert.Nil(t, st.Fleet.Quads[1].Next.Features)
+	require.NoError(t, st.Finish("q", nil))
+	assert.Nil(t, st.Fleet.Quads[0].Now.Features)
+}
+
 func TestASwapIsFinished(t *testing.T) {
 	st := stock.New()
 	st.Fleet.Kit = []fleet.Kit{{ID: "second", Model: "second"}}

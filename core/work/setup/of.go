@@ -15,6 +15,9 @@ func Of(c fleet.Case) (State, bool) {
 	runs, _ := gear.Find[*gear.FlightFirmware](c.Library, c.Fit.Runs.ID)
 	comparison := Compare(c, blank)
 	s := comparison.Target
+	if on := c.Fit.Features; on != nil && c.FitName == fleet.FitNow {
+		s.Features = bitsOf(runs, on)
+	}
 	if l := c.Fit.OSD; l != nil {
 		if columns, _, ok := l.Grid.Size(); ok && columns > 30 {
 			s.Canvas = l.Grid // the analog grids need none

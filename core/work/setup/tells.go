@@ -23,6 +23,30 @@ type Tell struct {
 	// Patch notes it; nil: there is nothing to take over.
 	Patch *fleet.Patch `json:"-"`
 	Takes bool         `json:"takes"` // it can be taken over
+	// Picks are what it may be, where what is told does not say which.
+	Picks []TellPick `json:"picks,omitempty"`
+}
+
+// TellPick is a thing that what is told may be.
+type TellPick struct {
+	Key   string      `json:"key"` // by which it is noted
+	Label string      `json:"label"`
+	Patch fleet.Patch `json:"-"`
+}
+
+// PatchOf is what notes what is told by a key, that of a row or of what was picked for it.
+func PatchOf(list []Tell, key string) (fleet.Patch, bool) {
+	for _, t := range list {
+		if t.Key == key && t.Patch != nil {
+			return *t.Patch, true
+		}
+		for _, p := range t.Picks {
+			if p.Key == key {
+				return p.Patch, true
+			}
+		}
+	}
+	return fleet.Patch{}, false
 }
 
 // settled marks those that can be taken over.
@@ -82,25 +106,65 @@ func (t telling) receiver() []Tell {
 	}
 	if !tell.Same {
 		tell.Note = "pick the receiver that is on it, or enter what it speaks"
+		tell.Picks = t.receivers()
 	}
 	return []Tell{tell}
 }
 
-// features are those that what is on the quad takes, and whether they are on.
-func (t telling) features() Tell {
-	tell := Tell{Key: TellsFeatures, Label: "features it takes"}
-	var takes, off, why []string
-	for _, f := range featuresOf(t.Case, t.runs) {
-		takes = append(takes, f.name)
-		if t.found.Features&(1<<t.runs.Features[f.name]) == 0 {
-			off, why = append(off, f.name), append(why, f.why)
+// receivers are those of the shelf that would come as the board is set to.
+func (t telling) receivers() (list []TellPick) {
+	for _, r := range t.Receivers() {
+		patch := t.Receive(r.ID)
+		name, ok := control.Protocol(t.With(patch), t.runs)
+		if ok && t.runs.Providers[name] == t.found.Provider {
+			list = append(list, TellPick{TellsReceiver + ":" + r.ID, r.Label(), patch})
 		}
 	}
-	tell.Noted, tell.Is, tell.Same = strings.Join(takes, ", ")+" on", "all of them on", len(off) == 0
-	if !tell.Same {
-		tell.Is, tell.Note = strings.Join(off, ", ")+" off", "to be switched on: "+strings.Join(why, "; ")
+	return list
+}
+
+// features are those that are on, of those the firmware's sheet has a name for, and which of
+// them what is on the quad takes are off.
+func (t telling) features() Tell {
+	on := []string{}
+	for _, name := range slices.Sorted(maps.Keys(t.runs.Features)) {
+		if t.found.Features&(1<<t.runs.Features[name]) != 0 {
+			on = append(on, name)
+		}
+	}
+	var off []string
+	for _, f := range featuresOf(t.Case, t.runs) {
+		if !slices.Contains(on, f.name) {
+			off = append(off, f.name+": "+f.why)
+		}
+	}
+	tell := Tell{Key: TellsFeatures, Label: "features that are on", Noted: featureWords(t.Fit.Features),
+		Is: featureWords(on), Patch: &fleet.Patch{Features: on}}
+	tell.Same = t.Fit.Features != nil && tell.Noted == tell.Is
+	if len(off) > 0 {
+		tell.Note = "to be switched on: " + strings.Join(off, "; ")
 	}
 	return tell
+}
+
+func featureWords(on []string) string {
+	switch {
+	case on == nil:
+		return notNoted
+	case len(on) == 0:
+		return "none"
+	}
+	return strings.Join(slices.Sorted(slices.Values(on)), ", ")
+}
+
+// bitsOf are the bits of some features; what the firmware's sheet has no name for has none.
+func bitsOf(runs *gear.FlightFirmware, on []string) (bits uint32) {
+	for _, name := range on {
+		if n, ok := runs.Features[name]; ok {
+			bits |= 1 << n
+		}
+	}
+	return bits
 }
 
 // runsOf is the flight firmware that calls itself as the board does: the one noted where

@@ -23,7 +23,7 @@ func TestABoardTellsWhatIsOnIt(t *testing.T) {
 	bare := planned(sample.Set(), func(f *fleet.Fit) { f.Flight, f.Ports = fleet.Flight{}, nil })
 	for _, tell := range setup.Tells(bare, of) {
 		if tell.Patch == nil { // what belongs to no fit is told, and noted nowhere
-			assert.Contains(t, []string{setup.TellsReceiver, setup.TellsFeatures}, tell.Key)
+			assert.Equal(t, setup.TellsReceiver, tell.Key)
 			assert.True(t, tell.Same, tell)
 			continue
 		}
@@ -179,7 +179,7 @@ func TestATextTellsWhatItNames(t *testing.T) {
 	}
 }
 
-// What the sticks come as and the features that are off are told, though no fit holds them.
+// What the sticks come as is told, and may be picked; the features that are on are noted.
 func TestABoardTellsItsReceiverAndFeatures(t *testing.T) {
 	c := planned(sample.Set(), func(*fleet.Fit) {})
 	runs := sample.Set().FlightFirmware[0]
@@ -203,9 +203,9 @@ func TestABoardTellsItsReceiverAndFeatures(t *testing.T) {
 
 	of.Features &^= 1 << runs.Features[gear.FeatureOSD]
 	tell = tells()[setup.TellsFeatures]
-	assert.False(t, tell.Same || tell.Takes)
-	assert.Equal(t, "osd off", tell.Is)
-	assert.Contains(t, tell.Note, "makes the board send")
+	assert.True(t, tell.Takes)
+	assert.Equal(t, "rx-serial", tell.Is)
+	assert.Contains(t, tell.Note, "to be switched on: osd: it makes the board send")
 
 	of.Features = 1 << runs.Features[gear.FeatureRXSerial]
 	for range 20 { // whatever order a map goes in
@@ -214,4 +214,70 @@ func TestABoardTellsItsReceiverAndFeatures(t *testing.T) {
 	of.Features = 0
 	_, told := tells()[setup.TellsReceiver]
 	assert.False(t, told, "no receiver on a serial port: what it would be set to says nothing")
+}
+
+// Features noted as they are on today are what a plan starts from: what it takes and is off is
+// to be switched on; what is not noted is taken to be on. Another firmware, another board or a
+// finished swap leaves nothing of them.
+func TestFeaturesOfTodayAreWhereAPlanStarts(t *testing.T) {
+	c := planned(sample.Set(), func(*fleet.Fit) {})
+	c.Quad.Now = c.Fit.Clone()
+	rows := func() (off []string) {
+		for _, r := range setup.PlanOf(c).Rows {
+			if strings.HasPrefix(r.Label, "feature ") && !r.Same {
+				off = append(off, r.Label+" "+r.Found)
+			}
+		}
+		return off
+	}
+	assert.Empty(t, rows())
+	c.Quad.Now = c.Quad.Now.With(fleet.Patch{Features: []string{"rx-serial"}})
+	assert.Equal(t, []string{"feature osd off"}, rows())
+	c.Quad.Now = c.Quad.Now.With(fleet.Patch{Features: []string{}})
+	assert.Equal(t, []string{"feature osd off", "feature rx-serial off"}, rows())
+
+	noted := c.Quad.Now.With(fleet.Patch{Features: []string{"osd", "no such"}})
+	assert.Equal(t, []string{"osd", "no such"}, noted.With(fleet.Patch{Runs: noted.Runs}).Features)
+	assert.Nil(t, noted.With(fleet.Patch{Runs: &fleet.Runs{ID: "another"}}).Features)
+	assert.Nil(t, noted.With(fleet.Patch{Board: new("another")}).Features)
+	now := fleet.NowCase(c.Library, c.Fleet, c.Quad)
+	of, _ := setup.Of(now)
+	for _, tell := range setup.Tells(now, of) {
+		if tell.Key == setup.TellsFeatures {
+			assert.Equal(t, "none", tell.Noted)
+			assert.True(t, tell.Same)
+		}
+	}
+}
+
+// A receiver that would come as the board is set to can be picked; one that would not cannot.
+func TestTheReceiverABoardTellsOfIsPicked(t *testing.T) {
+	set := sample.Set()
+	other := set.Receivers[0]
+	other.ID, other.Protocols = "other", []string{"no such"}
+	set.Receivers = append(set.Receivers, other)
+	c := planned(set, func(*fleet.Fit) {})
+	runs := set.FlightFirmware[0]
+	speaks := set.Receivers[0].Protocols[0]
+	of, ok := setup.Of(c)
+	require.True(t, ok)
+	of.Provider = runs.Providers[speaks]
+	bare := planned(set, func(f *fleet.Fit) { f.AirUnit, f.Receiver, f.Controller = nil, "", nil })
+	var picks []setup.TellPick
+	for _, tell := range setup.Tells(bare, of) {
+		if tell.Key == setup.TellsReceiver {
+			picks = tell.Picks
+		}
+	}
+	require.Len(t, picks, 1)
+	assert.Equal(t, "receiver:"+set.Receivers[0].ID, picks[0].Key)
+	assert.Equal(t, set.Receivers[0].ID, *picks[0].Patch.Receiver)
+	patch, ok := setup.PatchOf(setup.Tells(bare, of), picks[0].Key)
+	assert.True(t, ok)
+	noted := bare.With(patch)
+	for _, tell := range setup.Tells(noted, of) {
+		assert.True(t, tell.Key != setup.TellsReceiver || tell.Same)
+	}
+	_, ok = setup.PatchOf(setup.Tells(bare, of), "receiver:other")
+	assert.False(t, ok)
 }

@@ -2323,7 +2323,7 @@ export interface components {
              * @description the kept settings asked about; absent: the text
              */
             snapshot?: number;
-            /** @description keys of what is noted; absent: nothing */
+            /** @description keys of what is noted or picked */
             take?: string[];
             text?: string;
         };
@@ -3044,22 +3044,24 @@ export interface components {
             about?: string;
             confirm?: boolean;
             fields?: components["schemas"]["Field"][];
-            from?: string;
             hint?: string;
             keys?: string[];
             kinds?: string[];
             label: string;
-            list?: string;
+            made?: boolean;
+            makes?: string;
             measure?: string;
             models?: string[];
             numbers: boolean;
             onlyIf?: components["schemas"]["OnlyIf"];
             options?: components["schemas"]["Choice"][];
             path: string;
+            picks?: components["schemas"]["Pick"][];
             rare: boolean;
             required: boolean;
+            taken?: string[];
             /** @enum {string} */
-            type: "text" | "number" | "yesno" | "pick" | "choices" | "ref" | "refs" | "within" | "words" | "list" | "map" | "pins" | "wires" | "outline";
+            type: "text" | "number" | "yesno" | "pick" | "choices" | "ref" | "refs" | "within" | "some" | "words" | "list" | "map" | "pins" | "wires" | "outline";
             unit?: string;
             usual?: components["schemas"]["Usual"][];
             whole: boolean;
@@ -3975,6 +3977,7 @@ export interface components {
             /** Format: double */
             capacitorV?: number;
             controller?: components["schemas"]["Slot"];
+            features?: string[];
             feed?: components["schemas"]["Feed"];
             feeds?: components["schemas"]["Feed"][];
             goggles?: components["schemas"]["Slot"];
@@ -3995,6 +3998,13 @@ export interface components {
             /** Format: double */
             tiltDeg?: number;
             wiring?: components["schemas"]["Wiring"];
+        };
+        Pick: {
+            before?: string;
+            choice?: components["schemas"]["Choice"];
+            from?: string;
+            kind?: string;
+            list?: string;
         };
         PicksView: {
             /** @description each is one change to the fit; none: the value is typed */
@@ -5070,8 +5080,13 @@ export interface components {
             label: string;
             note?: string;
             noted: string;
+            picks?: components["schemas"]["SetupTellPick"][];
             same: boolean;
             takes: boolean;
+        };
+        SetupTellPick: {
+            key: string;
+            label: string;
         };
         SetupWorn: {
             held: components["schemas"]["SetupHeld"][];

@@ -16,7 +16,11 @@
   const open = $derived(tells.filter((t) => !t.same));
   const takes = $derived(open.filter((t) => t.takes));
   let left = $state.raw<string[]>([]);
-  const taken = $derived(takes.filter((t) => !left.includes(t.key)).map((t) => t.key));
+  let picked = $state.raw<Record<string, string>>({}); // what a row that does not say which is, by its key
+  const taken = $derived([
+    ...takes.filter((t) => !left.includes(t.key)).map((t) => t.key),
+    ...open.map((t) => picked[t.key] ?? '').filter((key) => key !== ''),
+  ]);
   const toggle = (key: string) => (left = left.includes(key) ? left.filter((k) => k !== key) : [...left, key]);
 </script>
 
@@ -51,14 +55,22 @@
               <th scope="row">{t.label}</th>
               <td class="wrap-anywhere">{t.noted}</td>
               <td class="wrap-anywhere"
-                >{t.is}{#if t.note}<small class="block soft">{t.note}</small>{/if}</td
+                >{t.is}{#if t.note}<small class="block soft">{t.note}</small>{/if}{#if t.picks}<select
+                    class="max-w-60"
+                    aria-label={`${t.label}: which it is`}
+                    value={picked[t.key] ?? ''}
+                    onchange={(e) => (picked = { ...picked, [t.key]: e.currentTarget.value })}
+                  >
+                    <option value="">leave it</option>
+                    {#each t.picks as p (p.key)}<option value={p.key}>{p.label}</option>{/each}
+                  </select>{/if}</td
               >
             </tr>
           {/each}
         </tbody>
       </table>
     </div>
-    {#if takes.length > 0}<p class="buttons mt-2">
+    {#if takes.length > 0 || open.some((t) => t.picks)}<p class="buttons mt-2">
         <button type="button" class="button main" disabled={busy || taken.length === 0} onclick={() => ontake(taken)}
           >Note {taken.length === 1 ? 'it' : `these ${taken.length}`} as on it today</button
         >

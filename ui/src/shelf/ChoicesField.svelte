@@ -1,16 +1,21 @@
 <script lang="ts">
   // Any of some choices.
   import FieldSet from './FieldSet.svelte';
-  import type { Field } from './forms';
+  import type { Choice, Field } from './forms';
 
   interface Props {
     field: Field;
     id: string;
+    options: Choice[];
     value: string[];
     error: string;
     onchange: (value: string[] | undefined) => void;
   }
-  let { field, id, value, error, onchange }: Props = $props();
+  let { field, id, options, value, error, onchange }: Props = $props();
+  const all = $derived([
+    ...options,
+    ...value.filter((v) => !options.some((o) => o.value === v)).map((v) => ({ value: v, name: v })),
+  ]);
 
   function toggle(one: string, on: boolean) {
     const next = on ? [...value, one] : value.filter((v) => v !== one);
@@ -20,7 +25,7 @@
 
 <FieldSet {field} {id} {error}>
   <div class="flex flex-wrap gap-y-1.5 gap-x-5 min-h-9 items-center">
-    {#each field.options ?? [] as o (o.value)}
+    {#each all as o (o.value)}
       <label
         ><input
           type="checkbox"
@@ -30,5 +35,6 @@
         {o.name}</label
       >
     {/each}
+    {#if all.length === 0}<span class="soft">nothing to pick from is entered yet</span>{/if}
   </div>
 </FieldSet>

@@ -10,7 +10,7 @@
   import { draftOf, dropDraft, keepDraft } from './draft';
   import FieldInput from './FieldInput.svelte';
   import SheetReader from './SheetReader.svelte';
-  import { asked, controlID, locate, ofFleet, stated, type Form } from './forms';
+  import { asked, controlID, locate, ofFleet, stated, whole, type Form } from './forms';
 
   interface Props {
     form: Form;
@@ -97,7 +97,7 @@
     if (missing) return;
     const id = identify();
     const defaults: Record<string, Entry> = { spare: { count: 0 }, quad: { id, now: {} } };
-    const body: Entry = { ...(defaults[form.kind] ?? { id }), ...entry };
+    const body: Entry = { ...(defaults[form.kind] ?? { id }), ...whole(fields, entry) };
     const answer = await api.save(form.kind, id, at, body);
     if (answer.ok) {
       dropDraft(form.kind, ownID);

@@ -112,23 +112,18 @@
       .map((e) => ({ value: e.id, name: e.name }));
   });
   const choices = $derived.by((): Choice[] => {
-    const list =
-      field.type === 'ref'
-        ? named
-        : field.type === 'pick'
-          ? (field.options ?? [])
-          : field.type === 'within'
-            ? inside()
-            : [];
-    const there = typeof value === 'string' && value !== '' && !list.some((c) => c.value === value);
+    const list = field.type === 'ref' ? named : field.type === 'pick' ? (field.options ?? []) : inside();
+    const there =
+      field.type !== 'text' && typeof value === 'string' && value !== '' && !list.some((c) => c.value === value);
     return there ? [...list, { value, name: value }] : list;
   });
   function inside(): Choice[] {
-    return within(field, root, base, (at) => entries.find((e) => e.id === at)?.entry as Entry | undefined);
+    return within(field, root, base, {
+      entry: (at) => entries.find((e) => e.id === at)?.entry as Entry | undefined,
+      ofKind: (kind) => entries.filter((e) => e.kind === kind).map((e) => e.entry as Entry),
+    });
   }
-  const picked = $derived(
-    field.type === 'ref' || field.type === 'pick' || (field.type === 'within' && choices.length > 0),
-  );
+  const picked = $derived(field.type === 'ref' || field.type === 'pick' || field.type === 'within');
   const nothing = $derived(field.type === 'ref' ? 'none' : 'not known');
   const textOf = (e: Event) => (e.currentTarget as HTMLInputElement | HTMLSelectElement).value;
 </script>
@@ -150,7 +145,7 @@
     {path}
     {id}
     value={(value ?? {}) as Entry}
-    keys={[...(field.keys ?? []), ...(field.list ? inside().map((c) => c.value) : [])]}
+    keys={[...(field.keys ?? []), ...inside().map((c) => c.value)]}
     {root}
     {entries}
     {wrong}
@@ -161,7 +156,7 @@
     {id}
     label={field.label}
     pins={Array.isArray(value) ? (value as string[]) : []}
-    known={field.keys ?? []}
+    known={[...new Set([...inside().map((c) => c.value), ...(field.keys ?? [])])]}
     rows={orders}
     {held}
     onchange={set}
@@ -181,8 +176,15 @@
 {:else if field.type === 'outline'}
   <OutlineEditor {id} label={field.label} outline={(value ?? {}) as Outline} places={placeable(entry)} onchange={set} />
   {#each error ? [error] : below as says (says)}<p class="bad" role="alert">{says}</p>{/each}
-{:else if field.type === 'choices'}
-  <ChoicesField {field} {id} value={Array.isArray(value) ? (value as string[]) : []} {error} onchange={set} />
+{:else if field.type === 'choices' || field.type === 'some'}
+  <ChoicesField
+    {field}
+    {id}
+    options={field.options ?? inside()}
+    value={Array.isArray(value) ? (value as string[]) : []}
+    error={error || inRow.join('; ')}
+    onchange={set}
+  />
 {:else if field.type === 'refs'}
   <RefsField
     {field}
@@ -246,6 +248,19 @@
         onchange={(e: Event) => setWords(textOf(e))}
         aria-invalid={error !== ''}
       />
+      {@const left = choices.filter((c) => !(Array.isArray(value) && value.includes(c.value)))}
+      {#if left.length > 0}<select
+          class="max-w-60"
+          aria-label={`Add to ${field.label}`}
+          onchange={(e) => {
+            const one = left[e.currentTarget.selectedIndex - 1];
+            e.currentTarget.selectedIndex = 0; // another may be picked
+            if (one) set([...(Array.isArray(value) ? value : []), one.value]);
+          }}
+        >
+          <option>or pick one</option>
+          {#each left as c (c.value)}<option>{c.name}</option>{/each}
+        </select>{/if}
     {:else}
       <Input
         {id}
@@ -253,12 +268,18 @@
         autocomplete="off"
         placeholder=""
         value={typeof value === 'string' ? value : ''}
+        list={choices.length > 0 ? `${id}-picks` : undefined}
         onchange={(e: Event) => set(textOf(e).trim() || undefined)}
         aria-invalid={error !== ''}
       />
+      {#if choices.length > 0}<datalist id={`${id}-picks`}
+          >{#each choices as c (c.value)}<option value={c.value}>{c.name}</option>{/each}</datalist
+        >{/if}
     {/if}
     {#if error}<p class="bad" role="alert">
         {error}
+      </p>{:else if field.type === 'within' && choices.length === 0}<p class="soft text-small">
+        nothing to pick from is entered yet
       </p>{:else if (field.hint && field.type !== 'within') || field.type === 'words'}<p class="soft text-small">
         {[field.hint, field.type === 'words' && !field.hint?.includes('comma') ? 'by commas' : '']
           .filter(Boolean)

@@ -5,7 +5,7 @@
   import type { Entry } from './entry';
   import FieldInput from './FieldInput.svelte';
   import FieldSet from './FieldSet.svelte';
-  import { asked, type Field } from './forms';
+  import { asked, idsBeside, withIDs, type Field } from './forms';
 
   interface Props {
     field: Field;
@@ -36,7 +36,14 @@
           {entries}
           {wrong}
           base={`${path}[${i}].`}
-          onchange={(to) => onchange(items.map((x, k) => (k === i ? to : x)))}
+          onchange={(to) =>
+            onchange(
+              withIDs(
+                field,
+                items.map((x, k) => (k === i ? to : x)),
+                idsBeside(root, path),
+              ),
+            )}
         />
       {/each}
       <Button

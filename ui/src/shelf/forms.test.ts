@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { asked, controlID, locate, within, type Field } from './forms';
+import { asked, controlID, locate, whole, within, withIDs, type Field } from './forms';
 
 const field = (path: string, more: Partial<Field> = {}): Field => ({
   path,
@@ -51,15 +51,20 @@ describe('what stands within another entry', () => {
     'goggles-c': { modes: [{ id: 'first', name: 'First' }] },
     tansy: { elements: [{ id: 'crosshair' }], modes: { arm: 0, 'return-home': 46 } },
   };
-  const of = (id: string) => shelf[id];
+  const of = {
+    entry: (id: string) => shelf[id],
+    ofKind: (kind: string) => (kind === 'flightFirmware' ? [shelf.tansy!] : []),
+  };
   it('is found beside the field, further out, through a piece of kit, or in the entry itself', () => {
-    expect(within(field('now.bay', { from: 'frame', list: 'bays' }), { now: { frame: 'frame5' } }, '', of)).toEqual([
+    expect(
+      within(field('now.bay', { picks: [{ from: 'frame', list: 'bays' }] }), { now: { frame: 'frame5' } }, '', of),
+    ).toEqual([
       { value: 'rear', name: 'Rear bay' },
       { value: 'mid', name: 'mid' },
     ]);
     expect(
       within(
-        field('now.goggles.mode', { from: 'kit', list: 'modes' }),
+        field('now.goggles.mode', { picks: [{ from: 'kit', list: 'modes' }] }),
         { now: { goggles: { kit: 'my-goggles' } } },
         '',
         of,
@@ -67,7 +72,7 @@ describe('what stands within another entry', () => {
     ).toEqual([{ value: 'first', name: 'First' }]);
     expect(
       within(
-        field('id', { from: 'runs.id', list: 'elements' }),
+        field('id', { picks: [{ from: 'runs.id', list: 'elements' }] }),
         { now: { runs: { id: 'tansy' } } },
         'now.osd.elements[0].',
         of,
@@ -75,7 +80,7 @@ describe('what stands within another entry', () => {
     ).toEqual([{ value: 'crosshair', name: 'crosshair' }]);
     expect(
       within(
-        field('mode', { from: 'runs.id', list: 'modes' }),
+        field('mode', { picks: [{ from: 'runs.id', list: 'modes' }] }),
         { now: { runs: { id: 'tansy' } } },
         'now.sticks.switches[0].',
         of,
@@ -84,9 +89,63 @@ describe('what stands within another entry', () => {
       { value: 'arm', name: 'arm' },
       { value: 'return-home', name: 'return home' },
     ]);
-    expect(within(field('from', { list: 'modes' }), { modes: [{ id: 'a' }] }, 'modeSwitch[0].', of)).toEqual([
-      { value: 'a', name: 'a' },
+    expect(
+      within(field('from', { picks: [{ list: 'modes' }] }), { modes: [{ id: 'a' }] }, 'modeSwitch[0].', of),
+    ).toEqual([{ value: 'a', name: 'a' }]);
+    expect(within(field('now.bay', { picks: [{ from: 'frame', list: 'bays' }] }), {}, '', of)).toEqual([]);
+  });
+
+  it('is taken of every entry of a kind, of lists beside the field, with what stands before it, and named by its model', () => {
+    expect(within(field('builtIn', { picks: [{ kind: 'flightFirmware', list: 'elements' }] }), {}, '', of)).toEqual([
+      { value: 'crosshair', name: 'crosshair' },
     ]);
-    expect(within(field('now.bay', { from: 'frame', list: 'bays' }), {}, '', of)).toEqual([]);
+    const fit = { now: { board: 'f7', parts: [{ id: 'gps', model: 'goggles-c' }], feeds: [{}] } };
+    const shelf = {
+      ...of,
+      entry: (id: string) =>
+        id === 'f7' ? { pads: [{ id: '5v', name: '5 V pad' }], uarts: [{ id: 4 }] } : { name: 'A satellite compass' },
+    };
+    const picks = [
+      { choice: { value: 'pack', name: 'the pack' } },
+      { from: 'board', list: 'pads', before: 'board.' },
+      { from: 'board', list: 'uarts', before: 'tx' },
+      { list: 'parts' },
+    ];
+    expect(within(field('from', { picks }), fit, 'now.feeds[0].', shelf)).toEqual([
+      { value: 'pack', name: 'the pack' },
+      { value: 'board.5v', name: '5 V pad' },
+      { value: 'tx4', name: 'tx4' },
+      { value: 'gps', name: 'A satellite compass' },
+    ]);
+  });
+});
+
+describe('ids in lists', () => {
+  const pads = field('pads', { type: 'list', makes: 'name', taken: ['pack'], fields: [field('name'), field('outV')] });
+  it('are made once from what a thing is called, and free among all beside it', () => {
+    const named = (...names: string[]) => names.map((name) => ({ name }));
+    const ids = (items: Record<string, unknown>[], beside: string[] = []) =>
+      withIDs(pads, items, beside).map((item) => item.id);
+    expect(ids(named('9 V pad', '4.5 V', 'Pack', 'rear LEDs', 'Rear LEDs'))).toEqual([
+      '9v',
+      '4v5',
+      'pack-2',
+      'rear-leds',
+      'rear-leds-2',
+    ]);
+    expect(ids(named('gps'), ['gps'])).toEqual(['gps-2']);
+    expect(ids([{ id: 'old', name: 'New name' }, { outV: 5 }])).toEqual(['old', undefined]);
+  });
+  it('are there for all that is saved, whatever was left empty', () => {
+    expect(whole([pads], { pads: [{ outV: 5 }, { outV: 9 }] })).toEqual({
+      pads: [
+        { id: 'pads', outV: 5 },
+        { id: 'pads-2', outV: 9 },
+      ],
+    });
+    const turns = field('inTurn', { type: 'list', fields: [pads] });
+    expect(whole([turns], { inTurn: [{ id: 'day', pads: [{ name: 'x' }] }] })).toEqual({
+      inTurn: [{ id: 'day', pads: [{ id: 'x', name: 'x' }] }],
+    });
   });
 });
