@@ -186,7 +186,7 @@ test('the bench sheet: steps in order, readings with limits, and nothing lost to
   await expect(page.getByText('Enter settled resistance as a number in Ω.')).toBeVisible();
   await page.getByLabel(/settled resistance/).fill('4700');
   await page.getByRole('button', { name: 'Enter and done' }).click();
-  await expect(page.getByText('3 of 34 steps done')).toBeVisible();
+  await expect(page.getByText('3 of 37 steps done')).toBeVisible();
 
   await program.kill();
   await page.getByRole('button', { name: 'Clear the bench, props off' }).click();
@@ -194,7 +194,7 @@ test('the bench sheet: steps in order, readings with limits, and nothing lost to
   await expect(page.getByText('The program does not answer')).toBeVisible();
   await program.start();
   await page.reload();
-  await expect(page.getByText('3 of 34 steps done')).toBeVisible();
+  await expect(page.getByText('3 of 37 steps done')).toBeVisible();
   await expect(page.getByText('4700 Ω').first()).toBeVisible();
 });
 

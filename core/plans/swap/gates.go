@@ -46,6 +46,7 @@ const (
 	PhasePower    Phase = "power"
 	PhaseBind     Phase = "bind"
 	PhaseCheck    Phase = "check"
+	PhaseFlight   Phase = "first flight"
 )
 
 // Hold says which phases of the bench day wait while a gate is as bad as a level, or
@@ -68,7 +69,7 @@ var Gates = []Gate{
 		Check:      link.Check,
 		Candidates: link.Candidates,
 		Draw:       drawn(link.Draw),
-		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseBind}, Always: true},
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseBind, PhaseFlight}, Always: true},
 		Never:      []string{ofSupply, ofMass},
 	},
 	{
@@ -79,7 +80,7 @@ var Gates = []Gate{
 		Check:      power.Check,
 		Candidates: power.Candidates,
 		Draw:       drawn(power.Trace),
-		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseFeed, PhaseMeter, PhasePower}},
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseFeed, PhaseMeter, PhasePower, PhaseFlight}},
 		Never:      []string{ofMass},
 	},
 	{
@@ -91,7 +92,7 @@ var Gates = []Gate{
 		Candidates: pins.Candidates,
 		Draw:       drawn(pins.Draw),
 		Needs:      []verdict.Gate{verdict.Power},
-		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhasePower, PhaseBind, PhaseCheck}},
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhasePower, PhaseBind, PhaseCheck, PhaseFlight}},
 		Never:      []string{ofMass},
 	},
 	{
@@ -102,7 +103,7 @@ var Gates = []Gate{
 		Check:      mount.Check,
 		Candidates: mount.Candidates,
 		Draw:       drawn(mount.Draw),
-		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhaseBuild}},
+		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhaseBuild, PhaseFlight}},
 		Never:      []string{ofSupply, ofMass},
 	},
 	{
@@ -113,7 +114,7 @@ var Gates = []Gate{
 		Check:      antenna.Check,
 		Candidates: antenna.Candidates,
 		Draw:       drawn(antenna.Draw),
-		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhasePower, PhaseBind}},
+		Holds:      &Hold{From: verdict.Unfit, Phases: []Phase{PhasePower, PhaseBind, PhaseFlight}},
 		Never:      []string{ofSupply, ofMass},
 	},
 	{
@@ -134,6 +135,7 @@ var Gates = []Gate{
 		Candidates: control.Candidates,
 		Draw:       drawn(control.Draw),
 		Needs:      []verdict.Gate{verdict.Pins},
+		Holds:      &Hold{From: verdict.Change, Phases: []Phase{PhaseFlight}},
 		Never:      []string{ofSupply, ofMass},
 	},
 }

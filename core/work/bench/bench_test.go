@@ -85,7 +85,7 @@ func TestStepsComeInBenchOrder(t *testing.T) {
 		"check:sticks",
 		"check:failsafe",
 		"check:voltage",
-		"check:close",
+		"check:close", "flight:range", "flight:hover", "flight:heat",
 	}, slices.DeleteFunc(ids(s), func(id string) bool { return strings.HasPrefix(id, "pair:") }))
 	for _, step := range s.Steps {
 		assert.NotEmpty(t, step.Do, step.ID)

@@ -5,6 +5,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
@@ -29,6 +30,7 @@ func TestLawsOfASheet(t *testing.T) {
 		bench.Power,
 		bench.Bind,
 		bench.Check,
+		bench.Flight,
 	}
 	rapid.Check(t, func(t *rapid.T) {
 		pick := func(name string, of ...string) string { return rapid.SampledFrom(of).Draw(t, name) }
@@ -58,6 +60,15 @@ func TestLawsOfASheet(t *testing.T) {
 			}
 		}
 		s := sheetOf(sample.Case(sample.Set(), kit(), next), "a", "b")
+		for _, step := range s.Steps {
+			first := map[byte]bool{} // an answer is given by its first letter
+			if step.Reading != nil {
+				for _, answer := range step.Reading.Choices {
+					assert.False(t, first[answer[0]], "%s: %v", step.ID, step.Reading.Choices)
+					first[answer[0]] = true
+				}
+			}
+		}
 		ids, last := map[string]bool{}, 0
 		for _, step := range s.Steps {
 			require.False(t, ids[step.ID], step.ID)

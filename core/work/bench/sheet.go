@@ -27,6 +27,7 @@ const (
 	Power    = swap.PhasePower
 	Bind     = swap.PhaseBind
 	Check    = swap.PhaseCheck
+	Flight   = swap.PhaseFlight
 )
 
 // Step is one thing to do. Its id stays the same as long as what is to be
@@ -113,6 +114,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	w.bind()
 	w.checkParts()
 	w.check()
+	w.firstFlight()
 
 	s := Sheet{
 		Quad:      c.Quad.ID,

@@ -39,6 +39,9 @@ const (
 	cautionMaiden = "Before the maiden flight: local airspace rules and registration come first; keep bystanders away."
 )
 
+// failsafeIn is what motors do when the failsafe comes in.
+const failsafeIn = "as set"
+
 // leastTravelUS is how far a stick must go from end to end: 1000 µs, less a little
 // at each end (common practice; how little is from memory).
 const leastTravelUS = 970
@@ -96,7 +99,7 @@ func (w *writer) touched() bool {
 	}
 	now, next := w.Quad.Now, *w.Fit
 	for _, f := range []*fleet.Fit{&now, &next} { // what goes on in goggles and controllers is not on the quad
-		f.Goggles, f.Controller, f.AirUnit = nil, nil, nil
+		f.Goggles, f.Controller, f.AirUnit, f.Features = nil, nil, nil, nil
 	}
 	return !reflect.DeepEqual(now, next)
 }
@@ -549,9 +552,11 @@ func (w *writer) checkSticks() {
 		Title: "Test the failsafe",
 		Do: []string{
 			"Props off. Arm as far as it lets you, then switch the controller off.",
-			"The failsafe must come in: motors off, and the goggles say so.",
+			"The failsafe must come in, as it is set: motors off, or the way home; and the goggles say so.",
 		},
 		Cautions: []string{cautionFail, cautionProps},
+		Reading: &Reading{Label: "what the motors did", Expected: failsafeIn, Choices: []string{failsafeIn, "ran on"},
+			Wrong: "Unplug it. Set what the board does without the sticks, and what the receiver sends then; it must not fly."},
 	})
 }
 

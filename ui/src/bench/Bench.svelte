@@ -1,7 +1,7 @@
 <script lang="ts">
   // The bench sheet: one step at a time beside the iron, the whole list on the
   // left and on paper.
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, type Board, type Failure, type Run } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -38,6 +38,8 @@
 
   const at = $derived(run.data?.states.findIndex((s) => s.id === shown) ?? -1);
   const step = $derived(run.data?.states[at]);
+
+  let card = $state<HTMLElement>();
 
   function go(by: number) {
     const to = run.data?.states[at + by];
@@ -160,11 +162,13 @@
         onpick={(id) => {
           shown = id;
           refused = null;
+          // A long list leaves the card far above.
+          void tick().then(() => card?.scrollIntoView({ block: innerWidth > 860 ? 'nearest' : 'start' }));
         }}
       />
     </div>
     {#if step}
-      <div class="card screen-only">
+      <div class="card screen-only" bind:this={card}>
         {#key step.id}
           <StepCard
             {step}
@@ -195,6 +199,12 @@
 <style>
   .recorded:empty {
     display: none;
+  }
+  @media (min-width: 861px) {
+    .card {
+      position: sticky;
+      top: 0.75rem;
+    }
   }
   @media (max-width: 860px) {
     .sheet {

@@ -76,7 +76,8 @@
   {#if (step.tools ?? []).length > 0 || (step.materials ?? []).length > 0}
     <p class="with">
       {#if (step.tools ?? []).length > 0}<span class="soft">with</span> {(step.tools ?? []).join(', ')}{/if}
-      {#if (step.materials ?? []).length > 0}<span class="soft">and</span> {(step.materials ?? []).join(', ')}{/if}
+      {#if (step.materials ?? []).length > 0}<span class="soft">{(step.tools ?? []).length > 0 ? 'and' : 'with'}</span>
+        {(step.materials ?? []).join(', ')}{/if}
     </p>
   {/if}
   {#if step.runSeconds}<RunTimer seconds={step.runSeconds} />{/if}
