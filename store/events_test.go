@@ -195,3 +195,26 @@ func TestAClockThatGoesBackChangesNoOrder(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, now.Add(-48*time.Hour).String(), kept[0].Why, "the one kept last is the newest")
 }
+
+// Ticks tell when a step was done: one that was taken back is none, nor is what a finished run puts away.
+func TestTicksAreStepsThatWereDone(t *testing.T) {
+	st, _ := withDemo(t)
+	at := time.Date(2026, 5, 12, 9, 0, 0, 0, time.UTC)
+	for i, r := range []bench.Record{{Step: "one", Done: true}, {Step: "two", Done: true}, {Step: "two"}, {Step: "three", Done: true}} {
+		r.At = at.Add(time.Duration(i) * time.Minute)
+		require.NoError(t, st.Confirm(store.Deed{}, "wallower", func([]bench.Record) (bench.Record, error) { return r, nil }))
+	}
+	want := []bench.Tick{
+		{Quad: "wallower", Step: "one", At: at},
+		{Quad: "wallower", Step: "two", At: at.Add(time.Minute)},
+		{Quad: "wallower", Step: "three", At: at.Add(3 * time.Minute)},
+	}
+	ticks, err := st.Ticks()
+	require.NoError(t, err)
+	assert.Equal(t, want, ticks)
+	says := func([]bench.Record) string { return "done" }
+	require.NoError(t, st.Finish(store.Deed{}, "wallower", "", says, at.Add(time.Hour)))
+	ticks, err = st.Ticks()
+	require.NoError(t, err)
+	assert.Equal(t, want, ticks, "they stay known after the swap")
+}

@@ -67,6 +67,11 @@ func (s *server) run(quad string) (*answer[bench.Run], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
+	ticks, err := s.store.Ticks()
+	if err != nil {
+		return nil, problem(err)
+	}
+	sheet.Time(bench.Learn(ticks))
 	return reply(bench.NewRun(sheet, records)), nil
 }
 

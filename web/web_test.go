@@ -18,6 +18,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -59,6 +60,13 @@ var demoDatabase = sync.OnceValue(func() []byte {
 
 func newClient(t *testing.T, key string) client {
 	t.Helper()
+	c, _ := withStore(t, key)
+	return c
+}
+
+// withStore is newClient with the store it is served from.
+func withStore(t *testing.T, key string) (client, *store.Store) {
+	t.Helper()
 	dir := t.TempDir()
 	require.NoError(t, os.WriteFile(filepath.Join(dir, store.FileName), demoDatabase(), 0o600))
 	st, err := store.Open(dir)
@@ -69,7 +77,7 @@ func newClient(t *testing.T, key string) client {
 		Log:     slog.New(slog.DiscardHandler),
 	}))
 	t.Cleanup(func() { server.Close(); st.Close() })
-	return client{t, server}
+	return client{t, server}, st
 }
 
 func (c client) do(method, path, body string, headers ...string) (int, string) {
@@ -316,6 +324,27 @@ func TestTheRouteFollowsWhatIsWanted(t *testing.T) {
 	}
 	_, text = c.do("GET", "/api/route", "")
 	assert.NotContains(t, text, ":null")
+}
+
+// How long steps took on one quad is told on the sheet of another.
+func TestTheSheetSaysHowLongStepsTook(t *testing.T) {
+	c, st := withStore(t, "")
+	sheet := get[bench.Run](c, "/api/quads/wallower/bench")
+	assert.Equal(t, bench.Day{Untimed: len(sheet.Steps)}, sheet.Day)
+	at := time.Date(2026, 5, 12, 9, 0, 0, 0, time.UTC)
+	for i, tick := range []bench.Record{
+		{Step: "props-off", Done: true}, {Step: "check:picture", Done: true}, {Step: "check:sticks"},
+		{Step: "check:failsafe", Done: true},
+	} {
+		tick.At = at.Add(time.Duration(i) * 4 * time.Minute)
+		keep := func([]bench.Record) (bench.Record, error) { return tick, nil }
+		require.NoError(t, st.Confirm(store.Deed{}, "quern", keep))
+	}
+	sheet = get[bench.Run](c, "/api/quads/wallower/bench")
+	assert.Equal(t, bench.Day{Minutes: 12, Learned: 2, Untimed: len(sheet.Steps) - 2}, sheet.Day)
+	step, ok := sheet.Step("check:failsafe")
+	require.True(t, ok)
+	assert.Equal(t, 8, *step.TookMinutes, "the tick between was taken back")
 }
 
 func TestBenchOverHTTP(t *testing.T) {

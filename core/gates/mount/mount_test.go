@@ -571,6 +571,26 @@ func TestWhatIsWeighed(t *testing.T) {
 	assert.Equal(t, []string{"the capacitor"}, w.LeftOut)
 }
 
+// It is said of each mass whether it was weighed, is its sheet's or a guess, and how much of the whole is
+// a guess; a source of the mass alone goes before that of the entry.
+func TestWhatAMassRestsOn(t *testing.T) {
+	set := sample.Set()
+	set.Frames[0].MassG, set.Frames[0].Source.Kind = new(unit.Grams(100)), gear.Practice
+	light := gear.Frame{Entry: gear.Entry{ID: "light", Source: gear.Source{Kind: gear.Practice}}, MassG: new(unit.Grams(60))}
+	light.ValueSources = map[string]gear.Source{"massG": {Kind: gear.Measured}}
+	set.Frames = append(set.Frames, light)
+	set.Antennas[0].MassG, set.Antennas[0].Source.Kind = new(unit.Grams(2)), gear.Maker
+	c := sample.Case(set, nil, fleet.Fit{Mounting: fleet.Mounting{Frame: "light"}, Antennas: &fleet.Antennas{Models: []string{"round"}}})
+	c.Quad.Now = fleet.Fit{Mounting: fleet.Mounting{Frame: "frame"}}
+	w := mount.Weigh(c.Library, c.Fleet, c.Quad, nil)
+	rests := map[string]string{}
+	for _, p := range w.Parts {
+		rests[p.Label] = p.Rests
+	}
+	assert.Equal(t, map[string]string{"frame": "guessed", "light": "weighed", "round": "its sheet"}, rests)
+	assert.InDelta(t, 100, float64(w.GuessedG), 1e-9)
+}
+
 // A lens or a guard that is not stated is no lens behind a guard: missing is never better.
 func TestALensThatIsNotStatedIsUnknown(t *testing.T) {
 	for name, forget := range map[string]func(*gear.Set){

@@ -1,6 +1,7 @@
 package mount
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -17,11 +18,24 @@ type Part struct {
 	MassG *unit.Grams `json:"massG,omitempty"`
 	// OffG is how far that may be off to either side, where its sheet states a range.
 	OffG unit.Grams `json:"offG,omitempty"`
+	// Rests says what its mass rests on: "weighed", "its sheet" or "guessed"; empty: stated of the
+	// quad itself, or not known.
+	Rests string `json:"rests,omitempty"`
 }
+
+// guessed is a mass from common practice: nobody has weighed that one.
+const guessed = "guessed"
+
+// rests are the sources of a mass in a word; a mass of another source is as its sheet has it.
+var rests = map[gear.SourceKind]string{gear.Measured: "weighed", gear.Practice: guessed}
 
 // weighed is a part with the mass its sheet states.
 func weighed(e *gear.Entry, mass *unit.Grams) Part {
-	return Part{Label: e.Label(), MassG: mass, OffG: unit.Grams(e.EitherWay("massG"))}
+	p := Part{Label: e.Label(), MassG: mass, OffG: unit.Grams(e.EitherWay("massG"))}
+	if mass != nil {
+		p.Rests = cmp.Or(rests[e.SourceOf("massG").Kind], "its sheet")
+	}
+	return p
 }
 
 // Weight is what a swap does to the weight, hover and flight time.
@@ -38,6 +52,8 @@ type Weight struct {
 	HoverMinNow  *float64 `json:"hoverMinNow,omitempty"`
 	HoverMinNext *float64 `json:"hoverMinNext,omitempty"`
 	Unknown      []string `json:"unknown"` // parts whose mass is not known
+	// GuessedG is how much of what comes and leaves is a guess, weighed by nobody.
+	GuessedG unit.Grams `json:"guessedG,omitempty"`
 	// LeftOut are things that come or go and have no mass of their own here.
 	LeftOut []string `json:"leftOut"`
 	// MeasuredG is what the scale said after the swap; ErrorG how far what was
@@ -149,6 +165,9 @@ func addUp(lib *gear.Library, f *fleet.Index, q *fleet.Quad) Weight {
 	var change unit.Grams
 	for _, p := range w.Parts {
 		w.OffG += p.OffG
+		if p.Rests == guessed {
+			w.GuessedG += *p.MassG
+		}
 		switch {
 		case p.MassG == nil:
 			w.Unknown = append(w.Unknown, p.Label)

@@ -51,6 +51,9 @@ type Step struct {
 	RunSeconds *int `json:"runSeconds,omitempty"`
 	// Minutes is about how long it takes; absent: not stated.
 	Minutes *int `json:"minutes,omitempty"`
+	// TookMinutes is how long such steps took before, one at the least; absent: a time is stated, or
+	// none was taken.
+	TookMinutes *int `json:"tookMinutes,omitempty"`
 	// Held says why the step must not be done yet.
 	Held string `json:"held,omitempty"`
 }
@@ -77,6 +80,8 @@ type Sheet struct {
 	// do not.
 	Minutes int `json:"minutes"`
 	Untimed int `json:"untimed"`
+	// Day is about how long all of it takes, as far as it was ever timed.
+	Day Day `json:"day"`
 	// Holds are the verdicts that keep steps from being done: change the plan
 	// first.
 	Holds []Holding `json:"holds"`

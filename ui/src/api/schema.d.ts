@@ -2543,6 +2543,14 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Day: {
+            /** Format: int64 */
+            learned: number;
+            /** Format: int64 */
+            minutes: number;
+            /** Format: int64 */
+            untimed: number;
+        };
         Deadline: {
             by: string;
             /** Format: int64 */
@@ -3595,6 +3603,7 @@ export interface components {
             massG?: number;
             /** Format: double */
             offG?: number;
+            rests?: string;
         };
         MountPicture: {
             bay: string;
@@ -3753,6 +3762,8 @@ export interface components {
             errorG?: number;
             /** Format: double */
             flightTime?: number;
+            /** Format: double */
+            guessedG?: number;
             /** Format: double */
             hoverMinNext?: number;
             /** Format: double */
@@ -4910,6 +4921,7 @@ export interface components {
             use: string;
         };
         Run: {
+            day: components["schemas"]["Day"];
             /** Format: int64 */
             done: number;
             from: string;
@@ -5363,6 +5375,8 @@ export interface components {
             /** Format: int64 */
             runSeconds?: number;
             title: string;
+            /** Format: int64 */
+            tookMinutes?: number;
             tools?: string[];
         };
         StepState: {
@@ -5383,6 +5397,8 @@ export interface components {
             says?: string;
             state: string;
             title: string;
+            /** Format: int64 */
+            tookMinutes?: number;
             tools?: string[];
             /** Format: double */
             value?: number;

@@ -132,7 +132,10 @@
       {r.from === r.to ? `${r.to} stays` : `${r.from} to ${r.to}`}. {r.done} of {r.states.length} steps done.{#if r.minutes > 0}&nbsp;The
         updates take about {r.minutes} minutes.{/if}{#if r.untimed > 0}&nbsp;{r.untimed === 1
           ? 'One update does'
-          : `${r.untimed} updates do`} not say how long.{/if}
+          : `${r.untimed} updates do`} not say how long.{/if}{#if r.day.learned > 0}&nbsp;By how long such steps took
+        before, all of it takes about {r.day.minutes === 1 ? 'a minute' : `${r.day.minutes} minutes`}{r.day.untimed > 0
+          ? `, not counting ${r.day.untimed === 1 ? 'one step that was' : `${r.day.untimed} steps that were`} never timed`
+          : ''}.{/if}
     </p>
     <span class="screen-only flex gap-3 items-center ml-auto">
       <a href={`#/swap/${r.quad}`}>Plan</a>

@@ -16,6 +16,8 @@
     onback?: () => void;
     onnext?: () => void;
   }
+  const minutes = (n: number) => (n === 1 ? 'one minute' : `${n} minutes`);
+
   let { step, number, of, onconfirm, onback, onnext }: Props = $props();
 
   // The card is made anew for each step.
@@ -60,7 +62,9 @@
 
 <article class="panel {step.state} grid gap-3 px-5 pt-4.5 pb-5" aria-labelledby="step-title">
   <p class="soft">
-    Step {number} of {of}, {step.phase}{#if step.minutes !== undefined}, about {step.minutes} minutes{/if}{#if step.at}, {step.state ===
+    Step {number} of {of}, {step.phase}{#if step.minutes !== undefined}, about {minutes(
+        step.minutes,
+      )}{:else if step.tookMinutes !== undefined}, took about {minutes(step.tookMinutes)} before{/if}{#if step.at}, {step.state ===
       'done'
         ? 'done'
         : 'recorded'}

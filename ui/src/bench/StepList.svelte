@@ -24,7 +24,7 @@
           >{s.state === 'done' ? '✓' : s.state === 'stopped' ? '✕' : s.state === 'held' ? '–' : i + 1}</span
         >
         <span class="what"
-          >{s.title}{#if s.value !== undefined && s.reading}<small class="mono text-small text-soft">
+          >{s.title}{#if s.value !== undefined && s.reading}<small class="mono text-small text-soft ml-1.5">
               {s.reading.choices?.[s.value] ?? `${s.value} ${s.reading.unit}`}</small
             >{/if}</span
         >

@@ -24,7 +24,7 @@
           {p.comes ? 'in' : 'out'}: {p.label}
           <span class="mono"
             >{p.massG === undefined ? '? g' : `${fixed(p.massG, 1)} g`}{p.offG ? ` ± ${fixed(p.offG, 1)}` : ''}</span
-          >
+          >{#if p.rests}<span class="soft">, {p.rests === 'its sheet' ? 'by its sheet' : p.rests}</span>{/if}
         </li>{/each}
     </ul>
     {#if weight.measuredG !== undefined}<p>
@@ -36,6 +36,9 @@
         {grams(weight.sister.moreG)} against {weight.sister.label} on the same frame, {fixed(weight.sister.auwG, 0)} g.
       </p>{/if}
     {#if weight.class}<p><b>{weight.class}</b></p>{/if}
+    {#if weight.guessedG}<p>
+        {fixed(weight.guessedG, 1)} g of it are guessed: put those parts on a scale before you count on a gram.
+      </p>{/if}
     {#if weight.leftOut.length > 0}<p class="soft">Not counted: {weight.leftOut.join(', ')}.</p>{/if}
     <p class="soft">
       Weigh it before and after in the same configuration: what the scale says goes before what is added up.

@@ -1,0 +1,86 @@
+package bench
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"time"
+)
+
+// Tick is a step that was done at the bench, and when.
+type Tick struct {
+	Quad, Step string
+	At         time.Time
+}
+
+const (
+	// longestStep is the longest time between two ticks that one step took; a longer one held a break
+	// (from memory).
+	longestStep = time.Hour
+	// shortestStep is the shortest: what is ticked sooner was done before, and noted afterwards (from
+	// memory).
+	shortestStep = 5 * time.Second
+)
+
+// Learned are how long steps really took, in minutes, by what kind of step it is: the middle one of
+// the times from the tick before, on the same quad, to its own.
+type Learned map[string]float64
+
+// Learn goes through ticks, the oldest first.
+func Learn(ticks []Tick) Learned {
+	took, last := map[string][]time.Duration{}, map[string]time.Time{}
+	for _, t := range ticks {
+		before, begun := last[t.Quad]
+		last[t.Quad] = t.At
+		if d := t.At.Sub(before); begun && d >= shortestStep && d <= longestStep {
+			took[sortOf(t.Step)] = append(took[sortOf(t.Step)], d)
+		}
+	}
+	learned := Learned{}
+	for sort, times := range took {
+		slices.Sort(times)
+		learned[sort] = times[len(times)/2].Minutes()
+	}
+	return learned
+}
+
+// sortOf is what kind of step one is, by its id: "solder:first:…" is soldering, "check:picture" is a
+// check of its own.
+func sortOf(step string) string {
+	parts := strings.SplitN(step, ":", 3)
+	if len(parts) > 1 && (parts[0] == "check" || parts[0] == "flight") {
+		return parts[0] + ":" + parts[1]
+	}
+	return parts[0]
+}
+
+// Day is about how long a sheet takes.
+type Day struct {
+	Minutes int `json:"minutes"`
+	// Untimed are steps that say nothing of it, and of whose kind none was ever timed.
+	Untimed int `json:"untimed"`
+	// Learned are the steps whose time is that of such steps before.
+	Learned int `json:"learned"`
+}
+
+// Time says of each step that states no time how long such steps took before, and what that
+// makes of the day.
+func (s *Sheet) Time(learned Learned) {
+	s.Day = Day{}
+	sum := 0.0
+	for i := range s.Steps {
+		step := &s.Steps[i]
+		took, known := learned[sortOf(step.ID)]
+		switch {
+		case step.Minutes != nil:
+			sum += float64(*step.Minutes)
+		case known:
+			step.TookMinutes = new(max(1, int(math.Round(took))))
+			sum += took
+			s.Day.Learned++
+		default:
+			s.Day.Untimed++
+		}
+	}
+	s.Day.Minutes = int(math.Ceil(sum))
+}
