@@ -51,6 +51,8 @@ type Step struct {
 	RunSeconds *int `json:"runSeconds,omitempty"`
 	// Minutes is about how long it takes; absent: not stated.
 	Minutes *int `json:"minutes,omitempty"`
+	// Meanwhile are the steps that can be done while this one goes on by itself, by their titles.
+	Meanwhile []string `json:"meanwhile,omitempty"`
 	// TookMinutes is how long such steps took before, one at the least; absent: a time is stated, or
 	// none was taken.
 	TookMinutes *int `json:"tookMinutes,omitempty"`
@@ -120,6 +122,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	w.checkParts()
 	w.check()
 	w.firstFlight()
+	w.meanwhile()
 
 	s := Sheet{
 		Quad:      c.Quad.ID,

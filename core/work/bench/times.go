@@ -1,10 +1,13 @@
 package bench
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"strings"
 	"time"
+
+	"yokeswap/core/facts/fleet"
 )
 
 // Tick is a step that was done at the bench, and when.
@@ -42,6 +45,28 @@ func Learn(ticks []Tick) Learned {
 		learned[sort] = times[len(times)/2].Minutes()
 	}
 	return learned
+}
+
+// meanwhile says what can be built and soldered on the quad while goggles or a controller take an
+// update by themselves; the quad needs neither until it is powered.
+func (w *writer) meanwhile() {
+	var free []string
+	for i := range w.steps {
+		if phase := w.steps[i].Phase; phase == Build || phase == Feed {
+			free = append(free, w.steps[i].Title)
+		}
+	}
+	for i := range w.steps {
+		of, update := strings.CutPrefix(w.steps[i].ID, "update:")
+		if update && (w.hasGoggles && isOf(of, w.gogglesState) || w.usesHand && isOf(of, w.controllerState)) {
+			w.steps[i].Meanwhile = free
+		}
+	}
+}
+
+// isOf says whether the rest of an update's id names a device.
+func isOf(rest string, device fleet.State) bool {
+	return strings.HasPrefix(rest, cmp.Or(device.KitID, device.ModelID)+":")
 }
 
 // sortOf is what kind of step one is, by its id: "solder:first:…" is soldering, "check:picture" is a

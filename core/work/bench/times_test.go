@@ -8,6 +8,7 @@ import (
 	"pgregory.net/rapid"
 
 	"yokeswap/core/internal/sample"
+	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
 )
 
@@ -69,4 +70,20 @@ func TestWhatIsLearnedIsAStepsTime(t *testing.T) {
 			assert.True(t, minutes >= 5.0/60 && minutes <= 60, "%s: %g", sort, minutes)
 		}
 	})
+}
+
+// While goggles take an update, what is built and soldered on the quad can be done, and nothing that
+// needs power, the meter or the goggles.
+func TestWhatCanBeDoneMeanwhile(t *testing.T) {
+	s := sheet(sample.Set(), ready())
+	at := map[string]bench.Step{}
+	for _, step := range s.Steps {
+		at[step.Title] = step
+	}
+	update := stepOf(t, s, "update:new-eyes")
+	assert.NotEmpty(t, update.Meanwhile)
+	for _, title := range update.Meanwhile {
+		assert.Contains(t, []swap.Phase{bench.Build, bench.Feed}, at[title].Phase, title)
+	}
+	assert.Empty(t, stepOf(t, s, "update:first").Meanwhile, "the unit is what is built in")
 }

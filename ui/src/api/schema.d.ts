@@ -5367,6 +5367,7 @@ export interface components {
             id: string;
             materials?: string[];
             mates?: string;
+            meanwhile?: string[];
             /** Format: int64 */
             minutes?: number;
             phase: string;
@@ -5387,6 +5388,7 @@ export interface components {
             id: string;
             materials?: string[];
             mates?: string;
+            meanwhile?: string[];
             /** Format: int64 */
             minutes?: number;
             phase: string;

@@ -84,6 +84,15 @@
         {(step.materials ?? []).join(', ')}{/if}
     </p>
   {/if}
+  {#if step.meanwhile}<details>
+      <summary class="cursor-pointer min-h-11 content-center"
+        >What can be done while it goes on by itself: {step.meanwhile.length}
+        {step.meanwhile.length === 1 ? 'step' : 'steps'}</summary
+      >
+      <ul class="list-disc pl-5">
+        {#each step.meanwhile as title, i (i)}<li>{title}</li>{/each}
+      </ul>
+    </details>{/if}
   {#if step.runSeconds}<RunTimer seconds={step.runSeconds} />{/if}
   {#if step.state === 'held'}
     <p class="bg-change-wash border-l-6 border-l-change font-semibold px-3 py-2" role="note">{step.says}</p>

@@ -2,7 +2,7 @@
   // Entering or changing one entry. What is not known stays empty and is shown
   // as unknown at the gate that needs it.
   import { Button } from 'flowbite-svelte';
-  import { onMount, tick, untrack } from 'svelte';
+  import { onDestroy, onMount, tick, untrack } from 'svelte';
   import { api, place, type Failure, type ShelfEntry } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
@@ -91,6 +91,10 @@
     (control?.matches('input,select') ? control : control?.querySelector<HTMLElement>('input,select,button'))?.focus();
   });
 
+  // Who has gone on to another screen meanwhile is not brought back.
+  let left = false;
+  onDestroy(() => (left = true));
+
   async function save(at: number) {
     const lacking = fields.filter((f) => asked(f, entry) && f.required && valueAt(entry, f.path) === undefined);
     missing = lacking.length > 0 ? `Still needed: ${lacking.map((f) => f.label).join(', ')}.` : '';
@@ -101,7 +105,7 @@
     const answer = await api.save(form.kind, id, at, body);
     if (answer.ok) {
       dropDraft(form.kind, ownID);
-      onsaved(form.kind, id);
+      if (!left) onsaved(form.kind, id);
     } else failure = answer.failure;
   }
 
