@@ -23,7 +23,7 @@ func (w *writer) replaceUnit() {
 			Do: w.removal(), Tools: []string{"hex drivers", "tweezers"}, Cautions: w.removalCautions()})
 	}
 	w.prepareFrame()
-	step := Step{ID: "fit:" + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
+	step := Step{ID: fitting + w.air.Label, Phase: Build, Title: "Put the " + w.airUnit.Label() + " into the frame",
 		Do: []string{
 			cardIn(w.Guide(w.airUnit.Guides)),
 			"Camera and antennas on; leave USB and bind button within reach until the end.",

@@ -122,7 +122,6 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	w.checkParts()
 	w.check()
 	w.firstFlight()
-	w.meanwhile()
 
 	s := Sheet{
 		Quad:      c.Quad.ID,
@@ -136,6 +135,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 		Untimed:   w.untimed,
 	}
 	s.holdBy(j, w.touched())
+	s.meanwhile(w)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
 		if step.Minutes != nil {

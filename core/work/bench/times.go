@@ -48,21 +48,33 @@ func Learn(ticks []Tick) Learned {
 }
 
 // meanwhile says what can be built and soldered on the quad while goggles or a controller take an
-// update by themselves; the quad needs neither until it is powered.
-func (w *writer) meanwhile() {
+// update by themselves: it needs neither until it is powered. A unit that has to be updated or
+// activated first is not built in before, and what is held is not done either.
+func (s *Sheet) meanwhile(w *writer) {
 	var free []string
-	for i := range w.steps {
-		if phase := w.steps[i].Phase; phase == Build || phase == Feed {
-			free = append(free, w.steps[i].Title)
+	unitFirst := slices.ContainsFunc(s.Steps, func(step Step) bool {
+		_, of, _ := strings.Cut(step.ID, ":")
+		return step.Phase == Firmware && w.hasAir && isOf(of+":", w.air)
+	})
+	for i := range s.Steps {
+		step := &s.Steps[i]
+		if unitFirst && strings.HasPrefix(step.ID, fitting) {
+			break
+		}
+		if (step.Phase == Build || step.Phase == Feed) && step.Held == "" {
+			free = append(free, step.Title)
 		}
 	}
-	for i := range w.steps {
-		of, update := strings.CutPrefix(w.steps[i].ID, "update:")
+	for i := range s.Steps {
+		of, update := strings.CutPrefix(s.Steps[i].ID, "update:")
 		if update && (w.hasGoggles && isOf(of, w.gogglesState) || w.usesHand && isOf(of, w.controllerState)) {
-			w.steps[i].Meanwhile = free
+			s.Steps[i].Meanwhile = free
 		}
 	}
 }
+
+// fitting begins the id of the step that builds the unit in.
+const fitting = "fit:"
 
 // isOf says whether the rest of an update's id names a device.
 func isOf(rest string, device fleet.State) bool {

@@ -1,12 +1,15 @@
 package bench_test
 
 import (
+	"slices"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
@@ -73,17 +76,37 @@ func TestWhatIsLearnedIsAStepsTime(t *testing.T) {
 }
 
 // While goggles take an update, what is built and soldered on the quad can be done, and nothing that
-// needs power, the meter or the goggles.
+// needs power, the meter or the goggles, that is held, or that builds in a unit which has to be updated first.
 func TestWhatCanBeDoneMeanwhile(t *testing.T) {
-	s := sheet(sample.Set(), ready())
-	at := map[string]bench.Step{}
-	for _, step := range s.Steps {
-		at[step.Title] = step
+	at := func(s bench.Sheet) (titles []string, phases map[swap.Phase]bool) {
+		update := stepOf(t, s, "update:new-eyes")
+		phases = map[swap.Phase]bool{}
+		for _, step := range s.Steps {
+			if slices.Contains(update.Meanwhile, step.Title) {
+				phases[step.Phase] = true
+				assert.Empty(t, step.Held, step.Title)
+			}
+		}
+		return update.Meanwhile, phases
 	}
-	update := stepOf(t, s, "update:new-eyes")
-	assert.NotEmpty(t, update.Meanwhile)
-	for _, title := range update.Meanwhile {
-		assert.Contains(t, []swap.Phase{bench.Build, bench.Feed}, at[title].Phase, title)
+	waits := sheet(sample.Set(), ready())
+	built := stepOf(t, waits, "fit:").Title
+	titles, _ := at(waits)
+	assert.NotContains(t, titles, built, "the unit is updated on the bench first")
+	assert.Empty(t, stepOf(t, waits, "update:first").Meanwhile, "the unit is what is built in")
+
+	next := ready()
+	next.AirUnit.Kit, next.AirUnit.Firmware = "second", ""
+	set := sample.Set()
+	set.AirUnits[1].Activation.Needed = false
+	titles, phases := at(sheetOf(sample.Case(set, kit(), next), "a", "b"))
+	assert.Contains(t, titles, stepOf(t, sheetOf(sample.Case(set, kit(), next), "a", "b"), "fit:").Title)
+	for phase := range phases {
+		assert.Contains(t, []swap.Phase{bench.Build, bench.Feed}, phase)
 	}
-	assert.Empty(t, stepOf(t, s, "update:first").Meanwhile, "the unit is what is built in")
+	next.Pack, next.Feeds = "lipo-6", []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.5v"}}
+	burns := sheetOf(sample.Case(set, kit(), next), "a", "b")
+	require.NotEmpty(t, stepOf(t, burns, "feed:").Held)
+	_, phases = at(burns)
+	assert.False(t, phases[bench.Feed], "what is held is not done meanwhile")
 }
