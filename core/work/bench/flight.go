@@ -45,7 +45,7 @@ func (w *writer) firstFlight() {
 			Label:    "picture and sticks held as far as",
 			Unit:     "m",
 			Min:      new(leastRangeM),
-			Expected: fmt.Sprintf("%.0f and more", leastRangeM),
+			Expected: fmt.Sprintf("%.0f and more, by common practice", leastRangeM),
 		},
 	})
 	w.hover()
@@ -76,7 +76,7 @@ func (w *writer) hover() {
 			Unit:     "A",
 			Min:      new(tenths(amps * (1 - hoverRoom))),
 			Max:      new(tenths(amps * (1 + hoverRoom))),
-			Expected: fmt.Sprintf("about %.1f, by what it weighs", amps),
+			Expected: fmt.Sprintf("about %.1f by what it weighs, a quarter either way", amps),
 		}
 	}
 	w.add(step)
@@ -128,7 +128,7 @@ func (w *writer) heatInTheAir() {
 			Label:    "its case after landing",
 			Unit:     "°C",
 			Max:      new(hottestC),
-			Expected: fmt.Sprintf("%.0f at most", hottestC),
+			Expected: fmt.Sprintf("%.0f at most, by common practice", hottestC),
 		},
 	})
 }

@@ -350,7 +350,7 @@ func (w *writer) checkHeat() {
 			Label:    "its case",
 			Unit:     "°C",
 			Max:      new(hottestC),
-			Expected: fmt.Sprintf("%.0f at most", hottestC),
+			Expected: fmt.Sprintf("%.0f at most, by common practice", hottestC),
 		},
 	}
 	w.add(step)
