@@ -230,7 +230,9 @@ func TestFormsSayWhatTheyAreFor(t *testing.T) {
 	}
 	assert.True(t, at(stock.KindQuad, "now.airUnit.firmware").Rare)
 	assert.False(t, at(stock.KindQuad, "next.airUnit.firmware").Rare)
-	assert.Contains(t, at(stock.KindSpare, "model").Kinds, "screw")
+	for _, lies := range []string{"screw", "camera", "header", "part", "capacitor"} {
+		assert.Contains(t, at(stock.KindSpare, "model").Kinds, lies)
+	}
 	assert.NotContains(t, at(stock.KindSpare, "model").Kinds, "goggles")
 	mode := at(stock.KindQuad, "now.sticks.switches[0].mode")
 	assert.Equal(t, format.FieldWithin, mode.Type)

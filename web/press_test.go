@@ -242,3 +242,44 @@ func demoLibrary(t *testing.T) (*gear.Library, *fleet.Index) {
 	st := builds.Demo()
 	return st.Library(), fleet.NewIndex(st.Fleet)
 }
+
+// A capacitor that lies in the drawer and does is offered where one is needed, with nothing to buy, and is
+// taken in one press.
+func TestTheCapacitorInTheDrawerIsTakenInOnePress(t *testing.T) {
+	c := newClient(t, "")
+	put := func(kind, id, body string, revision int64) {
+		status, text := c.do("PUT", fmt.Sprintf("/api/entries/%s/%s?revision=%d", kind, id, revision), body)
+		require.Equal(t, 200, status, text)
+	}
+	put("capacitor", "big", `{"id":"big","name":"Big","source":{"kind":"measured"},"uf":1000,"ratedV":50}`, 0)
+	put("spare", "big", `{"model":"big","count":1}`, 0)
+	revision, entry := entryOf(c, "quad", "damsel")
+	var quad fleet.Quad
+	require.NoError(t, json.Unmarshal(entry, &quad))
+	next := quad.NextFit()
+	next.CapacitorUF, next.CapacitorV = nil, nil
+	quad.Next = &next
+	body, err := json.Marshal(quad)
+	require.NoError(t, err)
+	put("quad", "damsel", string(body), revision)
+
+	view := get[web.QuadView](c, "/api/quads/damsel")
+	list := offered(&view)
+	at := slices.IndexFunc(list, func(p pressed) bool { return p.patch.CapacitorUF != nil && *p.patch.CapacitorUF == 1000 })
+	require.GreaterOrEqual(t, at, 0)
+	patch, err := json.Marshal(list[at].patch)
+	require.NoError(t, err)
+	revision, _ = entryOf(c, "quad", "damsel")
+	status, text := c.do("POST", "/api/quads/damsel/next", fmt.Sprintf(`{"revision":%d,"patch":%s}`, revision, patch))
+	require.Equal(t, 200, status, text)
+	var after web.QuadView
+	require.NoError(t, json.Unmarshal([]byte(text), &after))
+	keeps(t, "damsel", list[at], &view, &after)
+	for _, item := range get[web.ShoppingView](c, "/api/shopping").Items {
+		if item.Model == "big" {
+			assert.Equal(t, []int{1, 1, 0}, []int{item.Need, item.Have, item.Buy})
+			return
+		}
+	}
+	t.Error("it is not on the list of parts to have ready")
+}

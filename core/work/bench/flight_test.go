@@ -13,6 +13,7 @@ import (
 	"yokeswap/core/gates/control"
 	"yokeswap/core/internal/sample"
 	"yokeswap/core/measure/unit"
+	"yokeswap/core/plans/swap"
 	"yokeswap/core/work/bench"
 )
 
@@ -94,8 +95,12 @@ func TestTheWayHomeIsTried(t *testing.T) {
 	assert.NotContains(t, ids(sheet(sample.Set(), next)), "flight:return-home", "no switch is for it")
 }
 
-// Nothing flies over a gate that forbids it, whichever it is.
+// Nothing flies over a gate that forbids it, whichever it is: all but that of what is seen in the goggles.
 func TestAGateThatForbidsHoldsTheFirstFlight(t *testing.T) {
+	for _, gate := range swap.Gates {
+		holds := gate.Holds != nil && slices.Contains(gate.Holds.Phases, bench.Flight)
+		assert.Equal(t, gate.Name != verdict.OSD, holds, gate.Name)
+	}
 	next := ready()
 	next.Sticks.Switches = nil
 	c := sample.Case(sample.Set(), kit(), next)
