@@ -10,9 +10,9 @@ GOBUILD = CGO_ENABLED=0 go build -trimpath -ldflags "-s -w -X main.version=$(VER
 # Vet has run before; without what a debugger reads the tests are linked faster,
 # and with room for garbage they take a seventh less time.
 GOTEST = GOGC=400 GOMEMLIMIT=3GiB go test -vet=off -ldflags=-w
-AT_ONCE = $$(grep -rlE 'sync\.|\.Go\(' --include=*.go core | xargs -n1 dirname | sort -u | sed 's|^|./|')
+AT_ONCE = $$(grep -rlE 'sync\.|\.Go\(' --include=*.go --exclude=*_test.go core | xargs -n1 dirname | sort -u | sed 's|^|./|')
 UI_SOURCES := $(shell find ui -path ui/dist -prune -o -type f -print)
-CHROMIUM := /usr/bin/chromium
+CHROMIUM := /usr/bin/chromium-headless-shell
 
 .PHONY: help demo test test-core test-interface test-nets build release tools chromium references bench soak load screenshots types dev check mutants
 
@@ -58,31 +58,36 @@ types: node_modules/.installed
 	@go run ./cmd/yokeswap openapi > ui/openapi.json
 	npm run --silent types
 
-chromium:
+chromium: # Debian's, and without a screen
 	@if [ ! -x $(CHROMIUM) ]; then
 		command -v apt-get >/dev/null || { echo "Chromium is missing: install it as $(CHROMIUM)."; exit 1; }
-		echo "== installing Debian's chromium"
-		apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null
+		echo "== installing Debian's headless Chromium"
+		apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell >/dev/null
 	fi
 
-references: # what the checks are held against, from Debian
+references: chromium # what the checks are held against, from Debian
 	@if command -v ngspice >/dev/null && command -v units >/dev/null && command -v nec2c >/dev/null && command -v admesh >/dev/null && command -v openscad >/dev/null && command -v glpsol >/dev/null && [ -d /usr/share/kicad/footprints ]; then exit 0; fi
 	echo "== installing Debian's ngspice, units, nec2c, admesh, openscad, glpk-utils and kicad-footprints"
 	if ! command -v apt-get >/dev/null || ! { apt-get update -qq && apt-get install -y -qq --no-install-recommends ngspice units nec2c admesh openscad glpk-utils kicad-footprints >/dev/null; }; then
 		echo "They cannot be installed: the checks against them are left out."
 	fi
 
-test: build chromium references # three parts side by side, each part's words together when it ends
+# All of it compiles one way, as the program does: each package once.
+test: export CGO_ENABLED = 0
+test: export GOFLAGS += -trimpath
+test: # three parts side by side, each part's words together when it ends
 	@echo "== all checks: the first words come after some minutes"
+	$(MAKE) --no-print-directory -j2 --output-sync=target build references
 	$(MAKE) --no-print-directory -j3 --output-sync=target test-core test-interface test-nets
 
 test-core:
 	@echo "== Go: format, vet, staticcheck"
 	test -z "$$(gofmt -l cmd console core demo docs format internal msp sim store trade ui web)" || { echo "not gofmt'd:"; gofmt -l cmd console core demo docs format internal msp sim store trade ui web; exit 1; }
 	go vet ./...
-	go tool staticcheck ./...
+	go build -o bin/staticcheck honnef.co/go/tools/cmd/staticcheck # go tool compiles it anew
+	bin/staticcheck ./...
 	echo "== Go: what of the core does several things at once"
-	if command -v gcc >/dev/null; then $(GOTEST) -race -short $(AT_ONCE); else echo "no C compiler: it runs without -race below"; fi
+	if command -v gcc >/dev/null; then CGO_ENABLED=1 $(GOTEST) -race -short $(AT_ONCE); else echo "no C compiler: it runs without -race below"; fi
 
 test-nets:
 	@echo "== Go: all packages"

@@ -44,7 +44,7 @@ const url = await new Promise((resolve, reject) => {
   program.on('exit', (code) => reject(new Error(`the program ended with ${code}`)));
 });
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',
