@@ -347,7 +347,9 @@ test('where parts lie: moved by keys and by drag, what meets is named, a seat is
     page.getByText(/Aldine Two and Bramble F7 want the same room: Aldine Two is free when it moves 6 mm back/),
   ).toBeVisible();
   await expectAccessible(page);
-  const box = (await page.getByRole('button', { name: /^Aldine Two, 18 mm back/ }).boundingBox())!;
+  const met = page.getByRole('button', { name: /^Aldine Two, 18 mm back/ });
+  await met.scrollIntoViewIfNeeded();
+  const box = (await met.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 60, { steps: 6 });
@@ -358,6 +360,17 @@ test('where parts lie: moved by keys and by drag, what meets is named, a seat is
   await page.getByRole('button', { name: 'Find a seat for Aldine Two' }).click();
   await expect(page.getByText(/On the bottom plate, .* free places of \d+ tried/).first()).toBeVisible();
   await expect(page.getByText(/has no room|want the same room/)).toHaveCount(0);
+  await expect(page.getByText(/the bind button on the left/)).toBeVisible();
+  const standoffs = page.getByRole('form', { name: 'Standoffs of the frame' });
+  await standoffs.getByLabel('Cut to').fill('26');
+  await standoffs.getByRole('button', { name: 'Cut them' }).click();
+  await expect(standoffs.getByText('28 mm long, cut to 26 mm')).toBeVisible();
+  await expect(page.getByText(/standoffs of .* are cut from 28 mm to 26 mm, and do not grow again/)).toBeVisible();
+  await expect(page.getByText(/want the same room: Tallow 4-cell 1400|the top plate want the same room/)).toHaveCount(
+    0,
+  );
+  await standoffs.getByRole('button', { name: 'Leave them whole' }).click();
+  await expect(page.getByText(/do not grow again/)).toHaveCount(0);
   await page.getByRole('button', { name: 'Leave open where Aldine Two lies' }).click();
   await expect(page.getByText('Aldine Two: nobody has said where')).toBeVisible();
 });

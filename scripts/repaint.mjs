@@ -25,7 +25,10 @@ function grown(quads) {
   return { ...big, quads: big.quads.filter((q) => kept.has(q.id)) };
 }
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--no-sandbox', '--disable-gpu'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium-headless-shell',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 for (const [name, goal, size] of [
   ['demo', 100, 9],

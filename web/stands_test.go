@@ -28,12 +28,17 @@ func TestStandsTiltAndPlatesArePressed(t *testing.T) {
 	assert.True(t, at().Mount.Room.Plates[1].Off)
 	done(`{"leaveOff":{"plate":"top","on":true}}`)
 	assert.False(t, at().Mount.Room.Plates[1].Off)
+	done(`{"cut":{"mm":26}}`)
+	assert.Contains(t, at().Mount.Room.Standoffs.Words, "cut to 26 mm")
+	done(`{"cut":{}}`)
+	assert.False(t, at().Mount.Room.Standoffs.Cut)
 	done(`{"stand":{"antenna":2,"xMM":-90,"yMM":-21,"zMM":18,"turnDeg":-140,"riseDeg":25}}`)
 	assert.InDelta(t, -21, float64(at().Mount.Room.Rods[1].Stand.YMM), 0)
 	assert.Nil(t, at().Mount.Room.Next)
 
 	before := at().Revision
 	for patch, why := range map[string]string{
+		`{"cut":{"mm":-4}}`: "standoff",
 		`{"stand":{"antenna":3,"xMM":0,"yMM":0,"zMM":0,"turnDeg":0,"riseDeg":0}}`: "there is no antenna 3",
 		`{"stand":{"antenna":0,"xMM":0,"yMM":0,"zMM":0,"turnDeg":0,"riseDeg":0}}`: "counted from 1",
 	} {

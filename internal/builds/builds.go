@@ -65,6 +65,11 @@ func (m *Maker) Quad(id string) fleet.Quad {
 		m.others(&next)
 	}
 	q.Next = &next
+	for _, f := range []*fleet.Fit{&next, &q.Now} {
+		if m.odds(9) {
+			f.StandoffCutMM = new(one(m, []unit.Millimetres{5, 24, 28, 40}))
+		}
+	}
 	return q
 }
 

@@ -306,6 +306,7 @@ func (d *differ) mounting() {
 	if is.Standoff != was.Standoff {
 		d.standoffs(frame, is.Standoff)
 	}
+	amount(d, was.StandoffCutMM, is.StandoffCutMM, "cut the standoffs to %s", "leave the standoffs whole")
 	if is.Camera != was.Camera {
 		d.named(is.Camera, "put the %s on", "leave the unit its own camera")
 	}

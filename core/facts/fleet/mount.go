@@ -3,7 +3,6 @@ package fleet
 import (
 	"slices"
 
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
 )
 
@@ -25,6 +24,8 @@ type Mounting struct {
 	Camera string `json:"camera,omitempty"`
 	// Standoff replaces the frame's own standoffs.
 	Standoff string `json:"standoff,omitempty"`
+	// StandoffCutMM is what the standoffs are cut to, all of them; absent: they are not cut.
+	StandoffCutMM *unit.Millimetres `json:"standoffCutMM,omitempty"`
 	// Drill: the unit gets new holes in the plate of its bay.
 	Drill bool `json:"drill,omitempty"`
 	// TiltDeg is how far the camera is to look up.
@@ -43,23 +44,35 @@ type Mounting struct {
 	ActionG *unit.Grams `json:"actionG,omitempty"`
 }
 
+// BoardTurned is how far the flight board is turned to the right from its arrow: what is stated, else
+// as it lies.
+func (m *Mounting) BoardTurned() unit.Degrees {
+	if m.BoardTurnDeg != nil {
+		return *m.BoardTurnDeg
+	}
+	lies, _ := m.BoardLies()
+	return lies
+}
+
+// BoardLies is how far the flight board lies turned to the right, from 0 to under 360; false where
+// nobody has said where it lies.
+func (m *Mounting) BoardLies() (unit.Degrees, bool) {
+	place, placed := m.PlaceOf(NodeBoard)
+	return unit.Degrees((4 - place.Quarters) % 4 * 90), placed
+}
+
 // Off says whether a plate of the frame is left off.
 func (m *Mounting) Off(plate string) bool { return plate != "" && slices.Contains(m.LeftOff, plate) }
-
-// PlatesOn are the plates of a frame that are put on.
-func (m *Mounting) PlatesOn(frame *gear.Frame) (list []*gear.FramePlate) {
-	for i := range frame.Plates {
-		if p := &frame.Plates[i]; !m.Off(p.ID) {
-			list = append(list, p)
-		}
-	}
-	return list
-}
 
 // LeaveOff leaves a plate of the frame off, or puts it on again.
 type LeaveOff struct {
 	Plate string `json:"plate"`
 	On    bool   `json:"on,omitempty"`
+}
+
+// Cut is what all standoffs are cut to, or that they are not.
+type Cut struct {
+	MM *unit.Millimetres `json:"mm,omitempty"` // absent: they are not cut
 }
 
 // Air is how the air of the flight reaches a unit.

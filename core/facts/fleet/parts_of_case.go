@@ -100,8 +100,3 @@ func (c Case) Screw() (*gear.Screw, bool) { return gear.Find[*gear.Screw](c.Libr
 
 // Washer is the washer under each of them.
 func (c Case) Washer() (*gear.Washer, bool) { return gear.Find[*gear.Washer](c.Library, c.Fit.Washer) }
-
-// Standoff is what stands in the place of the frame's own standoffs.
-func (c Case) Standoff() (*gear.Standoff, bool) {
-	return gear.Find[*gear.Standoff](c.Library, c.Fit.Standoff)
-}

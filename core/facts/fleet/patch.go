@@ -37,6 +37,8 @@ type Patch struct {
 	TiltDeg *unit.Degrees `json:"tiltDeg,omitempty"`
 	// LeaveOff is a plate of the frame.
 	LeaveOff *LeaveOff `json:"leaveOff,omitempty"`
+	// Cut is what the standoffs are cut to.
+	Cut *Cut `json:"cut,omitempty"`
 	// Hold is how one part is held; no way: by its own screws again.
 	Hold   *Hold   `json:"hold,omitempty"`
 	Runs   *Runs   `json:"runs,omitempty"`
@@ -122,6 +124,9 @@ func (f *Fit) mount(p Patch) {
 	}
 	if p.Hold != nil {
 		f.setHold(*p.Hold)
+	}
+	if p.Cut != nil {
+		f.StandoffCutMM = p.Cut.MM
 	}
 	if off := p.LeaveOff; off != nil {
 		f.LeftOff = put(f.LeftOff, off.Plate, off.On, func(o string) bool { return o == off.Plate })

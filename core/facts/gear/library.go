@@ -45,7 +45,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 17
+	SetVersion = 18
 )
 
 // Library finds gear by id over any number of gear packs. It is not changed

@@ -11,8 +11,8 @@ import (
 
 // Holes is a pattern of four holes.
 type Holes struct {
-	XMM   unit.Millimetres `json:"xMM"`
-	YMM   unit.Millimetres `json:"yMM"`
+	XMM   unit.Millimetres `json:"xMM"`             // from left to right
+	YMM   unit.Millimetres `json:"yMM"`             // from front to rear
 	Screw string           `json:"screw,omitempty"` // such as "M2"
 	// DepthMM is how deep a screw may go into the thread; of an air unit.
 	DepthMM *unit.Millimetres `json:"depthMM,omitempty"`
@@ -20,9 +20,20 @@ type Holes struct {
 
 // Same says whether two patterns lie over each other, as they are or with a quarter
 // turn.
-func (h Holes) Same(o Holes) bool {
+func (h Holes) Same(o Holes) bool { return h.Over(o) || h.Turned(1).Over(o) }
+
+// Over says whether two patterns lie over each other as they are.
+func (h Holes) Over(o Holes) bool {
 	near := func(a, b unit.Millimetres) bool { return a-b < 0.3 && b-a < 0.3 }
-	return near(h.XMM, o.XMM) && near(h.YMM, o.YMM) || near(h.XMM, o.YMM) && near(h.YMM, o.XMM)
+	return near(h.XMM, o.XMM) && near(h.YMM, o.YMM)
+}
+
+// Turned is a pattern turned by quarters.
+func (h Holes) Turned(quarters int) Holes {
+	if quarters%2 != 0 {
+		h.XMM, h.YMM = h.YMM, h.XMM
+	}
+	return h
 }
 
 // String is the pattern as people say it: "25.5×25.5".
@@ -36,8 +47,11 @@ func trimMM(l unit.Millimetres) string {
 // Side is a side of a unit or a frame.
 type Side string
 
+// Sides are all of them.
+var Sides = []Side{"front", "right", "rear", "left", "top", "bottom"}
+
 // around are the sides in the order a turn to the right takes them.
-var around = []Side{"front", "right", "rear", "left"}
+var around = Sides[:4]
 
 // Turned is where a side comes to lie when what it belongs to is turned to the
 // right, seen from above; to the nearest quarter.
@@ -54,7 +68,7 @@ func (s Side) Turned(by unit.Degrees) Side {
 type UnitMount struct {
 	Patterns []Holes           `json:"patterns,omitempty"`
 	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
-	// Access says on which side things are: usb, bind, card.
+	// Access says on which side things are: usb, bind, card, and where the camera's lead comes out: camera.
 	Access map[string]Side `json:"access,omitempty"`
 }
 

@@ -30,6 +30,9 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	q.InTurn = slices.Clone(q.InTurn)
 	each(q.Takes(s.parts), func(model string) { f.TakeSpare(model) })
 	off := fleet.Beyond(s.parts(&q.Now), s.parts(&now))
+	if q.Now.StandoffCutMM != nil {
+		delete(off, q.Now.Standoff) // cut, they are none of their model any more
+	}
 	takeReady(q, fleet.Beyond(s.parts(&now), s.parts(&q.Now)))
 	if t, ok := q.TurnFit(q.NextTurn); ok {
 		each(s.withoutHeaders(counted(t.Ready)), f.AddSpare) // it is another fit from now on

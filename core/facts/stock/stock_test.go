@@ -243,6 +243,20 @@ func TestFeaturesNotedTodayGoIntoThePlanAndNoFurther(t *testing.T) {
 	assert.Nil(t, st.Fleet.Quads[0].Now.Features)
 }
 
+// Standoffs that come off go into the drawer; cut ones do not: they are none of their model any more.
+func TestCutStandoffsDoNotComeBack(t *testing.T) {
+	for cut, left := range map[*unit.Millimetres]int{nil: 6, new(unit.Millimetres(26)): 2} {
+		st := stock.New()
+		st.Fleet.Spares = []fleet.Spare{{Model: "post", Count: 2}}
+		now := fleet.Fit{Analog: "analog"}
+		now.Standoff, now.StandoffCutMM = "post", cut
+		next := fleet.Fit{Analog: "analog"}
+		st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next, AUWG: new(unit.Grams(400))}}
+		require.NoError(t, st.Finish("q", new(unit.Grams(431))))
+		assert.Equal(t, left, st.Fleet.Spares[0].Count)
+	}
+}
+
 func TestASwapIsFinished(t *testing.T) {
 	st := stock.New()
 	st.Fleet.Kit = []fleet.Kit{{ID: "second", Model: "second"}}

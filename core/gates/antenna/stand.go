@@ -65,7 +65,7 @@ func (p *pair) plates() (list []space.Box, missing []verdict.Missing) {
 	if len(frame.Plates) == 0 {
 		return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates", "plates")}
 	}
-	for _, plate := range p.Fit.PlatesOn(frame) {
+	for _, plate := range p.PlatesOn() {
 		box, known := plate.Box()
 		if !known {
 			return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates."+plate.ID,

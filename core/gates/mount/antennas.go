@@ -106,7 +106,7 @@ func (s *seat) outlet(i int) (at, off [3]float64, missing []verdict.Missing) {
 	sin, cos := math.Sincos(float64(place.Quarters) * math.Pi / 2)
 	x, y := float64(o.XMM), float64(o.YMM)
 	at = [3]float64{float64(place.XMM) + cos*x - sin*y, float64(place.YMM) + sin*x + cos*y, float64(place.ZMM + o.ZMM)}
-	side := sides[o.Side.Turned(unit.Degrees(-90*place.Quarters))]
+	side := sides[turned(o.Side, place.Quarters)]
 	off[side.axis] = float64(side.way)
 	return at, off, nil
 }
@@ -199,6 +199,9 @@ func (s *seat) checkStanding(r *Room) (findings []verdict.Finding) {
 		plug, _, lacks := s.plug(i, on)
 		if len(lacks) == 0 {
 			findings = append(findings, r.checkPlugRoom(on, plug)...)
+			if on.LeadMM != nil {
+				findings = append(findings, r.checkLeadThrough(on, plug)...)
+			}
 		}
 		way, lacks := s.leadWay(i, on)
 		missing = append(missing, lacks...)

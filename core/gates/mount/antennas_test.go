@@ -77,7 +77,18 @@ func TestHowAntennasStand(t *testing.T) {
 				s.Frames[0].Posts[3] = gear.Post{XMM: -20, YMM: 5, FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)}
 				first(s).RightAngle = new(true)
 			},
-			verdict.Fits, "",
+			verdict.Caution, "A standoff is between the plug of round and its foot: lay the lead around it, which takes 49 mm of its 60 mm at least",
+		},
+		"around what stands there its lead does not reach": {
+			func(s *gear.Set, _ *fleet.Fit) {
+				s.Frames[0].Posts[3] = gear.Post{XMM: -40, YMM: 2, FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(25)}
+				first(s).LeadMM = mm(44)
+			},
+			verdict.Unfit, "A standoff is between the plug of round and its foot, and around it the lead of 44 mm does not reach.",
+		},
+		"from under a plate it goes through it": {
+			func(s *gear.Set, f *fleet.Fit) { f.Antennas.Stands[0] = fleet.Stand{XMM: -40, ZMM: 36, RiseDeg: 90} },
+			verdict.Caution, "The top is between the plug of round and its foot: its lead goes through an opening",
 		},
 		"through the top plate": {
 			func(_ *gear.Set, f *fleet.Fit) { f.Antennas.Stands[0].XMM = -50 }, verdict.Unfit, "and the top want the same room",
@@ -180,7 +191,9 @@ func TestOtherAntennasWhereAPlugHasNoRoom(t *testing.T) {
 		if a := cand.Patch.Antennas; a != nil && k.Library.Label(a.Models[0]) == "bent" {
 			fixed++
 			assert.Nil(t, a.CarbonMM)
-			assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(k.With(cand.Patch))))
+			findings := mount.Check(k.With(cand.Patch))
+			assert.Equal(t, []verdict.Code{mount.CodeThrough}, codes(findings), "the lead goes around the standoff")
+			assert.Equal(t, verdict.Caution, findings[0].Level)
 		}
 	}
 	assert.Equal(t, 1, fixed)

@@ -183,7 +183,7 @@ type Tilt struct {
 // stands behind. A corner at distance r and angle a above the horizontal rises as
 // r·sin(a + tilt).
 func (s *seat) tilt() (Tilt, []verdict.Missing) {
-	cam, f := s.camera.Camera, s.frame
+	cam, f, over := s.camera.Camera, s.frame, s.CameraUpMM()
 	var missing []verdict.Missing
 	for _, need := range []struct {
 		value *unit.Millimetres
@@ -193,7 +193,7 @@ func (s *seat) tilt() (Tilt, []verdict.Missing) {
 		{cam.FrontMM, s.cameraValue("frontMM", "front of the camera's body")},
 		{cam.BackMM, s.cameraValue("backMM", "back of the camera")},
 		{f.CameraDownMM, s.frameValue("cameraDownMM", "room under the camera")},
-		{f.CameraUpMM, s.frameValue("cameraUpMM", "room over the camera")},
+		{over, s.frameValue("cameraUpMM", "room over the camera")},
 		{f.CameraBackMM, s.frameValue("cameraBackMM", "room behind the camera")},
 	} {
 		if need.value == nil {
@@ -205,8 +205,8 @@ func (s *seat) tilt() (Tilt, []verdict.Missing) {
 	}
 	half, back, front := float64(*cam.HeightMM)/2, float64(*cam.BackMM), float64(*cam.FrontMM)
 	t := Tilt{Wanted: s.Fit.TiltDeg, HeightMM: *cam.HeightMM, FrontMM: *cam.FrontMM, BackMM: *cam.BackMM,
-		DownMM: *f.CameraDownMM, UpMM: *f.CameraUpMM, BehindMM: *f.CameraBackMM}
-	down, up, behind := float64(*f.CameraDownMM), float64(*f.CameraUpMM), float64(*f.CameraBackMM)
+		DownMM: *f.CameraDownMM, UpMM: *over, BehindMM: *f.CameraBackMM}
+	down, up, behind := float64(*f.CameraDownMM), float64(*over), float64(*f.CameraBackMM)
 	if s.Fit.Off(f.CameraCover) {
 		up = math.Inf(1)
 	}

@@ -73,14 +73,19 @@ func (s *seat) firstBays(change func(costs string, change func(*fleet.Mounting))
 	}
 }
 
-// otherBays puts the unit into each other bay, or lifts its own with longer standoffs.
+// otherBays puts the unit into each other bay, or lifts its own with longer standoffs, or with those
+// it has left as they are.
 func (s *seat) otherBays(change func(costs string, change func(*fleet.Mounting))) {
+	if s.Fit.StandoffCutMM != nil {
+		change("", func(m *fleet.Mounting) { m.StandoffCutMM = nil })
+	}
 	for i := range s.frame.Bays {
 		bay := &s.frame.Bays[i]
 		on, _ := s.standoff(bay)
 		switch {
 		case on != nil:
 			change("", func(m *fleet.Mounting) {
+				m.StandoffCutMM = nil
 				if m.Standoff = on.ID; bay.ID != m.Bay {
 					m.Bay, m.Plate, m.Screw, m.Drill = bay.ID, "", "", false
 				}

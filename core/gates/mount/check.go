@@ -45,6 +45,8 @@ const (
 	CodeHot      verdict.Code = "mount.hot"
 	CodePlugRoom verdict.Code = "mount.antenna-plug"
 	CodeShot     verdict.Code = "mount.in-the-shot"
+	CodeCut      verdict.Code = "mount.standoffs-cut"
+	CodeThrough  verdict.Code = "mount.antenna-lead-between"
 	CodeFits     verdict.Code = "mount.fits"
 )
 
@@ -72,6 +74,8 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeLeftOff: verdict.Falls,
 	CodeHot:     verdict.Fails,
 	CodeShot:    verdict.Inconvenient,
+	CodeCut:     verdict.Falls,
+	CodeThrough: verdict.Inconvenient,
 }
 
 // fits says where the unit sits and what holds it.
@@ -109,16 +113,13 @@ func Check(c fleet.Case) []verdict.Finding {
 		findings = append(findings, s.checkHeat()...)
 		findings = append(findings, s.checkAccess()...)
 		findings = append(findings, s.checkStack()...)
+		findings = append(findings, s.checkStackUnder()...)
 	}
 	findings = append(findings, s.checkLeftOff()...)
+	findings = append(findings, s.checkCut()...)
 	findings = append(findings, s.checkHoldings()...)
 	findings = append(findings, s.checkRoom()...)
-	if turn := c.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
-		findings = append(findings, verdict.Finding{Code: CodeTurned, Level: verdict.Caution, Source: verdict.Practice,
-			Says: fmt.Sprintf("The flight board is turned by %s: set its yaw alignment to %s before the first arming, or it "+
-				"flips over.",
-				turn, turn)})
-	}
+	findings = append(findings, s.checkTurned()...)
 	if len(findings) == 0 {
 		findings = append(findings, s.fits())
 	}

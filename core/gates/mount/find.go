@@ -25,12 +25,16 @@ type Seat struct {
 // stepMM is how far the places tried are apart.
 const stepMM unit.Millimetres = 2
 
+// beyondReach is how much worse a place is that the camera's lead does not reach than a plug without
+// room.
+const beyondReach = 100
+
 // try is one place and turn.
 type try struct {
 	spot  fleet.Spot
 	plate string
 	under bool
-	short int // what is to stay free and does not
+	short int // what is to stay free and does not, and what cannot be reached
 }
 
 // FindSeat tries all places on and under the plates, in each turn, and takes the one with
@@ -67,7 +71,10 @@ func FindSeat(c fleet.Case, part string) Seat {
 			inTheWay[meets]++
 			continue
 		}
-		if t.short = cramped(&block, r.Blocks); t.short == 0 {
+		if t.short = cramped(&block, r.Blocks) + s.unreached(&block, r.Blocks); s.outOfCable(&r, &block) {
+			t.short += beyondReach
+		}
+		if t.short == 0 {
 			seat.Free++
 		}
 		if best == nil || t.better(best, now) {
@@ -163,9 +170,9 @@ func (t *try) away(now fleet.Spot) unit.Millimetres {
 // tries are the places on and under each plate of the frame where a part lies wholly on it.
 func (s *seat) tries(b *body, size [3]unit.Millimetres) func(yield func(try) bool) {
 	return func(yield func(try) bool) {
-		for _, plate := range s.Fit.PlatesOn(s.frame) {
+		for _, plate := range s.PlatesOn() {
 			for quarters := range 4 {
-				if !s.triesOn(plate, b.node, size, quarters, yield) {
+				if !s.triesOn(&plate, b.node, size, quarters, yield) {
 					return
 				}
 			}
@@ -226,7 +233,8 @@ func (s *Seat) say(b *body, best *try, inTheWay map[string]int) {
 	if best.short == 0 {
 		s.Says += fmt.Sprintf("one of %d free places of %d tried.", s.Free, s.Tried)
 	} else {
-		s.Says += fmt.Sprintf("nothing lies there, but a plug has no room. No place of %d leaves all plugs theirs.", s.Tried)
+		s.Says += fmt.Sprintf("nothing lies there, but a plug has no room or something is not reached. No place of %d is "+
+			"better.", s.Tried)
 	}
 	s.Says += why
 }

@@ -45,26 +45,32 @@ func (s *seat) stack() (stack unit.Millimetres, missing []verdict.Missing) {
 	return stack, missing
 }
 
-// clear is the height a bay gives on some standoffs; nil: on the frame's own.
-func (s *seat) clear(bay *gear.Bay, on *gear.Standoff) (clear unit.Millimetres, missing []verdict.Missing) {
+// clear is the height a bay gives on the standoffs of a fit.
+func (s *seat) clear(bay *gear.Bay, on fleet.Case) (clear unit.Millimetres, missing []verdict.Missing) {
 	if bay.HeightMM == nil {
 		missing = append(missing, s.frameValue("bays."+bay.ID+".heightMM", "clear height of its "+bay.Label()))
 	} else {
 		clear = *bay.HeightMM
 	}
-	if on == nil || !bay.Raised {
-		return clear, missing
+	by, known := on.RaisedMM()
+	switch {
+	case !known:
+		missing = append(missing, s.lengths(on)...)
+	case bay.Raised || by < 0: // shorter ones may lower any bay
+		clear += by
 	}
-	if on.LengthMM == nil {
-		missing = append(missing, verdict.GearValue(&on.Entry, "lengthMM", "length"))
-	}
+	return clear, missing
+}
+
+// lengths are those of standoffs that are not stated.
+func (s *seat) lengths(of fleet.Case) (missing []verdict.Missing) {
 	if s.frame.StandoffMM == nil {
 		missing = append(missing, s.frameValue("standoffMM", "length of its standoffs"))
 	}
-	if len(missing) == 0 {
-		clear += *on.LengthMM - *s.frame.StandoffMM
+	if on, other := of.Standoff(); other && on.LengthMM == nil {
+		missing = append(missing, verdict.GearValue(&on.Entry, "lengthMM", "length"))
 	}
-	return clear, missing
+	return missing
 }
 
 func (s *seat) checkHeight() []verdict.Finding {
@@ -75,7 +81,7 @@ func (s *seat) checkHeight() []verdict.Finding {
 				s.frame.StandoffSize)}}
 	}
 	stack, missing := s.stack()
-	clear, more := s.clear(s.bay, on)
+	clear, more := s.clear(s.bay, s.Case)
 	if s.Fit.Off(s.bay.Cover) {
 		return nil // nothing lies over it
 	}
@@ -101,15 +107,22 @@ func (s *seat) checkHeight() []verdict.Finding {
 	return []verdict.Finding{f}
 }
 
+// on is the fit on other standoffs as they come; on the frame's own where none is named.
+func (s *seat) on(model string) fleet.Case {
+	m := s.Fit.Mounting
+	m.Standoff, m.StandoffCutMM = model, nil
+	return s.With(fleet.Patch{Mounting: &m})
+}
+
 // standoff is what would raise a bay enough: owned first, then the shortest; nil
 // where the bay is high enough, standoffs do not help, or something is not known.
 func (s *seat) standoff(bay *gear.Bay) (best *gear.Standoff, owned bool) {
 	stack, missing := s.stack()
-	if clear, more := s.clear(bay, nil); len(missing)+len(more) > 0 || !bay.Raised || clear >= stack {
+	if clear, more := s.clear(bay, s.Case); len(missing)+len(more) > 0 || !bay.Raised || clear >= stack {
 		return nil, false
 	}
 	for _, on := range gear.All[*gear.Standoff](s.Library) {
-		clear, missing := s.clear(bay, on)
+		clear, missing := s.clear(bay, s.on(on.ID))
 		if len(missing) > 0 || clear < stack || s.frame.StandoffSize == "" || on.Size != s.frame.StandoffSize {
 			continue
 		}

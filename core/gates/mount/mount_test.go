@@ -468,7 +468,7 @@ func TestLongerStandoffsWeigh(t *testing.T) {
 	assert.InDelta(t, 4*1.4*(35-28)/35, float64(*w.ChangeG), 1e-9)
 	set.Standoffs[0].MassG = nil
 	w = mount.Weigh(gear.NewLibrary(set), c.Fleet, c.Quad, nil)
-	assert.Equal(t, []string{"longer standoffs"}, w.Unknown)
+	assert.Equal(t, []string{"other standoffs"}, w.Unknown)
 }
 
 // A printed plate has to hold what a hole wants around it: the larger pattern and

@@ -54,8 +54,7 @@ func Draw(c fleet.Case) Picture {
 	if stack, missing := s.stack(); len(missing) == 0 {
 		pic.StackMM = &stack
 	}
-	on, _ := c.Standoff()
-	if clear, missing := s.clear(s.bay, on); len(missing) == 0 {
+	if clear, missing := s.clear(s.bay, s.Case); len(missing) == 0 {
 		pic.ClearMM = &clear
 		if pic.StackMM != nil {
 			pic.SpareMM, pic.TooHigh = new(unit.Less(clear, *pic.StackMM)), unit.Over(*pic.StackMM, clear)

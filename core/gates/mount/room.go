@@ -24,6 +24,8 @@ type Block struct {
 	Snap    *fleet.Spot         `json:"snap,omitempty"` // where it lies on the holes that hold it; absent: none do
 	Free    []Block             `json:"free,omitempty"` // what is to stay free beside it
 	Clashes bool                `json:"clashes"`        // it meets another
+	// Openings are where things of it come out or are reached.
+	Openings []Opening `json:"openings,omitempty"`
 
 	box space.Box
 	// Of what is to stay free: the axis it lies along, and which way.
@@ -42,6 +44,8 @@ type Room struct {
 	Next *fleet.StandAt `json:"next,omitempty"`
 	// Plates are those of the frame.
 	Plates []PlateOn `json:"plates"`
+	// Standoffs are those between them; absent: the frame is not known.
+	Standoffs *StandoffsOn `json:"standoffs,omitempty"`
 	// Loose are parts that can be given a place: their size is stated.
 	Loose []Block `json:"loose"`
 	// Shot is what its camera sees of the quad; absent: that cannot be told.
@@ -55,6 +59,12 @@ type PlateOn struct {
 	ID    string `json:"id"`
 	Label string `json:"label"`
 	Off   bool   `json:"off"`
+}
+
+// StandoffsOn are the standoffs of a fit.
+type StandoffsOn struct {
+	Words string `json:"words"`
+	Cut   bool   `json:"cut"`
 }
 
 // room works out where everything of a fit lies. missing lists what is not stated of what
@@ -207,8 +217,7 @@ func (b *body) block(at fleet.Spot, size [3]unit.Millimetres) (block Block, miss
 			missing = append(missing, verdict.GearValue(b.entry, "keepFree", "room for its "+free.What))
 			continue
 		}
-		// Turned is to the right, a place turns to the left.
-		to := sides[free.Side.Turned(unit.Degrees(-90*at.Quarters))]
+		to := sides[turned(free.Side, at.Quarters)]
 		beside := box.Beside(to.axis, to.way*space.Micro(*free.MM))
 		if across := 1 - to.axis; free.WideMM != nil && across >= 0 {
 			beside = beside.Narrowed(across, space.Micro(*free.WideMM))
@@ -233,10 +242,13 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	if s.frame == nil {
 		return nil, []verdict.Missing{verdict.FitValue(s.Case, "frame", "frame of "+s.Quad.Label())}
 	}
+	if _, known := s.RaisedMM(); !known {
+		missing = append(missing, s.lengths(s.Case)...)
+	}
 	if len(s.frame.Plates) == 0 {
 		missing = append(missing, s.frameValue("plates", "plates"))
 	}
-	for _, p := range s.Fit.PlatesOn(s.frame) {
+	for _, p := range s.PlatesOn() {
 		box, known := p.Box()
 		if !known {
 			missing = append(missing, s.frameValue("plates."+p.ID, "width, height and thickness of its "+p.Label()))
@@ -247,8 +259,7 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	if len(s.frame.Posts) < s.frame.StandoffCount() {
 		missing = append(missing, s.frameValue("posts", "where its standoffs stand"))
 	}
-	for i := range s.frame.Posts {
-		p := &s.frame.Posts[i]
+	for _, p := range s.Posts() {
 		if p.FromMM == nil || p.ToMM == nil || p.DiameterMM == nil {
 			missing = append(missing, s.frameValue("posts", "foot, top and diameter of its standoffs"))
 			continue
@@ -343,9 +354,11 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 	findings = append(findings, r.crossings()...)
 	if s.hasUnit {
 		findings = append(findings, s.checkStanding(&r)...)
+		findings = append(findings, s.checkCameraLead(&r)...)
 	}
 	findings = append(findings, s.checkShot(&r)...)
 	findings = append(findings, s.checkOnHoles()...)
+	findings = append(findings, s.checkOpenings(&r)...)
 	for _, m := range r.meetings() {
 		a, b := r.Blocks[m.a], r.Blocks[m.b]
 		f := verdict.Finding{Code: CodeRoom, Level: verdict.Unfit, Source: verdict.Practice, Subject: a.Label, Part: a.Part,
@@ -373,7 +386,9 @@ func RoomOf(c fleet.Case) Room {
 		r.Rods[i].Lies = r.Rods[i].Stand.Words()
 	}
 	r.clash()
+	s.openings(&r)
 	if s.frame != nil {
+		r.Standoffs = s.standoffsOn()
 		for i := range s.frame.Plates {
 			p := &s.frame.Plates[i]
 			r.Plates = append(r.Plates, PlateOn{p.ID, p.Label(), s.Fit.Off(p.ID)})

@@ -23,6 +23,7 @@ func roomy() *gear.Set {
 	}
 	f.Plates = []gear.FramePlate{plate("bottom", 0), plate("top", 32)}
 	f.StackAtXMM, f.StackAtYMM = mm(0), mm(0)
+	f.Bays[0].Open = []gear.Side{"left", "right", "front", "rear", "top"}
 	f.Standoffs, f.None = new(4), []string{gear.NoRotors, gear.NoDuct}
 	for _, at := range [][2]unit.Millimetres{{50, 15}, {50, -15}, {-50, 15}, {-50, -15}} {
 		f.Posts = append(f.Posts, gear.Post{XMM: at[0], YMM: at[1], FromMM: mm(2), ToMM: mm(32), DiameterMM: mm(5)})
@@ -153,6 +154,79 @@ func TestWhatGoesWhere(t *testing.T) {
 			}
 			assert.Contains(t, all, c.says, name)
 		}
+	}
+}
+
+// What is pressed or put in at a side is reached only where not all of that side is covered, and the
+// side turns with the unit; a seat is looked for where it is reached.
+func TestWhatIsReachedWhereItLies(t *testing.T) {
+	set, seat := roomy(), airy()
+	set.AirUnits[0].Mount.Access = map[string]gear.Side{"usb": "rear", "bind": "left", "card": "front"}
+	set.AirUnits[0].KeepFree = nil
+	says := func(places ...fleet.Spot) (all string) {
+		seat.Places = places
+		k := caseOf(set, "first", seat)
+		k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+		for _, f := range mount.Check(k) {
+			all += f.Says + " "
+		}
+		return all
+	}
+	const card = "finder lies before the whole front side of first, where the card slot is"
+	in := func(quarters int) fleet.Spot { return at(fleet.NodeAirUnit, 0, 0, 2, quarters) }
+	assert.NotContains(t, says(in(0), at("gps", 26, 0, 2, 0)), card, "beside it a finger goes in")
+	set.Parts[len(set.Parts)-1].Outline.XMM, set.Parts[len(set.Parts)-1].HeightMM = mm(30), mm(14)
+	assert.Contains(t, says(in(0), at("gps", 26, 0, 2, 0)), card)
+	assert.NotContains(t, says(in(0), at("gps", 41, 0, 2, 0)), card, "16 mm off a card of 15 mm goes in")
+	assert.NotContains(t, says(in(1), at("gps", 26, 0, 2, 0)), card, "turned, it is at the left")
+	assert.Contains(t, says(in(3), at("gps", 26, 0, 2, 0)), "where the bind button is")
+
+	set.Frames[0].Bays[0].Open = []gear.Side{"rear", "left"}
+	assert.Contains(t, says(in(0)), "With the frame closed, the card slot cannot be reached")
+	assert.Contains(t, says(in(2)), "With the frame closed, the unit's USB, the bind button cannot be reached")
+	set.AirUnits[0].Mount.Access = map[string]gear.Side{"card": "front"}
+	seat.Places = nil
+	found := mount.FindSeat(caseOf(set, "first", seat), fleet.NodeAirUnit)
+	if assert.NotNil(t, found.Place, found.Says) {
+		assert.Equal(t, 1, found.Place.Quarters, found.Says)
+	}
+	k := caseOf(set, "first", seat)
+	k.Fit.Places = []fleet.Spot{in(1)}
+	opening := mount.RoomOf(k).Blocks[0].Openings
+	assert.Len(t, opening, 1)
+	assert.Equal(t, gear.Side("left"), opening[0].Side)
+}
+
+// A board that lies turned flips the quad over as one that is said to be: which of both is true is
+// asked where they differ.
+func TestABoardThatLiesTurned(t *testing.T) {
+	set, seat := roomy(), airy()
+	set.Boards[0].Outline, set.Boards[0].HeightMM = &gear.Outline{XMM: mm(30), YMM: mm(30)}, mm(8)
+	for _, c := range []struct {
+		said     *unit.Degrees
+		quarters int
+		says     string
+	}{
+		{nil, 0, ""},
+		{nil, 1, "turned by 270°: set its yaw alignment to 270°"},
+		{new(unit.Degrees(270)), 1, "turned by 270°: set its yaw alignment to 270°"},
+		{new(unit.Degrees(-90)), 1, "turned by −90°: set its yaw alignment to −90°"},
+		{new(unit.Degrees(90)), 1, "said to be turned by 90°, and lies turned by 270°"},
+		{new(unit.Degrees(0)), 2, "said to be turned by 0°, and lies turned by 180°"},
+	} {
+		seat.BoardTurnDeg, seat.Places = c.said, []fleet.Spot{at(fleet.NodeBoard, 0, 0, 2, c.quarters)}
+		told := ""
+		for _, f := range mount.Check(caseOf(set, "first", seat)) {
+			if f.Code == mount.CodeTurned {
+				assert.Equal(t, verdict.Caution, f.Level)
+				assert.Equal(t, verdict.Falls, f.Danger)
+				told = f.Says
+			}
+		}
+		if c.says == "" {
+			assert.Empty(t, told)
+		}
+		assert.Contains(t, told, c.says)
 	}
 }
 

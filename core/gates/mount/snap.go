@@ -3,8 +3,10 @@ package mount
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/measure/unit"
 )
@@ -47,7 +49,33 @@ func (s *seat) snap(part string, place fleet.Spot) *fleet.Spot {
 		return nil
 	}
 	place.Part, place.XMM, place.YMM = part, *x, *y
+	if s.crosswise(place) {
+		place.Quarters = (place.Quarters + 1) % 4
+	}
 	return &place
+}
+
+// crosswise says whether a part that goes onto its holes in some turn does not as it lies: its
+// pattern is longer one way than the other.
+func (s *seat) crosswise(place fleet.Spot) bool {
+	meets := func(own, under []gear.Holes, quarters int) bool {
+		return slices.ContainsFunc(own, func(h gear.Holes) bool {
+			return slices.ContainsFunc(under, h.Turned(quarters).Over)
+		})
+	}
+	lies := func(quarters int) bool {
+		board, there := s.Board()
+		switch {
+		case place.Part == fleet.NodeBoard:
+			return there && meets(board.Patterns, s.frame.StackPatterns, quarters)
+		case s.plate == nil:
+			return meets(s.mount.Patterns, s.bay.Patterns, quarters)
+		}
+		from, to := []gear.Holes{s.plate.From}, []gear.Holes{s.plate.To}
+		return meets(from, s.bay.Patterns, 0) && meets(s.mount.Patterns, to, quarters) ||
+			meets(from, s.bay.Patterns, 1) && meets(s.mount.Patterns, to, quarters+1)
+	}
+	return !lies(place.Quarters) && lies(place.Quarters+1)
 }
 
 // checkOnHoles asks whether what has a place and is held by screws lies over their holes.
@@ -60,6 +88,12 @@ func (s *seat) checkOnHoles() (findings []verdict.Finding) {
 		}
 		if len(missing) > 0 {
 			findings = append(findings, verdict.CannotTell(verdict.Mount, CodeOffHoles, s.Quad.Label(), missing...))
+			continue
+		}
+		if s.crosswise(place) {
+			findings = append(findings, verdict.Finding{Code: CodeOffHoles, Level: verdict.Unfit, Source: verdict.Practice,
+				Subject: label, Part: place.Part,
+				Says: fmt.Sprintf("%s lies crosswise on %s: they meet when it is turned by a quarter.", label, of)})
 			continue
 		}
 		dx, dy := unit.Less(place.XMM, *x), unit.Less(place.YMM, *y)

@@ -50,6 +50,55 @@ func TestOntoItsHoles(t *testing.T) {
 		fleet.NodeAirUnit).Says, "where the middle of its")
 }
 
+// A pattern that is longer one way than the other meets its holes turned by a quarter, or not: straight
+// on the bay, over a plate, and on the stack.
+func TestCrosswiseOnItsHoles(t *testing.T) {
+	long := []gear.Holes{{XMM: 20, YMM: 25, Screw: "M2", DepthMM: mm(3)}}
+	wide := []gear.Holes{{XMM: 25, YMM: 20, Screw: "M2", DepthMM: mm(3)}}
+	const says = "lies crosswise on the holes of the"
+	for name, c := range map[string]struct {
+		own, bay  []gear.Holes
+		plate     *gear.Plate
+		quarters  int
+		crosswise bool
+	}{
+		"along":                    {long, long, nil, 0, false},
+		"across":                   {long, wide, nil, 0, true},
+		"turned onto them":         {long, wide, nil, 1, false},
+		"turned off them":          {long, long, nil, 3, true},
+		"turned around":            {long, long, nil, 2, false},
+		"another pattern goes":     {append(long, wide...), wide, nil, 0, false},
+		"over a plate along":       {long, long, &gear.Plate{From: long[0], To: long[0]}, 0, false},
+		"over a plate turned":      {long, wide, &gear.Plate{From: long[0], To: long[0]}, 0, true},
+		"over a plate across":      {long, long, &gear.Plate{From: long[0], To: wide[0]}, 0, true},
+		"over a plate from square": {long, []gear.Holes{{XMM: 30, YMM: 30}}, &gear.Plate{From: gear.Holes{XMM: 30, YMM: 30}, To: wide[0]}, 0, false},
+	} {
+		k := onHoles(-10, nil)
+		unit, _, _ := k.AirUnit()
+		frame, _ := k.Frame()
+		unit.Mount.Patterns, frame.Bays[0].Patterns = c.own, c.bay
+		if c.plate != nil {
+			k.Fit.Plate = "plate-20-25"
+			plate, there := gear.Find[*gear.Plate](k.Library, k.Fit.Plate)
+			require.True(t, there)
+			plate.From, plate.To = c.plate.From, c.plate.To
+		}
+		k.Fit.Places = []fleet.Spot{at(fleet.NodeAirUnit, -10, 0, 2, c.quarters)}
+		told := ""
+		for _, f := range mount.Check(k) {
+			told += f.Says + " "
+		}
+		if !c.crosswise {
+			assert.NotContains(t, told, says, name)
+			continue
+		}
+		assert.Contains(t, told, says, name)
+		snap := mount.RoomOf(k).Blocks[0].Snap
+		require.NotNil(t, snap, name)
+		assert.Equal(t, (c.quarters+1)%4, snap.Quarters, name)
+	}
+}
+
 // onHoles is a roomy quad with the unit on the holes of its bay, whose middle is 10 mm back.
 func onHoles(x float64, change func(*gear.Frame, *fleet.Mounting)) fleet.Case {
 	set, seat := roomy(), airy()

@@ -304,8 +304,10 @@ func airframe(c fleet.Case) (list []Part) {
 	if p, ok := c.Plate(); ok {
 		list = append(list, weighed(&p.Entry, p.MassG))
 	}
-	if on, ok := c.Standoff(); ok {
-		list = append(list, Part{Label: "longer standoffs", MassG: longer(c, on)})
+	if c.Fit.StandoffCutMM != nil {
+		list = append(list, Part{Label: "standoffs as they are cut", MassG: posts(c)})
+	} else if _, other := c.Standoff(); other {
+		list = append(list, Part{Label: "other standoffs", MassG: posts(c)})
 	}
 	if k, ok := c.Capacitor(); ok && k.MassG != nil {
 		list = append(list, weighed(&k.Entry, k.MassG))
@@ -342,13 +344,13 @@ func antennaMasses(c fleet.Case) (list []Part) {
 	return list
 }
 
-// longer is what other standoffs add to the frame's own, as if of one stock: a
-// standoff weighs with its length.
-func longer(c fleet.Case, on *gear.Standoff) *unit.Grams {
-	frame, ok := c.Frame()
-	if !ok || on.MassG == nil || on.LengthMM == nil || frame.StandoffMM == nil {
-		return nil
+// posts is what other standoffs, or cut ones, weigh beyond the frame's own, as if of one stock: a
+// standoff weighs with its length. Of the frame's own the mass of each is not stated: nil.
+func posts(c fleet.Case) *unit.Grams {
+	on, other := c.Standoff()
+	by, known := c.RaisedMM()
+	if frame, there := c.Frame(); there && other && known && on.MassG != nil && on.LengthMM != nil {
+		return new(*on.MassG * unit.Grams(float64(frame.StandoffCount())*float64(by / *on.LengthMM)))
 	}
-	share := 1 - float64(*frame.StandoffMM / *on.LengthMM)
-	return new(*on.MassG * unit.Grams(float64(frame.StandoffCount())*share))
+	return nil
 }

@@ -5,6 +5,7 @@ package space
 
 import (
 	"math"
+	"slices"
 
 	"yokeswap/core/measure/unit"
 )
@@ -76,4 +77,41 @@ func (b Box) Narrowed(axis int, width int64) Box {
 		b.Max[axis] = b.Min[axis] + width
 	}
 	return b
+}
+
+// Covered says whether nothing of a block is free along an axis: whoever looks along it sees one of
+// some others in front of each place.
+func (b Box) Covered(axis int, by []Box) bool {
+	across, up := (axis+1)%3, (axis+2)%3
+	var before []Box
+	edges := [2][]int64{{b.Min[across], b.Max[across]}, {b.Min[up], b.Max[up]}}
+	for _, o := range by {
+		if _, in := b.Meets(o); in == 0 {
+			continue
+		}
+		before = append(before, o)
+		for i, side := range []int{across, up} {
+			for _, edge := range []int64{o.Min[side], o.Max[side]} {
+				if edge > b.Min[side] && edge < b.Max[side] {
+					edges[i] = append(edges[i], edge)
+				}
+			}
+		}
+	}
+	for i := range edges {
+		slices.Sort(edges[i])
+		edges[i] = slices.Compact(edges[i])
+	}
+	// Between two neighbouring edges it is covered everywhere or nowhere.
+	for i := range len(edges[0]) - 1 {
+		for k := range len(edges[1]) - 1 {
+			if !slices.ContainsFunc(before, func(o Box) bool {
+				return o.Min[across] <= edges[0][i] && o.Max[across] >= edges[0][i+1] &&
+					o.Min[up] <= edges[1][k] && o.Max[up] >= edges[1][k+1]
+			}) {
+				return false
+			}
+		}
+	}
+	return true
 }

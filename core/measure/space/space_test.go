@@ -1,7 +1,9 @@
 package space_test
 
 import (
+	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -48,6 +50,88 @@ func TestMeetingAgainstSampling(t *testing.T) {
 		}
 	}
 	assert.Greater(t, met, 200)
+}
+
+// On 2,000 random blocks each with some others, one is covered along an axis where every sampled
+// place of it is.
+func TestCoveringAgainstSampling(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 4))
+	covered := 0
+	for range 2000 {
+		b, axis := draw(r), r.IntN(3)
+		others := make([]space.Box, 1+r.IntN(6))
+		for i := range others {
+			others[i] = draw(r)
+		}
+		x, y := (axis+1)%3, (axis+2)%3
+		want := true
+		for p := b.Min[x] + 250; p < b.Max[x] && want; p += 500 {
+			for q := b.Min[y] + 250; q < b.Max[y] && want; q += 500 {
+				want = slices.ContainsFunc(others, func(o space.Box) bool {
+					return o.Min[axis] < b.Max[axis] && b.Min[axis] < o.Max[axis] &&
+						p > o.Min[x] && p < o.Max[x] && q > o.Min[y] && q < o.Max[y]
+				})
+			}
+		}
+		require.Equal(t, want, b.Covered(axis, others), "%v along %d by %v", b, axis, others)
+		if want {
+			covered++
+		}
+	}
+	assert.Greater(t, covered, 20)
+}
+
+// On 200 random blocks the shortest way around one is that over some point of its edges, found by
+// trying them, never shorter than straight, and straight where nothing is between.
+func TestAroundAgainstSampling(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	through := 0
+	for range 200 {
+		b := draw(r)
+		place := func() (p [3]float64) {
+			for i := range p {
+				p[i] = -40 + 80*r.Float64()
+			}
+			return p
+		}
+		from, to := place(), place()
+		away := func(a, b [3]float64) float64 { return math.Hypot(math.Hypot(a[0]-b[0], a[1]-b[1]), a[2]-b[2]) }
+		want := away(from, to)
+		crossed := false
+		for step := range 4001 {
+			part, in := float64(step)/4000, true
+			for i := range from {
+				at := from[i] + part*(to[i]-from[i])
+				in = in && at > float64(space.MM(b.Min[i])) && at < float64(space.MM(b.Max[i]))
+			}
+			crossed = crossed || in
+		}
+		if crossed {
+			require.True(t, b.Crossed(from, to))
+		}
+		if b.Crossed(from, to) {
+			through++
+			want = math.Inf(1)
+			for corner := range 8 {
+				var c [3]float64
+				for i := range c {
+					if c[i] = float64(space.MM(b.Min[i])); corner>>i&1 == 1 {
+						c[i] = float64(space.MM(b.Max[i]))
+					}
+				}
+				for axis := range 3 {
+					p := c
+					for step := range 2001 {
+						p[axis] = float64(space.MM(b.Min[axis])) + float64(step)/2000*float64(space.MM(b.Max[axis]-b.Min[axis]))
+						want = min(want, away(from, p)+away(p, to))
+					}
+				}
+			}
+		}
+		require.InDelta(t, want, b.Around(from, to), 1e-3)
+		require.GreaterOrEqual(t, b.Around(from, to), away(from, to)-1e-9)
+	}
+	assert.Greater(t, through, 10)
 }
 
 // Moving a block by what it is said to lie in another parts them, by less does not; blocks

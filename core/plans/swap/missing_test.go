@@ -41,7 +41,7 @@ var noFacts = slices.Concat(
 		"receiverCable", "header", "boardHeader", "turned", "branchTo",
 		"mode", "airFirmware", "gogglesFirmware", "to", "from", "capacitorUF", "advice", "avoid", "width", "height",
 		"head", "plugSex", "fromSex", "toSex", "limits", "bitrateMbps", "rangeKM", "boardTurnDeg",
-		"awaits", "due", "locks",
+		"awaits", "due", "locks", "standoffCutMM",
 	},
 	[]string{ // what an entry of a list is; without it the entry is another, or none
 		"kit", "model", "uart", "pin", "x", "y", "xMM", "yMM", "solidXMM", "solidYMM", "aux", "fromUS", "toUS", "band",

@@ -294,6 +294,16 @@ func TestTheFrameIsMadeReadyFirst(t *testing.T) {
 			assert.Contains(t, step.Do, "Camera up by 20°.")
 		}
 	}
+	next.StandoffCutMM = new(unit.Millimetres(29))
+	list = ids(sheet(set, next))
+	require.GreaterOrEqual(t, at("cut:post:29 mm"), 0, list)
+	assert.Less(t, at("cut:post:29 mm"), at("standoffs:post"))
+	flies := sample.Case(set, kit(), next)
+	flies.Quad.Now = flies.Quad.Next.Clone()
+	assert.NotContains(t, ids(sheetOf(flies, "first", "first")), "cut:post:29 mm", "they are cut already")
+	flies.Quad.Now.StandoffCutMM = nil
+	assert.Contains(t, ids(sheetOf(flies, "first", "first")), "cut:post:29 mm")
+	next.StandoffCutMM = nil
 	c := sample.Case(set, kit(), next)
 	c.Quad.Now = c.Quad.Next.Clone()
 	c.Quad.Now.Bay, c.Quad.Now.Drill = "front", true

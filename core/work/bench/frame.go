@@ -136,7 +136,7 @@ func (w *writer) checkBoard() {
 func (w *writer) moveUnit() {
 	now, next := w.Quad.Now.Mounting, w.Fit.Mounting
 	if now.Frame == next.Frame && now.Bay == next.Bay && now.Plate == next.Plate && now.Drill == next.Drill &&
-		now.Standoff == next.Standoff {
+		now.Standoff == next.Standoff && reflect.DeepEqual(now.StandoffCutMM, next.StandoffCutMM) {
 		return
 	}
 	w.prepareFrame()
@@ -176,7 +176,7 @@ func (w *writer) exchangeCamera() {
 	w.add(step)
 }
 
-// prepareFrame drills new holes and puts other standoffs in.
+// prepareFrame drills new holes, cuts standoffs and puts other ones in.
 func (w *writer) prepareFrame() {
 	pic := mount.Draw(w.Case)
 	if pic.Drilled && !w.Quad.Now.Drill {
@@ -193,6 +193,7 @@ func (w *writer) prepareFrame() {
 			Cautions: []string{cautionCarbon},
 		})
 	}
+	w.cutStandoffs()
 	if on := w.Fit.Standoff; on != "" && on != w.Quad.Now.Standoff {
 		w.add(Step{
 			ID:    "standoffs:" + on,
@@ -200,12 +201,38 @@ func (w *writer) prepareFrame() {
 			Title: "Change the standoffs for " + w.Library.Label(on),
 			Do: []string{
 				"One at a time, so that the frame keeps its shape.",
-				"Look at each wire and cable afterwards: the top plate lies higher now.",
+				"Look at each wire and cable afterwards: what they carry lies at another height now.",
 			},
 			Tools:     []string{"hex drivers"},
 			Materials: []string{fmt.Sprintf("%d × %s", mount.StandoffCount(w.Case), w.Library.Label(on))},
 		})
 	}
+}
+
+// cutStandoffs cuts those that go on, or those the frame has.
+func (w *writer) cutStandoffs() {
+	cut, long, now := w.Fit.StandoffCutMM, w.WholeStandoffMM(), w.Quad.Now.Mounting
+	if now.Standoff == w.Fit.Standoff && now.Frame == w.Fit.Frame && now.StandoffCutMM != nil {
+		long = now.StandoffCutMM
+	}
+	if cut == nil || long != nil && *long == *cut {
+		return
+	}
+	w.add(Step{
+		ID:    fmt.Sprintf("cut:%s:%s", w.Fit.Standoff, cut),
+		Phase: Build,
+		Title: fmt.Sprintf("Cut %d standoffs to %s", mount.StandoffCount(w.Case), cut),
+		Do: []string{
+			"Off the quad, and away from open electronics: the chips conduct.",
+			"A screw in the end that stays, a nut on it as a stop; saw, then file all of them to one length, square.",
+			"Break the edge, run a screw into the cut end: it takes a diameter of thread at least, or it is not used.",
+			"Measure each of them before it goes on.",
+		},
+		Tools:    []string{"fine saw", "file", "caliper", "vice"},
+		Cautions: []string{cautionMetal},
+		Reading: &Reading{Label: "the longest less the shortest", Unit: "mm", Max: new(0.1),
+			Expected: "no more than 0.1 mm"},
+	})
 }
 
 // screwDown adds what holds the unit, and how the camera is to look.

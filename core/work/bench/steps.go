@@ -34,6 +34,7 @@ const (
 	cautionRadio = "Screw or snap the antennas on before power. Transmit power and bands are set by your country: " +
 		"keep to its limits; some powers need a licence."
 	cautionCable  = "Use a data cable: charge-only cables never show the device. If a C-to-C cable does not, try A-to-C."
+	cautionMetal  = "Metal chips cut and conduct: glasses, clamp it, and wipe up before the quad is near."
 	cautionCarbon = "Carbon dust harms lungs and eyes and conducts: mask, glasses, drill wet, wipe it up."
 	cautionFail   = "Keep hands and eyes clear: the motors can start during this check, props off."
 	cautionMaiden = "Before the maiden flight: local airspace rules and registration come first; keep bystanders away."
@@ -506,7 +507,7 @@ func (w *writer) check() {
 	w.checkHeat()
 	w.checkBoard()
 	w.setUp()
-	if turn := w.Fit.BoardTurnDeg; turn != nil && *turn != 0 {
+	if turn := w.Fit.BoardTurned(); turn != 0 {
 		w.add(Step{
 			ID:    fmt.Sprintf("check:yaw:%s", turn),
 			Phase: Check,

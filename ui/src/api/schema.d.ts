@@ -2543,6 +2543,10 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Cut: {
+            /** Format: double */
+            mm?: number;
+        };
         Day: {
             /** Format: int64 */
             learned: number;
@@ -3576,6 +3580,7 @@ export interface components {
             lies?: string;
             max: number[];
             min: number[];
+            openings?: components["schemas"]["MountOpening"][];
             part?: string;
             place?: components["schemas"]["Spot"];
             post?: boolean;
@@ -3595,6 +3600,11 @@ export interface components {
             needMM: number;
             /** Format: double */
             radiusMM: number;
+        };
+        MountOpening: {
+            before?: string;
+            side: string;
+            what: string;
         };
         MountPart: {
             comes: boolean;
@@ -3659,6 +3669,7 @@ export interface components {
             rods: components["schemas"]["MountRod"][];
             rounds: components["schemas"]["MountRound"][];
             shot?: components["schemas"]["MountShot"];
+            standoffs?: components["schemas"]["MountStandoffsOn"];
         };
         MountRound: {
             clashes: boolean;
@@ -3719,6 +3730,10 @@ export interface components {
             label: string;
             /** Format: double */
             moreG: number;
+        };
+        MountStandoffsOn: {
+            cut: boolean;
+            words: string;
         };
         MountTilt: {
             /** Format: double */
@@ -3802,6 +3817,8 @@ export interface components {
             /** Format: double */
             softMM?: number;
             standoff?: string;
+            /** Format: double */
+            standoffCutMM?: number;
             /** Format: double */
             tiltDeg?: number;
             washer?: string;
@@ -3988,6 +4005,7 @@ export interface components {
             /** Format: double */
             capacitorV?: number;
             controller?: components["schemas"]["Slot"];
+            cut?: components["schemas"]["Cut"];
             features?: string[];
             feed?: components["schemas"]["Feed"];
             feeds?: components["schemas"]["Feed"][];

@@ -1,8 +1,10 @@
 <script lang="ts">
   // The quad in plan and from the side, to scale. A part is dragged in the plan or moved by
   // keys, turned by quarters, or has a place found; what meets is marked, with a word.
-  import { api, type MountView, type Patch } from '../api/client.svelte';
+  import type { MountView, Patch } from '../api/client.svelte';
   import { fixed } from '../lib/words';
+  import FrameParts from './FrameParts.svelte';
+  import RoomParts from './RoomParts.svelte';
 
   interface Props {
     quad: string;
@@ -14,7 +16,6 @@
   type Block = MountView['room']['blocks'][number];
 
   let moving = $state<{ part: string; x: number; y: number } | null>(null); // by how far, in mm
-  let said = $state('');
 
   const parts = $derived(room.blocks.filter((b) => b.place));
   // Of what lies over another the smaller is drawn on top, so that each can be taken hold of.
@@ -81,7 +82,7 @@
     const snap = b.snap;
     const near = (to: number, at: number) => Math.abs(to - at) <= 4;
     if (snap && near(b.place!.xMM + by.x, snap.xMM) && near(b.place!.yMM + by.y, snap.yMM))
-      put({ ...b.place!, xMM: snap.xMM, yMM: snap.yMM }, `Onto its holes: ${b.label}.`);
+      put(snap, `Onto its holes: ${b.label}.`);
     else moved(b, by);
   }
   function onkeydown(event: KeyboardEvent, b: Block) {
@@ -100,10 +101,28 @@
     event.stopPropagation();
     moved(b, by);
   }
-  async function find(b: Block) {
-    const answer = await api.seatFor(quad, b.part!);
-    said = answer.ok ? answer.data.says : answer.failure.title;
-    if (answer.ok && answer.data.place) put(answer.data.place, `${b.label}: ${answer.data.says}`);
+  // Where something comes out, as a point outwards from the middle of its side.
+  const ways: Record<string, [number, number, number]> = {
+    front: [1, 0, 0],
+    rear: [-1, 0, 0],
+    left: [0, 1, 0],
+    right: [0, -1, 0],
+    top: [0, 0, 1],
+    bottom: [0, 0, -1],
+  };
+  function point(b: Block, to: string, view: 'plan' | 'side') {
+    const way = ways[to];
+    if (!way || (view === 'plan' ? way[2] : way[1]) !== 0) return ''; // not seen from there
+    const at = way.map((w, i) => {
+      const middle = ((b.min[i] ?? 0) + (b.max[i] ?? 0)) / 2;
+      return w === 0 ? middle : w > 0 ? (b.max[i] ?? 0) : (b.min[i] ?? 0);
+    });
+    const corner = (out: number, beside: number) => {
+      const p = at.map((v, i) => v + (way[i] ?? 0) * out);
+      if (view === 'plan') return [-(p[1]! + (way[0] !== 0 ? beside : 0)), -(p[0]! + (way[1] !== 0 ? beside : 0))];
+      return [-(p[0]! + (way[2] !== 0 ? beside : 0)), -(p[2]! + (way[0] !== 0 ? beside : 0))];
+    };
+    return [corner(0, 2), corner(3.5, 0), corner(0, -2)].map((p) => p.join(',')).join(' ');
   }
   // The edges of what the camera sees, as far as they are drawn.
   function edges(shot: NonNullable<MountView['room']['shot']>, from: 'plan' | 'side') {
@@ -180,6 +199,13 @@
               text-anchor="middle"
               dominant-baseline="middle">{b.clashes ? '✕ ' : ''}{b.label}</text
             >
+            {#if !moving}
+              {#each b.openings ?? [] as o, i (i)}<polygon
+                  points={point(b, o.side, 'plan')}
+                  class="opening"
+                  class:clashes={o.before}
+                />{/each}
+            {/if}
           {/each}
         </svg>
       </figure>
@@ -224,6 +250,11 @@
               text-anchor="middle"
               dominant-baseline="middle">{b.label}</text
             >
+            {#each b.openings ?? [] as o, i (i)}<polygon
+                points={point(b, o.side, 'side')}
+                class="opening"
+                class:clashes={o.before}
+              />{/each}
           {/each}
         </svg>
       </figure>
@@ -241,58 +272,8 @@
         )} mm.{/if}
     </p>
   {/if}
-  <p class="good" aria-live="polite">{said}</p>
-  <ul>
-    {#each [...parts, ...room.loose] as b (b.part)}
-      {@const placed = parts.includes(b)}
-      <li class="border-t border-t-line py-1.5 flex flex-wrap justify-between items-center gap-x-4 gap-y-1">
-        <span class="wrap-anywhere">
-          {#if placed}<b>{b.label}</b>: {b.lies}{#if b.clashes}, <span class="bad">meets another</span>{/if}{:else}<b
-              >{b.label}</b
-            >: nobody has said where{/if}
-        </span>
-        <span class="buttons">
-          <button type="button" class="button" onclick={() => find(b)} aria-label={`Find a seat for ${b.label}`}
-            >Find a seat</button
-          >
-          {#if placed && b.snap && (b.snap.xMM !== b.place!.xMM || b.snap.yMM !== b.place!.yMM)}
-            <button
-              type="button"
-              class="button"
-              onclick={() => put(b.snap!, `Onto its holes: ${b.label}.`)}
-              aria-label={`Put ${b.label} onto its holes`}>Onto its holes</button
-            >
-          {/if}
-          {#if placed}
-            <button type="button" class="button" onclick={() => moved(b, { turn: 1 })} aria-label={`Turn ${b.label}`}
-              >Turn</button
-            >
-            <button
-              type="button"
-              class="button"
-              onclick={() => onpick({ place: { ...b.place!, out: true } }, `Left open: where ${b.label} lies.`)}
-              aria-label={`Leave open where ${b.label} lies`}>Leave open</button
-            >
-          {/if}
-        </span>
-      </li>
-    {/each}
-  </ul>
-  {#if room.plates.length > 0}
-    <p class="buttons" role="group" aria-label="Plates of the frame">
-      {#each room.plates as p (p.id)}
-        <button
-          type="button"
-          class="button"
-          onclick={() =>
-            onpick(
-              { leaveOff: { plate: p.id, on: p.off } },
-              p.off ? `Put on: the ${p.label}.` : `Left off: the ${p.label}.`,
-            )}>{p.off ? `Put the ${p.label} on` : `Leave the ${p.label} off`}</button
-        >
-      {/each}
-    </p>
-  {/if}
+  <RoomParts {quad} {parts} loose={room.loose} {onpick} {put} turn={(b) => moved(b, { turn: 1 })} />
+  <FrameParts plates={room.plates} standoffs={room.standoffs} {onpick} />
   {#if room.lacks.length > 0}<p class="soft text-note">Not drawn for want of: {room.lacks.join(', ')}.</p>{/if}
 </section>
 
@@ -347,6 +328,15 @@
   }
   .rod.clashes {
     stroke: var(--unfit);
+  }
+  .opening {
+    fill: var(--ink);
+    stroke: var(--ink);
+    stroke-width: 0.4;
+    pointer-events: none;
+  }
+  .opening.clashes {
+    fill: none;
   }
   .free {
     fill: none;
