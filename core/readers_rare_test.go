@@ -26,6 +26,8 @@ func whatIsRare(st *stock.Stock) {
 	two.Next.AirUnit, two.Next.Screw = &fleet.Slot{Model: "aldine-one-compact"}, "m2-5"
 	f.Quads = []fleet.Quad{one, two}
 	f.Scenarios, f.Wants, f.Region = nil, nil, "harrow"
+	one.FlownIn = &fleet.FlownIn{On: "2026-11-20", Carried: f.Carries(&one)}
+	f.Quads[0] = one
 	f.TestFlights = slices.Clone(f.TestFlights)
 	for i := range f.TestFlights {
 		f.TestFlights[i].Quad, f.TestFlights[i].Reads = "hopper", f.TestFlights[i].Reads[:5]

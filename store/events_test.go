@@ -83,7 +83,7 @@ func TestEveryChangeCanBeTakenBack(t *testing.T) {
 		func(s *stock.Stock) error {
 			return s.Take(fleet.Taken{Kit: "visor-c-1", Do: "update", Read: "2.2", Planned: "2.2", At: "2026-01-02T10:00:00Z"})
 		},
-		func(s *stock.Stock) error { return s.Finish("quern", nil) },
+		func(s *stock.Stock) error { return s.Finish("quern", stock.Done{}) },
 		func(s *stock.Stock) error {
 			s.Remove(stock.Ref{Kind: "screw", ID: s.Sets[0].Screws[0].ID})
 			s.Fleet.Title = "other"
@@ -161,7 +161,7 @@ func TestAFinishedSwapIsTakenBackWithItsTicks(t *testing.T) {
 	assert.Equal(t, "no-short", events[0].Entry)
 	require.NoError(
 		t,
-		st.Finish(store.Deed{Does: "finished"}, "quern", "weigh", func([]bench.Record) string { return "done" }, time.Now()),
+		st.Finish(store.Deed{Does: "finished"}, "quern", func([]bench.Record) bench.Outcome { return bench.Outcome{Says: "done"} }, time.Now()),
 	)
 	records, err := st.Records("quern")
 	require.NoError(t, err)
@@ -212,8 +212,8 @@ func TestTicksAreStepsThatWereDone(t *testing.T) {
 	ticks, err := st.Ticks()
 	require.NoError(t, err)
 	assert.Equal(t, want, ticks)
-	says := func([]bench.Record) string { return "done" }
-	require.NoError(t, st.Finish(store.Deed{}, "wallower", "", says, at.Add(time.Hour)))
+	says := func([]bench.Record) bench.Outcome { return bench.Outcome{Says: "done"} }
+	require.NoError(t, st.Finish(store.Deed{}, "wallower", says, at.Add(time.Hour)))
 	ticks, err = st.Ticks()
 	require.NoError(t, err)
 	assert.Equal(t, want, ticks, "they stay known after the swap")

@@ -39,7 +39,7 @@ func changed(r *rand.Rand, s *stock.Stock) error {
 	case 5:
 		for i := range quads {
 			if quads[i].ID == pick && quads[i].Next != nil {
-				return s.Finish(pick, nil)
+				return s.Finish(pick, stock.Done{})
 			}
 		}
 	case 6:

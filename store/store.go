@@ -21,7 +21,6 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
-	"yokeswap/core/measure/unit"
 	"yokeswap/core/work/bench"
 )
 
@@ -281,11 +280,10 @@ func (s *Store) clearRun(tx *gorm.DB, deed Deed, quad string, change int64, at t
 	return nil
 }
 
-// Finish ends a quad's swap: what was planned is what it flies, with the weight
-// measured at a step of the bench run, if it was; the run's records go, and the log
-// says what they were.
+// Finish ends a quad's swap: what was planned is what it flies, with what the records of its bench
+// run come to; the records go, and the log says what they were.
 func (s *Store) Finish(
-	deed Deed, quad, weighed string, says func([]bench.Record) string, at time.Time, expect ...Expect,
+	deed Deed, quad string, outcome func([]bench.Record) bench.Outcome, at time.Time, expect ...Expect,
 ) error {
 	return s.change(func(tx *gorm.DB) (*Snapshot, error) {
 		inner := Store{db: tx}
@@ -293,19 +291,14 @@ func (s *Store) Finish(
 		if err != nil {
 			return nil, err
 		}
-		var measured *unit.Grams
-		for _, r := range records {
-			if r.Step == weighed && r.Done && r.Value != nil {
-				measured = new(unit.Grams(*r.Value))
-			}
-		}
-		after, err := s.changeStock(tx, deed, func(st *stock.Stock) error { return st.Finish(quad, measured) }, expect...)
+		is := outcome(records)
+		after, err := s.changeStock(tx, deed, func(st *stock.Stock) error { return st.Finish(quad, is.Done) }, expect...)
 		if err != nil {
 			return nil, err
 		}
 		if err := s.clearRun(tx, deed, quad, after.Revision, at); err != nil {
 			return nil, fmt.Errorf("clear the bench records: %w", err)
 		}
-		return after, s.note(tx, quad, says(records), at)
+		return after, s.note(tx, quad, is.Says, at)
 	})
 }

@@ -15,6 +15,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/measure/unit"
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/setup"
 	"yokeswap/demo"
@@ -271,28 +272,34 @@ func TestFinishingIsWholeOrNot(t *testing.T) {
 		}))
 	}
 	weigh(431)
-	says := func(records []bench.Record) string { return strconv.Itoa(len(records)) + " recorded" }
+	says := func(records []bench.Record) bench.Outcome {
+		return bench.Outcome{Done: stock.Done{WeighedG: new(unit.Grams(*records[0].Value)), FlownOn: "2026-11-20"},
+			Says: strconv.Itoa(len(records)) + " recorded"}
+	}
 	ref := stock.Ref{Kind: stock.KindQuad, ID: "hopper"}
 	revision := snapshot(t, st).RevisionOf(ref)
-	err := st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision - 1})
+	err := st.Finish(store.Deed{}, "hopper", says, at, store.Expect{Ref: ref, Revision: revision - 1})
 	require.ErrorAs(t, err, new(store.Stale))
 	records, err := st.Records("hopper")
 	require.NoError(t, err)
 	assert.Len(t, records, 1)
 	require.NoError(
 		t,
-		st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at, store.Expect{Ref: ref, Revision: revision}),
+		st.Finish(store.Deed{}, "hopper", says, at, store.Expect{Ref: ref, Revision: revision}),
 	)
 	q, _ := snapshot(t, st).Fleet.Quad("hopper")
 	assert.Nil(t, q.Next)
 	assert.InDelta(t, 431, float64(*q.AUWG), 1e-9)
+	require.NotNil(t, q.FlownIn)
+	assert.Equal(t, fleet.FlownIn{On: "2026-11-20", Carried: snapshot(t, st).Fleet.Carries(q)}, *q.FlownIn)
 	records, err = st.Records("hopper")
 	require.NoError(t, err)
 	assert.Empty(t, records)
 	notes, err := st.LogOf("hopper", 0, 0)
 	require.NoError(t, err)
 	assert.Equal(t, "1 recorded", notes[0].Says)
-	assert.Error(t, st.Finish(store.Deed{}, "hopper", bench.WeighStep, says, at), "nothing is planned any more")
+	none := func([]bench.Record) bench.Outcome { return bench.Outcome{} }
+	assert.Error(t, st.Finish(store.Deed{}, "hopper", none, at), "nothing is planned any more")
 }
 
 // A mating is counted with its record, or not at all.

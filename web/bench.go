@@ -159,9 +159,9 @@ func (s *server) finish(ctx context.Context, in *struct {
 			"it anyway.", len(run.States)-run.Done, len(run.States)))
 	}
 	ref := stock.Ref{Kind: stock.KindQuad, ID: in.Quad}
-	err = s.store.Finish(deed(ctx, finishedSwap), in.Quad, bench.WeighStep, func(records []bench.Record) string {
+	err = s.store.Finish(deed(ctx, finishedSwap), in.Quad, func(records []bench.Record) bench.Outcome {
 		run := bench.NewRun(sheet, records)
-		return run.Summary()
+		return run.Outcome()
 	}, time.Now(), store.Expect{Ref: ref, Revision: in.Body.Revision})
 	if err != nil {
 		return nil, problem(err)

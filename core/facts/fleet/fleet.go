@@ -134,10 +134,12 @@ type Quad struct {
 	// FullA is the pack current at full throttle: it sets how far the pack sags.
 	FullA *unit.Amps `json:"fullA,omitempty"`
 	// AUWG is its weight as it flies today; HoverA the pack current at hover.
-	AUWG   *unit.Grams `json:"auwG,omitempty"`
-	HoverA *unit.Amps  `json:"hoverA,omitempty"`
-	Now    Fit         `json:"now"`
-	Next   *Fit        `json:"next,omitempty"` // absent: as now
+	AUWG *unit.Grams `json:"auwG,omitempty"`
+	// FlownIn is the first flight after its last swap; absent: none is noted.
+	FlownIn *FlownIn   `json:"flownIn,omitempty"`
+	HoverA  *unit.Amps `json:"hoverA,omitempty"`
+	Now     Fit        `json:"now"`
+	Next    *Fit       `json:"next,omitempty"` // absent: as now
 	// InTurn are further fits it carries in turn with the one now; NextTurn is which of
 	// them is planned: when that swap is finished, the two change places.
 	InTurn   []TurnFit `json:"inTurn,omitempty"`

@@ -85,6 +85,18 @@ type Carried struct {
 	gear.Nones
 }
 
+// FlownIn is the first flight after a swap, where all of it went as the bench sheet wants it: failsafe
+// and range on the ground, a hover, the unit's heat, the way home where there is one.
+type FlownIn struct {
+	On string `json:"on"` // yyyy-mm-dd
+	Carried
+}
+
+// Flight is it as a flight that was noted, without a course.
+func (f *FlownIn) Flight(quad string) TestFlight {
+	return TestFlight{Name: "its first flight", Quad: quad, On: f.On, Carried: f.Carried, Checked: new(true)}
+}
+
 // Reader says who read the numbers of a test flight.
 type Reader string
 

@@ -1,6 +1,7 @@
 package stock
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -10,12 +11,18 @@ import (
 	"yokeswap/core/measure/unit"
 )
 
+// Done is what was found when a swap was done.
+type Done struct {
+	WeighedG *unit.Grams // all-up; nil: nobody weighed it
+	FlownOn  string      // the day of a first flight that went as it should, yyyy-mm-dd; empty: none did
+}
+
 // Finish ends a swap: what was planned is what the quad flies now. Parts that went
 // in leave the drawer, as far as they lay there; those that came out go into it. A
 // device that was still to be bought becomes kit. Two fits that take turns change places,
 // and what comes off lies ready with its fit. A weight that was measured goes before the
-// one it had.
-func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
+// one it had, and a first flight before an earlier one.
+func (s *Stock) Finish(quadID string, done Done) error {
 	f := *s.Fleet
 	f.Kit, f.Spares, f.Quads = slices.Clone(f.Kit), slices.Clone(f.Spares), slices.Clone(f.Quads)
 	q, ok := f.Quad(quadID)
@@ -29,10 +36,7 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 	now.Features = nil // they are set with the swap, and nobody has read them since
 	q.InTurn = slices.Clone(q.InTurn)
 	each(q.Takes(s.parts), func(model string) { f.TakeSpare(model) })
-	off := fleet.Beyond(s.parts(&q.Now), s.parts(&now))
-	if q.Now.StandoffCutMM != nil {
-		delete(off, q.Now.Standoff) // cut, they are none of their model any more
-	}
+	off := s.comesOff(q, &now)
 	takeReady(q, fleet.Beyond(s.parts(&now), s.parts(&q.Now)))
 	if t, ok := q.TurnFit(q.NextTurn); ok {
 		each(s.withoutHeaders(counted(t.Ready)), f.AddSpare) // it is another fit from now on
@@ -58,12 +62,23 @@ func (s *Stock) Finish(quadID string, measured *unit.Grams) error {
 		f.Wants = turned(f.Wants, q.ID, t.ID)
 	}
 	q.Now, q.Next, q.NextTurn = now, nil, ""
-	if measured != nil {
-		q.AUWG = measured
+	q.AUWG = cmp.Or(done.WeighedG, q.AUWG)
+	if done.FlownOn != "" {
+		q.FlownIn = &fleet.FlownIn{On: done.FlownOn, Carried: f.Carries(q)}
 	}
 	lookAgain(&f, q)
 	s.Fleet = &f
 	return nil
+}
+
+// comesOff are the parts a quad no longer carries, as they are used again: standoffs that were cut
+// are none of their model any more.
+func (s *Stock) comesOff(q *fleet.Quad, now *fleet.Fit) map[string]int {
+	off := fleet.Beyond(s.parts(&q.Now), s.parts(now))
+	if q.Now.StandoffCutMM != nil {
+		delete(off, q.Now.Standoff)
+	}
+	return off
 }
 
 // own makes a device that was still to be bought kit, with the antennas from its box; it gives the

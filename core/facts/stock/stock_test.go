@@ -239,7 +239,7 @@ func TestFeaturesNotedTodayGoIntoThePlanAndNoFurther(t *testing.T) {
 	require.NoError(t, st.Note("r", fleet.Patch{Features: []string{"osd"}}))
 	assert.Equal(t, []string{"osd"}, st.Fleet.Quads[0].Next.Features)
 	assert.Nil(t, st.Fleet.Quads[1].Next.Features)
-	require.NoError(t, st.Finish("q", nil))
+	require.NoError(t, st.Finish("q", stock.Done{}))
 	assert.Nil(t, st.Fleet.Quads[0].Now.Features)
 }
 
@@ -252,7 +252,7 @@ func TestCutStandoffsDoNotComeBack(t *testing.T) {
 		now.Standoff, now.StandoffCutMM = "post", cut
 		next := fleet.Fit{Analog: "analog"}
 		st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next, AUWG: new(unit.Grams(400))}}
-		require.NoError(t, st.Finish("q", new(unit.Grams(431))))
+		require.NoError(t, st.Finish("q", stock.Done{WeighedG: new(unit.Grams(431))}))
 		assert.Equal(t, left, st.Fleet.Spares[0].Count)
 	}
 }
@@ -271,7 +271,7 @@ func TestASwapIsFinished(t *testing.T) {
 	next.Screw, next.Standoff = "m2-4", "post"
 	st.Fleet.Quads = []fleet.Quad{{ID: "q", Now: now, Next: &next, AUWG: new(unit.Grams(400))}}
 	before := st.Fleet
-	require.NoError(t, st.Finish("q", new(unit.Grams(431))))
+	require.NoError(t, st.Finish("q", stock.Done{WeighedG: new(unit.Grams(431))}))
 	q := st.Fleet.Quads[0]
 	assert.Nil(t, q.Next)
 	assert.Empty(t, q.Now.Analog)
@@ -289,8 +289,8 @@ func TestASwapIsFinished(t *testing.T) {
 		"two screws were bought",
 	)
 	assert.NotNil(t, before.Quads[0].Next, "the fleet as it was stays")
-	assert.Error(t, st.Finish("q", nil), "nothing is planned any more")
-	assert.Error(t, st.Finish("nix", nil))
+	assert.Error(t, st.Finish("q", stock.Done{}), "nothing is planned any more")
+	assert.Error(t, st.Finish("nix", stock.Done{}))
 }
 
 // Goggles that were planned for two quads are bought once: when they have come with the first swap,
@@ -308,12 +308,12 @@ func TestGogglesAreBoughtOnceForAllQuads(t *testing.T) {
 	with := func() *fleet.Fit { return &fleet.Fit{Goggles: &fleet.Slot{Model: "eyes"}} }
 	st.Fleet.Quads = []fleet.Quad{{ID: "a", Next: with()}, {ID: "b", Next: with()}, {ID: "c"}}
 	before := st.Fleet
-	require.NoError(t, st.Finish("a", nil))
+	require.NoError(t, st.Finish("a", stock.Done{}))
 	assert.Equal(t, []fleet.Kit{{ID: "eyes-1", Model: "eyes", Antennas: []string{"round", "round"}}}, st.Fleet.Kit)
 	assert.Equal(t, &fleet.Slot{Kit: "eyes-1"}, st.Fleet.Quads[0].Now.Goggles)
 	assert.Equal(t, &fleet.Slot{Kit: "eyes-1"}, st.Fleet.Quads[1].Next.Goggles)
 	assert.Equal(t, "eyes", before.Quads[1].Next.Goggles.Model, "the fleet as it was stays")
-	require.NoError(t, st.Finish("b", nil))
+	require.NoError(t, st.Finish("b", stock.Done{}))
 	assert.Len(t, st.Fleet.Kit, 1)
 }
 
@@ -329,7 +329,7 @@ func TestAReceiverOnTheBoardIsNoSparePart(t *testing.T) {
 		Now:  fleet.Fit{Board: "small", Receiver: "wick"},
 		Next: &fleet.Fit{Board: "small", Receiver: "loose"},
 	}}
-	require.NoError(t, st.Finish("q", nil))
+	require.NoError(t, st.Finish("q", stock.Done{}))
 	assert.Equal(t, []fleet.Spare{{Model: "loose"}}, st.Fleet.Spares)
 }
 
@@ -401,12 +401,12 @@ func TestWhatHasBecomeOfEntries(t *testing.T) {
 func TestAFinishedSwapIsLookedAtAgain(t *testing.T) {
 	st := stock.New()
 	st.Fleet.Quads = []fleet.Quad{{ID: "quad", Name: "Quad", Next: &fleet.Fit{}}}
-	require.NoError(t, st.Finish("quad", nil))
+	require.NoError(t, st.Finish("quad", stock.Done{}))
 	require.Len(t, st.Fleet.Tasks, 1)
 	assert.Equal(t, "the first three packs", st.Fleet.Tasks[0].After)
 	require.NoError(t, st.Do(st.Fleet.Tasks[0].ID, "2026-05-12"))
 	st.Fleet.Quads[0].Next = &fleet.Fit{}
-	require.NoError(t, st.Finish("quad", nil))
+	require.NoError(t, st.Finish("quad", stock.Done{}))
 	require.Len(t, st.Fleet.Tasks, 1)
 	assert.Empty(t, st.Fleet.Tasks[0].Done)
 	assert.Error(t, st.Do("nothing", ""))

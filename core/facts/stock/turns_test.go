@@ -47,7 +47,7 @@ func TestTwoFitsChangePlaces(t *testing.T) {
 	require.NoError(t, st.KeepInTurn("quad"))
 	st.Fleet.Wants = []fleet.Want{{Quad: "quad", Goggles: "goggles"}, {Quad: "quad", Goggles: "old"}, {Quad: "other"}}
 	st.Fleet.Wants[1].Turn = quadOf(t, st).InTurn[0].ID
-	require.NoError(t, st.Finish("quad", nil))
+	require.NoError(t, st.Finish("quad", stock.Done{}))
 	q := quadOf(t, st)
 	assert.Equal(t, []string{q.InTurn[0].ID, "", ""},
 		[]string{st.Fleet.Wants[0].Turn, st.Fleet.Wants[1].Turn, st.Fleet.Wants[2].Turn},
@@ -65,7 +65,7 @@ func TestTwoFitsChangePlaces(t *testing.T) {
 		st.Fleet.Spares, "the antenna of the One stays on it and is not in the drawer; the loom stays on the quad")
 
 	require.NoError(t, st.PlanTurn("quad", was.ID))
-	require.NoError(t, st.Finish("quad", nil))
+	require.NoError(t, st.Finish("quad", stock.Done{}))
 	q = quadOf(t, st)
 	assert.Equal(t, "one", q.Now.AirUnit.Kit)
 	assert.Equal(t, "two", q.InTurn[0].Fit.AirUnit.Kit)
@@ -83,7 +83,7 @@ func TestAFitIsKeptWhereATurnBuysGoggles(t *testing.T) {
 	st := turning()
 	quadOf(t, st).Next.Goggles = &fleet.Slot{Model: "eyes"}
 	require.NoError(t, st.KeepInTurn("quad"))
-	require.NoError(t, st.Finish("quad", nil))
+	require.NoError(t, st.Finish("quad", stock.Done{}))
 	q := quadOf(t, st)
 	require.Len(t, q.InTurn, 1)
 	assert.Equal(t, "one", q.InTurn[0].Fit.AirUnit.Kit)
@@ -149,7 +149,7 @@ func TestNoPartIsLostInTurning(t *testing.T) {
 				_ = st.DropPlan("quad")
 			default:
 				if q.Next != nil {
-					require.NoError(t, st.Finish("quad", nil))
+					require.NoError(t, st.Finish("quad", stock.Done{}))
 				}
 			}
 		}

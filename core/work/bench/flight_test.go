@@ -3,6 +3,7 @@ package bench_test
 import (
 	"slices"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -79,6 +80,43 @@ func TestTheCurrentAtHoverIsReckoned(t *testing.T) {
 	} {
 		assert.Nil(t, at(forget), name)
 	}
+}
+
+// A sheet ticked to its end is a first flight, on the day of its last tick; one step of it short, or
+// without the failsafe tried, it is none.
+func TestASheetToItsEndIsAFirstFlight(t *testing.T) {
+	s := sheet(sample.Set(), ready())
+	records := func(less string) (list []bench.Record) {
+		for i, step := range s.Steps {
+			if step.ID == less {
+				continue
+			}
+			r := bench.Record{Step: step.ID, Done: true, At: time.Date(2026, 5, 12, 10, i, 0, 0, time.UTC)}
+			if step.ID == "flight:heat" {
+				r.At = r.At.AddDate(0, 0, 2)
+			}
+			if step.ID == bench.WeighStep {
+				r.Value = new(431.0)
+			}
+			list = append(list, r)
+		}
+		return list
+	}
+	outcome := func(less string) bench.Outcome {
+		run := bench.NewRun(s, records(less))
+		return run.Outcome()
+	}
+	assert.Equal(t, "2026-05-14", outcome("").FlownOn)
+	assert.InDelta(t, 431, float64(*outcome("").WeighedG), 1e-9)
+	for _, less := range []string{"flight:range", "flight:hover", "flight:heat", bench.FailsafeStep} {
+		assert.Empty(t, outcome(less).FlownOn, less)
+	}
+	assert.NotEmpty(t, outcome("props-off").FlownOn, "what else is left is another matter")
+	assert.Nil(t, outcome(bench.WeighStep).WeighedG)
+	next := ready()
+	next.Board = ""
+	s = sheet(sample.Set(), next)
+	assert.Empty(t, outcome("").FlownOn, "without a board nobody has tried its failsafe")
 }
 
 // The way home is tried where a switch is for it and something tells the quad where it is.

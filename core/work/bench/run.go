@@ -5,6 +5,9 @@ import (
 	"math"
 	"strconv"
 	"time"
+
+	"yokeswap/core/facts/stock"
+	"yokeswap/core/measure/unit"
 )
 
 // Reading is a value to take at a step, with the limits it must keep.
@@ -197,8 +200,49 @@ func (run *Run) Confirm(stepID string, done bool, value *float64, at time.Time) 
 	return Record{}, fmt.Errorf("no step %q on this sheet", stepID)
 }
 
-// Summary says in a line what a run came to, with its readings.
-func (r *Run) Summary() string {
+// Outcome is what a run leaves behind.
+type Outcome struct {
+	stock.Done
+	Says string // in a line, with its readings
+}
+
+// Outcome of a run whose swap is finished.
+func (r *Run) Outcome() Outcome {
+	o := Outcome{Says: r.summary()}
+	for i := range r.States {
+		if st := &r.States[i]; st.ID == WeighStep && st.State == Done && st.Value != nil {
+			o.WeighedG = new(unit.Grams(*st.Value))
+		}
+	}
+	o.FlownOn = r.flownOn()
+	return o
+}
+
+// flownOn is the day of the first flight: empty where it is not on the sheet, the failsafe was not
+// tried before it, or anything of it is not done.
+func (r *Run) flownOn() (on string) {
+	failsafe := false
+	for i := range r.States {
+		st := &r.States[i]
+		if st.ID != FailsafeStep && st.Phase != Flight {
+			continue
+		}
+		if st.State != Done || st.At == "" {
+			return ""
+		}
+		failsafe = failsafe || st.ID == FailsafeStep
+		if day := st.At[:len(time.DateOnly)]; st.Phase == Flight {
+			on = max(on, day)
+		}
+	}
+	if !failsafe {
+		return ""
+	}
+	return on
+}
+
+// summary says in a line what a run came to, with its readings.
+func (r *Run) summary() string {
 	says := fmt.Sprintf("Swap finished, %s to %s: %d of %d steps done", r.From, r.To, r.Done, len(r.States))
 	for _, st := range r.States {
 		if st.Reading != nil && st.Value != nil && len(st.Reading.Choices) == 0 {

@@ -98,6 +98,9 @@ type Holding struct {
 // WeighStep is the step at which the quad is weighed after the swap.
 const WeighStep = "check:close"
 
+// FailsafeStep is the id of the step that tries the failsafe.
+const FailsafeStep = "check:failsafe"
+
 // SticksStep and VoltageStep are the checks whose readings a flight board that is
 // read live can give.
 const (

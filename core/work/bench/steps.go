@@ -548,7 +548,7 @@ func (w *writer) checkSticks() {
 			Expected: "1000, and no less than " + strconv.Itoa(leastTravelUS),
 		}})
 	w.add(Step{
-		ID:    "check:failsafe",
+		ID:    FailsafeStep,
 		Phase: Check,
 		Title: "Test the failsafe",
 		Do: []string{

@@ -15,7 +15,8 @@ import (
 const CodeProven verdict.Code = "prove.proven"
 
 // Standing is whether a quad is proven as it flies today: after failsafe and range were tried on
-// the ground it was flown along a course and read, and nothing that counts is another since.
+// the ground it was flown along a course and read, or its first flight after a swap went as it should,
+// and nothing that counts is another since.
 type Standing struct {
 	Quad string `json:"quad"`
 	Name string `json:"name"`
@@ -67,13 +68,14 @@ func Standings(lib *gear.Library, f *fleet.Fleet) []Standing {
 
 func standing(names book, q *fleet.Quad) Standing {
 	s := Standing{Quad: q.ID, Name: q.Label()}
-	flights := flightsOf(names.fleet, q.ID)
+	flights := flightsOf(names.fleet, q)
 	at := slices.IndexFunc(flights, func(t *fleet.TestFlight) bool {
-		return t.On != "" && t.Checked != nil && *t.Checked && wasRead(t)
+		return t.On != "" && t.Checked != nil && *t.Checked && (wasRead(t) || t.Course == "")
 	})
 	if at < 0 {
 		s.Finding = verdict.Finding{Level: verdict.Unknown, Says: fmt.Sprintf("No flight of %s is noted that has a day, "+
-			"was read, and had failsafe and range tried on the ground before it.", s.Name)}
+			"was read, and had failsafe and range tried on the ground before it; nor was its first flight ticked off on the "+
+			"bench sheet.", s.Name)}
 	} else {
 		s.On, s.Flight = flights[at].On, flights[at].ID
 		s.since(names, q, flights[:at+1])
@@ -83,11 +85,14 @@ func standing(names book, q *fleet.Quad) Standing {
 	return s
 }
 
-// flightsOf are the flights of a quad, the latest first, those of one day as they were noted, and
-// before them those of no day.
-func flightsOf(f *fleet.Fleet, quad string) (list []*fleet.TestFlight) {
+// flightsOf are the flights of a quad with its first one, the latest first, those of one day as they
+// were noted, and before them those of no day.
+func flightsOf(f *fleet.Fleet, q *fleet.Quad) (list []*fleet.TestFlight) {
+	if q.FlownIn != nil {
+		list = append(list, new(q.FlownIn.Flight(q.ID)))
+	}
 	for i := range f.TestFlights {
-		if t := &f.TestFlights[i]; t.Quad == quad {
+		if t := &f.TestFlights[i]; t.Quad == q.ID {
 			list = append(list, t)
 		}
 	}
@@ -117,7 +122,7 @@ func (s *Standing) since(names book, q *fleet.Quad, flights []*fleet.TestFlight)
 		for _, c := range conditions(unproves, names, []*fleet.TestFlight{t}, []*fleet.TestFlight{today}) {
 			switch {
 			case c.Before == "":
-				missing = append(missing, lacks(c.field, c.What, t)...)
+				missing = append(missing, lacksThen(q, c.field, c.What, t))
 			case c.After == "":
 				missing = append(missing, names.lacksToday(q, c.field, c.What))
 			case !c.Alike && !c.With:
@@ -149,6 +154,15 @@ func (s *Standing) since(names book, q *fleet.Quad, flights []*fleet.TestFlight)
 		f.Says += change.And(words) + "."
 	}
 	f.Says = strings.TrimSpace(f.Says)
+}
+
+// lacksThen is where a value is stated of a flight: with the quad where it is its first.
+func lacksThen(q *fleet.Quad, field, what string, t *fleet.TestFlight) verdict.Missing {
+	if t.Course != "" {
+		return lacks(field, what, t)[0]
+	}
+	field = "flownIn." + strings.TrimPrefix(field, "carried.")
+	return verdict.Missing{Of: "quad", ID: q.ID, Field: field, Label: what + " on " + t.Label()}
 }
 
 // lacksToday is where a value is stated that is not known of a quad as it flies today.

@@ -39,6 +39,11 @@ func proof(id, on string, change func(t *fleet.TestFlight)) fleet.TestFlight {
 	return t
 }
 
+// firstOf is a first flight with what is on the quad today.
+func firstOf(on string) *fleet.FlownIn {
+	return &fleet.FlownIn{On: on, Carried: proof("", on, nil).Carried}
+}
+
 func standingOf(t *testing.T, f *fleet.Fleet) prove.Standing {
 	list := prove.Standings(gear.NewLibrary(), f)
 	require.Len(t, list, 1, "what carries no digital unit is not asked for it")
@@ -57,6 +62,23 @@ func TestWhatProvesAQuadAndWhatUnprovesIt(t *testing.T) {
 		"never flown": {level: verdict.Unknown, says: "No flight of moth is noted"},
 		"flown as it is": {flights: []fleet.TestFlight{proof("a", "2026-03-01", nil)}, level: verdict.Fits,
 			says: "moth was proven on 2026-03-01. Unit, antennas, board and the releases on both are the same today."},
+		"its first flight went": {fleet: func(f *fleet.Fleet) { f.Quads[0].FlownIn = firstOf("2026-04-01") }, level: verdict.Fits,
+			says: "moth was proven on 2026-04-01. Unit,"},
+		"its first flight, other antennas since": {fleet: func(f *fleet.Fleet) {
+			f.Quads[0].FlownIn = firstOf("2026-04-01")
+			f.Quads[0].Now.Antennas.Models = []string{"reed", "reed"}
+		}, level: verdict.Change, says: "others: its antennas: stub, stub on its first flight, now reed, reed"},
+		"its first flight goes before an earlier one": {flights: []fleet.TestFlight{proof("a", "2026-03-01", other)},
+			fleet: func(f *fleet.Fleet) { f.Quads[0].FlownIn = firstOf("2026-04-01") }, level: verdict.Fits, says: "on 2026-04-01"},
+		"a later one with others goes before it": {flights: []fleet.TestFlight{proof("a", "2026-05-01", other)},
+			fleet: func(f *fleet.Fleet) { f.Quads[0].FlownIn = firstOf("2026-04-01") }, level: verdict.Change, says: "on 2026-05-01"},
+		"not proven, but flown with others the same day": {flights: []fleet.TestFlight{proof("a", "2026-04-01",
+			func(t *fleet.TestFlight) { other(t); t.Checked = nil })},
+			fleet: func(f *fleet.Fleet) { f.Quads[0].FlownIn = firstOf("2026-04-01") }, level: verdict.Change, says: "reed, reed"},
+		"nobody says what was on it": {fleet: func(f *fleet.Fleet) {
+			f.Quads[0].FlownIn = firstOf("2026-04-01")
+			f.Quads[0].FlownIn.AirFirmware = ""
+		}, level: verdict.Unknown, asks: "flownIn.airFirmware", says: "on its first flight"},
 		"another board since": {flights: []fleet.TestFlight{proof("a", "2026-03-01", nil)}, level: verdict.Change,
 			fleet: func(f *fleet.Fleet) { f.Quads[0].Now.Board, f.Quads[0].Now.Runs.Version = "cog", "6.1" },
 			says:  "others: flight board: hub on 2026-03-01, now cog. Try"},

@@ -221,7 +221,7 @@ func (l *life) leg(judge bool) lived {
 			_ = l.stock.Take(fleet.Taken{Kit: do.Kit, Do: do.Do, Planned: do.Release, Read: do.Release, Mode: do.Mode})
 		}
 	}
-	_ = l.stock.Finish(l.quad, nil) // it is planned
+	_ = l.stock.Finish(l.quad, stock.Done{}) // it is planned
 	return did
 }
 

@@ -20,9 +20,9 @@
         <li class="grid grid-cols-[1.5rem_minmax(0,1fr)] gap-2 border-t border-t-line pt-1.5">
           <LevelMark level={s.finding.level} size={18} />
           <span class="wrap-anywhere">
-            <a href={`#/swap/${s.quad}`}><b>{s.name}</b></a>, {s.state}{#if s.on}, <a href={`#/prove/fly/${s.flight}`}
-                >flown on {s.on}</a
-              >{/if}
+            <a href={`#/swap/${s.quad}`}><b>{s.name}</b></a>, {s.state}{#if s.flight}, <a
+                href={`#/prove/fly/${s.flight}`}>flown on {s.on}</a
+              >{:else if s.on}, first flown on {s.on}{/if}
             <span class="soft block">{s.finding.says}</span>
           </span>
         </li>
