@@ -125,7 +125,7 @@ soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a 
 	SOAK=1 go test ./core/plans/decide -run "EveryFit|Generated" -v -timeout 1h
 
 bench: build
-	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./core/plans/ask ./core/plans/assign ./core/plans/decide ./msp ./sim ./store ./cmd/yokeswap
+	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./core/plans/ask ./core/plans/assign ./core/plans/decide ./core/work/day ./msp ./sim ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
 

@@ -195,3 +195,17 @@ test('what is still to be done: late first, done and open again, and what a swap
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
 });
+
+test('two quads on one day: for one at work and for two, with how it comes to that', async ({ page, open }) => {
+  await open('/bench');
+  await page.getByRole('link', { name: /Two quads on one day/ }).click();
+  await page.getByLabel('One quad').selectOption({ label: 'Quern' });
+  await page.getByLabel('The other').selectOption({ label: 'Hopper' });
+  await expect(page.getByText(/^About .* for Quern and Hopper: one after the other is as short\./)).toBeVisible();
+  await page.getByLabel('At work').selectOption({ label: 'two, one on each quad' });
+  await expect(page.getByText(/for Quern and Hopper, .* less than one after the other/)).toBeVisible();
+  await expect(page).toHaveURL(/one=quern&other=hopper&hands=2/);
+  const working = page.getByRole('region', { name: 'How it comes to that' });
+  await expect(working.getByText(/waits .* for what the other has in use/).first()).toBeVisible();
+  await expectAccessible(page);
+});

@@ -59,6 +59,7 @@ const screens = [
   '/candidates/damsel',
   '/make/fantail',
   '/make/sluice/unit-bracket',
+  '/bench-day?one=quern&other=hopper&hands=2',
   '/prove?course=post-mill&before=whip-2026-03-14&after=whip-2026-05-12',
   '/prove/fly/whip-2026-05-12/ridge',
   '/log?day=2026-11-28',

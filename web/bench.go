@@ -59,20 +59,29 @@ func (s *server) sheet(quad string) (bench.Sheet, error) {
 }
 
 func (s *server) run(quad string) (*answer[bench.Run], error) {
-	sheet, err := s.sheet(quad)
+	run, err := s.timed(quad)
 	if err != nil {
 		return nil, problem(err)
+	}
+	return reply(run), nil
+}
+
+// timed is a quad's run, with how long such steps took before.
+func (s *server) timed(quad string) (bench.Run, error) {
+	sheet, err := s.sheet(quad)
+	if err != nil {
+		return bench.Run{}, err
 	}
 	records, err := s.store.Records(quad)
 	if err != nil {
-		return nil, problem(err)
+		return bench.Run{}, err
 	}
 	ticks, err := s.store.Ticks()
 	if err != nil {
-		return nil, problem(err)
+		return bench.Run{}, err
 	}
 	sheet.Time(bench.Learn(ticks))
-	return reply(bench.NewRun(sheet, records)), nil
+	return bench.NewRun(sheet, records), nil
 }
 
 // confirm ticks a step, takes a tick back, or records a reading.

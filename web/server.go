@@ -180,6 +180,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerWhatIf(api)
 	s.registerDecide(api)
 	s.registerAgainst(api)
+	s.registerDay(api)
 	s.registerMeans(api)
 	s.registerScenarios(api)
 	s.registerBench(api)

@@ -200,6 +200,18 @@ func (run *Run) Confirm(stepID string, done bool, value *float64, at time.Time) 
 	return Record{}, fmt.Errorf("no step %q on this sheet", stepID)
 }
 
+// Left is the sheet with the steps that are not done.
+func (r *Run) Left() Sheet {
+	left := r.Sheet
+	left.Steps = nil
+	for i := range r.States {
+		if r.States[i].State != Done {
+			left.Steps = append(left.Steps, r.States[i].Step)
+		}
+	}
+	return left
+}
+
 // Outcome is what a run leaves behind.
 type Outcome struct {
 	stock.Done

@@ -51,6 +51,10 @@ type Step struct {
 	RunSeconds *int `json:"runSeconds,omitempty"`
 	// Minutes is about how long it takes; absent: not stated.
 	Minutes *int `json:"minutes,omitempty"`
+	// Alone: once begun it goes on by itself, and ends by itself.
+	Alone bool `json:"alone,omitempty"`
+	// Uses are the pieces of kit it wants at hand beside the quad, such as goggles.
+	Uses []string `json:"uses,omitempty"`
 	// Meanwhile are the steps that can be done while this one goes on by itself, by their titles.
 	Meanwhile []string `json:"meanwhile,omitempty"`
 	// TookMinutes is how long such steps took before, one at the least; absent: a time is stated, or
@@ -139,6 +143,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	}
 	s.holdBy(j, w.touched())
 	s.meanwhile(w)
+	s.uses(w)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
 		if step.Minutes != nil {

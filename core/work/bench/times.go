@@ -68,7 +68,27 @@ func (s *Sheet) meanwhile(w *writer) {
 	for i := range s.Steps {
 		of, update := strings.CutPrefix(s.Steps[i].ID, "update:")
 		if update && (w.hasGoggles && isOf(of, w.gogglesState) || w.usesHand && isOf(of, w.controllerState)) {
-			s.Steps[i].Meanwhile = free
+			s.Steps[i].Alone, s.Steps[i].Meanwhile = true, free
+		}
+	}
+}
+
+// uses says which kit each step wants beside the quad: what it is done to, and goggles and controller
+// from the first time they are bound on.
+func (s *Sheet) uses(w *writer) {
+	var links []string
+	for _, slot := range []*fleet.Slot{w.Fit.Goggles, w.Fit.Controller} {
+		if slot != nil && slot.Kit != "" {
+			links = append(links, slot.Kit)
+		}
+	}
+	for i := range s.Steps {
+		step := &s.Steps[i]
+		switch {
+		case step.Reads != nil:
+			step.Uses = []string{step.Reads.Kit}
+		case step.Phase == Bind || step.Phase == Check || step.Phase == Flight:
+			step.Uses = links
 		}
 	}
 }

@@ -89,6 +89,7 @@ export type Take = Schemas['BeginTake'];
 export type Job = Schemas['Job'];
 export type CandidatesView = Schemas['CandidatesView'];
 export type AgainstView = Schemas['AgainstView'];
+export type DayView = Schemas['DayView'];
 export type Candidate = Schemas['DecideCandidate'];
 export type FleetDecision = Schemas['FleetDecision'];
 export type QuadPlan = FleetDecision['quads'][number];
@@ -275,6 +276,8 @@ export const api = {
   candidates: (quad: string) => read(() => client.GET('/api/quads/{quad}/candidates', { params: { path: { quad } } })),
   against: (one: string, other: string, planned: boolean) =>
     read(() => client.GET('/api/against', { params: { query: { one, other, planned } } })),
+  benchDay: (one: string, other: string, hands: number) =>
+    read(() => client.GET('/api/bench-day', { params: { query: { one, other, hands } } })),
   decide: (query: Asked) => read(() => client.GET('/api/decide', { params: { query } })),
   order: (query: Asked & { by?: string; every?: number }) =>
     read(() => client.GET('/api/decide/order', { params: { query } })),

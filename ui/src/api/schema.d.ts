@@ -105,6 +105,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API bench day */
+        get: operations["get-api-bench-day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board": {
         parameters: {
             query?: never;
@@ -2555,6 +2572,12 @@ export interface components {
             /** Format: int64 */
             untimed: number;
         };
+        DayView: {
+            /** @description absent: two are still to be picked */
+            plan?: components["schemas"]["Schedule"];
+            /** @description those with a swap planned */
+            quads: components["schemas"]["Named"][];
+        };
         Deadline: {
             by: string;
             /** Format: int64 */
@@ -4989,6 +5012,17 @@ export interface components {
             revision: number;
             scenarios: components["schemas"]["ScenarioRow"][];
         };
+        Schedule: {
+            /** Format: int64 */
+            hands: number;
+            /** Format: int64 */
+            held: number;
+            /** Format: int64 */
+            minutes: number;
+            says: string;
+            spells: components["schemas"]["Spell"][];
+            working: string[];
+        };
         SchoolsView: {
             /** Format: double */
             budget: number;
@@ -5306,6 +5340,16 @@ export interface components {
             slots: components["schemas"]["BeginSlot"][];
             today: boolean;
         };
+        Spell: {
+            alone: boolean;
+            /** Format: int64 */
+            from: number;
+            name: string;
+            quad: string;
+            steps: components["schemas"]["Stint"][];
+            /** Format: int64 */
+            to: number;
+        };
         Spot: {
             part: string;
             /** Format: int64 */
@@ -5379,6 +5423,7 @@ export interface components {
             state: string;
         };
         Step: {
+            alone?: boolean;
             cautions?: string[];
             do: string[];
             held?: string;
@@ -5397,8 +5442,10 @@ export interface components {
             /** Format: int64 */
             tookMinutes?: number;
             tools?: string[];
+            uses?: string[];
         };
         StepState: {
+            alone?: boolean;
             at?: string;
             cautions?: string[];
             do: string[];
@@ -5420,6 +5467,7 @@ export interface components {
             /** Format: int64 */
             tookMinutes?: number;
             tools?: string[];
+            uses?: string[];
             /** Format: double */
             value?: number;
         };
@@ -5432,6 +5480,21 @@ export interface components {
             order?: string;
             switches?: components["schemas"]["Switch"][];
             unit?: string;
+        };
+        Stint: {
+            alone: boolean;
+            /** Format: int64 */
+            from: number;
+            guessed: boolean;
+            held?: string;
+            id: string;
+            /** Format: int64 */
+            minutes: number;
+            /** Format: int64 */
+            quad: number;
+            title: string;
+            /** Format: int64 */
+            to: number;
         };
         SupplyView: {
             feeds: components["schemas"]["FeedOption"][];
@@ -5890,6 +5953,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-bench-day": {
+        parameters: {
+            query?: {
+                /** @description id of a quad */
+                one?: string;
+                /** @description id of another */
+                other?: string;
+                /** @description how many people work */
+                hands?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
                 };
             };
             /** @description Error */

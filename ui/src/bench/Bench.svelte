@@ -101,6 +101,12 @@
         ><strong>Parts to have before the bench day</strong>
         <span class="soft">from every plan, less what is owned</span></a
       >
+      <a
+        class="panel flex flex-wrap gap-y-1 gap-x-4 no-underline text-ink border-l-6 border-l-accent mt-4 px-4 py-3"
+        href="#/bench-day"
+        ><strong>Two quads on one day</strong>
+        <span class="soft">which steps when, with one iron and one pair of goggles</span></a
+      >
     </p>
     <ul class="grid cols-fill-[240px] gap-2.5 mt-4">
       {#each board.data.rows as row (row.quad)}
