@@ -16,6 +16,8 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/plans/decide"
+	"yokeswap/core/work/bench"
+	"yokeswap/core/work/day"
 	"yokeswap/store"
 )
 
@@ -45,10 +47,16 @@ func (s *server) candidates(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return answered(ctx, s.answers, snap, "candidates "+q.ID, func(ctx context.Context) (*CandidatesView, error) {
+	ticks, err := s.store.Ticks()
+	if err != nil {
+		return nil, problem(err)
+	}
+	what := fmt.Sprintf("candidates %s after %d ticks", q.ID, len(ticks))
+	return answered(ctx, s.answers, snap, what, func(ctx context.Context) (*CandidatesView, error) {
 		c := fleet.NewCase(snap.Library, snap.Index, q)
-		view := CandidatesView{Quad: q.ID, Name: q.Label(), Candidates: decide.Candidates(ctx, c),
-			Revision: snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.ID})}
+		view := CandidatesView{Quad: q.ID, Name: q.Label(),
+			Candidates: decide.Candidates(ctx, c, day.Timing(bench.Learn(ticks))),
+			Revision:   snap.RevisionOf(stock.Ref{Kind: stock.KindQuad, ID: q.ID})}
 		return &view, ctx.Err()
 	})
 }

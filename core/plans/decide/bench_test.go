@@ -34,7 +34,7 @@ func BenchmarkCandidates(b *testing.B) {
 	for i := range index.Quads {
 		b.Run(index.Quads[i].ID, func(b *testing.B) {
 			for b.Loop() {
-				b.ReportMetric(float64(len(decide.Candidates(context.Background(), fleet.NewCase(lib, index, &index.Quads[i])))), "candidates")
+				b.ReportMetric(float64(len(decide.Candidates(context.Background(), fleet.NewCase(lib, index, &index.Quads[i]), nil))), "candidates")
 			}
 		})
 	}

@@ -74,11 +74,21 @@ type Outcome struct {
 	Unsure      []string                `json:"unsure"`     // owned ones of which that is not known
 	Controllers []string                `json:"controllers"`
 	OneWay      *int                    `json:"oneWay,omitempty"` // steps without a way back
+	Bench       *BenchTime              `json:"bench,omitempty"`  // absent: there is no plan to do
 
 	untouched bool  // nothing is done
 	flies     *bool // its link stands; nil: not known
 	middle    *bool // its unit is to be had new and used; nil: no price is stated
 }
+
+// BenchTime is about how long a plan takes at the bench.
+type BenchTime struct {
+	Minutes int `json:"minutes"`
+	Guessed int `json:"guessed"` // of them, for steps that nobody has timed
+}
+
+// Timing says how long a planned fit takes at the bench.
+type Timing func(fleet.Case) BenchTime
 
 // Band is what becomes of the range on one band, in front of the goggles and behind them.
 type Band struct {
@@ -88,14 +98,21 @@ type Band struct {
 }
 
 // Candidates are all units a quad could carry, and leaving it as it is, each with its best
-// whole plan. It ends with the context.
-func Candidates(ctx context.Context, c fleet.Case) []Candidate {
+// whole plan and how long that takes, where anybody can say. It ends with the context.
+func Candidates(ctx context.Context, c fleet.Case, takes Timing) []Candidate {
 	list := units(c)
 	trials := make([]trial, len(list)-1)
 	for i := range trials {
 		trials[i] = trial{at: c, one: &list[i+1]}
 	}
 	tryAll(ctx, trials, madeAtFirst, madeInAll)
+	for i := range list {
+		if best := list[i].Found.Best(); best != nil && takes != nil {
+			q := *c.Quad
+			q.Next = &best.Fit
+			list[i].Outcome.Bench = new(takes(fleet.NewCase(c.Library, c.Fleet, &q)))
+		}
+	}
 	rank(list)
 	return list
 }

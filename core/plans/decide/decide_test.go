@@ -115,7 +115,7 @@ func TestASearchThatIsStopped(t *testing.T) {
 
 // Each unit is there once, with where it would come from; leaving it comes first.
 func TestCandidates(t *testing.T) {
-	list := decide.Candidates(context.Background(), caseOf(t, "whip"))
+	list := decide.Candidates(context.Background(), caseOf(t, "whip"), nil)
 	assert.Equal(t, "leave", list[0].Key)
 	keys := map[string]decide.Candidate{}
 	for _, one := range list {
@@ -131,7 +131,22 @@ func TestCandidates(t *testing.T) {
 // Candidates are sorted by core: leaving comes first, what has no plan last, and of what has one
 // what is not known after what is.
 func TestCandidatesAreRanked(t *testing.T) {
-	list := decide.Candidates(context.Background(), caseOf(t, "damsel"))
+	minutes := 0
+	takes := func(c fleet.Case) decide.BenchTime {
+		assert.NotNil(t, c.Quad.Next, "it is asked of what is planned")
+		minutes += 7
+		return decide.BenchTime{Minutes: 100 - minutes}
+	}
+	list := decide.Candidates(context.Background(), caseOf(t, "damsel"), takes)
+	assert.Positive(t, minutes)
+	for _, one := range list {
+		assert.Equal(t, one.Found.Best() != nil, one.Outcome.Bench != nil, one.Label)
+		for _, other := range list {
+			if one.Outcome.Bench != nil && other.Outcome.Bench != nil && one.Outcome.Bench.Minutes < other.Outcome.Bench.Minutes {
+				assert.Less(t, one.Ranks["bench"], other.Ranks["bench"])
+			}
+		}
+	}
 	for side := range list[0].Ranks {
 		slices.SortFunc(list, func(a, b decide.Candidate) int { return a.Ranks[side] - b.Ranks[side] })
 		assert.Equal(t, "leave", list[0].Key, side)
@@ -269,7 +284,7 @@ func TestWhatIsNotKnownIsWorthNothing(t *testing.T) {
 	}
 	assert.InDelta(t, 1, decide.Share(decide.WayBack, &decide.Outcome{OneWay: new(0)}), 1e-9)
 	assert.Zero(t, decide.Share(decide.WayBack, &decide.Outcome{OneWay: new(1)}))
-	list := decide.Candidates(context.Background(), caseOf(t, "whip"))
+	list := decide.Candidates(context.Background(), caseOf(t, "whip"), nil)
 	at := slices.IndexFunc(list, func(c decide.Candidate) bool { return c.Key == "kit:one-sluice" })
 	assert.Nil(t, list[at].Outcome.OneWay, "nobody has read what it carries")
 }

@@ -14,6 +14,12 @@ var sides = map[string]func(*Candidate) (float64, bool){
 	"behind":  func(c *Candidate) (float64, bool) { return band(c, func(b *Band) *float64 { return b.Behind }) },
 	"bitrate": func(c *Candidate) (float64, bool) { return number(c.Outcome.BitrateMbps, -1) },
 	"lag":     func(c *Candidate) (float64, bool) { return number(c.Outcome.SticksLagMS, 1) },
+	"bench": func(c *Candidate) (float64, bool) {
+		if c.Outcome.Bench == nil {
+			return 0, false
+		}
+		return float64(c.Outcome.Bench.Minutes), true
+	},
 	"price": func(c *Candidate) (float64, bool) {
 		best := c.Found.Best()
 		if best == nil || best.Cost.Unpriced > 0 {

@@ -2594,6 +2594,12 @@ export interface components {
             front?: number;
             label: string;
         };
+        DecideBenchTime: {
+            /** Format: int64 */
+            guessed: number;
+            /** Format: int64 */
+            minutes: number;
+        };
         DecideBillLine: {
             /** Format: double */
             amount: number;
@@ -2702,6 +2708,7 @@ export interface components {
         };
         DecideOutcome: {
             bands: components["schemas"]["DecideBand"][];
+            bench?: components["schemas"]["DecideBenchTime"];
             /** Format: double */
             bitrateMbps?: number;
             controllers: string[];

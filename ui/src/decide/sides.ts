@@ -71,6 +71,16 @@ export const sides: Side[] = [
     says: (c) => (c.outcome.bitrateMbps === undefined ? unknown : `${fixed(c.outcome.bitrateMbps, 0)} Mb/s`),
   },
   {
+    id: 'bench',
+    title: 'at the bench',
+    says: (c) => {
+      const { bench } = c.outcome;
+      if (!bench) return c.key === 'leave' ? 'nothing to do' : unknown;
+      const sum = `${Math.floor(bench.minutes / 60)} h ${String(bench.minutes % 60).padStart(2, '0')}`;
+      return bench.guessed === bench.minutes ? `${sum}, guessed` : bench.guessed > 0 ? `${sum}, in part guessed` : sum;
+    },
+  },
+  {
     id: 'lag',
     title: 'sticks late by',
     says: (c) => (c.outcome.sticksLagMS === undefined ? unknown : `${fixed(c.outcome.sticksLagMS, 0)} ms`),
