@@ -22,6 +22,8 @@ func whatIsRare(st *stock.Stock) {
 	two.ID = "hopper-2"
 	one.Next.Plate, one.Next.LeftOff, one.Next.TiltDeg = "tenon-20-25", []string{"top"}, new(unit.Degrees(30))
 	one.Next.Camera, one.Next.Washer, one.Next.Controller = "squint-14", "washer-m2-1", &fleet.Slot{Kit: "grip-2-a"}
+	one.Next.Holdings = append(slices.Clone(one.Next.Holdings),
+		fleet.Hold{Part: fleet.NodeCamera, Way: fleet.HeldByCage, Bracket: "rare-cage"})
 	one.Next.Feeds = []fleet.Feed{{To: fleet.NodeAirUnit, From: "board.9v"}}
 	two.Next.AirUnit, two.Next.Screw = &fleet.Slot{Model: "aldine-one-compact"}, "m2-5"
 	f.Quads = []fleet.Quad{one, two}
@@ -62,6 +64,9 @@ func whatIsRare(st *stock.Stock) {
 
 // rareGear states of gear what few sheets say.
 func rareGear(set *gear.Set) {
+	set.Brackets = append(set.Brackets, gear.Bracket{Entry: gear.Entry{ID: "rare-cage", Source: gear.Source{Kind: gear.Practice}},
+		Way: "cage", For: []string{"squint-14", "aldine-two"}, Nones: gear.Nones{None: []string{gear.NoFrames}},
+		InsideMM: new(unit.Millimetres(21)), Screws: new(2), MassG: new(unit.Grams(3)), SoftensC: new(90.0)})
 	// Coax plugs that are the other way round than most.
 	for i := range set.Antennas {
 		set.Antennas[i].PlugSex = gear.Female

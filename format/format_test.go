@@ -443,6 +443,7 @@ func TestSchemaAndTypesNameTheSameFields(t *testing.T) {
 				"region":         reflect.TypeFor[gear.Region](),
 				"frame":          reflect.TypeFor[gear.Frame](),
 				"plate":          reflect.TypeFor[gear.Plate](),
+				"bracket":        reflect.TypeFor[gear.Bracket](),
 				"capacitor":      reflect.TypeFor[gear.Capacitor](),
 				"screw":          reflect.TypeFor[gear.Screw](),
 				"washer":         reflect.TypeFor[gear.Washer](),

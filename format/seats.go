@@ -67,6 +67,9 @@ func checkHoldings(ps *Problems, path string, f *fleet.Fit) {
 			ps.add(at+".part", "expected airUnit, camera, antennas, receiver, or the id of a part of this fit, %q is none",
 				h.Part)
 		}
+		if h.Bracket != "" && !h.Formed() {
+			ps.add(at+".bracket", "what holds it is stated to be %s: a model is stated of a bracket, a cage or a clip", h.Way)
+		}
 		if h.Second == h.Way {
 			ps.add(at+".second", "expected another way than the first, got %q twice", h.Way)
 		}

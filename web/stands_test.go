@@ -57,3 +57,19 @@ func TestStandsTiltAndPlatesArePressed(t *testing.T) {
 	status, text = pick(`{"tiltDeg":120}`)
 	assert.Equal(t, 422, status, text)
 }
+
+// A bracket that is had holds the unit by its model: over HTTP it is planned, bought at its price, and
+// refused where the way is none a bracket has.
+func TestABracketIsPlannedAndBought(t *testing.T) {
+	t.Parallel()
+	c := newClient(t, "")
+	at := func() web.QuadView { return get[web.QuadView](c, "/api/quads/hopper") }
+	status, text := post(c, "hopper", at().Revision, `{"hold":{"part":"airUnit","way":"tape","bracket":"sleeve-two"}}`)
+	assert.Equal(t, 422, status, text)
+	assert.Contains(t, text, "bracket")
+	status, text = post(c, "hopper", at().Revision, `{"hold":{"part":"airUnit","way":"bracket","bracket":"sleeve-two"}}`)
+	require.Equal(t, 200, status, text)
+	assert.Equal(t, "the Sleeve for the Two", at().Mount.Held[0].Words)
+	_, text = c.do("GET", "/api/shopping", "")
+	assert.Contains(t, text, "Sleeve for the Two")
+}

@@ -369,7 +369,7 @@ func (d *differ) places() {
 // holdings says what of the parts is held otherwise than before.
 func (d *differ) holdings() {
 	for _, h := range d.after.HeldParts() {
-		was, had := d.before.Fit.HoldingOf(h.Part)
+		was, had := d.before.HoldingOf(h.Part)
 		switch {
 		case !had || was.Words() != h.Words():
 			d.say("hold %s by %s", h.Label, h.Words())

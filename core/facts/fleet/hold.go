@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/unit"
 )
 
@@ -13,6 +14,8 @@ type Hold struct {
 	// Part is what is held: airUnit, receiver, camera, antennas, or the id of a part.
 	Part string `json:"part"`
 	Way  Way    `json:"way"`
+	// Bracket is the model of the bracket, cage or clip; what it states need not be stated here.
+	Bracket string `json:"bracket,omitempty"`
 	// Second is another way beside it, which holds where the first lets go.
 	Second Way `json:"second,omitempty"`
 	// ThickMM is what lies under the part: the tape, the floor of a bracket.
@@ -32,6 +35,39 @@ type Hold struct {
 	Awaits string `json:"awaits,omitempty"`
 	// Due is the day that is expected, as 2026-11-30.
 	Due string `json:"due,omitempty"`
+
+	label string // of its bracket
+}
+
+// HoldingOf is how a part is held, with what its bracket states; false where nothing says that it is
+// held in another way than by its own screws.
+func (c Case) HoldingOf(part string) (*Hold, bool) {
+	h, ok := c.Fit.HoldingOf(part)
+	if !ok {
+		return nil, false
+	}
+	return c.whole(h), true
+}
+
+// Bracket is the model of what holds a part.
+func (c Case) Bracket(h *Hold) (*gear.Bracket, bool) {
+	return gear.Find[*gear.Bracket](c.Library, h.Bracket)
+}
+
+// whole is a holding with what its bracket states and it does not.
+func (c Case) whole(stated *Hold) *Hold {
+	of, there := c.Bracket(stated)
+	if !there {
+		return stated
+	}
+	h := *stated
+	h.label = of.Label()
+	if of.Way != "" {
+		h.Way = Way(of.Way)
+	}
+	h.ThickMM, h.InsideMM = cmp.Or(h.ThickMM, of.ThickMM), cmp.Or(h.InsideMM, of.InsideMM)
+	h.MassG, h.Screws, h.SoftensC = cmp.Or(h.MassG, of.MassG), cmp.Or(h.Screws, of.Screws), cmp.Or(h.SoftensC, of.SoftensC)
+	return &h
 }
 
 // Way is a way of holding a part.
@@ -104,7 +140,7 @@ func (c Case) Holdables() []Holdable {
 			is.Words = ways[HeldByScrews].by
 		}
 		if h, ok := c.Fit.HoldingOf(part); ok {
-			is.Hold, is.Words = h, h.Words()
+			is.Hold, is.Words = h, c.whole(h).Words()
 		}
 		list = append(list, is)
 	}
@@ -162,15 +198,27 @@ var ways = map[Way]struct{ by, wants string }{
 
 // Words are the ways of a holding, after "held by".
 func (h *Hold) Words() string {
-	if h.Second == "" {
-		return ways[h.Way].by
+	first := ways[h.Way].by
+	if h.label != "" {
+		first = "the " + h.label
 	}
-	return ways[h.Way].by + " and " + ways[h.Second].by
+	if h.Second == "" {
+		return first
+	}
+	return first + " and " + ways[h.Second].by
+}
+
+// Beside is what has to be at hand for a holding beside its bracket; empty: nothing.
+func (h *Hold) Beside() string {
+	if h.label == "" {
+		return h.Wants()
+	}
+	return ways[h.Second].wants
 }
 
 // Wants is what has to be at hand for a holding; empty: nothing.
 func (h *Hold) Wants() string {
-	first, second := ways[h.Way].wants, ways[h.Second].wants
+	first, second := cmp.Or(h.label, ways[h.Way].wants), ways[h.Second].wants
 	if first != "" && second != "" && first != second {
 		return first + " and " + second
 	}
@@ -185,8 +233,9 @@ func (h *Hold) Formed() bool {
 
 // Held is a part of a fit with how it is held, where that is not by its own screws alone.
 type Held struct {
-	*Hold
-	Label string // of the part
+	*Hold         // with what its bracket states
+	Stated *Hold  // as the fit has it
+	Label  string // of the part
 }
 
 // HeldParts are the parts of a fit that are held in another way than by their own screws.
@@ -195,7 +244,7 @@ func (c Case) HeldParts() (list []Held) {
 	for i := range c.Fit.Holdings {
 		h := &c.Fit.Holdings[i]
 		if label, there := c.PartLabel(h.Part); there {
-			list = append(list, Held{h, label})
+			list = append(list, Held{c.whole(h), h, label})
 		}
 	}
 	return list

@@ -48,6 +48,9 @@ func (f *Fit) Loose() map[string]int {
 	add(f.Camera, 1)
 	add(f.Screw, UnitScrews)
 	add(f.Washer, UnitScrews)
+	for _, h := range f.Holdings {
+		add(h.Bracket, 1)
+	}
 	if a := f.Antennas; a != nil {
 		for _, model := range a.Models {
 			add(model, 1)

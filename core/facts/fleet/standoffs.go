@@ -43,6 +43,13 @@ func (c Case) RaisedMM() (by unit.Millimetres, known bool) {
 	return 0, false
 }
 
+// Exchanges says whether the frame describes the standoffs that other ones go in the place of, or that
+// are cut: those as long as it says of its own.
+func Exchanges(frame *gear.Frame) bool {
+	_, there := carries(frame)
+	return there
+}
+
 // carries are the lowest tops of the standoffs that are as long as the frame says of its own; false
 // where none is described.
 func carries(frame *gear.Frame) (top unit.Millimetres, there bool) {

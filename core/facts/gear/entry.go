@@ -77,6 +77,7 @@ const (
 	KindPlate          Kind = "plate"
 	KindCamera         Kind = "camera"
 	KindCapacitor      Kind = "capacitor"
+	KindBracket        Kind = "bracket"
 	KindScrew          Kind = "screw"
 	KindWasher         Kind = "washer"
 	KindStandoff       Kind = "standoff"

@@ -25,6 +25,8 @@ var Kinds = []KindRow{
 	{KindRegulator, "regulators", "regulator", "regulators",
 		list[Regulator](func(s *Set) *[]Regulator { return &s.Regulators })},
 	{KindPack, "packs", "flight pack", "flight packs", list[Pack](func(s *Set) *[]Pack { return &s.Packs })},
+	{KindBracket, "brackets", "bracket, cage or clip", "brackets",
+		list[Bracket](func(s *Set) *[]Bracket { return &s.Brackets })},
 	{KindCapacitor, "capacitors", "capacitor", "capacitors",
 		list[Capacitor](func(s *Set) *[]Capacitor { return &s.Capacitors })},
 	{KindConnector, "connectors", "connector", "connectors",

@@ -24,6 +24,7 @@ type Set struct {
 	Boards         []Board          `json:"boards,omitempty"`
 	Regulators     []Regulator      `json:"regulators,omitempty"`
 	Packs          []Pack           `json:"packs,omitempty"`
+	Brackets       []Bracket        `json:"brackets,omitempty"`
 	Capacitors     []Capacitor      `json:"capacitors,omitempty"`
 	Connectors     []Connector      `json:"connectors,omitempty"`
 	Harnesses      []Harness        `json:"harnesses,omitempty"`

@@ -86,6 +86,13 @@ func TestHowAntennasStand(t *testing.T) {
 			},
 			verdict.Unfit, "A standoff is between the plug of round and its foot, and around it the lead of 44 mm does not reach.",
 		},
+		"through what a propeller sweeps": {
+			func(s *gear.Set, f *fleet.Fit) {
+				s.Frames[0].None, f.PropMM = []string{gear.NoDuct}, mm(20)
+				s.Frames[0].Rotors = []gear.Rotor{{XMM: -45, YMM: 3, ZMM: mm(14)}}
+			},
+			verdict.Caution, "Between the plug of round and its foot is what the propeller rear left sweeps: lay the lead around it",
+		},
 		"from under a plate it goes through it": {
 			func(s *gear.Set, f *fleet.Fit) { f.Antennas.Stands[0] = fleet.Stand{XMM: -40, ZMM: 36, RiseDeg: 90} },
 			verdict.Caution, "The top is between the plug of round and its foot: its lead goes through an opening",

@@ -72,7 +72,7 @@ func (s *seat) checkOtherCamera() []verdict.Finding {
 
 // checkCage asks whether the camera goes into its cage.
 func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
-	if held, other := s.Fit.HoldingOf(fleet.NodeCamera); other && held.Way != fleet.HeldByScrews {
+	if held, other := s.HoldingOf(fleet.NodeCamera); other && held.Way != fleet.HeldByScrews {
 		return s.checkHeldCamera(cam, held)
 	}
 	if cam.WidthMM == nil {
@@ -100,7 +100,7 @@ func (s *seat) checkCage(cam *gear.Camera) (f verdict.Finding, missing []verdict
 
 // checkPerSide asks whether the cage has a hole for each screw of the camera.
 func (s *seat) checkPerSide(cam *gear.Camera) (f verdict.Finding, missing []verdict.Missing) {
-	if held, other := s.Fit.HoldingOf(fleet.NodeCamera); other && held.Way != fleet.HeldByScrews {
+	if held, other := s.HoldingOf(fleet.NodeCamera); other && held.Way != fleet.HeldByScrews {
 		return f, nil // its frame's cage does not hold it
 	}
 	if cam.PerSide == nil {

@@ -44,7 +44,7 @@ func Candidates(c fleet.Case) (list []verdict.Candidate) {
 	for _, camera := range s.cameras() {
 		change("", func(m *fleet.Mounting) { m.Camera = camera })
 	}
-	for _, hold := range s.secondHolds() {
+	for _, hold := range slices.Concat(s.brackets(), s.secondHolds()) {
 		list = append(list, verdict.Candidate{Effort: verdict.Part, Patch: fleet.Patch{Hold: &hold}})
 	}
 	for _, place := range s.Fit.Places {

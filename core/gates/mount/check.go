@@ -47,6 +47,8 @@ const (
 	CodeShot     verdict.Code = "mount.in-the-shot"
 	CodeCut      verdict.Code = "mount.standoffs-cut"
 	CodeThrough  verdict.Code = "mount.antenna-lead-between"
+	CodeSwept    verdict.Code = "mount.antenna-lead-swept"
+	CodeBracket  verdict.Code = "mount.bracket"
 	CodeFits     verdict.Code = "mount.fits"
 )
 
@@ -75,7 +77,9 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeHot:     verdict.Fails,
 	CodeShot:    verdict.Inconvenient,
 	CodeCut:     verdict.Falls,
+	CodeBracket: verdict.Falls,
 	CodeThrough: verdict.Inconvenient,
+	CodeSwept:   verdict.Falls,
 }
 
 // fits says where the unit sits and what holds it.

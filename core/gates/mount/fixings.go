@@ -84,7 +84,7 @@ func (s *seat) screwOf(size string, least, most unit.Millimetres) *gear.Screw {
 func (s *seat) cameraFixings() (list []Fixing) {
 	const of = "the camera"
 	cam, held, wide := s.camera.Camera, (*fleet.Hold)(nil), s.frame.CageMM
-	if h, other := s.Fit.HoldingOf(fleet.NodeCamera); other && h.Way != fleet.HeldByScrews {
+	if h, other := s.HoldingOf(fleet.NodeCamera); other && h.Way != fleet.HeldByScrews {
 		held, wide = h, h.InsideMM
 	}
 	caged := held == nil || held.Way == fleet.HeldByCage || held.Way == fleet.HeldByBracket
@@ -124,7 +124,7 @@ func (s *seat) cameraFixings() (list []Fixing) {
 // cameraMoves says whether the plan puts another camera in, or holds it otherwise.
 func (s *seat) cameraMoves(held *fleet.Hold) bool {
 	now := fleet.NowCase(s.Library, s.Fleet, s.Quad)
-	was, had := now.Fit.HoldingOf(fleet.NodeCamera)
+	was, had := now.HoldingOf(fleet.NodeCamera)
 	if !had || was.Way == fleet.HeldByScrews {
 		was = nil
 	}

@@ -117,6 +117,7 @@ func (s *seat) checkHolding(h *fleet.Hold, label string) (findings []verdict.Fin
 		findings = append(findings, verdict.CannotTell(verdict.Mount, CodeHeld, label,
 			s.holdValue(h, "screws", "how many screws of its own hold what holds "+label)))
 	}
+	findings = append(findings, s.checkBracket(h, label)...)
 	findings = append(findings, s.checkSoftening(h, label)...)
 	if h.Awaits != "" {
 		f := verdict.Finding{Code: CodeStopGap, Level: verdict.Caution, Says: fmt.Sprintf(
@@ -206,10 +207,11 @@ func (s *seat) checkHeldCamera(cam *gear.Camera, h *fleet.Hold) (f verdict.Findi
 
 // secondHolds are the holdings of the fit that are too few, each with a second way.
 func (s *seat) secondHolds() (list []fleet.Hold) {
-	for _, h := range s.Fit.Holdings {
-		if !single(&h) {
+	for _, held := range s.HeldParts() {
+		if !single(held.Hold) {
 			continue
 		}
+		h := *held.Stated
 		for _, second := range []fleet.Way{fleet.HeldByStrap, fleet.HeldByTies} {
 			if h.Second = second; independent(&h) {
 				list = append(list, h)

@@ -48,5 +48,14 @@ func (r *Room) checkLeadThrough(on *fleet.Standing, plug space.Rod) (findings []
 		}
 		findings = append(findings, f)
 	}
+	for i := range r.Rounds {
+		round := &r.Rounds[i]
+		if !round.Propeller || way.InDisc(round.disc) == 0 {
+			continue
+		}
+		findings = append(findings, verdict.Finding{Code: CodeSwept, Level: verdict.Caution, Source: verdict.Practice,
+			Subject: on.Label(), Says: fmt.Sprintf("Between the plug of %s and its foot is what %s sweeps: lay the lead around "+
+				"it and tie it down all the way, or it is cut when the motors start and stops them.", on.Label(), round.Label)})
+	}
 	return findings
 }

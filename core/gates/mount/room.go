@@ -242,8 +242,12 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	if s.frame == nil {
 		return nil, []verdict.Missing{verdict.FitValue(s.Case, "frame", "frame of "+s.Quad.Label())}
 	}
-	if _, known := s.RaisedMM(); !known {
+	switch by, known := s.RaisedMM(); {
+	case !known:
 		missing = append(missing, s.lengths(s.Case)...)
+	case by != 0 && len(s.frame.Posts) > 0 && !fleet.Exchanges(s.frame):
+		missing = append(missing, s.frameValue("posts",
+			fmt.Sprintf("which of its standoffs are %s long", s.frame.StandoffMM)))
 	}
 	if len(s.frame.Plates) == 0 {
 		missing = append(missing, s.frameValue("plates", "plates"))

@@ -40,7 +40,7 @@ func newSeat(c fleet.Case) *seat {
 	if s.mount = s.airUnit.Mount; s.mount == nil {
 		s.mount = &gear.UnitMount{}
 	}
-	s.held, _ = c.Fit.HoldingOf(fleet.NodeAirUnit)
+	s.held, _ = c.HoldingOf(fleet.NodeAirUnit)
 	if len(s.mount.Patterns) == 0 && c.Fit.OwnHoles() {
 		s.missing = append(s.missing, s.unitValue("mount.patterns", "hole patterns"))
 	}

@@ -117,6 +117,21 @@ func TestTheRoomOnOtherStandoffs(t *testing.T) {
 	assert.Contains(t, says(), "height with what is on it")
 }
 
+// Where no standoff of the frame is as long as it says of its own, what goes with other ones cannot be
+// told.
+func TestWhichStandoffsAreMeant(t *testing.T) {
+	set, seat := roomy(), airy()
+	set.Frames[0].StandoffMM = mm(27)
+	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 2, 0)}
+	assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(caseOf(set, "first", seat))), "nothing is exchanged")
+	set.Frames[0].Bays[0].HeightMM, seat.StandoffCutMM = mm(20), mm(25)
+	all := ""
+	for _, f := range mount.Check(caseOf(set, "first", seat)) {
+		all += f.Says + " "
+	}
+	assert.Contains(t, all, "which of its standoffs are 27 mm long")
+}
+
 // The room over the camera goes with the plate that ends it.
 func TestTheCameraUnderOtherStandoffs(t *testing.T) {
 	set, seat := roomy(), airy()

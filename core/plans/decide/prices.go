@@ -23,7 +23,7 @@ type prices struct {
 // small are the kinds of parts by which one counts that is no gear, such as a capacitor of a
 // rating none in the library has.
 var small = []gear.Kind{gear.KindRegulator, gear.KindHarness, gear.KindHeader, gear.KindAdapter, gear.KindCapacitor,
-	gear.KindScrew, gear.KindWasher, gear.KindStandoff}
+	gear.KindScrew, gear.KindWasher, gear.KindStandoff, gear.KindBracket}
 
 func newPrices(lib *gear.Library, f *fleet.Fleet, terms change.Terms) *prices {
 	p := &prices{library: lib, fleet: f, terms: terms, dearest: map[gear.Kind]int64{}}

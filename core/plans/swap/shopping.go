@@ -230,6 +230,8 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 		return g.MassG
 	case *gear.Pack:
 		return g.MassG
+	case *gear.Bracket:
+		return g.MassG
 	case *gear.Capacitor:
 		return g.MassG
 	case *gear.Standoff:
@@ -396,10 +398,13 @@ func (l *shoppingList) screws(q *fleet.Quad, c fleet.Case) {
 // what a stop-gap waits for.
 func (l *shoppingList) holdings(q *fleet.Quad, c fleet.Case) {
 	for _, h := range c.HeldParts() {
-		if was, had := q.Now.HoldingOf(h.Part); had && reflect.DeepEqual(was, h.Hold) {
+		if was, had := q.Now.HoldingOf(h.Part); had && reflect.DeepEqual(was, h.Stated) {
 			continue
 		}
-		if what := h.Wants(); what != "" {
+		if h.Bracket != "" {
+			l.add(h.Bracket, "", q.Label(), 1, true, "")
+		}
+		if what := h.Beside(); what != "" {
 			l.add("", what+" for "+h.Label, q.Label(), 1, true, "")
 		}
 		switch n := h.Screws; {

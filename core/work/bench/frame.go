@@ -328,11 +328,11 @@ func (w *writer) standAntennas() {
 // holdings is a step for each part that comes to be held in another way than by its screws.
 func (w *writer) holdings() {
 	for _, h := range w.HeldParts() {
-		if was, had := w.Quad.Now.HoldingOf(h.Part); h.Way == fleet.HeldByScrews || had && reflect.DeepEqual(was, h.Hold) {
+		if was, had := w.Quad.Now.HoldingOf(h.Part); h.Way == fleet.HeldByScrews || had && reflect.DeepEqual(was, h.Stated) {
 			continue
 		}
 		step := Step{
-			ID:        "hold:" + h.Part + ":" + string(h.Way),
+			ID:        strings.TrimSuffix("hold:"+h.Part+":"+string(h.Way)+":"+h.Bracket, ":"),
 			Phase:     Build,
 			Title:     "Hold " + h.Label + " by " + h.Words(),
 			Materials: []string{h.Wants()},

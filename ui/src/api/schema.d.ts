@@ -3283,6 +3283,7 @@ export interface components {
         };
         Hold: {
             awaits?: string;
+            bracket?: string;
             due?: string;
             /** Format: double */
             insideMM?: number;

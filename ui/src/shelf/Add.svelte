@@ -20,6 +20,7 @@
         'header',
         'adapter',
         'plate',
+        'bracket',
         'capacitor',
         'screw',
         'washer',
