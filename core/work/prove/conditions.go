@@ -8,6 +8,7 @@ import (
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
+	"yokeswap/core/measure/unit"
 )
 
 // Condition is one thing that flew or that it was flown under, on both sides.
@@ -122,7 +123,7 @@ func conditions(rows []condition, names book, before, after []*fleet.TestFlight)
 	}
 	for _, row := range rows {
 		c := Condition{What: row.what, Before: of(before, row), After: of(after, row), Tried: row.tried, field: row.field}
-		c.Alike = c.Stated() && c.Before == c.After
+		c.Alike = c.Stated() && (c.Before == c.After || row.field == "packV" && asFull(slices.Concat(before, after)))
 		if row.under != "" {
 			at := slices.IndexFunc(list, func(o Condition) bool { return o.field == row.under })
 			c.With = c.Stated() && list[at].Stated() && !list[at].Alike
@@ -130,6 +131,19 @@ func conditions(rows []condition, names book, before, after []*fleet.TestFlight)
 		list = append(list, c)
 	}
 	return list
+}
+
+// asFullV is how far packs that come off the charger are apart, as a share of their voltage: 0.05 V a
+// cell (from memory).
+const asFullV = 0.05 / 4.2
+
+// asFull says whether packs were as full at take-off as one is from one charge to the next.
+func asFull(flights []*fleet.TestFlight) bool {
+	low, high := *flights[0].PackV, *flights[0].PackV
+	for _, t := range flights {
+		low, high = min(low, *t.PackV), max(high, *t.PackV)
+	}
+	return !unit.Over(high-low, high*asFullV)
 }
 
 // lacking are the values of conditions that flights do not state.

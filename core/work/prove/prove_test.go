@@ -248,6 +248,21 @@ func TestWhatTheLinkBudgetForetold(t *testing.T) {
 	assert.Empty(t, mixed.Foretold, "two quads on one side")
 }
 
+// Packs off the charger are alike, at 4.2 V a cell within 0.05 (from memory): 0.15 V of 16.7, not 0.3.
+func TestPacksAsFullAreAlike(t *testing.T) {
+	for volts, alike := range map[unit.Volts]bool{16.7: true, 16.55: true, 16.85: true, 16.4: false, 17: false} {
+		after := flight("after", "two", 20, 20, 20, 20, 20, 20)
+		after.PackV = &volts
+		got := compare(flight("before", "one", 10, 10, 10, 10, 10, 10), after)
+		for _, c := range got.Alike {
+			if c.What == "pack at take-off" {
+				assert.Equal(t, alike, c.Alike, "%s", volts)
+			}
+		}
+		assert.NotEmpty(t, got.Alike)
+	}
+}
+
 // A spot that cannot be seen, or of which nobody says so, is for local rules to allow.
 func TestSpotsOutOfSight(t *testing.T) {
 	at := course()
