@@ -133,6 +133,17 @@ func TestHowAntennasStand(t *testing.T) {
 	}
 }
 
+// A duct sweeps nothing.
+func TestALeadThroughADuct(t *testing.T) {
+	for _, f := range mount.Check(standing(func(s *gear.Set, f *fleet.Fit) {
+		s.Frames[0].None, f.PropMM = nil, mm(10)
+		s.Frames[0].Rotors = []gear.Rotor{{XMM: -45, YMM: 40, ZMM: mm(14)}}
+		s.Frames[0].Duct = &gear.Duct{DiameterMM: mm(90), FromMM: mm(5), ToMM: mm(25)}
+	})) {
+		assert.NotEqual(t, mount.CodeSwept, f.Code, f.Says)
+	}
+}
+
 // Turned with the unit, the plug comes off to the other side.
 func TestPlugsTurnWithTheUnit(t *testing.T) {
 	r := mount.RoomOf(standing(nil))

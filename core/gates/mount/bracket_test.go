@@ -84,6 +84,13 @@ func TestABracketIsAWayOut(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, offered)
+	k.Fit.Holdings = []fleet.Hold{{Part: fleet.NodeAirUnit, Way: fleet.HeldByTape, ThickMM: mm(1), NearProps: new(true)}}
+	for _, cand := range mount.Candidates(k) {
+		if h := cand.Patch.Hold; h != nil && h.Bracket != "" {
+			assert.Equal(t, new(true), h.NearProps, "what is said of the place stays said")
+		}
+	}
+	k.Fit.Holdings = nil
 	k.Quad.Now = k.Quad.Next.Clone()
 	set.AirUnits[0].MassG = new(unit.Grams(28))
 	k.Quad.Next.Holdings = []fleet.Hold{{Part: fleet.NodeAirUnit, Way: fleet.HeldByBracket, Bracket: "sleeve"}}

@@ -55,10 +55,12 @@ func TestTheCamerasLead(t *testing.T) {
 		assert.Equal(t, c.level, level, "%s: %s", name, words)
 		assert.Contains(t, words, c.says, name)
 	}
+	set.Frames[0].Bays[0].Open = []gear.Side{"rear"}
 	cam.CableMM, u.Mount.Access = mm(60), map[string]gear.Side{"camera": "front"}
 	k := caseOf(set, "first", seat)
 	found := mount.FindSeat(k, fleet.NodeAirUnit)
 	require.NotNil(t, found.Place, found.Says)
+	assert.Zero(t, found.Place.Quarters, "nobody has to reach for the camera's lead")
 	seat.Places[0] = *found.Place
 	level, words := says()
 	assert.Equal(t, verdict.Fits, level, "%s: %s", found.Says, words)

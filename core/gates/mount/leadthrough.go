@@ -20,11 +20,7 @@ func (r *Room) checkLeadThrough(on *fleet.Standing, plug space.Rod) (findings []
 	stands := space.Rod{Foot: foot, Tip: foot, Radius: leadRadius}
 	for i := range r.Blocks {
 		b := &r.Blocks[i]
-		between := way.In(b.box) > 0
-		if b.Part == fleet.NodeAirUnit {
-			between = b.box.Crossed(way.Foot, way.Tip) // its plug lies against it
-		}
-		if !between || stands.In(b.box) > 0 {
+		if way.In(b.box) == 0 || stands.In(b.box) > 0 {
 			continue
 		}
 		f := verdict.Finding{Code: CodeThrough, Level: verdict.Caution, Source: verdict.Practice, Subject: on.Label(),

@@ -180,6 +180,10 @@ func TestWhatIsReachedWhereItLies(t *testing.T) {
 	assert.NotContains(t, says(in(0), at("gps", 41, 0, 2, 0)), card, "16 mm off a card of 15 mm goes in")
 	assert.NotContains(t, says(in(1), at("gps", 26, 0, 2, 0)), card, "turned, it is at the left")
 	assert.Contains(t, says(in(3), at("gps", 26, 0, 2, 0)), "where the bind button is")
+	assert.NotContains(t, says(in(3), at("gps", 35, 0, 2, 0)), "where the bind button is", "a tool goes in between")
+	set.AirUnits[0].Mount.Access["bind"] = "top"
+	assert.NotContains(t, says(at(fleet.NodeAirUnit, 0, 0, 19, 0)), "lies before", "plates have openings: the bay says so")
+	set.AirUnits[0].Mount.Access["bind"] = "left"
 
 	set.Frames[0].Bays[0].Open = []gear.Side{"rear", "left"}
 	assert.Contains(t, says(in(0)), "With the frame closed, the card slot cannot be reached")
