@@ -43,6 +43,19 @@ func (q *Quad) Ready() map[string]int {
 	return ready
 }
 
+// InTurnOn is a quad, other than the one given, on which a unit takes turns with another.
+func (f *Fleet) InTurnOn(kitID, except string) (*Quad, bool) {
+	for i := range f.Quads {
+		q := &f.Quads[i]
+		if q.ID != except && slices.ContainsFunc(q.InTurn, func(t TurnFit) bool {
+			return t.Fit.AirUnit != nil && t.Fit.AirUnit.Kit == kitID
+		}) {
+			return q, true
+		}
+	}
+	return nil, false
+}
+
 // Takes is how many parts of each model the plan takes out of the drawer: what it has
 // beyond what is on the quad and what lies ready for it. How the parts of a fit are
 // counted is the caller's.

@@ -156,9 +156,12 @@ func units(c fleet.Case) []Candidate {
 			patch: fleet.Patch{AirUnit: &fleet.Slot{Kit: kit.ID}}}
 		holder, held := c.Fleet.Holder(kit.ID, c.Quad.ID)
 		flier, flies := c.Fleet.Flier(kit.ID, c.Quad.ID)
+		turns, inTurn := c.Fleet.InTurnOn(kit.ID, c.Quad.ID)
 		switch {
 		case kit.ID == today:
 			one.Origin = Today
+		case inTurn:
+			one.Origin, one.From = Elsewhere, turns.Label()+", in turn"
 		case held:
 			one.Origin, one.From = Elsewhere, holder.Label()
 		case flies:

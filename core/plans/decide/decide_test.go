@@ -125,6 +125,8 @@ func TestCandidates(t *testing.T) {
 	assert.Equal(t, decide.Today, keys["kit:two-whip"].Origin)
 	assert.Equal(t, decide.Elsewhere, keys["kit:two-brayer"].Origin)
 	assert.Equal(t, "Brayer", keys["kit:two-brayer"].From)
+	assert.Equal(t, decide.Elsewhere, keys["kit:compact-brayer"].Origin)
+	assert.Equal(t, "Brayer, in turn", keys["kit:compact-brayer"].From)
 	assert.Equal(t, decide.ToBuy, keys["model:aldine-one"].Origin)
 }
 

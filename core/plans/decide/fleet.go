@@ -311,6 +311,9 @@ func (w *QuadWays) named(index *fleet.Index) {
 			continue
 		}
 		way.Origin, way.From = Owned, ""
+		if turns, ok := index.InTurnOn(way.kit, w.Quad); ok {
+			way.Origin, way.From = Elsewhere, turns.Label()+", in turn"
+		}
 		for k := range index.Quads {
 			q := &index.Quads[k]
 			if s := q.Now.AirUnit; s != nil && s.Kit == way.kit && q.ID != w.Quad {

@@ -195,12 +195,8 @@ func (t *table) sale(kit *fleet.Kit) int64 {
 	if _, unit := gear.Find[*gear.AirUnit](t.library, kit.Model); !unit {
 		return 0
 	}
-	for i := range t.index.Quads {
-		for k := range t.index.Quads[i].InTurn {
-			if s := t.index.Quads[i].InTurn[k].Fit.AirUnit; s != nil && s.Kit == kit.ID {
-				return 0
-			}
-		}
+	if _, inTurn := t.index.InTurnOn(kit.ID, ""); inTurn {
+		return 0
 	}
 	return t.prices.resale(kit.Model)
 }
