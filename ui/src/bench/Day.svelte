@@ -5,6 +5,7 @@
   import { api, type DayView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import PickTwo from '../lib/PickTwo.svelte';
 
   const view = new Loaded<DayView>();
   const query = $derived(new URLSearchParams(router.querystring ?? ''));
@@ -41,16 +42,7 @@
   {#if v.quads.length < 2}
     <p class="soft">Two quads with a swap planned are wanted for this. <a href="#/">To the fleet</a></p>
   {:else}
-    <div class="flex flex-wrap gap-x-5 gap-y-2 my-2.5">
-      {#each [{ label: 'One quad', value: one, not: other, set: (id: string) => show( { one: id } ) }, { label: 'The other', value: other, not: one, set: (id: string) => show( { other: id } ) }] as pick (pick.label)}
-        <label class="flex flex-wrap items-center gap-2 min-w-0 max-w-full"
-          >{pick.label}
-          <select class="min-w-0 max-w-full" value={pick.value} onchange={(e) => pick.set(e.currentTarget.value)}>
-            <option value="">pick a quad</option>
-            {#each v.quads.filter((q) => q.id !== pick.not) as q (q.id)}<option value={q.id}>{q.name}</option>{/each}
-          </select></label
-        >
-      {/each}
+    <PickTwo quads={v.quads} {one} {other} onpick={show}>
       <label class="flex flex-wrap items-center gap-2 min-w-0 max-w-full"
         >At work
         <select value={String(hands)} onchange={(e) => show({ hands: Number(e.currentTarget.value) })}>
@@ -58,7 +50,7 @@
           <option value="2">two, one on each quad</option>
         </select></label
       >
-    </div>
+    </PickTwo>
   {/if}
 {:else if !view.failure}
   <p class="soft" role="status">Laying out the day…</p>

@@ -7,6 +7,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import PickTwo from '../lib/PickTwo.svelte';
 
   const view = new Loaded<AgainstView>();
   const query = $derived(new URLSearchParams(router.querystring ?? ''));
@@ -44,17 +45,7 @@
   <a href="#/decide">To the fleet's decision</a>
 </p>
 {#if view.data}
-  <div class="flex flex-wrap gap-x-5 gap-y-2 my-2.5">
-    {#each [{ label: 'One quad', value: one, not: other, set: (id: string) => show( { one: id } ) }, { label: 'The other', value: other, not: one, set: (id: string) => show( { other: id } ) }] as pick (pick.label)}
-      <label class="flex flex-wrap items-center gap-2 min-w-0 max-w-full"
-        >{pick.label}
-        <select class="min-w-0 max-w-full" value={pick.value} onchange={(e) => pick.set(e.currentTarget.value)}>
-          <option value="">pick a quad</option>
-          {#each view.data.quads.filter((q) => q.id !== pick.not) as q (q.id)}<option value={q.id}>{q.name}</option
-            >{/each}
-        </select></label
-      >
-    {/each}
+  <PickTwo quads={view.data.quads} {one} {other} onpick={show}>
     <label class="flex flex-wrap items-center gap-2 min-w-0 max-w-full"
       >Held
       <select value={planned ? 'planned' : ''} onchange={(e) => show({ planned: e.currentTarget.value !== '' })}>
@@ -62,7 +53,7 @@
         <option value="planned">as they are planned</option>
       </select></label
     >
-  </div>
+  </PickTwo>
 {/if}
 {#if sides.length === 2}
   <section class="panel px-4 py-2" aria-label="What differs">
