@@ -141,6 +141,11 @@ func (s *server) confirmDevice(
 // finishedSwap is what a finished swap is called in the history.
 const finishedSwap = "finished the swap"
 
+// nothingPlanned is the answer where a swap is wanted and none is planned.
+func nothingPlanned(q *fleet.Quad) error {
+	return huma.Error409Conflict("Nothing is planned for " + q.Label() + ": it flies as it is.")
+}
+
 func (s *server) finish(ctx context.Context, in *struct {
 	Quad string `path:"quad"`
 	Body struct {
@@ -153,7 +158,7 @@ func (s *server) finish(ctx context.Context, in *struct {
 		return nil, err
 	}
 	if c.Quad.Next == nil {
-		return nil, huma.Error409Conflict("Nothing is planned for " + c.Quad.Label() + ": it flies as it is.")
+		return nil, nothingPlanned(c.Quad)
 	}
 	sheet, err := s.sheet(in.Quad)
 	if err != nil {

@@ -40,6 +40,11 @@ func (s *server) day(_ context.Context, in *struct {
 	if in.One == in.Other {
 		return nil, huma.Error422UnprocessableEntity("a day is laid out for two quads, not twice for one: pick two")
 	}
+	for _, id := range []string{in.One, in.Other} {
+		if q, ok := snap.Fleet.Quad(id); ok && q.Next == nil {
+			return nil, nothingPlanned(q)
+		}
+	}
 	one, err := s.timed(in.One)
 	if err != nil {
 		return nil, problem(err)

@@ -33,7 +33,7 @@ func TestADayWithTwoQuads(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	assert.Equal(t, steps-1, count())
 	assert.Less(t, at("?one=quern&other=hopper&hands=2").Plan.Minutes, both.Minutes)
-	for query, want := range map[string]int{"?one=quern&other=quern": 422, "?one=quern&other=nix": 404, "?one=quern&other=hopper&hands=3": 422} {
+	for query, want := range map[string]int{"?one=quern&other=quern": 422, "?one=quern&other=nix": 404, "?one=quern&other=brayer": 409, "?one=quern&other=hopper&hands=3": 422} {
 		status, text := c.do("GET", "/api/bench-day"+query, "")
 		assert.Equal(t, want, status, text)
 	}

@@ -17,6 +17,7 @@ import (
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/swap"
+	"yokeswap/core/work/bench"
 	"yokeswap/format"
 	"yokeswap/store"
 )
@@ -133,7 +134,7 @@ func lineOf(e *store.Event, names map[stock.Ref]string) LogLine {
 	line := LogLine{ID: e.ID, At: e.At, Who: e.Who, Says: e.Says, Kind: e.Kind, Entry: e.Entry, Quad: e.Quad,
 		Change: e.Change, Back: e.Kind == stock.KindQuad && e.Does == finishedSwap}
 	if line.Says == "" {
-		of := cmp.Or(names[stock.Ref{Kind: e.Kind, ID: e.Entry}], e.Entry)
+		of := cmp.Or(names[stock.Ref{Kind: e.Kind, ID: e.Entry}], bench.StepID(e.Entry))
 		line.Says = strings.TrimSpace(e.Does + ": " + format.WordOf(e.Kind) + " " + of)
 	}
 	return line

@@ -13,17 +13,19 @@ import (
 )
 
 // A swap whose sheet is ticked to its end, the first flight with readings within their limits, leaves
-// a quad that is proven as it flies; finished without its first flight it does not.
+// a quad that is proven as it flies; finished without its first flight, or with other antennas planned
+// after it, it does not.
 func TestAQuadIsFlownInByItsSheet(t *testing.T) {
 	t.Parallel()
-	for _, whole := range []bool{true, false} {
+	for _, how := range []string{"whole", "without its flight", "changed after it"} {
+		whole := how == "whole"
 		c := newClient(t, "")
 		status, text := post(c, "brayer", get[web.QuadView](c, "/api/quads/brayer").Revision, `{"tiltDeg":20}`)
 		require.Equal(t, 200, status, text)
 		for {
 			run := get[bench.Run](c, "/api/quads/brayer/bench")
 			at := slices.IndexFunc(run.States, func(s bench.StepState) bool { return s.ID == run.Next })
-			if at < 0 || !whole && run.States[at].Phase == bench.Flight {
+			if at < 0 || how == "without its flight" && run.States[at].Phase == bench.Flight {
 				break
 			}
 			step := run.States[at].Step
@@ -37,6 +39,11 @@ func TestAQuadIsFlownInByItsSheet(t *testing.T) {
 			status, text := c.do("POST", "/api/quads/brayer/bench", body+"}")
 			require.Equal(t, 200, status, "%s: %s", step.ID, text)
 		}
+		if how == "changed after it" {
+			revision := get[web.QuadView](c, "/api/quads/brayer").Revision
+			status, text = post(c, "brayer", revision, `{"antennas":{"models":["teasel","teasel"]}}`)
+			require.Equal(t, 200, status, text)
+		}
 		run := get[bench.Run](c, "/api/quads/brayer/bench")
 		require.Equal(t, whole, run.Done == len(run.States), "%d of %d", run.Done, len(run.States))
 		revision := get[web.QuadView](c, "/api/quads/brayer").Revision
@@ -44,7 +51,7 @@ func TestAQuadIsFlownInByItsSheet(t *testing.T) {
 		require.Equal(t, 200, status, text)
 		for _, s := range get[web.FlightsView](c, "/api/flights").Standings {
 			if s.Quad == "brayer" {
-				assert.Equal(t, whole, s.State == "proven", s.Finding.Says)
+				assert.Equal(t, whole, s.State == "proven", "%s: %s", how, s.Finding.Says)
 				assert.Equal(t, whole, s.On != "")
 			}
 		}

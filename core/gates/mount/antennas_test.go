@@ -125,10 +125,7 @@ func TestHowAntennasStand(t *testing.T) {
 		k := standing(c.change)
 		findings := mount.Check(k)
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
-		all := ""
-		for _, f := range findings {
-			all += f.Says + " "
-		}
+		all := told(findings)
 		assert.Contains(t, all, c.says, name)
 	}
 }

@@ -52,10 +52,7 @@ func TestABracketThatIsHad(t *testing.T) {
 		set.Brackets, seat.Holdings = []gear.Bracket{b}, []fleet.Hold{h}
 		findings := mount.Check(caseOf(set, "first", seat))
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
-		all := ""
-		for _, f := range findings {
-			all += f.Says + " "
-		}
+		all := told(findings)
 		assert.Contains(t, all, c.says, name)
 	}
 }

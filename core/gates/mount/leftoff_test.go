@@ -53,10 +53,7 @@ func TestPlatesLeftOff(t *testing.T) {
 		seat.LeftOff = c.off
 		findings := mount.Check(caseOf(set, "first", seat))
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
-		all := ""
-		for _, f := range findings {
-			all += f.Says + " "
-		}
+		all := told(findings)
 		assert.Contains(t, all, c.says, name)
 	}
 	for _, off := range []string{"bottom", "lid"} { // what it sits on, and what another frame had

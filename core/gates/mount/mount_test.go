@@ -26,6 +26,14 @@ func post(id, size string, length unit.Millimetres) gear.Standoff {
 	return gear.Standoff{Entry: gear.Entry{ID: id}, Size: size, LengthMM: &length}
 }
 
+// told is all that findings say.
+func told(findings []verdict.Finding) (all string) {
+	for _, f := range findings {
+		all += f.Says + " "
+	}
+	return all
+}
+
 func codes(findings []verdict.Finding) (list []verdict.Code) {
 	for _, f := range findings {
 		list = append(list, f.Code)

@@ -148,10 +148,7 @@ func TestWhatGoesWhere(t *testing.T) {
 		findings := mount.Check(k)
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
 		if c.says != "" {
-			var all string
-			for _, f := range findings {
-				all += f.Says + " "
-			}
+			all := told(findings)
 			assert.Contains(t, all, c.says, name)
 		}
 	}
@@ -163,14 +160,11 @@ func TestWhatIsReachedWhereItLies(t *testing.T) {
 	set, seat := roomy(), airy()
 	set.AirUnits[0].Mount.Access = map[string]gear.Side{"usb": "rear", "bind": "left", "card": "front"}
 	set.AirUnits[0].KeepFree = nil
-	says := func(places ...fleet.Spot) (all string) {
+	says := func(places ...fleet.Spot) string {
 		seat.Places = places
 		k := caseOf(set, "first", seat)
 		k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
-		for _, f := range mount.Check(k) {
-			all += f.Says + " "
-		}
-		return all
+		return told(mount.Check(k))
 	}
 	const card = "finder lies before the whole front side of first, where the card slot is"
 	in := func(quarters int) fleet.Spot { return at(fleet.NodeAirUnit, 0, 0, 2, quarters) }

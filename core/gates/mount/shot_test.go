@@ -84,10 +84,7 @@ func TestWhatTheCameraSees(t *testing.T) {
 	} {
 		findings := mount.Check(looking(c.x, c.change))
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
-		all := ""
-		for _, f := range findings {
-			all += f.Says + " "
-		}
+		all := told(findings)
 		for _, says := range c.says {
 			assert.Contains(t, all, says, name)
 		}

@@ -32,10 +32,7 @@ func TestOntoItsHoles(t *testing.T) {
 		k := onHoles(c.x, c.change)
 		findings := mount.Check(k)
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
-		all := ""
-		for _, f := range findings {
-			all += f.Says + " "
-		}
+		all := told(findings)
 		assert.Contains(t, all, c.says, name)
 	}
 	k := onHoles(-7, nil)

@@ -18,13 +18,10 @@ func (s *seat) checkCut() (findings []verdict.Finding) {
 	if s.frame == nil || cut == nil && s.Quad.Now.StandoffCutMM == nil {
 		return nil
 	}
-	whole, size := s.WholeStandoffMM(), s.standoffSize()
+	whole := s.WholeStandoffMM()
+	size, lacks := s.standoffSize()
 	if cut != nil {
-		missing := s.lengths(s.Case)
-		if size == "" {
-			missing = append(missing, s.frameValue("standoffSize", "size of the threads of its standoffs"))
-		}
-		if len(missing) > 0 {
+		if missing := append(s.lengths(s.Case), lacks...); len(missing) > 0 {
 			return []verdict.Finding{verdict.CannotTell(verdict.Mount, CodeCut, s.Quad.Label(), missing...)}
 		}
 	}
@@ -63,12 +60,18 @@ func (s *seat) cutAlready() *unit.Millimetres {
 	return now.StandoffCutMM
 }
 
-// standoffSize is the thread of the standoffs of a fit; empty: not stated.
-func (s *seat) standoffSize() string {
-	if on, other := s.Standoff(); other && on.Size != "" {
-		return on.Size
+// standoffSize is the thread of the standoffs of a fit.
+func (s *seat) standoffSize() (size string, missing []verdict.Missing) {
+	on, other := s.Standoff()
+	switch {
+	case other && on.Size == "":
+		return "", []verdict.Missing{verdict.GearValue(&on.Entry, "size", "size of its threads")}
+	case other:
+		return on.Size, nil
+	case s.frame.StandoffSize == "":
+		return "", []verdict.Missing{s.frameValue("standoffSize", "size of the threads of its standoffs")}
 	}
-	return s.frame.StandoffSize
+	return s.frame.StandoffSize, nil
 }
 
 // checkStackUnder asks whether the flight board still has its height where standoffs are shorter than

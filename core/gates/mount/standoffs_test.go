@@ -48,11 +48,21 @@ func TestStandoffsAreCut(t *testing.T) {
 		k.Quad.Now.StandoffCutMM = c.was
 		findings := mount.Check(k)
 		assert.Equal(t, c.level, verdict.Worst(findings), "%s: %v", name, findings)
-		all := ""
-		for _, f := range findings {
-			all += f.Says + " "
-		}
+		all := told(findings)
 		assert.Contains(t, all, c.says, name)
+	}
+}
+
+// Of other standoffs their own thread counts: that it is not stated is no better than a thick one.
+func TestOthersAreCutByTheirOwnThread(t *testing.T) {
+	set, seat := roomy(), airy()
+	set.Frames[0].StandoffMM, set.Frames[0].StackMM, set.Frames[0].StandoffSize = mm(30), mm(20), "M2"
+	set.Boards[0].HeightMM = mm(12)
+	seat.Standoff, seat.StandoffCutMM = "post", mm(5)
+	for size, says := range map[string]string{"M3": "6 mm at least", "": "size of its threads of post", "M2": "cut from 30 mm to 5 mm"} {
+		set.Standoffs = []gear.Standoff{post("post", size, 30)}
+		all := told(mount.Check(caseOf(set, "first", seat)))
+		assert.Contains(t, all, says, "of %q", size)
 	}
 }
 
@@ -101,11 +111,8 @@ func TestTheRoomOnOtherStandoffs(t *testing.T) {
 	f.Plates = f.Plates[:2]
 	f.Posts, f.Standoffs = f.Posts[:4], new(4)
 	set.Frames[0].Bays[0].HeightMM = mm(30)
-	says := func() (all string) {
-		for _, f := range mount.Check(caseOf(set, "first", seat)) {
-			all += f.Says + " "
-		}
-		return all
+	says := func() string {
+		return told(mount.Check(caseOf(set, "first", seat)))
 	}
 	assert.NotContains(t, says(), "want the same room")
 	seat.StandoffCutMM = mm(28)
@@ -125,10 +132,7 @@ func TestWhichStandoffsAreMeant(t *testing.T) {
 	seat.Places = []fleet.Spot{at(fleet.NodeAirUnit, 0, 0, 2, 0)}
 	assert.Equal(t, verdict.Fits, verdict.Worst(mount.Check(caseOf(set, "first", seat))), "nothing is exchanged")
 	set.Frames[0].Bays[0].HeightMM, seat.StandoffCutMM = mm(20), mm(25)
-	all := ""
-	for _, f := range mount.Check(caseOf(set, "first", seat)) {
-		all += f.Says + " "
-	}
+	all := told(mount.Check(caseOf(set, "first", seat)))
 	assert.Contains(t, all, "which of its standoffs are 27 mm long")
 }
 

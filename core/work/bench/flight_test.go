@@ -91,14 +91,25 @@ func TestASheetToItsEndIsAFirstFlight(t *testing.T) {
 			if step.ID == less {
 				continue
 			}
-			r := bench.Record{Step: step.ID, Done: true, At: time.Date(2026, 5, 12, 10, i, 0, 0, time.UTC)}
+			at := time.Date(2026, 5, 12, 10, i, 0, 0, time.UTC)
 			if step.ID == "flight:heat" {
-				r.At = r.At.AddDate(0, 0, 2)
+				at = at.AddDate(0, 0, 2)
 			}
-			if step.ID == bench.WeighStep {
-				r.Value = new(431.0)
+			var value *float64
+			switch r := step.Reading; {
+			case step.ID == bench.WeighStep:
+				value = new(431.0)
+			case r != nil && len(r.Choices) > 0:
+				value = new(float64(slices.Index(r.Choices, r.Expected)))
+			case r != nil && r.Max != nil:
+				value = r.Max
+			case r != nil:
+				value = r.Min
 			}
-			list = append(list, r)
+			run := bench.NewRun(s, list)
+			record, err := run.Confirm(step.ID, true, value, at)
+			require.NoError(t, err, step.ID)
+			list = append(list, record)
 		}
 		return list
 	}
@@ -113,9 +124,25 @@ func TestASheetToItsEndIsAFirstFlight(t *testing.T) {
 	}
 	assert.NotEmpty(t, outcome("props-off").FlownOn, "what else is left is another matter")
 	assert.Nil(t, outcome(bench.WeighStep).WeighedG)
+	flown := records("")
 	next := ready()
+	next.Antennas = &fleet.Antennas{Models: []string{"stick", "stick"}}
+	other := bench.NewRun(sheet(sample.Set(), next), flown)
+	for _, st := range other.States {
+		tried := st.ID == bench.FailsafeStep || st.Phase == bench.Flight
+		if tried || st.ID == "props-off" {
+			assert.Equal(t, tried, st.State != bench.Done, "%s: it was tried with other antennas", st.ID)
+		}
+	}
+	assert.Empty(t, other.Outcome().FlownOn)
+	assert.Equal(t, 12, int(bench.Learn([]bench.Tick{{Quad: "q", Step: "props-off"},
+		{Quad: "q", Step: "check:failsafe@1k2", At: time.Time{}.Add(12 * time.Minute)}})["check:failsafe"]))
+	next = ready()
 	next.Board = ""
 	s = sheet(sample.Set(), next)
+	for i := range s.Steps {
+		s.Steps[i].Held = "" // let it be flown all the same
+	}
 	assert.Empty(t, outcome("").FlownOn, "without a board nobody has tried its failsafe")
 }
 

@@ -116,7 +116,7 @@ func NewRun(s Sheet, records []Record) Run {
 	stop := ""
 	for _, step := range s.Steps {
 		st := StepState{Step: step, State: Todo}
-		if r, ok := byStep[step.ID]; ok {
+		if r, ok := byStep[step.key()]; ok {
 			st.apply(r)
 		}
 		if st.State == Todo && stop != "" {
@@ -169,7 +169,7 @@ func (run *Run) Confirm(stepID string, done bool, value *float64, at time.Time) 
 		if st.ID != stepID {
 			continue
 		}
-		record := Record{Step: stepID, Done: done, Value: value, At: at}
+		record := Record{Step: st.key(), Done: done, Value: value, At: at}
 		if was := st.State == Done; st.Mates != "" && done != was {
 			record.Mates, record.Mated = st.Mates, 1
 			if was {

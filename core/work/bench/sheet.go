@@ -9,7 +9,11 @@
 package bench
 
 import (
+	"encoding/json"
+	"hash/fnv"
 	"slices"
+	"strconv"
+	"strings"
 
 	"yokeswap/core/facts/firmware"
 	"yokeswap/core/facts/fleet"
@@ -62,7 +66,27 @@ type Step struct {
 	TookMinutes *int `json:"tookMinutes,omitempty"`
 	// Held says why the step must not be done yet.
 	Held string `json:"held,omitempty"`
+
+	flies string // of what is tried with all that flies: a mark of that
 }
+
+// key is what a step is recorded under: its id, and of what is tried with all that flies a mark of
+// that, for with something else on the quad it has not been tried.
+func (s *Step) key() string {
+	if s.flies == "" {
+		return s.ID
+	}
+	return s.ID + triedWith + s.flies
+}
+
+// StepID is the id of the step that something is recorded under.
+func StepID(key string) string {
+	id, _, _ := strings.Cut(key, triedWith)
+	return id
+}
+
+// triedWith is between a step's id and the mark of what flies.
+const triedWith = "@"
 
 // DeviceStep is a step that changes what a piece of kit carries.
 type DeviceStep struct {
@@ -144,6 +168,7 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 	s.holdBy(j, w.touched())
 	s.meanwhile(w)
 	s.uses(w)
+	s.mark(c.Fit)
 	for _, step := range s.Steps {
 		s.Tools = appendNew(s.Tools, step.Tools...)
 		if step.Minutes != nil {
@@ -152,6 +177,21 @@ func NewSheet(c fleet.Case, j swap.Judgement, from, to string) Sheet {
 		s.Materials = appendNew(s.Materials, step.Materials...)
 	}
 	return s
+}
+
+// mark marks the failsafe's try and the first flight with what flies.
+func (s *Sheet) mark(f *fleet.Fit) {
+	var antennas []string
+	if f.Antennas != nil {
+		antennas = f.Antennas.Models
+	}
+	flies := fnv.New32a()
+	_ = json.NewEncoder(flies).Encode([]any{f.AirUnit, f.Goggles, f.Controller, f.Receiver, f.Board, f.Runs, antennas})
+	for i := range s.Steps {
+		if step := &s.Steps[i]; step.ID == FailsafeStep || step.Phase == Flight {
+			step.flies = strconv.FormatUint(uint64(flies.Sum32()), 36)
+		}
+	}
 }
 
 // holdBy keeps steps from being done while a gate is shut, as the register of gates has

@@ -104,7 +104,7 @@ func isOf(rest string, device fleet.State) bool {
 // sortOf is what kind of step one is, by its id: "solder:first:…" is soldering, "check:picture" is a
 // check of its own.
 func sortOf(step string) string {
-	parts := strings.SplitN(step, ":", 3)
+	parts := strings.SplitN(StepID(step), ":", 3)
 	if len(parts) > 1 && (parts[0] == "check" || parts[0] == "flight") {
 		return parts[0] + ":" + parts[1]
 	}
