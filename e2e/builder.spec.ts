@@ -783,6 +783,26 @@ test('an own board and harness copied off a drawing', async ({ page, open, progr
   await page.getByRole('button', { name: 'Add to bays' }).click();
   await page.getByRole('group', { name: 'bays', exact: true }).getByLabel('name').fill('rear');
   await page.getByLabel('plate it is on').selectOption({ label: 'Bottom plate' });
+  // Its outline is read from a drawing: a drawing that is none is refused and changes nothing.
+  const drawing = page.getByLabel('Read a drawing (DXF)');
+  const dxf = (text: string) => ({ name: 'plate.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from(text) });
+  await drawing.setInputFiles(dxf('solid plate'));
+  await expect(page.getByRole('alert').filter({ hasText: 'line 1: expected the code of a DXF pair' })).toBeVisible();
+  const loop = (x: number, y: number, wide: number, high: number) =>
+    `LWPOLYLINE 70 1 10 ${x} 20 ${y} 10 ${x + wide} 20 ${y} 10 ${x + wide} 20 ${y + high} 10 ${x} 20 ${y + high}`;
+  const pairs = ['SECTION 2 ENTITIES', loop(0, 0, 40, 140), loop(10, 100, 20, 8), 'ENDSEC', 'EOF'];
+  await page.getByLabel('Forward is, in the drawing,').selectOption({ label: 'up' });
+  await drawing.setInputFiles(dxf(pairs.map((p) => `0 ${p}`.split(' ').join('\n')).join('\n')));
+  await expect(page.getByText('Read: 4 corners and 1 openings.')).toBeVisible();
+  await expect(page.getByText('The drawing does not say its unit: millimetres are taken.')).toBeVisible();
+  await expect(page.getByLabel('width in mm')).toHaveValue('40');
+  await expect(page.getByRole('img', { name: 'outline, drawn' })).toBeVisible();
+  await expect(page.getByLabel('corners in mm')).toHaveValue(/30 10/);
+  await page.getByLabel('outline in mm').fill('-70 20\n-70 -20\n70 up');
+  await page.getByLabel('outline in mm').blur();
+  await expect(page.getByText('Line 3: expected two numbers, x and y, got “70 up”.')).toBeVisible();
+  await page.getByLabel('outline in mm').fill('-70 20\n-70 -20\n70 -20\n70 20');
+  await page.getByLabel('outline in mm').blur();
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Spindle frame' })).toBeVisible();
 

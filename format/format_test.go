@@ -213,6 +213,69 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			"frames[0].bays[0].on",
 			"expected the id of one of its plates",
 		},
+		{
+			"an outline of two corners",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":0},{"xMM":9,"yMM":0}]}]}]`),
+			"frames[0].plates[0].outline",
+			"want 3",
+		},
+		{
+			"an outline that crosses itself",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":-3},{"xMM":10,"yMM":3},{"xMM":10,"yMM":-3},{"xMM":0,"yMM":1}]}]}]`),
+			"frames[0].plates[0].outline",
+			"an outline crosses itself",
+		},
+		{
+			"an outline on one line",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":0},{"xMM":5,"yMM":0},{"xMM":10,"yMM":0}]}]}]`),
+			"frames[0].plates[0].outline",
+			"outline",
+		},
+		{
+			"an outline beyond the edges stated",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":-3},{"xMM":14,"yMM":-3},{"xMM":14,"yMM":3},{"xMM":0,"yMM":3}]}]}]`),
+			"frames[0].plates[0].outline",
+			"front edge at 10 mm, it reaches from 0 mm to 14 mm",
+		},
+		{
+			"an outline to one side",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":-2},{"xMM":10,"yMM":-2},{"xMM":10,"yMM":3},{"xMM":0,"yMM":3}]}]}]`),
+			"frames[0].plates[0].outline",
+			"it reaches 3 mm to the left and 2 mm to the right",
+		},
+		{
+			"openings of no outline",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"openings":[{"corners":[{"xMM":1,"yMM":-1},{"xMM":2,"yMM":-1},{"xMM":2,"yMM":1}]}]}]}]`),
+			"frames[0].plates[0].openings",
+			"draw what they are cut out of",
+		},
+		{
+			"an opening over the edge",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":-3},{"xMM":10,"yMM":-3},{"xMM":10,"yMM":3},{"xMM":0,"yMM":3}],"openings":[{"corners":[{"xMM":8,"yMM":-1},{"xMM":12,"yMM":-1},{"xMM":12,"yMM":1},{"xMM":8,"yMM":1}]}]}]}]`),
+			"frames[0].plates[0].openings[0].corners",
+			"clear of the others",
+		},
+		{
+			"two openings in one another",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":-3},{"xMM":10,"yMM":-3},{"xMM":10,"yMM":3},{"xMM":0,"yMM":3}],"openings":[{"corners":[{"xMM":1,"yMM":-1},{"xMM":5,"yMM":-1},{"xMM":5,"yMM":1},{"xMM":1,"yMM":1}]},{"corners":[{"xMM":4,"yMM":-1},{"xMM":8,"yMM":-1},{"xMM":8,"yMM":1},{"xMM":4,"yMM":1}]}]}]}]`),
+			"frames[0].plates[0].openings[1].corners",
+			"clear of the others",
+		},
+		{
+			"an opening that cuts the plate in two",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":10,"yMM":6,` +
+				`"outline":[{"xMM":0,"yMM":-3},{"xMM":10,"yMM":-3},{"xMM":10,"yMM":3},{"xMM":0,"yMM":3}],"openings":[{"corners":[{"xMM":4,"yMM":-3},{"xMM":6,"yMM":-3},{"xMM":6,"yMM":3},{"xMM":4,"yMM":3}]}]}]}]`),
+			"frames[0].plates[0].openings[0].corners",
+			"cuts the plate in two",
+		},
 		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
 		{"a channel order of three", fit(`"sticks":{"order":"AAET"}`), "quads[0].now.sticks.order", "A stands twice"},
 		{

@@ -76,6 +76,7 @@ type Field struct {
 	Keys     []string `json:"keys,omitempty"`   // usual keys of a map
 	OnlyIf   *OnlyIf  `json:"onlyIf,omitempty"`
 	Fields   []Field  `json:"fields,omitempty"`
+	Drawn    bool     `json:"drawn,omitempty"` // a list of corners, entered as what they are drawn from
 
 	// Pattern is what its text has to look like; empty: anything.
 	Pattern string `json:"-"`
@@ -308,7 +309,7 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 	case part["type"] == "number" || part["type"] == "integer":
 		f.Type, f.Whole = FieldNumber, part["type"] == "integer"
 	case part["type"] == "array" && items["properties"] != nil:
-		f.Type, f.Fields = FieldList, b.inside(items)
+		f.Type, f.Fields, f.Drawn = FieldList, b.inside(items), part["x-drawn"] == true
 		id := b.resolved(member(member(items, "properties"), "id"))
 		f.Makes, f.Taken = text(id, "x-made"), textsOf(id["x-taken"])
 	case part["type"] == "array" && items["enum"] != nil:

@@ -38,6 +38,7 @@ func checkRoom(ps *Problems, path string, f *gear.Frame) {
 		if p.ToXMM <= p.FromXMM {
 			ps.add(at+".toXMM", "expected a front edge before the rear edge at %s, got %s", p.FromXMM, p.ToXMM)
 		}
+		checkPlate(ps, at, &f.Plates[i])
 	}
 	named := func(at, id string) {
 		if id != "" && len(f.Plates) > 0 && plates[id] == "" {

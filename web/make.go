@@ -44,6 +44,7 @@ type MadeSheet struct {
 func (s *server) registerMake(api huma.API) {
 	huma.Get(api, "/api/quads/{quad}/make", s.makeable)
 	huma.Get(api, "/api/quads/{quad}/seat", s.seatFor)
+	huma.Post(api, platePath, s.readPlate, func(o *huma.Operation) { o.SkipValidateBody = true })
 	huma.Get(api, "/api/make/{part}", s.makePart)
 	huma.Get(api, "/api/make/{part}/{file}", s.makeFile)
 }

@@ -100,7 +100,7 @@ func bounded(next http.Handler) http.Handler {
 			return
 		}
 		table := strings.HasSuffix(pathOf(r), netlistPath) || strings.HasPrefix(pathOf(r), readPath) ||
-			strings.HasSuffix(pathOf(r), recordingsPath) // no JSON
+			pathOf(r) == platePath || strings.HasSuffix(pathOf(r), recordingsPath) // no JSON
 		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(pathOf(r), "/api/") && !table {
 			body, err := io.ReadAll(r.Body)
 			if err != nil {

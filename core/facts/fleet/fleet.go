@@ -91,7 +91,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 18
+	FileVersion = 19
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this

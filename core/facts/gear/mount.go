@@ -1,11 +1,9 @@
 package gear
 
 import (
-	"cmp"
 	"math"
 	"slices"
 
-	"yokeswap/core/measure/space"
 	"yokeswap/core/measure/unit"
 )
 
@@ -132,30 +130,6 @@ type Frame struct {
 	Duct          *Duct             `json:"duct,omitempty"`   // around each of them
 	MassG         *unit.Grams       `json:"massG,omitempty"`
 }
-
-// FramePlate is a plate of a frame, as a block: the frame of reference has x forward, y to the
-// left and z up.
-type FramePlate struct {
-	ID      string            `json:"id"`
-	Name    string            `json:"name,omitempty"`
-	FromXMM unit.Millimetres  `json:"fromXMM"`       // its rear edge
-	ToXMM   unit.Millimetres  `json:"toXMM"`         // its front edge
-	YMM     *unit.Millimetres `json:"yMM,omitempty"` // how wide it is, its middle at y 0
-	ZMM     *unit.Millimetres `json:"zMM,omitempty"` // its underside
-	ThickMM *unit.Millimetres `json:"thickMM,omitempty"`
-}
-
-// Box is the plate as a block; false where its width, height or thickness is not stated.
-func (p *FramePlate) Box() (space.Box, bool) {
-	if p.YMM == nil || p.ZMM == nil || p.ThickMM == nil {
-		return space.Box{}, false
-	}
-	at := [3]unit.Millimetres{(p.FromXMM + p.ToXMM) / 2, 0, *p.ZMM}
-	return space.Standing(at, [3]unit.Millimetres{p.ToXMM - p.FromXMM, *p.YMM, *p.ThickMM}, 0), true
-}
-
-// Label is the plate's name, or its id.
-func (p *FramePlate) Label() string { return cmp.Or(p.Name, p.ID) }
 
 // Post is where a standoff stands, from one plate to another.
 type Post struct {

@@ -390,8 +390,8 @@ func (p *pair) checkPlacing() (findings []verdict.Finding) {
 			verdict.FitValue(p.Case, "antennas.carbonMM", "distance of the antennas of "+p.Quad.Label()+" from carbon"))
 	case stand.carbon == nil:
 	case *stand.carbon < carbonRoom:
-		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.",
-			stand.carbon, float64(*stand.carbon/radio.Wavelength(5800)), carbonRoom)
+		caution(CodeCarbon, "The antennas are %s from carbon, %.1f of a wavelength at 5.8 GHz; %s is the usual room.%s",
+			stand.carbon, float64(*stand.carbon/radio.Wavelength(5800)), carbonRoom, stand.drawn())
 	}
 	for _, says := range stand.otherwise(a) {
 		caution(CodeStands, "%s", says)

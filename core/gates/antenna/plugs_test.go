@@ -105,3 +105,32 @@ func TestChannelsBesideAnAntenna(t *testing.T) {
 		}
 	}
 }
+
+// Antennas over what is cut out of a plate are further from carbon than over a full block, which says so.
+func TestCarbonIsWhereAPlateIs(t *testing.T) {
+	mm := func(n unit.Millimetres) *unit.Millimetres { return &n }
+	says := func(outline []gear.Corner) string {
+		set := sample.Set()
+		set.Frames[0].Plates = []gear.FramePlate{{ID: "top", FromXMM: -60, ToXMM: 60, YMM: mm(40), ZMM: mm(30), ThickMM: mm(2), Outline: outline}}
+		for i := range set.Antennas {
+			set.Antennas[i].RodMM, set.Antennas[i].RodDiameterMM = mm(30), mm(4)
+		}
+		pair := *sample.Pair()
+		pair.Stands = []fleet.Stand{{XMM: 58, YMM: 12, ZMM: 40, RiseDeg: 60}, {XMM: 58, YMM: -12, ZMM: 40, TurnDeg: 180, RiseDeg: 60}}
+		c := caseOf(set, &pair, "eye", "eye")
+		c.Fit.Frame = set.Frames[0].ID
+		for _, f := range antenna.Check(c) {
+			if f.Code == antenna.CodeCarbon {
+				return f.Says
+			}
+		}
+		return ""
+	}
+	assert.Contains(t, says(nil), "6 mm from carbon")
+	assert.Contains(t, says(nil), "No outline of its top is drawn")
+	full := []gear.Corner{{XMM: -60, YMM: -20}, {XMM: 60, YMM: -20}, {XMM: 60, YMM: 20}, {XMM: -60, YMM: 20}}
+	assert.Contains(t, says(full), "6 mm from carbon")
+	assert.NotContains(t, says(full), "No outline")
+	narrow := []gear.Corner{{XMM: -60, YMM: -20}, {XMM: -20, YMM: -20}, {XMM: -20, YMM: 20}, {XMM: -60, YMM: 20}}
+	assert.Empty(t, says(narrow), "behind them by 65 mm and more")
+}

@@ -16,6 +16,9 @@ import (
 type standing struct {
 	angle  *unit.Degrees
 	carbon *unit.Millimetres
+	// block is the nearest plate where no outline of it is drawn; empty: it is, or nobody has said where
+	// they stand.
+	block string
 }
 
 // standing works out how the antennas stand. missing is what that cannot be told without, where
@@ -23,7 +26,7 @@ type standing struct {
 func (p *pair) standing() (s standing, missing []verdict.Missing) {
 	a := p.Fit.Antennas
 	if len(a.Stands) == 0 {
-		return standing{a.AngleDeg, a.CarbonMM}, nil
+		return standing{angle: a.AngleDeg, carbon: a.CarbonMM}, nil
 	}
 	list, whole := p.Standings()
 	if !whole {
@@ -47,17 +50,23 @@ func (p *pair) standing() (s standing, missing []verdict.Missing) {
 		return s, missing
 	}
 	least := math.Inf(1)
-	for i := range list {
-		for _, plate := range plates {
-			least = min(least, max(0, list[i].Radiating().Apart(plate)-list[i].Rod.Radius))
+	for k, on := range p.PlatesOn() {
+		for i := range list {
+			apart := max(0, list[i].Radiating().ApartFromSlab(plates[k])-list[i].Rod.Radius)
+			if apart >= least {
+				continue
+			}
+			if least, s.block = apart, ""; len(on.Outline) == 0 {
+				s.block = on.Label()
+			}
 		}
 	}
 	s.carbon = new(unit.Millimetres(math.Round(least*10) / 10))
 	return s, nil
 }
 
-// plates are those of the frame, as blocks.
-func (p *pair) plates() (list []space.Box, missing []verdict.Missing) {
+// plates are those of the frame.
+func (p *pair) plates() (list []space.Slab, missing []verdict.Missing) {
 	frame, ok := p.Frame()
 	if !ok {
 		return nil, []verdict.Missing{verdict.FitValue(p.Case, "frame", "frame of "+p.Quad.Label())}
@@ -66,12 +75,12 @@ func (p *pair) plates() (list []space.Box, missing []verdict.Missing) {
 		return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates", "plates")}
 	}
 	for _, plate := range p.PlatesOn() {
-		box, known := plate.Box()
+		slab, known := plate.Slab()
 		if !known {
 			return nil, []verdict.Missing{verdict.GearValue(&frame.Entry, "plates."+plate.ID,
 				"width, height and thickness of its "+plate.Label())}
 		}
-		list = append(list, box)
+		list = append(list, slab)
 	}
 	return list, nil
 }
@@ -120,4 +129,13 @@ func secured(a *fleet.Antennas) string {
 		return ""
 	}
 	return "Antennas: " + strings.Join(lacks, "; ") + "."
+}
+
+// drawn says what the outline of the nearest plate would tell; empty: it is drawn.
+func (s standing) drawn() string {
+	if s.block == "" {
+		return ""
+	}
+	return fmt.Sprintf(" No outline of its %s is drawn: it counts as a full block, and with an outline they may be "+
+		"further off.", s.block)
 }

@@ -277,14 +277,15 @@ func (r *Room) checkPlugRoom(on *fleet.Standing, plug space.Rod) (findings []ver
 		if b.Part == fleet.NodeAirUnit {
 			continue
 		}
-		if in := plug.In(b.box); in > 0 {
+		if in := b.struckBy(plug); in > 0 {
 			kind, other := "straight", "a right-angled one lies along the case."
 			if on.RightAngle != nil && *on.RightAngle {
 				kind, other = "right-angled", "a straight one stands off the case."
 			}
 			findings = append(findings, verdict.Finding{Code: CodePlugRoom, Level: verdict.Unfit, Source: verdict.Practice,
 				Subject: on.Label(), Part: b.Part,
-				Says: fmt.Sprintf("The %s plug of %s does not go on: %s is in its way; %s", kind, on.Label(), b.Label, other)})
+				Says: fmt.Sprintf("The %s plug of %s does not go on: %s is in its way; %s%s", kind, on.Label(), b.Label, other,
+					b.drawn())})
 		}
 	}
 	return findings
@@ -295,11 +296,12 @@ func (r *Room) crossings() (findings []verdict.Finding) {
 	for i := range r.Rods {
 		rod := &r.Rods[i]
 		for k := range r.Blocks {
-			if b := &r.Blocks[k]; rod.rod.In(b.box) > 0 && !rod.footOn(b) {
+			if b := &r.Blocks[k]; b.struckBy(rod.rod) > 0 && !rod.footOn(b) {
 				rod.Clashes, b.Clashes = true, b.Part != ""
 				findings = append(findings, verdict.Finding{Code: CodeRoom, Level: verdict.Unfit, Source: verdict.Practice,
 					Subject: rod.Label, Part: b.Part,
-					Says: fmt.Sprintf("%s and %s want the same room: turn the antenna or move its foot.", rod.Label, b.Label)})
+					Says: fmt.Sprintf("%s and %s want the same room: turn the antenna or move its foot.%s", rod.Label, b.Label,
+						b.drawn())})
 			}
 		}
 		for k := range r.Rounds {
@@ -320,7 +322,7 @@ func (r *Room) crossings() (findings []verdict.Finding) {
 	return findings
 }
 
-// footOn says whether an antenna stands on a block of the frame: it is fixed there.
+// footOn says whether an antenna stands on a block of the frame, or in an opening of it: it is fixed there.
 func (r *Rod) footOn(b *Block) bool {
 	foot := space.Rod{Foot: r.rod.Foot, Tip: r.rod.Foot, Radius: r.rod.Radius}
 	return b.Part == "" && foot.In(b.box) > 0

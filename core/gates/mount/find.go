@@ -88,7 +88,7 @@ func FindSeat(c fleet.Case, part string) Seat {
 // meets is the first thing of a room that a block lies in; empty: it is free.
 func (r *Room) meets(block *Block) string {
 	for i := range r.Blocks {
-		if _, by := block.box.Meets(r.Blocks[i].box); by != 0 {
+		if _, by := block.meets(&r.Blocks[i]); by != 0 {
 			return r.Blocks[i].Label
 		}
 	}
@@ -98,7 +98,7 @@ func (r *Room) meets(block *Block) string {
 		}
 	}
 	for i := range r.Rods {
-		if r.Rods[i].rod.In(block.box) > 0 {
+		if block.struckBy(r.Rods[i].rod) > 0 {
 			return r.Rods[i].Label
 		}
 	}
@@ -171,8 +171,9 @@ func (t *try) away(now fleet.Spot) unit.Millimetres {
 func (s *seat) tries(b *body, size [3]unit.Millimetres) func(yield func(try) bool) {
 	return func(yield func(try) bool) {
 		for _, plate := range s.PlatesOn() {
+			slab, _ := plate.Slab() // known: a seat is not looked for where it is not
 			for quarters := range 4 {
-				if !s.triesOn(&plate, b.node, size, quarters, yield) {
+				if !s.triesOn(&plate, &slab, b.node, size, quarters, yield) {
 					return
 				}
 			}
@@ -182,7 +183,7 @@ func (s *seat) tries(b *body, size [3]unit.Millimetres) func(yield func(try) boo
 
 // triesOn are the places on and under one plate in one turn, from the middle line outwards.
 func (s *seat) triesOn(
-	p *gear.FramePlate, node string, size [3]unit.Millimetres, quarters int, yield func(try) bool,
+	p *gear.FramePlate, slab *space.Slab, node string, size [3]unit.Millimetres, quarters int, yield func(try) bool,
 ) bool {
 	halfX, halfY := size[space.X]/2, size[space.Y]/2
 	if quarters%2 != 0 {
@@ -192,6 +193,9 @@ func (s *seat) triesOn(
 		for y := unit.Millimetres(0); y <= *p.YMM/2-halfY; y += stepMM {
 			for _, side := range []unit.Millimetres{1, -1} {
 				spot := fleet.Spot{Part: node, XMM: x, YMM: side * y, ZMM: *p.ZMM + *p.ThickMM, Quarters: quarters}
+				if len(p.Outline) > 0 && !lies(slab, space.Standing([3]unit.Millimetres{x, side * y, 0}, size, quarters)) {
+					continue
+				}
 				on := try{spot: spot, plate: p.Label()}
 				under := on
 				under.under, under.spot.ZMM = true, *p.ZMM-size[space.Z]
@@ -202,6 +206,25 @@ func (s *seat) triesOn(
 					break
 				}
 			}
+		}
+	}
+	return true
+}
+
+// lies says whether a part lies on a plate with openings: of each quarter of it at least half (from
+// memory).
+func lies(slab *space.Slab, part space.Box) bool {
+	for quarter := range 4 {
+		corner := part
+		for axis := range 2 {
+			if middle := (part.Min[axis] + part.Max[axis]) / 2; quarter>>axis&1 == 0 {
+				corner.Max[axis] = middle
+			} else {
+				corner.Min[axis] = middle
+			}
+		}
+		if slab.Carries(corner) < 0.5 {
+			return false
 		}
 	}
 	return true
@@ -218,7 +241,7 @@ func (s *Seat) say(b *body, best *try, inTheWay map[string]int) {
 	}
 	switch {
 	case s.Tried == 0:
-		s.Says = b.label + " is larger than each plate."
+		s.Says = b.label + " lies on no plate: it is larger, or hangs over."
 		return
 	case best == nil:
 		s.Says = fmt.Sprintf("None of %d places and turns is free.%s", s.Tried, why)

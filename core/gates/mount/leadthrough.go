@@ -17,10 +17,9 @@ const leadRadius = 0.565
 func (r *Room) checkLeadThrough(on *fleet.Standing, plug space.Rod) (findings []verdict.Finding) {
 	foot := [3]float64{float64(on.Stand.XMM), float64(on.Stand.YMM), float64(on.Stand.ZMM)}
 	way := space.Rod{Foot: plug.Tip, Tip: foot, Radius: leadRadius}
-	stands := space.Rod{Foot: foot, Tip: foot, Radius: leadRadius}
 	for i := range r.Blocks {
 		b := &r.Blocks[i]
-		if way.In(b.box) == 0 || stands.In(b.box) > 0 {
+		if b.struckBy(way) == 0 || b.holds(foot) && !b.between(way) {
 			continue
 		}
 		f := verdict.Finding{Code: CodeThrough, Level: verdict.Caution, Source: verdict.Practice, Subject: on.Label(),
@@ -29,7 +28,8 @@ func (r *Room) checkLeadThrough(on *fleet.Standing, plug space.Rod) (findings []
 		switch {
 		case b.Part == "" && !b.Post:
 			f.Says = fmt.Sprintf("%s is between the plug of %s and its foot: its lead goes through an opening, with the edge "+
-				"covered, for carbon cuts it; and is not caught when the plate goes on.", verdict.Capital(b.Label), on.Label())
+				"covered, for carbon cuts it; and is not caught when the plate goes on.%s", verdict.Capital(b.Label), on.Label(),
+				b.drawn())
 		case unit.Over(around, *on.LeadMM):
 			f.Code, f.Level = CodeLead, verdict.Unfit
 			f.Compares = []verdict.Compare{{What: "antenna lead", Needed: fmt.Sprintf("%.0f mm at least", float64(around)),
@@ -54,4 +54,16 @@ func (r *Room) checkLeadThrough(on *fleet.Standing, plug space.Rod) (findings []
 				"it and tie it down all the way, or it is cut when the motors start and stops them.", on.Label(), round.Label)})
 	}
 	return findings
+}
+
+// holds says whether something stands on a block at a place, or in an opening of it there.
+func (b *Block) holds(foot [3]float64) bool {
+	return space.Rod{Foot: foot, Tip: foot, Radius: leadRadius}.In(b.box) > 0
+}
+
+// between says whether a plate lies between the ends of a lead: one over it, one under it.
+func (b *Block) between(way space.Rod) bool {
+	under, over := float64(b.Min[space.Z]), float64(b.Max[space.Z])
+	low, high := min(way.Foot[space.Z], way.Tip[space.Z]), max(way.Foot[space.Z], way.Tip[space.Z])
+	return b.slab != nil && low <= under && high >= over
 }

@@ -26,8 +26,11 @@ type Block struct {
 	Clashes bool                `json:"clashes"`        // it meets another
 	// Openings are where things of it come out or are reached.
 	Openings []Opening `json:"openings,omitempty"`
+	// Outlines of a plate, seen from above: its own, and those of its openings; absent: it is a block.
+	Outlines [][]gear.Corner `json:"outlines,omitempty"`
 
-	box space.Box
+	box  space.Box
+	slab *space.Slab // of a plate
 	// Of what is to stay free: the axis it lies along, and which way.
 	axis int
 	way  int64
@@ -237,6 +240,44 @@ func framed(label string, box space.Box) Block {
 	return b
 }
 
+// plated is a plate of the frame where it lies.
+func plated(p *gear.FramePlate, slab space.Slab) Block {
+	block := framed("the "+p.Label(), slab.Box)
+	block.slab = &slab
+	if len(p.Outline) > 0 {
+		block.Outlines = append(block.Outlines, p.Outline)
+		for i := range p.Openings {
+			block.Outlines = append(block.Outlines, p.Openings[i].Corners)
+		}
+	}
+	return block
+}
+
+// meets says how far a block lies in another, as of a part, or a plate.
+func (b *Block) meets(o *Block) (axis int, by int64) {
+	if o.slab != nil {
+		return b.box.MeetsSlab(*o.slab)
+	}
+	return b.box.Meets(o.box)
+}
+
+// struckBy says how far a rod reaches into a block; zero: it does not.
+func (b *Block) struckBy(rod space.Rod) float64 {
+	if b.slab != nil {
+		return rod.InSlab(*b.slab)
+	}
+	return rod.In(b.box)
+}
+
+// drawn says what the outline of a plate would tell; empty: it is drawn, or it is no plate.
+func (b *Block) drawn() string {
+	if b.slab == nil || len(b.Outlines) > 0 {
+		return ""
+	}
+	return fmt.Sprintf(" Of %s no outline is drawn, so it counts as a full block: with it, what is open there does.",
+		b.Label)
+}
+
 // frameBlocks are the plates and posts of the frame, with what is not stated of them.
 func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 	if s.frame == nil {
@@ -253,12 +294,12 @@ func (s *seat) frameBlocks() (list []Block, missing []verdict.Missing) {
 		missing = append(missing, s.frameValue("plates", "plates"))
 	}
 	for _, p := range s.PlatesOn() {
-		box, known := p.Box()
+		slab, known := p.Slab()
 		if !known {
 			missing = append(missing, s.frameValue("plates."+p.ID, "width, height and thickness of its "+p.Label()))
 			continue
 		}
-		list = append(list, framed("the "+p.Label(), box))
+		list = append(list, plated(&p, slab))
 	}
 	if len(s.frame.Posts) < s.frame.StandoffCount() {
 		missing = append(missing, s.frameValue("posts", "where its standoffs stand"))
@@ -310,7 +351,7 @@ func (r *Room) meetings() (list []meeting) {
 			if j == i {
 				continue
 			}
-			if axis, by := a.box.Meets(b.box); by != 0 && (b.Part == "" || i < j) {
+			if axis, by := a.meets(b); by != 0 && (b.Part == "" || i < j) {
 				list = append(list, meeting{a: i, b: j, axis: axis, by: by})
 			}
 			for k := range a.Free {
@@ -325,13 +366,19 @@ func (r *Room) meetings() (list []meeting) {
 
 // short is how much of what is to stay free a block takes, from its far end.
 func (b *Block) short(o *Block) int64 {
-	switch _, by := b.box.Meets(o.box); {
-	case by == 0:
+	low, high := o.box.Min[b.axis], o.box.Max[b.axis]
+	if o.slab != nil {
+		var there bool
+		if low, high, there = o.slab.Within(b.box, b.axis); !there {
+			return 0
+		}
+	} else if _, by := b.box.Meets(o.box); by == 0 {
 		return 0
-	case b.way > 0:
-		return b.box.Max[b.axis] - max(o.box.Min[b.axis], b.box.Min[b.axis])
 	}
-	return min(o.box.Max[b.axis], b.box.Max[b.axis]) - b.box.Min[b.axis]
+	if b.way > 0 {
+		return b.box.Max[b.axis] - max(low, b.box.Min[b.axis])
+	}
+	return min(high, b.box.Max[b.axis]) - b.box.Min[b.axis]
 }
 
 // directions are those of the axes in words, up and down each.
@@ -372,6 +419,7 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 			f.Says = fmt.Sprintf("The %s has no room: %s is in the way by %s.", m.free.Label, b.Label,
 				space.MM(m.by))
 		}
+		f.Says += b.drawn()
 		findings = append(findings, f)
 	}
 	return findings

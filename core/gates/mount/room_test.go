@@ -270,7 +270,7 @@ func TestASeatIsFound(t *testing.T) {
 	k = caseOf(set, "first", seat)
 	k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
 	set.Frames[0].Plates[0].ToXMM = -5
-	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "is larger than each plate")
+	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "lies on no plate: it is larger, or hangs over")
 	set.AirUnits[0].Outline = nil
 	assert.Contains(t, mount.FindSeat(k, fleet.NodeAirUnit).Says, "unknown: length from front to rear of first; width of first")
 }

@@ -30,9 +30,9 @@ type Shot struct {
 // Seen is something of the quad in the picture.
 type Seen struct {
 	Label string `json:"label"`
-	// Outline in the picture: right and up from its middle, its edges at 1 and −1.
-	Outline [][2]float64 `json:"outline"`
-	Where   string       `json:"where"` // "at the upper edge (6 % of the picture)"
+	// Outlines in the picture, of each of its pieces: right and up from its middle, its edges at 1 and −1.
+	Outlines [][][2]float64 `json:"outlines"`
+	Where    string         `json:"where"` // "at the upper edge (6 % of the picture)"
 
 	far float64
 }
@@ -80,23 +80,30 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 	}
 	shot := &Shot{TiltDeg: v.Up, ViewXDeg: v.Wide, ViewYDeg: v.High, Turned: v.Turn, Lens: v.From, Seen: []Seen{}}
 	free, frees := unit.Millimetres(0), true
-	look := func(label string, body space.Solid) {
-		seen := v.Look(body)
-		outline := seen.Seen()
-		if outline == nil {
-			return
+	look := func(label string, body ...space.Solid) {
+		seen := Seen{Label: label}
+		for _, piece := range body {
+			look := v.Look(piece)
+			outline := look.Seen()
+			if outline == nil {
+				continue
+			}
+			seen.Outlines, seen.far = append(seen.Outlines, outline), max(seen.far, away(v, piece))
+			if frees {
+				var own unit.Millimetres
+				own, frees = look.FreeAfter(lookAhead)
+				free = max(free, own)
+			}
 		}
-		shot.Seen = append(shot.Seen, Seen{Label: label, Outline: outline, far: away(v, body),
-			Where: edgeOf(outline) + " (" + percent(100*space.Share(outline)) + " of the picture)"})
-		if frees {
-			var own unit.Millimetres
-			own, frees = seen.FreeAfter(lookAhead)
-			free = max(free, own)
+		if len(seen.Outlines) > 0 {
+			seen.Where = edgeOf(slices.Concat(seen.Outlines...)) + " (" + percent(100*space.Share(seen.Outlines...)) +
+				" of the picture)"
+			shot.Seen = append(shot.Seen, seen)
 		}
 	}
 	for i := range r.Blocks {
 		if b := &r.Blocks[i]; b.Part != fleet.NodeCamera {
-			look(b.Label, b.box.Solid())
+			look(b.Label, b.solids()...)
 		}
 	}
 	for i := range r.Rounds {
@@ -113,6 +120,14 @@ func (s *seat) shot(r *Room) (*Shot, []verdict.Missing) {
 	}
 	shot.Says = shot.words()
 	return shot, nil
+}
+
+// solids are a block as bodies: of a plate, its pieces.
+func (b *Block) solids() []space.Solid {
+	if b.slab != nil {
+		return b.slab.Solids()
+	}
+	return []space.Solid{b.box.Solid()}
 }
 
 // away is how far the middle of a body is from the lens, to the micrometre: what is as far on either

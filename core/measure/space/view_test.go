@@ -172,3 +172,15 @@ func TestWhatIsMissedIsNotSeen(t *testing.T) {
 	assert.Greater(t, missed, not/2)
 	assert.Greater(t, 2000-not, 200)
 }
+
+// What lies over one another in the picture counts once.
+func TestTheShareOfSeveral(t *testing.T) {
+	square := func(x, y, side float64) [][2]float64 {
+		return [][2]float64{{x, y}, {x + side, y}, {x + side, y + side}, {x, y + side}}
+	}
+	assert.InDelta(t, 0.25, space.Share(square(-1, -1, 1)), 1e-12)
+	assert.InDelta(t, 0.25, space.Share(square(-1, -1, 1), square(-1, -1, 1)), 1e-3)
+	assert.InDelta(t, (1+1-0.25)/4, space.Share(square(-1, -1, 1), square(-0.5, -0.5, 1)), 1e-3)
+	assert.InDelta(t, 0.5, space.Share(square(-1, -1, 1), square(0, 0, 1)), 1e-3)
+	assert.Zero(t, space.Share())
+}

@@ -511,6 +511,15 @@ export const api = {
         headers: { 'Content-Type': 'text/plain' },
       }),
     ),
+  readPlate: (text: string, forward: 'right' | 'up' | 'left' | 'down', rearMM?: number) =>
+    read(() =>
+      client.POST('/api/drawings/plate', {
+        params: { query: { forward, rearMM: rearMM === undefined ? undefined : String(rearMM) } },
+        body: text as never,
+        bodySerializer: (plain) => plain as unknown as string,
+        headers: { 'Content-Type': 'text/plain' },
+      }),
+    ),
   readTable: (text: string) =>
     read(() =>
       client.POST('/api/read/table', {

@@ -208,6 +208,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drawings/plate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API drawings plate */
+        post: operations["post-api-drawings-plate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/entries/{kind}/{id}": {
         parameters: {
             query?: never;
@@ -2532,6 +2549,12 @@ export interface components {
             /** Format: double */
             volts: number;
         };
+        Corner: {
+            /** Format: double */
+            xMM: number;
+            /** Format: double */
+            yMM: number;
+        };
         Course: {
             id: string;
             name?: string;
@@ -2949,6 +2972,17 @@ export interface components {
             on: string;
             says: string;
         };
+        Drawn: {
+            /** Format: double */
+            fromXMM: number;
+            openings: components["schemas"]["PlateOpening"][];
+            outline: components["schemas"]["Corner"][];
+            says: string[];
+            /** Format: double */
+            toXMM: number;
+            /** Format: double */
+            yMM: number;
+        };
         DrawnPoint: {
             /** Format: double */
             low: number;
@@ -3085,6 +3119,7 @@ export interface components {
         Field: {
             about?: string;
             confirm?: boolean;
+            drawn?: boolean;
             fields?: components["schemas"]["Field"][];
             hint?: string;
             keys?: string[];
@@ -3612,6 +3647,7 @@ export interface components {
             max: number[];
             min: number[];
             openings?: components["schemas"]["MountOpening"][];
+            outlines?: components["schemas"]["Corner"][][];
             part?: string;
             place?: components["schemas"]["Spot"];
             post?: boolean;
@@ -3738,7 +3774,7 @@ export interface components {
         };
         MountSeen: {
             label: string;
-            outline: number[][];
+            outlines: number[][][];
             where: string;
         };
         MountShot: {
@@ -4332,6 +4368,9 @@ export interface components {
             yMM: number;
             /** Format: double */
             zMM: number;
+        };
+        PlateOpening: {
+            corners: components["schemas"]["Corner"][];
         };
         Plugin: {
             /** Format: double */
@@ -6227,6 +6266,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolsView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-drawings-plate": {
+        parameters: {
+            query: {
+                /** @description of the drawing */
+                forward: "right" | "up" | "left" | "down";
+                /** @description its rear edge, in mm; empty: its middle lies at 0 */
+                rearMM?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawn"];
                 };
             };
             /** @description Error */

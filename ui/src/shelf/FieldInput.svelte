@@ -15,6 +15,8 @@
     type Entry,
   } from './entry';
   import { controlID, within, type Choice, type Field } from './forms';
+  import CornersField from './CornersField.svelte';
+  import type { Corner } from './corners';
   import ListField from './ListField.svelte';
   import MapField from './MapField.svelte';
   import { placeable, type Outline } from './outline';
@@ -128,7 +130,18 @@
   const textOf = (e: Event) => (e.currentTarget as HTMLInputElement | HTMLSelectElement).value;
 </script>
 
-{#if field.type === 'list'}
+{#if field.drawn}
+  <CornersField
+    {id}
+    label={field.label}
+    about={field.measure ?? field.about ?? ''}
+    corners={Array.isArray(value) ? (value as Corner[]) : []}
+    plate={field.path === 'outline' ? entry : undefined}
+    error={[error, ...inRow].filter(Boolean).join('; ')}
+    onchange={set}
+    onread={(plate) => onchange({ ...entry, ...plate })}
+  />
+{:else if field.type === 'list'}
   <ListField
     {field}
     {path}

@@ -3,6 +3,7 @@
   // keys, turned by quarters, or has a place found; what meets is marked, with a word.
   import type { MountView, Patch } from '../api/client.svelte';
   import { fixed } from '../lib/words';
+  import { outlinePath } from '../shelf/corners';
   import FrameParts from './FrameParts.svelte';
   import RoomParts from './RoomParts.svelte';
 
@@ -166,7 +167,10 @@
               class:clashes={r.clashes}
             />
           {/each}
-          {#each frame as b, i (i)}<rect {...plan(b)} class="frame" class:post={b.post} />{/each}
+          {#each frame as b, i (i)}
+            {#if b.outlines}<path d={outlinePath(b.outlines)} fill-rule="evenodd" class="frame" />
+            {:else}<rect {...plan(b)} class="frame" class:post={b.post} />{/if}
+          {/each}
           {#if room.shot}<polyline class="view" points={edges(room.shot, 'plan')} />{/if}
           {#each room.rods as r, i (i)}
             <line
@@ -313,6 +317,7 @@
     stroke-dasharray: 4 2;
   }
   circle,
+  path,
   polyline {
     stroke-width: 0.6;
   }

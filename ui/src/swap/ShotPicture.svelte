@@ -23,7 +23,11 @@
       <rect x="-100" y={-high} width="200" height={2 * high} class="sky" />
       <path d="M-6 0H6M0-6V6" class="cross" />
       {#each shot.seen as s, i (i)}
-        <polygon points={outline(s.outline)}><title>{s.label}</title></polygon>
+        <g
+          >{#each s.outlines as piece, k (k)}<polygon points={outline(piece)} class:piece={s.outlines.length > 1}
+              ><title>{s.label}</title></polygon
+            >{/each}</g
+        >
       {/each}
     </svg>
     <div class="grid gap-2">
@@ -66,9 +70,15 @@
   }
   polygon {
     fill: var(--soft);
-    fill-opacity: 0.55;
     stroke: var(--ink);
     stroke-width: 0.8;
     stroke-linejoin: round;
+  }
+  g {
+    opacity: 0.55;
+  }
+  .piece {
+    stroke: var(--soft);
+    stroke-width: 0.3;
   }
 </style>
