@@ -276,6 +276,22 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			"frames[0].plates[0].openings[0].corners",
 			"cuts the plate in two",
 		},
+		{
+			"a bay smaller than its pattern",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":30,"yMM":20}],` +
+				`"bays":[{"id":"b","on":"p","atXMM":15,"atYMM":0,"patterns":[{"xMM":16,"yMM":16},{"xMM":25.5,"yMM":25.5}]}]}]`),
+			"frames[0].bays[0].patterns[1]",
+			"the hole 2.25 mm forward and −12.75 mm to the left is not on the p",
+		},
+		{
+			"a pattern across an opening",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":30,"yMM":40,` +
+				`"outline":[{"xMM":0,"yMM":-20},{"xMM":30,"yMM":-20},{"xMM":30,"yMM":20},{"xMM":0,"yMM":20}],` +
+				`"openings":[{"corners":[{"xMM":3,"yMM":5},{"xMM":9,"yMM":5},{"xMM":9,"yMM":12},{"xMM":3,"yMM":12}]}]}],` +
+				`"bays":[{"id":"b","on":"p","atXMM":15,"atYMM":0,"patterns":[{"xMM":16,"yMM":16}]}]}]`),
+			"frames[0].bays[0].patterns[0]",
+			"the hole 7 mm forward and 8 mm to the left is not on the p",
+		},
 		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
 		{"a channel order of three", fit(`"sticks":{"order":"AAET"}`), "quads[0].now.sticks.order", "A stands twice"},
 		{

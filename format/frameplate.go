@@ -6,6 +6,7 @@ import (
 
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/measure/plane"
+	"yokeswap/core/measure/space"
 	"yokeswap/core/measure/unit"
 )
 
@@ -82,4 +83,38 @@ func checkReach(ps *Problems, at string, p *gear.FramePlate, outline plane.Shape
 		ps.add(at, "expected it to reach %s to either side, half the width stated, it reaches %s to the left and %s to the "+
 			"right", half, left, -right)
 	}
+}
+
+// checkHoles asks whether the holes of the bays of a frame lie on the plates they are said to be in.
+func checkHoles(ps *Problems, path string, f *gear.Frame) {
+	for i := range f.Bays {
+		bay := &f.Bays[i]
+		on, there := f.Plate(bay.On)
+		if !there || on.YMM == nil || bay.AtXMM == nil || bay.AtYMM == nil {
+			continue
+		}
+		flat := *on
+		flat.ZMM, flat.ThickMM = new(unit.Millimetres), new(unit.Millimetres(1))
+		slab, _ := flat.Slab()
+		for k, h := range bay.Patterns {
+			if x, y, off := offPlate(slab, *bay.AtXMM, *bay.AtYMM, h); off {
+				ps.add(fmt.Sprintf("%s.%s.%s", path, indexed("bays", i), indexed("patterns", k)),
+					"the hole %s forward and %s to the left is not on the %s: the pattern is larger than it, or lies elsewhere", x, y,
+					on.Label())
+			}
+		}
+	}
+}
+
+// offPlate is a hole of a pattern around a place that is not on a plate; its x is along.
+func offPlate(slab space.Slab, x, y unit.Millimetres, h gear.Holes) (atX, atY unit.Millimetres, off bool) {
+	const middle unit.Millimetres = 0.02
+	for _, side := range [][2]unit.Millimetres{{-1, -1}, {-1, 1}, {1, -1}, {1, 1}} {
+		atX, atY = x+side[0]*h.YMM/2, y+side[1]*h.XMM/2
+		hole := space.Standing([3]unit.Millimetres{atX, atY}, [3]unit.Millimetres{middle, middle, 1}, 0)
+		if slab.Carries(hole) < 0.5 {
+			return atX, atY, true
+		}
+	}
+	return 0, 0, false
 }

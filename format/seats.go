@@ -31,7 +31,7 @@ func checkLies(ps *Problems, path string, f *fleet.Fit) {
 
 // checkRoom checks the blocks of a frame: edges and ends the right way round.
 func checkRoom(ps *Problems, path string, f *gear.Frame) {
-	plates := map[string]string{}
+	before, plates := len(*ps), map[string]string{}
 	for i, p := range f.Plates {
 		at := path + "." + indexed("plates", i)
 		once(ps, plates, at+".id", p.ID)
@@ -49,6 +49,9 @@ func checkRoom(ps *Problems, path string, f *gear.Frame) {
 	for i := range f.Bays {
 		named(indexed("bays", i)+".on", f.Bays[i].On)
 		named(indexed("bays", i)+".cover", f.Bays[i].Cover)
+	}
+	if len(*ps) == before { // else what is wrong is said already
+		checkHoles(ps, path, f)
 	}
 	for i, p := range f.Posts {
 		if p.FromMM != nil && p.ToMM != nil && *p.ToMM <= *p.FromMM {

@@ -178,6 +178,8 @@ type Pack struct {
 	LengthMM *unit.Millimetres `json:"lengthMM,omitempty"`
 	WidthMM  *unit.Millimetres `json:"widthMM,omitempty"`
 	HeightMM *unit.Millimetres `json:"heightMM,omitempty"`
+	// KeepFree is what has to stay free beside it, as for a strap; absent: nothing is asked for.
+	KeepFree []KeepFree `json:"keepFree,omitempty"`
 }
 
 // LeftInPack is the share of its charge that stays in a pack (common practice: a fifth).

@@ -188,3 +188,22 @@ func TestAnOutlineLessIsNeverBetter(t *testing.T) {
 	assert.Positive(t, better)
 	assert.Positive(t, same)
 }
+
+// A pack wants room for its strap and its lead, as a part does for its plug.
+func TestAPackWantsRoomForItsStrap(t *testing.T) {
+	set, seat := roomy(), airy()
+	for i := range set.Packs {
+		p := &set.Packs[i]
+		p.LengthMM, p.WidthMM, p.HeightMM = mm(60), mm(30), mm(20)
+		p.KeepFree = []gear.KeepFree{{What: "strap", Side: "left", MM: mm(3), WideMM: mm(20)}}
+	}
+	says := func(y unit.Millimetres) string {
+		seat.Places = []fleet.Spot{at(fleet.NodePack, 0, 0, 34, 0), at("gps", 0, y, 34, 0)}
+		k := caseOf(set, "first", seat)
+		k.Fit.Pack = "lipo-6"
+		k.Fit.Parts = []fleet.PlacedPart{{ID: "gps", Model: "finder"}}
+		return told(mount.Check(k))
+	}
+	assert.Contains(t, says(27), "The strap of lipo-6 has no room: finder is in the way by 1 mm.")
+	assert.NotContains(t, says(28), "has no room")
+}

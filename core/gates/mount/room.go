@@ -167,11 +167,13 @@ func (s *seat) bodies() (list []body) {
 		}
 	}
 	if p, ok := s.Pack(); ok {
-		list = append(list, body{node: fleet.NodePack, label: p.Label(), entry: &p.Entry, dims: [3]dimension{
+		pack := body{node: fleet.NodePack, label: p.Label(), entry: &p.Entry, free: p.KeepFree}
+		pack.dims = [3]dimension{
 			{[]string{"lengthMM"}, "length", []*unit.Millimetres{p.LengthMM}},
 			{[]string{"widthMM"}, "width", []*unit.Millimetres{p.WidthMM}},
 			{[]string{"heightMM"}, "height", []*unit.Millimetres{p.HeightMM}},
-		}})
+		}
+		list = append(list, pack)
 	}
 	if cam := s.camera.Camera; cam != nil {
 		list = append(list, body{node: fleet.NodeCamera, label: "the camera", entry: s.camera.Of, dims: [3]dimension{
