@@ -41,6 +41,17 @@ test('what nobody owns is tried on the board, beside what is brought', async ({ 
   await more.getByRole('button', { name: /take it off the board/ }).click();
   await expect(page.getByRole('columnheader', { name: 'what if: Visor D' })).toHaveCount(0);
 
+  // The route has the same: what it cannot meet is put to what could be bought.
+  await open('/route');
+  await more.getByRole('combobox').selectOption('aldine-two');
+  await expect(more).toContainText('Another Aldine Two meets 3 of the 4 wants that fail');
+  await expect(more).toContainText('2 × 159.00 EUR');
+  await expect(page.getByRole('row', { name: /Wallower with Visor B ✕ not met/ })).toContainText('✓ met');
+  await expect(page).toHaveURL(/route\?try=aldine-two$/);
+  await expectAccessible(page);
+  await more.getByRole('button', { name: /take it off the route/ }).click();
+  await expect(page.getByRole('columnheader', { name: /what if/ })).toHaveCount(0);
+
   await open('/?try=visor-a'); // it was bought since the address was kept
   await expect(page.getByRole('alert')).toContainText('visor-a is no device that could be tried');
   await page.getByRole('button', { name: 'Take what is tried off the board' }).click();

@@ -17,6 +17,7 @@ type WhatIf struct {
 
 func (s *server) registerWhatIf(api huma.API) {
 	huma.Get(api, "/api/whatif", s.whatIf, holds[WhatIf](api))
+	huma.Get(api, "/api/route/whatif", s.whatIfOnRoute, holds[RouteWhatIf](api))
 }
 
 // whatIf tries devices nobody owns on every quad, beside what is brought.
@@ -44,6 +45,40 @@ func (s *server) whatIf(ctx context.Context, in *struct {
 			return nil, ctx.Err()
 		case err != nil:
 			return nil, huma.Error422UnprocessableEntity(err.Error() + "; take it off the address or the board.")
+		}
+		out.Columns = columns
+		return &out, nil
+	})
+}
+
+// RouteWhatIf is what could be tried on the route, and what is.
+type RouteWhatIf struct {
+	Devices []whatif.Offered      `json:"devices"`
+	Columns []whatif.TriedOnRoute `json:"columns"`
+}
+
+// whatIfOnRoute puts what the route cannot meet to devices that could be bought.
+func (s *server) whatIfOnRoute(ctx context.Context, in *struct {
+	Try string `query:"try" doc:"models tried, separated by commas"`
+}) (*ready[RouteWhatIf], error) {
+	snap, err := s.store.Snapshot()
+	if err != nil {
+		return nil, problem(err)
+	}
+	models := strings.FieldsFunc(in.Try, func(r rune) bool { return r == ',' })
+	return answered(ctx, s.answers, snap, "whatif on the route "+in.Try, func(ctx context.Context) (*RouteWhatIf, error) {
+		out := RouteWhatIf{Devices: whatif.ForRoute(snap.Library, snap.Index), Columns: []whatif.TriedOnRoute{}}
+		if len(models) == 0 {
+			return &out, nil
+		}
+		request := routeRequest(snap)
+		request.Context = ctx
+		columns, err := whatif.OnRoute(request, models)
+		switch {
+		case ctx.Err() != nil:
+			return nil, ctx.Err()
+		case err != nil:
+			return nil, huma.Error422UnprocessableEntity(err.Error() + "; take it off the route.")
 		}
 		out.Columns = columns
 		return &out, nil

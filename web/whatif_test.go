@@ -42,3 +42,27 @@ func TestWhatElseWouldOpen(t *testing.T) {
 		assert.Equal(t, g.ID == model, g.Offer != nil, g.ID)
 	}
 }
+
+// On the route what fails is put to what could be bought, and refused where there is no such thing.
+func TestWhatTheRouteWouldMeetWithMore(t *testing.T) {
+	t.Parallel()
+	c := newClient(t, "")
+	offered := get[web.RouteWhatIf](c, "/api/route/whatif")
+	require.Greater(t, len(offered.Devices), 5)
+	assert.Equal(t, "visor-d", offered.Devices[0].Model, "what nobody owns comes first")
+	tried := get[web.RouteWhatIf](c, "/api/route/whatif?try=aldine-two,visor-a").Columns
+	require.Len(t, tried, 2)
+	assert.Equal(t, []string{"Wallower with Visor C", "Sluice with Visor C", "Wallower with Visor B"}, tried[0].Opens)
+	assert.Equal(t, 2, tried[0].Count)
+	assert.Equal(t, int64(15_900), *tried[0].Price)
+	assert.Equal(t, []string{"Damsel with it"}, tried[1].Opens)
+	route := get[web.RouteView](c, "/api/route")
+	assert.Len(t, tried[0].Wants, len(route.Plan.Links))
+
+	status, text := c.do(http.MethodGet, "/api/route/whatif?try=tallow-4s", "")
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, "tallow-4s is no device that could be tried")
+	status, text = c.do(http.MethodGet, "/api/route/whatif?try=a,b,c,d,e,f,g,h,i", "")
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, "at most 8")
+}

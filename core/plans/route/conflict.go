@@ -18,8 +18,17 @@ type Conflict struct {
 	Ways  []Way    `json:"ways"`
 }
 
-// bought is what a way costs where something has to be bought.
-const bought = "to buy"
+// toBuyFor is what a way costs where something has to be bought, as far as a price is stated.
+func toBuyFor(item gear.Item) string {
+	costs := "to buy"
+	if o := item.Head().Offer; o != nil && o.Price != nil {
+		costs += fmt.Sprintf(" for %.2f %s", *o.Price, o.Currency)
+	}
+	if o := item.Head().UsedOffer(); o != nil && o.Price != nil {
+		costs += fmt.Sprintf(", used for %.2f %s", *o.Price, o.Currency)
+	}
+	return costs
+}
 
 // Way is a way out that has been tried: with it the failed want is met and
 // every other want that was met still is, but for those it gives up.
@@ -330,7 +339,7 @@ func (w *writer) otherUnits(quad *fleet.Quad, own, keep []int) (ways []Way) {
 		if fit.AirUnit != nil && fit.AirUnit.Model == unit.ID {
 			continue
 		}
-		slot, costs := &fleet.Slot{Model: unit.ID}, bought
+		slot, costs := &fleet.Slot{Model: unit.ID}, toBuyFor(unit)
 		if at := slices.IndexFunc(owned[unit.ID], free); at >= 0 {
 			kit := owned[unit.ID][at]
 			slot, costs = &fleet.Slot{Kit: kit.ID}, "owned: "+kit.Label()
@@ -350,15 +359,8 @@ func (w *writer) otherGoggles(failed int, quad *fleet.Quad, own, keep []int) (wa
 		if !second && len(w.Fleet.PiecesOf(model.ID)) > 0 {
 			continue
 		}
-		f := *w.Fleet.Fleet
-		f.Kit = slices.Clone(f.Kit)
-		id := f.Own(model.ID)
-		with := w.Request
-		with.Fleet = fleet.NewIndex(&f)
-		way := Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: bought, Buys: true}
-		if o := model.Offer; o != nil && o.Price != nil {
-			way.Costs = fmt.Sprintf("%s for %.2f %s", bought, *o.Price, o.Currency)
-		}
+		with, id := w.owning(model.ID)
+		way := Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: toBuyFor(model), Buys: true}
 		if second {
 			way.Says = "fly " + quad.Label() + " with a second " + model.Label()
 		}
@@ -401,15 +403,14 @@ func (w *writer) separate(failed int, quad *fleet.Quad, own, keep []int) []Way {
 	if fit.Receiver != "" || !through || len(receivers) == 0 {
 		return nil
 	}
-	receiver, costs := receivers[0], bought
+	receiver, costs, buys := receivers[0], toBuyFor(receivers[0]), true
 	for _, r := range receivers {
 		if w.Fleet.SpareCount(r.ID, quad.ID) > 0 {
-			receiver, costs = r, "nothing to buy"
+			receiver, costs, buys = r, "nothing to buy", false
 			break
 		}
 	}
-	way := Way{Says: "fit a separate receiver to " + quad.Label() + ", the " + receiver.Label(), Costs: costs,
-		Buys: costs == bought}
+	way := Way{Says: "fit a separate receiver to " + quad.Label() + ", the " + receiver.Label(), Costs: costs, Buys: buys}
 	return w.tried(way, quad.ID, fleet.Patch{Receiver: new(receiver.ID)}, own, keep)
 }
 
@@ -458,23 +459,41 @@ func toBuy(w Way) int {
 	return 0
 }
 
-// controllers tries the other controllers owned for a failed want.
+// controllers tries the other controllers owned for a failed want, then those nobody owns.
 func (w *writer) controllers(failed int, quad *fleet.Quad, own, keep []int) (ways []Way) {
 	if fit := quad.NextFit(); fit.Receiver != "" && w.Wants[failed].Controller == "" {
 		return nil
 	}
-	for _, kit := range w.ownedControllers() {
-		if kit.ID == w.Wants[failed].Controller {
-			continue
-		}
-		way := Way{Says: "fly " + quad.Label() + " with " + kit.Label(), Costs: "nothing to buy"}
-		ways = append(ways, w.met(way, w.Request, own, keep, func(k int, want *fleet.Want) {
+	holding := func(way Way, r Request, id string) {
+		ways = append(ways, w.met(way, r, own, keep, func(k int, want *fleet.Want) {
 			if k == failed {
-				want.Controller = kit.ID
+				want.Controller = id
 			}
 		})...)
 	}
+	for _, kit := range w.ownedControllers() {
+		if kit.ID != w.Wants[failed].Controller {
+			holding(Way{Says: "fly " + quad.Label() + " with " + kit.Label(), Costs: "nothing to buy"}, w.Request, kit.ID)
+		}
+	}
+	for _, model := range gear.All[*gear.Controller](w.Library) {
+		if len(w.Fleet.PiecesOf(model.ID)) > 0 {
+			continue
+		}
+		with, id := w.owning(model.ID)
+		holding(Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: toBuyFor(model), Buys: true}, with, id)
+	}
 	return ways
+}
+
+// owning is the request with one more piece of a model, as it comes from a shop.
+func (w *writer) owning(model string) (r Request, id string) {
+	f := *w.Fleet.Fleet
+	f.Kit = slices.Clone(f.Kit)
+	id = f.Own(model)
+	r = w.Request
+	r.Fleet = fleet.NewIndex(&f)
+	return r, id
 }
 
 // patched is the fleet with one quad's next fit changed.

@@ -89,20 +89,29 @@ func Solve(r Request) (Plan, error) {
 	return plan, r.gone()
 }
 
-// Steps are those of Solve alone, without the reasons why and who can fly when.
-func Steps(r Request) ([]Step, error) {
+// Bare is the plan of Solve without the reasons why, who can fly when, and its sentence.
+func Bare(r Request) (Plan, error) {
 	r, err := r.withTurns()
 	if err != nil {
-		return nil, err
+		return Plan{}, err
 	}
 	p, err := prepare(r)
 	if err != nil {
-		return nil, err
+		return Plan{}, err
 	}
-	w := newWriter(r, p, p.solve(cmp.Or(r.Budget, DefaultBudget)))
-	w.targets(w.links()) // which says the mode that goggles end in
-	steps, _ := w.steps()
-	return steps, nil
+	s := p.solve(cmp.Or(r.Budget, DefaultBudget))
+	w := newWriter(r, p, s)
+	plan := Plan{Bounded: s.bounded, Links: w.links()}
+	plan.Devices = w.targets(plan.Links) // which says the mode that goggles end in
+	plan.Steps, plan.OrderBounded = w.steps()
+	plan.Doors = w.doors(plan.Steps)
+	return plan, r.gone()
+}
+
+// Steps are those of the plan alone.
+func Steps(r Request) ([]Step, error) {
+	plan, err := Bare(r)
+	return plan.Steps, err
 }
 
 // writer turns a solution into words.

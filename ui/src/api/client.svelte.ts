@@ -13,6 +13,7 @@ export type FleetLog = Schemas['FleetLog'];
 export type AsOf = Schemas['AsOf'];
 export type RecordingView = Schemas['RecordingView'];
 export type WhatIf = Schemas['WhatIf'];
+export type RouteWhatIf = Schemas['RouteWhatIf'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
 export type Finding = Schemas['Finding'];
@@ -269,6 +270,8 @@ export const api = {
     read(() => client.GET('/api/board', { params: { query: { left: left.join(','), count } } })),
   whatIf: (tried: string[], left: string[]) =>
     read(() => client.GET('/api/whatif', { params: { query: { try: tried.join(','), left: left.join(',') } } })),
+  routeWhatIf: (tried: string[]) =>
+    read(() => client.GET('/api/route/whatif', { params: { query: { try: tried.join(',') } } })),
   quad: (quad: string) => read(() => client.GET('/api/quads/{quad}', { params: { path: { quad } } })),
   plan: (quad: string, revision: number, patch: Patch) =>
     written(answered(client.POST('/api/quads/{quad}/next', { params: { path: { quad } }, body: { revision, patch } }))),

@@ -1609,6 +1609,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/route/whatif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API route whatif */
+        get: operations["list-api-route-whatif"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/route/why": {
         parameters: {
             query?: never;
@@ -4993,6 +5010,10 @@ export interface components {
             costs?: string;
             says: string;
         };
+        RouteWhatIf: {
+            columns: components["schemas"]["TriedOnRoute"][];
+            devices: components["schemas"]["Offered"][];
+        };
         Row: {
             flies: string;
             gates: components["schemas"]["GateLevel"][];
@@ -5694,6 +5715,31 @@ export interface components {
             says: string;
             /** Format: int64 */
             used?: number;
+        };
+        TriedOnRoute: {
+            /** Format: int64 */
+            count: number;
+            currency: string;
+            /** Format: int64 */
+            doors: number;
+            kind: string;
+            loses: string[];
+            model: string;
+            name: string;
+            opens: string[];
+            /** Format: int64 */
+            price?: number;
+            says: string;
+            /** Format: int64 */
+            steps: number;
+            /** Format: int64 */
+            used?: number;
+            wants: components["schemas"]["TriedWant"][];
+        };
+        TriedWant: {
+            met: boolean;
+            says: string;
+            takes: boolean;
         };
         Turn: {
             gate: string;
@@ -9546,6 +9592,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RouteView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-route-whatif": {
+        parameters: {
+            query?: {
+                /** @description models tried, separated by commas */
+                try?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteWhatIf"];
                 };
             };
             /** @description Error */

@@ -1,14 +1,15 @@
 <script lang="ts">
-  // What else could be had: devices nobody owns, added to the board as columns, each with
-  // what it opens and what it costs.
-  import type { WhatIf } from '../api/client.svelte';
+  // What else could be had: devices to buy, added as columns, each with what it opens and what it
+  // costs.
+  import type { RouteWhatIf, WhatIf } from '../api/client.svelte';
   import { money } from '../lib/words';
 
   interface Props {
-    whatIf: WhatIf;
+    whatIf: WhatIf | RouteWhatIf;
+    off?: string; // where from a column is taken off
     ontry: (models: string[]) => void;
   }
-  let { whatIf, ontry }: Props = $props();
+  let { whatIf, off = 'the board', ontry }: Props = $props();
 
   const kinds = { goggles: 'goggles', controller: 'controllers', airUnit: 'air units' } as const;
   const tried = $derived(whatIf.columns.map((c) => c.model));
@@ -22,9 +23,10 @@
   );
 
   type Offered = WhatIf['devices'][number];
-  function price(d: Offered): string {
-    const new_ = d.price === undefined ? 'no price stated' : money(d.price / 100, d.currency);
-    return d.used === undefined ? new_ : `${new_}, used ${money(d.used / 100, d.currency)}`;
+  function price(d: Offered & { count?: number }): string {
+    const times = (d.count ?? 1) > 1 ? `${d.count} × ` : '';
+    const new_ = d.price === undefined ? 'no price stated' : times + money(d.price / 100, d.currency);
+    return d.used === undefined ? new_ : `${new_}, used ${times}${money(d.used / 100, d.currency)}`;
   }
 </script>
 
@@ -56,7 +58,7 @@
               type="button"
               class="min-h-8 cursor-pointer bg-transparent border-0 p-0 text-soft underline"
               onclick={() => ontry(tried.filter((m) => m !== c.model))}
-              >take it off the board<span class="unseen">: {c.name}</span></button
+              >take it off {off}<span class="unseen">: {c.name}</span></button
             >
           </li>
         {/each}

@@ -9,6 +9,7 @@
   import { withValue } from './goals';
   import Refusals from './Refusals.svelte';
   import Targets from './Targets.svelte';
+  import TriedWants from './TriedWants.svelte';
   import Timeline from './Timeline.svelte';
   import Wants from './Wants.svelte';
 
@@ -122,6 +123,7 @@
       </section>
       <Refusals links={r.plan.links} whole={r.whole} />
     </div>
+    <TriedWants links={r.plan.links} whole={r.whole} />
     {#if r.plan.steps.length > 0}
       <h2 class="mb-1">The steps, and who can fly after each</h2>
     {:else}
