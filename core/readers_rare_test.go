@@ -49,6 +49,9 @@ func whatIsRare(st *stock.Stock) {
 	}
 	set := st.Sets[0]
 	rareGear(set)
+	for i := range set.ReadyQuads {
+		set.ReadyQuads[i].Receiver = "lantern-r2"
+	}
 	for i := range set.Screws {
 		set.Screws[i].HeadKind = gear.HeadCountersunk
 	}

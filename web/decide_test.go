@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/decide"
 	"yokeswap/web"
 )
@@ -275,4 +276,31 @@ func TestTwoQuadsOverHTTP(t *testing.T) {
 		assert.Equal(t, want.status, status, path)
 		assert.Contains(t, text, want.says)
 	}
+}
+
+// Buying a quad ready-made stands among what could go on one, and whatever it costs.
+func TestAReadyMadeQuadIsACandidate(t *testing.T) {
+	t.Parallel()
+	c := newClient(t, "")
+	found := 0
+	for _, one := range get[web.CandidatesView](c, "/api/quads/whip/candidates").Candidates {
+		if one.Ready == nil {
+			continue
+		}
+		found++
+		assert.Equal(t, decide.ReadyMade, one.Origin)
+		assert.Contains(t, one.Ready.Says[0], "In it: Aldine T")
+	}
+	assert.Equal(t, 2, found)
+	body := `{"id":"own-whole","name":"Own whole","source":{"kind":"measured"}}`
+	status, text := c.do("PUT", "/api/entries/readyQuad/own-whole?revision=0", body)
+	require.Equal(t, 200, status, text)
+	for _, one := range get[web.CandidatesView](c, "/api/quads/whip/candidates").Candidates {
+		if one.Key == "ready:own-whole" {
+			assert.Equal(t, verdict.Unknown, one.Level)
+			assert.Nil(t, one.Ready.Price)
+			found++
+		}
+	}
+	assert.Equal(t, 3, found)
 }

@@ -75,6 +75,7 @@ const (
 	KindBandPlan       Kind = "bandPlan"
 	KindFrame          Kind = "frame"
 	KindPlate          Kind = "plate"
+	KindReadyQuad      Kind = "readyQuad"
 	KindCamera         Kind = "camera"
 	KindCapacitor      Kind = "capacitor"
 	KindBracket        Kind = "bracket"

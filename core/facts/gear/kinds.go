@@ -46,6 +46,8 @@ var Kinds = []KindRow{
 	{KindFrame, "frames", "frame", "frames", list[Frame](func(s *Set) *[]Frame { return &s.Frames })},
 	{KindCamera, "cameras", "camera", "cameras",
 		list[CameraModel](func(s *Set) *[]CameraModel { return &s.Cameras })},
+	{KindReadyQuad, "readyQuads", "ready-made quad", "ready-made quads",
+		list[ReadyQuad](func(s *Set) *[]ReadyQuad { return &s.ReadyQuads })},
 	{KindPlate, "plates", "adapter plate", "adapter plates", list[Plate](func(s *Set) *[]Plate { return &s.Plates })},
 	{KindScrew, "screws", "screw", "screws", list[Screw](func(s *Set) *[]Screw { return &s.Screws })},
 	{KindWasher, "washers", "washer", "washers", list[Washer](func(s *Set) *[]Washer { return &s.Washers })},

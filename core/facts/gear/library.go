@@ -36,6 +36,7 @@ type Set struct {
 	Frames         []Frame          `json:"frames,omitempty"`
 	Cameras        []CameraModel    `json:"cameras,omitempty"`
 	Plates         []Plate          `json:"plates,omitempty"`
+	ReadyQuads     []ReadyQuad      `json:"readyQuads,omitempty"`
 	Screws         []Screw          `json:"screws,omitempty"`
 	Washers        []Washer         `json:"washers,omitempty"`
 	Standoffs      []Standoff       `json:"standoffs,omitempty"`

@@ -438,7 +438,7 @@ func (r *reader) mass(found finding, q *quantity, c context) {
 	switch r.kind {
 	case gear.KindAirUnit, gear.KindReceiver, gear.KindBoard, gear.KindPart, gear.KindRegulator, gear.KindPack,
 		gear.KindAntenna, gear.KindHeader, gear.KindPlate, gear.KindGoggles, gear.KindController, gear.KindFrame,
-		gear.KindStandoff, gear.KindCapacitor, gear.KindBracket:
+		gear.KindStandoff, gear.KindCapacitor, gear.KindBracket, gear.KindReadyQuad:
 	default:
 		return
 	}

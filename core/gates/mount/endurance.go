@@ -17,18 +17,27 @@ func energy(c fleet.Case) (wattHours float64, ok bool) {
 	return pack.Energy()
 }
 
+// HoverMinutes is how long a pack lasts at hover on a current, with what is left in it; nil where one of
+// the two is not stated.
+func HoverMinutes(pack *gear.Pack, current *unit.Amps) *float64 {
+	wattHours, known := pack.Energy()
+	if !known || current == nil || *current <= 0 {
+		return nil
+	}
+	watts := float64(*current) * float64(*pack.Cells) * pack.NominalV()
+	return new(wattHours * (1 - gear.LeftInPack) / watts * 60)
+}
+
 // hover compares hover power and time after the swap with today's: power goes with
 // the weight to the power of 1.5 (momentum theory of a hovering rotor), time with the
 // energy of the pack and against the power. Minutes need the current at hover.
 func (w *Weight) hover(now, next fleet.Case, after unit.Grams) {
 	wattHours, known := energy(now)
-	current := now.Quad.HoverA
 	minutes := 0.0
-	if known && current != nil && *current > 0 {
-		pack, _ := now.Pack()
-		watts := float64(*current) * float64(*pack.Cells) * pack.NominalV()
-		minutes = wattHours * (1 - gear.LeftInPack) / watts * 60
-		w.HoverMinNow = &minutes
+	if pack, there := now.Pack(); there {
+		if w.HoverMinNow = HoverMinutes(pack, now.Quad.HoverA); w.HoverMinNow != nil {
+			minutes = *w.HoverMinNow
+		}
 	}
 	if w.BeforeG == nil || after <= 0 {
 		return

@@ -25,6 +25,7 @@ const (
 	Owned     Origin = "owned"     // and on no quad
 	Elsewhere Origin = "elsewhere" // on another quad, or planned for it
 	ToBuy     Origin = "to-buy"
+	ReadyMade Origin = "ready" // a quad bought whole
 )
 
 // Candidate is one unit that could be on a quad, with its best whole plan held against today;
@@ -43,6 +44,8 @@ type Candidate struct {
 	// Ranks are its places where candidates are sorted, by what: "gate", "price", "mass",
 	// "hover", "front", "behind", "bitrate", "lag".
 	Ranks map[string]int `json:"ranks"`
+	// Ready is what a quad bought whole costs and what is to be said of it; absent: it is none.
+	Ready *Ready `json:"ready,omitempty"`
 
 	patch fleet.Patch // puts the unit in
 	cut   bool        // not all was looked at, with what is owned or with goggles to buy
@@ -113,6 +116,7 @@ func Candidates(ctx context.Context, c fleet.Case, takes Timing) []Candidate {
 			list[i].Outcome.Bench = new(takes(fleet.NewCase(c.Library, c.Fleet, &q)))
 		}
 	}
+	list = append(list, BoughtWhole(c)...)
 	rank(list)
 	return list
 }

@@ -11,6 +11,15 @@ import (
 // Fit is what a way puts on its quad.
 func (w *Way) Fit() *fleet.Fit { return &w.fit }
 
+// ReadyOn is a quad bought whole, by its id, for a quad.
+func ReadyOn(c fleet.Case, id string) Candidate {
+	list := BoughtWhole(c)
+	return list[slices.IndexFunc(list, func(one Candidate) bool { return one.Key == "ready:"+id })]
+}
+
+// Ranked gives candidates their places.
+func Ranked(list []Candidate) { rank(list) }
+
 // LinkOpen says whether the link of a fit stands open.
 func LinkOpen(c fleet.Case) bool {
 	v := swap.Lazily(c).Gate(0)

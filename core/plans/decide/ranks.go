@@ -3,6 +3,8 @@ package decide
 import (
 	"cmp"
 	"slices"
+
+	"yokeswap/core/facts/verdict"
 )
 
 // sides are what candidates are sorted by: how much the less the better; false: not known.
@@ -21,6 +23,9 @@ var sides = map[string]func(*Candidate) (float64, bool){
 		return float64(c.Outcome.Bench.Minutes), true
 	},
 	"price": func(c *Candidate) (float64, bool) {
+		if c.Ready != nil {
+			return number(c.Ready.least(), 1)
+		}
 		best := c.Found.Best()
 		if best == nil || best.Cost.Unpriced > 0 {
 			return 0, false
@@ -61,8 +66,8 @@ func rank(list []Candidate) {
 				return whether(b.Key == leaveKey) - whether(a.Key == leaveKey)
 			}
 			bySide := cmp.Or(whether(!knownX)-whether(!knownY), cmp.Compare(x, y))
-			hasX, hasY := a.Found.Best() != nil, b.Found.Best() != nil
-			hangs := whether(len(a.Found.Plans) == 0) - whether(len(b.Found.Plans) == 0)
+			hasX, hasY := a.stands(), b.stands()
+			hangs := whether(a.hangs()) - whether(b.hangs())
 			return cmp.Or(whether(!hasX)-whether(!hasY), bySide, hangs, a.Level.Rank()-b.Level.Rank(),
 				cmp.Compare(a.Key, b.Key))
 		})
@@ -70,6 +75,19 @@ func rank(list []Candidate) {
 			c.Ranks[side] = at
 		}
 	}
+}
+
+// stands says whether something can be had of a candidate: a plan, or a quad bought whole that links.
+func (c *Candidate) stands() bool {
+	return c.Found.Best() != nil || c.Ready != nil && !c.Level.WorseThan(verdict.Unknown)
+}
+
+// hangs says whether it hangs on what is not known.
+func (c *Candidate) hangs() bool {
+	if c.Ready != nil {
+		return c.Level == verdict.Unknown
+	}
+	return len(c.Found.Plans) == 0
 }
 
 func whether(is bool) int {

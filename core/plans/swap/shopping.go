@@ -232,6 +232,8 @@ func massOf(lib *gear.Library, id string) *unit.Grams {
 		return g.MassG
 	case *gear.Bracket:
 		return g.MassG
+	case *gear.ReadyQuad:
+		return g.MassG
 	case *gear.Capacitor:
 		return g.MassG
 	case *gear.Standoff:

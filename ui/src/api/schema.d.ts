@@ -2672,6 +2672,7 @@ export interface components {
             ranks: {
                 [key: string]: number;
             };
+            ready?: components["schemas"]["DecideReady"];
             with: components["schemas"]["DecideCompany"][];
         };
         DecideCompany: {
@@ -2821,6 +2822,14 @@ export interface components {
             weight: number;
             /** Format: int64 */
             worth: number;
+        };
+        DecideReady: {
+            currency: string;
+            /** Format: double */
+            price?: number;
+            says: string[];
+            /** Format: double */
+            used?: number;
         };
         DecideSchool: {
             id: string;

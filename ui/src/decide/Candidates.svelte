@@ -40,7 +40,7 @@
   const list = $derived(
     sorted(
       (view.data?.candidates ?? []).filter(
-        (c) => c.key === 'leave' || only === '' || (only === 'owned' ? c.origin !== 'to-buy' : has(c)),
+        (c) => c.key === 'leave' || only === '' || (only === 'owned' ? c.origin !== 'to-buy' && !c.ready : has(c)),
       ),
       by,
     ),
@@ -48,6 +48,7 @@
   const two = $derived(
     picked.map((k) => view.data?.candidates.find((c) => c.key === k)).filter((c) => c !== undefined),
   );
+  const units = $derived(list.filter((c) => c.key !== 'leave' && !c.ready).length);
   const whole = $derived(list.filter((c) => c.found.plans.length > 0).length);
   const hanging = $derived(list.filter((c) => c.found.plans.length === 0 && best(c)).length);
 
@@ -73,7 +74,7 @@
   <p class="soft">
     {whole + hanging === 0
       ? 'No unit has a whole plan here: each says what forbids it.'
-      : `Of ${list.length - 1} units ${whole} have a whole plan, after which every gate is open${hanging > 0 ? `, and the plans of ${hanging} hang on what is not known` : ''}.`}
+      : `Of ${units} units ${whole} have a whole plan, after which every gate is open${hanging > 0 ? `, and the plans of ${hanging} hang on what is not known` : ''}.`}
     <a href={`#/swap/${view.data.quad}`}>Back to its swap</a>
     <a class="ml-3" href={`#/against?one=${view.data.quad}`}>Hold it against another quad</a>
   </p>
@@ -132,7 +133,8 @@
             </th>
             <td>
               <LevelMark level={c.level} word />
-              {#if c.key !== 'leave'}
+              {#if c.ready}<span class="block soft text-note">link and antennas alone</span>
+              {:else if c.key !== 'leave'}
                 <span class="block soft text-note"
                   >{c.found.plans.length > 0
                     ? 'whole plan'
@@ -150,14 +152,22 @@
             <tr class="more"
               ><td colspan={sides.length + 2}>
                 <div class="py-1.5">
-                  <Plans found={c.found} onplan={planIt}>
-                    {#snippet more()}
-                      {#each c.with as w (w.model)}
-                        {@const plan = w.found.plans[0] ?? w.found.hanging[0]}
-                        {#if plan}<PlanCard {plan} name={`With ${w.label}, to buy`} onplan={planIt} />{/if}
-                      {/each}
-                    {/snippet}
-                  </Plans>
+                  {#if c.ready}
+                    <ul class="list-disc pl-5">
+                      {#each c.ready.says as says (says)}<li>{says}</li>{/each}
+                    </ul>
+                    <p class="mt-1.5">
+                      Flies with {c.outcome.goggles.join(', ') || 'no goggles that are owned'}. Once it is there:
+                      <a href="#/begin">take it in as a quad that has a unit</a>.
+                    </p>
+                  {:else}<Plans found={c.found} onplan={planIt}>
+                      {#snippet more()}
+                        {#each c.with as w (w.model)}
+                          {@const plan = w.found.plans[0] ?? w.found.hanging[0]}
+                          {#if plan}<PlanCard {plan} name={`With ${w.label}, to buy`} onplan={planIt} />{/if}
+                        {/each}
+                      {/snippet}
+                    </Plans>{/if}
                 </div>
               </td></tr
             >

@@ -12,11 +12,19 @@ const unknown = 'not known';
 
 export const best = (c: Candidate) => c.found.plans[0] ?? c.found.hanging[0];
 
-export const has = (c: Candidate) => c.key === 'leave' || best(c) !== undefined;
+export const has = (c: Candidate) => c.key === 'leave' || best(c) !== undefined || c.ready !== undefined;
 
 /** What is to be paid, with what has no price. */
 export function price(c: Candidate): string {
   if (c.key === 'leave') return 'nothing';
+  if (c.ready) {
+    const { price: new_, used, currency } = c.ready;
+    const words = [
+      new_ !== undefined ? money(new_, currency) : '',
+      used !== undefined ? `used ${money(used, currency)}` : '',
+    ];
+    return words.filter(Boolean).join(', ') || 'no price stated';
+  }
   const cost = best(c)?.cost;
   if (!cost) return '—';
   const sum = cost.price > 0 ? money(cost.price, cost.currency ?? '') : 'nothing';
@@ -75,6 +83,7 @@ export const sides: Side[] = [
     title: 'at the bench',
     says: (c) => {
       const { bench } = c.outcome;
+      if (c.ready) return 'to be looked at';
       if (!bench) return c.key === 'leave' ? 'nothing to do' : unknown;
       const sum = `${Math.floor(bench.minutes / 60)} h ${String(bench.minutes % 60).padStart(2, '0')}`;
       return bench.guessed === bench.minutes ? `${sum}, guessed` : bench.guessed > 0 ? `${sum}, in part guessed` : sum;
@@ -95,5 +104,9 @@ export function sorted(list: Candidate[], by: string): Candidate[] {
 
 export function origin(c: Candidate): string {
   if (c.key === 'leave') return 'as it flies';
-  return { today: 'on it today', owned: 'owned', elsewhere: `on ${c.from}`, 'to-buy': 'to buy' }[c.origin] ?? c.origin;
+  return (
+    { today: 'on it today', owned: 'owned', elsewhere: `on ${c.from}`, 'to-buy': 'to buy', ready: 'bought ready-made' }[
+      c.origin
+    ] ?? c.origin
+  );
 }

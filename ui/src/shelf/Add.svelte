@@ -21,6 +21,7 @@
         'adapter',
         'plate',
         'bracket',
+        'readyQuad',
         'capacitor',
         'screw',
         'washer',
