@@ -17,6 +17,7 @@ require (
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
 	github.com/stretchr/testify v1.12.1
 	go.bug.st/serial v1.8.0
+	golang.org/x/image v0.48.0
 	golang.org/x/mod v0.43.0
 	golang.org/x/text v0.44.0
 	gonum.org/v1/gonum v0.17.0
@@ -38,7 +39,7 @@ require (
 	go.yaml.in/yaml/v3 v3.0.5 // indirect
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/sync v0.25.0 // indirect
-	golang.org/x/sys v0.49.0 // indirect
+	golang.org/x/sys v0.50.0 // indirect
 	golang.org/x/tools v0.52.0 // indirect
 	honnef.co/go/tools v0.8.2 // indirect
 	modernc.org/libc v1.80.1 // indirect

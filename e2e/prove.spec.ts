@@ -209,3 +209,89 @@ test('two quads on one day: for one at work and for two, with how it comes to th
   await expect(working.getByText(/waits .* for what the other has in use/).first()).toBeVisible();
   await expectAccessible(page);
 });
+
+test('photos: of a step in place, before beside after, a pin marked, one dropped in, into the backup', async ({
+  page,
+  open,
+  program,
+}) => {
+  // A photo as a phone sends it: large, on its side, with where it was taken.
+  const photo = await page.evaluate(async () => {
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [3000, 2000];
+    const to = canvas.getContext('2d')!;
+    to.fillStyle = '#345';
+    to.fillRect(0, 0, 3000, 2000);
+    const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/jpeg'));
+    return [...new Uint8Array(await blob!.arrayBuffer())];
+  });
+  const tiff = Buffer.from('4d4d002a00000008000101120003000000010006000000000000', 'hex');
+  const exif = Buffer.concat([Buffer.from('Exif\0\0'), tiff, Buffer.from('GPS 54.1 N')]);
+  const long = Buffer.from([0xff, 0xe1, (exif.length + 2) >> 8, (exif.length + 2) & 255]);
+  const file = Buffer.concat([Buffer.from(photo.slice(0, 2)), long, exif, Buffer.from(photo.slice(2))]);
+
+  await open('/bench/quern');
+  await page.getByLabel('Add a photo').setInputFiles({ name: 'step.jpg', mimeType: 'image/jpeg', buffer: file });
+  await expect(page.getByRole('img', { name: /Clear the bench, props off, photo/ })).toBeVisible();
+  await page.getByRole('link', { name: 'All photos' }).click();
+  await expect(page.getByRole('heading', { name: 'Clear the bench, props off, a step' })).toBeVisible();
+  const kept = page.getByRole('img', { name: /Clear the bench/ });
+  await expect(kept).toHaveAttribute('width', '933'); // 3000 × 2000 on its side, 1400 high
+  await expect(kept).toHaveAttribute('height', '1400');
+  const served = await fetch((await kept.evaluate((img) => (img as HTMLImageElement).src)) ?? '');
+  const text = Buffer.from(await served.arrayBuffer()).toString('latin1');
+  expect(text).not.toContain('GPS');
+  expect(text).not.toContain('Exif');
+
+  const add = page.getByRole('region', { name: 'Add a photo' });
+  await add.getByLabel('What it shows').selectOption({ label: 'a plug: the plug of the air unit' });
+  for (const when of ['before the swap', 'after it']) {
+    await add.getByLabel('When').selectOption({ label: when });
+    await add.getByLabel('In words').fill(when);
+    await add
+      .getByLabel('Take or choose a photo')
+      .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: file });
+    await expect(page.getByRole('img', { name: when })).toBeVisible();
+  }
+  const plug = page.getByRole('region', { name: 'a plug: the plug of the air unit' });
+  const [before, after] = [
+    await plug.getByRole('img', { name: 'before' }).boundingBox(),
+    await plug.getByRole('img', { name: 'after' }).boundingBox(),
+  ];
+  expect(before!.y).toBe(after!.y); // side by side
+  expect(before!.x + before!.width).toBeLessThan(after!.x);
+
+  // A pin is marked by the keys.
+  await plug.getByRole('button', { name: 'Mark a pin or wire' }).first().click();
+  await plug.getByLabel('What is marked').fill('TX5');
+  await plug.getByRole('application').focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.press('Enter');
+  await expect(plug.getByRole('list', { name: 'Marked on before the swap' })).toContainText('TX5');
+  await expectAccessible(page);
+
+  // Dropped in; and what is no photo is refused.
+  await add.getByLabel('What it shows').selectOption({ label: 'a fault: what is wrong' });
+  const drop = (bytes: number[], name: string) =>
+    add.evaluate(
+      (place, [b, n]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([new Uint8Array(b as number[])], n as string));
+        place.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+      },
+      [bytes, name] as const,
+    );
+  await drop(photo, 'fault.jpg');
+  await expect(page.getByRole('heading', { name: 'what is wrong, a fault' })).toBeVisible();
+  await drop([37, 80, 68, 70], 'paper.pdf');
+  await expect(page.getByRole('alert')).toContainText('it is no photo that can be read');
+
+  const backup = await (await fetch(`${program.url}/api/backup`)).text();
+  expect(backup.match(/"table":"photos"/g)?.length).toBe(4);
+  const fault = page.getByRole('region', { name: 'a fault: what is wrong' });
+  await fault.getByRole('button', { name: 'Let it go' }).click();
+  await fault.getByRole('button', { name: 'Let it go for good' }).click();
+  await expect(fault).toHaveCount(0);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectNoSidewaysScroll(page);
+});

@@ -29,6 +29,7 @@ const screens = [
   '/shelf/edit/flightFirmware/tansy',
   '/board/rynd',
   '/fault/damsel',
+  '/photos/quern',
   '/fault/damsel?symptom=no-osd&no=swapped',
   '/shopping',
   '/together?quads=quern,brayer,whip&guests=fell-analog,fell-analog',

@@ -26,7 +26,7 @@ import (
 // BackupFormat and BackupVersion mark a backup that this program reads and writes.
 const (
 	BackupFormat  = "yokeswap-backup"
-	BackupVersion = 2
+	BackupVersion = 3
 )
 
 type backupHead struct {
@@ -96,6 +96,7 @@ var backedUp = []table{
 	tableOf[benchRow]("bench_records"),
 	tableOf[boardRow]("board_snapshots"),
 	tableOf[recordingRow]("recordings"),
+	tableOf[photoRow]("photos"),
 	tableOf[eventRow]("events"),
 	tableOf[counterRow]("counters"),
 }

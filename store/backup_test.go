@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -15,6 +16,7 @@ import (
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/stock"
+	"yokeswap/core/work/album"
 	"yokeswap/core/work/bench"
 	"yokeswap/core/work/setup"
 	"yokeswap/format"
@@ -36,6 +38,12 @@ func lived(t *testing.T) (*store.Store, string) {
 	_, err = st.Keep(store.Kept{Flight: "whip-2026-05-12", Name: "a.srt", At: time.Now(), Signature: "rate|delay",
 		Means: `{"bit-rate":"rate"}`, Marks: "[]", Body: []byte("time,rate\n0,20\n")})
 	require.NoError(t, err)
+	photo, err := st.KeepPhoto("quern", album.Photo{Of: album.Step, Key: "solder:1", Label: "Solder the supply", Wide: 3, High: 2,
+		At: time.Now()}, []byte{0xFF, 0xD8, 0xFF, 0, 1, 2})
+	require.NoError(t, err)
+	ok, err := st.SayPhoto("quern", photo, album.After, "the pads", []album.PhotoMark{{X: 0.25, Y: 1, Says: "TX5"}})
+	require.NoError(t, err)
+	require.True(t, ok)
 	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error {
 		s.Remove(stock.Ref{Kind: stock.KindQuad, ID: "whip"})
 		return nil
@@ -84,24 +92,40 @@ func TestABackupMovesEverything(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, ok)
 	assert.Equal(t, "time,rate\n0,20\n", string(whole.Body))
+	photos, err := elsewhere.Photos("quern")
+	require.NoError(t, err)
+	before, err := st.Photos("quern")
+	require.NoError(t, err)
+	assert.Equal(t, before, photos)
+	require.Len(t, photos, 1)
+	assert.Equal(t, []album.PhotoMark{{X: 0.25, Y: 1, Says: "TX5"}}, photos[0].Marks)
+	picture, ok, err := elsewhere.PhotoBody("quern", photos[0].ID)
+	require.NoError(t, err)
+	assert.True(t, ok)
+	assert.Equal(t, []byte{0xFF, 0xD8, 0xFF, 0, 1, 2}, picture)
 }
 
-// A backup of the first version, which knew no recordings, is read for ever.
-func TestABackupOfTheFirstVersion(t *testing.T) {
+// Backups of the earlier versions, which knew no recordings or no photos, are read for ever.
+func TestBackupsOfEarlierVersions(t *testing.T) {
 	st, _ := lived(t)
-	var lines []string
-	for _, line := range strings.SplitAfter(backupOf(t, st), "\n") {
-		if !strings.Contains(line, `"table":"recordings"`) && !strings.Contains(line, `"end":`) && line != "" {
-			lines = append(lines, line)
+	for version, lacks := range map[int][]string{1: {"recordings", "photos"}, 2: {"photos"}} {
+		var lines []string
+		for _, line := range strings.SplitAfter(backupOf(t, st), "\n") {
+			lacking := slices.ContainsFunc(lacks, func(table string) bool { return strings.Contains(line, `"table":"`+table+`"`) })
+			if !lacking && !strings.Contains(line, `"end":`) && line != "" {
+				lines = append(lines, line)
+			}
 		}
+		now := fmt.Sprintf(`"version":%d`, store.BackupVersion)
+		require.Contains(t, lines[0], now)
+		lines[0] = strings.Replace(lines[0], now, fmt.Sprintf(`"version":%d`, version), 1)
+		all := strings.Join(lines, "")
+		end := fmt.Sprintf(`{"end":{"rows":%d,"sha256":"%x"}}`+"\n", len(lines)-1, sha256.Sum256([]byte(all)))
+		elsewhere := open(t, t.TempDir())
+		_, err := elsewhere.Restore(strings.NewReader(all+end), false, format.CheckWhole, time.Now())
+		require.NoError(t, err)
+		assert.Equal(t, asText(t, &snapshot(t, st).Stock), asText(t, &snapshot(t, elsewhere).Stock))
 	}
-	lines[0] = strings.Replace(lines[0], `"version":2`, `"version":1`, 1)
-	all := strings.Join(lines, "")
-	end := fmt.Sprintf(`{"end":{"rows":%d,"sha256":"%x"}}`+"\n", len(lines)-1, sha256.Sum256([]byte(all)))
-	elsewhere := open(t, t.TempDir())
-	_, err := elsewhere.Restore(strings.NewReader(all+end), false, format.CheckWhole, time.Now())
-	require.NoError(t, err)
-	assert.Equal(t, asText(t, &snapshot(t, st).Stock), asText(t, &snapshot(t, elsewhere).Stock))
 }
 
 func TestARestoreNeverLosesWhatIsThere(t *testing.T) {
@@ -119,7 +143,7 @@ func TestARestoreNeverLosesWhatIsThere(t *testing.T) {
 		"a line less":     strings.Join(append(append([]string{}, lines[:3]...), lines[4:]...), ""),
 		"more at the end": text + "{}\n",
 		"no backup":       `{"format":"fleet"}` + "\n",
-		"later":           strings.Replace(text, `"version":2`, `"version":9`, 1),
+		"later":           strings.Replace(text, fmt.Sprintf(`"version":%d`, store.BackupVersion), `"version":9`, 1),
 		"nothing":         "",
 	} {
 		_, err := there.Restore(strings.NewReader(bad), true, format.CheckWhole, time.Now())

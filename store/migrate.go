@@ -94,6 +94,16 @@ var migrations = []*gormigrate.Migration{
 			`CREATE INDEX events_of_entry ON events(kind, entry, id, at, change)`,
 		),
 	},
+	{
+		ID: "2026-11-29-photos",
+		Migrate: run(
+			`CREATE TABLE photos (id INTEGER PRIMARY KEY, quad TEXT NOT NULL, life INTEGER NOT NULL, "of" TEXT NOT NULL,
+				"key" TEXT NOT NULL, label TEXT NOT NULL, moment TEXT NOT NULL, words TEXT NOT NULL, at DATETIME NOT NULL,
+				wide INTEGER NOT NULL, high INTEGER NOT NULL, marks TEXT NOT NULL CHECK (json_valid(marks)),
+				body BLOB NOT NULL)`,
+			`CREATE INDEX photos_by_quad ON photos(quad, life, id)`,
+		),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

@@ -17,6 +17,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"yokeswap/format"
+	"yokeswap/format/picture"
 	"yokeswap/format/recording"
 )
 
@@ -82,6 +83,8 @@ func bounded(next http.Handler) http.Handler {
 			most = format.MaxBytes
 		} else if strings.HasSuffix(pathOf(r), recordingsPath) {
 			most = recording.LargestBytes
+		} else if strings.HasSuffix(pathOf(r), photosPath) {
+			most = picture.LargestBytes
 		}
 		if r.ContentLength > most {
 			refuse(http.StatusRequestEntityTooLarge, fmt.Sprintf("the body is larger than %d MiB; nothing that is sent here is "+
@@ -100,7 +103,8 @@ func bounded(next http.Handler) http.Handler {
 			return
 		}
 		table := strings.HasSuffix(pathOf(r), netlistPath) || strings.HasPrefix(pathOf(r), readPath) ||
-			pathOf(r) == platePath || strings.HasSuffix(pathOf(r), recordingsPath) // no JSON
+			pathOf(r) == platePath || strings.HasSuffix(pathOf(r), recordingsPath) ||
+			strings.HasSuffix(pathOf(r), photosPath) // no JSON
 		if r.ContentLength != 0 && r.Method != http.MethodGet && strings.HasPrefix(pathOf(r), "/api/") && !table {
 			body, err := io.ReadAll(r.Body)
 			if err != nil {

@@ -44,6 +44,7 @@ type server struct {
 	jobs    *jobs
 	memory  swap.Memory // of what the yoke board shows of each quad
 	ways    ways
+	photos  sync.Mutex // one photo is unpacked at a time
 }
 
 func newServer(st *store.Store, options Options, at *door) *server {
@@ -206,6 +207,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerHistory(api)
 	s.registerFlights(api)
 	s.registerRecordings(api)
+	s.registerPhotos(api)
 	s.registerFleetLog(api)
 	s.registerTasks(api)
 	s.registerSessions(api)

@@ -19,6 +19,7 @@
   const later = {
     board: () => import('./board/Board.svelte'),
     fault: () => import('./fault/Fault.svelte'),
+    album: () => import('./photos/Album.svelte'),
     together: () => import('./fleet/Together.svelte'),
     rehearse: () => import('./route/Rehearse.svelte'),
     shopping: () => import('./route/Shopping.svelte'),
@@ -60,6 +61,7 @@
     '/bench-day': asked(later.day),
     '/board/:quad': asked(later.board),
     '/fault/:quad': asked(later.fault),
+    '/photos/:quad': asked(later.album),
     '/shopping': asked(later.shopping),
     '/shelf/:tab?/:kind?/:id?': asked(later.shelf),
     '/about': asked(later.about),
@@ -89,7 +91,11 @@
     },
     { name: 'Decide', at: '/decide', starts: ['/decide', '/candidates', '/against', '/scenarios'] },
     { name: 'Route', at: '/route', starts: ['/route', '/rehearse', '/links'] },
-    { name: 'Bench', at: '/bench', starts: ['/bench', '/board', '/fault', '/walk', '/shopping', '/goggles'] },
+    {
+      name: 'Bench',
+      at: '/bench',
+      starts: ['/bench', '/board', '/fault', '/photos', '/walk', '/shopping', '/goggles'],
+    },
     { name: 'Prove', at: '/prove', starts: ['/prove', '/log', '/tasks'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];

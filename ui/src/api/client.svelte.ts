@@ -13,6 +13,8 @@ export type FleetLog = Schemas['FleetLog'];
 export type AsOf = Schemas['AsOf'];
 export type RecordingView = Schemas['RecordingView'];
 export type WhatIf = Schemas['WhatIf'];
+export type AlbumView = Schemas['AlbumView'];
+export type PhotoOf = 'quad' | 'step' | 'plug' | 'fault';
 export type RouteWhatIf = Schemas['RouteWhatIf'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
@@ -252,6 +254,10 @@ async function answered<T>(call: Promise<{ data?: T; error?: unknown; response: 
   }
 }
 
+/** Where a photo of a quad is. */
+export const photoURL = (quad: string, id: number) =>
+  `${place}/api/quads/${encodeURIComponent(quad)}/photos/${id}/picture`;
+
 // What is read shows what was just written: a read waits for the writes under way.
 let writes: Promise<unknown> = Promise.resolve();
 
@@ -392,6 +398,26 @@ export const api = {
         }),
       ),
     ),
+  photos: (quad: string) => read(() => client.GET('/api/quads/{quad}/photos', { params: { path: { quad } } })),
+  keepPhoto: (
+    quad: string,
+    query: { of: PhotoOf; key: string; moment: '' | 'before' | 'after'; words: string },
+    file: Blob,
+  ) =>
+    written(
+      answered(
+        client.POST('/api/quads/{quad}/photos', {
+          params: { path: { quad }, query },
+          body: file as never,
+          bodySerializer: (body) => body as never,
+          headers: { 'Content-Type': 'application/octet-stream' },
+        }),
+      ),
+    ),
+  sayPhoto: (quad: string, id: number, body: Schemas['Put-api-quads-by-quad-photos-by-idRequest']) =>
+    written(answered(client.PUT('/api/quads/{quad}/photos/{id}', { params: { path: { quad, id } }, body }))),
+  dropPhoto: (quad: string, id: number) =>
+    written(answered(client.DELETE('/api/quads/{quad}/photos/{id}', { params: { path: { quad, id } } }))),
   inventRecording: (flight: string) =>
     written(answered(client.POST('/api/flights/{flight}/invent', { params: { path: { flight } } }))),
   sayRecording: (

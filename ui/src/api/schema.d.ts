@@ -1252,6 +1252,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quads/{quad}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API quads by quad photos */
+        get: operations["get-api-quads-by-quad-photos"];
+        put?: never;
+        /** Post API quads by quad photos */
+        post: operations["post-api-quads-by-quad-photos"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API quads by quad photos by ID */
+        put: operations["put-api-quads-by-quad-photos-by-id"];
+        post?: never;
+        /** Delete API quads by quad photos by ID */
+        delete: operations["delete-api-quads-by-quad-photos-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/photos/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API quads by quad photos by ID picture */
+        get: operations["list-api-quads-by-quad-photos-by-id-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quads/{quad}/picks": {
         parameters: {
             query?: never;
@@ -1986,6 +2039,13 @@ export interface components {
             measures: components["schemas"]["DecideMeasure"][];
             quads: components["schemas"]["Named"][];
             sides: components["schemas"]["DecideSide"][];
+        };
+        AlbumView: {
+            groups: components["schemas"]["PhotoGroup"][];
+            name: string;
+            pins: string[];
+            quad: string;
+            things: components["schemas"]["PhotoThing"][];
         };
         Alternative: {
             antenna: string;
@@ -4121,6 +4181,42 @@ export interface components {
             tiltDeg?: number;
             wiring?: components["schemas"]["Wiring"];
         };
+        Photo: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key?: string;
+            label: string;
+            marks: components["schemas"]["PhotoMark"][];
+            moment?: string;
+            of: string;
+            /** Format: int64 */
+            wide: number;
+            words?: string;
+        };
+        PhotoGroup: {
+            after: components["schemas"]["Photo"][];
+            before: components["schemas"]["Photo"][];
+            key?: string;
+            label: string;
+            of: string;
+            others: components["schemas"]["Photo"][];
+        };
+        PhotoMark: {
+            says: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        PhotoThing: {
+            key?: string;
+            label: string;
+            of: string;
+        };
         Pick: {
             before?: string;
             choice?: components["schemas"]["Choice"];
@@ -4717,6 +4813,12 @@ export interface components {
             is: components["schemas"]["Purse"];
             /** @description as it was shown */
             was: components["schemas"]["Purse"];
+        };
+        "Put-api-quads-by-quad-photos-by-idRequest": {
+            marks: components["schemas"]["PhotoMark"][];
+            /** @enum {string} */
+            moment: "before" | "after" | "";
+            words: string;
         };
         "Put-api-regionRequest": {
             /** @description id of a region; empty: none */
@@ -8755,6 +8857,181 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-quads-by-quad-photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-photos": {
+        parameters: {
+            query: {
+                of: "quad" | "step" | "plug" | "fault";
+                /** @description which step or plug */
+                key?: string;
+                /** @description by the swap; empty: not said */
+                moment?: "before" | "after" | "";
+                words?: string;
+            };
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-quads-by-quad-photos-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-quads-by-quad-photos-by-idRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-quads-by-quad-photos-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-quads-by-quad-photos-by-id-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -8,6 +8,7 @@
   import { typing } from '../lib/keys';
   import { Loaded } from '../lib/loaded.svelte';
   import Finish from './Finish.svelte';
+  import TakePhoto from '../photos/TakePhoto.svelte';
   import StepCard from './StepCard.svelte';
   import StepList from './StepList.svelte';
 
@@ -147,6 +148,7 @@
       <a href={`#/swap/${r.quad}`}>Plan</a>
       <a href={`#/turns/${r.quad}`}>In turn</a>
       <a href={`#/board/${r.quad}`}>Flight board</a>
+      <a href={`#/photos/${r.quad}`}>Photos</a>
       <a href={`#/fault/${r.quad}`}>It does not work</a>
       <button type="button" class="button" onclick={() => print()}>Print</button>
     </span>
@@ -187,6 +189,7 @@
             onback={at > 0 ? () => go(-1) : undefined}
             onnext={at < r.states.length - 1 ? () => go(1) : undefined}
           />
+          <div class="mt-2.5"><TakePhoto quad={r.quad} of="step" thing={step.id} /></div>
         {/key}
       </div>
     {/if}

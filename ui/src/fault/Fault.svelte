@@ -5,6 +5,7 @@
   import { push, replace, router } from 'svelte-spa-router';
   import { api, type BoardPorts, type FaultView } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
+  import TakePhoto from '../photos/TakePhoto.svelte';
   import LogList from '../lib/LogList.svelte';
   import { Loaded } from '../lib/loaded.svelte';
 
@@ -86,6 +87,7 @@
     </ul>
   {:else}
     <p class="says text-part font-bold mx-0 my-2" role="status">{v.diagnosis.says}</p>
+    <TakePhoto quad={id} of="fault" />
     {#if canAsk}
       <p class="flex flex-wrap gap-y-1 gap-x-4 items-center mb-2.5">
         <label
