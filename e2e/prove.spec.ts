@@ -295,3 +295,31 @@ test('photos: of a step in place, before beside after, a pin marked, one dropped
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
 });
+
+test('hours and crashes of a unit: noted, a crash looked over, the task gone', async ({ page, open }) => {
+  await open('/prove');
+  await page.getByRole('link', { name: 'Hours and crashes' }).click();
+  const two = page.getByRole('region', { name: 'Two of Whip' });
+  await expect(two).toContainText('47 min in the air on Whip; 1 crash. Since the last one 18 min.');
+  const note = page.getByRole('form', { name: 'Note a flight' });
+  await note.getByLabel('Quad').selectOption({ label: 'Whip, Two of Whip' });
+  await note.getByLabel('Minutes in the air').fill('long');
+  await note.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByRole('alert')).toContainText('“long” is not a number of minutes');
+  await note.getByLabel('Minutes in the air').fill('13,5');
+  await note.getByLabel('it crashed').check();
+  await note.getByRole('button', { name: 'Note it' }).click();
+  await expect(two).toContainText('1 h 00 in the air on Whip; 2 crashes.');
+  await expectAccessible(page);
+  await open('/tasks');
+  await expect(page.getByText(/Look it over after the crash of/)).toBeVisible();
+  await open('/hours');
+  await two.getByRole('button', { name: /Looked over/ }).click();
+  await expect(two.getByRole('button', { name: /Looked over/ })).toHaveCount(0);
+  await open('/tasks');
+  await expect(page.getByText('Still to be done').first()).toBeVisible();
+  await expect(page.getByText(/Look it over after the crash of/)).toHaveCount(0);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open('/hours');
+  await expectNoSidewaysScroll(page);
+});

@@ -30,6 +30,7 @@ const screens = [
   '/board/rynd',
   '/fault/damsel',
   '/photos/quern',
+  '/hours',
   '/fault/damsel?symptom=no-osd&no=swapped',
   '/shopping',
   '/together?quads=quern,brayer,whip&guests=fell-analog,fell-analog',

@@ -299,6 +299,7 @@ func checkFleet(f *fleet.Fleet, there *stock.Stock) Problems {
 	}
 	for i := range f.Quads {
 		q := &f.Quads[i]
+		checkOutings(&ps, indexed("quads", i), q)
 		path := indexed("quads", i)
 		once(&ps, quads, path+".id", q.ID)
 		checkFit(&ps, path+".now", &q.Now)

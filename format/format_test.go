@@ -292,6 +292,18 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			"frames[0].bays[0].patterns[0]",
 			"the hole 7 mm forward and 8 mm to the left is not on the p",
 		},
+		{
+			"an outing on no day",
+			`{"format":"fleet","version":19,"title":"t","quads":[{"id":"q","now":{},"outings":[{"on":"2026-13-40"}]}]}`,
+			"quads[0].outings[0].on",
+			"no day of the calendar",
+		},
+		{
+			"looked over after no crash",
+			`{"format":"fleet","version":19,"title":"t","quads":[{"id":"q","now":{},"outings":[{"on":"2026-05-12","looked":true}]}]}`,
+			"quads[0].outings[0].looked",
+			"there was none",
+		},
 		{"no such screw", gearPack(`"screws":[{"id":"s","source":{"kind":"maker"},"size":"M7"}]`), "screws[0].size", "'M3'"},
 		{"a channel order of three", fit(`"sticks":{"order":"AAET"}`), "quads[0].now.sticks.order", "A stands twice"},
 		{

@@ -19,6 +19,10 @@ import (
 // namesKey is the keyword of the schemas.
 const namesKey = "x-names"
 
+// pastKey is the keyword of a field that names what was there then: it may be gone since, and is not kept
+// from going.
+const pastKey = "x-past"
+
 // kindGear stands for any kind of gear.
 const kindGear = "gear"
 
@@ -71,6 +75,9 @@ func named(schema map[string]any, part any, steps []string) (found []reference) 
 		return nil
 	}
 	if kinds, names := is[namesKey].(string); names {
+		if is[pastKey] == true {
+			return nil
+		}
 		return []reference{{slices.Clone(steps), strings.Fields(kinds)}}
 	}
 	if target, refers := is["$ref"].(string); refers {

@@ -208,6 +208,7 @@ func newAPI(router chi.Router, s *server) huma.API {
 	s.registerFlights(api)
 	s.registerRecordings(api)
 	s.registerPhotos(api)
+	s.registerHours(api)
 	s.registerFleetLog(api)
 	s.registerTasks(api)
 	s.registerSessions(api)

@@ -43,6 +43,7 @@
     fly: () => import('./prove/Fly.svelte'),
     log: () => import('./prove/Log.svelte'),
     tasks: () => import('./prove/Tasks.svelte'),
+    hours: () => import('./prove/Hours.svelte'),
   };
   const asked = (load: () => Promise<unknown>) => wrap({ asyncComponent: load as never });
   onMount(() => {
@@ -80,6 +81,7 @@
     '/prove/fly/:flight/:spot?': asked(later.fly),
     '/log': asked(later.log),
     '/tasks': asked(later.tasks),
+    '/hours': asked(later.hours),
     '/goggles/:kit': asked(later.goggles),
     '*': NotFound,
   };
@@ -96,7 +98,7 @@
       at: '/bench',
       starts: ['/bench', '/board', '/fault', '/photos', '/walk', '/shopping', '/goggles'],
     },
-    { name: 'Prove', at: '/prove', starts: ['/prove', '/log', '/tasks'] },
+    { name: 'Prove', at: '/prove', starts: ['/prove', '/log', '/tasks', '/hours'] },
     { name: 'Shelf', at: '/shelf', starts: ['/shelf', '/about'] },
   ];
   const screenKeys = [

@@ -144,6 +144,7 @@ type Quad struct {
 	// them is planned: when that swap is finished, the two change places.
 	InTurn   []TurnFit `json:"inTurn,omitempty"`
 	NextTurn string    `json:"nextTurn,omitempty"`
+	Outings  []Outing  `json:"outings,omitempty"` // as they were noted
 	Note     string    `json:"note,omitempty"`
 }
 

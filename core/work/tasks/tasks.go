@@ -7,6 +7,7 @@ package tasks
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -90,6 +91,19 @@ func ofQuad(lib *gear.Library, f *fleet.Index, q *fleet.Quad) (list []Open) {
 			}
 			list = append(list, Open{Key: string(finding.Code) + ":" + q.ID + ":" + finding.Subject,
 				Quad: q.ID, Name: q.Label(), Gate: finding.Gate, Says: finding.Says, Due: dueOf(c, finding)})
+		}
+	}
+	return append(list, crashed(q)...)
+}
+
+// crashed are the crashes after which nobody has looked the quad over.
+func crashed(q *fleet.Quad) (list []Open) {
+	for i, o := range q.Outings {
+		if o.Crash && !o.Looked {
+			list = append(list, Open{Key: fmt.Sprintf("crash:%s:%d", q.ID, i), Quad: q.ID, Name: q.Label(), Due: o.On,
+				Says: "Look it over after the crash of " + o.On + " before it flies again: props and their nuts, arms, antennas " +
+					"and their plugs, the seats of unit and camera, wires at the pads, the pack. A swollen or dented pack goes to " +
+					"where such packs are taken, and is not charged again."})
 		}
 	}
 	return list

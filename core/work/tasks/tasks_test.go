@@ -85,3 +85,22 @@ func TestWhatHasToBeProvenAgain(t *testing.T) {
 	f.TestFlights[1].On, f.TestFlights[1].Carried.Antennas = "2026-05-09", []string{"reed"}
 	assert.Empty(t, again(), "flown again")
 }
+
+// A crash is open until the quad was looked over after it; a flight is not.
+func TestACrashIsLookedAt(t *testing.T) {
+	open := func(outings ...fleet.Outing) (list []tasks.Open) {
+		f := &fleet.Fleet{Quads: []fleet.Quad{{ID: "q", Name: "Q", Outings: outings}}}
+		for _, o := range tasks.List(sample.Case(sample.Set(), nil, fleet.Fit{}).Library, fleet.NewIndex(f), "2026-06-01") {
+			if o.Due != "" {
+				list = append(list, o)
+			}
+		}
+		return list
+	}
+	list := open(fleet.Outing{On: "2026-05-12", Crash: true}, fleet.Outing{On: "2026-05-13", Crash: true, Looked: true},
+		fleet.Outing{On: "2026-05-14"})
+	require.Len(t, list, 1)
+	assert.True(t, list[0].Late)
+	assert.Contains(t, list[0].Says, "after the crash of 2026-05-12 before it flies again")
+	assert.Contains(t, list[0].Says, "swollen or dented pack")
+}

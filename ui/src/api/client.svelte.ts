@@ -15,6 +15,7 @@ export type RecordingView = Schemas['RecordingView'];
 export type WhatIf = Schemas['WhatIf'];
 export type AlbumView = Schemas['AlbumView'];
 export type PhotoOf = 'quad' | 'step' | 'plug' | 'fault';
+export type HoursView = Schemas['HoursView'];
 export type RouteWhatIf = Schemas['RouteWhatIf'];
 export type Row = Schemas['Row'];
 export type QuadView = Schemas['QuadView'];
@@ -398,6 +399,11 @@ export const api = {
         }),
       ),
     ),
+  hours: () => read(() => client.GET('/api/hours')),
+  fly: (quad: string, body: Schemas['Post-api-quads-by-quad-outingsRequest']) =>
+    written(answered(client.POST('/api/quads/{quad}/outings', { params: { path: { quad } }, body }))),
+  lookOver: (quad: string, at: number) =>
+    written(answered(client.POST('/api/quads/{quad}/outings/{at}/looked', { params: { path: { quad, at } } }))),
   photos: (quad: string) => read(() => client.GET('/api/quads/{quad}/photos', { params: { path: { quad } } })),
   keepPhoto: (
     quad: string,

@@ -468,6 +468,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API hours */
+        get: operations["get-api-hours"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -1229,6 +1246,40 @@ export interface paths {
         put?: never;
         /** Post API quads by quad now */
         post: operations["post-api-quads-by-quad-now"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad outings */
+        post: operations["post-api-quads-by-quad-outings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quads/{quad}/outings/{at}/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API quads by quad outings by at looked */
+        post: operations["post-api-quads-by-quad-outings-by-at-looked"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3346,6 +3397,19 @@ export interface components {
             /** @description the range does not fit: it is not put into the plan */
             refused: boolean;
         };
+        FlownLine: {
+            airUnit?: string;
+            /** Format: int64 */
+            at: number;
+            crash?: boolean;
+            looked?: boolean;
+            /** Format: double */
+            minutes?: number;
+            name: string;
+            on: string;
+            quad: string;
+            says?: string;
+        };
         Foretold: {
             band: string;
             /** Format: double */
@@ -3451,6 +3515,10 @@ export interface components {
             xMM: number;
             /** Format: double */
             yMM: number;
+        };
+        HoursView: {
+            quads: components["schemas"]["Named"][];
+            units: components["schemas"]["UnitHours"][];
         };
         Import: {
             applied: boolean;
@@ -4641,6 +4709,17 @@ export interface components {
              * @description of the quad, as read
              */
             revision: number;
+        };
+        "Post-api-quads-by-quad-outingsRequest": {
+            crash: boolean;
+            /**
+             * Format: double
+             * @description in the air; absent: nobody has counted them
+             */
+            minutes?: number;
+            /** @description yyyy-mm-dd; empty: today */
+            on: string;
+            says: string;
         };
         "Post-api-quads-by-quad-slots-by-slotRequest": {
             /**
@@ -5892,6 +5971,22 @@ export interface components {
             tools: string[];
             worst?: components["schemas"]["Holding"];
         };
+        UnitHours: {
+            /** Format: int64 */
+            crashes: number;
+            /** Format: int64 */
+            flights: number;
+            kit?: string;
+            lines: components["schemas"]["FlownLine"][];
+            /** Format: double */
+            minutes: number;
+            name: string;
+            says: string;
+            /** Format: double */
+            sinceCrash?: number;
+            /** Format: int64 */
+            untimed: number;
+        };
         Usual: {
             name: string;
             value: unknown;
@@ -7084,6 +7179,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursView"];
                 };
             };
             /** @description Error */
@@ -8826,6 +8950,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuadView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-quads-by-quad-outingsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-quads-by-quad-outings-by-at-looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quad: string;
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursView"];
                 };
             };
             /** @description Error */

@@ -99,14 +99,14 @@
 <div class="title">
   <h1>Log</h1>
   <p class="soft">All that has happened, and what was true on a day.</p>
-  <span class="flex gap-3 items-center ml-auto"
+  <span class="screen-only flex gap-3 items-center ml-auto"
     ><a href="#/prove">Prove</a><a href={`${place}/api/log.csv?${files}`} download>CSV</a><a
       href={`${place}/api/log.jsonl?${files}`}
       download>JSON Lines</a
-    ></span
+    ><button type="button" class="button" onclick={() => print()}>Print</button></span
   >
 </div>
-<section class="panel grid cols-fill-[145px] gap-3 px-3.5 py-2.5 items-end" aria-label="What to look for">
+<section class="panel screen-only grid cols-fill-[145px] gap-3 px-3.5 py-2.5 items-end" aria-label="What to look for">
   <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >Find <input
       class="w-full min-w-0"
@@ -135,7 +135,7 @@
     >To the day <input type="date" value={asked.to ?? ''} onchange={(e) => show({ to: value(e) })} /></label
   >
 </section>
-<section class="panel flex flex-wrap gap-3 px-3.5 py-2.5 mt-3 items-end" aria-label="As it was">
+<section class="panel screen-only flex flex-wrap gap-3 px-3.5 py-2.5 mt-3 items-end" aria-label="As it was">
   <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
     >As it was on <input type="date" value={day} onchange={(e) => show({ day: value(e) })} /></label
   >
@@ -153,7 +153,7 @@
   <section class="panel mt-3 px-3.5 py-2" aria-label={d}>
     <h2 class="flex gap-3 items-center">
       {d}
-      <button type="button" class="button text-note font-normal" onclick={() => show({ day: d })}
+      <button type="button" class="button screen-only text-note font-normal" onclick={() => show({ day: d })}
         >As it was that day</button
       >
     </h2>
@@ -169,13 +169,13 @@
           >
           {#if l.back}<button
               type="button"
-              class="button"
+              class="button screen-only"
               aria-label={`Plan the way back from: ${l.says}`}
               onclick={() => back(l)}>Plan the way back</button
             >{/if}
           {#if l.change && l.kind && l.kind !== 'tick'}{@const change = l.change}<button
               type="button"
-              class="button"
+              class="button screen-only"
               aria-label={`Take back: ${l.says}`}
               onclick={() => takeBack(change, l.says)}>Take back</button
             >{/if}
@@ -184,4 +184,4 @@
     </ol>
   </section>
 {/each}
-{#if before > 0}<p class="mt-3"><button type="button" class="button" onclick={more}>Older</button></p>{/if}
+{#if before > 0}<p class="screen-only mt-3"><button type="button" class="button" onclick={more}>Older</button></p>{/if}

@@ -59,7 +59,9 @@
   <h1>Prove</h1>
   <p class="soft">The same way flown twice: is it better, and how sure is that?</p>
   <span class="flex gap-3 ml-auto"
-    ><a href="#/tasks">Still to be done</a><a href="#/log">Log</a><a href="#/shelf/add/course">New course</a></span
+    ><a href="#/tasks">Still to be done</a><a href="#/hours">Hours and crashes</a><a href="#/log">Log</a><a
+      href="#/shelf/add/course">New course</a
+    ></span
   >
 </div>
 {#if view.failure}
