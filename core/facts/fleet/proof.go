@@ -59,7 +59,9 @@ type TestFlight struct {
 	// PowerMW is the transmit power that was set.
 	PowerMW *unit.Milliwatts `json:"powerMW,omitempty"`
 	Channel string           `json:"channel,omitempty"`
-	Weather string           `json:"weather,omitempty"`
+	// Settings are what else was set in unit and goggles, such as "50 Mb/s" or "low latency", in any order.
+	Settings []string `json:"settings,omitempty"`
+	Weather  string   `json:"weather,omitempty"`
 	// Checked: failsafe and range were tried on the ground before it; absent: not stated.
 	Checked *bool `json:"checked,omitempty"`
 	// Reader is who read the numbers; empty: not stated.

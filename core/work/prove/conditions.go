@@ -92,8 +92,14 @@ var allConditions = []condition{
 	{"pack at take-off", "packV", false, "", own(func(t *fleet.TestFlight) string { return printed(t.PackV) })},
 	{"transmit power", "powerMW", false, "", own(func(t *fleet.TestFlight) string { return printed(t.PowerMW) })},
 	{"channel", "channel", false, "", own(func(t *fleet.TestFlight) string { return t.Channel })},
+	{"what was set", "settings", false, "", own(settings)},
 	{"weather", "weather", false, "", own(func(t *fleet.TestFlight) string { return t.Weather })},
 	{"who read the numbers", "reader", false, "", own(func(t *fleet.TestFlight) string { return readers[t.Reader] })},
+}
+
+// settings are what was set, in one order.
+func settings(t *fleet.TestFlight) string {
+	return strings.Join(slices.Sorted(slices.Values(t.Settings)), ", ")
 }
 
 var readers = map[fleet.Reader]string{fleet.BySpotter: "a spotter", fleet.AfterLanding: "read after landing"}

@@ -67,7 +67,7 @@ func course() *fleet.Course {
 func flight(id, unitModel string, rates ...float64) *fleet.TestFlight {
 	t := &fleet.TestFlight{ID: id, Quad: "quad", Course: "mill", On: "2026-05-12", Checked: new(true),
 		Reader: fleet.BySpotter, PackV: new(unit.Volts(16.7)), PowerMW: new(unit.Milliwatts(25)), Channel: "3",
-		Weather: "dry", Carried: fleet.Carried{AirUnit: unitModel, AirFirmware: "1.0", Antennas: []string{"round"},
+		Weather: "dry", Settings: []string{"50 Mb/s", "low latency"}, Carried: fleet.Carried{AirUnit: unitModel, AirFirmware: "1.0", Antennas: []string{"round"},
 			Goggles: "eyes", GogglesFirmware: "2.0", GogglesAntennas: []string{"round"}, Pack: "lipo-4"}}
 	for i, rate := range rates {
 		if rate >= 0 {
@@ -181,6 +181,10 @@ func TestWhatElseMayBeTheReason(t *testing.T) {
 	}{
 		"pack": {func(t *fleet.TestFlight) { t.PackV = new(unit.Volts(15.2)) },
 			"Not alike, and perhaps the reason: pack at take-off (16.7 V, then 15.2 V).", prove.CodeAlike},
+		"what was set": {func(t *fleet.TestFlight) { t.Settings = []string{"low latency", "25 Mb/s"} },
+			"Not alike, and perhaps the reason: what was set (50 Mb/s, low latency, then 25 Mb/s, low latency).", prove.CodeAlike},
+		"the same set, in another order": {func(t *fleet.TestFlight) { t.Settings, t.Weather = []string{"low latency", "50 Mb/s"}, "wet" },
+			"Not alike, and perhaps the reason: weather (dry, then wet).", prove.CodeAlike},
 		"power": {func(t *fleet.TestFlight) { t.PowerMW = nil }, "Not stated on both sides: transmit power.", prove.CodeAlike},
 		"two things": {func(t *fleet.TestFlight) { t.Carried.GogglesAntennas = []string{"patch"} },
 			"More than one thing differs, and the flights cannot say which of them did it: air unit (one, then two) and " +
@@ -334,6 +338,7 @@ func away(t *fleet.TestFlight) (list []*fleet.TestFlight) {
 	without(func(t *fleet.TestFlight) { t.PackV = nil })
 	without(func(t *fleet.TestFlight) { t.PowerMW = nil })
 	without(func(t *fleet.TestFlight) { t.Weather = "" })
+	without(func(t *fleet.TestFlight) { t.Settings = nil })
 	without(func(t *fleet.TestFlight) { t.Channel = "" })
 	without(func(t *fleet.TestFlight) { t.Reader = "" })
 	without(func(t *fleet.TestFlight) { t.Checked = nil })

@@ -5833,6 +5833,7 @@ export interface components {
             quad: string;
             reader?: string;
             reads?: components["schemas"]["SpotReads"][];
+            settings?: string[];
             weather?: string;
         };
         TextAftermath: {

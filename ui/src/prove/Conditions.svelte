@@ -3,7 +3,7 @@
   import { api, type Failure, type FlightView } from '../api/client.svelte';
   import ConflictNote from '../lib/ConflictNote.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
-  import { parseNumber, withValue, type Entry } from '../shelf/entry';
+  import { parseNumber, parseWords, withValue, type Entry } from '../shelf/entry';
 
   interface Props {
     flight: FlightView['flight'];
@@ -79,6 +79,15 @@
         /></label
       >
     {/each}
+    <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
+      >What was set, by commas
+      <input
+        autocomplete="off"
+        placeholder="50 Mb/s, low latency"
+        value={(flight.settings ?? []).join(', ')}
+        onchange={(e) => set('settings', parseWords(e.currentTarget.value))}
+      /></label
+    >
     <label class="grid grid-cols-[minmax(0,1fr)] text-note font-semibold min-w-0 max-w-full"
       >Who reads
       <select value={flight.reader ?? ''} onchange={(e) => set('reader', e.currentTarget.value || undefined)}>
