@@ -269,7 +269,7 @@ var parts = []func(w world) any{
 		return []any{d, fmt.Sprint(err)}
 	},
 	proofs,
-	func(w world) any { return hours.Units(w.f) },
+	func(w world) any { return hours.Units(w.lib, w.f) },
 	func(w world) any { return tasks.List(w.lib, w.f, "2026-06-01") },
 	func(w world) any { return w.each(func(c fleet.Case) any { return decide.BoughtWhole(c) }) },
 	func(w world) any {

@@ -30,7 +30,7 @@ func (s *server) hours() (*answer[HoursView], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	view := HoursView{Units: hours.Units(snap.Index), Quads: []Named{}}
+	view := HoursView{Units: hours.Units(snap.Library, snap.Index), Quads: []Named{}}
 	for i := range snap.Fleet.Quads {
 		q := &snap.Fleet.Quads[i]
 		view.Quads = append(view.Quads, Named{ID: q.ID, Name: q.Label(), Note: unitOn(snap.Index, q)})

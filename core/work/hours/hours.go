@@ -10,6 +10,7 @@ import (
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 )
 
 // UnitHours is what one air unit has flown.
@@ -23,7 +24,8 @@ type UnitHours struct {
 	// SinceCrash are the minutes flown after the day of the last crash; absent: it has had none.
 	SinceCrash *float64    `json:"sinceCrash,omitempty"`
 	Says       string      `json:"says"`
-	Lines      []FlownLine `json:"lines"` // the newest first
+	Plugs      string      `json:"plugs,omitempty"` // how often its antenna plugs were on and off; empty: not counted
+	Lines      []FlownLine `json:"lines"`           // the newest first
 }
 
 // FlownLine is one outing.
@@ -35,9 +37,14 @@ type FlownLine struct {
 }
 
 // Units are all units that have flown, the one with the most minutes first.
-func Units(f *fleet.Index) []UnitHours {
+func Units(lib *gear.Library, f *fleet.Index) []UnitHours {
 	byKit := map[string]*UnitHours{}
 	var order []string
+	for i := range f.Kit { // one whose plugs are counted, though nobody has noted a flight
+		if kit := &f.Kit[i]; kit.Matings != nil && *kit.Matings > 0 && plugs(lib, kit) != "" {
+			byKit[kit.ID], order = &UnitHours{Kit: kit.ID, Name: kit.Label(), Lines: []FlownLine{}}, append(order, kit.ID)
+		}
+	}
 	for i := range f.Quads {
 		q := &f.Quads[i]
 		for k, o := range q.Outings {
@@ -53,10 +60,29 @@ func Units(f *fleet.Index) []UnitHours {
 	for _, kit := range order {
 		u := byKit[kit]
 		u.add()
+		if piece, ok := f.Piece(kit); ok {
+			u.Plugs = plugs(lib, piece)
+		}
 		list = append(list, *u)
 	}
-	slices.SortStableFunc(list, func(a, b UnitHours) int { return cmp.Compare(b.Minutes, a.Minutes) })
+	slices.SortStableFunc(list, func(a, b UnitHours) int {
+		return cmp.Or(cmp.Compare(b.Minutes, a.Minutes), cmp.Compare(b.Flights, a.Flights))
+	})
 	return list
+}
+
+// plugs says how often the antenna plugs of a unit were on and off, and what they survive; empty: nobody
+// counts, or it is no unit with such plugs.
+func plugs(lib *gear.Library, kit *fleet.Kit) string {
+	unit, ok := gear.Find[*gear.AirUnit](lib, kit.Model)
+	if !ok || kit.Matings == nil || unit.Radio == nil {
+		return ""
+	}
+	says := fmt.Sprintf("Its antenna plugs have been on and off %s", change.Count(*kit.Matings, "time"))
+	if plug, known := gear.Find[*gear.Connector](lib, unit.Radio.Plug); known && plug.Matings != nil {
+		says += fmt.Sprintf("; %s survives about %d", plug.Label(), *plug.Matings)
+	}
+	return says + "."
 }
 
 func nameOf(f *fleet.Index, kit string) string {
@@ -103,6 +129,9 @@ func (u *UnitHours) sentence(quads []string) string {
 	flown := fmt.Sprintf("%d min", whole)
 	if whole >= 60 {
 		flown = fmt.Sprintf("%d h %02d", whole/60, whole%60)
+	}
+	if u.Flights == 0 {
+		return "No flight is noted."
 	}
 	says := fmt.Sprintf("%s in the air on %s", flown, change.And(quads))
 	if u.Untimed > 0 {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/work/hours"
 )
 
@@ -14,8 +15,13 @@ import (
 // is said; what was flown before nobody wrote the unit down stands by itself.
 func TestHoursOfUnits(t *testing.T) {
 	minutes := func(m float64) *float64 { return &m }
+	set := &gear.Set{
+		AirUnits:   []gear.AirUnit{{Device: gear.Device{Entry: gear.Entry{ID: "two", Name: "Two"}}, Radio: &gear.Radio{AntennaPort: gear.AntennaPort{Plug: "coax"}}}},
+		Connectors: []gear.Connector{{Entry: gear.Entry{ID: "coax", Name: "A coax plug"}, Matings: new(30)}},
+	}
 	f := &fleet.Fleet{
-		Kit: []fleet.Kit{{ID: "two-1", Name: "the first Two", Model: "two"}, {ID: "one-1", Model: "one"}},
+		Kit: []fleet.Kit{{ID: "two-1", Name: "the first Two", Model: "two", Matings: new(4)},
+			{ID: "two-2", Model: "two", Matings: new(1)}, {ID: "eyes", Model: "eyes", Matings: new(9)}},
 		Quads: []fleet.Quad{
 			{ID: "quern", Name: "Quern", Outings: []fleet.Outing{
 				{On: "2026-05-12", AirUnit: "two-1", Minutes: minutes(41)},
@@ -31,8 +37,10 @@ func TestHoursOfUnits(t *testing.T) {
 			{ID: "bare"},
 		},
 	}
-	list := hours.Units(fleet.NewIndex(f))
-	require.Len(t, list, 3)
+	list := hours.Units(gear.NewLibrary(set), fleet.NewIndex(f))
+	require.Len(t, list, 4)
+	assert.Equal(t, "No flight is noted.", list[3].Says)
+	assert.Equal(t, "Its antenna plugs have been on and off 1 time; A coax plug survives about 30.", list[3].Plugs)
 	two := list[0]
 	assert.Equal(t, "the first Two", two.Name)
 	assert.InDelta(t, 41+12+9+8.5, two.Minutes, 1e-9)
@@ -42,9 +50,11 @@ func TestHoursOfUnits(t *testing.T) {
 	assert.Equal(t, []string{"2026-07-02", "2026-07-01", "2026-05-20", "2026-05-20", "2026-05-12"},
 		[]string{two.Lines[0].On, two.Lines[1].On, two.Lines[2].On, two.Lines[3].On, two.Lines[4].On})
 	assert.Equal(t, 1, two.Lines[2].At, "its place among the outings of its quad")
+	assert.Equal(t, "Its antenna plugs have been on and off 4 times; A coax plug survives about 30.", two.Plugs)
+	assert.Empty(t, list[1].Plugs)
 	assert.Equal(t, "sold", list[1].Name, "it is not there any more")
 	assert.Equal(t, "5 min in the air on Quern; no crash.", list[1].Says)
 	assert.Nil(t, list[1].SinceCrash)
 	assert.Equal(t, "unit not stated", list[2].Name)
-	assert.Empty(t, hours.Units(fleet.NewIndex(&fleet.Fleet{})))
+	assert.Empty(t, hours.Units(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{})))
 }

@@ -5982,6 +5982,7 @@ export interface components {
             /** Format: double */
             minutes: number;
             name: string;
+            plugs?: string;
             says: string;
             /** Format: double */
             sinceCrash?: number;

@@ -83,6 +83,7 @@
       <h2>{u.name}</h2>
       <p>
         {u.says}{u.sinceCrash === undefined ? '' : ` Since the last one ${Math.round(u.sinceCrash)} min.`}
+        {u.plugs ?? ''}
       </p>
       <ul>
         {#each u.lines as l (`${l.quad} ${l.at}`)}
