@@ -49,6 +49,7 @@ const (
 	CodeThrough  verdict.Code = "mount.antenna-lead-between"
 	CodeSwept    verdict.Code = "mount.antenna-lead-swept"
 	CodeBracket  verdict.Code = "mount.bracket"
+	CodeOpen     verdict.Code = "mount.open-there"
 	CodeFits     verdict.Code = "mount.fits"
 )
 
@@ -78,6 +79,7 @@ var dangers = map[verdict.Code]verdict.Danger{
 	CodeShot:    verdict.Inconvenient,
 	CodeCut:     verdict.Falls,
 	CodeBracket: verdict.Falls,
+	CodeOpen:    verdict.Fails,
 	CodeThrough: verdict.Inconvenient,
 	CodeSwept:   verdict.Falls,
 }

@@ -207,3 +207,36 @@ func TestAPackWantsRoomForItsStrap(t *testing.T) {
 	assert.Contains(t, says(27), "The strap of lipo-6 has no room: finder is in the way by 1 mm.")
 	assert.NotContains(t, says(28), "has no room")
 }
+
+// What is stuck over an opening, or past an edge, holds on less than it looks; a plate nobody has drawn is no
+// better, for what is stuck is a caution at best.
+func TestWhatIsStuckOverAnOpening(t *testing.T) {
+	stuck := func(way fleet.Way, at fleet.Spot, opening []gear.Corner) (verdict.Level, string) {
+		set, seat := roomy(), airy()
+		set.Frames[0].Posts, set.Frames[0].Standoffs = nil, new(0)
+		if outlined(&set.Frames[0].Plates[0], opening); opening == nil {
+			set.Frames[0].Plates[0].Outline = nil
+		}
+		seat.Holdings[0].Way, seat.Holdings[0].Screws, seat.Holdings[0].NearProps = way, nil, new(false)
+		seat.Places = []fleet.Spot{at}
+		findings := mount.Check(caseOf(set, "first", seat))
+		return verdict.Worst(findings), told(findings)
+	}
+	const says = "Less than half of a corner of first lies on the bottom, which is open or ends there"
+	wide := rectangle(-20, -16, 20, 16)
+	level, text := stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 0, 0, 3, 0), wide)
+	assert.Equal(t, verdict.Caution, level, text)
+	assert.Contains(t, text, says)
+	assert.Contains(t, text, "held by tape")
+	_, text = stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 40, 0, 3, 0), wide)
+	assert.NotContains(t, text, says, "beside it")
+	_, text = stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 55, 0, 3, 0), wide)
+	assert.Contains(t, text, says, "half over the front edge")
+	_, text = stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 0, 0, 12, 0), wide)
+	assert.NotContains(t, text, says, "high over it")
+	level, text = stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 0, 0, 3, 0), nil)
+	assert.Equal(t, verdict.Caution, level, text)
+	assert.NotContains(t, text, says, "nobody has drawn it")
+	_, text = stuck(fleet.HeldByBracket, at(fleet.NodeAirUnit, 0, 0, 3, 0), wide)
+	assert.NotContains(t, text, says, "a bracket is a floor of its own")
+}

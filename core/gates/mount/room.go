@@ -411,6 +411,7 @@ func (s *seat) checkRoom() (findings []verdict.Finding) {
 	}
 	findings = append(findings, s.checkShot(&r)...)
 	findings = append(findings, s.checkOnHoles()...)
+	findings = append(findings, s.checkRests(&r)...)
 	findings = append(findings, s.checkOpenings(&r)...)
 	for _, m := range r.meetings() {
 		a, b := r.Blocks[m.a], r.Blocks[m.b]
