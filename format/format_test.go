@@ -284,6 +284,13 @@ func TestWrongFilesSayWhereAndWhat(t *testing.T) {
 			"the hole 2.25 mm forward and −12.75 mm to the left is not on the p",
 		},
 		{
+			"a pattern longer than its plate",
+			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":20,"yMM":40}],` +
+				`"bays":[{"id":"b","on":"p","atXMM":10,"atYMM":0,"patterns":[{"xMM":30,"yMM":10},{"xMM":10,"yMM":30}]}]}]`),
+			"frames[0].bays[0].patterns[1]",
+			"the hole −5 mm forward and −5 mm to the left is not on the p",
+		},
+		{
 			"a pattern across an opening",
 			gearPack(`"frames":[{"id":"f","source":{"kind":"maker"},"plates":[{"id":"p","fromXMM":0,"toXMM":30,"yMM":40,` +
 				`"outline":[{"xMM":0,"yMM":-20},{"xMM":30,"yMM":-20},{"xMM":30,"yMM":20},{"xMM":0,"yMM":20}],` +

@@ -237,6 +237,8 @@ func TestWhatIsStuckOverAnOpening(t *testing.T) {
 	level, text = stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 0, 0, 3, 0), nil)
 	assert.Equal(t, verdict.Caution, level, text)
 	assert.NotContains(t, text, says, "nobody has drawn it")
+	_, text = stuck(fleet.HeldByTape, at(fleet.NodeAirUnit, 55, 0, 3, 0), nil)
+	assert.NotContains(t, text, says, "nor over its edge")
 	_, text = stuck(fleet.HeldByBracket, at(fleet.NodeAirUnit, 0, 0, 3, 0), wide)
 	assert.NotContains(t, text, says, "a bracket is a floor of its own")
 }

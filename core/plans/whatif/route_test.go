@@ -154,3 +154,25 @@ func TestWaysOutThatAreBought(t *testing.T) {
 	}
 	assert.True(t, found)
 }
+
+// A want of a quad whose sticks go through a receiver of its own is not put to a controller.
+func TestAReceiverTakesNoController(t *testing.T) {
+	st := builds.Demo()
+	base, err := route.Bare(routeOf(st))
+	require.NoError(t, err)
+	failed := slices.IndexFunc(base.Links, func(l route.Link) bool { return !l.Met && l.Quad == "wallower" })
+	require.GreaterOrEqual(t, failed, 0)
+	require.True(t, onRoute(t, st, "grip-1").Wants[failed].Takes)
+	wallower, _ := st.Fleet.Quad("wallower")
+	next := wallower.NextFit()
+	next.Receiver = "lantern-r2"
+	wallower.Next = &next
+	base, err = route.Bare(routeOf(st))
+	require.NoError(t, err)
+	require.False(t, base.Links[failed].Met)
+	assert.False(t, onRoute(t, st, "grip-1").Wants[failed].Takes)
+	st.Fleet.Wants[failed].Controller = "grip-1-a"
+	assert.True(t, onRoute(t, st, "grip-1").Wants[failed].Takes, "but where a controller is asked for")
+	st.Fleet.Wants[failed].Controller = fleet.SeparateReceiver
+	assert.False(t, onRoute(t, st, "grip-1").Wants[failed].Takes)
+}

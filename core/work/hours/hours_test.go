@@ -56,5 +56,10 @@ func TestHoursOfUnits(t *testing.T) {
 	assert.Equal(t, "5 min in the air on Quern; no crash.", list[1].Says)
 	assert.Nil(t, list[1].SinceCrash)
 	assert.Equal(t, "unit not stated", list[2].Name)
+	f.Quads[0].Outings[0].Crash = true
+	two = hours.Units(gear.NewLibrary(set), fleet.NewIndex(f))[0]
+	assert.Equal(t, 2, two.Crashes)
+	assert.InDelta(t, 8.5, *two.SinceCrash, 1e-9, "since the last of them")
+	assert.Contains(t, two.Says, "; 2 crashes.")
 	assert.Empty(t, hours.Units(gear.NewLibrary(set), fleet.NewIndex(&fleet.Fleet{})))
 }
