@@ -1,7 +1,74 @@
 // Conversions that come up, gone through on screen, with the files to make what they want.
 import { readFile } from 'node:fs/promises';
+import { inflateSync } from 'node:zlib';
 import type { Page } from '@playwright/test';
 import { expect, expectAccessible, expectNoSidewaysScroll, test } from './program';
+
+interface Stroke {
+  x: number; // its middle, in mm
+  y: number;
+  wide: number;
+  high: number;
+  round: boolean; // it is made of curves
+}
+
+/** The strokes on the pages of a PDF as it is printed, in millimetres (ISO 32000-1, 8.5: m, l, c, h and cm). */
+function strokesOf(pdf: Buffer): Stroke[] {
+  const strokes: Stroke[] = [];
+  const raw = pdf.toString('latin1');
+  for (let at = raw.indexOf('stream\n'); at >= 0; at = raw.indexOf('stream\n', raw.indexOf('endstream', at) + 9)) {
+    let text: string;
+    try {
+      text = inflateSync(pdf.subarray(at + 7, raw.indexOf('endstream', at))).toString('latin1');
+    } catch {
+      continue; // a font or a table
+    }
+    if (!/ cm\n/.test(text)) continue;
+    let [a, d, e, f] = [1, 1, 0, 0]; // upright pages: nothing is turned
+    const kept: number[][] = [];
+    let points: [number, number][] = [];
+    let round = false;
+    for (const line of text.split('\n')) {
+      const words = line.trim().split(' ');
+      const n = words.map(Number);
+      const put = (x: number, y: number) => points.push([a * x + e, d * y + f]);
+      switch (words.at(-1)) {
+        case 'q':
+          kept.push([a, d, e, f]);
+          break;
+        case 'Q':
+          [a, d, e, f] = kept.pop() as [number, number, number, number];
+          break;
+        case 'cm':
+          [a, d, e, f] = [a * n[0]!, d * n[3]!, a * n[4]! + e, d * n[5]! + f];
+          break;
+        case 'm':
+        case 'l':
+          put(n[0]!, n[1]!);
+          break;
+        case 'c':
+          round = true;
+          put(n[4]!, n[5]!);
+          break;
+        case 'S':
+        case 'n':
+        case 'f': {
+          const mm = (axis: 0 | 1) => points.map((p) => (p[axis] * 25.4) / 72);
+          const [left, right, low, high] = [
+            Math.min(...mm(0)),
+            Math.max(...mm(0)),
+            Math.min(...mm(1)),
+            Math.max(...mm(1)),
+          ];
+          if (words.at(-1) === 'S')
+            strokes.push({ x: (left + right) / 2, y: (low + high) / 2, wide: right - left, high: high - low, round });
+          [points, round] = [[], false];
+        }
+      }
+    }
+  }
+  return strokes;
+}
 
 /** The files of a part to make, each as it comes. */
 async function taken(page: Page, part: string): Promise<void> {
@@ -105,4 +172,28 @@ test('antennas at 60°, clear of carbon, in a printed holder', async ({ page, op
   await expect(page.getByText(/The antennas stand \d+° apart; about 60° lets one hear/)).toBeVisible();
   await open('/make/quern');
   await taken(page, 'Antenna holder');
+});
+
+// What is printed is measured on the paper: in the PDF that the browser prints, each stroke in millimetres.
+test('the printed template is to scale: its ruler is 50 mm long, its holes are where they are', async ({
+  page,
+  open,
+}) => {
+  await open('/make/quern/adapter-plate');
+  const wide = Number(await page.getByLabel(/holes of the unit, across/).inputValue());
+  await page.locator('img.paper').waitFor({ state: 'attached' });
+  await page.waitForLoadState('networkidle');
+  const strokes = strokesOf(await page.pdf({ format: 'A4' }));
+  const close = (mm: number, to: number) => Math.abs(mm - to) < 0.02;
+  expect(strokes.filter((s) => close(s.wide, 50) && s.high < 8).length).toBe(1);
+  // The drills of the unit lie on the corners of a square: of their circles each has three others that far off.
+  const holes = strokes.filter((s) => s.round && close(s.wide, s.high));
+  const apart = (a: Stroke, b: Stroke) => [Math.abs(a.x - b.x), Math.abs(a.y - b.y)] as const;
+  const corners = holes.filter(
+    (h) =>
+      holes.filter(
+        (o) => apart(h, o).every((mm) => close(mm, 0) || close(mm, wide)) && apart(h, o).some((mm) => mm > 1),
+      ).length >= 3,
+  );
+  expect(corners.length).toBeGreaterThanOrEqual(4);
 });

@@ -44,6 +44,13 @@ func laid(sheets []fabricate.Sheet) (list []placed, width, height float64) {
 
 func short(x float64) string { return strconv.FormatFloat(math.Round(x*1000)/1000, 'f', -1, 64) }
 
+// wholePixels is a length in millimetres, made up to whole pixels of a browser, of which 96 are an inch (CSS
+// Values and Units): it rounds the size of a picture to those, which would draw it out.
+func wholePixels(mm float64) string {
+	const perMM = 96 / 25.4
+	return strconv.FormatFloat(math.Ceil(mm*perMM-1e-9)/perMM, 'f', 5, 64)
+}
+
 // SVG is a part's flat pieces at 1:1, holes with their centre lines; with a ruler of 50 mm
 // where it is a template, to check the scale of the print.
 func SVG(m *fabricate.Made, template bool) string {
@@ -53,8 +60,9 @@ func SVG(m *fabricate.Made, template bool) string {
 		width, below = max(width, rulerMM+2*marginMM), 14
 	}
 	var out strings.Builder
-	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="0 0 %s %s">`,
-		short(width), short(height+below), short(width), short(height+below))
+	wide, high := wholePixels(width), wholePixels(height+below)
+	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" width="%[1]smm" height="%[2]smm" viewBox="0 0 %[1]s %[2]s">`,
+		wide, high)
 	fmt.Fprintf(&out, "\n<title>%s</title>\n", html.EscapeString(m.Title))
 	for _, s := range list {
 		// y points up in a drawing, down on a screen
