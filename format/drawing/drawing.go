@@ -61,8 +61,8 @@ func SVG(m *fabricate.Made, template bool) string {
 	}
 	var out strings.Builder
 	wide, high := wholePixels(width), wholePixels(height+below)
-	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" width="%[1]smm" height="%[2]smm" viewBox="0 0 %[1]s %[2]s">`,
-		wide, high)
+	fmt.Fprintf(&out, `<svg xmlns="http://www.w3.org/2000/svg" width="%[1]smm" height="%[2]smm" `+
+		`viewBox="0 0 %[1]s %[2]s">`, wide, high)
 	fmt.Fprintf(&out, "\n<title>%s</title>\n", html.EscapeString(m.Title))
 	for _, s := range list {
 		// y points up in a drawing, down on a screen

@@ -117,6 +117,12 @@ func TestSVGIsToScale(t *testing.T) {
 			}
 			require.NoError(t, xml.Unmarshal([]byte(drawing.SVG(m, template)), &svg))
 			assert.Equal(t, "0 0 "+strings.TrimSuffix(svg.Width, "mm")+" "+strings.TrimSuffix(svg.Height, "mm"), svg.Box)
+			for _, side := range []string{svg.Width, svg.Height} {
+				mm, err := strconv.ParseFloat(strings.TrimSuffix(side, "mm"), 64)
+				require.NoError(t, err)
+				pixels := mm * 96 / 25.4 // else a browser draws it out to whole ones
+				assert.InDelta(t, math.Round(pixels), pixels, 1e-3, part)
+			}
 			var sum float64
 			rulers := 0
 			for _, g := range svg.Groups {
