@@ -47,8 +47,8 @@ func Take(file []byte) (p Picture, err error) {
 	case head.Width < 1 || head.Height < 1:
 		return p, fmt.Errorf("its header says %d × %d pixels", head.Width, head.Height)
 	case int64(head.Width)*int64(head.Height) > MostPixels:
-		return p, fmt.Errorf("its header says %d × %d pixels: more than %d megapixels are not taken", head.Width, head.Height,
-			MostPixels/1_000_000)
+		return p, fmt.Errorf("its header says %d × %d pixels: more than %d megapixels are not taken", head.Width,
+			head.Height, MostPixels/1_000_000)
 	}
 	whole, _, err := image.Decode(bytes.NewReader(file))
 	if err != nil {
