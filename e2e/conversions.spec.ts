@@ -130,6 +130,9 @@ test('a unit under the top plate on tape, the plate left off while it is stuck o
   await page.getByRole('button', { name: 'Put the top plate on' }).click();
   await page.getByRole('button', { name: 'Find a seat for Aldine One' }).click();
   await expect(page.getByText(/want the same room/)).toHaveCount(0);
+  // And what would hold it better, to make.
+  await open('/make/wallower');
+  await taken(page, 'Unit bracket');
 });
 
 test('in a ducted craft the unit lies over the board, and a tight tail wants right-angled plugs', async ({

@@ -73,7 +73,10 @@ func Plate(text []byte, forward Forward, rear *unit.Millimetres) (d Drawn, err e
 			says = append(says, "Left out, for it is no line, arc or circle: "+counted(left)+".")
 		}
 		d.Says = append(d.Says, says...)
-		return d.lay(out, rear), nil
+		if d = d.lay(out, rear); len(d.Outline) < 3 || d.ToXMM <= d.FromXMM || d.YMM <= 0 {
+			return Drawn{}, fmt.Errorf("what is closed in it encloses no area")
+		}
+		return d, nil
 	}
 	return d, fmt.Errorf("its outline has more than %d corners: draw it with fewer", mostCorners)
 }

@@ -135,6 +135,7 @@ func TestDrawingsThatAreNone(t *testing.T) {
 		"nothing closed is drawn":                 string(dxf("4")),
 		"not read were 1 SPLINE":                  string(dxf("4", "SPLINE 10 1")),
 		"a line ends at 9.00, 9.00":               string(dxf("4", square)),
+		"encloses no area":                        string(dxf("4", "LWPOLYLINE 70 1 10 0 20 0 10 5 20 0 10 9 20 0")),
 		"expected a number up to":                 string(dxf("4", "LINE 10 1e9")),
 		"a CIRCLE: line":                          string(dxf("4", "CIRCLE 40 NaN")),
 	} {
@@ -155,8 +156,10 @@ func FuzzPlate(f *testing.F) {
 	f.Add(dxf("1", "LWPOLYLINE 70 1 10 0 20 0 10 9 20 0 42 1 10 9 20 9"))
 	f.Add(dxf("", "POLYLINE 70 1", "VERTEX 10 1 20 2", "VERTEX 10 1 20 5 42 -3", "VERTEX 10 7 20 5", "SEQEND", "CIRCLE 40 3"))
 	f.Fuzz(func(t *testing.T, text []byte) {
-		if d, err := drawing.Plate(text, "left", nil); err == nil && d.ToXMM > d.FromXMM && d.YMM > 0 {
-			require.NotEmpty(t, d.Outline)
+		if d, err := drawing.Plate(text, "left", nil); err == nil {
+			require.Greater(t, d.ToXMM, d.FromXMM)
+			require.Positive(t, d.YMM)
+			require.GreaterOrEqual(t, len(d.Outline), 3)
 			require.LessOrEqual(t, len(d.Outline), 400)
 		}
 	})

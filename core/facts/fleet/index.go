@@ -88,6 +88,14 @@ func (x *Index) Planning(q *Quad) *Index {
 	return &other
 }
 
+// Owning is the fleet with one more piece of a model, as it comes from a shop, and its id.
+func (x *Index) Owning(model string) (owning *Index, id string) {
+	f := *x.Fleet
+	f.Kit = slices.Clone(f.Kit)
+	id = f.Own(model)
+	return NewIndex(&f), id
+}
+
 // WithPiece is the fleet with a piece of kit as it might be, to ask what that would do.
 func (x *Index) WithPiece(k *Kit) *Index {
 	other := *x

@@ -359,7 +359,8 @@ func (w *writer) otherGoggles(failed int, quad *fleet.Quad, own, keep []int) (wa
 		if !second && len(w.Fleet.PiecesOf(model.ID)) > 0 {
 			continue
 		}
-		with, id := w.owning(model.ID)
+		with, id := w.Request, ""
+		with.Fleet, id = w.Fleet.Owning(model.ID)
 		way := Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: toBuyFor(model), Buys: true}
 		if second {
 			way.Says = "fly " + quad.Label() + " with a second " + model.Label()
@@ -480,20 +481,11 @@ func (w *writer) controllers(failed int, quad *fleet.Quad, own, keep []int) (way
 		if len(w.Fleet.PiecesOf(model.ID)) > 0 {
 			continue
 		}
-		with, id := w.owning(model.ID)
+		with, id := w.Request, ""
+		with.Fleet, id = w.Fleet.Owning(model.ID)
 		holding(Way{Says: "fly " + quad.Label() + " with a " + model.Label(), Costs: toBuyFor(model), Buys: true}, with, id)
 	}
 	return ways
-}
-
-// owning is the request with one more piece of a model, as it comes from a shop.
-func (w *writer) owning(model string) (r Request, id string) {
-	f := *w.Fleet.Fleet
-	f.Kit = slices.Clone(f.Kit)
-	id = f.Own(model)
-	r = w.Request
-	r.Fleet = fleet.NewIndex(&f)
-	return r, id
 }
 
 // patched is the fleet with one quad's next fit changed.

@@ -3,11 +3,11 @@ package whatif
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
+	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/route"
 )
 
@@ -119,10 +119,9 @@ func tryOnRoute(r route.Request, base *route.Plan, d Offered) (TriedOnRoute, err
 
 // withShared puts the wants that failed to goggles or a controller, as it comes from a shop.
 func withShared(r route.Request, base *route.Plan, d Offered) (route.Request, []bool) {
-	f := *r.Fleet.Fleet
-	f.Kit = slices.Clone(f.Kit)
-	id := f.Own(d.Model)
-	r.Fleet, r.Wants = fleet.NewIndex(&f), slices.Clone(r.Wants)
+	id := ""
+	r.Fleet, id = r.Fleet.Owning(d.Model)
+	r.Wants = slices.Clone(r.Wants)
 	takes := make([]bool, len(r.Wants))
 	for i := range r.Wants {
 		want := &r.Wants[i]
@@ -224,10 +223,7 @@ func (t *TriedOnRoute) sentence(base *route.Plan, d Offered) string {
 			failed++
 		}
 	}
-	name := d.Name
-	if strings.HasPrefix(name, "another ") {
-		name = "A" + name[1:]
-	}
+	name := verdict.Capital(d.Name)
 	if failed == 0 {
 		return name + " meets nothing more: every want is met."
 	}

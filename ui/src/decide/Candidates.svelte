@@ -40,7 +40,10 @@
   const list = $derived(
     sorted(
       (view.data?.candidates ?? []).filter(
-        (c) => c.key === 'leave' || only === '' || (only === 'owned' ? c.origin !== 'to-buy' && !c.ready : has(c)),
+        (c) =>
+          c.key === 'leave' ||
+          only === '' ||
+          (only === 'owned' ? c.origin !== 'to-buy' && !c.ready : best(c) !== undefined),
       ),
       by,
     ),
