@@ -22,16 +22,9 @@ type AlbumView struct {
 	Name   string             `json:"name"`
 	Groups []album.PhotoGroup `json:"groups"`
 	// Things are what a photo can be taken of: the quad, a step of its sheet, a plug, a fault.
-	Things []PhotoThing `json:"things"`
+	Things []album.PhotoThing `json:"things"`
 	// Pins are what can be marked, in words.
 	Pins []string `json:"pins"`
-}
-
-// PhotoThing is something a photo can be of.
-type PhotoThing struct {
-	Of    album.Of `json:"of"`
-	Key   string   `json:"key,omitempty"`
-	Label string   `json:"label"`
 }
 
 // photosPath ends the address that takes a photo as it is.
@@ -74,7 +67,7 @@ func (s *server) albumOf(quad string) (*answer[AlbumView], error) {
 }
 
 // things are what a photo of a quad can be of.
-func (s *server) things(quad string) ([]PhotoThing, error) {
+func (s *server) things(quad string) ([]album.PhotoThing, error) {
 	snap, q, err := s.quadOf(quad)
 	if err != nil {
 		return nil, err
@@ -83,18 +76,7 @@ func (s *server) things(quad string) ([]PhotoThing, error) {
 	if err != nil {
 		return nil, err
 	}
-	list := []PhotoThing{{Of: album.Whole, Label: q.Label()}}
-	if board, ok := fleet.NewCase(snap.Library, snap.Index, q).Board(); ok {
-		for i := range board.Plugs {
-			list = append(list, PhotoThing{album.Plug, board.Plugs[i].ID, board.Plugs[i].Label()})
-		}
-	}
-	list = append(list, PhotoThing{album.Plug, fleet.NodeAirUnit, "the plug of the air unit"},
-		PhotoThing{Of: album.Fault, Label: "what is wrong"})
-	for i := range sheet.Steps {
-		list = append(list, PhotoThing{album.Step, sheet.Steps[i].ID, sheet.Steps[i].Title})
-	}
-	return list, nil
+	return album.Things(fleet.NewCase(snap.Library, snap.Index, q), &sheet), nil
 }
 
 // keepPhoto takes a photo in: upright, small, and without where and when it was taken.
@@ -110,7 +92,7 @@ func (s *server) keepPhoto(_ context.Context, in *struct {
 	if err != nil {
 		return nil, problem(err)
 	}
-	at := slices.IndexFunc(things, func(t PhotoThing) bool { return t.Of == in.Of && t.Key == in.Key })
+	at := slices.IndexFunc(things, func(t album.PhotoThing) bool { return t.Of == in.Of && t.Key == in.Key })
 	if at < 0 {
 		return nil, notFound(string(in.Of)+" of "+in.Quad, in.Key)
 	}

@@ -37,7 +37,7 @@ func TestPhotosOfAQuad(t *testing.T) {
 	assert.Empty(t, view.Groups)
 	assert.NotEmpty(t, view.Pins)
 	steps, plugs := 0, 0
-	var step, plug web.PhotoThing
+	var step, plug album.PhotoThing
 	for _, thing := range view.Things {
 		switch thing.Of {
 		case album.Step:
