@@ -13,7 +13,7 @@ import (
 // not have, crimps of another cable, ports another board does not have. A patch that
 // needs nothing of that comes back as it is.
 func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
-	after := c.With(p)
+	after := c.Sharing(p)
 	board, hasBoard := gear.Find[*gear.Board](c.Library, after.Fit.Board)
 	w := after.Fit.Wiring
 	changed := false

@@ -74,6 +74,11 @@ func (c Case) With(p Patch) Case {
 	return c.Carrying(new(c.Fit.With(p)))
 }
 
+// Sharing is With for those who only read (see Fit.Sharing).
+func (c Case) Sharing(p Patch) Case {
+	return c.Carrying(new(c.Fit.Sharing(p)))
+}
+
 // Carrying is the case with another fit.
 func (c Case) Carrying(fit *Fit) Case {
 	c.Fit = fit

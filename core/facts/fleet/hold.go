@@ -156,13 +156,11 @@ func (f *Fit) CanHold(part string) bool {
 
 // letGo takes out the holdings and places of parts that the fit no longer carries.
 func (f *Fit) letGo() {
-	f.Holdings = slices.DeleteFunc(slices.Clone(f.Holdings), func(h Hold) bool {
-		return !f.CanHold(h.Part)
-	})
+	f.Holdings = without(f.Holdings, func(h Hold) bool { return !f.CanHold(h.Part) })
 	if len(f.Holdings) == 0 {
 		f.Holdings = nil
 	}
-	f.Places = slices.DeleteFunc(slices.Clone(f.Places), func(p Spot) bool { return !f.CanLie(p.Part) })
+	f.Places = without(f.Places, func(p Spot) bool { return !f.CanLie(p.Part) })
 	if len(f.Places) == 0 {
 		f.Places = nil
 	}

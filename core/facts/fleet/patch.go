@@ -1,6 +1,7 @@
 package fleet
 
 import (
+	"maps"
 	"reflect"
 	"slices"
 
@@ -56,8 +57,12 @@ type Jumper struct {
 
 // With gives the fit with the patch applied; the fit itself is unchanged.
 // Feeds whose end is gone and regulators that feed nothing any more go too.
-func (f Fit) With(p Patch) Fit {
-	out := f.Clone()
+func (f Fit) With(p Patch) Fit { return f.Clone().Sharing(p) }
+
+// Sharing is With for those who only read what they get: what the patch leaves alone is shared
+// with the fit. It is for searches, which look at very many fits that differ little.
+func (f Fit) Sharing(p Patch) Fit {
+	out := f
 	setSlot(&out.AirUnit, p.AirUnit)
 	setSlot(&out.Goggles, p.Goggles)
 	setSlot(&out.Controller, p.Controller)
@@ -161,14 +166,15 @@ func (f *Fit) wire(p Patch) {
 // supply sets the jumper, places the regulator and lays the feed of a patch.
 func (f *Fit) supply(p Patch) {
 	if p.Jumper != nil {
+		f.Jumpers = maps.Clone(f.Jumpers)
 		if f.Jumpers == nil {
 			f.Jumpers = map[string]string{}
 		}
 		f.Jumpers[p.Jumper.Pad] = p.Jumper.Choice
 	}
 	if p.Regulator != nil {
-		f.Regulators = slices.DeleteFunc(f.Regulators, func(r PlacedRegulator) bool { return r.ID == p.Regulator.ID })
-		f.Regulators = append(f.Regulators, *p.Regulator)
+		f.Regulators = without(f.Regulators, func(r PlacedRegulator) bool { return r.ID == p.Regulator.ID })
+		f.Regulators = append(slices.Clip(f.Regulators), *p.Regulator)
 		f.setFeed(Feed{To: p.Regulator.ID, From: NodePack})
 	}
 	if p.Feed != nil {
@@ -193,9 +199,9 @@ func (f *Fit) stateNone(p Patch) {
 		if !part.set {
 			continue
 		}
-		f.None = slices.DeleteFunc(f.None, func(n string) bool { return n == part.what })
+		f.None = without(f.None, func(n string) bool { return n == part.what })
 		if !part.puts && part.what != NoController {
-			f.None = append(f.None, part.what)
+			f.None = append(slices.Clip(f.None), part.what)
 		}
 	}
 	if len(f.None) == 0 {
@@ -225,10 +231,11 @@ func (f *Fit) setPart(p PlacedPart) {
 	p.Cable = p.Cable.clone()
 	switch {
 	case p.Model == "":
-		f.Parts = slices.DeleteFunc(f.Parts, func(o PlacedPart) bool { return o.ID == p.ID })
+		f.Parts = without(f.Parts, func(o PlacedPart) bool { return o.ID == p.ID })
 	case at < 0:
-		f.Parts = append(f.Parts, p)
+		f.Parts = append(slices.Clip(f.Parts), p)
 	default:
+		f.Parts = slices.Clone(f.Parts)
 		f.Parts[at] = p
 	}
 	if len(f.Parts) == 0 {
@@ -237,17 +244,25 @@ func (f *Fit) setPart(p PlacedPart) {
 }
 
 func (f *Fit) setFeed(feed Feed) {
-	f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return g.To == feed.To })
+	f.Feeds = without(f.Feeds, func(g Feed) bool { return g.To == feed.To })
 	if feed.From != "" {
-		f.Feeds = append(f.Feeds, feed)
+		f.Feeds = append(slices.Clip(f.Feeds), feed)
 	}
+}
+
+// without is a list without some; the list itself, which stays as it is, where there are none.
+func without[T any](list []T, gone func(T) bool) []T {
+	if !slices.ContainsFunc(list, gone) {
+		return list
+	}
+	return slices.DeleteFunc(slices.Clone(list), gone)
 }
 
 func (f *Fit) prune() {
 	for {
 		before := len(f.Feeds) + len(f.Regulators)
-		f.Feeds = slices.DeleteFunc(f.Feeds, func(g Feed) bool { return !f.Has(g.To) })
-		f.Regulators = slices.DeleteFunc(f.Regulators, func(r PlacedRegulator) bool {
+		f.Feeds = without(f.Feeds, func(g Feed) bool { return !f.Has(g.To) })
+		f.Regulators = without(f.Regulators, func(r PlacedRegulator) bool {
 			return !slices.ContainsFunc(f.Feeds, func(g Feed) bool { return g.From == r.ID })
 		})
 		if len(f.Feeds)+len(f.Regulators) == before {

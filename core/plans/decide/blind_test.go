@@ -2,11 +2,14 @@ package decide
 
 import (
 	"encoding/json"
+	"fmt"
+	"reflect"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/plans/swap"
 	"yokeswap/internal/builds"
@@ -31,6 +34,7 @@ func put(f *fleet.Fit, g group, from fleet.Fit) {
 		f.Regulators, f.Loads = from.Regulators, from.Loads
 	case feeds:
 		f.Feeds, f.Jumpers = from.Feeds, from.Jumpers
+	case capacitor:
 		f.CapacitorUF, f.CapacitorV = from.CapacitorUF, from.CapacitorV
 	case parts:
 		f.Parts = from.Parts
@@ -46,7 +50,7 @@ func put(f *fleet.Fit, g group, from fleet.Fit) {
 	case mounting:
 		f.Mounting = from.Mounting
 	case runs:
-		f.Runs = from.Runs
+		f.Runs, f.Features = from.Runs, from.Features
 	case layout:
 		f.OSD = from.OSD
 	case sticks:
@@ -81,7 +85,7 @@ func TestAGateIsBlindToWhatItIsSaidToBe(t *testing.T) {
 			for _, g := range blind[gate.Name] {
 				fit := c.Fit.Clone()
 				put(&fit, g, from)
-				if !assert.ObjectsAreEqual(values(&fit)[g], values(c.Fit)[g]) {
+				if !assert.ObjectsAreEqual(g.values(&fit), g.values(c.Fit)) {
 					changed[g]++
 				}
 				assert.True(t, was == say(c.Carrying(&fit), k), "%s looks at group %d", gate.Name, g)
@@ -93,4 +97,57 @@ func TestAGateIsBlindToWhatItIsSaidToBe(t *testing.T) {
 			assert.Greater(t, changed[g], 50, "group %d was hardly ever another", g)
 		}
 	}
+}
+
+// Each field of a fit is in one group, else two fits that differ in it are taken for one.
+func TestEachFieldOfAFitIsInAGroup(t *testing.T) {
+	in := map[string]int{}
+	for _, list := range indices {
+		for _, at := range list {
+			in[fmt.Sprint(at)]++
+		}
+	}
+	for _, field := range reflect.VisibleFields(reflect.TypeFor[fleet.Fit]()) {
+		times := 0 // it, or what it is embedded in
+		for k := range field.Index {
+			times += in[fmt.Sprint(field.Index[:k+1])]
+		}
+		if !field.Anonymous || times > 0 { // else its fields are each in one
+			assert.Equal(t, 1, times, field.Name)
+		}
+	}
+}
+
+// A patch changes no group but those its fields are said to touch: what the gates propose for the
+// demo's quads and for random ones is put in.
+func TestAPatchTouchesWhatItIsSaidTo(t *testing.T) {
+	s := builds.Demo()
+	index := fleet.NewIndex(s.Fleet)
+	maker := builds.New(61, s.Library(), index)
+	patches := reflect.TypeFor[fleet.Patch]()
+	for i := range patches.NumField() {
+		assert.Contains(t, touches, patches.Field(i).Name)
+	}
+	tried := 0
+	for i := range 300 {
+		q := fleet.Quad{ID: "a", Now: maker.Fit()}
+		if i < len(index.Quads) {
+			q = index.Quads[i]
+		}
+		c := fleet.NewCase(s.Library(), index, &q).With(fleet.Patch{}) // as a search begins
+		for k := range swap.Gates {
+			for _, candidate := range swap.Gates[k].Candidates(c) {
+				after := c.Sharing(change.Settle(c, candidate.Patch))
+				said := touched(&candidate.Patch)
+				for g := range groups {
+					is, was := reflect.ValueOf(after.Fit).Elem(), reflect.ValueOf(c.Fit).Elem()
+					if !g.same(is, was) {
+						assert.Contains(t, said, g, "%d %s: %+v", g, swap.Gates[k].Name, candidate.Patch)
+					}
+				}
+				tried++
+			}
+		}
+	}
+	assert.Greater(t, tried, 2000)
 }

@@ -54,3 +54,20 @@ func TestLittleWorkAtFirst(t *testing.T) {
 		assert.Positive(t, cut)
 	}
 }
+
+// A plan is soon there, also where few fits are looked at and what is cheaper has not been gone
+// through.
+func TestAPlanIsSoonThere(t *testing.T) {
+	st := builds.Demo()
+	index := fleet.NewIndex(st.Fleet)
+	q, ok := index.Quad("quern")
+	require.True(t, ok)
+	c := fleet.NewCase(st.Library(), index, q)
+	goal := fleet.Patch{AirUnit: &fleet.Slot{Model: "aldine-one-compact"}}
+	few := forGoal(context.Background(), c, goal, newMemory(800), MostPlans, false)
+	all := forGoal(context.Background(), c, goal, newMemory(mostMade), MostPlans, false)
+	assert.False(t, few.All)
+	assert.True(t, all.All)
+	require.NotEmpty(t, few.Hanging)
+	assert.LessOrEqual(t, all.Hanging[0].Cost.compare(&few.Hanging[0].Cost), 0)
+}

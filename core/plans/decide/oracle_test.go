@@ -24,11 +24,10 @@ const mostTried = 400
 // everyFit goes through all fits that any changes lead to which any gates propose, in any
 // order and whether they better something or not, and gives the best that is whole; false
 // where they are too many.
-
 func everyFit(c fleet.Case) (best *Cost, small bool) {
-
+	c = c.With(change.Settle(c, fleet.Patch{})) // as a search begins
 	f := newFinder(context.Background(), c, 1, allGates(), newMemory(mostMade))
-	start := &node{at: swap.Lazily(c), key: f.numbers.of(c.Fit, key{})}
+	start := &node{at: swap.Lazily(c), key: f.numbers.of(c.Fit)}
 	seen := map[key]bool{start.key: true}
 	for list := []*node{start}; len(list) > 0; list = list[1:] {
 		n := list[0]
@@ -44,7 +43,7 @@ func everyFit(c fleet.Case) (best *Cost, small bool) {
 			for _, candidate := range f.candidates(n, i, &v) {
 				patch := change.Settle(n.at.Case, candidate.Patch)
 				next := &node{at: swap.Lazily(n.at.With(patch))}
-				next.key = f.numbers.of(next.at.Fit, n.key)
+				next.key = f.numbers.near(next.at.Fit, n)
 				if !sameDevice(next.at.Fit.AirUnit, c.Fit.AirUnit) || seen[next.key] || !f.bettersAny(n, next) {
 					continue
 				}

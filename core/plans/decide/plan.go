@@ -104,9 +104,18 @@ func allGates() []int {
 }
 
 func (f *finder) start() {
-	n := &node{at: f.worlds.Lazily(f.from), key: f.numbers.of(f.from.Fit, key{})}
+	n := &node{at: f.worlds.Lazily(f.from), key: f.numbers.of(f.from.Fit)}
 	n.cost = f.costOf(n)
-	f.visit(n)
+	f.ahead.put(n)
+	for {
+		n := f.ahead.next(len(f.plans) == 0)
+		if n == nil {
+			return
+		}
+		if !f.cheaperSeen(n) && !f.beaten(&n.cost) {
+			f.visit(n)
+		}
+	}
 }
 
 // keep keeps a whole plan where it is among the best of its kind.
@@ -179,9 +188,9 @@ func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 
 // asksFor is the first gate that a change betters.
 func (f *finder) asksFor(at fleet.Case, p fleet.Patch) verdict.Gate {
-	n := &node{at: f.worlds.Lazily(at), key: f.numbers.of(at.Fit, key{})}
+	n := &node{at: f.worlds.Lazily(at), key: f.numbers.of(at.Fit)}
 	after := &node{at: f.worlds.Lazily(at.With(p))}
-	after.key = f.numbers.of(after.at.Fit, n.key)
+	after.key = f.numbers.near(after.at.Fit, n)
 	for i := range swap.Gates {
 		v, w := f.gate(n, i), f.gate(after, i)
 		if better(&w, &v) {

@@ -13,9 +13,10 @@ import (
 
 // The search goes through fits, from the one that is asked about, by the changes that the
 // gates propose, always for the first gate in bench order that is not open. Every change must
-// better that gate. What is left open or warned of is a branch as well. A branch ends where
-// what it costs so far is more than the plans that are kept cost whole: further changes only
-// add (branch and bound; Land and Doig 1960).
+// better that gate. What is left open or warned of is a branch as well. What costs least so far
+// is gone on with first, so that no fit is looked at twice. A branch ends where what it costs so
+// far is more than the plans that are kept cost whole: further changes only add (branch and
+// bound, the best first; Land and Doig 1960).
 
 // mostMade is how many fits are made to see what they would do before it is said that not all
 // were: a few seconds. Showing what forbids a plan may take as many again.
@@ -33,6 +34,7 @@ type finder struct {
 	seen  map[visited]Cost
 	plans []Plan
 	dead  []dead
+	ahead ahead
 	nodes int  // fits gone on from
 	made  int  // fits made
 	cut   bool // not all was looked at
@@ -68,6 +70,8 @@ type node struct {
 	left  gateSet                      // gates whose unknown or warning is left as it is
 	steps []verdict.Candidate
 	cost  Cost
+	nr    int // in the order in which they were come upon
+	done  bool
 }
 
 func newFinder(ctx context.Context, c fleet.Case, most int, gates []int, m *memory) *finder {
@@ -202,7 +206,7 @@ func (f *finder) spent() bool {
 // hopeless says whether nothing that is proposed betters a gate that is shut, nor would after
 // any change that betters another.
 func (f *finder) hopeless(n *node, i int, v *swap.GateVerdict) bool {
-	if len(f.helps(n, i, v)) > 0 || len(f.othersHelp(n, i, v)) > 0 {
+	if len(f.helps(n, i, v)) > 0 || f.anotherHelps(n, i, v) {
 		return false
 	}
 	for j := range swap.Gates { // those left aside may help as well
@@ -214,6 +218,9 @@ func (f *finder) hopeless(n *node, i int, v *swap.GateVerdict) bool {
 			continue
 		}
 		for _, candidate := range f.helps(n, j, &w) {
+			if unseenBy(swap.Gates[i].Name, &candidate.Patch) {
+				continue
+			}
 			child := f.child(n, candidate)
 			if after := f.gate(child, i); standingOf(&after) != shut || len(f.helps(child, i, &after)) > 0 {
 				return false
@@ -228,11 +235,12 @@ func (f *finder) hopeless(n *node, i int, v *swap.GateVerdict) bool {
 func (f *finder) branch(n *node, i int) {
 	v := f.gate(n, i)
 	list := f.helps(n, i, &v)
-	switch stands := standingOf(&v); {
-	case stands == hangs:
-		list = slices.Concat(list, f.helpsOthers(n, i, &v))
-	case len(list) == 0 && stands == shut:
+	stands := standingOf(&v)
+	if len(list) == 0 && stands == shut {
 		list = f.othersHelp(n, i, &v)
+	}
+	if stands == hangs {
+		list = slices.Concat(list, f.helpsOthers(n, i, &v))
 	}
 	next := make([]*node, 0, len(list)+1)
 	for _, candidate := range list {
@@ -243,12 +251,12 @@ func (f *finder) branch(n *node, i int) {
 	}
 	n.kids = nil // they have their own
 	slices.SortStableFunc(next, func(a, b *node) int { return a.cost.compare(&b.cost) })
-	if standingOf(&v) != shut {
+	if stands != shut {
 		next = append(next, f.left(n, i, &v))
 	}
-	for _, child := range next {
+	for _, child := range slices.Backward(next) {
 		if f.fresh(child) && !f.beaten(&child.cost) {
-			f.visit(child)
+			f.ahead.put(child)
 		}
 	}
 }
@@ -284,6 +292,26 @@ func (f *finder) othersHelp(n *node, i int, v *swap.GateVerdict) (list []*verdic
 	return list
 }
 
+// anotherHelps says whether othersHelp are any; it looks for no more than one.
+func (f *finder) anotherHelps(n *node, i int, v *swap.GateVerdict) bool {
+	if known, ok := f.others[i][n.key]; ok {
+		return len(known) > 0
+	}
+	for j := range swap.Gates {
+		if j == i {
+			continue
+		}
+		w := f.gate(n, j)
+		if slices.ContainsFunc(f.candidates(n, j, &w), func(c *verdict.Candidate) bool { return f.betters(n, i, v, c) }) {
+			return true
+		}
+	}
+	if !f.cut {
+		f.others[i][n.key] = nil
+	}
+	return false
+}
+
 // helpsOthers are the changes a gate that hangs on something proposes that do not better it, but
 // another that is not open: goggles, where the controller is not known either.
 func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []*verdict.Candidate) {
@@ -306,18 +334,24 @@ func (f *finder) helpsOthers(n *node, i int, v *swap.GateVerdict) (list []*verdi
 // bettering are those of some changes that better a gate and leave the goal alone.
 func (f *finder) bettering(n *node, i int, v *swap.GateVerdict, all []*verdict.Candidate) (list []*verdict.Candidate) {
 	for _, candidate := range all {
-		if f.spent() {
-			break
-		}
-		child := f.child(n, candidate)
-		if child.key == n.key || !sameGoal(n.at.Fit, child.at.Fit) {
-			continue
-		}
-		if after := f.gate(child, i); better(&after, v) {
+		if f.betters(n, i, v, candidate) {
 			list = append(list, candidate)
 		}
 	}
 	return list
+}
+
+// betters says whether a change betters a gate and leaves the goal alone.
+func (f *finder) betters(n *node, i int, v *swap.GateVerdict, candidate *verdict.Candidate) bool {
+	if unseenBy(swap.Gates[i].Name, &candidate.Patch) || f.spent() {
+		return false
+	}
+	child := f.child(n, candidate)
+	if child.key == n.key || !sameGoal(n.at.Fit, child.at.Fit) {
+		return false
+	}
+	after := f.gate(child, i)
+	return better(&after, v)
 }
 
 // child is a fit with one change more, made once for all gates that ask what it would do.
@@ -327,8 +361,8 @@ func (f *finder) child(n *node, candidate *verdict.Candidate) *node {
 	}
 	f.made++
 	patch := change.Settle(n.at.Case, candidate.Patch)
-	child := &node{at: f.worlds.Lazily(n.at.With(patch)), left: n.left}
-	child.key = f.numbers.of(child.at.Fit, n.key)
+	child := &node{at: f.worlds.Lazily(n.at.Sharing(patch)), left: n.left}
+	child.key = f.numbers.near(child.at.Fit, n)
 	if n.kids == nil {
 		n.kids = map[*verdict.Candidate]*node{}
 	}
@@ -345,6 +379,12 @@ func (f *finder) fresh(n *node) bool {
 	}
 	f.seen[at] = n.cost
 	return true
+}
+
+// cheaperSeen says whether a fit was reached for less since it was come upon.
+func (f *finder) cheaperSeen(n *node) bool {
+	before, seen := f.seen[visited{n.key, n.left}]
+	return seen && before.compare(&n.cost) < 0
 }
 
 // sameGoal says whether a change leaves alone what a plan is for: the air unit, and goggles that
