@@ -4,13 +4,15 @@
 //
 // Options draw on things there is only so much of: a piece of kit, a part in the drawer. The
 // method is dynamic programming over the places with the choices kept that none beats in
-// money, worth and what they draw on (multi-criteria labels; Martins 1984). Money and worth
-// are whole numbers, so that sums are exact.
+// money, worth and what they draw on (multi-criteria labels; Martins 1984), from both ends until
+// they meet (`half.go`). Where there are many, what cannot become better than choices that are
+// known is dropped too (`known.go`). Money and worth are whole numbers, so that sums are exact.
 package assign
 
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 )
@@ -39,7 +41,8 @@ type Thing struct {
 type Problem struct {
 	Places [][]Option
 	Things []Thing
-	// Most is the most labels that are kept after a place; zero: all, and the answer is exact.
+	// Most is the most labels that are kept after a place; zero: all, and the answer is exact. Else
+	// it is said what a choice that is missing could be worth at most.
 	Most int
 }
 
@@ -48,6 +51,9 @@ type Choice struct {
 	Money int64
 	Worth int64
 	Picks []int // by place
+	// AtMost is what no choice that costs less than the next of the curve is worth more than: its
+	// own worth, where the curve is exact.
+	AtMost int64
 }
 
 // Curve is all choices that no other beats in money and worth, the cheapest first.
@@ -71,30 +77,48 @@ type label struct {
 // options want what there is not; it ends with the context.
 func Solve(ctx context.Context, p Problem) (Curve, error) {
 	curve := Curve{Exact: true}
-	labels := []*label{{used: make([]uint8, len(p.Things))}}
-	for at, options := range p.Places {
+	if at := slices.IndexFunc(p.Places, func(o []Option) bool { return len(o) == 0 }); at >= 0 {
+		return curve, fmt.Errorf("place %d: no option", at)
+	}
+	fore, back := p.half(), p.turned().half()
+	var known *known
+	for fore.taken+back.taken < len(p.Places) {
 		if err := ctx.Err(); err != nil {
 			return curve, err
 		}
-		var next []*label
-		for _, l := range labels {
-			for i := range options {
-				if more := p.with(l, &options[i], i); more != nil {
-					next = append(next, more)
-				}
-			}
+		h := fore
+		if len(back.labels) < len(fore.labels) {
+			h = back
 		}
-		if len(next) == 0 {
-			return curve, fmt.Errorf("place %d: no option is left of %d", at, len(options))
+		next, err := h.next()
+		if err != nil && known == nil {
+			return curve, err
 		}
-		p.forget(next, at)
+		if err != nil {
+			fore.labels = nil // there is nothing beside what is known
+			break
+		}
 		curve.Labels += len(next)
-		labels = p.unbeaten(next)
-		if p.Most > 0 && len(labels) > p.Most {
-			labels, curve.Exact = labels[:p.Most], false
+		if known == nil && (len(next) > easy || p.Most > 0 && len(next) > p.Most) {
+			if known, err = p.known(ctx); err != nil {
+				return curve, err
+			}
+			fore.bounds, back.bounds = known.bounds, known.turned(back.Problem)
+		}
+		h.labels = h.unbeaten(known.hopeful(h, next))
+		if p.Most > 0 && len(h.labels) > p.Most {
+			h.labels, curve.Exact = known.some(h, p.Most), false
 		}
 	}
-	curve.Choices = choices(labels, len(p.Places))
+	front := known.front()
+	if err := front.join(ctx, fore, back); err != nil {
+		return curve, err
+	}
+	curve.Choices = front.choices(len(p.Places))
+	if len(curve.Choices) == 0 {
+		return curve, errors.New("no choice draws on no more than there is")
+	}
+	known.limit(curve.Choices)
 	return curve, nil
 }
 
@@ -117,16 +141,9 @@ func (p *Problem) with(l *label, o *Option, pick int) *label {
 	return out
 }
 
-// forget drops what no place that comes draws on: it tells choices apart for nothing.
+// forget drops what no place from one on draws on: it tells choices apart for nothing.
 func (p *Problem) forget(labels []*label, at int) {
-	later := make([]bool, len(p.Things))
-	for _, options := range p.Places[at+1:] {
-		for i := range options {
-			for _, u := range options[i].Uses {
-				later[u.Thing] = true
-			}
-		}
-	}
+	later := p.later(at)
 	for _, l := range labels {
 		used := slices.Clone(l.used)
 		for t := range used {
@@ -211,24 +228,6 @@ func beats(group []*label, l *label, pays int64) bool {
 		at++
 	}
 	return at > 0 && group[at-1].worth >= l.worth
-}
-
-// choices are what the labels stand for, without those another beats.
-func choices(labels []*label, places int) (list []Choice) {
-	slices.SortStableFunc(labels, func(a, b *label) int {
-		return cmp.Or(cmp.Compare(a.money, b.money), cmp.Compare(b.worth, a.worth))
-	})
-	for _, l := range labels {
-		if len(list) > 0 && list[len(list)-1].Worth >= l.worth {
-			continue
-		}
-		c := Choice{Money: l.money, Worth: l.worth, Picks: make([]int, places)}
-		for at, k := places-1, l; at >= 0; at, k = at-1, k.before {
-			c.Picks[at] = k.pick
-		}
-		list = append(list, c)
-	}
-	return list
 }
 
 // Within is the worthiest choice that costs no more than a budget; nil where none does.

@@ -80,7 +80,16 @@ func each(p *assign.Problem, do func(picks []int)) {
 // The curve is that of trying every choice, on 150 small fleets: each point costs and is worth
 // what it says, none is missing, and the choice within a budget is the best there is.
 func TestTheCurveAgainstEveryChoice(t *testing.T) {
-	r := rand.New(rand.NewPCG(16, 3))
+	againstEveryChoice(t, rand.New(rand.NewPCG(16, 3)))
+}
+
+// Nothing is lost by dropping what cannot become better than what is known.
+func TestTheCurveByBoundsAgainstEveryChoice(t *testing.T) {
+	assign.Hard(t)
+	againstEveryChoice(t, rand.New(rand.NewPCG(16, 4)))
+}
+
+func againstEveryChoice(t *testing.T, r *rand.Rand) {
 	for range 150 {
 		p := draw(r, 1+r.IntN(6), 1+r.IntN(4), r.IntN(4))
 		curve, err := assign.Solve(context.Background(), p)
@@ -90,6 +99,7 @@ func TestTheCurveAgainstEveryChoice(t *testing.T) {
 			money, worth, ok := cost(&p, c.Picks)
 			require.True(t, ok)
 			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
+			require.Equal(t, c.Worth, c.AtMost)
 		}
 		budget := int64(r.IntN(600)) * 100
 		best := int64(-1)
@@ -107,6 +117,43 @@ func TestTheCurveAgainstEveryChoice(t *testing.T) {
 		})
 		require.Equal(t, best, curve.Within(budget).Worth)
 	}
+}
+
+// Where not all is kept it is said what a choice could be worth at most, and none is worth more: on
+// 200 fleets small enough to be worked out exactly as well.
+func TestWhatIsMissingIsWorthAtMostWhatIsSaid(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 5))
+	tight, inexact, missed := 0, 0, 0
+	for range 200 {
+		p := draw(r, 5+r.IntN(8), 2+r.IntN(5), r.IntN(5))
+		exact, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		p.Most = 1 + r.IntN(60)
+		some, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		for _, c := range some.Choices {
+			money, worth, ok := cost(&p, c.Picks)
+			require.True(t, ok)
+			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
+		}
+		for _, c := range exact.Choices {
+			within := some.Within(c.Money)
+			if within == nil {
+				missed++ // nothing is said of less money than the cheapest that was found
+				continue
+			}
+			require.LessOrEqual(t, within.Worth, c.Worth)
+			require.LessOrEqual(t, c.Worth, within.AtMost)
+			if some.Exact {
+				require.Equal(t, c.Worth, within.Worth)
+			} else if inexact++; within.AtMost <= c.Worth*11/10 {
+				tight++
+			}
+		}
+	}
+	require.Greater(t, inexact, 1000)
+	require.Less(t, missed, inexact/50)
+	require.Greater(t, tight, inexact/2, "what is said is hardly ever near")
 }
 
 // More money is never worth less, and no point of the curve beats another.
@@ -136,15 +183,12 @@ func TestTheCurveRises(t *testing.T) {
 func TestNoChoice(t *testing.T) {
 	_, err := assign.Solve(context.Background(), assign.Problem{Places: [][]assign.Option{{}}})
 	assert.ErrorContains(t, err, "no option")
+	_, err = assign.Solve(context.Background(), assign.Problem{Places: [][]assign.Option{{{}, {}}, {}}, Most: 1})
+	assert.ErrorContains(t, err, "place 1: no option")
 	ctx, stop := context.WithCancel(context.Background())
 	stop()
 	_, err = assign.Solve(ctx, draw(rand.New(rand.NewPCG(1, 1)), 3, 3, 0))
 	assert.ErrorIs(t, err, context.Canceled)
-	p := draw(rand.New(rand.NewPCG(1, 1)), 9, 5, 3)
-	p.Most = 3
-	curve, err := assign.Solve(context.Background(), p)
-	require.NoError(t, err)
-	assert.False(t, curve.Exact)
 }
 
 // 30 quads with 10 units each, of which 8 are owned and two parts lie in the drawer.

@@ -44,6 +44,9 @@ type Point struct {
 	Money   float64 `json:"money"`
 	Worth   int64   `json:"worth"`
 	Changed int     `json:"changed"` // quads on which something is done
+	// AtMost is what no choice is worth more than that costs less than the next point; absent: that
+	// is its own worth, or it cannot be said.
+	AtMost *int64 `json:"atMost,omitempty"`
 
 	picks    []int
 	scenario *scenario
@@ -79,10 +82,14 @@ type OtherWay struct {
 
 // Weighed is the trade-off for a fleet by some weights, whatever the budget.
 type Weighed struct {
-	table  *table
-	points []Point
-	exact  bool
-	tried  int
+	table     *table
+	points    []Point
+	exact     bool
+	tried     int
+	scenarios int
+	limits    []limit
+	// unlimited says that something was left out of which nothing can be said.
+	unlimited bool
 }
 
 // Weigh works out the trade-off for a fleet. It ends with the context.
@@ -135,6 +142,7 @@ func (t *table) choices(ctx context.Context, out *Weighed) (found []Point, err e
 	for i := range t.quads {
 		out.exact = out.exact && t.quads[i].All
 	}
+	out.unlimited, out.scenarios = !out.exact, len(scenarios)
 	for at := range scenarios {
 		more, err := t.solve(ctx, &scenarios[at], out)
 		if err != nil {
@@ -148,6 +156,7 @@ func (t *table) choices(ctx context.Context, out *Weighed) (found []Point, err e
 // solve works out the choices of a scenario that no other of it beats.
 func (t *table) solve(ctx context.Context, s *scenario, out *Weighed) (found []Point, err error) {
 	problem, from := t.under(s)
+	problem.Most = t.most(out.scenarios)
 	curve, err := assign.Solve(ctx, problem)
 	if ctx.Err() != nil {
 		return nil, ctx.Err()
@@ -157,10 +166,12 @@ func (t *table) solve(ctx context.Context, s *scenario, out *Weighed) (found []P
 	if err != nil {
 		return nil, nil // a quad has nothing left in this scenario
 	}
+	points := func(worth int64) int64 { return (worth + t.moves - 1) / t.moves } // less than one is taken off for moves
+	limit := limit{scenario: s}
 	for _, c := range curve.Choices {
 		money := c.Money + s.amount() - t.sold
-		worth := (c.Worth + t.moves - 1) / t.moves // rounded up: less than one is taken off for moves
-		p := Point{Money: float64(money) / 100, Worth: worth, picks: make([]int, len(c.Picks)), scenario: s}
+		limit.steps = append(limit.steps, atMost{float64(money) / 100, points(c.AtMost)})
+		p := Point{Money: float64(money) / 100, Worth: points(c.Worth), picks: make([]int, len(c.Picks)), scenario: s}
 		for i, pick := range c.Picks {
 			if p.picks[i] = from[i][pick]; p.picks[i] > 0 {
 				p.Changed++
@@ -168,6 +179,7 @@ func (t *table) solve(ctx context.Context, s *scenario, out *Weighed) (found []P
 		}
 		found = append(found, p)
 	}
+	out.limits = append(out.limits, limit)
 	return found, nil
 }
 
@@ -199,6 +211,7 @@ func (t *table) reachable(ctx context.Context, found []Point, out *Weighed) ([]P
 			}
 		}
 		if bad < 0 {
+			out.limit(front)
 			return front, nil
 		}
 		wrong := front[bad]
@@ -208,6 +221,7 @@ func (t *table) reachable(ctx context.Context, found []Point, out *Weighed) ([]P
 			parted--
 			continue // without what is left of it
 		}
+		out.drop(wrong.scenario)
 		for _, place := range apart {
 			more, err := t.solve(ctx, wrong.scenario.without(place, wrong.picks[place]), out)
 			if err != nil {

@@ -243,6 +243,39 @@ func TestTheFleetsCurve(t *testing.T) {
 	}
 }
 
+// Where not all choices are kept, none is worth more than what is said: on a fleet of ten.
+func TestWhatWasNotLookedAtIsWorthAtMostWhatIsSaid(t *testing.T) {
+	ways := demoWaysOf(t).Times(2)
+	plan := func() decide.FleetPlan {
+		weighed, err := ways.Weigh(context.Background(), decide.Question{Used: true})
+		require.NoError(t, err)
+		return weighed.Within(0)
+	}
+	exact := plan()
+	decide.Keep(t, 1)
+	some := plan()
+	require.True(t, exact.Exact)
+	require.False(t, some.Exact)
+	missing := 0
+	for _, p := range exact.Points {
+		require.Nil(t, p.AtMost)
+		within := -1
+		for k := range some.Points {
+			if some.Points[k].Money <= p.Money {
+				within = k
+			}
+		}
+		require.GreaterOrEqual(t, within, 0)
+		at := some.Points[within]
+		require.NotNil(t, at.AtMost)
+		assert.LessOrEqual(t, p.Worth, *at.AtMost, "%.2f", p.Money)
+		if at.Worth < p.Worth {
+			missing++
+		}
+	}
+	assert.Greater(t, missing, 5)
+}
+
 // Goggles are in one state in a choice: a quad that flies with them today is not left with what it
 // no longer links with, however much another is worth that wants them updated.
 func TestNobodyIsLeftWithGogglesThatWereUpdated(t *testing.T) {

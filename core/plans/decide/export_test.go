@@ -2,7 +2,9 @@ package decide
 
 import (
 	"context"
+	"fmt"
 	"slices"
+	"testing"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/plans/swap"
@@ -77,4 +79,30 @@ func permute(n int, do func([]int)) {
 		}
 	}
 	from(nil)
+}
+
+// Keep has few part choices kept of a scenario, whatever the fleet.
+func Keep(t *testing.T, few int) {
+	up, most, least := exactUpTo, mostChoices, leastChoices
+	exactUpTo, mostChoices, leastChoices = 0, few, few
+	t.Cleanup(func() { exactUpTo, mostChoices, leastChoices = up, most, least })
+}
+
+// Times are the ways of a fleet with so many quads like each.
+func (w *Ways) Times(n int) *Ways {
+	f := *w.index.Fleet
+	f.Quads = nil
+	out := Ways{library: w.library}
+	for i := range n {
+		for k := range w.Quads {
+			quad := w.index.Quads[k]
+			quad.ID = fmt.Sprint(quad.ID, "-", i)
+			quad.Weight = new(1 + (i+k)%4)
+			ways := w.Quads[k]
+			ways.Quad = quad.ID
+			f.Quads, out.Quads = append(f.Quads, quad), append(out.Quads, ways)
+		}
+	}
+	out.index = fleet.NewIndex(&f)
+	return &out
 }

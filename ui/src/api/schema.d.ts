@@ -2895,6 +2895,8 @@ export interface components {
         };
         DecidePoint: {
             /** Format: int64 */
+            atMost?: number;
+            /** Format: int64 */
             changed: number;
             /** Format: double */
             money: number;

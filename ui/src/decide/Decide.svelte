@@ -185,7 +185,15 @@
         {d.exact ? 'Every choice that could matter was looked at' : 'Not every choice was looked at'}: {fixed(
           d.tried,
           0,
-        )} part choices. Each counts only where a firmware route brings it about with the goggles that fly it.
+        )} part choices.
+        {#if point?.atMost !== undefined}
+          {point.atMost > point.worth
+            ? `For this money none can be worth more than ${fixed(point.atMost, 0)}; this one is worth ${fixed(point.worth, 0)}.`
+            : 'For this money none can be worth more than this one.'}
+        {:else if !d.exact}
+          How much more another could be worth cannot be said.
+        {/if}
+        Each counts only where a firmware route brings it about with the goggles that fly it.
       </p>
       <WeightsForm
         purposes={d.purposes}

@@ -1,0 +1,10 @@
+package assign
+
+import "testing"
+
+// Hard has bounds worked out at once, whatever there is to look at.
+func Hard(t *testing.T) {
+	was := easy
+	easy = 0
+	t.Cleanup(func() { easy = was })
+}

@@ -1,0 +1,193 @@
+package assign
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+)
+
+// known are choices that were found soon, and what they leave to be hoped for: a label that
+// cannot become better than they are is dropped (dynamic programming with bounds; Morin and
+// Marsten 1976).
+type known struct {
+	whole  front
+	bounds []*bound
+	at     []int64 // the budgets their rents suit
+	within []int64 // the budgets within which choices are looked for
+	steps  []step
+}
+
+// step is a range of budgets within which the same choice is the best that is known.
+type step struct {
+	money int64 // the greatest budget of it
+	worth int64 // within it; never: nothing is known
+	bound int   // whose rents suit it
+	lost  int64 // what a choice that was dropped could be worth within it; never: none was
+}
+
+// easy is how many labels are looked at of a place before choices are looked for; a test looks for
+// them at once.
+var easy = 30_000
+
+const (
+	// between is within how many budgets they are from those that rents suit to the next, soon how
+	// many labels are kept of each.
+	between = 8
+	soon    = 6
+	// mostSteps is how many steps are told apart about.
+	mostSteps = 128
+	// unlimited is more money than anything costs.
+	unlimited = math.MaxInt64 / 4
+)
+
+// known finds choices soon: of the labels of each place those are kept from which most is to be
+// hoped for within some budgets.
+func (p *Problem) known(ctx context.Context) (*known, error) {
+	k := &known{}
+	k.bounds, k.at = p.bounds()
+	for i := range k.at {
+		step := (k.at[i] - k.at[max(0, i-1)]) / between
+		for n := range int64(between) {
+			k.within = append(k.within, k.at[i]-n*step)
+		}
+	}
+	h := p.half()
+	h.bounds = k.bounds
+	for range p.Places {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		next, err := h.next()
+		if err != nil {
+			h.labels = nil // there may be choices all the same
+			break
+		}
+		h.labels = k.best(h, next, soon)
+	}
+	for _, l := range h.labels {
+		k.whole.take(whole{l.money, l.worth, l, nil})
+	}
+	k.stairs()
+	return k, nil
+}
+
+// turned are the bounds for the places from the last to the first.
+func (k *known) turned(p *Problem) (list []*bound) {
+	for _, b := range k.bounds {
+		list = append(list, p.bound(b.rent))
+	}
+	return list
+}
+
+// best are the labels from which most is to be hoped for within each of the budgets.
+func (k *known) best(h *half, labels []*label, each int) (best []*label) {
+	type hope struct {
+		worth int64
+		label *label
+	}
+	taken := map[*label]bool{}
+	for _, money := range k.within {
+		b := h.bounds[k.near(money)]
+		hopes := make([]hope, 0, each+1) // the best first
+		for _, l := range labels {
+			worth := b.at(l, h.taken, money)
+			if worth == never || len(hopes) == each && worth <= hopes[each-1].worth {
+				continue
+			}
+			at, _ := slices.BinarySearchFunc(hopes, worth, func(h hope, worth int64) int { return cmp.Compare(worth, h.worth) })
+			hopes = slices.Insert(hopes[:min(len(hopes), each)], at, hope{worth, l})
+			hopes = hopes[:min(len(hopes), each)]
+		}
+		for _, h := range hopes {
+			if !taken[h.label] {
+				taken[h.label] = true
+				best = append(best, h.label)
+			}
+		}
+	}
+	return best
+}
+
+// near is the bound whose rents suit a budget.
+func (k *known) near(money int64) (at int) {
+	for i := range k.at {
+		if money >= k.at[i] {
+			at = i
+		}
+	}
+	return at
+}
+
+// stairs are the steps that the known choices leave, each about as high.
+func (k *known) stairs() {
+	rise := int64(0)
+	if n := len(k.whole); n > 0 {
+		rise = (k.whole[n-1].worth - k.whole[0].worth) / mostSteps
+	}
+	worth := int64(never)
+	for _, w := range k.whole {
+		if worth == never || w.worth > worth+rise {
+			k.steps = append(k.steps, step{w.money - 1, worth, k.near(w.money), never})
+			worth = w.worth
+		}
+	}
+	k.steps = append(k.steps, step{unlimited, worth, k.near(unlimited), never})
+}
+
+// hopeful are the labels that may become better than what is known.
+func (k *known) hopeful(h *half, labels []*label) []*label {
+	if k == nil {
+		return labels
+	}
+	return slices.DeleteFunc(labels, func(l *label) bool {
+		return !slices.ContainsFunc(k.steps, func(s step) bool {
+			return h.bounds[s.bound].at(l, h.taken, s.money) > s.worth
+		})
+	})
+}
+
+// some are about as many labels as are to be kept; what those that are not could become is noted.
+func (k *known) some(h *half, most int) []*label {
+	kept := k.best(h, h.labels, max(1, most/len(k.within)))
+	in := make(map[*label]bool, len(kept))
+	for _, l := range kept {
+		in[l] = true
+	}
+	for _, l := range h.labels {
+		if in[l] {
+			continue
+		}
+		for i := range k.steps {
+			s := &k.steps[i]
+			s.lost = max(s.lost, h.bounds[s.bound].at(l, h.taken, s.money))
+		}
+	}
+	return kept
+}
+
+// front are the choices to begin with.
+func (k *known) front() *front {
+	if k == nil {
+		return &front{}
+	}
+	return &k.whole
+}
+
+// limit says of each choice of a curve what no choice is worth more than that costs less than
+// the next.
+func (k *known) limit(list []Choice) {
+	for i := range list {
+		c := &list[i]
+		c.AtMost = c.Worth
+		if k == nil {
+			continue
+		}
+		money := int64(unlimited)
+		if i+1 < len(list) {
+			money = list[i+1].Money - 1
+		}
+		at := slices.IndexFunc(k.steps, func(s step) bool { return s.money >= money })
+		c.AtMost = max(c.Worth, k.steps[at].lost)
+	}
+}
