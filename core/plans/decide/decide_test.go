@@ -456,31 +456,7 @@ func TestGeneratedFleets(t *testing.T) {
 		weighed, err := ways.Weigh(context.Background(), decide.Question{})
 		require.NoError(t, err)
 		plan := weighed.Within(100000)
-		carried := map[string]bool{}
-		for _, q := range plan.Quads {
-			if kit := q.Way.Kit(); kit != "" {
-				assert.False(t, carried[kit], "seed %d: %s is on two quads", seed, kit)
-				carried[kit] = true
-			}
-			if q.Leave {
-				continue
-			}
-			quad, _ := fleetIndex.Quad(q.Quad)
-			alone := own
-			alone.Quads = []fleet.Quad{*quad}
-			c := fleet.NewCase(lib, fleet.NewIndex(&alone), quad)
-			for _, p := range q.Way.Patches {
-				c = c.With(p)
-			}
-			j := swap.Judge(c)
-			assert.Equal(t, q.Way.Level, j.Level, "seed %d: %s", seed, q.Quad)
-			for _, g := range j.Gates {
-				for _, f := range g.Findings {
-					dangerous := f.Danger.WorseThan(verdict.Fails) && f.Level.WorseThan(verdict.Caution)
-					assert.False(t, dangerous, "seed %d: %s: %s", seed, q.Quad, f.Says)
-				}
-			}
-		}
+		keepsItsWord(t, fmt.Sprint("seed ", seed), lib, fleetIndex, &plan, 100000)
 	}
 }
 
