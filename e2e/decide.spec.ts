@@ -42,6 +42,19 @@ test('where there is no plan, the facts that forbid it are named', async ({ page
   await expect(page.getByText('never links with', { exact: false }).first()).toBeVisible();
 });
 
+test('a quad bought ready-made is taken in with one press, and goes back', async ({ page, open }) => {
+  await open('/candidates/whip');
+  await page.getByRole('button', { name: 'Scutch 5' }).click();
+  await expect(page.getByText('How it is wired, held and set is as its builder made it')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'It is here: take it in' }).click();
+  await expect(page).toHaveURL(/\/fill\/scutch-5-ready-built\/today/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Scutch 5');
+  await page.keyboard.press('u');
+  const changes = page.getByRole('dialog', { name: 'What was changed' });
+  await expect(changes).toContainText('began');
+});
+
 test('the fleet for 400: the curve, why not the other thing, weights, and the plan in one press', async ({
   page,
   program,

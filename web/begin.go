@@ -75,11 +75,15 @@ func (s *server) beginQuad(ctx context.Context, in *struct {
 	Body struct {
 		Name   string `json:"name" minLength:"1" maxLength:"200"`
 		Analog bool   `json:"analog" doc:"it carries analog video today"`
-		Like   string `json:"like,omitempty" doc:"a quad to copy, by its id"`
+		Like   string `json:"like,omitempty" doc:"a quad to copy, by its id; of one bought whole, one it is flown like"`
+		Ready  string `json:"ready,omitempty" doc:"a quad bought whole, by the id of its entry"`
 	}
 }) (*answer[Begun], error) {
 	return s.begun(ctx, "began", func(st *stock.Stock) (string, error) {
-		if in.Body.Like != "" {
+		switch {
+		case in.Body.Ready != "":
+			return begin.Ready(st, in.Body.Name, in.Body.Ready, in.Body.Like)
+		case in.Body.Like != "":
 			return begin.QuadLike(st, in.Body.Name, in.Body.Like)
 		}
 		return begin.Quad(st, in.Body.Name, in.Body.Analog), nil

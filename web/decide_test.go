@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/plans/decide"
 	"yokeswap/web"
@@ -303,4 +304,53 @@ func TestAReadyMadeQuadIsACandidate(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 3, found)
+}
+
+// One that was bought is taken in with one press: what its sheet says is in it is on it, its air unit
+// is a piece of kit, and what nobody has looked at is asked. It goes back as one change.
+func TestAReadyMadeQuadIsTakenIn(t *testing.T) {
+	t.Parallel()
+	c := newClient(t, "")
+	body := func(ready, like string) map[string]any {
+		return map[string]any{"name": "Scutch", "analog": false, "ready": ready, "like": like}
+	}
+	begun := sent[web.Begun](c, "/api/begin/quad", body("scutch-5", "whip"))
+	entry := func(kind, id string, is any) {
+		_, text := entryOf(c, kind, id)
+		require.NoError(t, json.Unmarshal(text, is), "%s %s", kind, id)
+	}
+	var q, whip fleet.Quad
+	var made gear.ReadyQuad
+	var kit fleet.Kit
+	entry("quad", begun.Quad, &q)
+	entry("readyQuad", "scutch-5", &made)
+	entry("quad", "whip", &whip)
+	require.NotNil(t, q.Now.AirUnit)
+	entry("kit", q.Now.AirUnit.Kit, &kit)
+	assert.Equal(t, made.AirUnit, kit.Model)
+	assert.Empty(t, kit.Firmware)
+	assert.Equal(t, []string{made.Board, made.Frame, made.Pack, made.Receiver},
+		[]string{q.Now.Board, q.Now.Frame, q.Now.Pack, q.Now.Receiver})
+	assert.Equal(t, made.Antennas, q.Now.Antennas.Models)
+	assert.Equal(t, whip.Purpose, q.Purpose)
+	assert.Equal(t, whip.NextFit().Goggles.Kit, q.Now.Goggles.Kit)
+	assert.Equal(t, made.HoverA, q.HoverA)
+	require.NotNil(t, q.AUWG)
+	assert.Greater(t, *q.AUWG, *made.MassG)
+	assert.Nil(t, q.Next)
+	view := get[web.SlotsView](c, "/api/quads/"+begun.Quad+"/slots?today=true")
+	assert.NotEqual(t, verdict.Fits, view.Level, "nobody has looked at how it is wired")
+	status, text := c.do("POST", "/api/undo", fmt.Sprintf(`{"change":%d}`, begun.Change))
+	require.Equal(t, 200, status, text)
+	_, gone := entryOf(c, "quad", begun.Quad)
+	assert.Nil(t, gone)
+	_, gone = entryOf(c, "kit", kit.ID)
+	assert.Nil(t, gone)
+	for _, wrong := range []map[string]any{body("nix", ""), body("scutch-5", "nix")} {
+		text, err := json.Marshal(wrong)
+		require.NoError(t, err)
+		status, said := c.do("POST", "/api/begin/quad", string(text))
+		assert.Equal(t, 422, status)
+		assert.Contains(t, said, "nix")
+	}
 }

@@ -118,7 +118,8 @@ func (h *history) begins() {
 	case 0:
 		h.call("POST", "/api/begin/quad", fmt.Sprintf(`{"name":"Begun %d","analog":%t}`, h.IntN(3), h.IntN(2) == 0))
 	case 1:
-		h.call("POST", "/api/begin/quad", fmt.Sprintf(`{"name":"Like","analog":false,"like":%q}`, h.idOf("quad")))
+		h.call("POST", "/api/begin/quad", fmt.Sprintf(`{"name":"Like","analog":false,"like":%q,"ready":%q}`, h.idOf("quad"),
+			[]string{"", "scutch-5"}[h.IntN(2)]))
 	case 2:
 		h.call("POST", "/api/begin/link", fmt.Sprintf(`{"unit":{"name":"Asked %d","release":"1.%d","works":">=1.1"},`+
 			`"goggles":{"name":"Asked too","release":"","works":""},"says":%q,"from":"","activated":true}`, h.IntN(2), h.IntN(3),

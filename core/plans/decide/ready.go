@@ -14,6 +14,7 @@ import (
 
 // Ready is a quad bought whole, in the place of the one that is asked about.
 type Ready struct {
+	ID string `json:"id"` // of its entry
 	// Price is what a new one costs, Used a used one, both in Currency; absent: no price is stated, or no
 	// rate for its currency.
 	Price    *float64 `json:"price,omitempty"`
@@ -44,7 +45,8 @@ func ready(c fleet.Case, made *gear.ReadyQuad) Candidate {
 	if parts := partsOf(c, made); len(parts) > 0 {
 		one.Ready.Says = append(one.Ready.Says, "In it: "+change.And(parts)+".")
 	}
-	at := c.Carrying(fitOf(c, made))
+	planned := c.Quad.NextFit()
+	at := c.Carrying(fleet.ReadyMade(made, &planned))
 	gates := swap.Lazily(at)
 	one.Level = verdict.Caution // nobody has looked at the rest
 	for i := range swap.Gates {
@@ -88,23 +90,6 @@ func ofItsBuilder(f verdict.Finding) bool {
 	})
 }
 
-// fitOf is what is in it, with the goggles and the sticks the quad is to be flown with.
-func fitOf(c fleet.Case, made *gear.ReadyQuad) *fleet.Fit {
-	planned := c.Quad.NextFit()
-	fit := &fleet.Fit{Goggles: planned.Goggles, Board: made.Board, Receiver: made.Receiver, Pack: made.Pack}
-	fit.Frame = made.Frame
-	if made.AirUnit != "" {
-		fit.AirUnit = &fleet.Slot{Model: made.AirUnit}
-	}
-	if made.Receiver == "" {
-		fit.Controller = planned.Controller
-	}
-	if len(made.Antennas) > 0 {
-		fit.Antennas = &fleet.Antennas{Models: made.Antennas}
-	}
-	return fit
-}
-
 // weighs is its mass and hover time, as stated, against today's.
 func (o *Outcome) weighs(c fleet.Case, made *gear.ReadyQuad) {
 	o.MassG, o.AllG, o.HoverMin, o.FlightTime = nil, nil, nil, nil
@@ -128,7 +113,7 @@ func (o *Outcome) weighs(c fleet.Case, made *gear.ReadyQuad) {
 
 // offerOf is what it costs.
 func offerOf(c fleet.Case, made *gear.ReadyQuad) *Ready {
-	r := &Ready{Currency: change.TermsOf(c.Library, c.Fleet).Currency, Says: []string{}}
+	r := &Ready{ID: made.ID, Currency: change.TermsOf(c.Library, c.Fleet).Currency, Says: []string{}}
 	for _, deal := range made.Bought() {
 		amount, ok := c.Fleet.InCurrency(*deal.Price, deal.Currency, r.Currency)
 		if !ok || deal.Bundle() {

@@ -535,6 +535,9 @@ export const api = {
   askLink: (body: LinkQuestion) => written(answered(client.POST('/api/begin/link', { body }))),
   beginQuad: (name: string, analog: boolean, like: string) =>
     written(answered(client.POST('/api/begin/quad', { body: { name, analog, like: like || undefined } }))),
+  /** Takes in a quad that was bought whole, flown like another. */
+  takeInQuad: (name: string, ready: string, like: string) =>
+    written(answered(client.POST('/api/begin/quad', { body: { name, analog: false, ready, like } }))),
   quads: () => read(() => client.GET('/api/shelf', { params: { query: { kind: 'quad', count: 500 } } })),
   pair: (quad: string) => read(() => client.GET('/api/quads/{quad}/pair', { params: { path: { quad } } })),
   readSheet: (kind: string, text: string) =>

@@ -2938,6 +2938,7 @@ export interface components {
         };
         DecideReady: {
             currency: string;
+            id: string;
             /** Format: double */
             price?: number;
             says: string[];
@@ -4585,9 +4586,11 @@ export interface components {
         "Post-api-begin-quadRequest": {
             /** @description it carries analog video today */
             analog: boolean;
-            /** @description a quad to copy, by its id */
+            /** @description a quad to copy, by its id; of one bought whole, one it is flown like */
             like?: string;
             name: string;
+            /** @description a quad bought whole, by the id of its entry */
+            ready?: string;
         };
         "Post-api-decideRequest": {
             quads: components["schemas"]["QuadDecision"][];

@@ -66,6 +66,11 @@
     if (answer.ok) void push(`/swap/${shown.quad}`);
     else refused = answer.failure;
   }
+  async function takeIn(label: string, ready: string) {
+    const answer = await api.takeInQuad(label, ready, params.quad);
+    if (answer.ok) void push(`/fill/${answer.data.quad}/today/first`);
+    else refused = answer.failure;
+  }
 </script>
 
 {#if view.failure}
@@ -156,13 +161,20 @@
               ><td colspan={sides.length + 2}>
                 <div class="py-1.5">
                   {#if c.ready}
+                    {@const made = c.ready}
                     <ul class="list-disc pl-5">
-                      {#each c.ready.says as says (says)}<li>{says}</li>{/each}
+                      {#each made.says as says (says)}<li>{says}</li>{/each}
                     </ul>
                     <p class="mt-1.5">
-                      Flies with {c.outcome.goggles.join(', ') || 'no goggles that are owned'}. Once it is there:
-                      <a href="#/begin">take it in as a quad that has a unit</a>.
+                      Flies with {c.outcome.goggles.join(', ') || 'no goggles that are owned'}. Once it is there it is a
+                      quad of your own, flown with the goggles and sticks of {view.data?.name}; its release is read
+                      before it is flown.
                     </p>
+                    <div class="buttons mt-1.5">
+                      <button type="button" class="button" onclick={() => takeIn(c.label, made.id)}
+                        >It is here: take it in</button
+                      >
+                    </div>
                   {:else}<Plans found={c.found} onplan={planIt}>
                       {#snippet more()}
                         {#each c.with as w (w.model)}
