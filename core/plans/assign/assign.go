@@ -41,6 +41,12 @@ type Thing struct {
 type Problem struct {
 	Places [][]Option
 	Things []Thing
+	// Beat are choices that are had elsewhere: what is no better than they are need not be found. Of
+	// each its money and worth count.
+	Beat []Choice
+	// Grain is how much worth makes a difference: of choices that come to the same whole grains, the
+	// worth rounded up, one is found. Zero: all does.
+	Grain int64
 	// Most is the most labels that are kept after a place; zero: all, and the answer is exact. Else
 	// it is said what a choice that is missing could be worth at most.
 	Most int
@@ -99,23 +105,23 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 			break
 		}
 		curve.Labels += len(next)
-		if known == nil && (len(next) > easy || p.Most > 0 && len(next) > p.Most) {
+		if known == nil && (h.groups > easy || p.Most > 0 && len(next) > p.Most) {
 			if known, err = p.known(ctx); err != nil {
 				return curve, err
 			}
 			fore.bounds, back.bounds = known.bounds, known.turned(back.Problem)
 		}
-		h.labels = h.unbeaten(known.hopeful(h, next))
+		h.labels, h.groups = h.unbeaten(known.hopeful(h, next))
 		if p.Most > 0 && len(h.labels) > p.Most {
 			h.labels, curve.Exact = known.some(h, p.Most), false
 		}
 	}
-	front := known.front()
-	if err := front.join(ctx, fore, back); err != nil {
+	front, grain := known.front()
+	if err := front.join(ctx, fore, back, grain); err != nil {
 		return curve, err
 	}
 	curve.Choices = front.choices(len(p.Places))
-	if len(curve.Choices) == 0 {
+	if len(curve.Choices) == 0 && len(p.Beat) == 0 {
 		return curve, errors.New("no choice draws on no more than there is")
 	}
 	known.limit(curve.Choices)
@@ -156,8 +162,9 @@ func (p *Problem) forget(labels []*label, at int) {
 }
 
 // unbeaten are the labels that none beats: as worthy, and as cheap with what it has drawn on
-// more paid for. What has no price must not be drawn on more.
-func (p *Problem) unbeaten(labels []*label) (left []*label) {
+// more paid for, and how many ways to draw on things they tell apart. What has no price must not be
+// drawn on more.
+func (p *Problem) unbeaten(labels []*label) (left []*label, drawn int) {
 	slices.SortStableFunc(labels, func(a, b *label) int {
 		return cmp.Or(cmp.Compare(a.money, b.money), cmp.Compare(b.worth, a.worth), slices.Compare(a.used, b.used))
 	})
@@ -172,19 +179,20 @@ func (p *Problem) unbeaten(labels []*label) (left []*label) {
 		groups[used] = i
 	}
 	kept, rivals := make([][]*label, len(order)), make([][]rival, len(order))
+	packed := p.pack(order)
 	for _, l := range labels {
 		k := groups[string(l.used)]
 		if own := kept[k]; len(own) > 0 && own[len(own)-1].worth >= l.worth {
 			continue // in its own group the last kept is the worthiest and no dearer
 		}
 		if rivals[k] == nil {
-			rivals[k] = p.rivals(order, k)
+			rivals[k] = p.rivals(order, packed, k)
 		}
 		if !slices.ContainsFunc(rivals[k], func(r rival) bool { return beats(kept[r.group], l, r.pays) }) {
 			kept[k] = append(kept[k], l)
 		}
 	}
-	return slices.Concat(kept...)
+	return slices.Concat(kept...), len(order)
 }
 
 // rival is a group of labels that may beat another's, and what that costs it.
@@ -194,28 +202,24 @@ type rival struct {
 }
 
 // rivals are the groups that may beat one: never none, so that they are worked out once.
-func (p *Problem) rivals(order []string, of int) []rival {
-	list := make([]rival, 0, len(order))
+func (p *Problem) rivals(order []string, packed *packed, of int) []rival {
+	list := make([]rival, 0, 16)
 	for i, used := range order {
-		if pays, may := p.toPay(used, order[of]); may && i != of {
-			list = append(list, rival{i, pays})
+		if i != of && packed.within(i, of) {
+			list = append(list, rival{i, p.toPay(used, order[of])})
 		}
 	}
 	return list
 }
 
-// toPay is what it costs at most, whatever is chosen later, to have drawn on one and not on
-// another; false where it draws on more of what there is no more of.
-func (p *Problem) toPay(one, other string) (money int64, may bool) {
+// toPay is what it costs at most, whatever is chosen later, to have drawn on one and not on another.
+func (p *Problem) toPay(one, other string) (money int64) {
 	for t := range len(one) {
-		if more := int64(one[t]) - int64(other[t]); more > 0 {
-			if p.Things[t].Price < 0 {
-				return 0, false
-			}
+		if more := int64(one[t]) - int64(other[t]); more > 0 && p.Things[t].Price > 0 {
 			money += more * p.Things[t].Price
 		}
 	}
-	return money, true
+	return money
 }
 
 // beats says whether one of some labels, the cheapest first, is as worthy and as cheap with

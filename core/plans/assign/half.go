@@ -13,6 +13,7 @@ type half struct {
 	*Problem // its places in the order in which they are taken
 	labels   []*label
 	taken    int      // places
+	groups   int      // that draw on things in the same way
 	bounds   []*bound // in that order; nil: not worked out
 }
 
@@ -52,18 +53,25 @@ type front []whole
 // whole is a choice for all places: that of one end and that of the other.
 type whole struct {
 	money, worth int64
-	fore, back   *label // back nil: fore holds all places
+	fore, back   *label // back nil: fore holds all places; fore nil: it is had elsewhere
 }
 
-// join takes in what the labels of two halves are together.
-func (f *front) join(ctx context.Context, fore, back *half) error {
+// join takes in what the labels of two halves are together, where that is more by a grain.
+func (f *front) join(ctx context.Context, fore, back *half, g grain) error {
 	if len(back.labels) == 0 {
 		return nil
 	}
 	slices.SortFunc(back.labels, func(a, b *label) int { return cmp.Compare(a.money, b.money) })
+	best := front{} // of the labels of the other end, whatever they draw on
+	for _, m := range back.labels {
+		best.take(whole{m.money, m.worth, m, nil})
+	}
 	for _, l := range fore.labels {
 		if err := ctx.Err(); err != nil {
 			return err
+		}
+		if !f.mayGain(l, best, g) {
+			continue
 		}
 		at := f.within(l.money + back.labels[0].money)
 		for _, m := range back.labels {
@@ -71,7 +79,7 @@ func (f *front) join(ctx context.Context, fore, back *half) error {
 			for at+1 < len(*f) && (*f)[at+1].money <= money {
 				at++
 			}
-			if at >= 0 && (*f)[at].worth >= worth {
+			if at >= 0 && g.of((*f)[at].worth) >= g.of(worth) {
 				continue
 			}
 			if beyond, ok := fore.beyond(l.used, m.used); ok {
@@ -81,6 +89,15 @@ func (f *front) join(ctx context.Context, fore, back *half) error {
 		}
 	}
 	return nil
+}
+
+// mayGain says whether a label may come to something better with any of some labels, if they draw
+// on different things.
+func (f *front) mayGain(l *label, best front, g grain) bool {
+	return slices.ContainsFunc(best, func(m whole) bool {
+		at := f.within(l.money + m.money)
+		return at < 0 || g.of((*f)[at].worth) < g.of(l.worth+m.worth)
+	})
 }
 
 // beyond is what is to be paid for what both draw on together beyond what there is; false where
@@ -123,9 +140,12 @@ func (f *front) take(w whole) {
 	*f = slices.Replace(*f, from, to, w)
 }
 
-// choices are what was picked for each place.
+// choices are what was picked for each place, without what is had elsewhere.
 func (f front) choices(places int) (list []Choice) {
 	for _, w := range f {
+		if w.fore == nil {
+			continue
+		}
 		c := Choice{Money: w.money, Worth: w.worth, Picks: make([]int, places)}
 		for at, l := w.back.count(), w.back; at > 0; at, l = at-1, l.before {
 			c.Picks[places-at] = l.pick

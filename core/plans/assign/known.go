@@ -16,6 +16,7 @@ type known struct {
 	at     []int64 // the budgets their rents suit
 	within []int64 // the budgets within which choices are looked for
 	steps  []step
+	grain  grain
 }
 
 // step is a range of budgets within which the same choice is the best that is known.
@@ -26,9 +27,9 @@ type step struct {
 	lost  int64 // what a choice that was dropped could be worth within it; never: none was
 }
 
-// easy is how many labels are looked at of a place before choices are looked for; a test looks for
+// easy is how many ways to draw on things are told apart before choices are looked for; a test looks for
 // them at once.
-var easy = 30_000
+var easy = 600
 
 const (
 	// between is within how many budgets they are from those that rents suit to the next, soon how
@@ -42,9 +43,9 @@ const (
 )
 
 // known finds choices soon: of the labels of each place those are kept from which most is to be
-// hoped for within some budgets.
+// hoped for within some budgets, and from what comes of them it is climbed.
 func (p *Problem) known(ctx context.Context) (*known, error) {
-	k := &known{}
+	k := &known{grain: grain(p.Grain)}
 	k.bounds, k.at = p.bounds()
 	for i := range k.at {
 		step := (k.at[i] - k.at[max(0, i-1)]) / between
@@ -68,6 +69,12 @@ func (p *Problem) known(ctx context.Context) (*known, error) {
 	for _, l := range h.labels {
 		k.whole.take(whole{l.money, l.worth, l, nil})
 	}
+	if err := p.climb(ctx, &k.whole); err != nil {
+		return nil, err
+	}
+	for _, c := range p.Beat {
+		k.whole.take(whole{money: c.Money, worth: c.Worth})
+	}
 	k.stairs()
 	return k, nil
 }
@@ -80,23 +87,32 @@ func (k *known) turned(p *Problem) (list []*bound) {
 	return list
 }
 
-// best are the labels from which most is to be hoped for within each of the budgets.
+// best are the labels from which most is to be hoped for within each of the budgets: of those alike in
+// that, what draws on least.
 func (k *known) best(h *half, labels []*label, each int) (best []*label) {
 	type hope struct {
 		worth int64
+		draws int
 		label *label
+	}
+	draws := make([]int, len(labels))
+	for i, l := range labels {
+		for _, n := range l.used {
+			draws[i] += int(n)
+		}
 	}
 	taken := map[*label]bool{}
 	for _, money := range k.within {
 		b := h.bounds[k.near(money)]
 		hopes := make([]hope, 0, each+1) // the best first
-		for _, l := range labels {
-			worth := b.at(l, h.taken, money)
-			if worth == never || len(hopes) == each && worth <= hopes[each-1].worth {
+		for i, l := range labels {
+			is := hope{k.grain.of(b.at(l, h.taken, money)), draws[i], l}
+			order := func(h hope, is hope) int { return cmp.Or(cmp.Compare(is.worth, h.worth), h.draws-is.draws) }
+			if is.worth == never || len(hopes) == each && order(hopes[each-1], is) <= 0 {
 				continue
 			}
-			at, _ := slices.BinarySearchFunc(hopes, worth, func(h hope, worth int64) int { return cmp.Compare(worth, h.worth) })
-			hopes = slices.Insert(hopes[:min(len(hopes), each)], at, hope{worth, l})
+			at, _ := slices.BinarySearchFunc(hopes, is, order)
+			hopes = slices.Insert(hopes[:min(len(hopes), each)], at, is)
 			hopes = hopes[:min(len(hopes), each)]
 		}
 		for _, h := range hopes {
@@ -107,6 +123,17 @@ func (k *known) best(h *half, labels []*label, each int) (best []*label) {
 		}
 	}
 	return best
+}
+
+// grain is how much worth makes a difference.
+type grain int64
+
+// of is how many whole grains a worth is, rounded up.
+func (g grain) of(worth int64) int64 {
+	if worth == never || g <= 1 {
+		return worth
+	}
+	return (worth + int64(g) - 1) / int64(g)
 }
 
 // near is the bound whose rents suit a budget.
@@ -142,7 +169,7 @@ func (k *known) hopeful(h *half, labels []*label) []*label {
 	}
 	return slices.DeleteFunc(labels, func(l *label) bool {
 		return !slices.ContainsFunc(k.steps, func(s step) bool {
-			return h.bounds[s.bound].at(l, h.taken, s.money) > s.worth
+			return k.grain.of(h.bounds[s.bound].at(l, h.taken, s.money)) > k.grain.of(s.worth)
 		})
 	})
 }
@@ -166,12 +193,13 @@ func (k *known) some(h *half, most int) []*label {
 	return kept
 }
 
-// front are the choices to begin with.
-func (k *known) front() *front {
+// front are the choices to begin with, and how much more makes a difference: where little is looked
+// at, all does.
+func (k *known) front() (*front, grain) {
 	if k == nil {
-		return &front{}
+		return &front{}, 0
 	}
-	return &k.whole
+	return &k.whole, k.grain
 }
 
 // limit says of each choice of a curve what no choice is worth more than that costs less than

@@ -4,12 +4,14 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"math"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/plans/assign"
 	"yokeswap/core/plans/route"
+	"yokeswap/core/plans/swap"
 )
 
 // Question is what is asked of a fleet.
@@ -49,7 +51,10 @@ type Point struct {
 	AtMost *int64 `json:"atMost,omitempty"`
 
 	picks    []int
+	worth    int64 // with its moves taken off, as it was chosen by
 	scenario *scenario
+	apart    []int // quads whose ways cannot be had together, since no pieces can be given out; none: they can
+	reached  bool  // a firmware route brings it about
 }
 
 // QuadPlan is what becomes of one quad, and why not something else.
@@ -96,11 +101,8 @@ type Weighed struct {
 func (w *Ways) Weigh(ctx context.Context, q Question) (*Weighed, error) {
 	t := newTable(w, q)
 	out := Weighed{table: t}
-	found, err := t.choices(ctx, &out)
-	if err != nil {
-		return nil, err
-	}
-	if out.points, err = t.reachable(ctx, found, &out); err != nil {
+	var err error
+	if out.points, err = t.front(ctx, &out); err != nil {
 		return nil, err
 	}
 	return &out, nil
@@ -135,101 +137,119 @@ func (w *Weighed) within(budget int64) int {
 	return chosen
 }
 
-// choices are those of each scenario.
-func (t *table) choices(ctx context.Context, out *Weighed) (found []Point, err error) {
-	scenarios, all := t.scenarios()
+// mostParted is how often scenarios are parted where no firmware route brings a choice about.
+const mostParted = 200
+
+// front are the choices that no other beats and that a firmware route brings about, of all scenarios.
+// Where none brings one about, the ways that cannot be had together are barred one after the other,
+// each in a scenario of its own: together those hold all choices but the ones with all of these ways.
+func (t *table) front(ctx context.Context, out *Weighed) (front []Point, err error) {
+	ahead, all := t.scenarios()
 	out.exact = all
 	for i := range t.quads {
 		out.exact = out.exact && t.quads[i].All
 	}
-	out.unlimited, out.scenarios = !out.exact, len(scenarios)
-	for at := range scenarios {
-		more, err := t.solve(ctx, &scenarios[at], out)
-		if err != nil {
-			return nil, err
+	out.unlimited, out.scenarios = !out.exact, len(ahead)
+	parted := 0
+	for len(ahead) > 0 {
+		some := ahead[:min(atOnce, len(ahead))]
+		ahead = ahead[len(some):]
+		solved := make([]solved, len(some))
+		swap.Each(ctx, len(some), func(i int) { solved[i] = t.solve(ctx, &some[i], front, out.scenarios) })
+		for i := range solved {
+			one := &solved[i]
+			if one.err != nil || ctx.Err() != nil {
+				return nil, cmp.Or(one.err, ctx.Err())
+			}
+			out.tried += one.tried
+			out.exact = out.exact && one.exact
+			with := frontOf(slices.Concat(front, one.points))
+			wrong, apart, err := t.unreachable(ctx, with)
+			switch {
+			case err != nil:
+				return nil, err
+			case wrong != nil && parted < mostParted:
+				parted++
+				for _, place := range apart {
+					ahead = append(ahead, some[i].without(place, t.quads[place].stands[wrong.picks[place]]))
+				}
+				continue
+			case wrong != nil:
+				out.exact = false // without what is left of it
+			default:
+				front = with
+			}
+			out.limits = append(out.limits, one.limit)
 		}
-		found = append(found, more...)
 	}
-	return found, nil
+	out.limit(front)
+	return front, nil
 }
 
-// solve works out the choices of a scenario that no other of it beats.
-func (t *table) solve(ctx context.Context, s *scenario, out *Weighed) (found []Point, err error) {
-	problem, from := t.under(s)
-	problem.Most = t.most(out.scenarios)
-	curve, err := assign.Solve(ctx, problem)
-	if ctx.Err() != nil {
-		return nil, ctx.Err()
+// atOnce is how many scenarios are worked out at once.
+const atOnce = 2
+
+// solved are the choices of a scenario.
+type solved struct {
+	points []Point
+	limit  limit
+	tried  int
+	exact  bool
+	err    error // it was not worked out to the end
+}
+
+// unreachable is the first of some choices that cannot be had, with the quads whose ways cannot be
+// had together; nil: all can.
+func (t *table) unreachable(ctx context.Context, front []Point) (wrong *Point, apart []int, err error) {
+	for i := range front {
+		p := &front[i]
+		if p.reached {
+			continue
+		}
+		apart := p.apart
+		if len(apart) == 0 {
+			if apart, err = t.conflict(ctx, p); err != nil {
+				return nil, nil, err
+			}
+		}
+		if len(apart) > 0 {
+			return p, apart, nil
+		}
+		p.reached = true
 	}
-	out.tried += curve.Labels
-	out.exact = out.exact && curve.Exact
+	return nil, nil, nil
+}
+
+// solve works out the choices of a scenario that neither another of it beats nor one of some that are
+// had already.
+func (t *table) solve(ctx context.Context, s *scenario, had []Point, scenarios int) (out solved) {
+	problem, from := t.under(s)
+	problem.Most = t.most(scenarios)
+	problem.Grain = t.moves // fewer moves for the same worth are not searched for where there is much to search
+	for i := range had {
+		money := int64(math.Round(had[i].Money*100)) - s.amount() + t.sold
+		problem.Beat = append(problem.Beat, assign.Choice{Money: money, Worth: had[i].worth})
+	}
+	curve, err := assign.Solve(ctx, problem)
+	out.tried, out.exact, out.err = curve.Labels, curve.Exact, ctx.Err()
 	if err != nil {
-		return nil, nil // a quad has nothing left in this scenario
+		return out // a quad has nothing left in this scenario, or nobody waits any more
 	}
 	points := func(worth int64) int64 { return (worth + t.moves - 1) / t.moves } // less than one is taken off for moves
-	limit := limit{scenario: s}
 	for _, c := range curve.Choices {
 		money := c.Money + s.amount() - t.sold
-		limit.steps = append(limit.steps, atMost{float64(money) / 100, points(c.AtMost)})
-		p := Point{Money: float64(money) / 100, Worth: points(c.Worth), picks: make([]int, len(c.Picks)), scenario: s}
+		out.limit.steps = append(out.limit.steps, atMost{float64(money) / 100, points(c.AtMost)})
+		p := Point{Money: float64(money) / 100, Worth: points(c.Worth), picks: make([]int, len(c.Picks)), worth: c.Worth,
+			scenario: s}
 		for i, pick := range c.Picks {
 			if p.picks[i] = from[i][pick]; p.picks[i] > 0 {
 				p.Changed++
 			}
 		}
-		found = append(found, p)
+		p.apart = t.giveOut(p.picks)
+		out.points = append(out.points, p)
 	}
-	out.limits = append(out.limits, limit)
-	return found, nil
-}
-
-// mostParted is how often a scenario is parted where no firmware route brings a choice about.
-const mostParted = 200
-
-// reachable are the choices that no other beats and that a firmware route brings about. Where none
-// does, the ways that cannot be had together are barred one after the other, each in a scenario of
-// its own: together those hold all choices but the ones with all of these ways.
-func (t *table) reachable(ctx context.Context, found []Point, out *Weighed) ([]Point, error) {
-	known := map[string][]int{}
-	for parted := 0; ; parted++ {
-		front := frontOf(found)
-		bad := -1
-		var apart []int
-		for i := range front {
-			key := fmt.Sprint(front[i].picks)
-			places, asked := known[key]
-			if !asked {
-				var err error
-				if places, err = t.conflict(ctx, &front[i]); err != nil {
-					return nil, err
-				}
-				known[key] = places
-			}
-			if len(places) > 0 {
-				bad, apart = i, places
-				break
-			}
-		}
-		if bad < 0 {
-			out.limit(front)
-			return front, nil
-		}
-		wrong := front[bad]
-		found = slices.DeleteFunc(found, func(p Point) bool { return p.scenario == wrong.scenario })
-		if parted == mostParted {
-			out.exact = false
-			parted--
-			continue // without what is left of it
-		}
-		out.drop(wrong.scenario)
-		for _, place := range apart {
-			more, err := t.solve(ctx, wrong.scenario.without(place, wrong.picks[place]), out)
-			if err != nil {
-				return nil, err
-			}
-			found = append(found, more...)
-		}
-	}
+	return out
 }
 
 // frontOf are the choices that no other beats, the cheapest first.

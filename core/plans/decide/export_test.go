@@ -88,6 +88,12 @@ func Keep(t *testing.T, few int) {
 	t.Cleanup(func() { exactUpTo, mostChoices, leastChoices = up, most, least })
 }
 
+// TellApart tells pieces apart that are alike.
+func TellApart(t *testing.T) {
+	asOne = false
+	t.Cleanup(func() { asOne = true })
+}
+
 // Times are the ways of a fleet with so many quads like each.
 func (w *Ways) Times(n int) *Ways {
 	f := *w.index.Fleet

@@ -30,6 +30,9 @@ type Way struct {
 	kit     string         // air unit, by kit id
 	bought  string         // goggles it was found for, by model; empty: those there are
 	with    string         // the same in words
+	// alike is the same number for ways of a quad with pieces of kit of which one stands for the
+	// other; zero: its piece stands for none.
+	alike int
 }
 
 // call names a way by its unit, and the goggles it was found for.
@@ -266,11 +269,12 @@ func (w *QuadWays) routed(ctx context.Context) error {
 // alike adds the ways of each further piece of kit that is like one that was tried: there are as
 // many of them as there are pieces.
 func (w *QuadWays) alike(c fleet.Case) {
-	for _, way := range slices.Clone(w.Ways) {
+	for at, way := range slices.Clone(w.Ways) {
 		tried, ok := c.Fleet.Piece(way.kit)
 		if !ok || way.Origin != Owned {
 			continue
 		}
+		w.Ways[at].alike, way.alike = at, at // the first leaves it
 		for i := range c.Fleet.Kit {
 			kit := &c.Fleet.Kit[i]
 			own := c.Quad.Now.AirUnit != nil && c.Quad.Now.AirUnit.Kit == kit.ID

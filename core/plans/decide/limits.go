@@ -1,9 +1,6 @@
 package decide
 
-import (
-	"math"
-	"slices"
-)
+import "math"
 
 // Up to exactUpTo quads all part choices are kept that could matter. Of larger fleets those are so
 // many, over all scenarios, and it is said what a choice that was not looked at could be worth at
@@ -24,8 +21,7 @@ func (t *table) most(scenarios int) int {
 
 // limit is what no choice of a scenario is worth more than.
 type limit struct {
-	scenario *scenario
-	steps    []atMost // the cheapest first
+	steps []atMost // the cheapest first
 }
 
 // atMost holds from some money on up to that of the next.
@@ -62,9 +58,4 @@ func (w *Weighed) limit(front []Point) {
 		}
 		front[i].AtMost = &most
 	}
-}
-
-// drop forgets the limit of a scenario that is parted: its parts have theirs.
-func (w *Weighed) drop(s *scenario) {
-	w.limits = slices.DeleteFunc(w.limits, func(l limit) bool { return l.scenario == s })
 }

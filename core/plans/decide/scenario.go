@@ -22,10 +22,9 @@ type scenario struct {
 type bar struct{ quad, way int }
 
 // without is a scenario in which a way of a quad is not to be had.
-func (s *scenario) without(quad, way int) *scenario {
-	other := *s
-	other.barred = append(slices.Clip(s.barred), bar{quad, way})
-	return &other
+func (s scenario) without(quad, way int) scenario {
+	s.barred = append(slices.Clip(s.barred), bar{quad, way})
+	return s
 }
 
 // purchase is one device bought for all quads.
@@ -206,7 +205,7 @@ func (t *table) under(s *scenario) (p assign.Problem, from [][]int) {
 		var options []assign.Option
 		var ways []int
 		for k, way := range q.ways {
-			if t.allows(s, q, way) && !slices.Contains(s.barred, bar{i, k}) {
+			if q.stands[k] == k && t.allows(s, q, way) && !slices.Contains(s.barred, bar{i, k}) {
 				option := q.options[k]
 				if t.grounded(s, q, way) {
 					option.Worth = 0

@@ -39,6 +39,7 @@ type quadTable struct {
 	alone   []int64         // price with what lies in the drawer
 	rows    [][]WorthRow
 	out     []Out
+	stands  []int // for each way, the one that stands for it in the choice: itself, or one alike
 }
 
 func newTable(w *Ways, q Question) *table {
@@ -113,6 +114,7 @@ func (t *table) row(w *QuadWays, s *scale) quadTable {
 		row.ways, row.options = append(row.ways, &way), append(row.options, option)
 		row.alone, row.rows, row.lines = append(row.alone, alone), append(row.rows, rows), append(row.lines, lines)
 	}
+	t.together(&row)
 	return row
 }
 
@@ -152,7 +154,8 @@ func dealOf(item gear.Item, id string) *gear.Deal {
 // itself. Goggles and controllers to buy are not in it: they are bought once for all quads.
 func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone int64, ok bool) {
 	if way.kit != "" {
-		o.Uses = append(o.Uses, assign.Use{Thing: t.thing("kit "+way.kit, "", 1, -1), Count: 1})
+		pool, pieces := t.pool(way.kit)
+		o.Uses = append(o.Uses, assign.Use{Thing: t.thing("kit "+pool, "", pieces, -1), Count: 1})
 		if kit, owned := t.index.Piece(way.kit); owned && t.question.Sell {
 			o.Money += t.sale(kit)
 		}
