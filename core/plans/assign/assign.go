@@ -44,8 +44,9 @@ type Problem struct {
 	// Beat are choices that are had elsewhere: what is no better than they are need not be found. Of
 	// each its money and worth count.
 	Beat []Choice
-	// Grain is how much worth makes a difference: of choices that come to the same whole grains, the
-	// worth rounded up, one is found. Zero: all does.
+	// Grain is how much worth makes a difference where there is much to look at: of choices that come
+	// to the same whole grains, the worth rounded up, one is found. What all options together lack to
+	// whole grains has to be less than one. Zero: all makes a difference.
 	Grain int64
 	// Most is the most labels that are kept after a place; zero: all, and the answer is exact. Else
 	// it is said what a choice that is missing could be worth at most.
@@ -111,13 +112,13 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 			}
 			fore.bounds, back.bounds = known.bounds, known.turned(back.Problem)
 		}
-		h.labels, h.groups = h.unbeaten(known.hopeful(h, next))
+		h.labels, h.groups = h.unbeaten(known.hopeful(h, next), known.fine())
 		if p.Most > 0 && len(h.labels) > p.Most {
 			h.labels, curve.Exact = known.some(h, p.Most), false
 		}
 	}
-	front, grain := known.front()
-	if err := front.join(ctx, fore, back, grain); err != nil {
+	front := known.front()
+	if err := front.join(ctx, fore, back, known.fine()); err != nil {
 		return curve, err
 	}
 	curve.Choices = front.choices(len(p.Places))
@@ -162,9 +163,9 @@ func (p *Problem) forget(labels []*label, at int) {
 }
 
 // unbeaten are the labels that none beats: as worthy, and as cheap with what it has drawn on
-// more paid for, and how many ways to draw on things they tell apart. What has no price must not be
+// more paid for, by whole grains, and how many ways to draw on things they tell apart. What has no price must not be
 // drawn on more.
-func (p *Problem) unbeaten(labels []*label) (left []*label, drawn int) {
+func (p *Problem) unbeaten(labels []*label, g grain) (left []*label, drawn int) {
 	slices.SortStableFunc(labels, func(a, b *label) int {
 		return cmp.Or(cmp.Compare(a.money, b.money), cmp.Compare(b.worth, a.worth), slices.Compare(a.used, b.used))
 	})
@@ -182,13 +183,13 @@ func (p *Problem) unbeaten(labels []*label) (left []*label, drawn int) {
 	packed := p.pack(order)
 	for _, l := range labels {
 		k := groups[string(l.used)]
-		if own := kept[k]; len(own) > 0 && own[len(own)-1].worth >= l.worth {
+		if own := kept[k]; len(own) > 0 && g.of(own[len(own)-1].worth) >= g.of(l.worth) {
 			continue // in its own group the last kept is the worthiest and no dearer
 		}
 		if rivals[k] == nil {
 			rivals[k] = p.rivals(order, packed, k)
 		}
-		if !slices.ContainsFunc(rivals[k], func(r rival) bool { return beats(kept[r.group], l, r.pays) }) {
+		if !slices.ContainsFunc(rivals[k], func(r rival) bool { return beats(kept[r.group], l, r.pays, g) }) {
 			kept[k] = append(kept[k], l)
 		}
 	}
@@ -224,14 +225,14 @@ func (p *Problem) toPay(one, other string) (money int64) {
 
 // beats says whether one of some labels, the cheapest first, is as worthy and as cheap with
 // what it pays beside.
-func beats(group []*label, l *label, pays int64) bool {
+func beats(group []*label, l *label, pays int64, g grain) bool {
 	at, found := slices.BinarySearchFunc(group, l.money-pays, func(g *label, money int64) int {
 		return cmp.Compare(g.money, money)
 	})
 	if found {
 		at++
 	}
-	return at > 0 && group[at-1].worth >= l.worth
+	return at > 0 && g.of(group[at-1].worth) >= g.of(l.worth)
 }
 
 // Within is the worthiest choice that costs no more than a budget; nil where none does.

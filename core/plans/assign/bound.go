@@ -36,7 +36,7 @@ func (s *stairs) at(money int64) int64 {
 }
 
 // mostStairs is how many are told apart; beyond, some are taken for cheaper than they are.
-const mostStairs = 600
+const mostStairs = 1500
 
 // before are the stairs with the options of one place more, each for what it costs with its rents.
 func (s *stairs) before(options []corner) stairs {

@@ -193,13 +193,20 @@ func (k *known) some(h *half, most int) []*label {
 	return kept
 }
 
-// front are the choices to begin with, and how much more makes a difference: where little is looked
-// at, all does.
-func (k *known) front() (*front, grain) {
+// front are the choices to begin with.
+func (k *known) front() *front {
 	if k == nil {
-		return &front{}, 0
+		return &front{}
 	}
-	return &k.whole, k.grain
+	return &k.whole
+}
+
+// fine is how much more makes a difference: where little is looked at, all does.
+func (k *known) fine() grain {
+	if k == nil {
+		return 0
+	}
+	return k.grain
 }
 
 // limit says of each choice of a curve what no choice is worth more than that costs less than
