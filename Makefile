@@ -128,6 +128,7 @@ bench: build
 	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./core/plans/ask ./core/plans/assign ./core/plans/decide ./core/work/day ./msp ./sim ./store ./cmd/yokeswap
 	scripts/sizes.sh
 	node scripts/repaint.mjs
+	node scripts/scroll.mjs
 
 load: build # the whole program with 200, 1,000, 5,000 and 10,000 quads, beside its goals
 	@go run ./internal/load

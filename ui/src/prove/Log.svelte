@@ -48,11 +48,45 @@
     });
   });
   const lines = $derived([...(log.data?.lines ?? []), ...older]);
-  const dayOf = (l: FleetLog['lines'][number]) => new Date(l.at).toLocaleDateString('en-CA');
-  const days = $derived(
-    [...new Set(lines.map(dayOf))].map((d) => ({ day: d, lines: lines.filter((l) => dayOf(l) === d) })),
-  );
+  const byDay = new Intl.DateTimeFormat('en-CA');
+  const known = new WeakMap<FleetLog['lines'][number], string>();
+  function dayOf(l: FleetLog['lines'][number]) {
+    const day = known.get(l) ?? byDay.format(new Date(l.at));
+    known.set(l, day);
+    return day;
+  }
+  const days = $derived.by(() => {
+    const of = new Map<string, FleetLog['lines']>();
+    for (const l of lines) {
+      const d = dayOf(l);
+      const there = of.get(d);
+      if (there) there.push(l);
+      else of.set(d, [l]);
+    }
+    return [...of].map(([day, lines]) => ({ day, lines }));
+  });
+  let loading = false;
   async function more() {
+    if (loading) return;
+    loading = true;
+    try {
+      await next();
+    } finally {
+      loading = false;
+    }
+  }
+  /** Goes on with what is older as soon as its button comes near. */
+  function near(button: HTMLElement) {
+    const seen = new IntersectionObserver(
+      (entries) => {
+        if (entries.some((e) => e.isIntersecting)) void more();
+      },
+      { rootMargin: '0px 0px 1200px 0px' },
+    );
+    seen.observe(button);
+    return () => seen.disconnect();
+  }
+  async function next() {
     const answer = await api.fleetLog({ ...asked, before });
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
@@ -150,7 +184,7 @@
 <p class="good" role="status">{said}</p>
 {#if log.data && lines.length === 0}<p class="soft mt-2">Nothing of that kind has happened.</p>{/if}
 {#each days as { day: d, lines: list } (d)}
-  <section class="panel mt-3 px-3.5 py-2" aria-label={d}>
+  <section class="day panel mt-3 px-3.5 py-2" aria-label={d}>
     <h2 class="flex gap-3 items-center">
       {d}
       <button type="button" class="button screen-only text-note font-normal" onclick={() => show({ day: d })}
@@ -184,4 +218,18 @@
     </ol>
   </section>
 {/each}
-{#if before > 0}<p class="screen-only mt-3"><button type="button" class="button" onclick={more}>Older</button></p>{/if}
+{#if before > 0}
+  <p class="screen-only mt-3">
+    {#key before}<button type="button" class="button" onclick={more} {@attach near}>Older</button>{/key}
+  </p>
+{/if}
+
+<style>
+  /* Days out of sight are not laid out, so that a long log scrolls. */
+  @media screen {
+    .day {
+      content-visibility: auto;
+      contain-intrinsic-size: auto 600px;
+    }
+  }
+</style>
