@@ -56,14 +56,9 @@
     return day;
   }
   const days = $derived.by(() => {
-    const of = new Map<string, FleetLog['lines']>();
-    for (const l of lines) {
-      const d = dayOf(l);
-      const there = of.get(d);
-      if (there) there.push(l);
-      else of.set(d, [l]);
-    }
-    return [...of].map(([day, lines]) => ({ day, lines }));
+    const of: Record<string, FleetLog['lines']> = {};
+    for (const l of lines) (of[dayOf(l)] ??= []).push(l);
+    return Object.entries(of).map(([day, lines]) => ({ day, lines }));
   });
   let loading = false;
   async function more() {
