@@ -122,7 +122,7 @@ soak: build # the nets in their longer form: 5,000 builds pressed, 1,000 with a 
 	SOAK=5000 go test ./web -run EveryPatch -timeout 12h -v
 	SOAK=500 go test ./web -run "Whatever|Thousands|AWholePlan" -timeout 4h -v
 	SOAK=20000 go test ./core -run NothingStops -timeout 2h
-	SOAK=1 go test ./core/plans/decide -run "EveryFit|Generated" -v -timeout 1h
+	SOAK=1 go test ./core/plans/decide -run "EveryFit|Generated|Drawn" -v -timeout 1h
 
 bench: build
 	@go test -run "^$$" -bench . -benchmem ./core/plans/swap ./core/gates/power ./core/gates/pins ./core/gates/antenna ./core/gates/channels ./core/gates/osd ./core/plans/route ./core/plans/ask ./core/plans/assign ./core/plans/decide ./core/work/day ./msp ./sim ./store ./cmd/yokeswap
