@@ -118,6 +118,13 @@ func TestASheetToItsEndIsAFirstFlight(t *testing.T) {
 		return run.Outcome()
 	}
 	assert.Equal(t, "2026-05-14", outcome("").FlownOn)
+	local := time.Local
+	defer func() { time.Local = local }()
+	for hours, day := range map[int]string{-23: "2026-05-13", 23: "2026-05-15"} {
+		time.Local = time.FixedZone("far off", hours*3600)
+		assert.Equal(t, day, outcome("").FlownOn, "the day where it was flown")
+	}
+	time.Local = local
 	assert.InDelta(t, 431, float64(*outcome("").WeighedG), 1e-9)
 	for _, less := range []string{"flight:range", "flight:hover", "flight:heat", bench.FailsafeStep} {
 		assert.Empty(t, outcome(less).FlownOn, less)

@@ -243,8 +243,12 @@ func (r *Run) flownOn() (on string) {
 			return ""
 		}
 		failsafe = failsafe || st.ID == FailsafeStep
-		if day := st.At[:len(time.DateOnly)]; st.Phase == Flight {
-			on = max(on, day)
+		at, err := time.Parse(time.RFC3339, st.At)
+		if err != nil {
+			return ""
+		}
+		if st.Phase == Flight {
+			on = max(on, at.Local().Format(time.DateOnly)) // the day where it was flown, as tasks and hours count days
 		}
 	}
 	if !failsafe {
