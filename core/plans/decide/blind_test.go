@@ -17,46 +17,9 @@ import (
 
 // put takes one group of another fit over.
 func put(f *fleet.Fit, g group, from fleet.Fit) {
-	switch g {
-	case unitSlot:
-		f.AirUnit = from.AirUnit
-	case gogglesSlot:
-		f.Goggles = from.Goggles
-	case controllerSlot:
-		f.Controller = from.Controller
-	case receiver:
-		f.Receiver, f.ReceiverCable = from.Receiver, from.ReceiverCable
-	case board:
-		f.Board = from.Board
-	case pack:
-		f.Pack, f.PackLead = from.Pack, from.PackLead
-	case regulators:
-		f.Regulators, f.Loads = from.Regulators, from.Loads
-	case feeds:
-		f.Feeds, f.Jumpers = from.Feeds, from.Jumpers
-	case capacitor:
-		f.CapacitorUF, f.CapacitorV = from.CapacitorUF, from.CapacitorV
-	case parts:
-		f.Parts = from.Parts
-	case cable:
-		f.Harness, f.HarnessTo, f.BranchTo, f.Beside = from.Harness, from.HarnessTo, from.BranchTo, from.Beside
-		f.Headers = from.Headers
-	case solder:
-		f.Wires, f.Moved, f.Depth = from.Wires, from.Moved, from.Depth
-	case ports:
-		f.Ports = from.Ports
-	case antennas:
-		f.Antennas = from.Antennas
-	case mounting:
-		f.Mounting = from.Mounting
-	case runs:
-		f.Runs, f.Features = from.Runs, from.Features
-	case layout:
-		f.OSD = from.OSD
-	case sticks:
-		f.Sticks = from.Sticks
-	case rest:
-		f.Analog, f.Nones, f.Revisions, f.UpsideDown = from.Analog, from.Nones, from.Revisions, from.UpsideDown
+	to, other := reflect.ValueOf(f).Elem(), reflect.ValueOf(&from).Elem()
+	for _, at := range indices[g] {
+		to.FieldByIndex(at).Set(other.FieldByIndex(at))
 	}
 }
 
