@@ -208,7 +208,7 @@ func (t *table) unreachable(ctx context.Context, front []Point) (wrong *Point, a
 		}
 		apart := p.apart
 		if len(apart) == 0 {
-			if apart, err = t.conflict(ctx, p); err != nil {
+			if apart, err = t.reach(ctx, p); err != nil {
 				return nil, nil, err
 			}
 		}

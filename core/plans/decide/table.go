@@ -2,6 +2,7 @@ package decide
 
 import (
 	"cmp"
+	"context"
 	"maps"
 	"slices"
 
@@ -25,6 +26,9 @@ type table struct {
 	// moves is how many moves are worth one point: more than there can be, so that of what is worth
 	// the same the one with the fewest is chosen.
 	moves int64
+	// reach is which quads' ways cannot be had together in a choice: those no firmware route brings about.
+	// A test says others.
+	reach func(context.Context, *Point) (places []int, err error)
 }
 
 type quadTable struct {
@@ -47,6 +51,7 @@ func newTable(w *Ways, q Question) *table {
 	terms.Currency, terms.Used = cmp.Or(q.Currency, terms.Currency), q.Used
 	t := &table{Ways: w, question: q, prices: newPrices(w.library, w.index.Fleet, terms), of: map[string]int{},
 		bundled: map[string]bool{}, moves: int64(2*len(w.Quads) + 1)}
+	t.reach = t.conflict
 	t.bundles()
 	if q.Sell {
 		for i := range w.index.Kit {
