@@ -119,6 +119,62 @@ func againstEveryChoice(t *testing.T, r *rand.Rand) {
 	}
 }
 
+// points are the money and the whole grains of choices that no other beats.
+func points(grain int64, lists ...[]assign.Choice) (list [][2]int64) {
+	all := slices.Concat(lists...)
+	slices.SortFunc(all, func(a, b assign.Choice) int {
+		return cmp.Or(cmp.Compare(a.Money, b.Money), cmp.Compare(b.Worth, a.Worth))
+	})
+	for _, c := range all {
+		worth := (c.Worth + grain - 1) / grain
+		if n := len(list); n == 0 || worth > list[n-1][1] {
+			list = append(list, [2]int64{c.Money, worth})
+		}
+	}
+	return list
+}
+
+// What is had elsewhere and what makes no difference is not looked for, and nothing else is lost: with
+// those that are had elsewhere the choices are the best of all, by whole grains.
+func TestOnlyWhatIsHadElsewhereIsLeftOut(t *testing.T) {
+	assign.Hard(t)
+	r := rand.New(rand.NewPCG(16, 6))
+	fewer := 0
+	for range 200 {
+		p := draw(r, 3+r.IntN(5), 1+r.IntN(4), r.IntN(4))
+		const grain = 20
+		for at := range p.Places {
+			for i := range p.Places[at] {
+				o := &p.Places[at][i]
+				o.Worth = o.Worth*grain - int64(r.IntN(2)) // less than a grain together
+			}
+		}
+		exact, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		p.Grain = grain
+		for _, c := range exact.Choices {
+			switch r.IntN(4) {
+			case 0:
+				p.Beat = append(p.Beat, assign.Choice{Money: c.Money, Worth: c.Worth})
+			case 1:
+				p.Beat = append(p.Beat, assign.Choice{Money: c.Money + int64(r.IntN(300)), Worth: c.Worth + int64(r.IntN(5*grain))})
+			}
+		}
+		some, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		for _, c := range some.Choices {
+			money, worth, ok := cost(&p, c.Picks)
+			require.True(t, ok)
+			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
+		}
+		require.Equal(t, points(grain, exact.Choices, p.Beat), points(grain, some.Choices, p.Beat))
+		if len(some.Choices) < len(exact.Choices) {
+			fewer++
+		}
+	}
+	require.Greater(t, fewer, 50)
+}
+
 // Where not all is kept it is said what a choice could be worth at most, and none is worth more: on
 // 200 fleets small enough to be worked out exactly as well.
 func TestWhatIsMissingIsWorthAtMostWhatIsSaid(t *testing.T) {
