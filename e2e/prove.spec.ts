@@ -13,6 +13,7 @@ test('two flights of the demo: better at five of six spots, and how sure that is
   await expect(page).toHaveURL(/before=whip-2026-03-14&after=whip-2026-05-12/);
   await expectAccessible(page);
   await page.reload();
+  await expect(lines.first()).toBeVisible();
   await page.getByText('As a table').click();
   await expect(page.getByRole('row', { name: /far hedge/ })).toContainText('worse');
   await page.setViewportSize({ width: 390, height: 844 });
@@ -37,6 +38,7 @@ test('a quad is proven as it flies, until something on it is another', async ({ 
   });
   expect(saved.status).toBe(200);
   await page.reload();
+  await expect(lines.first()).toBeVisible();
   await page.getByText('Proven as they fly today').click();
   await expect(page.getByText(/Since then others: its firmware: 2.3 on 2026-05-12, now 2.4/)).toBeVisible();
   await open('/tasks');
@@ -142,6 +144,41 @@ test('a recording is drawn, a stretch of it marked as a spot, and read off', asy
   await expect(panel.getByRole('alert')).toContainText('photo.png cannot be read: it is no text');
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
+});
+
+test('the log goes on by itself, and what is asked for another question does not come into this one', async ({
+  page,
+  open,
+}) => {
+  await open('/log');
+  await expect(page.getByText(/^loaded the demo: /).first()).toBeVisible();
+  const lines = page.locator('section.day li');
+  const first = await lines.count();
+  await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
+  await expect.poll(() => lines.count()).toBeGreaterThan(first);
+
+  let letGo = () => {};
+  const held = new Promise<void>((go) => (letGo = go));
+  const asked = new Promise<void>((seen) => {
+    void page.route(/\/api\/log\?.*before=/, async (route) => {
+      seen();
+      await held;
+      await route.continue();
+    });
+  });
+  await page.reload();
+  await expect(lines.first()).toBeVisible();
+  await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
+  await asked;
+  await page.getByRole('combobox', { name: 'Quad' }).selectOption('Whip');
+  await expect(page).toHaveURL(/quad=whip/);
+  await expect(lines.filter({ hasText: 'Brayer' })).toHaveCount(0);
+  const late = page.waitForResponse(/\/api\/log\?.*before=/);
+  letGo();
+  await late;
+  await expect(page.getByRole('link', { name: 'Whip', exact: true }).first()).toBeVisible();
+  await page.waitForTimeout(300);
+  await expect(lines.filter({ hasNot: page.getByRole('link', { name: 'Whip', exact: true }) })).toHaveCount(0);
 });
 
 test('the log of the fleet: searched, a day asked for, and a change taken back', async ({ page, open }) => {

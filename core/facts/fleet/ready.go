@@ -6,8 +6,8 @@ import (
 	"yokeswap/core/facts/gear"
 )
 
-// ReadyMade is what is in a quad that is bought whole, with the goggles and the sticks of another:
-// those of a controller alone where it has a receiver of its own in no air unit.
+// ReadyMade is what is in a quad that is bought whole, flown with the goggles of another, and with its
+// controller where no receiver of its own is stated: then the sticks go through the air unit.
 func ReadyMade(made *gear.ReadyQuad, flownLike *Fit) *Fit {
 	fit := &Fit{Goggles: clone(flownLike.Goggles), Board: made.Board, Receiver: made.Receiver, Pack: made.Pack}
 	fit.Frame = made.Frame

@@ -59,6 +59,15 @@ func cost(p *assign.Problem, picks []int) (money, worth int64, ok bool) {
 	return money, worth, true
 }
 
+// asSaid holds that each choice can be had, and costs and is worth what it says.
+func asSaid(t *testing.T, p *assign.Problem, list []assign.Choice) {
+	for _, c := range list {
+		money, worth, ok := cost(p, c.Picks)
+		require.True(t, ok)
+		require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
+	}
+}
+
 // each calls do for every choice there is.
 func each(p *assign.Problem, do func(picks []int)) {
 	picks := make([]int, len(p.Places))
@@ -95,10 +104,8 @@ func againstEveryChoice(t *testing.T, r *rand.Rand) {
 		curve, err := assign.Solve(context.Background(), p)
 		require.NoError(t, err)
 		require.True(t, curve.Exact)
+		asSaid(t, &p, curve.Choices)
 		for _, c := range curve.Choices {
-			money, worth, ok := cost(&p, c.Picks)
-			require.True(t, ok)
-			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
 			require.Equal(t, c.Worth, c.AtMost)
 		}
 		budget := int64(r.IntN(600)) * 100
@@ -162,11 +169,7 @@ func TestOnlyWhatIsHadElsewhereIsLeftOut(t *testing.T) {
 		}
 		some, err := assign.Solve(context.Background(), p)
 		require.NoError(t, err)
-		for _, c := range some.Choices {
-			money, worth, ok := cost(&p, c.Picks)
-			require.True(t, ok)
-			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
-		}
+		asSaid(t, &p, some.Choices)
 		require.Equal(t, points(grain, exact.Choices, p.Beat), points(grain, some.Choices, p.Beat))
 		if len(some.Choices) < len(exact.Choices) {
 			fewer++
@@ -187,11 +190,7 @@ func TestWhatIsMissingIsWorthAtMostWhatIsSaid(t *testing.T) {
 		p.Most = 1 + r.IntN(60)
 		some, err := assign.Solve(context.Background(), p)
 		require.NoError(t, err)
-		for _, c := range some.Choices {
-			money, worth, ok := cost(&p, c.Picks)
-			require.True(t, ok)
-			require.Equal(t, [2]int64{money, worth}, [2]int64{c.Money, c.Worth})
-		}
+		asSaid(t, &p, some.Choices)
 		for _, c := range exact.Choices {
 			within := some.Within(c.Money)
 			if within == nil {

@@ -25,8 +25,9 @@ const climbs = 4
 // comes by.
 func (p *Problem) climb(ctx context.Context, f *front) error {
 	all := slices.Clone(*f)
-	for i := range min(climbs, len(all)) {
-		from := all[i*(len(all)-1)/climbs]
+	some := min(climbs, len(all))
+	for i := range some {
+		from := all[i*(len(all)-1)/max(1, some-1)] // the cheapest, the worthiest, and between
 		if err := ctx.Err(); err != nil {
 			return err
 		}

@@ -5,8 +5,8 @@ import (
 	"container/heap"
 )
 
-// ahead are the fits to be gone on from. The cheapest comes first, so that no fit is looked at
-// twice and nothing dearer than the best plan is looked at at all; but that finds no plan before
+// ahead are the fits to be gone on from. The cheapest comes first: then no fit is looked at
+// twice, and nothing dearer than the best plan is looked at at all; but that finds no plan before
 // it has seen all that is cheaper. Until there is one, every second comes as a search into the
 // depth would have it: a plan is soon there, also where not all can be looked at.
 type ahead struct {

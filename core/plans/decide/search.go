@@ -14,7 +14,7 @@ import (
 // The search goes through fits, from the one that is asked about, by the changes that the
 // gates propose, always for the first gate in bench order that is not open. Every change must
 // better that gate. What is left open or warned of is a branch as well. What costs least so far
-// is gone on with first, so that no fit is looked at twice. A branch ends where what it costs so
+// is gone on with first (see ahead). A branch ends where what it costs so
 // far is more than the plans that are kept cost whole: further changes only add (branch and
 // bound, the best first; Land and Doig 1960).
 

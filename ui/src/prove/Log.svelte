@@ -30,7 +30,9 @@
   $effect(() => {
     untrack(() => void api.flights().then((a) => (quads = a.ok ? a.data.quads : [])));
   });
+  let asks = 0; // what was asked before another question is not answered any more
   async function load() {
+    asks++;
     if (await log.take(api.fleetLog(asked))) {
       older = [];
       before = log.data?.before ?? 0;
@@ -82,7 +84,9 @@
     return () => seen.disconnect();
   }
   async function next() {
+    const of = asks;
     const answer = await api.fleetLog({ ...asked, before });
+    if (of !== asks) return;
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
     older = [...older, ...answer.data.lines];
