@@ -87,6 +87,7 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 	if at := slices.IndexFunc(p.Places, func(o []Option) bool { return len(o) == 0 }); at >= 0 {
 		return curve, fmt.Errorf("place %d: no option", at)
 	}
+	from := p.reduce()
 	fore, back := p.half(), p.turned().half()
 	var known *known
 	for fore.taken+back.taken < len(p.Places) {
@@ -113,6 +114,9 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 			fore.bounds, back.bounds = known.bounds, known.turned(back.Problem)
 		}
 		h.labels, h.groups = h.unbeaten(known.hopeful(h, next), known.fine())
+		if h == fore {
+			h.labels = h.unexchanged(h.labels, known.fine())
+		}
 		if p.Most > 0 && len(h.labels) > p.Most {
 			h.labels, curve.Exact = known.some(h, p.Most), false
 		}
@@ -121,12 +125,42 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 	if err := front.join(ctx, fore, back, known.fine()); err != nil {
 		return curve, err
 	}
-	curve.Choices = front.choices(len(p.Places))
+	curve.Choices = front.choices(from)
 	if len(curve.Choices) == 0 && len(p.Beat) == 0 {
 		return curve, errors.New("no choice draws on no more than there is")
 	}
 	known.limit(curve.Choices)
 	return curve, nil
+}
+
+// reduce leaves out the options that another of their place beats whatever is chosen elsewhere, and says
+// of those that are left which they are.
+func (p *Problem) reduce() (from [][]int) {
+	places := make([][]Option, len(p.Places))
+	for at, options := range p.Places {
+		var left []int
+		for i := range options {
+			beaten := slices.ContainsFunc(left, func(k int) bool { return options[k].beats(&options[i]) })
+			if beaten {
+				continue
+			}
+			left = slices.DeleteFunc(left, func(k int) bool { return options[i].beats(&options[k]) })
+			left = append(left, i)
+		}
+		for _, i := range left {
+			places[at] = append(places[at], options[i])
+		}
+		from = append(from, left)
+	}
+	p.Places = places
+	return from
+}
+
+// beats says whether an option is as worthy as another, for no more money and drawing on no more.
+func (o *Option) beats(other *Option) bool {
+	return o.Money <= other.Money && o.Worth >= other.Worth && !slices.ContainsFunc(o.Uses, func(u Use) bool {
+		return !slices.ContainsFunc(other.Uses, func(v Use) bool { return v.Thing == u.Thing && v.Count >= u.Count })
+	})
 }
 
 // with is a label with one option more; nil where there is not enough of something.

@@ -12,9 +12,11 @@ import (
 type half struct {
 	*Problem // its places in the order in which they are taken
 	labels   []*label
-	taken    int      // places
-	groups   int      // that draw on things in the same way
-	bounds   []*bound // in that order; nil: not worked out
+	taken    int        // places
+	groups   int        // that draw on things in the same way
+	bounds   []*bound   // in that order; nil: not worked out
+	pays     []exchange // by the first place that is left, for worths by payGrain; nil: not worked out
+	payGrain grain
 }
 
 func (p *Problem) half() *half {
@@ -140,22 +142,26 @@ func (f *front) take(w whole) {
 	*f = slices.Replace(*f, from, to, w)
 }
 
-// choices are what was picked for each place, without what is had elsewhere.
-func (f front) choices(places int) (list []Choice) {
+// choices are what was picked for each place, by what its options are, without what is had elsewhere.
+func (f front) choices(from [][]int) (list []Choice) {
 	for _, w := range f {
-		if w.fore == nil {
-			continue
+		if w.fore != nil {
+			list = append(list, Choice{Money: w.money, Worth: w.worth, Picks: picked(w.fore, w.back, from)})
 		}
-		c := Choice{Money: w.money, Worth: w.worth, Picks: make([]int, places)}
-		for at, l := w.back.count(), w.back; at > 0; at, l = at-1, l.before {
-			c.Picks[places-at] = l.pick
-		}
-		for at, l := w.fore.count(), w.fore; at > 0; at, l = at-1, l.before {
-			c.Picks[at-1] = l.pick
-		}
-		list = append(list, c)
 	}
 	return list
+}
+
+// picked is what was picked from both ends, by what the options are.
+func picked(fore, back *label, from [][]int) []int {
+	picks := make([]int, len(from))
+	for at, l := len(from)-back.count(), back; at < len(from); at, l = at+1, l.before {
+		picks[at] = from[at][l.pick]
+	}
+	for at, l := fore.count()-1, fore; at >= 0; at, l = at-1, l.before {
+		picks[at] = from[at][l.pick]
+	}
+	return picks
 }
 
 // count is how many places a label is for.

@@ -3,6 +3,7 @@ package assign
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"math"
 	"slices"
 )
@@ -34,7 +35,7 @@ var easy = 600
 const (
 	// between is within how many budgets they are from those that rents suit to the next, soon how
 	// many labels are kept of each.
-	between = 8
+	between = 4
 	soon    = 6
 	// mostSteps is how many steps are told apart about.
 	mostSteps = 128
@@ -66,6 +67,13 @@ func (p *Problem) known(ctx context.Context) (*known, error) {
 		}
 		h.labels = k.best(h, next, soon)
 	}
+	if len(h.labels) == 0 {
+		any, err := p.any(ctx)
+		if err != nil {
+			return nil, err
+		}
+		h.labels = []*label{any}
+	}
 	for _, l := range h.labels {
 		k.whole.take(whole{l.money, l.worth, l, nil})
 	}
@@ -77,6 +85,35 @@ func (p *Problem) known(ctx context.Context) (*known, error) {
 	}
 	k.stairs()
 	return k, nil
+}
+
+// any is some choice for all places, whatever it costs and is worth.
+func (p *Problem) any(ctx context.Context) (*label, error) {
+	bare := *p
+	bare.Places = make([][]Option, len(p.Places))
+	for at, options := range p.Places {
+		for _, o := range options {
+			bare.Places[at] = append(bare.Places[at], Option{Uses: o.Uses})
+		}
+	}
+	from := bare.reduce()
+	h := bare.half()
+	for range bare.Places {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		next, err := h.next()
+		if err != nil {
+			return nil, fmt.Errorf("find any choice: %w", err)
+		}
+		h.labels, _ = h.unbeaten(next, 0)
+		h.labels = h.unexchanged(h.labels, 0)
+	}
+	found := &label{used: make([]uint8, len(p.Things))}
+	for at, pick := range picked(h.labels[0], nil, from) {
+		found = p.with(found, &p.Places[at][pick], pick)
+	}
+	return found, nil
 }
 
 // turned are the bounds for the places from the last to the first.
@@ -169,7 +206,10 @@ func (k *known) hopeful(h *half, labels []*label) []*label {
 	}
 	return slices.DeleteFunc(labels, func(l *label) bool {
 		return !slices.ContainsFunc(k.steps, func(s step) bool {
-			return k.grain.of(h.bounds[s.bound].at(l, h.taken, s.money)) > k.grain.of(s.worth)
+			near := h.bounds[max(0, s.bound-1):min(len(h.bounds), s.bound+2)]
+			return !slices.ContainsFunc(near, func(b *bound) bool {
+				return k.grain.of(b.at(l, h.taken, s.money)) <= k.grain.of(s.worth)
+			})
 		})
 	})
 }

@@ -2,7 +2,10 @@ package decide_test
 
 import (
 	"context"
+	"fmt"
 	"testing"
+
+	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -38,4 +41,75 @@ func BenchmarkCandidates(b *testing.B) {
 			}
 		})
 	}
+}
+
+// The goals are 60 s for the fleet cold and 3 s for other weights: of 27 quads, three of each of the demo's
+// with kit of their own, goggles and controllers for all.
+func BenchmarkFleetOf27(b *testing.B) {
+	s := builds.Demo()
+	index := fleet.NewIndex(threeTimes(b, s.Library(), s.Fleet))
+	var ways decide.Ways
+	b.Run("cold", func(b *testing.B) {
+		for b.Loop() {
+			var err error
+			ways, err = decide.WaysOf(context.Background(), s.Library(), index)
+			require.NoError(b, err)
+			weighed(b, &ways, decide.Question{})
+		}
+	})
+	other := map[fleet.Purpose]decide.Weights{fleet.Fun: {decide.Picture: 2, decide.Range: 3, decide.Grams: 1}}
+	for name, q := range map[string]decide.Question{
+		"other weights": {Weights: other}, "used": {Used: true}, "used and sold": {Used: true, Sell: true},
+	} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				weighed(b, &ways, q)
+			}
+		})
+	}
+}
+
+// weighed weighs a fleet, all of it.
+func weighed(b *testing.B, ways *decide.Ways, q decide.Question) {
+	found, err := ways.Weigh(context.Background(), q)
+	require.NoError(b, err)
+	require.True(b, found.Within(40000).Exact)
+}
+
+// threeTimes is a fleet with three of each of its quads, and of all kit that is not worn or held.
+func threeTimes(b *testing.B, lib *gear.Library, f *fleet.Fleet) *fleet.Fleet {
+	out := *f
+	out.Kit, out.Quads, out.Wants, out.Scenarios, out.Tasks, out.TestFlights = nil, nil, nil, nil, nil, nil
+	own := map[string]bool{}
+	for _, k := range f.Kit {
+		if _, unit := gear.Find[*gear.AirUnit](lib, k.Model); unit {
+			own[k.ID] = true
+			continue
+		}
+		out.Kit = append(out.Kit, k)
+	}
+	for i := range 3 {
+		named := func(id string) string {
+			if own[id] {
+				return fmt.Sprint(id, "-", i)
+			}
+			return id
+		}
+		for _, k := range f.Kit {
+			if own[k.ID] {
+				k.ID = named(k.ID)
+				out.Kit = append(out.Kit, k)
+			}
+		}
+		for _, q := range f.Quads {
+			like := q
+			like.ID, like.Now = fmt.Sprint(q.ID, "-", i), q.Now.Clone()
+			if unit := like.Now.AirUnit; unit != nil {
+				unit.Kit = named(unit.Kit)
+			}
+			like.Next, like.InTurn = nil, nil
+			out.Quads = append(out.Quads, like)
+		}
+	}
+	return &out
 }

@@ -153,6 +153,9 @@ func (t *table) front(ctx context.Context, out *Weighed) (front []Point, err err
 	parted := 0
 	for len(ahead) > 0 {
 		some := ahead[:min(atOnce, len(ahead))]
+		if len(front) == 0 {
+			some = some[:1] // the first that has any: what it has spares the others most
+		}
 		ahead = ahead[len(some):]
 		solved := make([]solved, len(some))
 		swap.Each(ctx, len(some), func(i int) { solved[i] = t.solve(ctx, &some[i], front, out.scenarios) })

@@ -6,8 +6,8 @@ import "math"
 // many, over all scenarios, and it is said what a choice that was not looked at could be worth at
 // most. A test keeps fewer.
 var (
-	exactUpTo    = 20
-	mostChoices  = 200_000
+	exactUpTo    = 30
+	mostChoices  = 50_000
 	leastChoices = 400 // of a scenario, however many there are
 )
 
