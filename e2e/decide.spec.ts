@@ -100,6 +100,8 @@ test('the fleet for 400: the curve, why not the other thing, weights, and the pl
   await expect(schools.getByRole('row', { name: /fly digital afterwards/ })).toBeVisible({ timeout: 60_000 });
   await schools.getByRole('button', { name: 'Show it' }).nth(1).click();
   await expect(page.getByLabel('As seen by')).toHaveValue('used-middle');
+  const devices = page.getByRole('region', { name: 'What becomes of the goggles and sticks' });
+  await expect(devices.getByText('Visor A: It is sold for 60.00 EUR.')).toBeVisible();
   await expect(page.getByRole('checkbox', { name: 'buy used things too' })).toBeChecked();
   await page.getByRole('button', { name: 'Put it in order, by months' }).click();
   const days = page.getByRole('list', { name: 'Bench days' }).getByRole('listitem');

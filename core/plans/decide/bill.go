@@ -128,9 +128,15 @@ func (t *table) idle(p *Point) (list []*fleet.Kit) {
 	return list
 }
 
-// sales are the lines of the units that are left over and bring something.
+// sales are the lines of what is left over and brings something.
 func (t *table) sales(p *Point) (list []BillLine) {
-	for _, kit := range t.idle(p) {
+	left := t.idle(p)
+	for _, id := range p.scenario.sold {
+		if kit, ok := t.index.Piece(id); ok {
+			left = append(left, kit)
+		}
+	}
+	for _, kit := range left {
 		if brings := t.sale(kit); brings > 0 {
 			list = append(list, BillLine{Model: kit.Model, Label: kit.Label(), Count: 1, Sold: true, Used: true,
 				Amount: -float64(brings) / 100, For: []string{}})

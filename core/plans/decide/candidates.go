@@ -79,9 +79,10 @@ type Outcome struct {
 	OneWay      *int                    `json:"oneWay,omitempty"` // steps without a way back
 	Bench       *BenchTime              `json:"bench,omitempty"`  // absent: there is no plan to do
 
-	untouched bool  // nothing is done
-	flies     *bool // its link stands; nil: not known
-	middle    *bool // its unit is to be had new and used; nil: no price is stated
+	untouched bool              // nothing is done
+	flies     *bool             // its link stands; nil: not known
+	middle    *bool             // its unit is to be had new and used; nil: no price is stated
+	named     map[string]string // the goggles owned, by kit id
 }
 
 // BenchTime is about how long a plan takes at the bench.
@@ -333,11 +334,13 @@ func middle(e *gear.Entry) *bool {
 // fliesWith sorts the goggles owned by whether the fit links with them, and names what the
 // sticks go through there.
 func (o *Outcome) fliesWith(c fleet.Case) {
+	o.named = map[string]string{}
 	for i := range c.Fleet.Kit {
 		kit := &c.Fleet.Kit[i]
 		if _, ok := gear.Find[*gear.Goggles](c.Library, kit.Model); !ok {
 			continue
 		}
+		o.named[kit.ID] = kit.Label()
 		r := link.ReachOf(c, kit.ID)
 		switch r.Reach {
 		case link.ReachNow, link.ReachAfter:

@@ -35,6 +35,8 @@ type FleetPlan struct {
 	Tried int        `json:"tried"`
 	Quads []QuadPlan `json:"quads"` // of the point that is chosen
 	Bill  []BillLine `json:"bill"`  // of the point that is chosen; the lines add up to its money
+	// Devices are what becomes of all goggles and controllers in the point that is chosen.
+	Devices []DevicePlan `json:"devices"`
 	// Assumed are parts without a price, counted as the dearest of their kind; Foreign those
 	// priced in another currency of which no rate is stated: ways that need them are left out.
 	Assumed []string `json:"assumed"`
@@ -111,13 +113,14 @@ func (w *Ways) Weigh(ctx context.Context, q Question) (*Weighed, error) {
 // Within is what is worth most within a budget, in hundredths, with all of the trade-off.
 func (w *Weighed) Within(budget int64) FleetPlan {
 	out := FleetPlan{Currency: w.table.prices.terms.Currency, Points: w.points, Chosen: -1, Exact: w.exact, Tried: w.tried,
-		Quads: []QuadPlan{}, Bill: []BillLine{}}
+		Quads: []QuadPlan{}, Bill: []BillLine{}, Devices: []DevicePlan{}}
 	if out.Points == nil {
 		out.Points = []Point{}
 	}
 	if out.Chosen = w.within(budget); out.Chosen >= 0 {
 		out.Quads = w.table.told(&out.Points[out.Chosen], budget)
 		out.Bill = w.table.bill(&out.Points[out.Chosen])
+		out.Devices = w.table.devices(&out.Points[out.Chosen])
 	}
 	out.Assumed, out.Foreign = w.table.labels(w.table.prices.assumed), w.table.labels(w.table.prices.foreign)
 	return out
@@ -336,10 +339,9 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Way:     *q.ways[pick],
 			Leave:   pick == 0,
 			Price:   float64(q.alone[pick]) / 100,
-			Worth:   q.worths[pick],
-			Rows:    q.rows[pick],
 			Out:     q.out,
 		}
+		plan.Worth, plan.Rows = t.worth(p.scenario, q, pick)
 		plan.Way.FindOut = slices.Concat(plan.Way.FindOut, t.asksOfShared(p.scenario, q.ways[pick]))
 		if plan.Grounded = t.grounded(p.scenario, q, q.ways[pick]); plan.Grounded {
 			plan.Worth, plan.Rows = 0, nil
@@ -376,8 +378,10 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 			Origin: way.Origin,
 			From:   way.From,
 			More:   float64(more) / 100,
-			Worth:  q.worths[k] - q.worths[pick],
 		}
+		would, _ := t.worth(p.scenario, q, k)
+		is, _ := t.worth(p.scenario, q, pick)
+		other.Worth = would - is
 		other.Says = tips(&other, left, t.prices.terms.Currency)
 		if rival := t.rival(p, at, way); rival != "" && other.Worth > 0 {
 			other.Says = rival
@@ -392,7 +396,8 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 	return list[:min(len(list), mostOthers)]
 }
 
-// beyond is what the goggles and the controller of a way cost that are not bought in a scenario.
+// beyond is what the goggles and the controller of a way cost that are not bought in a scenario, and what
+// they do not bring that are sold in it.
 func (t *table) beyond(s *scenario, way *Way) (sum int64) {
 	for _, model := range way.shares() {
 		if s.has(model) {
@@ -405,6 +410,11 @@ func (t *table) beyond(s *scenario, way *Way) (sum int64) {
 			}
 		}
 		sum += max(0, least)
+	}
+	for _, id := range s.sold {
+		if kit, ok := t.index.Piece(id); ok && way.takes(id) {
+			sum += t.prices.resale(kit.Model)
+		}
 	}
 	return sum
 }

@@ -15,6 +15,8 @@ import (
 // flies after each.
 type Order struct {
 	Stages []Stage `json:"stages"`
+	// Sells is what nobody needs from today on.
+	Sells []string `json:"sells"`
 	// Exact says that no other sequence gives more worth sooner; else one was built step by step.
 	Exact bool `json:"exact"`
 	// Short is what is missing in the end, where what there is never suffices; the stages end there.
@@ -31,7 +33,7 @@ type Stage struct {
 	Buys    []string    `json:"buys"`  // each with its number
 	Comes   []string    `json:"comes"` // goggles and controllers that are new
 	Updates []string    `json:"updates"`
-	Sells   []string    `json:"sells"` // units nobody needs any more after it
+	Sells   []string    `json:"sells"` // what nobody needs any more after it
 	Amount  float64     `json:"amount"`
 	Left    float64     `json:"left"` // once it is paid
 	// OrderOn, ThereOn and BenchOn are days, yyyy-mm-dd; OrderOn is empty where nothing is bought.
@@ -102,12 +104,16 @@ type Calendar struct {
 // are. Each thing is bought for what it is in the end, so that no step makes another useless. It
 // ends with the context.
 func (w *Weighed) Order(ctx context.Context, budget int64, purse Purse, days Calendar) Order {
-	out := Order{Stages: []Stage{}, Every: cmp.Or(days.Every, BenchEvery), Exact: true, Says: "Nothing is to be done."}
+	out := Order{Stages: []Stage{}, Sells: []string{}, Every: cmp.Or(days.Every, BenchEvery), Exact: true,
+		Says: "Nothing is to be done."}
 	at := w.within(budget)
 	if at < 0 {
 		return out
 	}
 	s := newSequencer(w.table, &w.points[at], purse, days)
+	for _, kit := range s.spare(0) {
+		out.Sells = append(out.Sells, kit.Label())
+	}
 	if len(s.jobs) == 0 {
 		return out
 	}

@@ -16,6 +16,8 @@ type scenario struct {
 	bought  []purchase
 	only    string // goggles' model: none other is flown with; empty: any
 	barred  []bar
+	sold    []string // goggles and controllers, by kit id
+	brings  int64    // what they bring, in hundredths
 }
 
 // bar is a way of a quad that is not to be had, by their places.
@@ -61,6 +63,16 @@ func (t *table) scenarios() (list []scenario, all bool) {
 				with.bought = append(slices.Clip(s.bought), p)
 				list = append(list, with)
 			}
+		}
+	}
+	for _, kit := range t.forSale() {
+		for _, s := range list {
+			if at := states[kit.ID]; len(at) > 0 && s.goggles[kit.ID] != at[0] {
+				continue // in which state they are sold is all the same
+			}
+			with := s
+			with.sold, with.brings = append(slices.Clip(s.sold), kit.ID), s.brings+t.prices.resale(kit.Model)
+			list = append(list, with)
 		}
 	}
 	if t.question.OneGoggles {
@@ -156,13 +168,17 @@ func (s *scenario) has(model string) bool {
 	return slices.ContainsFunc(s.bought, func(p purchase) bool { return p.model == model })
 }
 
-// amount is what the devices cost.
-func (s *scenario) amount() (sum int64) {
+// amount is what the devices cost, less what those bring that are sold.
+func (s *scenario) amount() int64 {
+	sum := -s.brings
 	for _, p := range s.bought {
 		sum += p.amount
 	}
 	return sum
 }
+
+// gives says whether goggles or a controller a way is flown with are sold.
+func (s *scenario) gives(way *Way) bool { return slices.ContainsFunc(s.sold, way.takes) }
 
 // comes is how many of a model come with the devices.
 func (s *scenario) comes(model string) (n int) {
@@ -184,12 +200,13 @@ func (t *table) allows(s *scenario, q *quadTable, way *Way) bool {
 	if slices.ContainsFunc(way.shares(), func(model string) bool { return !s.has(model) }) {
 		return false
 	}
-	return s.only == "" || way.Key == leaveKey || t.gogglesModel(way) == s.only
+	return way.Key == leaveKey || !s.gives(way) && (s.only == "" || t.gogglesModel(way) == s.only)
 }
 
-// grounded says whether a quad that flies today and is left has nobody's goggles any more.
+// grounded says whether a quad that flies today and is left has nobody's goggles any more, or no sticks.
 func (t *table) grounded(s *scenario, q *quadTable, way *Way) bool {
-	return s.only != "" && way.Key == leaveKey && q.flies && t.gogglesModel(way) != s.only
+	givenUp := s.only != "" && t.gogglesModel(way) != s.only || s.gives(way)
+	return givenUp && way.Key == leaveKey && q.flies
 }
 
 // under is the problem of a scenario, and the way each of its options stands for.
@@ -207,6 +224,8 @@ func (t *table) under(s *scenario) (p assign.Problem, from [][]int) {
 		for k, way := range q.ways {
 			if q.stands[k] == k && t.allows(s, q, way) && !slices.Contains(s.barred, bar{i, k}) {
 				option := q.options[k]
+				worth, _ := t.worth(s, q, k)
+				option.Worth += (worth - q.worths[k]) * t.moves
 				if t.grounded(s, q, way) {
 					option.Worth = 0
 				}

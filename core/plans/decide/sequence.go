@@ -88,7 +88,9 @@ func (s *sequencer) part() {
 		j := &s.jobs[of[a]]
 		j.quads = append(j.quads, changed[a])
 		q := &s.t.quads[changed[a]]
-		j.worth += max(0, q.worths[s.point.picks[changed[a]]]-q.worths[0])
+		is, _ := s.t.worth(s.point.scenario, q, s.point.picks[changed[a]])
+		was, _ := s.t.worth(s.point.scenario, q, 0)
+		j.worth += max(0, is-was)
 	}
 	for a := range n {
 		for b := range n {
@@ -120,8 +122,7 @@ func (s *sequencer) breaks(at, other int) bool {
 // updates says whether a way wants its goggles otherwise than they are.
 func (s *sequencer) updates(way *Way) bool {
 	kit, ok := s.t.index.Piece(way.goggles())
-	g := way.fit.Goggles
-	return ok && (g.Firmware.Known() && g.Firmware != kit.Firmware || g.Mode != "" && g.Mode != kit.Mode)
+	return ok && updated(kit, way.fit.Goggles)
 }
 
 func (s *sequencer) way(quad int) *Way { return s.t.quads[quad].ways[s.point.picks[quad]] }
@@ -302,7 +303,7 @@ func (s *sequencer) after(done uint64) state {
 	return is
 }
 
-// spare are the units that could be sold once some jobs are done.
+// spare are the units, goggles and controllers that could be sold once some jobs are done.
 func (s *sequencer) spare(done uint64) (list []*fleet.Kit) {
 	if !s.t.question.Sell {
 		return nil
@@ -314,7 +315,23 @@ func (s *sequencer) spare(done uint64) (list []*fleet.Kit) {
 			list = append(list, kit)
 		}
 	}
+	for _, id := range s.point.scenario.sold {
+		if kit, ok := s.t.index.Piece(id); ok && !s.waitsOn(id, now.picks) {
+			list = append(list, kit)
+		}
+	}
 	return list
+}
+
+// waitsOn says whether a quad flies with goggles or a controller until it is changed, where some are.
+func (s *sequencer) waitsOn(kit string, picks []int) bool {
+	for k := range s.t.quads {
+		q := &s.t.quads[k]
+		if picks[k] != s.point.picks[k] && q.flies && q.ways[0].takes(kit) {
+			return true
+		}
+	}
+	return false
 }
 
 // buys is what a job takes beyond what is bought already, and the days until it is there.

@@ -22,6 +22,7 @@ type table struct {
 	models   []string       // of the things; empty: a piece of kit
 	bundled  map[string]bool
 	quads    []quadTable
+	scale    scale
 	sold     int64 // what all units together would bring, in hundredths
 	// moves is how many moves are worth one point: more than there can be, so that of what is worth
 	// the same the one with the fewest is chosen.
@@ -55,12 +56,14 @@ func newTable(w *Ways, q Question) *table {
 	t.bundles()
 	if q.Sell {
 		for i := range w.index.Kit {
-			t.sold += t.sale(&w.index.Kit[i])
+			if kit := &w.index.Kit[i]; !t.forAll(kit) {
+				t.sold += t.sale(kit)
+			}
 		}
 	}
-	s := newScale(w)
+	t.scale = newScale(w)
 	for i := range w.Quads {
-		t.quads = append(t.quads, t.row(&w.Quads[i], &s))
+		t.quads = append(t.quads, t.row(&w.Quads[i], &t.scale))
 	}
 	return t
 }
@@ -197,12 +200,9 @@ func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone in
 	return o, lines, alone, true
 }
 
-// sale is what a piece of kit brings where it is left over, in hundredths; nothing where it is no air
-// unit, or one that a quad carries in turn.
+// sale is what a piece of kit brings where it is left over, in hundredths; nothing where a quad carries it
+// in turn.
 func (t *table) sale(kit *fleet.Kit) int64 {
-	if _, unit := gear.Find[*gear.AirUnit](t.library, kit.Model); !unit {
-		return 0
-	}
 	if _, inTurn := t.index.InTurnOn(kit.ID, ""); inTurn {
 		return 0
 	}

@@ -2817,6 +2817,15 @@ export interface components {
             says: string;
             title: string;
         };
+        DecideDevicePlan: {
+            /** Format: double */
+            brings?: number;
+            kit?: string;
+            label: string;
+            quads: string[];
+            says: string;
+            sold: boolean;
+        };
         DecideForbid: {
             findings: components["schemas"]["Finding"][];
             gate: string;
@@ -3330,6 +3339,7 @@ export interface components {
             chosen: number;
             criteria: components["schemas"]["DecideCriterionRow"][];
             currency: string;
+            devices: components["schemas"]["DecideDevicePlan"][];
             exact: boolean;
             /**
              * Format: int64
@@ -4179,6 +4189,7 @@ export interface components {
             holds?: boolean;
             purse: components["schemas"]["DecidePurse"];
             says: string;
+            sells: string[];
             /** Format: double */
             short: number;
             stages: components["schemas"]["DecideStage"][];

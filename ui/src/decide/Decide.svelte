@@ -8,6 +8,7 @@
   import { Loaded } from '../lib/loaded.svelte';
   import { fixed, money } from '../lib/words';
   import Bill from './Bill.svelte';
+  import Devices from './Devices.svelte';
   import Curve from './Curve.svelte';
   import Months from './Months.svelte';
   import PurseForm from './PurseForm.svelte';
@@ -45,7 +46,7 @@
   }
   const switches = $derived<[string, string, boolean | undefined][]>([
     ['used', 'buy used things too', view.data?.used],
-    ['sell', 'sell units left over', view.data?.sell],
+    ['sell', 'sell what is left over', view.data?.sell],
     ['one', 'one kind of goggles', view.data?.oneGoggles],
   ]);
 
@@ -160,6 +161,7 @@
       </form>
     {/if}
     <div class="grid grid-cols-1 gap-3 my-3">
+      <Devices devices={d.devices} />
       <Bill {d} />
       {#if inOrder}
         <Months {asked} by={query.get('by') ?? ''} every={query.get('every') ?? ''} onshow={show} />

@@ -50,6 +50,7 @@
         ? 'No other order brings more worth sooner.'
         : 'Built step by step: another order may bring more worth sooner.'} Nothing is bought that a later step makes useless.
     </p>
+    {#if d.sells.length > 0}<p>Left over from today on, to sell: {list(d.sells)}.</p>{/if}
     <ol class="grid gap-2 list-none p-0 m-0" aria-label="Bench days">
       {#each d.stages as s, i (i)}
         <li class="stage grid gap-1 pl-3">

@@ -21,7 +21,7 @@
   </div>
   <p class="flex flex-wrap items-center gap-x-2">
     <LevelMark level={q.way.level} size={18} />
-    {#if q.grounded}<strong>It is not flown any more: its goggles are given up.</strong>
+    {#if q.grounded}<strong>It is not flown any more: what it was flown with is given up.</strong>
     {:else if q.leave}<strong>{q.way.label}</strong>{:else}
       <strong>{q.way.label}</strong> <span>{from}, {q.price > 0 ? money(q.price, currency) : 'nothing to pay'}</span>
     {/if}

@@ -1,0 +1,141 @@
+package decide
+
+import (
+	"fmt"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// DevicePlan is what becomes of goggles or a controller: those that are owned, and those that are bought.
+type DevicePlan struct {
+	Kit    string   `json:"kit,omitempty"` // absent: it is bought
+	Label  string   `json:"label"`
+	Quads  []string `json:"quads"`            // that fly with it afterwards
+	Brings *float64 `json:"brings,omitempty"` // what it is sold for, or could be; absent: that is not stated
+	Sold   bool     `json:"sold"`
+	Says   string   `json:"says"` // what is done with it
+}
+
+// devices are what becomes of all goggles and controllers in a choice: the owned ones first.
+func (t *table) devices(p *Point) []DevicePlan {
+	list := []DevicePlan{}
+	for i := range t.index.Kit {
+		kit := &t.index.Kit[i]
+		if !t.forAll(kit) {
+			continue
+		}
+		d := DevicePlan{Kit: kit.ID, Label: kit.Label(), Sold: slices.Contains(p.scenario.sold, kit.ID),
+			Quads: append(t.flownWith(p, func(way *Way) bool { return way.takes(kit.ID) }), t.inTurnWith(kit.ID)...)}
+		if brings := t.prices.resale(kit.Model); brings > 0 {
+			d.Brings = new(float64(brings) / 100)
+		}
+		d.Says = t.becomes(&d, kit, p.scenario.goggles[kit.ID])
+		list = append(list, d)
+	}
+	for _, bought := range p.scenario.bought {
+		list = append(list, DevicePlan{Label: t.library.Label(bought.model), Says: "It is bought.",
+			Quads: t.flownWith(p, func(way *Way) bool { return slices.Contains(way.shares(), bought.model) })})
+	}
+	return list
+}
+
+// becomes says what is done with goggles or a controller that are wanted in a state.
+func (t *table) becomes(d *DevicePlan, kit *fleet.Kit, state fleet.Slot) string {
+	const idle = "Nobody flies with it in this choice"
+	currency := t.prices.terms.Currency
+	switch {
+	case d.Sold:
+		return fmt.Sprintf("It is sold for %.2f %s.", *d.Brings, currency)
+	case len(d.Quads) > 0 && updated(kit, &state):
+		return "It is brought" + stateWords(&state) + "."
+	case len(d.Quads) > 0:
+		return "It stays as it is."
+	case d.Brings == nil:
+		return idle + "; what it would bring is not stated."
+	case t.question.Sell:
+		return fmt.Sprintf("%s; to visitors it is worth more than the %.2f %s it would bring.", idle, *d.Brings, currency)
+	}
+	return fmt.Sprintf("%s; sold it would bring %.2f %s.", idle, *d.Brings, currency)
+}
+
+// updated says whether goggles are wanted otherwise than they are.
+func updated(kit *fleet.Kit, is *fleet.Slot) bool {
+	return is.Firmware.Known() && is.Firmware != kit.Firmware || is.Mode != "" && is.Mode != kit.Mode
+}
+
+// flownWith are the quads that fly in a choice and whose way is as is asked.
+func (t *table) flownWith(p *Point, is func(*Way) bool) []string {
+	list := []string{}
+	for i, pick := range p.picks {
+		q := &t.quads[i]
+		way := q.ways[pick]
+		if is(way) && (pick > 0 || q.flies) && !t.grounded(p.scenario, q, way) {
+			list = append(list, q.quad.Label())
+		}
+	}
+	return list
+}
+
+// forAll says whether a piece of kit serves all quads: goggles, or a controller.
+func (t *table) forAll(kit *fleet.Kit) bool {
+	_, goggles := gear.Find[*gear.Goggles](t.library, kit.Model)
+	_, controller := gear.Find[*gear.Controller](t.library, kit.Model)
+	return goggles || controller
+}
+
+// takes says whether a way is flown with goggles or a controller that are owned.
+func (w *Way) takes(kit string) bool {
+	return slices.ContainsFunc([]*fleet.Slot{w.fit.Goggles, w.fit.Controller}, func(s *fleet.Slot) bool {
+		return s != nil && s.Kit == kit
+	})
+}
+
+// forSale are the goggles and controllers that bring something where nobody flies with them any more:
+// none that a fit is flown with which a quad carries in turn.
+func (t *table) forSale() (list []*fleet.Kit) {
+	for i := range t.index.Kit {
+		kit := &t.index.Kit[i]
+		if t.question.Sell && t.forAll(kit) && t.prices.resale(kit.Model) > 0 && len(t.inTurnWith(kit.ID)) == 0 {
+			list = append(list, kit)
+		}
+	}
+	return list
+}
+
+// inTurnWith are the quads that carry in turn what is flown with goggles or a controller.
+func (t *table) inTurnWith(kit string) (list []string) {
+	for i := range t.index.Quads {
+		q := &t.index.Quads[i]
+		if slices.ContainsFunc(q.InTurn, func(turn fleet.TurnFit) bool { return (&Way{fit: turn.Fit}).takes(kit) }) {
+			list = append(list, q.Label()+", in turn")
+		}
+	}
+	return list
+}
+
+// worth is what a way of a quad is worth in a scenario, with its sum: goggles that are sold count
+// for nobody.
+func (t *table) worth(s *scenario, q *quadTable, way int) (int64, []WorthRow) {
+	if len(s.sold) == 0 {
+		return q.worths[way], q.rows[way]
+	}
+	outcome := q.ways[way].outcome.without(s.sold)
+	return t.scale.worth(&outcome, q.purpose.Weights, q.weight)
+}
+
+// without is an outcome without some goggles.
+func (o *Outcome) without(sold []string) Outcome {
+	out := *o
+	for _, list := range []*[]string{&out.Goggles, &out.NotGoggles, &out.Unsure} {
+		left := []string{}
+		for _, label := range *list {
+			if !slices.ContainsFunc(sold, func(kit string) bool { return o.named[kit] == label }) {
+				left = append(left, label)
+			}
+		}
+		*list = left
+	}
+	return out
+}

@@ -1,0 +1,182 @@
+package decide_test
+
+import (
+	"context"
+	"math"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/plans/decide"
+)
+
+// worn are the demo's goggles with what they bring, and its quads without fits in turn.
+func worn(t *testing.T, brings float64) (*gear.Library, *fleet.Index) {
+	lib, index := demoFleet(t)
+	for _, g := range gear.All[*gear.Goggles](lib) {
+		other := *g
+		other.Deals = slices.DeleteFunc(slices.Clone(g.Deals), func(d gear.Deal) bool { return d.Kind == gear.DealResale })
+		if brings > 0 {
+			other.Deals = append(other.Deals, gear.Deal{ID: "resale", Kind: gear.DealResale,
+				Offer: gear.Offer{Price: &brings, Currency: "EUR"}})
+		}
+		lib = lib.With(&other)
+	}
+	own := *index.Fleet
+	own.Quads = slices.Clone(own.Quads)
+	for i := range own.Quads {
+		own.Quads[i].InTurn = nil
+	}
+	return lib, fleet.NewIndex(&own)
+}
+
+func weighedFleet(t *testing.T, lib *gear.Library, index *fleet.Index, q decide.Question) *decide.Weighed {
+	ways, err := decide.WaysOf(context.Background(), lib, index)
+	require.NoError(t, err)
+	weighed, err := ways.Weigh(context.Background(), q)
+	require.NoError(t, err)
+	return weighed
+}
+
+// Goggles that are sold are flown with by nobody, whoever flew with them alone is grounded, and what
+// they bring is on the bill; what a quad is worth to visitors does not count them.
+func TestGogglesThatAreSold(t *testing.T) {
+	lib, index := worn(t, 40)
+	w := weighedFleet(t, lib, index, decide.Question{Used: true, Sell: true})
+	sold, grounded := 0, 0
+	for _, p := range w.Within(0).Points {
+		plan := w.Within(int64(math.Round(p.Money * 100)))
+		var worth int64
+		for _, q := range plan.Quads {
+			worth += q.Worth
+			if q.Grounded {
+				grounded++
+			}
+			for _, d := range plan.Devices {
+				g := q.Way.Fit().Goggles
+				if d.Sold && g != nil && g.Kit == d.Kit {
+					quad, _ := index.Quad(q.Quad)
+					flies := decide.LinkOpen(fleet.NowCase(lib, index, quad))
+					assert.True(t, q.Leave && q.Grounded == flies, "%s flies with %s", q.Name, d.Label)
+				}
+			}
+		}
+		assert.Equal(t, p.Worth, worth)
+		require.NotEmpty(t, plan.Devices)
+		gone := 0
+		for _, d := range plan.Devices {
+			onBill := slices.ContainsFunc(plan.Bill, func(l decide.BillLine) bool { return l.Sold && l.Label == d.Label })
+			assert.Equal(t, d.Sold, onBill, d.Label)
+			assert.NotNil(t, d.Quads, "a list, also where it is empty")
+			if d.Sold {
+				assert.Empty(t, d.Quads)
+				kit, _ := index.Piece(d.Kit)
+				if _, goggles := gear.Find[*gear.Goggles](lib, kit.Model); goggles {
+					gone++
+					assert.InDelta(t, 40, *d.Brings, 0)
+				}
+			}
+		}
+		sold += gone
+		for _, q := range plan.Quads {
+			for _, r := range q.Rows {
+				if r.Criterion == decide.Visitors {
+					assert.Contains(t, r.Says, map[int]string{0: "of 3", 1: "of 2", 2: "of 1", 3: "of 0"}[gone])
+				}
+			}
+		}
+	}
+	assert.Greater(t, sold, 5)
+	assert.Positive(t, grounded)
+}
+
+// What goggles bring makes nothing dearer, and nothing is had for it that could not be had without: where
+// nobody counts visitors and nobody is grounded, for as much more as they bring.
+func TestWhatGogglesBringIsAllTheyAdd(t *testing.T) {
+	weights := map[fleet.Purpose]decide.Weights{}
+	for _, p := range decide.Purposes {
+		weights[p.ID] = decide.Weights{decide.Picture: 3, decide.Records: 2, decide.Flies: 2, decide.Latency: 1}
+	}
+	q := decide.Question{Used: true, Sell: true, Weights: weights}
+	lib, index := worn(t, 40)
+	with := weighedFleet(t, lib, index, q)
+	lib, index = worn(t, 0)
+	without := weighedFleet(t, lib, index, q)
+	for _, p := range without.Within(0).Points {
+		plan := with.Within(int64(math.Round(p.Money * 100)))
+		require.GreaterOrEqual(t, plan.Chosen, 0)
+		assert.GreaterOrEqual(t, plan.Points[plan.Chosen].Worth, p.Worth)
+	}
+	held := 0
+	for _, p := range with.Within(0).Points {
+		plan := with.Within(int64(math.Round(p.Money * 100)))
+		if slices.ContainsFunc(plan.Quads, func(q decide.QuadPlan) bool { return q.Grounded }) {
+			continue
+		}
+		more := 0.0
+		for _, d := range plan.Devices {
+			if d.Sold {
+				more += *d.Brings
+			}
+		}
+		least := without.Within(int64(math.Round((p.Money + more) * 100)))
+		require.GreaterOrEqual(t, least.Chosen, 0)
+		assert.GreaterOrEqual(t, least.Points[least.Chosen].Worth, p.Worth)
+		held++
+	}
+	assert.Greater(t, held, 3)
+}
+
+// In order, all that is sold is sold once, and goggles not before the last quad that flies with them is
+// changed.
+func TestWhenGogglesAreSold(t *testing.T) {
+	lib, index := worn(t, 40)
+	flownWith := func(id string) (label string) {
+		quad, _ := index.Quad(id)
+		if g := quad.Now.Goggles; g != nil && decide.LinkOpen(fleet.NowCase(lib, index, quad)) {
+			kit, _ := index.Piece(g.Kit)
+			label = kit.Label()
+		}
+		return label
+	}
+	later := 0
+	for _, q := range []decide.Question{{Used: true, Sell: true}, {Used: true, Sell: true, OneGoggles: true}} {
+		w := weighedFleet(t, lib, index, q)
+		for _, p := range w.Within(0).Points {
+			budget := int64(math.Round(p.Money * 100))
+			plan := w.Within(budget)
+			o := w.Order(context.Background(), budget, decide.Purse{Now: 1000}, decide.Calendar{From: firstDay, Every: 7})
+			sold, ahead := slices.Clone(o.Sells), []string{}
+			for _, stage := range o.Stages {
+				sold = append(sold, stage.Sells...)
+				for _, quad := range stage.Quads {
+					ahead = append(ahead, flownWith(quad.Quad))
+				}
+			}
+			var onBill []string
+			for _, l := range plan.Bill {
+				if l.Sold {
+					onBill = append(onBill, l.Label)
+				}
+			}
+			assert.ElementsMatch(t, onBill, sold)
+			for _, label := range o.Sells {
+				assert.NotContains(t, ahead, label)
+			}
+			for _, stage := range o.Stages {
+				ahead = ahead[len(stage.Quads):]
+				for _, label := range stage.Sells {
+					assert.NotContains(t, ahead, label)
+					if slices.ContainsFunc(plan.Devices, func(d decide.DevicePlan) bool { return d.Label == label }) {
+						later++
+					}
+				}
+			}
+		}
+	}
+	assert.Positive(t, later)
+}
