@@ -364,7 +364,8 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 	return list
 }
 
-// others are the ways of a quad that were not taken, the worthiest first; left is the money that is.
+// others are the ways of a quad that were not taken, the worthiest first, and what could be bought whole;
+// left is the money that is.
 func (t *table) others(p *Point, at int, left float64) []OtherWay {
 	q, pick := &t.quads[at], p.picks[at]
 	list := []OtherWay{}
@@ -393,7 +394,7 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 	slices.SortStableFunc(list, func(a, b OtherWay) int {
 		return cmp.Or(cmp.Compare(b.Worth, a.Worth), cmp.Compare(a.More, b.More))
 	})
-	return list[:min(len(list), mostOthers)]
+	return append(list[:min(len(list), mostOthers)], t.whole(p, at, left)...)
 }
 
 // beyond is what the goggles and the controller of a way cost that are not bought in a scenario, and what

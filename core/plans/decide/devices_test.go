@@ -57,9 +57,13 @@ func TestGogglesThatAreSold(t *testing.T) {
 				grounded++
 			}
 			for _, d := range plan.Devices {
+				quad, _ := index.Quad(q.Quad)
+				if planned := quad.NextFit(); d.Sold && planned.Goggles != nil && planned.Goggles.Kit == d.Kit {
+					whole := slices.ContainsFunc(q.Others, func(o decide.OtherWay) bool { return o.Origin == decide.ReadyMade })
+					assert.False(t, whole, "what is bought whole would be flown with %s", d.Label)
+				}
 				g := q.Way.Fit().Goggles
 				if d.Sold && g != nil && g.Kit == d.Kit {
-					quad, _ := index.Quad(q.Quad)
 					flies := decide.LinkOpen(fleet.NowCase(lib, index, quad))
 					assert.True(t, q.Leave && q.Grounded == flies, "%s flies with %s", q.Name, d.Label)
 				}

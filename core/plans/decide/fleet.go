@@ -69,8 +69,9 @@ type QuadWays struct {
 	Out  []Out
 	All  bool // nothing that could matter was left untried
 
-	alone fleet.Case // the quad as if nobody else had a claim on anything
-	flies bool       // it links today
+	alone fleet.Case  // the quad as if nobody else had a claim on anything
+	flies bool        // it links today
+	ready []Candidate // that could be bought whole in its place, and link
 }
 
 // Out is a unit that has no plan on a quad, and the gates that forbid it.
@@ -151,13 +152,15 @@ func newQuadWays(lib *gear.Library, index *fleet.Index, q *fleet.Quad) QuadWays 
 	own.Quads = []fleet.Quad{*q}
 	alone := fleet.NewIndex(&own)
 	today := swap.Lazily(fleet.NowCase(lib, alone, &own.Quads[0])).Gate(0)
+	c := fleet.NewCase(lib, alone, &own.Quads[0])
 	return QuadWays{
 		Quad:  q.ID,
 		Ways:  []Way{},
 		Out:   []Out{},
 		All:   true,
-		alone: fleet.NewCase(lib, alone, &own.Quads[0]),
+		alone: c,
 		flies: standingOf(&today) < hangs,
+		ready: slices.DeleteFunc(BoughtWhole(c), func(one Candidate) bool { return !one.stands() }),
 	}
 }
 

@@ -1,6 +1,7 @@
 package decide
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
@@ -136,4 +137,49 @@ func (r *Ready) least() *float64 {
 		return r.Used
 	}
 	return r.Price
+}
+
+// whole are the quads that could be bought whole in the place of one, held against what becomes of it in a
+// choice.
+func (t *table) whole(p *Point, at int, left float64) (list []OtherWay) {
+	q, pick := &t.quads[at], p.picks[at]
+	is, _ := t.worth(p.scenario, q, pick)
+	if p.scenario.gives(&Way{fit: q.quad.NextFit()}) {
+		return nil // what it would be flown with is sold
+	}
+	for i := range q.ready {
+		one := &q.ready[i]
+		price := one.Ready.Price
+		if t.question.Used {
+			price = one.Ready.least()
+		}
+		rate, known := t.index.RateOf(one.Ready.Currency, t.prices.terms.Currency)
+		if price == nil || !known {
+			continue
+		}
+		outcome := one.Outcome.without(p.scenario.sold)
+		would, _ := t.scale.worth(&outcome, q.purpose.Weights, q.weight)
+		other := OtherWay{Label: one.Label + ", bought whole", Origin: ReadyMade, Worth: would - is,
+			More: *price*rate - float64(q.alone[pick])/100}
+		other.Says = one.tips(&other, left, t.prices.terms.Currency)
+		list = append(list, other)
+	}
+	return list
+}
+
+// tips says what a quad bought whole would bring. It is no part of a choice, which is among what can be
+// done with the quads there are.
+func (c *Candidate) tips(o *OtherWay, left float64, currency string) (says string) {
+	switch {
+	case o.Worth <= 0:
+		return "worth no more"
+	case o.More > left:
+		says = fmt.Sprintf("worth more, for %.2f %s more where %.2f are left", o.More, currency, max(0, left))
+	default:
+		says = "worth more, and there is the money for it"
+	}
+	if c.hangs() {
+		says += "; it hangs on what is not known"
+	}
+	return says
 }

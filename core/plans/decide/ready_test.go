@@ -2,6 +2,7 @@ package decide_test
 
 import (
 	"context"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -98,5 +99,41 @@ func TestAReadyMadeQuadLessStatedIsNoBetter(t *testing.T) {
 				}
 			}
 		}
+	}
+}
+
+// What could be bought whole stands beside the ways of a quad in a choice, priced and weighed as they are, and
+// says that it is no part of it.
+func TestWhatIsBoughtWholeBesideAChoice(t *testing.T) {
+	lib, index := demoFleet(t)
+	ways, err := decide.WaysOf(context.Background(), lib, index)
+	require.NoError(t, err)
+	beside := func(q decide.Question, quad string) (list []decide.OtherWay) {
+		weighed, err := ways.Weigh(context.Background(), q)
+		require.NoError(t, err)
+		for _, plan := range weighed.Within(40000).Quads {
+			for _, o := range plan.Others {
+				if plan.Quad == quad && o.Origin == decide.ReadyMade {
+					assert.Contains(t, o.Label, "bought whole")
+					list = append(list, o)
+				}
+			}
+		}
+		return list
+	}
+	asNew, used := beside(decide.Question{}, "hopper"), beside(decide.Question{Used: true, OneGoggles: true}, "hopper")
+	require.Len(t, asNew, 2)
+	require.Len(t, used, 2)
+	for _, o := range slices.Concat(asNew, used) {
+		price := map[string]float64{"Scutch 3, ready built, bought whole": 279, "Scutch 5, ready built, bought whole": 389}[o.Label]
+		if slices.Contains(used, o) && price == 389 {
+			price = 260
+		}
+		assert.InDelta(t, price, o.More, 0.001, "Hopper is left, at no price")
+		require.Positive(t, o.Worth)
+		assert.Contains(t, o.Says, "hangs on what is not known")
+	}
+	for _, o := range beside(decide.Question{}, "damsel") {
+		assert.NotContains(t, o.Label, "Scutch 5", "its sticks do not go through that")
 	}
 }

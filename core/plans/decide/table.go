@@ -73,6 +73,9 @@ func newScale(w *Ways) (s scale) {
 		for k := range w.Quads[i].Ways {
 			s.take(&w.Quads[i].Ways[k].outcome)
 		}
+		for k := range w.Quads[i].ready {
+			s.take(&w.Quads[i].ready[k].Outcome)
+		}
 	}
 	return s
 }

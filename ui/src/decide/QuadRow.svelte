@@ -8,7 +8,7 @@
   const from = $derived(
     { today: 'on it today', owned: 'owned', elsewhere: `from ${q.way.from}`, 'to-buy': 'to buy' }[q.way.origin] ?? '',
   );
-  const better = $derived(q.others.find((o) => o.worth > 0));
+  const better = $derived(q.others.find((o) => o.worth > 0 && o.origin !== 'ready'));
 </script>
 
 <li class="panel grid gap-1.5 px-4 py-2.5">
@@ -74,6 +74,13 @@
             </li>
           {/each}
         </ul>
+      {/if}
+      {#if q.others.some((o) => o.origin === 'ready')}
+        <p class="soft text-note">
+          What is bought whole is no part of the choice: it stands beside all that <a href={`#/candidates/${q.quad}`}
+            >could go on {q.name}</a
+          >.
+        </p>
       {/if}
       {#if q.out.length > 0}
         <p class="soft text-note">
