@@ -325,7 +325,15 @@ test('photos: of a step in place, before beside after, a pin marked, one dropped
   expect(backup.match(/"table":"photos"/g)?.length).toBe(4);
   const fault = page.getByRole('region', { name: 'a fault: what is wrong' });
   await fault.getByRole('button', { name: 'Let it go' }).click();
-  await fault.getByRole('button', { name: 'Let it go for good' }).click();
+  await expect(fault).toHaveCount(0);
+  const gone = page.getByRole('region', { name: 'Let go of' });
+  await expectAccessible(page);
+  await gone.getByRole('button', { name: 'Take it back' }).click();
+  await expect(gone).toHaveCount(0);
+  await fault.getByRole('button', { name: 'Let it go' }).click();
+  await gone.getByRole('button', { name: 'Delete it' }).click();
+  await gone.getByRole('button', { name: 'Delete it for good' }).click();
+  await expect(gone).toHaveCount(0);
   await expect(fault).toHaveCount(0);
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);

@@ -26,7 +26,7 @@ import (
 // BackupFormat and BackupVersion mark a backup that this program reads and writes.
 const (
 	BackupFormat  = "yokeswap-backup"
-	BackupVersion = 3
+	BackupVersion = 4
 )
 
 type backupHead struct {

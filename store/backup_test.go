@@ -41,7 +41,8 @@ func lived(t *testing.T) (*store.Store, string) {
 	photo, err := st.KeepPhoto("quern", album.Photo{Of: album.Step, Key: "solder:1", Label: "Solder the supply", Wide: 3, High: 2,
 		At: time.Now()}, []byte{0xFF, 0xD8, 0xFF, 0, 1, 2})
 	require.NoError(t, err)
-	ok, err := st.SayPhoto("quern", photo, album.After, "the pads", []album.PhotoMark{{X: 0.25, Y: 1, Says: "TX5"}})
+	ok, err := st.SayPhoto("quern", photo, album.Photo{Moment: album.After, Words: "the pads", LetGo: true,
+		Marks: []album.PhotoMark{{X: 0.25, Y: 1, Says: "TX5"}}})
 	require.NoError(t, err)
 	require.True(t, ok)
 	require.NoError(t, st.Update(store.Deed{}, func(s *stock.Stock) error {

@@ -104,6 +104,10 @@ var migrations = []*gormigrate.Migration{
 			`CREATE INDEX photos_by_quad ON photos(quad, life, id)`,
 		),
 	},
+	{
+		ID:      "2026-11-29-photos-let-go",
+		Migrate: run(`ALTER TABLE photos ADD COLUMN let_go INTEGER NOT NULL DEFAULT 0`),
+	},
 }
 
 func run(statements ...string) gormigrate.MigrateFunc {

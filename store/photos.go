@@ -24,6 +24,7 @@ type photoRow struct {
 	High   int       `json:"high"`
 	Marks  string    `json:"marks"` // JSON
 	Body   []byte    `json:"body"`  // JPEG
+	LetGo  bool      `json:"letGo,omitempty"`
 }
 
 func (photoRow) TableName() string { return "photos" }
@@ -41,7 +42,7 @@ func (s *Store) KeepPhoto(quad string, p album.Photo, body []byte) (int64, error
 	return row.ID, nil
 }
 
-// Photos are those of a quad, the oldest first, without the pictures.
+// Photos are those of a quad, the oldest first, those let go of among them, without the pictures.
 func (s *Store) Photos(quad string) ([]album.Photo, error) {
 	var rows []photoRow
 	err := s.db.Omit("body").Where("quad = ? AND life = ?", quad, s.life(s.db, quad)).Order("id").Find(&rows).Error
@@ -52,7 +53,7 @@ func (s *Store) Photos(quad string) ([]album.Photo, error) {
 	for i := range rows {
 		r := &rows[i]
 		list[i] = album.Photo{ID: r.ID, Of: album.Of(r.Of), Key: r.Key, Label: r.Label, Moment: album.Moment(r.Moment),
-			Words: r.Words, At: r.At, Wide: r.Wide, High: r.High, Marks: []album.PhotoMark{}}
+			Words: r.Words, At: r.At, Wide: r.Wide, High: r.High, Marks: []album.PhotoMark{}, LetGo: r.LetGo}
 		if err := json.Unmarshal([]byte(r.Marks), &list[i].Marks); err != nil {
 			return nil, fmt.Errorf("read what is marked on photo %d: %w", r.ID, err)
 		}
@@ -71,23 +72,22 @@ func (s *Store) PhotoBody(quad string, id int64) ([]byte, bool, error) {
 	return rows[0].Body, true, nil
 }
 
-// SayPhoto keeps what is said of a photo: when it was taken by the swap, words, and marks; false where there
-// is none.
-func (s *Store) SayPhoto(
-	quad string, id int64, moment album.Moment, words string, marks []album.PhotoMark,
-) (bool, error) {
-	text, err := json.Marshal(marks)
+// SayPhoto keeps what is said of a photo: when it was taken by the swap, words, marks, and whether it is let
+// go of; false where there is none.
+func (s *Store) SayPhoto(quad string, id int64, said album.Photo) (bool, error) {
+	text, err := json.Marshal(said.Marks)
 	if err != nil {
 		return false, fmt.Errorf("write what is marked: %w", err)
 	}
 	return s.changePhoto(quad, id, func(tx *gorm.DB) *gorm.DB {
-		return tx.Updates(map[string]any{"moment": string(moment), "words": words, "marks": string(text)})
+		return tx.Updates(map[string]any{"moment": string(said.Moment), "words": said.Words, "marks": string(text),
+			"let_go": said.LetGo})
 	})
 }
 
-// DropPhoto lets a photo go; false where there is none.
+// DropPhoto deletes a photo that was let go of; false where there is none.
 func (s *Store) DropPhoto(quad string, id int64) (bool, error) {
-	return s.changePhoto(quad, id, func(tx *gorm.DB) *gorm.DB { return tx.Delete(&photoRow{}) })
+	return s.changePhoto(quad, id, func(tx *gorm.DB) *gorm.DB { return tx.Where("let_go").Delete(&photoRow{}) })
 }
 
 func (s *Store) changePhoto(quad string, id int64, change func(tx *gorm.DB) *gorm.DB) (bool, error) {

@@ -48,9 +48,24 @@ func TestPhotosStayWithTheirQuad(t *testing.T) {
 	assert.Equal(t, id, list[0].ID)
 	assert.Equal(t, []album.PhotoMark{}, list[0].Marks)
 
-	ok, err = st.SayPhoto("quern", id, album.Before, "as it came", []album.PhotoMark{{Says: "here"}})
+	said := album.Photo{Moment: album.Before, Words: "as it came", Marks: []album.PhotoMark{{Says: "here"}}}
+	say := func(letGo bool) {
+		said.LetGo = letGo
+		ok, err = st.SayPhoto("quern", id, said)
+		require.NoError(t, err)
+		assert.True(t, ok)
+		list, err = st.Photos("quern")
+		require.NoError(t, err)
+		assert.Equal(t, letGo, list[0].LetGo)
+		assert.Equal(t, said.Marks, list[0].Marks)
+	}
+	say(false)
+	ok, err = st.DropPhoto("quern", id)
 	require.NoError(t, err)
-	assert.True(t, ok)
+	assert.False(t, ok, "it was not let go of")
+	say(true)
+	say(false)
+	say(true)
 	ok, err = st.DropPhoto("quern", id)
 	require.NoError(t, err)
 	assert.True(t, ok)

@@ -21,6 +21,8 @@ type AlbumView struct {
 	Quad   string             `json:"quad"`
 	Name   string             `json:"name"`
 	Groups []album.PhotoGroup `json:"groups"`
+	// LetGo are those put away: they can be taken back, until they are deleted.
+	LetGo []album.Photo `json:"letGo"`
 	// Things are what a photo can be taken of: the quad, a step of its sheet, a plug, a fault.
 	Things []album.PhotoThing `json:"things"`
 	// Pins are what can be marked, in words.
@@ -61,8 +63,17 @@ func (s *server) albumOf(quad string) (*answer[AlbumView], error) {
 	if err != nil {
 		return nil, err
 	}
-	view := AlbumView{Quad: q.ID, Name: q.Label(), Groups: album.Groups(photos), Things: things,
+	view := AlbumView{Quad: q.ID, Name: q.Label(), Things: things, LetGo: []album.Photo{},
 		Pins: album.Pins(fleet.NewCase(snap.Library, snap.Index, q))}
+	var kept []album.Photo
+	for _, p := range photos {
+		if p.LetGo {
+			view.LetGo = append(view.LetGo, p)
+		} else {
+			kept = append(kept, p)
+		}
+	}
+	view.Groups = album.Groups(kept)
 	return reply(view), nil
 }
 
@@ -110,7 +121,7 @@ func (s *server) keepPhoto(_ context.Context, in *struct {
 	return s.albumOf(in.Quad)
 }
 
-// sayPhoto keeps what is said of a photo and marked on it.
+// sayPhoto keeps what is said of a photo and marked on it, and whether it is let go of.
 func (s *server) sayPhoto(_ context.Context, in *struct {
 	Quad string `path:"quad"`
 	ID   int64  `path:"id"`
@@ -118,6 +129,7 @@ func (s *server) sayPhoto(_ context.Context, in *struct {
 		Moment album.Moment      `json:"moment" enum:"before,after,"`
 		Words  string            `json:"words" maxLength:"400"`
 		Marks  []album.PhotoMark `json:"marks"`
+		LetGo  bool              `json:"letGo,omitempty" doc:"put away, until it is taken back or deleted"`
 	}
 }) (*answer[AlbumView], error) {
 	if _, _, err := s.quadOf(in.Quad); err != nil {
@@ -126,7 +138,8 @@ func (s *server) sayPhoto(_ context.Context, in *struct {
 	if err := album.CheckMarks(in.Body.Marks); err != nil {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Nothing was changed: %s.", err))
 	}
-	ok, err := s.store.SayPhoto(in.Quad, in.ID, in.Body.Moment, strings.TrimSpace(in.Body.Words), in.Body.Marks)
+	ok, err := s.store.SayPhoto(in.Quad, in.ID, album.Photo{Moment: in.Body.Moment, Marks: in.Body.Marks,
+		Words: strings.TrimSpace(in.Body.Words), LetGo: in.Body.LetGo})
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -136,6 +149,7 @@ func (s *server) sayPhoto(_ context.Context, in *struct {
 	return s.albumOf(in.Quad)
 }
 
+// dropPhoto deletes a photo that was let go of before.
 func (s *server) dropPhoto(_ context.Context, in *struct {
 	Quad string `path:"quad"`
 	ID   int64  `path:"id"`
@@ -145,7 +159,7 @@ func (s *server) dropPhoto(_ context.Context, in *struct {
 		return nil, problem(err)
 	}
 	if !ok {
-		return nil, notFound("photo", strconv.FormatInt(in.ID, 10))
+		return nil, notFound("photo that was let go of", strconv.FormatInt(in.ID, 10))
 	}
 	return s.albumOf(in.Quad)
 }

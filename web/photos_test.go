@@ -3,6 +3,7 @@ package web_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"image"
 	"image/color"
 	"image/jpeg"
@@ -108,8 +109,21 @@ func TestPhotosOfAQuad(t *testing.T) {
 	}
 	require.Len(t, get[web.AlbumView](c, all).Groups[0].After, 2)
 	status, text = c.do("DELETE", at, "")
+	require.Equal(t, 404, status, text)
+	assert.Contains(t, text, "let go of")
+	for _, letGo := range []bool{true, false, true} {
+		status, text = c.do("PUT", at, fmt.Sprintf(`{"moment":"after","words":"","marks":[],"letGo":%v}`, letGo))
+		require.Equal(t, 200, status, text)
+		view = get[web.AlbumView](c, all)
+		put := map[bool]int{true: 1}[letGo]
+		require.Len(t, view.LetGo, put)
+		require.Len(t, view.Groups[0].After, 2-put)
+	}
+	status, text = c.do("DELETE", at, "")
 	require.Equal(t, 200, status, text)
-	require.Len(t, get[web.AlbumView](c, all).Groups[0].After, 1)
+	view = get[web.AlbumView](c, all)
+	require.Len(t, view.Groups[0].After, 1)
+	require.Empty(t, view.LetGo)
 	status, _ = c.do("DELETE", at, "")
 	assert.Equal(t, 404, status)
 }

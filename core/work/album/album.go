@@ -46,6 +46,8 @@ type Photo struct {
 	Wide   int         `json:"wide"` // in pixels
 	High   int         `json:"high"`
 	Marks  []PhotoMark `json:"marks"`
+	// LetGo says that it is put away: it can be taken back, until it is deleted.
+	LetGo bool `json:"letGo,omitempty"`
 }
 
 // PhotoMark is a pin, a wire or whatever else is marked on a photo.

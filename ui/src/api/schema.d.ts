@@ -2093,6 +2093,7 @@ export interface components {
         };
         AlbumView: {
             groups: components["schemas"]["PhotoGroup"][];
+            letGo: components["schemas"]["Photo"][];
             name: string;
             pins: string[];
             quad: string;
@@ -4272,6 +4273,7 @@ export interface components {
             id: number;
             key?: string;
             label: string;
+            letGo?: boolean;
             marks: components["schemas"]["PhotoMark"][];
             moment?: string;
             of: string;
@@ -4910,6 +4912,8 @@ export interface components {
             was: components["schemas"]["Purse"];
         };
         "Put-api-quads-by-quad-photos-by-idRequest": {
+            /** @description put away, until it is taken back or deleted */
+            letGo?: boolean;
             marks: components["schemas"]["PhotoMark"][];
             /** @enum {string} */
             moment: "before" | "after" | "";

@@ -5,6 +5,7 @@
   import { api, type AlbumView, type Failure, type PhotoOf } from '../api/client.svelte';
   import FailureNote from '../lib/FailureNote.svelte';
   import { Loaded } from '../lib/loaded.svelte';
+  import Gone from './Gone.svelte';
   import Photo from './Photo.svelte';
   import { shrunk } from './shrink';
 
@@ -50,6 +51,7 @@
       moment: (change.moment ?? p.moment ?? '') as '' | 'before' | 'after',
       words: change.words ?? p.words ?? '',
       marks: change.marks ?? p.marks,
+      letGo: change.letGo ?? false,
     });
     failure = answer.ok ? null : answer.failure;
     if (answer.ok) album.data = answer.data;
@@ -151,7 +153,7 @@
                   photo={p}
                   pins={v.pins}
                   onsay={(change) => say(p, change)}
-                  ondrop={() => drop(p)}
+                  ondrop={() => say(p, { letGo: true })}
                 />{:else}<p class="soft">none yet</p>{/each}
             </div>
           {/if}
@@ -161,13 +163,26 @@
             photo={p}
             pins={v.pins}
             onsay={(change) => say(p, change)}
-            ondrop={() => drop(p)}
+            ondrop={() => say(p, { letGo: true })}
           />{/each}
       </div>
     </section>
   {:else}
     <p class="soft mt-4">None yet. Before anything is unsoldered is the time for the first.</p>
   {/each}
+  {#if v.letGo.length > 0}
+    <section class="panel screen-only grid gap-2 mt-4 px-4 py-3" aria-labelledby="gone">
+      <h2 id="gone">Let go of</h2>
+      <ul class="grid gap-2 list-none p-0 m-0">
+        {#each v.letGo as p (p.id)}<Gone
+            quad={v.quad}
+            photo={p}
+            onback={() => say(p, { letGo: false })}
+            ondrop={() => drop(p)}
+          />{/each}
+      </ul>
+    </section>
+  {/if}
 {/if}
 
 <style>

@@ -15,7 +15,6 @@
 
   let marking = $state(false);
   let says = $state('');
-  let leaving = $state(false); // letting it go is asked for twice
   let cross = $state({ x: 0.5, y: 0.5 });
   const within = (share: number) => Math.round(Math.min(Math.max(share, 0), 1) * 1000) / 1000;
 
@@ -109,12 +108,7 @@
           <option value="after">after it</option>
         </select></label
       >
-      {#if leaving}
-        <button type="button" class="button" onclick={ondrop}>Let it go for good</button>
-        <button type="button" class="button" onclick={() => (leaving = false)}>Keep it</button>
-      {:else}
-        <button type="button" class="link" onclick={() => (leaving = true)}>Let it go</button>
-      {/if}
+      <button type="button" class="link" onclick={ondrop}>Let it go</button>
     </div>
   </figcaption>
 </figure>
