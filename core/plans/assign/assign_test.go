@@ -264,6 +264,12 @@ func TestOnlyWhatIsHadElsewhereIsLeftOut(t *testing.T) {
 		if len(some.Choices) < len(exact.Choices) {
 			fewer++
 		}
+		p.Beat = exact.Choices
+		none, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		require.True(t, none.Exact)
+		asSaid(t, &p, none.Choices)
+		require.Equal(t, points(grain, exact.Choices), points(grain, exact.Choices, none.Choices))
 	}
 	require.Greater(t, fewer, 50)
 }

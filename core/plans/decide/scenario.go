@@ -37,7 +37,7 @@ type purchase struct {
 }
 
 // mostScenarios is how many are gone through.
-const mostScenarios = 256
+const mostScenarios = 512
 
 // scenarios are all combinations of those the ways want; false where there are too many to go
 // through.
