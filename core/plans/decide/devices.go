@@ -53,6 +53,9 @@ func (t *table) becomes(d *DevicePlan, kit *fleet.Kit, state fleet.Slot) string 
 	case len(d.Quads) > 0:
 		return "It stays as it is."
 	case d.Brings == nil:
+		if offer, said := t.prices.brings(kit.Model); said {
+			return fmt.Sprintf("%s; what it would bring is stated in %s, of which no rate is.", idle, offer.Currency)
+		}
 		return idle + "; what it would bring is not stated."
 	case t.question.Sell:
 		return fmt.Sprintf("%s; to visitors it is worth more than the %.2f %s it would bring.", idle, *d.Brings, currency)

@@ -184,3 +184,21 @@ func TestWhenGogglesAreSold(t *testing.T) {
 	}
 	assert.Positive(t, later)
 }
+
+// What goggles bring in a currency of which no rate is stated is never added: it is said.
+func TestGogglesThatBringForeignMoney(t *testing.T) {
+	lib, index := worn(t, 0)
+	oldest, _ := gear.Find[*gear.Goggles](lib, "visor-a")
+	other := *oldest
+	other.Deals = append(other.Deals, gear.Deal{ID: "resale", Kind: gear.DealResale,
+		Offer: gear.Offer{Price: new(60.0), Currency: "SEK"}})
+	lib = lib.With(&other)
+	plan := weighedFleet(t, lib, index, decide.Question{Sell: true}).Within(0)
+	require.NotEmpty(t, plan.Devices)
+	assert.False(t, plan.Devices[0].Sold)
+	assert.Equal(t, "Nobody flies with it in this choice; what it would bring is stated in SEK, of which no rate is.",
+		plan.Devices[0].Says)
+	assert.Contains(t, plan.Foreign, other.Label())
+	asked := weighedFleet(t, lib, index, decide.Question{}).Within(0)
+	assert.NotContains(t, asked.Foreign, other.Label(), "nothing is sold")
+}

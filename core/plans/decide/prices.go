@@ -90,16 +90,28 @@ func (p *prices) note(l *change.Line) {
 	}
 }
 
-// resale is what one of a model brings; zero where nobody has said.
-func (p *prices) resale(model string) int64 {
-	item, ok := p.library.Item(model)
-	if !ok {
-		return 0
+// resale is what one of a model brings; zero where nobody has said, or in a currency of which no rate is
+// stated: foreign says so.
+func (p *prices) resale(model string) (amount int64) {
+	if offer, said := p.brings(model); said {
+		amount, _ = p.fleet.InCurrency(*offer.Price, offer.Currency, p.terms.Currency)
 	}
-	offer, ok := item.Head().Resale()
-	if !ok {
-		return 0
-	}
-	amount, _ := p.fleet.InCurrency(*offer.Price, offer.Currency, p.terms.Currency)
 	return amount
+}
+
+// brings is what is said that one of a model brings.
+func (p *prices) brings(model string) (offer gear.Offer, said bool) {
+	if item, ok := p.library.Item(model); ok {
+		return item.Head().Resale()
+	}
+	return offer, false
+}
+
+// soldFor notes of what is sold whether it brings money of which no rate is stated.
+func (p *prices) soldFor(model string) {
+	if offer, said := p.brings(model); said {
+		if _, known := p.fleet.RateOf(offer.Currency, p.terms.Currency); !known {
+			p.foreign = append(p.foreign, model)
+		}
+	}
 }

@@ -56,7 +56,9 @@ func newTable(w *Ways, q Question) *table {
 	t.bundles()
 	if q.Sell {
 		for i := range w.index.Kit {
-			if kit := &w.index.Kit[i]; !t.forAll(kit) {
+			kit := &w.index.Kit[i]
+			t.prices.soldFor(kit.Model)
+			if !t.forAll(kit) {
 				t.sold += t.sale(kit)
 			}
 		}
