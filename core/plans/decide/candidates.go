@@ -79,10 +79,10 @@ type Outcome struct {
 	OneWay      *int                    `json:"oneWay,omitempty"` // steps without a way back
 	Bench       *BenchTime              `json:"bench,omitempty"`  // absent: there is no plan to do
 
-	untouched bool              // nothing is done
-	flies     *bool             // its link stands; nil: not known
-	middle    *bool             // its unit is to be had new and used; nil: no price is stated
-	named     map[string]string // the goggles owned, by kit id
+	untouched bool   // nothing is done
+	flies     *bool  // its link stands; nil: not known
+	middle    *bool  // its unit is to be had new and used; nil: no price is stated
+	pairs     []pair // the goggles owned
 }
 
 // BenchTime is about how long a plan takes at the bench.
@@ -331,29 +331,43 @@ func middle(e *gear.Entry) *bool {
 	return new(of(gear.DealNew) && of(gear.DealUsed))
 }
 
+// pair is goggles that are owned, and how far a fit links with them.
+type pair struct {
+	kit, label string
+	reach      link.Reach
+}
+
+// sort sorts the goggles owned by whether the fit links with them, but for those that are sold.
+func (o *Outcome) sort(sold []string) {
+	o.Goggles, o.NotGoggles, o.Unsure = []string{}, []string{}, []string{}
+	for _, p := range o.pairs {
+		list := &o.Unsure
+		switch p.reach {
+		case link.ReachNow, link.ReachAfter:
+			list = &o.Goggles
+		case link.ReachNever:
+			list = &o.NotGoggles
+		}
+		if !slices.Contains(sold, p.kit) {
+			*list = append(*list, p.label)
+		}
+	}
+}
+
 // fliesWith sorts the goggles owned by whether the fit links with them, and names what the
 // sticks go through there.
 func (o *Outcome) fliesWith(c fleet.Case) {
-	o.named = map[string]string{}
 	for i := range c.Fleet.Kit {
 		kit := &c.Fleet.Kit[i]
 		if _, ok := gear.Find[*gear.Goggles](c.Library, kit.Model); !ok {
 			continue
 		}
-		o.named[kit.ID] = kit.Label()
 		r := link.ReachOf(c, kit.ID)
-		switch r.Reach {
-		case link.ReachNow, link.ReachAfter:
-			o.Goggles = append(o.Goggles, kit.Label())
-		case link.ReachNever:
-			o.NotGoggles = append(o.NotGoggles, kit.Label())
-			continue
-		default:
-			o.Unsure = append(o.Unsure, kit.Label())
-			continue
-		}
-		if r.Controller != "" && !slices.Contains(o.Controllers, r.Controller) {
+		o.pairs = append(o.pairs, pair{kit.ID, kit.Label(), r.Reach})
+		links := r.Reach == link.ReachNow || r.Reach == link.ReachAfter
+		if links && r.Controller != "" && !slices.Contains(o.Controllers, r.Controller) {
 			o.Controllers = append(o.Controllers, r.Controller)
 		}
 	}
+	o.sort(nil)
 }

@@ -131,17 +131,8 @@ func (t *table) worth(s *scenario, q *quadTable, way int) (int64, []WorthRow) {
 // without is an outcome without some goggles.
 func (o *Outcome) without(sold []string) Outcome {
 	out := *o
-	if len(sold) == 0 {
-		return out
-	}
-	for _, list := range []*[]string{&out.Goggles, &out.NotGoggles, &out.Unsure} {
-		left := []string{}
-		for _, label := range *list {
-			if !slices.ContainsFunc(sold, func(kit string) bool { return o.named[kit] == label }) {
-				left = append(left, label)
-			}
-		}
-		*list = left
+	if len(sold) > 0 {
+		out.sort(sold)
 	}
 	return out
 }

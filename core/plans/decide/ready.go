@@ -144,8 +144,9 @@ func (r *Ready) least() *float64 {
 func (t *table) whole(p *Point, at int, left float64) (list []OtherWay) {
 	q, pick := &t.quads[at], p.picks[at]
 	is, _ := t.worth(p.scenario, q, pick)
-	if p.scenario.gives(&Way{fit: q.quad.NextFit()}) {
-		return nil // what it would be flown with is sold
+	as := &Way{fit: q.quad.NextFit()}
+	if p.scenario.gives(as) || p.scenario.only != "" && t.gogglesModel(as) != p.scenario.only {
+		return nil // what it would be flown with is sold, or not of the one kind
 	}
 	for i := range q.ready {
 		one := &q.ready[i]

@@ -115,13 +115,14 @@ func TestWhatIsBoughtWholeBesideAChoice(t *testing.T) {
 			for _, o := range plan.Others {
 				if plan.Quad == quad && o.Origin == decide.ReadyMade {
 					assert.Contains(t, o.Label, "bought whole")
+					o.More += plan.Price
 					list = append(list, o)
 				}
 			}
 		}
 		return list
 	}
-	asNew, used := beside(decide.Question{}, "hopper"), beside(decide.Question{Used: true, OneGoggles: true}, "hopper")
+	asNew, used := beside(decide.Question{}, "hopper"), beside(decide.Question{Used: true}, "hopper")
 	require.Len(t, asNew, 2)
 	require.Len(t, used, 2)
 	for _, o := range slices.Concat(asNew, used) {
@@ -129,10 +130,14 @@ func TestWhatIsBoughtWholeBesideAChoice(t *testing.T) {
 		if slices.Contains(used, o) && price == 389 {
 			price = 260
 		}
-		assert.InDelta(t, price, o.More, 0.001, "Hopper is left, at no price")
-		require.Positive(t, o.Worth)
-		assert.Contains(t, o.Says, "hangs on what is not known")
+		assert.InDelta(t, price, o.More, 0.001, "beyond what is done with Hopper in the choice")
+		if o.Worth > 0 {
+			assert.Contains(t, o.Says, "hangs on what is not known")
+		} else {
+			assert.Equal(t, "worth no more", o.Says)
+		}
 	}
+	assert.Empty(t, beside(decide.Question{OneGoggles: true}, "sluice"), "it is planned with other goggles")
 	for _, o := range beside(decide.Question{}, "damsel") {
 		assert.NotContains(t, o.Label, "Scutch 5", "its sticks do not go through that")
 	}
