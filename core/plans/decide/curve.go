@@ -368,6 +368,7 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 // left is the money that is.
 func (t *table) others(p *Point, at int, left float64) []OtherWay {
 	q, pick := &t.quads[at], p.picks[at]
+	is, _ := t.worth(p.scenario, q, pick)
 	list := []OtherWay{}
 	for k, way := range q.ways {
 		if k == pick || way.Key == q.ways[pick].Key {
@@ -381,7 +382,6 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 			More:   float64(more) / 100,
 		}
 		would, _ := t.worth(p.scenario, q, k)
-		is, _ := t.worth(p.scenario, q, pick)
 		other.Worth = would - is
 		other.Says = tips(&other, left, t.prices.terms.Currency)
 		if rival := t.rival(p, at, way); rival != "" && other.Worth > 0 {

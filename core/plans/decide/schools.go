@@ -110,7 +110,7 @@ type SchoolPlan struct {
 	Found  bool    `json:"found"` // a choice within the budget
 	Money  float64 `json:"money"`
 	// Changed, Flies, Buys and Sells count quads something is done to, quads that fly digital
-	// afterwards, things to buy, and units that are sold.
+	// afterwards, things to buy, and those that are sold.
 	Changed int `json:"changed"`
 	Flies   int `json:"flies"`
 	Buys    int `json:"buys"`

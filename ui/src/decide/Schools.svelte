@@ -24,7 +24,7 @@
     ['quads changed', (s) => String(s.changed)],
     ['fly digital afterwards', (s) => `${s.flies} of ${s.quads.length}`],
     ['things to buy', (s) => String(s.buys)],
-    ['units sold', (s) => String(s.sells)],
+    ['things sold', (s) => String(s.sells)],
     ['steps without a way back', (s) => String(s.oneWay)],
     ['what is lost', (s) => (s.lost.length === 0 ? 'nothing' : s.lost.join('; '))],
   ];
