@@ -68,11 +68,11 @@ func (p *Problem) known(ctx context.Context) (*known, error) {
 		h.labels = k.best(h, next, soon)
 	}
 	if len(h.labels) == 0 {
-		any, err := p.any(ctx)
+		found, err := p.any(ctx)
 		if err != nil {
 			return nil, err
 		}
-		h.labels = []*label{any}
+		h.labels = []*label{found}
 	}
 	for _, l := range h.labels {
 		k.whole.take(whole{l.money, l.worth, l, nil})

@@ -31,7 +31,7 @@ func (t *table) devices(p *Point) []DevicePlan {
 		if brings := t.prices.resale(kit.Model); brings > 0 {
 			d.Brings = new(float64(brings) / 100)
 		}
-		d.Says = t.becomes(&d, kit, p.scenario.goggles[kit.ID])
+		d.Says = t.becomes(&d, kit, p)
 		list = append(list, d)
 	}
 	for _, bought := range p.scenario.bought {
@@ -41,10 +41,10 @@ func (t *table) devices(p *Point) []DevicePlan {
 	return list
 }
 
-// becomes says what is done with goggles or a controller that are wanted in a state.
-func (t *table) becomes(d *DevicePlan, kit *fleet.Kit, state fleet.Slot) string {
+// becomes says what is done with goggles or a controller in a choice.
+func (t *table) becomes(d *DevicePlan, kit *fleet.Kit, p *Point) string {
 	const idle = "Nobody flies with it in this choice"
-	currency := t.prices.terms.Currency
+	currency, state := t.prices.terms.Currency, p.scenario.goggles[kit.ID]
 	switch {
 	case d.Sold:
 		return fmt.Sprintf("It is sold for %.2f %s.", *d.Brings, currency)
@@ -57,10 +57,28 @@ func (t *table) becomes(d *DevicePlan, kit *fleet.Kit, state fleet.Slot) string 
 			return fmt.Sprintf("%s; what it would bring is stated in %s, of which no rate is.", idle, offer.Currency)
 		}
 		return idle + "; what it would bring is not stated."
-	case t.question.Sell:
-		return fmt.Sprintf("%s; to visitors it is worth more than the %.2f %s it would bring.", idle, *d.Brings, currency)
 	}
-	return fmt.Sprintf("%s; sold it would bring %.2f %s.", idle, *d.Brings, currency)
+	says := fmt.Sprintf("%s; sold it would bring %.2f %s", idle, *d.Brings, currency)
+	if lost := t.lost(p, kit.ID); lost > 0 {
+		says += fmt.Sprintf(", and the choice would be worth %d less to visitors", lost)
+	}
+	return says + "."
+}
+
+// lost is how much less a choice is worth without goggles nobody flies with.
+func (t *table) lost(p *Point, kit string) (points int64) {
+	without := *p.scenario
+	without.sold = append(slices.Clip(without.sold), kit)
+	for i, pick := range p.picks {
+		q := &t.quads[i]
+		if t.grounded(p.scenario, q, q.ways[pick]) {
+			continue
+		}
+		is, _ := t.worth(p.scenario, q, pick)
+		would, _ := t.worth(&without, q, pick)
+		points += is - would
+	}
+	return points
 }
 
 // updated says whether goggles are wanted otherwise than they are.

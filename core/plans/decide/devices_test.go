@@ -150,6 +150,68 @@ func TestWhatGogglesBringIsAllTheyAdd(t *testing.T) {
 	assert.Greater(t, held, 3)
 }
 
+// Where goggles nobody flies with are kept, it is said what the choice would be worth less without them: as much
+// as the quads count them for.
+func TestGogglesThatAreKeptForVisitors(t *testing.T) {
+	f := worn(t, 40)
+	weights := map[fleet.Purpose]decide.Weights{}
+	for _, p := range decide.Purposes {
+		weights[p.ID] = decide.Weights{decide.Visitors: 1}
+	}
+	said := 0
+	for _, q := range []decide.Question{{OneGoggles: true, Weights: weights}, {OneGoggles: true, Sell: true, Used: true, Weights: weights}} {
+		w := f.weigh(t, q)
+		for _, p := range w.Within(0).Points {
+			plan := w.Within(int64(math.Round(p.Money * 100)))
+			for _, d := range plan.Devices {
+				if d.Sold || len(d.Quads) > 0 || d.Brings == nil {
+					continue
+				}
+				var less int64
+				left := 0
+				for _, other := range plan.Devices {
+					kit, _ := f.index.Piece(other.Kit)
+					if kit == nil {
+						continue
+					}
+					if _, goggles := gear.Find[*gear.Goggles](f.lib, kit.Model); goggles && !other.Sold {
+						left++
+					}
+				}
+				kit, _ := f.index.Piece(d.Kit)
+				_, goggles := gear.Find[*gear.Goggles](f.lib, kit.Model)
+				for _, q := range plan.Quads {
+					if len(q.Rows) == 0 || !goggles {
+						continue
+					}
+					var links, of int
+					_, err := fmt.Sscanf(q.Rows[0].Says, "%d of %d goggles", &links, &of)
+					if err != nil {
+						continue
+					}
+					require.Equal(t, left, of)
+					counted := links
+					if slices.Contains(decide.LinkedWith(&q.Way), d.Label) {
+						counted--
+					}
+					share := 0.0
+					if of > 1 {
+						share = float64(counted) / float64(of-1)
+					}
+					less += q.Worth - int64(math.Round(share*float64(q.Weight*1000)))
+				}
+				if less > 0 {
+					said++
+					assert.Contains(t, d.Says, fmt.Sprintf("worth %d less to visitors", less))
+				} else {
+					assert.NotContains(t, d.Says, "visitors", "%s, %d", d.Label, less)
+				}
+			}
+		}
+	}
+	assert.Positive(t, said)
+}
+
 // In order, all that is sold is sold once, and goggles not before the last quad that flies with them is
 // changed.
 func TestWhenGogglesAreSold(t *testing.T) {

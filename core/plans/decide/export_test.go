@@ -22,6 +22,9 @@ func ReadyOn(c fleet.Case, id string) Candidate {
 // Ranked gives candidates their places.
 func Ranked(list []Candidate) { rank(list) }
 
+// LinkedWith are the goggles owned that a way links with, by name.
+func LinkedWith(w *Way) []string { return w.outcome.Goggles }
+
 // LinkOpen says whether the link of a fit stands open.
 func LinkOpen(c fleet.Case) bool {
 	v := swap.Lazily(c).Gate(0)
