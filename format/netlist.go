@@ -65,7 +65,7 @@ func SolderingList(l pins.List) ([]byte, error) {
 // ShoppingList writes the parts to have before the bench day as CSV.
 func ShoppingList(items []swap.Item) ([]byte, error) {
 	rows := [][]string{{"part", "need", "have", "in_a_box", "buy", "for", "mass_g", "price", "currency", "lead_days",
-		"stops_the_day", "note"}}
+		"stops_the_day", "note", "comes_with"}}
 	for _, i := range items {
 		mass, price, currency, days := "", "", "", ""
 		if i.MassG != nil {
@@ -93,6 +93,7 @@ func ShoppingList(items []swap.Item) ([]byte, error) {
 			days,
 			strconv.FormatBool(i.Stops && i.Buy > 0),
 			i.Note,
+			strings.Join(i.With, ", "),
 		})
 	}
 	return table(rows)

@@ -40,7 +40,7 @@ func mostUsedCurrency(lib *gear.Library) (best string) {
 }
 
 // Line is parts of a model that a plan takes and that are neither on the quad today nor in
-// the drawer.
+// the drawer. Where some are bought at one price and some at another, each has a line.
 type Line struct {
 	Model   string `json:"model"`
 	Label   string `json:"label"`
@@ -48,139 +48,85 @@ type Line struct {
 	Printed bool   `json:"printed,omitempty"`
 	// Boxed are how many of them come with something else of the list.
 	Boxed int `json:"boxed,omitempty"`
-	// Offer is what one costs; absent: not stated. Used says that it is that of a used one, Deal
+	// Drawn are how many are taken of what is shared, see Baskets.
+	Drawn int `json:"-"`
+	// Times is how often it is bought; less than what is lacking where several come for one price.
+	Times int `json:"times"`
+	// Offer is what it costs; absent: not stated. Used says that it is that of a used one, Deal
 	// which of its prices it is, empty for its own.
 	Offer *gear.Offer `json:"offer,omitempty"`
 	Used  bool        `json:"used,omitempty"`
 	Deal  string      `json:"deal,omitempty"`
+	// With is what comes for the same price, each time.
+	With []gear.Pieces `json:"with,omitempty"`
 	// Amount is what all to be bought come to in the currency of the bill, in hundredths; absent:
 	// no price is stated, or no rate for its currency.
 	Amount *int64 `json:"amount,omitempty"`
-
-	with []gear.Pieces
 }
 
-// Buy is how many of them are to be bought.
-func (l *Line) Buy() int { return l.Count - l.Boxed }
+// Basket is a way to buy a list. Draws is what it takes of each model that is shared; below zero it
+// leaves some.
+type Basket struct {
+	Lines []Line
+	Draws map[string]int
+}
 
 // mostBaskets is how many ways to buy a list are gone through.
 const mostBaskets = 4096
 
-// Basket finds the cheapest way to buy a number of each of some models: one price of each, with
-// what comes in the boxes taken off. What has no price, or none in a currency a rate is known
-// for, is on the list without an amount; fewer of those are better than any price. All of a
-// model are bought at one price.
-func Basket(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms) []Line {
-	lines := make([]Line, 0, len(lacks))
-	var deals [][]Line // what each line may be
-	ways := 1
+// Cheapest finds the cheapest way to buy a number of each of some models: at which price how many of
+// each, with what comes in boxes and bundles taken off. What has no price, or none in a currency a rate
+// is known for, is on the list without an amount; fewer of those are better than any price.
+func Cheapest(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms) []Line {
+	return Baskets(lib, f, lacks, terms, func(string) bool { return false })[0].Lines
+}
+
+// Baskets are the ways to buy a list of which none beats another, the cheapest first. What is lacking of
+// a model that is shared with other lists may be drawn instead of bought, and what comes of it beyond
+// what is lacking is left to them: a way that draws less, or leaves more, is kept beside a cheaper one.
+func Baskets(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms,
+	shared func(model string) bool,
+) []Basket {
+	s := shopper{terms: terms, fleet: f, lib: lib, shared: shared, tries: mostBaskets}
 	for _, model := range slices.Sorted(maps.Keys(lacks)) {
-		choices := dealsOf(lib, f, model, lacks[model], terms)
-		if ways*len(choices) > mostBaskets {
-			choices = choices[:1]
-		}
-		ways *= len(choices)
-		deals = append(deals, choices)
-		lines = append(lines, choices[0])
+		s.wants = append(s.wants, want{model: model, count: lacks[model]})
 	}
-	best := slices.Clone(lines)
-	boxed(best)
-	for range ways - 1 {
-		next(lines, deals)
-		tried := slices.Clone(lines)
-		boxed(tried)
-		if cheaper(tried, best) {
-			best = tried
+	for i := range s.wants {
+		s.offers(&s.wants[i])
+	}
+	for i := range s.wants {
+		for _, later := range s.wants[i+1:] {
+			s.wants[i].comes = s.wants[i].comes || later.brings(s.wants[i].model)
 		}
 	}
-	return best
+	s.buy(0, make([]int, len(s.wants)))
+	return s.baskets()
 }
 
-// next goes on to the next choice of deals, as an odometer does.
-func next(lines []Line, deals [][]Line) {
-	for i := range deals {
-		at := slices.IndexFunc(deals[i], func(l Line) bool { return l.Deal == lines[i].Deal })
-		if at+1 < len(deals[i]) {
-			lines[i] = deals[i][at+1]
-			return
-		}
-		lines[i] = deals[i][0]
-	}
-}
-
-// boxed takes off what comes in the boxes of what is bought. What is content of another comes
-// after it, so that no two are each other's.
-func boxed(lines []Line) {
-	done := make([]bool, len(lines))
-	for range lines {
-		at := slices.Index(done, false)
-		for i := range lines {
-			if !done[i] && !contained(lines, done, lines[i].Model) {
-				at = i
-				break
-			}
-		}
-		done[at] = true
-		from := &lines[at]
-		for _, p := range from.with {
-			if to := find(lines, p.Model); to >= 0 && !done[to] {
-				lines[to].Boxed = min(lines[to].Count, lines[to].Boxed+p.Count*from.Buy())
+// Comes is how many of each model may come where a number of one is bought, with those themselves.
+func Comes(lib *gear.Library, model string, count int, terms Terms) map[string]int {
+	comes := map[string]int{}
+	for _, l := range dealsOf(lib, &fleet.Fleet{}, model, terms) {
+		times := (count + l.pieces() - 1) / l.pieces()
+		comes[model] = max(comes[model], times*l.pieces())
+		for _, p := range l.With {
+			if p.Model != model {
+				comes[p.Model] = max(comes[p.Model], times*l.brings(p.Model))
 			}
 		}
 	}
-	for i := range lines {
-		l := &lines[i]
-		if l.Amount != nil && l.Count > 0 {
-			l.Amount = new(*l.Amount / int64(l.Count) * int64(l.Buy()))
-		}
-	}
+	return comes
 }
 
-// find is the place of a model in a list; below zero: it is not there.
-func find(lines []Line, model string) int {
-	return slices.IndexFunc(lines, func(l Line) bool { return l.Model == model })
-}
-
-// contained says whether a model comes with something of a list that has not been gone through.
-func contained(lines []Line, done []bool, model string) bool {
-	for i := range lines {
-		l := &lines[i]
-		if !done[i] && l.Model != model && l.Buy() > 0 &&
-			slices.ContainsFunc(l.with, func(p gear.Pieces) bool { return p.Model == model }) {
-			return true
-		}
-	}
-	return false
-}
-
-// cheaper holds two ways to buy a list against each other.
-func cheaper(a, b []Line) bool {
-	sum := func(lines []Line) (unpriced int, amount int64) {
-		for i := range lines {
-			switch l := &lines[i]; {
-			case l.Printed:
-			case l.Amount == nil:
-				unpriced += l.Buy()
-			default:
-				amount += *l.Amount
-			}
-		}
-		return unpriced, amount
-	}
-	ua, ma := sum(a)
-	ub, mb := sum(b)
-	return ua < ub || ua == ub && ma < mb
-}
-
-// dealsOf are the ways to buy a number of a model; one without a price where there is none.
-func dealsOf(lib *gear.Library, f *fleet.Fleet, model string, count int, terms Terms) (list []Line) {
-	line := Line{Model: model, Label: model, Count: count}
+// dealsOf are the prices one of a model is bought at; one without a price where there is none.
+func dealsOf(lib *gear.Library, f *fleet.Fleet, model string, terms Terms) (list []Line) {
+	line := Line{Model: model, Label: model}
 	item, ok := lib.Item(model)
 	if !ok {
 		return []Line{line}
 	}
 	head := item.Head()
-	line.Label, line.Offer, line.with = head.Label(), head.Offer, head.Box
+	line.Label, line.Offer, line.With = head.Label(), head.Offer, head.Box
 	if plate, ok := item.(*gear.Plate); ok {
 		line.Printed = plate.Printed
 	}
@@ -190,9 +136,9 @@ func dealsOf(lib *gear.Library, f *fleet.Fleet, model string, count int, terms T
 			continue
 		}
 		one := line
-		one.Offer, one.Used, one.Deal, one.with = new(d.Offer), used, d.ID, d.With
+		one.Offer, one.Used, one.Deal, one.With = new(d.Offer), used, d.ID, d.With
 		if amount, ok := f.InCurrency(*d.Price, d.Currency, terms.Currency); ok {
-			one.Amount = new(amount * int64(count))
+			one.Amount = &amount
 		}
 		list = append(list, one)
 	}

@@ -72,9 +72,9 @@ func TestABasket(t *testing.T) {
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			amount, unpriced, deal := int64(0), 0, ""
-			for _, l := range change.Basket(shop(), c.fleet, c.lacks, change.Terms{Currency: "EUR", Used: c.used}) {
+			for _, l := range change.Cheapest(shop(), c.fleet, c.lacks, change.Terms{Currency: "EUR", Used: c.used}) {
 				if l.Amount == nil {
-					unpriced += l.Buy()
+					unpriced += l.Times
 				} else {
 					amount += *l.Amount
 				}
@@ -95,7 +95,7 @@ func TestALockedOneIsNotBought(t *testing.T) {
 	unit, ok := gear.Find[*gear.AirUnit](lib, "unit")
 	require.True(t, ok)
 	unit.Deals[0].Locked = new(true)
-	lines := change.Basket(lib, &fleet.Fleet{}, map[string]int{"unit": 1}, change.Terms{Currency: "EUR", Used: true})
+	lines := change.Cheapest(lib, &fleet.Fleet{}, map[string]int{"unit": 1}, change.Terms{Currency: "EUR", Used: true})
 	assert.False(t, lines[0].Used)
 }
 
@@ -104,7 +104,7 @@ func TestMoreNeverCostsLess(t *testing.T) {
 	lib := shop()
 	rates := &fleet.Fleet{Rates: []fleet.Rate{{Currency: "EUR", Worth: 0.8, In: "GBP"}}}
 	cost := func(lacks map[string]int, used bool) (sum int64) {
-		for _, l := range change.Basket(lib, rates, lacks, change.Terms{Currency: "EUR", Used: used}) {
+		for _, l := range change.Cheapest(lib, rates, lacks, change.Terms{Currency: "EUR", Used: used}) {
 			require.NotNil(t, l.Amount, l.Model)
 			sum += *l.Amount
 		}

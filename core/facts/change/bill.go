@@ -130,24 +130,21 @@ func lacking(c fleet.Case) map[string]int {
 // box of what else is bought. What comes in a bundle is paid with it.
 func bought(c fleet.Case) map[string]int {
 	lacks := lacking(c)
-	var lines []Line
-	for _, model := range slices.Sorted(maps.Keys(lacks)) {
-		line := Line{Model: model, Count: lacks[model]}
+	left := maps.Clone(lacks)
+	for model, n := range lacks {
 		if item, ok := c.Library.Item(model); ok {
-			line.with = item.Head().Box
+			for _, p := range item.Head().Box {
+				left[p.Model] -= p.Count * n
+			}
 		}
-		lines = append(lines, line)
 	}
-	boxed(lines)
-	for i := range lines {
-		lacks[lines[i].Model] = lines[i].Buy()
-	}
-	return lacks
+	maps.DeleteFunc(left, func(_ string, n int) bool { return n <= 0 })
+	return left
 }
 
 // Lines are what a plan takes beyond what is there, by model, as it is bought for least.
 func Lines(c fleet.Case, terms Terms) []Line {
-	return Basket(c.Library, c.Fleet.Fleet, lacking(c), terms)
+	return Cheapest(c.Library, c.Fleet.Fleet, lacking(c), terms)
 }
 
 // comes is the mass of the regulators a patch brings.

@@ -2,7 +2,6 @@ package decide
 
 import (
 	"cmp"
-	"fmt"
 	"maps"
 	"slices"
 
@@ -17,7 +16,7 @@ type BillLine struct {
 	Count  int    `json:"count"`            // that are needed, or sold
 	Drawer int    `json:"drawer,omitempty"` // of them lie in the drawer
 	Boxed  int    `json:"boxed,omitempty"`  // of them come with something else
-	Buy    int    `json:"buy"`
+	Buy    int    `json:"buy"`              // fewer than that where several come for one price
 	Used   bool   `json:"used,omitempty"`
 	Sold   bool   `json:"sold,omitempty"`
 	// Amount is what they come to, below zero where they bring money.
@@ -28,7 +27,8 @@ type BillLine struct {
 	For     []string `json:"for"`            // quads
 	With    []string `json:"with,omitempty"` // what comes for the same price, each with its number
 
-	key string // tells it from other lines
+	key   string // tells it from other lines
+	drawn int    // on what is had in common
 }
 
 // bill is what a choice costs, line by line; the lines add up to its money.
@@ -39,7 +39,7 @@ func (t *table) bill(p *Point) []BillLine {
 	}
 	keys := slices.Sorted(maps.Keys(lines))
 	for _, key := range keys {
-		t.priced(lines[key], p.scenario)
+		t.priced(lines[key], p)
 	}
 	list := []BillLine{}
 	for _, bought := range p.scenario.bought {
@@ -57,16 +57,15 @@ func (t *table) bill(p *Point) []BillLine {
 
 // takes adds what a way of a quad takes.
 func (t *table) takes(lines map[string]*BillLine, q *quadTable, pick int) {
-	for k := range q.lines[pick] {
-		l := &q.lines[pick][k]
-		_, scarce := t.of[l.Model]
+	for k := range q.buyings[pick].lines {
+		l := &q.buyings[pick].lines[k]
 		key := l.Model + " " + l.Deal
-		if scarce {
-			key = l.Model // what lies in the drawer serves all, whatever the rest is bought for
+		if l.Drawn > 0 {
+			key = l.Model // what is had in common serves all
 		}
 		line := lines[key]
 		if line == nil {
-			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{}, key: key}
+			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{}, With: t.boxes(l.With), key: key}
 			lines[key] = line
 		}
 		if l.Offer != nil {
@@ -74,25 +73,26 @@ func (t *table) takes(lines map[string]*BillLine, q *quadTable, pick int) {
 		}
 		line.Count += l.Count
 		line.Boxed += l.Boxed
-		line.Assumed = line.Assumed || l.Amount == nil && !l.Printed
-		line.For = append(line.For, q.quad.Label())
-		if !scarce && l.Buy() > 0 {
-			price, _ := t.prices.of(l)
-			line.Amount += float64(price*int64(l.Buy())) / 100
+		line.Buy += l.Times
+		line.drawn += l.Drawn
+		line.Assumed = line.Assumed || l.Amount == nil && !l.Printed && (l.Drawn == 0 || !t.prices.stated(l.Model))
+		if !slices.Contains(line.For, q.quad.Label()) {
+			line.For = append(line.For, q.quad.Label())
 		}
+		cost, _ := t.prices.cost(l)
+		line.Amount += float64(cost) / 100
 	}
 }
 
-// priced takes off what lies in the drawer and comes with a bundle.
-func (t *table) priced(line *BillLine, s *scenario) {
-	line.Buy = line.Count - line.Boxed
-	at, scarce := t.of[line.Model]
-	if scarce {
-		comes := min(line.Buy, s.comes(line.Model))
+// priced takes off what is had in common.
+func (t *table) priced(line *BillLine, p *Point) {
+	if line.drawn > 0 {
+		comes := min(line.drawn, p.scenario.comes(line.Model)+t.leaves(p.picks, line.Model))
 		line.Boxed += comes
-		line.Drawer = min(line.Buy-comes, t.spares(line.Model))
-		line.Buy -= comes + line.Drawer
-		line.Amount = float64(max(0, t.things[at].Price)*int64(line.Buy)) / 100
+		line.Drawer = min(line.drawn-comes, t.spares(line.Model))
+		line.Buy += line.drawn - comes - line.Drawer
+		price, _ := t.prices.each(line.Model)
+		line.Amount += float64(price*int64(line.drawn-comes-line.Drawer)) / 100
 	}
 	line.Assumed = line.Assumed && line.Buy > 0
 }
@@ -103,13 +103,11 @@ func (t *table) device(p *Point, bought *purchase) BillLine {
 		Used: bought.deal.Kind == gear.DealUsed, Amount: float64(bought.amount) / 100, Assumed: bought.deal.Price == nil,
 		Days: bought.deal.Days, For: []string{}}
 	for i, pick := range p.picks {
-		if slices.Contains(t.quads[i].ways[pick].shares(), bought.model) {
+		if q := &t.quads[i]; bought.serves(q.ways[pick], q.buyings[pick].draws) {
 			line.For = append(line.For, t.quads[i].quad.Label())
 		}
 	}
-	for _, with := range bought.deal.With {
-		line.With = append(line.With, fmt.Sprintf("%d × %s", with.Count, t.library.Label(with.Model)))
-	}
+	line.With = t.boxes(bought.with)
 	return line
 }
 

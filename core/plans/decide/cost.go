@@ -69,9 +69,9 @@ func (a *Cost) money(lines []change.Line) {
 	for i := range lines {
 		switch l := &lines[i]; {
 		case l.Printed:
-			a.Prints += l.Buy()
+			a.Prints += l.Times
 		case l.Amount == nil:
-			a.Unpriced += l.Buy()
+			a.Unpriced += l.Times
 		default:
 			hundredths += *l.Amount
 		}

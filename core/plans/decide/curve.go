@@ -148,7 +148,7 @@ const mostParted = 200
 // each in a scenario of its own: together those hold all choices but the ones with all of these ways.
 func (t *table) front(ctx context.Context, out *Weighed) (front []Point, err error) {
 	ahead, all := t.scenarios()
-	out.exact = all
+	out.exact = all && !t.simpler
 	for i := range t.quads {
 		out.exact = out.exact && t.quads[i].All
 	}
@@ -177,7 +177,7 @@ func (t *table) front(ctx context.Context, out *Weighed) (front []Point, err err
 			case wrong != nil && parted < mostParted:
 				parted++
 				for _, place := range apart {
-					ahead = append(ahead, some[i].without(place, t.quads[place].stands[wrong.picks[place]]))
+					ahead = append(ahead, some[i].without(place, t.quads[place].of(wrong.picks[place])))
 				}
 				continue
 			case wrong != nil:
@@ -338,7 +338,7 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Weight:  q.weight,
 			Way:     *q.ways[pick],
 			Leave:   pick == 0,
-			Price:   float64(q.alone[pick]) / 100,
+			Price:   float64(q.buyings[pick].alone) / 100,
 			Out:     q.out,
 		}
 		plan.Worth, plan.Rows = t.worth(p.scenario, q, pick)
@@ -374,7 +374,7 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 		if k == pick || way.Key == q.ways[pick].Key {
 			continue
 		}
-		more := q.alone[k] - q.alone[pick] + t.beyond(p.scenario, way)
+		more := q.buyings[k].alone - q.buyings[pick].alone + t.beyond(p.scenario, way)
 		other := OtherWay{
 			Label:  way.Label,
 			Origin: way.Origin,

@@ -34,9 +34,11 @@ func (t *table) devices(p *Point) []DevicePlan {
 		d.Says = t.becomes(&d, kit, p)
 		list = append(list, d)
 	}
-	for _, bought := range p.scenario.bought {
-		list = append(list, DevicePlan{Label: t.library.Label(bought.model), Says: "It is bought.",
-			Quads: t.flownWith(p, func(way *Way) bool { return slices.Contains(way.shares(), bought.model) })})
+	for _, model := range t.shared() {
+		if p.scenario.has(model) {
+			list = append(list, DevicePlan{Label: t.library.Label(model), Says: "It is bought.",
+				Quads: t.flownWith(p, func(way *Way) bool { return slices.Contains(way.shares(), model) })})
+		}
 	}
 	return list
 }

@@ -30,13 +30,15 @@ func (t *table) pool(id string) (name string, pieces int) {
 // together has the first of ways that differ in the piece alone stand for the others. What moves least
 // among them counts for all.
 func (t *table) together(row *quadTable) {
-	first := map[int]int{}
+	type likes struct{ alike, basket int }
+	first := map[likes]int{}
 	for k, way := range row.ways {
 		stands := k
 		if _, inTurn := t.index.InTurnOn(way.kit, ""); way.alike > 0 && !inTurn && asOne {
-			at, known := first[way.alike]
+			by := likes{way.alike, row.buyings[k].basket}
+			at, known := first[by]
 			if !known {
-				at, first[way.alike] = k, k
+				at, first[by] = k, k
 			}
 			stands = at
 			row.options[at].Worth = max(row.options[at].Worth, row.options[k].Worth)

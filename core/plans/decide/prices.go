@@ -56,20 +56,56 @@ func newOffers(e *gear.Entry) (list []gear.Offer) {
 	return list
 }
 
-// of is what one of the models of a line costs. Where no price is stated it counts as the dearest
-// of its kind, so that leaving a price out never makes a plan cheaper than the rest of its kind;
-// false where it has one in another currency of which no rate is known, or none of its kind has
-// any.
-func (p *prices) of(l *change.Line) (int64, bool) {
-	item, ok := p.library.Item(l.Model)
-	switch {
-	case !ok:
-		return p.part, p.part > 0
-	case l.Amount != nil && l.Buy() > 0:
-		return *l.Amount / int64(l.Buy()), true
-	case l.Printed:
+// cost is what a line comes to, in hundredths; what is drawn on what is had in common is not in it. Where
+// no price is stated each counts as the dearest of its kind, so that leaving a price out never makes a plan
+// cheaper than the rest of its kind; false where it has one in another currency of which no rate is known,
+// or none of its kind has any.
+func (p *prices) cost(l *change.Line) (int64, bool) {
+	if l.Times == 0 {
 		return 0, true
-	case l.Offer != nil && l.Offer.Price != nil:
+	}
+	if l.Amount != nil {
+		return *l.Amount, true
+	}
+	each, ok := p.assume(l.Model, l.Offer)
+	return each * int64(l.Times), ok
+}
+
+// each is what one more of a model costs by itself at least, in hundredths; false where that cannot be said,
+// or it is not sold by itself.
+func (p *prices) each(model string) (least int64, ok bool) {
+	item, known := p.library.Item(model)
+	if !known {
+		return p.assume(model, nil)
+	}
+	var other *gear.Offer // that does not count
+	for _, d := range item.Head().Bought() {
+		amount, rated := p.fleet.InCurrency(*d.Price, d.Currency, p.terms.Currency)
+		switch {
+		case d.Kind == gear.DealUsed && (!p.terms.Used || d.Locked != nil && *d.Locked):
+		case !rated || slices.ContainsFunc(d.With, func(w gear.Pieces) bool { return w.Model == model }):
+			other = &d.Offer
+		case !ok || amount < least:
+			least, ok = amount, true
+		}
+	}
+	if ok {
+		return least, true
+	}
+	return p.assume(model, other)
+}
+
+// assume is what one of a model counts as that has no price to reckon with; false: it has another, or
+// none of its kind has any.
+func (p *prices) assume(model string, stated *gear.Offer) (int64, bool) {
+	item, ok := p.library.Item(model)
+	if !ok {
+		return p.part, p.part > 0
+	}
+	if plate, is := item.(*gear.Plate); is && plate.Printed {
+		return 0, true
+	}
+	if stated != nil && stated.Price != nil {
 		return 0, false
 	}
 	price := p.dearest[item.Kind()]
@@ -82,12 +118,21 @@ func (p *prices) of(l *change.Line) (int64, bool) {
 // note notes of what is bought which has no price that can be reckoned with.
 func (p *prices) note(l *change.Line) {
 	switch {
-	case l.Printed || l.Amount != nil || l.Buy() == 0:
+	case l.Printed || l.Amount != nil || l.Times+l.Drawn == 0 || l.Drawn > 0 && p.stated(l.Model):
 	case l.Offer != nil && l.Offer.Price != nil:
 		p.foreign = append(p.foreign, l.Model)
 	default:
 		p.assumed = append(p.assumed, l.Model)
 	}
+}
+
+// stated says whether a model has a price that can be reckoned with.
+func (p *prices) stated(model string) bool {
+	item, ok := p.library.Item(model)
+	return ok && slices.ContainsFunc(item.Head().Bought(), func(d gear.Deal) bool {
+		_, rated := p.fleet.RateOf(d.Currency, p.terms.Currency)
+		return rated && (d.Kind != gear.DealUsed || p.terms.Used)
+	})
 }
 
 // resale is what one of a model brings; zero where nobody has said, or in a currency of which no rate is

@@ -161,7 +161,7 @@ func (t *table) whole(p *Point, at int, left float64) (list []OtherWay) {
 		outcome := one.Outcome.without(p.scenario.sold)
 		would, _ := t.scale.worth(&outcome, q.purpose.Weights, q.weight)
 		other := OtherWay{Label: one.Label + ", bought whole", Origin: ReadyMade, Worth: would - is,
-			More: *price*rate - float64(q.alone[pick])/100}
+			More: *price*rate - float64(q.buyings[pick].alone)/100}
 		other.Says = one.tips(&other, left, t.prices.terms.Currency)
 		list = append(list, other)
 	}

@@ -29,11 +29,23 @@ func (s scenario) without(quad, way int) scenario {
 	return s
 }
 
-// purchase is one device bought for all quads.
+// purchase is one device bought for all quads, by itself or in a bundle, whichever of its things that is
+// a price of.
 type purchase struct {
 	model  string
 	deal   gear.Deal
+	with   []gear.Pieces // what comes beside it
 	amount int64
+}
+
+// brings is how many of a model come beside the device.
+func (p *purchase) brings(model string) (n int) {
+	for _, with := range p.with {
+		if with.Model == model {
+			n += with.Count
+		}
+	}
+	return n
 }
 
 // mostScenarios is how many are gone through.
@@ -56,9 +68,15 @@ func (t *table) scenarios() (list []scenario, all bool) {
 		}
 		list = next
 	}
-	for _, model := range t.shared() {
+	shared := t.shared()
+	for at, model := range shared {
+		purchases := t.purchases(model)
 		for _, s := range list {
-			for _, p := range t.purchases(model) {
+			for _, p := range purchases {
+				brings := func(other string) bool { return p.brings(other) > 0 }
+				if s.has(model) || slices.ContainsFunc(shared[:at], brings) {
+					continue // it came with another, or the other with it
+				}
 				with := s
 				with.bought = append(slices.Clip(s.bought), p)
 				list = append(list, with)
@@ -109,23 +127,54 @@ func (t *table) shared() (list []string) {
 	return list
 }
 
+// serves says whether a purchase is what a way is flown with, or brings what the way draws on.
+func (p *purchase) serves(way *Way, draws map[string]int) bool {
+	for model, n := range draws {
+		if n > 0 && p.brings(model) > 0 {
+			return true
+		}
+	}
+	return p.flies(way)
+}
+
+// flies says whether a way is flown with what a purchase brings.
+func (p *purchase) flies(way *Way) bool {
+	return slices.ContainsFunc(way.shares(), func(model string) bool { return p.model == model || p.brings(model) > 0 })
+}
+
 // purchases are the ways to buy a device, at one counted as the dearest of its kind where it has
 // no price.
 func (t *table) purchases(model string) (list []purchase) {
 	item, _ := t.library.Item(model)
 	deals := item.Head().Bought()
 	for _, d := range deals {
-		amount, known := t.index.InCurrency(*d.Price, d.Currency, t.prices.terms.Currency)
-		switch used := d.Kind == gear.DealUsed; {
-		case used && (!t.question.Used || d.Locked != nil && *d.Locked):
-		case known:
-			list = append(list, purchase{model, d, amount})
+		list = t.purchase(list, purchase{model: model, deal: d, with: d.With})
+	}
+	for _, other := range t.library.Items() {
+		for _, d := range other.Head().Bought() {
+			with := append(slices.Clone(d.With), gear.Pieces{Model: other.Head().ID, Count: 1})
+			if at := slices.IndexFunc(with, func(p gear.Pieces) bool { return p.Model == model }); other != item && at >= 0 {
+				with[at].Count--
+				list = t.purchase(list, purchase{model: model, deal: d, with: with})
+			}
 		}
 	}
 	if price := t.prices.dearest[item.Kind()]; len(deals) == 0 && price > 0 {
-		list = append(list, purchase{model, gear.Deal{Kind: gear.DealNew}, price})
+		list = append(list, purchase{model: model, deal: gear.Deal{Kind: gear.DealNew}, amount: price})
 	}
 	return list
+}
+
+// purchase adds a way to buy a device where it has a price to reckon with and is not bound to its former
+// owner.
+func (t *table) purchase(list []purchase, p purchase) []purchase {
+	amount, known := t.index.InCurrency(*p.deal.Price, p.deal.Currency, t.prices.terms.Currency)
+	used := p.deal.Kind == gear.DealUsed
+	if !known || used && (!t.question.Used || p.deal.Locked != nil && *p.deal.Locked) {
+		return list
+	}
+	p.amount = amount
+	return append(list, p)
 }
 
 // ofOneKind are scenarios each with one model of goggles and none other.
@@ -165,7 +214,7 @@ func (t *table) gogglesModel(way *Way) string {
 
 // has says whether a device is bought.
 func (s *scenario) has(model string) bool {
-	return slices.ContainsFunc(s.bought, func(p purchase) bool { return p.model == model })
+	return slices.ContainsFunc(s.bought, func(p purchase) bool { return p.model == model || p.brings(model) > 0 })
 }
 
 // amount is what the devices cost, less what those bring that are sold.
@@ -183,11 +232,7 @@ func (s *scenario) gives(way *Way) bool { return slices.ContainsFunc(s.sold, way
 // comes is how many of a model come with the devices.
 func (s *scenario) comes(model string) (n int) {
 	for _, p := range s.bought {
-		for _, with := range p.deal.With {
-			if with.Model == model {
-				n += with.Count
-			}
-		}
+		n += p.brings(model)
 	}
 	return n
 }
@@ -222,7 +267,7 @@ func (t *table) under(s *scenario) (p assign.Problem, from [][]int) {
 		var options []assign.Option
 		var ways []int
 		for k, way := range q.ways {
-			if q.stands[k] == k && t.allows(s, q, way) && !slices.Contains(s.barred, bar{i, k}) {
+			if q.stands[k] == k && t.allows(s, q, way) && !slices.Contains(s.barred, bar{i, q.buyings[k].of}) {
 				option := q.options[k]
 				worth, _ := t.worth(s, q, k)
 				option.Worth += (worth - q.worths[k]) * t.moves
@@ -242,7 +287,7 @@ func (t *table) asksOfShared(s *scenario, way *Way) (list []string) {
 	for _, p := range s.bought {
 		item, _ := t.library.Item(p.model)
 		device, is := item.(gear.Linked)
-		if is && p.deal.Kind == gear.DealUsed && slices.Contains(way.shares(), p.model) {
+		if is && p.deal.Kind == gear.DealUsed && p.flies(way) {
 			list = append(list, asksOf(t.library, device, &p.deal)...)
 		}
 	}

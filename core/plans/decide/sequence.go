@@ -27,6 +27,8 @@ type sequencer struct {
 	every int // days between bench days
 	late  int // days a delivery takes that does not say
 	known map[uint64]state
+	// joined says that a quad waits for all that leave it something.
+	joined bool
 }
 
 // state is what some jobs come to.
@@ -37,7 +39,7 @@ type state struct {
 
 func newSequencer(t *table, p *Point, purse Purse, days Calendar) *sequencer {
 	s := &sequencer{t: t, point: p, purse: purse, from: days.From, every: cmp.Or(days.Every, BenchEvery),
-		late: DeliveryDays, known: map[uint64]state{}}
+		late: DeliveryDays}
 	longest := -1
 	for _, l := range t.bill(p) {
 		if l.Days != nil && l.Buy > 0 {
@@ -53,6 +55,7 @@ func newSequencer(t *table, p *Point, purse Purse, days Calendar) *sequencer {
 
 // part makes jobs of the quads that are changed: those that need each other done first are one.
 func (s *sequencer) part() {
+	s.jobs, s.known = nil, map[uint64]state{}
 	var changed []int
 	for i, pick := range s.point.picks {
 		if pick > 0 {
@@ -109,7 +112,18 @@ func (s *sequencer) waitsFor(at, other int) bool {
 	if way.kit != "" && way.kit == there.kit {
 		return true
 	}
-	return s.breaks(at, other) && s.way(other).goggles() != way.goggles()
+	return s.breaks(at, other) && s.way(other).goggles() != way.goggles() || s.joined && s.leaves(other, at)
+}
+
+// leaves says whether a quad leaves over what another draws on.
+func (s *sequencer) leaves(from, to int) bool {
+	draws := s.t.quads[to].buyings[s.point.picks[to]].draws
+	for model, n := range s.t.quads[from].buyings[s.point.picks[from]].draws {
+		if n < 0 && draws[model] > 0 {
+			return true
+		}
+	}
+	return false
 }
 
 // breaks says whether changing a quad has goggles updated that another cannot fly with then.
@@ -135,10 +149,34 @@ type sequence struct {
 	jobs []int
 }
 
-// best is the order in which the least worth is waited for, in points and days: of all orders by
+// best is the order in which the least worth is waited for. Where a quad would have to be changed before the
+// one that leaves it something, they are changed together.
+func (s *sequencer) best(ctx context.Context) (order []int, exact bool) {
+	if order, exact = s.soonest(ctx); len(order) == len(s.jobs) {
+		return order, exact
+	}
+	together := *s
+	together.joined = true
+	together.part()
+	if other, also := together.soonest(ctx); len(other) == len(together.jobs) {
+		*s = together
+		return other, also
+	}
+	return order, exact
+}
+
+// early says whether some jobs buy by itself what in the end comes with something else.
+func (s *sequencer) early(done uint64) bool {
+	end := s.after(uint64(1)<<len(s.jobs) - 1).lines
+	return slices.ContainsFunc(s.after(done).lines, func(l BillLine) bool {
+		return l.drawn > 0 && slices.ContainsFunc(end, func(e BillLine) bool { return e.key == l.key && e.Buy < l.Buy })
+	})
+}
+
+// soonest is the order in which the least worth is waited for, in points and days: of all orders by
 // dynamic programming over the jobs that are done (Held and Karp 1962), those kept that no other of
 // the same jobs beats; of more than mostStages the job that gives most next.
-func (s *sequencer) best(ctx context.Context) (order []int, exact bool) {
+func (s *sequencer) soonest(ctx context.Context) (order []int, exact bool) {
 	if len(s.jobs) > mostStages {
 		return s.greedy(), false
 	}
@@ -207,7 +245,7 @@ func (s *sequencer) greedy() []int {
 // then is a sequence with one job more; false where there is never money for it.
 func (s *sequencer) then(seq sequence, done uint64, k int) (sequence, bool) {
 	ask, ok := s.payable(seq.ask, seq.day, done, done|1<<k)
-	if !ok {
+	if !ok || s.early(done|1<<k) {
 		return seq, false
 	}
 	next := sequence{ask: seq.ask, jobs: append(slices.Clip(seq.jobs), k)}
@@ -284,8 +322,9 @@ func (s *sequencer) after(done uint64) state {
 	p := Point{picks: s.picks(done), scenario: &scenario{goggles: s.point.scenario.goggles}}
 	for _, bought := range s.point.scenario.bought {
 		for i, pick := range p.picks {
-			if slices.Contains(s.t.quads[i].ways[pick].shares(), bought.model) && !p.scenario.has(bought.model) {
+			if q := &s.t.quads[i]; bought.serves(q.ways[pick], q.buyings[pick].draws) {
 				p.scenario.bought = append(p.scenario.bought, bought)
+				break
 			}
 		}
 	}

@@ -3,7 +3,6 @@ package decide
 import (
 	"cmp"
 	"context"
-	"maps"
 	"slices"
 
 	"yokeswap/core/facts/change"
@@ -18,12 +17,15 @@ type table struct {
 	question Question
 	prices   *prices
 	things   []assign.Thing
-	of       map[string]int // thing by kit id or model
-	models   []string       // of the things; empty: a piece of kit
-	bundled  map[string]bool
+	of       map[string]int  // thing by kit id or model
+	models   []string        // of the things; empty: a piece of kit
+	bundled  map[string]bool // comes with goggles or controllers
+	leftOver map[string]bool // one quad's way may leave it over that another's takes
 	quads    []quadTable
 	scale    scale
-	sold     int64 // what all units together would bring, in hundredths
+	// simpler says that not all ways to buy what is taken are told apart.
+	simpler bool
+	sold    int64 // what all units together would bring, in hundredths
 	// moves is how many moves are worth one point: more than there can be, so that of what is worth
 	// the same the one with the fewest is chosen.
 	moves int64
@@ -37,11 +39,11 @@ type quadTable struct {
 	quad    *fleet.Quad
 	purpose Purpose
 	weight  int
+	// ways are what can be done with it, each as often as there are ways to buy what it takes.
 	ways    []*Way
 	options []assign.Option // their worth in moves
+	buyings []buying        // how what each way takes is bought
 	worths  []int64         // in points
-	lines   [][]change.Line // what each way takes
-	alone   []int64         // price with what lies in the drawer
 	rows    [][]WorthRow
 	out     []Out
 	stands  []int // for each way, the one that stands for it in the choice: itself, or one alike
@@ -64,9 +66,11 @@ func newTable(w *Ways, q Question) *table {
 		}
 	}
 	t.scale = newScale(w)
+	t.leftOver = t.leavings()
 	for i := range w.Quads {
 		t.quads = append(t.quads, t.row(&w.Quads[i], &t.scale))
 	}
+	t.level()
 	return t
 }
 
@@ -95,8 +99,10 @@ func (t *table) bundles() {
 			if _, known := t.index.RateOf(d.Currency, t.prices.terms.Currency); !known {
 				t.prices.foreign = append(t.prices.foreign, model)
 			}
-			for _, p := range d.With {
-				t.bundled[p.Model] = true
+		}
+		for _, p := range t.purchases(model) {
+			for _, with := range p.with {
+				t.bundled[with.Model] = true
 			}
 		}
 	}
@@ -113,19 +119,25 @@ func (t *table) row(w *QuadWays, s *scale) quadTable {
 		row.purpose.Weights = changed
 	}
 	for k := range w.Ways {
-		way := w.Ways[k]
-		option, lines, alone, ok := t.option(&way)
-		if !ok {
-			row.out = append(row.out, Out{Label: way.Label, Gates: []string{}, Says: "a part of it is priced in another " +
-				"currency of which no rate is stated, or nothing of its kind has a price: state one in " + t.prices.terms.Currency})
-			continue
+		first := len(row.ways)
+		for n, basket := range t.baskets(&w.Ways[k]) {
+			way := w.Ways[k]
+			bought, ok := t.buying(&way, &basket)
+			if !ok {
+				continue
+			}
+			way.secondHand(t.library, basket.Lines)
+			worth, rows := s.worth(&way.outcome, row.purpose.Weights, row.weight)
+			bought.option.Worth = worth*t.moves - way.moved()
+			bought.of, bought.basket = first, n
+			row.ways, row.buyings, row.options = append(row.ways, &way), append(row.buyings, bought),
+				append(row.options, bought.option)
+			row.worths, row.rows = append(row.worths, worth), append(row.rows, rows)
 		}
-		way.secondHand(t.library, lines)
-		worth, rows := s.worth(&way.outcome, row.purpose.Weights, row.weight)
-		option.Worth = worth*t.moves - way.moved()
-		row.worths = append(row.worths, worth)
-		row.ways, row.options = append(row.ways, &way), append(row.options, option)
-		row.alone, row.rows, row.lines = append(row.alone, alone), append(row.rows, rows), append(row.lines, lines)
+		if len(row.ways) == first {
+			row.out = append(row.out, Out{Label: w.Ways[k].Label, Gates: []string{}, Says: "a part of it is priced in another " +
+				"currency of which no rate is stated, or nothing of its kind has a price: state one in " + t.prices.terms.Currency})
+		}
 	}
 	t.together(&row)
 	return row
@@ -163,48 +175,6 @@ func dealOf(item gear.Item, id string) *gear.Deal {
 	return nil
 }
 
-// option is a way as it is chosen: its price, and what it draws on. Alone is its price by
-// itself. Goggles and controllers to buy are not in it: they are bought once for all quads.
-func (t *table) option(way *Way) (o assign.Option, lines []change.Line, alone int64, ok bool) {
-	if way.kit != "" {
-		pool, pieces := t.pool(way.kit)
-		o.Uses = append(o.Uses, assign.Use{Thing: t.thing("kit "+pool, "", pieces, -1), Count: 1})
-		if kit, owned := t.index.Piece(way.kit); owned && t.question.Sell {
-			o.Money += t.sale(kit)
-		}
-	}
-	needs := maps.Clone(way.needs)
-	for _, model := range way.shares() {
-		delete(needs, model)
-	}
-	lines = change.Basket(t.library, t.index.Fleet, needs, t.prices.terms)
-	for i := range lines {
-		l := &lines[i]
-		n := l.Buy()
-		if n == 0 {
-			continue
-		}
-		t.prices.note(l)
-		price, priced := t.prices.of(l)
-		have := t.spares(l.Model)
-		scarce := have > 0 || t.bundled[l.Model]
-		if !priced && have < n && !t.bundled[l.Model] {
-			return o, nil, 0, false
-		}
-		if !scarce {
-			o.Money += price * int64(n)
-			alone += price * int64(n)
-			continue
-		}
-		if !priced {
-			price = -1
-		}
-		o.Uses = append(o.Uses, assign.Use{Thing: t.thing(l.Model, l.Model, have, price), Count: n})
-		alone += max(0, price) * int64(max(0, n-have))
-	}
-	return o, lines, alone, true
-}
-
 // sale is what a piece of kit brings where it is left over, in hundredths; nothing where a quad carries it
 // in turn.
 func (t *table) sale(kit *fleet.Kit) int64 {
@@ -233,32 +203,6 @@ func (w *Way) shares() (list []string) {
 		}
 	}
 	return list
-}
-
-// spares are how many of a model lie in the drawer, whatever plans there are today.
-func (t *table) spares(model string) (n int) {
-	for _, s := range t.index.Spares {
-		if s.Model == model {
-			n += s.Count
-		}
-	}
-	return n
-}
-
-// thing is the place of something there is only so much of. Of a model bought at several prices
-// the dearest counts for what is not there.
-func (t *table) thing(id, model string, have int, price int64) int {
-	at, known := t.of[id]
-	if !known {
-		at = len(t.things)
-		t.of[id] = at
-		t.things = append(t.things, assign.Thing{Have: min(have, 200), Price: price})
-		t.models = append(t.models, model)
-	}
-	if t.things[at].Price >= 0 && price >= 0 {
-		t.things[at].Price = max(t.things[at].Price, price)
-	}
-	return at
 }
 
 // labels are models by name, each once.

@@ -22,12 +22,15 @@ type Item struct {
 	Need  int    `json:"need"`
 	Have  int    `json:"have"`
 	// Boxed are how many of those lacking come with something else on the list.
-	Boxed int         `json:"boxed,omitempty"`
+	Boxed int `json:"boxed,omitempty"`
+	// Buy is how often it is bought: less than what is lacking where several come for one price. With
+	// is what comes for it each time.
 	Buy   int         `json:"buy"`
+	With  []string    `json:"with,omitempty"`
 	For   []string    `json:"for"` // quads
 	MassG *unit.Grams `json:"massG,omitempty"`
-	// Offer is what one costs and how long it takes to come, at the price the whole list is bought
-	// for least; nil: not stated.
+	// Offer is what it costs each time and how long it takes to come, at the price the whole list is
+	// bought for least; nil: not stated.
 	Offer *gear.Offer `json:"offer,omitempty"`
 	// Used is what a used one costs, the first that is stated and not bound to its former owner.
 	Used *gear.Offer `json:"used,omitempty"`
@@ -54,8 +57,8 @@ func Shopping(lib *gear.Library, f *fleet.Index) []Item {
 	return list
 }
 
-// buy says how what is lacking is bought for least, new: one price of each, less what comes in
-// boxes.
+// buy says how what is lacking is bought for least, new: at which price how many of each, less what
+// comes in boxes and bundles. What is bought at two prices is on the list twice.
 func (l *shoppingList) buy() {
 	lacks := map[string]int{}
 	for _, item := range l.items {
@@ -64,13 +67,36 @@ func (l *shoppingList) buy() {
 			lacks[item.Model] = item.Buy
 		}
 	}
-	for _, line := range change.Basket(l.lib, l.index.Fleet, lacks, change.TermsOf(l.lib, l.index)) {
+	before := ""
+	for _, line := range change.Cheapest(l.lib, l.index.Fleet, lacks, change.TermsOf(l.lib, l.index)) {
 		item := l.items[line.Model]
-		item.Boxed, item.Buy, item.Offer = line.Boxed, line.Buy(), line.Offer
+		if line.Model == before {
+			item = l.again(item, line.Count)
+		}
+		before = line.Model
+		item.Boxed, item.Buy, item.Offer, item.With = line.Boxed, line.Times, line.Offer, l.words(line.With)
 		if model, ok := l.lib.Item(line.Model); ok {
 			item.Used = model.Head().UsedOffer()
 		}
 	}
+}
+
+// again is an item once more, for so many of it that are bought at another price.
+func (l *shoppingList) again(item *Item, count int) *Item {
+	other := *item
+	item.Need -= count
+	other.Need, other.Have = count, 0
+	key := fmt.Sprint(item.Model, " again ", len(l.order))
+	l.items[key], l.order = &other, append(l.order, key)
+	return &other
+}
+
+// words are what comes for one price, in words.
+func (l *shoppingList) words(with []gear.Pieces) (list []string) {
+	for _, p := range with {
+		list = append(list, fmt.Sprintf("%d × %s", p.Count, l.lib.Label(p.Model)))
+	}
+	return list
 }
 
 // order puts what is to be bought before what is there, and of that what stops

@@ -3563,6 +3563,7 @@ export interface components {
             offer?: components["schemas"]["Offer"];
             stops: boolean;
             used?: components["schemas"]["Offer"];
+            with?: string[];
         };
         Job: {
             /** @description what came of it, once it has ended well */
@@ -3627,7 +3628,10 @@ export interface components {
             model: string;
             offer?: components["schemas"]["Offer"];
             printed?: boolean;
+            /** Format: int64 */
+            times: number;
             used?: boolean;
+            with?: components["schemas"]["Pieces"][];
         };
         LinkBar: {
             covers: {
@@ -4316,6 +4320,11 @@ export interface components {
              * @description of the quad
              */
             revision: number;
+        };
+        Pieces: {
+            /** Format: int64 */
+            count: number;
+            model: string;
         };
         PinsAdding: {
             label: string;

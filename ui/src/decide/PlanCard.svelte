@@ -13,13 +13,13 @@
   let { plan, name, onplan }: Props = $props();
   const doors = $derived(plan.cost.doors ?? 0);
   function priced(line: WholePlan['buys'][number]): string {
-    const boxed = line.boxed ?? 0;
-    const buy = line.count - boxed;
     if (line.printed) return 'to print';
-    if (buy === 0) return 'comes in a box';
+    if (line.times === 0) return 'comes in a box';
     const price =
-      line.offer?.price === undefined ? 'no price stated' : money(line.offer.price * buy, line.offer.currency ?? '');
-    return boxed > 0 ? `${boxed} in a box, ${price}` : price;
+      line.offer?.price === undefined
+        ? 'no price stated'
+        : money(line.offer.price * line.times, line.offer.currency ?? '');
+    return line.boxed ? `${line.boxed} in a box, ${price}` : price;
   }
 </script>
 

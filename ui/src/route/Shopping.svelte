@@ -72,6 +72,7 @@
                 class="mono whitespace-nowrap"
                 ><b>{i.buy > 0 ? i.buy : '✓ none'}</b>{#if i.boxed}<small class="block whitespace-normal"
                     >{i.boxed} {i.boxed === 1 ? 'comes' : 'come'} in a box</small
+                  >{/if}{#if i.buy > 0 && i.with}<small class="block whitespace-normal">with {i.with.join(', ')}</small
                   >{/if}</td
               >
               {@render stated(

@@ -1,0 +1,296 @@
+package change
+
+import (
+	"cmp"
+	"slices"
+
+	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
+)
+
+// shopper goes through the ways to buy a list.
+type shopper struct {
+	lib    *gear.Library
+	fleet  *fleet.Fleet
+	terms  Terms
+	shared func(string) bool
+	wants  []want
+	sides  []string // models that are shared, of what is wanted and what comes with it
+	taken  []taking
+	tries  int
+	found  []found
+}
+
+// want is a model of a list.
+type want struct {
+	model  string
+	count  int
+	shared bool
+	offers []Line // the prices it is bought at, one of each
+	plain  Line   // what it is where it is not bought
+	comes  bool   // something later on the list may bring it
+}
+
+// taking is how often something is bought at a price; offer below zero: it is drawn of what is shared.
+type taking struct{ want, offer, times int }
+
+// found is a way to buy all.
+type found struct {
+	taken    []taking
+	unpriced int
+	amount   int64
+	draws    []int // of each model that is shared, less what is left over of it
+}
+
+// pieces is how many of its own model come for one price.
+func (l *Line) pieces() int { return 1 + l.brings(l.Model) }
+
+// brings is how many of a model come beside it.
+func (l *Line) brings(model string) (n int) {
+	for _, p := range l.With {
+		if p.Model == model {
+			n += p.Count
+		}
+	}
+	return n
+}
+
+func (w *want) brings(model string) bool {
+	return slices.ContainsFunc(w.offers, func(l Line) bool { return l.Model != model && l.brings(model) > 0 })
+}
+
+// lists says whether a model is on the list.
+func (s *shopper) lists(model string) bool {
+	return slices.ContainsFunc(s.wants, func(w want) bool { return w.model == model })
+}
+
+// offers are the prices a model is bought at: of those that bring nothing that is asked for, the
+// cheapest. Where that is shared, it is not told apart from what is drawn.
+func (s *shopper) offers(w *want) {
+	deals := dealsOf(s.lib, s.fleet, w.model, s.terms)
+	w.shared = s.shared(w.model)
+	var plain *Line
+	for _, l := range deals {
+		if l.Amount != nil && slices.ContainsFunc(l.With, func(p gear.Pieces) bool { return s.asks(p.Model) }) {
+			w.offers = append(w.offers, l)
+		} else if plain == nil || l.Amount != nil && (plain.Amount == nil || *l.Amount < *plain.Amount) {
+			plain = &l
+		}
+	}
+	if plain != nil && !w.shared {
+		w.offers = append(w.offers, *plain)
+	}
+	w.plain = *cmp.Or(plain, &deals[0])
+	w.plain.Amount, w.plain.With = nil, nil
+	for _, l := range append(w.offers, Line{Model: w.model, With: []gear.Pieces{{Model: w.model}}}) {
+		for _, p := range l.With {
+			if s.shared(p.Model) && !slices.Contains(s.sides, p.Model) {
+				s.sides = append(s.sides, p.Model)
+			}
+		}
+	}
+}
+
+// asks says whether a model is on the list, or shared.
+func (s *shopper) asks(model string) bool {
+	return s.shared(model) || s.lists(model)
+}
+
+// buy goes through the ways to come by what is wanted from one model on. Brought is what comes of each
+// with what has been bought.
+func (s *shopper) buy(at int, brought []int) {
+	if s.tries <= 0 && len(s.found) > 0 {
+		return
+	}
+	if at == len(s.wants) {
+		s.tries--
+		for i := range s.wants {
+			if brought[i] < s.wants[i].count || brought[i] > s.wants[i].count && s.draws(i) {
+				return // it was hoped to come with something else, or came with it besides
+			}
+		}
+		s.keep(brought)
+		return
+	}
+	w := &s.wants[at]
+	rest := max(0, w.count-brought[at])
+	s.take(at, 0, rest, brought)
+	for part := rest - 1; w.comes && part >= 0; part-- {
+		s.take(at, 0, part, brought)
+	}
+}
+
+// take goes through the ways to buy a number of a model at its prices from one on.
+func (s *shopper) take(at, offer, rest int, brought []int) {
+	w := &s.wants[at]
+	switch {
+	case offer < len(w.offers):
+	case rest == 0:
+		s.buy(at+1, brought)
+		return
+	case w.shared:
+		s.with(taking{at, -1, rest}, brought, func(brought []int) { s.buy(at+1, brought) })
+		return
+	default:
+		return // it was not bought
+	}
+	pieces := w.offers[offer].pieces()
+	most := max((rest+pieces-1)/pieces, s.timesFor(&w.offers[offer]))
+	least := 0
+	if offer == len(w.offers)-1 && !w.shared {
+		least = (rest + pieces - 1) / pieces
+	}
+	for times := most; times >= least; times-- {
+		if times == 0 {
+			s.take(at, offer+1, rest, brought)
+			continue
+		}
+		s.with(taking{at, offer, times}, brought, func(brought []int) {
+			s.take(at, offer+1, max(0, rest-times*pieces), brought)
+		})
+	}
+}
+
+// timesFor is how often a bundle is bought at most for what else of the list comes with it.
+func (s *shopper) timesFor(l *Line) (times int) {
+	for _, w := range s.wants {
+		if n := l.brings(w.model); n > 0 && w.model != l.Model {
+			times = max(times, (w.count+n-1)/n)
+		}
+	}
+	return times
+}
+
+// with goes on with something taken.
+func (s *shopper) with(t taking, brought []int, on func(brought []int)) {
+	brought = slices.Clone(brought)
+	if t.offer < 0 {
+		brought[t.want] += t.times
+	} else {
+		l := &s.wants[t.want].offers[t.offer]
+		brought[t.want] += t.times
+		for i := range s.wants {
+			brought[i] += t.times * l.brings(s.wants[i].model)
+		}
+	}
+	s.taken = append(s.taken, t)
+	on(brought)
+	s.taken = s.taken[:len(s.taken)-1]
+}
+
+// keep keeps a way to buy all that no other beats.
+func (s *shopper) keep(brought []int) {
+	f := found{taken: slices.Clone(s.taken), draws: s.drawn(brought)}
+	for _, t := range f.taken {
+		if t.offer < 0 {
+			continue
+		}
+		switch l := &s.wants[t.want].offers[t.offer]; {
+		case l.Printed:
+		case l.Amount == nil:
+			f.unpriced += t.times
+		default:
+			f.amount += *l.Amount * int64(t.times)
+		}
+	}
+	if slices.ContainsFunc(s.found, func(o found) bool { return o.beats(&f) }) {
+		return
+	}
+	s.found = append(slices.DeleteFunc(s.found, func(o found) bool { return f.beats(&o) }), f)
+}
+
+// draws says whether some of a model is drawn.
+func (s *shopper) draws(want int) bool {
+	return slices.ContainsFunc(s.taken, func(t taking) bool { return t.want == want && t.offer < 0 })
+}
+
+// drawn are what is drawn of each model that is shared, less what is left over of it.
+func (s *shopper) drawn(brought []int) []int {
+	draws := make([]int, len(s.sides))
+	for k, model := range s.sides {
+		for i := range s.wants {
+			if s.wants[i].model == model {
+				draws[k] -= brought[i] - s.wants[i].count
+			}
+		}
+	}
+	for _, t := range s.taken {
+		for k, model := range s.sides {
+			switch w := &s.wants[t.want]; {
+			case t.offer < 0 && w.model == model:
+				draws[k] += t.times
+			case t.offer >= 0 && !s.lists(model):
+				draws[k] -= t.times * w.offers[t.offer].brings(model)
+			}
+		}
+	}
+	return draws
+}
+
+// compare holds two ways to buy a list against each other by what they cost.
+func (f *found) compare(o *found) int {
+	return cmp.Or(cmp.Compare(f.unpriced, o.unpriced), cmp.Compare(f.amount, o.amount))
+}
+
+// beats says whether a way to buy a list costs no more than another, and draws no more of anything.
+func (f *found) beats(o *found) bool {
+	for k := range f.draws {
+		if f.draws[k] > o.draws[k] {
+			return false
+		}
+	}
+	return f.compare(o) <= 0
+}
+
+// baskets are what was found, the cheapest first.
+func (s *shopper) baskets() (list []Basket) {
+	slices.SortStableFunc(s.found, func(a, b found) int { return a.compare(&b) })
+	for i := range s.found {
+		f := &s.found[i]
+		b := Basket{Draws: map[string]int{}}
+		for k, model := range s.sides {
+			if f.draws[k] != 0 {
+				b.Draws[model] = f.draws[k]
+			}
+		}
+		for at := range s.wants {
+			b.Lines = append(b.Lines, s.lines(f, at)...)
+		}
+		list = append(list, b)
+	}
+	return list
+}
+
+// lines are those of a model.
+func (s *shopper) lines(f *found, at int) (list []Line) {
+	w := &s.wants[at]
+	rest := w.count
+	for _, t := range f.taken {
+		if t.want != at {
+			continue
+		}
+		line, pieces := w.plain, 1
+		if t.offer >= 0 {
+			line = w.offers[t.offer]
+			pieces, line.Times = line.pieces(), t.times
+			if line.Amount != nil {
+				line.Amount = new(*line.Amount * int64(t.times))
+			}
+		}
+		line.Count = min(rest, t.times*pieces)
+		if t.offer < 0 {
+			line.Drawn = line.Count
+		}
+		rest -= line.Count
+		list = append(list, line)
+	}
+	if len(list) == 0 {
+		line := w.plain
+		if !line.Printed {
+			line.Amount = new(int64(0))
+		}
+		list = []Line{line}
+	}
+	list[0].Count, list[0].Boxed = list[0].Count+rest, rest
+	return list
+}

@@ -1,0 +1,101 @@
+package web_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"yokeswap/core/facts/gear"
+	"yokeswap/core/plans/decide"
+	"yokeswap/core/plans/swap"
+	"yokeswap/web"
+)
+
+// priced gives an entry another price and other deals over HTTP.
+func priced(t *testing.T, c client, kind, id string, price float64, deals ...gear.Deal) {
+	revision, text := entryOf(c, kind, id)
+	var entry map[string]any
+	require.NoError(t, json.Unmarshal(text, &entry))
+	entry["offer"] = gear.Offer{Price: &price, Currency: "EUR"}
+	entry["deals"] = append([]gear.Deal{}, deals...)
+	body, err := json.Marshal(entry)
+	require.NoError(t, err)
+	status, answer := c.do("PUT", fmt.Sprintf("/api/entries/%s/%s?revision=%d", kind, id, revision), string(body))
+	require.Equal(t, 200, status, answer)
+}
+
+func pack(price float64, with ...gear.Pieces) gear.Deal {
+	return gear.Deal{ID: "pack", Kind: gear.DealNew, Offer: gear.Offer{Price: &price, Currency: "EUR"}, With: with}
+}
+
+// Screws that come by the bag are bought by the bag where that is cheaper, and the list says what comes
+// for the price.
+func TestScrewsByTheBag(t *testing.T) {
+	c := newClient(t, "")
+	is := func() (list []swap.Item) {
+		for _, i := range get[web.ShoppingView](c, "/api/shopping").Items {
+			if i.Label == "M2×8" && i.Buy > 0 {
+				list = append(list, i)
+			}
+		}
+		return list
+	}
+	priced(t, c, "screw", "m2-8", 0.5)
+	list := is()
+	require.Len(t, list, 1)
+	assert.Equal(t, 4, list[0].Buy)
+	priced(t, c, "screw", "m2-8", 0.5, pack(1.5, gear.Pieces{Model: "m2-8", Count: 9}))
+	list = is()
+	require.Len(t, list, 1)
+	assert.Equal(t, 1, list[0].Buy)
+	assert.InDelta(t, 1.5, *list[0].Offer.Price, 1e-9)
+	assert.Equal(t, []string{"9 × M2×8"}, list[0].With)
+	priced(t, c, "screw", "m2-8", 0.5, pack(1.1, gear.Pieces{Model: "m2-8", Count: 2}))
+	list = is()
+	require.Len(t, list, 2, "three in a bag and one")
+	assert.Equal(t, []int{4}, []int{list[0].Need + list[1].Need - list[0].Have})
+	assert.Equal(t, 1, list[1].Buy)
+}
+
+// Two units for one price serve two quads, and goggles come with a unit whose bundle they are stated in:
+// what is paid for once is on the bill once.
+func TestBundlesServeTheWholeFleet(t *testing.T) {
+	c := newClient(t, "")
+	sum := func(d *web.FleetDecision) (sum float64) {
+		for _, l := range d.Bill {
+			sum += l.Amount
+		}
+		return sum
+	}
+	priced(t, c, "airUnit", "aldine-two", 150, pack(20, gear.Pieces{Model: "aldine-two", Count: 1}))
+	d := get[web.FleetDecision](c, "/api/decide?budget=80")
+	takes, pays := 0, 0.0
+	for _, q := range d.Quads {
+		if q.Way.Key == "model:aldine-two" {
+			takes++
+		}
+	}
+	for _, l := range d.Bill {
+		if l.Model == "aldine-two" {
+			pays += l.Amount
+		}
+	}
+	require.GreaterOrEqual(t, takes, 2)
+	assert.InDelta(t, 20*float64((takes+1)/2), pays, 1e-9)
+	assert.InDelta(t, d.Points[d.Chosen].Money, sum(&d), 0.005)
+
+	priced(t, c, "goggles", "visor-d", 900)
+	before := get[web.FleetDecision](c, "/api/decide?budget=900")
+	priced(t, c, "airUnit", "aldine-three", 150, pack(200, gear.Pieces{Model: "visor-d", Count: 1}))
+	d = get[web.FleetDecision](c, "/api/decide?budget=900")
+	assert.Greater(t, d.Points[d.Chosen].Worth, before.Points[before.Chosen].Worth)
+	at := slices.IndexFunc(d.Bill, func(l decide.BillLine) bool { return l.Model == "visor-d" })
+	require.GreaterOrEqual(t, at, 0, "%+v", d.Bill)
+	assert.InDelta(t, 200, d.Bill[at].Amount, 1e-9)
+	assert.Contains(t, d.Bill[at].With, "1 × Aldine Three")
+	assert.InDelta(t, d.Points[d.Chosen].Money, sum(&d), 0.005)
+}
