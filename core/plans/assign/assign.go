@@ -90,6 +90,12 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 	from := p.reduce()
 	fore, back := p.half(), p.turned().half()
 	var known *known
+	if len(p.Beat) > 0 {
+		known = p.known(fore, back)
+		if len(known.hopeful(fore, slices.Clone(fore.labels))) == 0 {
+			return curve, nil // nothing here is better
+		}
+	}
 	for fore.taken+back.taken < len(p.Places) {
 		if err := ctx.Err(); err != nil {
 			return curve, err
@@ -107,11 +113,16 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 			break
 		}
 		curve.Labels += len(next)
-		if known == nil && (h.groups > easy || p.Most > 0 && len(next) > p.Most) {
-			if known, err = p.known(ctx); err != nil {
-				return curve, err
+		if many := p.Most > 0 && len(next) > p.Most; many || h.groups > easy {
+			if known == nil {
+				known = p.known(fore, back)
 			}
-			fore.bounds, back.bounds = known.bounds, known.turned(back.Problem)
+			known.grain = grain(p.Grain)
+			if !known.searched && (len(p.Beat) == 0 || many || len(next) > hard) {
+				if err := known.search(ctx, &p); err != nil {
+					return curve, err
+				}
+			}
 		}
 		h.labels, h.groups = h.unbeaten(known.hopeful(h, next), known.fine())
 		if h == fore {

@@ -18,6 +18,8 @@ type known struct {
 	within []int64 // the budgets within which choices are looked for
 	steps  []step
 	grain  grain
+	// searched says that choices were looked for beside what is had elsewhere.
+	searched bool
 }
 
 // step is a range of budgets within which the same choice is the best that is known.
@@ -32,6 +34,12 @@ type step struct {
 // them at once.
 var easy = 600
 
+// mostSmall is how many choices there are at most where every difference in worth counts.
+const mostSmall = 1_000_000
+
+// hard is how many part choices there are before choices are looked for beside what is had elsewhere.
+const hard = 4000
+
 const (
 	// between is within how many budgets they are from those that rents suit to the next, soon how
 	// many labels are kept of each.
@@ -43,10 +51,12 @@ const (
 	unlimited = math.MaxInt64 / 4
 )
 
-// known finds choices soon: of the labels of each place those are kept from which most is to be
-// hoped for within some budgets, and from what comes of them it is climbed.
-func (p *Problem) known(ctx context.Context) (*known, error) {
-	k := &known{grain: grain(p.Grain)}
+// known are the bounds, from both ends as well, and what is had elsewhere.
+func (p *Problem) known(fore, back *half) *known {
+	k := &known{}
+	if p.large() {
+		k.grain = grain(p.Grain)
+	}
 	k.bounds, k.at = p.bounds()
 	for i := range k.at {
 		step := (k.at[i] - k.at[max(0, i-1)]) / between
@@ -54,11 +64,34 @@ func (p *Problem) known(ctx context.Context) (*known, error) {
 			k.within = append(k.within, k.at[i]-n*step)
 		}
 	}
+	fore.bounds, back.bounds = k.bounds, k.turned(back.Problem)
+	for _, c := range p.Beat {
+		k.whole.take(whole{money: c.Money, worth: c.Worth})
+	}
+	k.stairs()
+	return k
+}
+
+// large says whether there are more choices than are gone through in a moment.
+func (p *Problem) large() bool {
+	choices := 1
+	for _, options := range p.Places {
+		if choices *= len(options); choices > mostSmall {
+			return true
+		}
+	}
+	return false
+}
+
+// search finds choices soon: of the labels of each place those are kept from which most is to be
+// hoped for within some budgets, and from what comes of them it is climbed.
+func (k *known) search(ctx context.Context, p *Problem) error {
+	k.searched = true
 	h := p.half()
 	h.bounds = k.bounds
 	for range p.Places {
 		if err := ctx.Err(); err != nil {
-			return nil, err
+			return err
 		}
 		next, err := h.next()
 		if err != nil {
@@ -70,21 +103,22 @@ func (p *Problem) known(ctx context.Context) (*known, error) {
 	if len(h.labels) == 0 {
 		found, err := p.any(ctx)
 		if err != nil {
-			return nil, err
+			return err
 		}
 		h.labels = []*label{found}
 	}
+	var own front
 	for _, l := range h.labels {
-		k.whole.take(whole{l.money, l.worth, l, nil})
+		own.take(whole{l.money, l.worth, l, nil})
 	}
-	if err := p.climb(ctx, &k.whole); err != nil {
-		return nil, err
+	if err := p.climb(ctx, &own); err != nil {
+		return err
 	}
-	for _, c := range p.Beat {
-		k.whole.take(whole{money: c.Money, worth: c.Worth})
+	for _, w := range own {
+		k.whole.take(w)
 	}
 	k.stairs()
-	return k, nil
+	return nil
 }
 
 // any is some choice for all places, whatever it costs and is worth.
@@ -185,6 +219,7 @@ func (k *known) near(money int64) (at int) {
 
 // stairs are the steps that the known choices leave, each about as high.
 func (k *known) stairs() {
+	k.steps = nil
 	rise := int64(0)
 	if n := len(k.whole); n > 0 {
 		rise = (k.whole[n-1].worth - k.whole[0].worth) / mostSteps

@@ -70,7 +70,7 @@ func (t *table) scenarios() (list []scenario, all bool) {
 	}
 	shared := t.shared()
 	for at, model := range shared {
-		purchases := t.purchases(model)
+		purchases := t.unbeaten(t.purchases(model))
 		for _, s := range list {
 			for _, p := range purchases {
 				brings := func(other string) bool { return p.brings(other) > 0 }
@@ -125,6 +125,25 @@ func (t *table) shared() (list []string) {
 	}
 	slices.Sort(list)
 	return list
+}
+
+// unbeaten are the purchases of a device without those that cost no less than another and bring nothing
+// more that anybody wants.
+func (t *table) unbeaten(list []purchase) (left []purchase) {
+	beats := func(a, b *purchase) bool {
+		return a.amount <= b.amount && !slices.ContainsFunc(b.with, func(w gear.Pieces) bool {
+			_, drawn := t.of[w.Model]
+			return (drawn || slices.Contains(t.shared(), w.Model)) && a.brings(w.Model) < b.brings(w.Model)
+		})
+	}
+	for i := range list {
+		if slices.ContainsFunc(left, func(o purchase) bool { return beats(&o, &list[i]) }) {
+			continue
+		}
+		left = slices.DeleteFunc(left, func(o purchase) bool { return beats(&list[i], &o) })
+		left = append(left, list[i])
+	}
+	return left
 }
 
 // serves says whether a purchase is what a way is flown with, or brings what the way draws on.
