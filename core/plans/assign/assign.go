@@ -97,32 +97,21 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 		}
 	}
 	for fore.taken+back.taken < len(p.Places) {
-		if err := ctx.Err(); err != nil {
-			return curve, err
-		}
 		h := fore
 		if len(back.labels) < len(fore.labels) {
 			h = back
 		}
 		next, err := h.next()
-		if err != nil && known == nil {
-			return curve, err
+		if stop := ctx.Err(); stop != nil || err != nil && known == nil {
+			return curve, cmp.Or(stop, err)
 		}
 		if err != nil {
 			fore.labels = nil // there is nothing beside what is known
 			break
 		}
 		curve.Labels += len(next)
-		if many := p.Most > 0 && len(next) > p.Most; many || h.groups > easy {
-			if known == nil {
-				known = p.known(fore, back)
-			}
-			known.grain = grain(p.Grain)
-			if !known.searched && (len(p.Beat) == 0 || many || len(next) > hard) {
-				if err := known.search(ctx, &p); err != nil {
-					return curve, err
-				}
-			}
+		if known, err = p.learn(ctx, known, fore, back, h.groups, len(next)); err != nil {
+			return curve, err
 		}
 		h.labels, h.groups = h.unbeaten(known.hopeful(h, next), known.fine())
 		if h == fore {
@@ -142,6 +131,23 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 	}
 	known.limit(curve.Choices)
 	return curve, nil
+}
+
+// learn looks for choices where so many ways to draw on things and so many part choices are told apart that
+// this spares more than it takes.
+func (p *Problem) learn(ctx context.Context, k *known, fore, back *half, groups, labels int) (*known, error) {
+	many := p.Most > 0 && labels > p.Most
+	if !many && groups <= easy {
+		return k, nil
+	}
+	if k == nil {
+		k = p.known(fore, back)
+	}
+	k.grain = grain(p.Grain)
+	if !k.searched && (len(p.Beat) == 0 || many || labels > hard) {
+		return k, k.search(ctx, p)
+	}
+	return k, nil
 }
 
 // reduce leaves out the options that another of their place beats whatever is chosen elsewhere, and says
