@@ -16,6 +16,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
@@ -219,14 +220,17 @@ var parts = []func(w world) any{
 		items := swap.Shopping(w.lib, w.f)
 		return []any{items, swap.NewBill(items, w.f.Fleet)}
 	},
-	func(w world) any { // what each scenario has to be bought
+	func(w world) any { // what each scenario has to be bought, and sold
 		var bills []any
 		for i := range w.f.Scenarios {
 			under := w.f.Under(&w.f.Scenarios[i])
 			under.Quads = slices.DeleteFunc(under.Quads, func(q fleet.Quad) bool {
 				return !slices.ContainsFunc(w.f.Scenarios[i].Quads, func(o fleet.ScenarioQuad) bool { return o.Quad == q.ID })
 			})
-			bills = append(bills, swap.Shopping(w.lib, fleet.NewIndex(under)))
+			index := fleet.NewIndex(under)
+			terms := change.TermsOf(w.lib, index)
+			terms.Used = w.f.Scenarios[i].Used
+			bills = append(bills, swap.ShoppingBy(w.lib, index, terms), decide.Sales(w.lib, index))
 		}
 		return bills
 	},
@@ -471,6 +475,9 @@ func whatTheDemoLacks(st *stock.Stock) {
 		f.Wants = append(f.Wants, fleet.Want{Quad: quad, Goggles: "visor-c-1", Controller: "grip-2-a", Weight: fleet.Must})
 	}
 	f.Values = append(f.Values, "canvas OSD")
+	f.Scenarios[0].Used = true
+	f.Scenarios[0].Quads = append(slices.Clone(f.Scenarios[0].Quads),
+		fleet.ScenarioQuad{Quad: "brayer", Next: &fleet.Fit{AirUnit: &fleet.Slot{Model: "aldine-two"}}})
 	f.Taken = []fleet.Taken{
 		{
 			Kit:      "visor-c-1",
@@ -486,6 +493,8 @@ func whatTheDemoLacks(st *stock.Stock) {
 	}
 	for i := range f.Kit {
 		switch f.Kit[i].ID {
+		case "visor-a-1":
+			f.Kit[i].Sell = true
 		case "compact-damsel":
 			f.Kit[i].Activated = new(false)
 		case "visor-c-1":

@@ -134,9 +134,12 @@ test('a scenario is kept, copied, held against the plan, and made the plan', asy
   await expect(table.getByRole('columnheader', { name: /Copy of Newest for the gorge/ })).toBeVisible();
   await page.getByLabel('against').selectOption('Newest for the gorge');
   await expect(page).toHaveURL(/than=newest-for-the-gorge/);
-  const differ = page.getByRole('list', { name: 'What differs, by quad' });
-  await expect(differ.getByRole('listitem')).toHaveCount(1);
+  const differ = page.getByRole('list', { name: 'What differs' });
+  await expect(differ.getByRole('listitem')).toHaveCount(2);
   await expect(differ).toContainText('Newest for the gorge: it stands: change; One of Quern');
+  await expect(differ.getByRole('listitem').nth(1)).toContainText('Visor A');
+  await expect(differ.getByRole('listitem').nth(1)).toContainText('Newest for the gorge: it is sold');
+  await expect(table.getByRole('row', { name: /sold/ })).toContainText('Visor A for 60.00 EUR');
   await expectAccessible(page);
   await page.setViewportSize({ width: 390, height: 844 });
   await expectNoSidewaysScroll(page);
@@ -148,6 +151,9 @@ test('a scenario is kept, copied, held against the plan, and made the plan', asy
   await expect(page).toHaveURL(/#\/$/);
   await page.keyboard.press('u');
   await expect(page.getByRole('dialog', { name: 'What was changed' })).toContainText('planned a scenario');
+  await page.keyboard.press('Escape');
+  await open('/tasks');
+  await expect(page.getByRole('main')).toContainText('Sell Visor A: nobody flies with it any more');
 });
 
 test('two quads against each other: picked by keyboard, as they fly and as they are planned', async ({

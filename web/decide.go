@@ -378,12 +378,16 @@ type QuadDecision struct {
 func (s *server) planFleet(ctx context.Context, in *struct {
 	Body struct {
 		Quads []QuadDecision `json:"quads" minItems:"1" maxItems:"10000"`
+		Sells []string       `json:"sells,omitempty" maxItems:"10000" doc:"kit that is to be sold"`
 	}
 }) (*answer[Health], error) {
 	expect := quadsAsRead(in.Body.Quads)
 	err := s.store.Update(deed(ctx, "planned the fleet"), func(st *stock.Stock) error {
 		if err := planQuads(st, in.Body.Quads); err != nil {
 			return err
+		}
+		if err := st.Sell(in.Body.Sells); err != nil {
+			return refused(err)
 		}
 		for _, q := range in.Body.Quads {
 			if err := takeAgain(st, stock.Ref{Kind: stock.KindQuad, ID: q.Quad}); err != nil {

@@ -86,6 +86,8 @@ func (s *server) keepScenario(ctx context.Context, in *struct {
 		Note     string         `json:"note,omitempty" maxLength:"1000"`
 		Copy     string         `json:"copy,omitempty" maxLength:"64" doc:"of this scenario; absent: of the plan there is"`
 		Quads    []QuadDecision `json:"quads,omitempty" maxItems:"10000" doc:"a decision: over the plan there is"`
+		Sells    []string       `json:"sells,omitempty" maxItems:"10000" doc:"of a decision: kit that is to be sold"`
+		Used     bool           `json:"used,omitempty" doc:"of a decision: used things are bought as well"`
 	}
 }) (*answer[Health], error) {
 	expect := append(quadsAsRead(in.Body.Quads), store.Expect{Ref: store.FleetHead, Revision: in.Body.Revision})
@@ -99,9 +101,13 @@ func (s *server) keepScenario(ctx context.Context, in *struct {
 			if err := planQuads(tried, in.Body.Quads); err != nil {
 				return err
 			}
+			if err := tried.Sell(in.Body.Sells); err != nil {
+				return refused(err)
+			}
 			of = new(tried.Fleet.Planned())
+			of.Used = in.Body.Used
 		}
-		kept := fleet.Scenario{Name: in.Body.Name, Note: in.Body.Note, Quads: of.Quads}
+		kept := fleet.Scenario{Name: in.Body.Name, Note: in.Body.Note, Quads: of.Quads, Sells: of.Sells, Used: of.Used}
 		kept.Made = time.Now().Format(time.DateOnly)
 		if _, err := st.KeepScenario(kept); err != nil {
 			return refused(err)

@@ -247,7 +247,7 @@ func (s *shopper) baskets() (list []Basket) {
 	slices.SortStableFunc(s.found, func(a, b found) int { return a.compare(&b) })
 	for i := range s.found {
 		f := &s.found[i]
-		b := Basket{Draws: map[string]int{}}
+		b := Basket{Lines: []Line{}, Draws: map[string]int{}}
 		for k, model := range s.sides {
 			if f.draws[k] != 0 {
 				b.Draws[model] = f.draws[k]

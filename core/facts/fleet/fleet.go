@@ -91,7 +91,7 @@ const SeparateReceiver = "separate"
 // FileFormat and FileVersion mark a fleet file this program reads and writes.
 const (
 	FileFormat  = "fleet"
-	FileVersion = 19
+	FileVersion = 20
 )
 
 // Kit is one owned device that carries firmware: this pair of goggles, this
@@ -112,7 +112,9 @@ type Kit struct {
 	Pack string `json:"pack,omitempty"`
 	// Revision of the hardware, as it is printed on it.
 	Revision string `json:"revision,omitempty"`
-	Note     string `json:"note,omitempty"`
+	// Sell says that it is to be sold once nobody flies with it.
+	Sell bool   `json:"sell,omitempty"`
+	Note string `json:"note,omitempty"`
 }
 
 // Spare is a number of loose parts of a model, such as regulators in a drawer.
@@ -222,6 +224,19 @@ func (f *Fleet) Piece(id string) (*Kit, bool) {
 		}
 	}
 	return nil, false
+}
+
+// FliesWith says whether a piece of kit is the unit, the goggles or the controller of a fit.
+func (f *Fit) FliesWith(kit string) bool {
+	return slices.ContainsFunc([]*Slot{f.AirUnit, f.Goggles, f.Controller}, func(s *Slot) bool {
+		return s != nil && s.Kit == kit
+	})
+}
+
+// WillFlyWith says whether a quad is planned to fly with a piece of kit, or carries in turn what does.
+func (q *Quad) WillFlyWith(kit string) bool {
+	next := q.NextFit()
+	return next.FliesWith(kit) || slices.ContainsFunc(q.InTurn, func(t TurnFit) bool { return t.Fit.FliesWith(kit) })
 }
 
 // TakeSpare takes one part of a model out of the drawer; false where none lies

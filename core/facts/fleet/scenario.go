@@ -1,5 +1,7 @@
 package fleet
 
+import "slices"
+
 // Scenario is a plan for the fleet that is kept beside the one there is: what the quads would get.
 type Scenario struct {
 	ID   string `json:"id"`
@@ -8,6 +10,9 @@ type Scenario struct {
 	Made string `json:"made,omitempty"` // yyyy-mm-dd
 	// Quads are those it says something of; others stay as they are planned.
 	Quads []ScenarioQuad `json:"quads,omitempty"`
+	// Sells are the pieces of kit that would be sold; Used says that used things are bought as well.
+	Sells []string `json:"sells,omitempty"`
+	Used  bool     `json:"used,omitempty"`
 }
 
 // ScenarioQuad is what a scenario has for a quad.
@@ -32,6 +37,10 @@ func (f *Fleet) Scenario(id string) (*Scenario, bool) {
 // Under is the fleet as a scenario would have it planned. They share what is not planned.
 func (f *Fleet) Under(s *Scenario) *Fleet {
 	out := *f
+	out.Kit = slices.Clone(f.Kit)
+	for i := range out.Kit {
+		out.Kit[i].Sell = slices.Contains(s.Sells, out.Kit[i].ID)
+	}
 	out.Quads = append([]Quad(nil), f.Quads...)
 	for i := range s.Quads {
 		q, ok := out.Quad(s.Quads[i].Quad)
@@ -55,6 +64,11 @@ func (f *Fleet) Planned() Scenario {
 			one.Next = new(next.Clone())
 		}
 		s.Quads = append(s.Quads, one)
+	}
+	for i := range f.Kit {
+		if f.Kit[i].Sell {
+			s.Sells = append(s.Sells, f.Kit[i].ID)
+		}
 	}
 	return s
 }

@@ -47,7 +47,7 @@ type Set struct {
 // SetFormat and SetVersion mark a gear pack this program reads and writes.
 const (
 	SetFormat  = "gear-pack"
-	SetVersion = 19
+	SetVersion = 20
 )
 
 // Library finds gear by id over any number of gear packs. It is not changed

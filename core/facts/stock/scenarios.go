@@ -59,6 +59,38 @@ func (s *Stock) PlanScenario(id string) bool {
 	return ok
 }
 
+// Sell notes pieces of kit that are to be sold once nobody flies with them; those that are planned to be
+// flown with are not, or no longer.
+func (s *Stock) Sell(kit []string) error {
+	f := *s.Fleet
+	f.Kit = slices.Clone(f.Kit)
+	flown := func(id string) bool {
+		return slices.ContainsFunc(f.Quads, func(q fleet.Quad) bool { return q.WillFlyWith(id) })
+	}
+	for _, id := range kit {
+		piece, ok := f.Piece(id)
+		if !ok {
+			return fmt.Errorf("no piece of kit %q", id)
+		}
+		piece.Sell = true
+	}
+	for i := range f.Kit {
+		f.Kit[i].Sell = f.Kit[i].Sell && (!flown(f.Kit[i].ID) || slices.Contains(kit, f.Kit[i].ID))
+	}
+	s.Fleet = &f
+	return nil
+}
+
+// sellsNo takes a piece of kit out of what scenarios would sell.
+func (s *Stock) sellsNo(kit string) {
+	f := *s.Fleet
+	f.Scenarios = slices.Clone(f.Scenarios)
+	for i := range f.Scenarios {
+		drop(&f.Scenarios[i].Sells, func(id string) bool { return id == kit })
+	}
+	s.Fleet = &f
+}
+
 // dropOf takes what scenarios say of a quad that is gone.
 func (s *Stock) dropOf(quad string) {
 	f := *s.Fleet

@@ -165,6 +165,7 @@ func (s *Stock) Remove(ref Ref) bool {
 	switch ref.Kind {
 	case KindKit:
 		drop(&s.Fleet.Taken, func(t fleet.Taken) bool { return t.Kit == ref.ID })
+		s.sellsNo(ref.ID)
 		return drop(&s.Fleet.Kit, func(k fleet.Kit) bool { return k.ID == ref.ID })
 	case KindSpare:
 		return drop(&s.Fleet.Spares, func(p fleet.Spare) bool { return p.Model == ref.ID })

@@ -12,6 +12,7 @@ import (
 // BillLine is one line of what a choice costs.
 type BillLine struct {
 	Model  string `json:"model"`
+	Kit    string `json:"kit,omitempty"` // that is sold
 	Label  string `json:"label"`
 	Count  int    `json:"count"`            // that are needed, or sold
 	Drawer int    `json:"drawer,omitempty"` // of them lie in the drawer
@@ -136,7 +137,7 @@ func (t *table) sales(p *Point) (list []BillLine) {
 	}
 	for _, kit := range left {
 		if brings := t.sale(kit); brings > 0 {
-			list = append(list, BillLine{Model: kit.Model, Label: kit.Label(), Count: 1, Sold: true, Used: true,
+			list = append(list, BillLine{Model: kit.Model, Kit: kit.ID, Label: kit.Label(), Count: 1, Sold: true, Used: true,
 				Amount: -float64(brings) / 100, For: []string{}})
 		}
 	}

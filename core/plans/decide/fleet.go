@@ -131,7 +131,7 @@ func (w *Ways) still(lib *gear.Library, index *fleet.Index, q *fleet.Quad) (Quad
 	}
 	a, b := w.index.Fleet, index.Fleet
 	if a.Region != b.Region || change.TermsOf(lib, w.index) != change.TermsOf(lib, index) ||
-		!reflect.DeepEqual([]any{a.Kit, a.Spares, a.Rates}, []any{b.Kit, b.Spares, b.Rates}) {
+		!reflect.DeepEqual([]any{unsold(a.Kit), a.Spares, a.Rates}, []any{unsold(b.Kit), b.Spares, b.Rates}) {
 		return QuadWays{}, false
 	}
 	at := slices.IndexFunc(w.Quads, func(o QuadWays) bool { return o.Quad == q.ID })
@@ -144,6 +144,15 @@ func (w *Ways) still(lib *gear.Library, index *fleet.Index, q *fleet.Quad) (Quad
 	out := w.Quads[at]
 	out.Ways = slices.Clone(out.Ways)
 	return out, reflect.DeepEqual(was, is)
+}
+
+// unsold are pieces of kit whatever is said of selling them.
+func unsold(kit []fleet.Kit) []fleet.Kit {
+	list := slices.Clone(kit)
+	for i := range list {
+		list[i].Sell = false
+	}
+	return list
 }
 
 // newQuadWays is a quad as if nobody else had a claim on anything.

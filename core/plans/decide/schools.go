@@ -15,7 +15,7 @@ type School struct {
 	Title string `json:"title"`
 	Why   string `json:"why"`
 	// Weights by purpose; absent: as the register of purposes has them.
-	Weights    map[fleet.Purpose]Weights `json:"weights"`
+	Weights    map[fleet.Purpose]Weights `json:"weights,omitempty"`
 	Used       bool                      `json:"used"`
 	Sell       bool                      `json:"sell"`
 	OneGoggles bool                      `json:"oneGoggles"`
@@ -67,7 +67,12 @@ var Schools = []School{
 func everywhere(all Weights, but map[fleet.Purpose]Weights) map[fleet.Purpose]Weights {
 	weights := map[fleet.Purpose]Weights{}
 	for _, p := range Purposes {
-		if weights[p.ID] = but[p.ID]; weights[p.ID] == nil && p.ID != fleet.NoPurpose {
+		switch own, is := but[p.ID]; {
+		case is:
+			weights[p.ID] = own
+		case p.ID == fleet.NoPurpose:
+			weights[p.ID] = Weights{}
+		default:
 			weights[p.ID] = all
 		}
 	}

@@ -17,6 +17,7 @@ import (
 type Told struct {
 	Quads   []ToldQuad `json:"quads"` // in the fleet's order
 	Bill    swap.Bill  `json:"bill"`  // of all that is to be bought
+	Sales   []ToldSale `json:"sales"`
 	Changed int        `json:"changed"`
 	Flies   int        `json:"flies"` // quads whose link stands
 }
@@ -31,11 +32,51 @@ type ToldQuad struct {
 	Flies bool          `json:"flies"`
 }
 
+// ToldSale is a piece of kit that is sold.
+type ToldSale struct {
+	Kit    string   `json:"kit"`
+	Label  string   `json:"label"`
+	Brings *float64 `json:"brings,omitempty"` // in Currency; absent: not stated, or in a currency of which no rate is
+	// Currency is that of the bill.
+	Currency string `json:"currency"`
+	// Flies are the quads that are planned to fly with it all the same.
+	Flies []string `json:"flies,omitempty"`
+}
+
+// Sales are the pieces of kit that are to be sold.
+func Sales(lib *gear.Library, f *fleet.Index) []ToldSale {
+	list := []ToldSale{}
+	prices := newPrices(lib, f.Fleet, change.TermsOf(lib, f))
+	for i := range f.Kit {
+		kit := &f.Kit[i]
+		if !kit.Sell {
+			continue
+		}
+		sale := ToldSale{Kit: kit.ID, Label: kit.Label(), Currency: prices.terms.Currency}
+		if amount := prices.resale(kit.Model); amount > 0 {
+			sale.Brings = new(float64(amount) / 100)
+		}
+		for k := range f.Quads {
+			if next := f.Quads[k].NextFit(); next.FliesWith(kit.ID) {
+				sale.Flies = append(sale.Flies, f.Quads[k].Label())
+			}
+		}
+		list = append(list, sale)
+	}
+	return list
+}
+
 // Tell says what a scenario comes to. It ends with the context.
 func Tell(ctx context.Context, lib *gear.Library, f *fleet.Fleet, s *fleet.Scenario) Told {
 	index := fleet.NewIndex(f.Under(s))
-	items := swap.Shopping(lib, index)
-	out := Told{Quads: make([]ToldQuad, len(index.Quads)), Bill: swap.NewBill(items, index.Fleet)}
+	terms := change.TermsOf(lib, index)
+	terms.Used = s.Used
+	items := swap.ShoppingBy(lib, index, terms)
+	out := Told{
+		Quads: make([]ToldQuad, len(index.Quads)),
+		Bill:  swap.NewBill(items, index.Fleet),
+		Sales: Sales(lib, index),
+	}
 	swap.Each(ctx, len(index.Quads), func(i int) {
 		q := &index.Quads[i]
 		c := fleet.NewCase(lib, index, q)
@@ -61,16 +102,17 @@ func Tell(ctx context.Context, lib *gear.Library, f *fleet.Fleet, s *fleet.Scena
 	return out
 }
 
-// ToldDifference is how a quad differs between two scenarios.
+// ToldDifference is how a quad, or a piece of kit, differs between two scenarios.
 type ToldDifference struct {
-	Quad string   `json:"quad"`
+	Quad string   `json:"quad,omitempty"`
+	Kit  string   `json:"kit,omitempty"`
 	Name string   `json:"name"`
 	Is   []string `json:"is"`   // what the first has and the other has not, in words
 	Than []string `json:"than"` // and the other way round
 }
 
 // Differ lists what two scenarios have otherwise: of each quad what is on it in one and not in the
-// other, and how it stands.
+// other, and how it stands; of each piece of kit whether it is sold.
 func Differ(ctx context.Context, lib *gear.Library, f *fleet.Fleet, a, b *fleet.Scenario) (list []ToldDifference) {
 	list = []ToldDifference{}
 	is, than := Tell(ctx, lib, f, a), Tell(ctx, lib, f, b)
@@ -83,6 +125,19 @@ func Differ(ctx context.Context, lib *gear.Library, f *fleet.Fleet, a, b *fleet.
 		if len(d.Is)+len(d.Than) > 0 {
 			list = append(list, d)
 		}
+	}
+	for i := range one.Kit {
+		x, y := &one.Kit[i], &other.Kit[i]
+		d := ToldDifference{Kit: x.ID, Name: x.Label(), Is: []string{}, Than: []string{}}
+		switch {
+		case x.Sell == y.Sell:
+			continue
+		case x.Sell:
+			d.Is = append(d.Is, "it is sold")
+		default:
+			d.Than = append(d.Than, "it is sold")
+		}
+		list = append(list, d)
 	}
 	return list
 }

@@ -42,7 +42,12 @@ type Item struct {
 // Shopping lists what the plans of a fleet take beyond what each quad carries
 // today, against what lies in the drawer, what would stop the bench day first.
 func Shopping(lib *gear.Library, f *fleet.Index) []Item {
-	l := shoppingList{lib: lib, index: f, items: map[string]*Item{}}
+	return ShoppingBy(lib, f, change.TermsOf(lib, f))
+}
+
+// ShoppingBy is the same where it is bought by other terms.
+func ShoppingBy(lib *gear.Library, f *fleet.Index, terms change.Terms) []Item {
+	l := shoppingList{lib: lib, index: f, terms: terms, items: map[string]*Item{}}
 	for i := range f.Quads {
 		l.quad(&f.Quads[i])
 	}
@@ -57,7 +62,7 @@ func Shopping(lib *gear.Library, f *fleet.Index) []Item {
 	return list
 }
 
-// buy says how what is lacking is bought for least, new: at which price how many of each, less what
+// buy says how what is lacking is bought for least: at which price how many of each, less what
 // comes in boxes and bundles. What is bought at two prices is on the list twice.
 func (l *shoppingList) buy() {
 	lacks := map[string]int{}
@@ -68,7 +73,7 @@ func (l *shoppingList) buy() {
 		}
 	}
 	before := ""
-	for _, line := range change.Cheapest(l.lib, l.index.Fleet, lacks, change.TermsOf(l.lib, l.index)) {
+	for _, line := range change.Cheapest(l.lib, l.index.Fleet, lacks, l.terms) {
 		item := l.items[line.Model]
 		if line.Model == before {
 			item = l.again(item, line.Count)
@@ -193,6 +198,7 @@ func (b *Bill) together(f *fleet.Fleet) {
 type shoppingList struct {
 	lib   *gear.Library
 	index *fleet.Index
+	terms change.Terms
 	items map[string]*Item
 	order []string
 }

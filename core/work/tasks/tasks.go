@@ -1,6 +1,6 @@
 // Package tasks lists what is still to be done: what somebody has noted, stop-gaps with what
-// they wait for, what a gate asks to be looked at again on a quad as it flies today, and what has
-// to be proven again.
+// they wait for, what a gate asks to be looked at again on a quad as it flies today, what has
+// to be proven again, and what is to be sold.
 //
 // Source: common practice.
 package tasks
@@ -69,6 +69,7 @@ func List(lib *gear.Library, f *fleet.Index, today string) []Open {
 			list = append(list, Open{Key: key, Quad: s.Quad, Name: s.Name, Says: s.Finding.Says})
 		}
 	}
+	list = append(list, sales(lib, f)...)
 	for i := range list {
 		list[i].Late = list[i].Due != "" && list[i].Due < today
 	}
@@ -94,6 +95,30 @@ func ofQuad(lib *gear.Library, f *fleet.Index, q *fleet.Quad) (list []Open) {
 		}
 	}
 	return append(list, crashed(q)...)
+}
+
+// sales are what is to be sold and nobody flies with any more.
+func sales(lib *gear.Library, f *fleet.Index) (list []Open) {
+	for i := range f.Kit {
+		kit := &f.Kit[i]
+		flies := slices.ContainsFunc(f.Quads, func(q fleet.Quad) bool {
+			return q.Now.FliesWith(kit.ID) || q.WillFlyWith(kit.ID)
+		})
+		if !kit.Sell || flies {
+			continue
+		}
+		says := "Sell " + kit.Label() + ": nobody flies with it any more"
+		if item, ok := lib.Item(kit.Model); ok {
+			if offer, stated := item.Head().Resale(); stated {
+				says += fmt.Sprintf(", and it brings about %.2f %s", *offer.Price, offer.Currency)
+			}
+			if device, is := item.(gear.Linked); is && device.AsDevice().Locks() {
+				says += ". It is bound to an account: let it go from there first, or who buys it cannot fly with it"
+			}
+		}
+		list = append(list, Open{Key: "sell:" + kit.ID, Says: says + ". Once it is gone, take it off the shelf."})
+	}
+	return list
 }
 
 // crashed are the crashes after which nobody has looked the quad over.

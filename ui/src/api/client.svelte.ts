@@ -293,7 +293,7 @@ export const api = {
     read(() => client.GET('/api/decide/order', { params: { query } })),
   scenarios: (is: string, than: string) =>
     read(() => client.GET('/api/scenarios', { params: { query: { is, than } } })),
-  keepScenario: (body: { revision: number; name: string; copy?: string; quads?: QuadDecision[] }) =>
+  keepScenario: (body: paths['/api/scenarios']['post']['requestBody']['content']['application/json']) =>
     written(answered(client.POST('/api/scenarios', { body }))),
   planScenario: (scenario: string, revision: number) =>
     written(
@@ -305,7 +305,8 @@ export const api = {
     ),
   schools: (budget: number) => read(() => client.GET('/api/decide/schools', { params: { query: { budget } } })),
   spend: (was: Purse, is: Purse) => written(answered(client.PUT('/api/means', { body: { was, is } }))),
-  planFleet: (quads: QuadDecision[]) => written(answered(client.POST('/api/decide', { body: { quads } }))),
+  planFleet: (quads: QuadDecision[], sells: string[]) =>
+    written(answered(client.POST('/api/decide', { body: { quads, sells } }))),
   planWhole: (quad: string, revision: number, patches: Patch[]) =>
     written(
       answered(client.POST('/api/quads/{quad}/whole', { params: { path: { quad } }, body: { revision, patches } })),

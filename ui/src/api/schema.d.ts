@@ -2767,6 +2767,7 @@ export interface components {
             /** Format: int64 */
             drawer?: number;
             for: string[];
+            kit?: string;
             label: string;
             model: string;
             sold?: boolean;
@@ -2961,7 +2962,7 @@ export interface components {
             sell: boolean;
             title: string;
             used: boolean;
-            weights: {
+            weights?: {
                 [key: string]: {
                     [key: string]: number;
                 };
@@ -3036,11 +3037,13 @@ export interface components {
             /** Format: int64 */
             flies: number;
             quads: components["schemas"]["DecideToldQuad"][];
+            sales: components["schemas"]["DecideToldSale"][];
         };
         DecideToldDifference: {
             is: string[];
+            kit?: string;
             name: string;
-            quad: string;
+            quad?: string;
             than: string[];
         };
         DecideToldQuad: {
@@ -3050,6 +3053,14 @@ export interface components {
             level: string;
             name: string;
             quad: string;
+        };
+        DecideToldSale: {
+            /** Format: double */
+            brings?: number;
+            currency: string;
+            flies?: string[];
+            kit: string;
+            label: string;
         };
         DecideWay: {
             findOut?: string[];
@@ -4616,6 +4627,8 @@ export interface components {
         };
         "Post-api-decideRequest": {
             quads: components["schemas"]["QuadDecision"][];
+            /** @description kit that is to be sold */
+            sells?: string[];
         };
         "Post-api-flights-by-flight-readRequest": {
             /** Format: int64 */
@@ -4850,6 +4863,10 @@ export interface components {
              * @description of the fleet, as read
              */
             revision: number;
+            /** @description of a decision: kit that is to be sold */
+            sells?: string[];
+            /** @description of a decision: used things are bought as well */
+            used?: boolean;
         };
         "Post-api-sessionRequest": {
             key: string;

@@ -68,10 +68,12 @@
       patches: q.way.patches,
     }));
 
+  const sold = (shown: FleetDecision) => shown.bill.flatMap((l) => (l.sold && l.kit ? [l.kit] : []));
+
   async function planIt() {
     const shown = view.data;
     if (!shown) return;
-    const answer = await api.planFleet(decided(shown));
+    const answer = await api.planFleet(decided(shown), sold(shown));
     if (answer.ok) void push('/');
     else refused = answer.failure;
   }
@@ -79,8 +81,15 @@
   let name = $state('');
   async function keepIt(event: SubmitEvent) {
     event.preventDefault();
-    if (!view.data) return;
-    const answer = await api.keepScenario({ revision: view.data.fleetRevision, name, quads: decided(view.data) });
+    const shown = view.data;
+    if (!shown) return;
+    const answer = await api.keepScenario({
+      revision: shown.fleetRevision,
+      name,
+      quads: decided(shown),
+      sells: sold(shown),
+      used: shown.used,
+    });
     if (answer.ok) void push('/scenarios');
     else refused = answer.failure;
   }

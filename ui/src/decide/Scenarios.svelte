@@ -7,7 +7,7 @@
   import FailureNote from '../lib/FailureNote.svelte';
   import LevelMark from '../lib/LevelMark.svelte';
   import { Loaded } from '../lib/loaded.svelte';
-  import { sums } from '../lib/words';
+  import { money, sums } from '../lib/words';
   import Scroll from '../lib/Scroll.svelte';
 
   const view = new Loaded<ScenariosView>();
@@ -120,6 +120,18 @@
           ><th scope="row">to buy</th>{#each rows as s (s.id)}<td>{pays(s)}</td>{/each}</tr
         >
         <tr
+          ><th scope="row">sold</th>{#each rows as s (s.id)}<td
+              >{#each s.told.sales as sale (sale.kit)}<span class="block"
+                  >{sale.label}{sale.brings === undefined
+                    ? ', for what is not stated'
+                    : ` for ${money(sale.brings, sale.currency)}`}{#if sale.flies}<span class="block text-note"
+                      ><LevelMark level="caution" size={16} /> but {sale.flies.join(', ')}
+                      {sale.flies.length === 1 ? 'flies' : 'fly'} with it</span
+                    >{/if}</span
+                >{:else}nothing{/each}</td
+            >{/each}</tr
+        >
+        <tr
           ><th scope="row">quads planned</th>{#each rows as s (s.id)}<td>{s.told.changed}</td>{/each}</tr
         >
         <tr
@@ -160,8 +172,8 @@
       {#if view.data.differ.length === 0}
         <p>{is === than ? 'Choose two that differ.' : 'Nothing differs.'}</p>
       {:else}
-        <ul class="grid gap-2 list-none p-0 m-0" aria-label="What differs, by quad">
-          {#each view.data.differ as d (d.quad)}
+        <ul class="grid gap-2 list-none p-0 m-0" aria-label="What differs">
+          {#each view.data.differ as d (d.quad ?? d.kit)}
             <li>
               <strong>{d.name}</strong>
               <div>{called(is)}: {d.is.join('; ') || 'nothing of its own'}.</div>
