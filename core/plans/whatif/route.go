@@ -1,6 +1,7 @@
 package whatif
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -11,13 +12,14 @@ import (
 	"yokeswap/core/plans/route"
 )
 
-// TriedOnRoute is a device as if it were bought for the route: every want that the route cannot meet is
-// put to it, the others stay as they are.
+// TriedOnRoute is a device as if it were bought for the route: those wants are put to it with which most
+// are met, the others stay as they are.
 type TriedOnRoute struct {
 	Offered
 	Wants []TriedWant `json:"wants"` // as those of the route
 	Opens []string    `json:"opens"` // wants met with it alone, in words
 	Loses []string    `json:"loses"` // wants met without it alone
+	Moves []string    `json:"moves"` // quads that would fly without it, and fly with it for the sake of others
 	Steps int         `json:"steps"` // of the route with it
 	Doors int         `json:"doors"` // devices that nothing brings back, on the route with it
 	Count int         `json:"count"` // how many of it are bought
@@ -76,14 +78,14 @@ func OnRoute(r route.Request, models []string) ([]TriedOnRoute, error) {
 }
 
 func tryOnRoute(r route.Request, base *route.Plan, d Offered) (TriedOnRoute, error) {
-	var put route.Request
+	var plan route.Plan
 	var takes []bool
 	var err error
 	count := 0
 	if d.Kind == gear.KindAirUnit {
-		put, takes, count, err = withUnits(r, base, d.Model)
+		plan, takes, count, err = withUnits(r, base, d.Model)
 	} else {
-		put, takes = withShared(r, base, d)
+		plan, takes, err = withShared(r, base, d)
 		if slices.Contains(takes, true) {
 			count = 1
 		}
@@ -91,14 +93,8 @@ func tryOnRoute(r route.Request, base *route.Plan, d Offered) (TriedOnRoute, err
 	if err != nil {
 		return TriedOnRoute{}, err
 	}
-	plan := *base
-	if count > 0 {
-		if plan, err = route.Bare(put); err != nil {
-			return TriedOnRoute{}, err
-		}
-	}
-	t := TriedOnRoute{Offered: d, Wants: []TriedWant{}, Opens: []string{}, Loses: []string{}, Steps: len(plan.Steps),
-		Doors: len(plan.Doors), Count: count}
+	t := TriedOnRoute{Offered: d, Wants: []TriedWant{}, Opens: []string{}, Loses: []string{}, Moves: []string{},
+		Steps: len(plan.Steps), Doors: len(plan.Doors), Count: count}
 	for i := range plan.Links {
 		was, is := &base.Links[i], &plan.Links[i]
 		with := is.GogglesName
@@ -111,32 +107,12 @@ func tryOnRoute(r route.Request, base *route.Plan, d Offered) (TriedOnRoute, err
 			t.Opens = append(t.Opens, is.QuadName+" with "+with)
 		case was.Met && !is.Met:
 			t.Loses = append(t.Loses, was.QuadName+" with "+was.GogglesName)
+		case was.Met && takes[i] && d.Kind != gear.KindAirUnit:
+			t.Moves = append(t.Moves, was.QuadName)
 		}
 	}
 	t.Says = t.sentence(base, d)
 	return t, nil
-}
-
-// withShared puts the wants that failed to goggles or a controller, as it comes from a shop.
-func withShared(r route.Request, base *route.Plan, d Offered) (route.Request, []bool) {
-	id := ""
-	r.Fleet, id = r.Fleet.Owning(d.Model)
-	r.Wants = slices.Clone(r.Wants)
-	takes := make([]bool, len(r.Wants))
-	for i := range r.Wants {
-		want := &r.Wants[i]
-		if base.Links[i].Met || d.Kind == gear.KindController && !flown(r, want) ||
-			d.Kind == gear.KindGoggles && flies(r, base, want.Quad, d.Model) {
-			continue
-		}
-		takes[i] = true
-		if d.Kind == gear.KindController {
-			want.Controller = id
-		} else {
-			want.Goggles = id
-		}
-	}
-	return r, takes
 }
 
 // flies says whether a quad flies on a route with goggles of a model already.
@@ -152,22 +128,31 @@ func flies(r route.Request, base *route.Plan, quad, model string) bool {
 
 // flown says whether a want flies through the air unit, with a controller that could be another.
 func flown(r route.Request, want *fleet.Want) bool {
+	_, is := controllerOf(r, want)
+	return is
+}
+
+// controllerOf is the controller a want flies with through the air unit, by kit id or model; false: none.
+func controllerOf(r route.Request, want *fleet.Want) (string, bool) {
 	if want.Controller != "" {
-		return want.Controller != fleet.SeparateReceiver
+		return want.Controller, want.Controller != fleet.SeparateReceiver
 	}
 	quad, ok := r.Fleet.Quad(want.Quad)
 	if !ok {
-		return false
+		return "", false
 	}
 	fit := quad.NextFit()
-	return fit.Receiver == "" && fit.Controller != nil
+	if fit.Receiver != "" || fit.Controller == nil {
+		return "", false
+	}
+	return cmp.Or(fit.Controller.Kit, fit.Controller.Model), true
 }
 
 // withUnits puts a unit on each quad with a want that failed, where that meets more of the quad's wants
 // and loses none that is met: one for each.
-func withUnits(r route.Request, base *route.Plan, model string) (route.Request, []bool, int, error) {
-	takes, count := make([]bool, len(r.Wants)), 0
-	tried, with := map[string]bool{}, *base
+func withUnits(r route.Request, base *route.Plan, model string) (with route.Plan, takes []bool, count int, err error) {
+	takes, with = make([]bool, len(r.Wants)), *base
+	tried := map[string]bool{}
 	for i := range r.Wants {
 		want := &r.Wants[i]
 		if base.Links[i].Met || want.Turn != "" || tried[want.Quad] || len(tried) >= route.MostExplained {
@@ -177,7 +162,7 @@ func withUnits(r route.Request, base *route.Plan, model string) (route.Request, 
 		one := onQuad(r, want.Quad, model)
 		plan, err := route.Bare(one)
 		if err != nil {
-			return r, nil, 0, err
+			return with, nil, 0, err
 		}
 		if !gains(&with, &plan) {
 			continue
@@ -188,7 +173,7 @@ func withUnits(r route.Request, base *route.Plan, model string) (route.Request, 
 			takes[k] = takes[k] || r.Wants[k].Quad == want.Quad && r.Wants[k].Turn == ""
 		}
 	}
-	return r, takes, count, nil
+	return with, takes, count, nil
 }
 
 // onQuad is a request with a unit planned on a quad.
@@ -223,17 +208,25 @@ func (t *TriedOnRoute) sentence(base *route.Plan, d Offered) string {
 			failed++
 		}
 	}
-	name := verdict.Capital(d.Name)
+	name, those := verdict.Capital(d.Name), "the want that fails"
+	if failed > 1 {
+		those = fmt.Sprintf("%d of the %d wants that fail", len(t.Opens), failed)
+	}
 	if failed == 0 {
 		return name + " meets nothing more: every want is met."
 	}
 	if len(t.Opens) == 0 {
-		return fmt.Sprintf("%s meets none of the %s that fail.", name, change.Count(failed, "want"))
+		if failed == 1 {
+			return name + " does not meet the want that fails."
+		}
+		return fmt.Sprintf("%s meets none of the %d wants that fail.", name, failed)
 	}
-	says := fmt.Sprintf("%s meets %d of the %s that fail: %s", name, len(t.Opens), change.Count(failed, "want"),
-		change.And(t.Opens))
+	says := fmt.Sprintf("%s meets %s: %s", name, those, change.And(t.Opens))
 	if t.Count > 1 {
 		says += fmt.Sprintf(", with one on each of %d quads", t.Count)
+	}
+	if len(t.Moves) > 0 {
+		says += "; " + change.And(t.Moves) + " would fly with it too, to make room"
 	}
 	if len(t.Loses) > 0 {
 		says += "; then no longer " + change.And(t.Loses)

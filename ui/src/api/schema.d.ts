@@ -5962,6 +5962,7 @@ export interface components {
             kind: string;
             loses: string[];
             model: string;
+            moves: string[];
             name: string;
             opens: string[];
             /** Format: int64 */
