@@ -2,6 +2,7 @@ package whatif
 
 import (
 	"cmp"
+	"slices"
 
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
@@ -23,6 +24,8 @@ type sharing struct {
 	device Offered
 	id     string // its id once it is bought
 	left   int    // routes that are still made
+	// could is whether wants can be put to the device.
+	could []bool
 }
 
 // served is a route with some wants put to the device.
@@ -36,18 +39,20 @@ type served struct {
 func withShared(r route.Request, base *route.Plan, d Offered) (route.Plan, []bool, error) {
 	s := sharing{Request: r, base: base, device: d, left: mostRoutes}
 	s.Fleet, s.id = r.Fleet.Owning(d.Model)
-	failing, all, some := make([]bool, len(r.Wants)), make([]bool, len(r.Wants)), false
-	for i := range r.Wants {
-		all[i] = s.goes(i)
-		failing[i] = all[i] && !base.Links[i].Met
-		some = some || !base.Links[i].Met
-	}
 	best := served{takes: make([]bool, len(r.Wants)), plan: *base}
 	best.score = s.score(&best)
-	if !some {
-		return best.plan, best.takes, nil
+	if err := s.find(); err != nil {
+		return best.plan, best.takes, err
 	}
-	for _, takes := range [][]bool{failing, all} {
+	failing := slices.Clone(s.could)
+	for i := range failing {
+		failing[i] = failing[i] && !base.Links[i].Met
+	}
+	starts := [][]bool{failing, s.could}
+	if slices.Equal(failing, s.could) {
+		starts = starts[1:]
+	}
+	for _, takes := range starts {
 		found, err := s.climb(takes)
 		if err != nil {
 			return best.plan, best.takes, err
@@ -59,22 +64,54 @@ func withShared(r route.Request, base *route.Plan, d Offered) (route.Plan, []boo
 	return best.plan, best.takes, nil
 }
 
-// goes says whether a want can be put to the device: not where a quad flies with one of the same already,
-// and one that is met only where that makes room for another quad.
+// find finds which wants can be put to the device at all: those that are met with it where nothing else is
+// wanted, and of those that are met as they are the ones that make room for one that would be met alone.
+func (s *sharing) find() error {
+	room := make([]bool, len(s.Wants))
+	for i := range s.Wants {
+		if s.base.Links[i].Met {
+			continue
+		}
+		met, err := s.alone(i, false)
+		if err != nil {
+			return err
+		}
+		room[i] = met
+	}
+	s.could = make([]bool, len(s.Wants))
+	for i := range s.Wants {
+		if !s.goes(i) || s.base.Links[i].Met && !s.makesRoom(i, room) {
+			continue
+		}
+		met, err := s.alone(i, true)
+		if err != nil {
+			return err
+		}
+		s.could[i] = met
+	}
+	return nil
+}
+
+// alone says whether a want is met where nothing else is wanted, put to the device or as it is.
+func (s *sharing) alone(want int, put bool) (bool, error) {
+	one := *s
+	one.Wants = s.Wants[want : want+1]
+	plan, err := one.plan([]bool{put})
+	return err == nil && plan.Links[0].Met, err
+}
+
+// goes says whether a want may be put to the device: not where a quad flies with one of the same already.
 func (s *sharing) goes(want int) bool {
 	w := &s.Wants[want]
-	switch {
-	case s.base.Links[want].Met && !s.makesRoom(want):
-		return false
-	case s.device.Kind == gear.KindController:
+	if s.device.Kind == gear.KindController {
 		return flown(s.Request, w)
 	}
 	return s.base.Links[want].Met || !flies(s.Request, s.base, w.Quad, s.device.Model)
 }
 
-// makesRoom says whether a want of another quad fails with the same goggles, or the same controller, and none
-// of its own: that would be no room, but another want in its place.
-func (s *sharing) makesRoom(want int) bool {
+// makesRoom says whether a want of another quad that there could be room for fails with the same goggles, or the
+// same controller, and none of its own: that would be no room, but another want in its place.
+func (s *sharing) makesRoom(want int, room []bool) bool {
 	is := &s.Wants[want]
 	for i := range s.Wants {
 		if s.Wants[i].Quad == is.Quad && !s.base.Links[i].Met {
@@ -83,7 +120,7 @@ func (s *sharing) makesRoom(want int) bool {
 	}
 	for i := range s.Wants {
 		w := &s.Wants[i]
-		if s.base.Links[i].Met || w.Quad == is.Quad {
+		if !room[i] || w.Quad == is.Quad {
 			continue
 		}
 		if s.device.Kind == gear.KindGoggles && w.Goggles == is.Goggles {
@@ -105,10 +142,10 @@ func (s *sharing) climb(takes []bool) (best served, err error) {
 	for better := true; better; {
 		better = false
 		for i := range takes {
-			if !s.goes(i) || s.left <= 0 {
+			if !s.could[i] || s.left <= 0 {
 				continue
 			}
-			other := append([]bool(nil), best.takes...)
+			other := slices.Clone(best.takes)
 			other[i] = !other[i]
 			next, err := s.with(other)
 			if err != nil {
@@ -125,8 +162,16 @@ func (s *sharing) climb(takes []bool) (best served, err error) {
 // with is the route with some wants put to the device.
 func (s *sharing) with(takes []bool) (served, error) {
 	s.left--
+	plan, err := s.plan(takes)
+	out := served{takes: takes, plan: plan}
+	out.score = s.score(&out)
+	return out, err
+}
+
+// plan is the route with some wants put to the device.
+func (s *sharing) plan(takes []bool) (route.Plan, error) {
 	r := s.Request
-	r.Wants = append([]fleet.Want(nil), r.Wants...)
+	r.Wants = slices.Clone(r.Wants)
 	for i := range r.Wants {
 		switch {
 		case !takes[i]:
@@ -136,10 +181,7 @@ func (s *sharing) with(takes []bool) (served, error) {
 			r.Wants[i].Goggles = s.id
 		}
 	}
-	plan, err := route.Bare(r)
-	out := served{takes: takes, plan: plan}
-	out.score = s.score(&out)
-	return out, err
+	return route.Bare(r)
 }
 
 // score is what counts, the first most: what has to be met, what is met, how little moves that is met

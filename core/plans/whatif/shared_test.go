@@ -133,11 +133,15 @@ func TestWhatIsSharedAgainstAllThatCouldBe(t *testing.T) {
 			s.Fleet, s.id = r.Fleet.Owning(d.Model)
 			best := served{takes: make([]bool, len(r.Wants)), plan: base}
 			best.score = s.score(&best)
+			room := make([]bool, len(r.Wants)) // any want that fails
+			for i := range room {
+				room[i] = !base.Links[i].Met
+			}
 			for set := range 1 << len(r.Wants) {
 				takes, goes := make([]bool, len(r.Wants)), true
 				for i := range takes {
 					takes[i] = set&(1<<i) != 0
-					goes = goes && (!takes[i] || s.goes(i))
+					goes = goes && (!takes[i] || s.goes(i) && (!base.Links[i].Met || s.makesRoom(i, room)))
 				}
 				if !goes {
 					continue
