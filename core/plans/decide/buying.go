@@ -198,3 +198,44 @@ func (t *table) boxes(with []gear.Pieces) (list []string) {
 	}
 	return list
 }
+
+// paid is what a choice costs in a scenario, without what the scenario does, in hundredths; false where it
+// draws on more than there is of something.
+func (t *table) paid(s *scenario, picks []int) (money int64, ok bool) {
+	used := make([]int, len(t.things))
+	for i, pick := range picks {
+		o := &t.quads[i].options[t.quads[i].stands[pick]]
+		money += o.Money
+		for _, u := range o.Uses {
+			used[u.Thing] += u.Count
+		}
+	}
+	for thing, n := range used {
+		have, price := t.things[thing].Have, t.things[thing].Price
+		if model := t.models[thing]; model != "" {
+			have += s.comes(model)
+		}
+		if n > have && price < 0 {
+			return 0, false
+		}
+		money += int64(max(0, n-have)) * max(0, price)
+	}
+	return money, true
+}
+
+// instead is what a choice costs more with another way of a quad, however that is bought; false where
+// something it takes is wanted by others.
+func (t *table) instead(p *Point, at, way int) (more int64, ok bool) {
+	q, picks := &t.quads[at], slices.Clone(p.picks)
+	is, _ := t.paid(p.scenario, p.picks)
+	for k := range q.ways {
+		if q.buyings[k].of != q.buyings[way].of {
+			continue
+		}
+		picks[at] = k
+		if would, had := t.paid(p.scenario, picks); had && (!ok || would-is < more) {
+			more, ok = would-is, true
+		}
+	}
+	return more, ok
+}

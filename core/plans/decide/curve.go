@@ -85,6 +85,8 @@ type OtherWay struct {
 	More   float64 `json:"more"`  // money, by itself
 	Worth  int64   `json:"worth"` // more, or less
 	Says   string  `json:"says"`
+	// Tips says that it would be the one if it cost so much less that what is left does.
+	Tips bool `json:"-"`
 }
 
 // Weighed is the trade-off for a fleet by some weights, whatever the budget.
@@ -374,7 +376,11 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 		if k == pick || way.Key == q.ways[pick].Key {
 			continue
 		}
-		more := q.buyings[k].alone - q.buyings[pick].alone + t.beyond(p.scenario, way)
+		more, had := t.instead(p, at, k)
+		if !had { // what others take of it is bought for them
+			more = q.buyings[k].alone - q.buyings[pick].alone
+		}
+		more += t.beyond(p.scenario, way)
 		other := OtherWay{
 			Label:  way.Label,
 			Origin: way.Origin,
@@ -384,8 +390,12 @@ func (t *table) others(p *Point, at int, left float64) []OtherWay {
 		would, _ := t.worth(p.scenario, q, k)
 		other.Worth = would - is
 		other.Says = tips(&other, left, t.prices.terms.Currency)
-		if rival := t.rival(p, at, way); rival != "" && other.Worth > 0 {
-			other.Says = rival
+		rival := t.rival(p, at, way)
+		if rival == "" && !had {
+			rival = "worth more, but others have what it takes in this choice"
+		}
+		if rival != "" && other.Worth > 0 {
+			other.Says, other.Tips = rival, false
 		}
 		if !slices.ContainsFunc(list, func(o OtherWay) bool { return o.Label == other.Label }) {
 			list = append(list, other)
@@ -451,9 +461,11 @@ func tips(o *OtherWay, left float64, currency string) string {
 	case o.Worth <= 0:
 		return "worth no more"
 	case o.More > left && left > 0:
+		o.Tips = true
 		return fmt.Sprintf("worth more, for %.2f %s more; %.2f are left: it would be the one if it cost %.2f less",
 			o.More, currency, left, o.More-left)
 	case o.More > left:
+		o.Tips = true
 		return fmt.Sprintf("worth more, for %.2f %s more than is there", o.More, currency)
 	}
 	return "worth more by itself; all of the choice together is worth less with it, or no firmware route brings it about"

@@ -148,6 +148,10 @@ func (t *table) whole(p *Point, at int, left float64) (list []OtherWay) {
 	if p.scenario.gives(as) || p.scenario.only != "" && t.gogglesModel(as) != p.scenario.only {
 		return nil // what it would be flown with is sold, or not of the one kind
 	}
+	spared, ok := t.instead(p, at, 0)
+	if !ok { // what it carries today has gone to others
+		spared = -q.buyings[pick].alone
+	}
 	for i := range q.ready {
 		one := &q.ready[i]
 		price := one.Ready.Price
@@ -161,7 +165,7 @@ func (t *table) whole(p *Point, at int, left float64) (list []OtherWay) {
 		outcome := one.Outcome.without(p.scenario.sold)
 		would, _ := t.scale.worth(&outcome, q.purpose.Weights, q.weight)
 		other := OtherWay{Label: one.Label + ", bought whole", Origin: ReadyMade, Worth: would - is,
-			More: *price*rate - float64(q.buyings[pick].alone)/100}
+			More: *price*rate + float64(spared)/100}
 		other.Says = one.tips(&other, left, t.prices.terms.Currency)
 		list = append(list, other)
 	}
