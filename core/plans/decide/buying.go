@@ -223,6 +223,31 @@ func (t *table) paid(s *scenario, picks []int) (money int64, ok bool) {
 	return money, true
 }
 
+// pays is what is bought for each quad in a choice, in hundredths: what is had in common goes to the first that
+// draw on it.
+func (t *table) pays(p *Point) []int64 {
+	sums, had := make([]int64, len(p.picks)), map[string]int{}
+	for i, pick := range p.picks {
+		b := &t.quads[i].buyings[pick]
+		for k := range b.lines {
+			l := &b.lines[k]
+			cost, _ := t.prices.cost(l)
+			sums[i] += cost
+			if l.Drawn == 0 {
+				continue
+			}
+			if _, known := had[l.Model]; !known {
+				had[l.Model] = p.scenario.comes(l.Model) + t.leaves(p.picks, l.Model) + t.spares(l.Model)
+			}
+			taken := min(l.Drawn, had[l.Model])
+			had[l.Model] -= taken
+			price, _ := t.prices.each(l.Model)
+			sums[i] += price * int64(l.Drawn-taken)
+		}
+	}
+	return sums
+}
+
 // instead is what a choice costs more with another way of a quad, however that is bought; false where
 // something it takes is wanted by others.
 func (t *table) instead(p *Point, at, way int) (more int64, ok bool) {

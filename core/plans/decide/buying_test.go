@@ -197,6 +197,14 @@ func TestTheFleetIsBoughtAsOneList(t *testing.T) {
 				sum += l.Amount
 			}
 			assert.InDelta(t, found[i].Money, sum, 0.005, "seed %d: the bill", seed)
+			sum = 0
+			for _, q := range tab.told(&found[i], 0) {
+				sum += q.Price
+			}
+			for _, b := range found[i].scenario.bought {
+				sum += float64(b.amount) / 100
+			}
+			assert.InDelta(t, found[i].Money, sum, 0.005, "seed %d: quad by quad", seed)
 		}
 	}
 	assert.Greater(t, shared, int(fleets)/2)

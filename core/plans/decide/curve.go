@@ -70,7 +70,7 @@ type QuadPlan struct {
 	Leave   bool    `json:"leave"`
 	// Grounded says that it flies today and would not any more: its goggles are given up.
 	Grounded bool       `json:"grounded"`
-	Price    float64    `json:"price"` // by itself, without what lies in the drawer for another
+	Price    float64    `json:"price"` // of what is bought for it, goggles and controllers aside
 	Worth    int64      `json:"worth"`
 	Rows     []WorthRow `json:"rows"`
 	Others   []OtherWay `json:"others"` // the nearest, the worthiest first
@@ -329,7 +329,7 @@ const mostOthers = 4
 
 // told is what becomes of each quad in a choice.
 func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
-	left := float64(budget)/100 - p.Money
+	left, pays := float64(budget)/100-p.Money, t.pays(p)
 	for i, pick := range p.picks {
 		q := &t.quads[i]
 		plan := QuadPlan{
@@ -340,7 +340,7 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Weight:  q.weight,
 			Way:     *q.ways[pick],
 			Leave:   pick == 0,
-			Price:   float64(q.buyings[pick].alone) / 100,
+			Price:   float64(pays[i]) / 100,
 			Out:     q.out,
 		}
 		plan.Worth, plan.Rows = t.worth(p.scenario, q, pick)
