@@ -154,6 +154,13 @@ test('a scenario is kept, copied, held against the plan, and made the plan', asy
   await page.keyboard.press('Escape');
   await open('/tasks');
   await expect(page.getByRole('main')).toContainText('Sell Visor A: nobody flies with it any more');
+  await open('/shelf/edit/kit/visor-a-1');
+  const sold = page.getByLabel('to be sold');
+  await expect(sold.locator('option')).toHaveText(['no', 'yes']);
+  await sold.selectOption('no');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await open('/tasks');
+  await expect(page.getByRole('main')).not.toContainText('Sell Visor A');
 });
 
 test('two quads against each other: picked by keyboard, as they fly and as they are planned', async ({

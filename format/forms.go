@@ -66,6 +66,7 @@ type Field struct {
 	Rare     bool     `json:"rare"`              // asked for only where it has a value
 	Whole    bool     `json:"whole"`             // a whole number
 	Numbers  bool     `json:"numbers"`           // words that are numbers
+	Flag     bool     `json:"flag,omitempty"`    // a yes or no that is no where nothing is stated
 	Options  []Choice `json:"options,omitempty"`
 	Usual    []Usual  `json:"usual,omitempty"`  // values many have, to pick and hold against one's own
 	Kinds    []string `json:"kinds,omitempty"`  // of the entries that can be named
@@ -305,7 +306,7 @@ func (b *formBuilder) typed(f *Field, part map[string]any, at place) {
 	case part["enum"] != nil:
 		f.Type, f.Options = FieldPick, options(part["enum"], part)
 	case part["type"] == "boolean":
-		f.Type = FieldYesNo
+		f.Type, f.Flag = FieldYesNo, part["x-flag"] == true
 	case part["type"] == "number" || part["type"] == "integer":
 		f.Type, f.Whole = FieldNumber, part["type"] == "integer"
 	case part["type"] == "array" && items["properties"] != nil:

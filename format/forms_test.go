@@ -31,13 +31,14 @@ func form(t *testing.T, kind string) format.Form {
 
 // leaves are the paths of all single values an entry can hold, as its Go type has them;
 // entries of lists stand at 0, those of maps at a key.
-func leaves(of reflect.Type, path string, add func(path string)) {
+func leaves(of reflect.Type, path string, add func(path string, of reflect.Type)) {
+	stated := of
 	for of.Kind() == reflect.Pointer {
 		of = of.Elem()
 	}
 	for _, written := range []reflect.Type{reflect.TypeFor[json.Marshaler](), reflect.TypeFor[encoding.TextMarshaler]()} {
 		if of.Implements(written) || reflect.PointerTo(of).Implements(written) {
-			add(path)
+			add(path, stated)
 			return
 		}
 	}
@@ -59,7 +60,7 @@ func leaves(of reflect.Type, path string, add func(path string)) {
 			}
 		}
 	default:
-		add(path)
+		add(path, stated)
 	}
 }
 
@@ -81,7 +82,7 @@ func TestEveryValueHasItsField(t *testing.T) {
 	for kind, of := range types {
 		f := form(t, kind)
 		count := 0
-		leaves(of, "", func(path string) {
+		leaves(of, "", func(path string, of reflect.Type) {
 			if path == "id" {
 				return // made from the name
 			}
@@ -93,6 +94,9 @@ func TestEveryValueHasItsField(t *testing.T) {
 			field, ok := formFieldAt(f, path)
 			assert.True(t, ok, "%s: %s has no field", kind, path)
 			assert.NotEmpty(t, field.Label, "%s: %s", kind, path)
+			if field.Type == format.FieldYesNo && !strings.HasSuffix(path, "activation.needed") { // that is stated with the rest
+				assert.Equal(t, of.Kind() == reflect.Bool && !field.Required, field.Flag, "%s: %s is no where it is not stated", kind, path)
+			}
 		})
 		assert.Positive(t, count)
 	}

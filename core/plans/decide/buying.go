@@ -122,14 +122,22 @@ func (t *table) buying(way *Way, basket *change.Basket) (b buying, ok bool) {
 const mostInCommon = 200
 
 // level has no way leave anything: what the ways of a quad leave at most is there from the start, and a way
-// that leaves less draws on it.
+// that leaves less draws on it. What all quads together can do with is enough.
 func (t *table) level() {
 	for thing := range t.things {
+		wanted := -t.things[thing].Have
+		for i := range t.quads {
+			most := 0
+			for k := range t.quads[i].options {
+				most = max(most, drawsOn(&t.quads[i].options[k], thing))
+			}
+			wanted += most
+		}
 		for i := range t.quads {
 			q := &t.quads[i]
 			most := 0
 			for k := range q.options {
-				most = max(most, -drawsOn(&q.options[k], thing))
+				most = max(most, min(wanted, -drawsOn(&q.options[k], thing)))
 			}
 			if free := mostInCommon - t.things[thing].Have; most > free {
 				most, t.simpler = free, true

@@ -3282,6 +3282,7 @@ export interface components {
             confirm?: boolean;
             drawn?: boolean;
             fields?: components["schemas"]["Field"][];
+            flag?: boolean;
             hint?: string;
             keys?: string[];
             kinds?: string[];

@@ -229,12 +229,17 @@
         {id}
         size="sm"
         placeholder=""
-        value={value === true ? 'yes' : value === false ? 'no' : ''}
-        items={[
-          { value: '', name: 'not known' },
-          { value: 'yes', name: 'yes' },
-          { value: 'no', name: 'no' },
-        ]}
+        value={value === true ? 'yes' : value === false && !field.flag ? 'no' : ''}
+        items={field.flag
+          ? [
+              { value: '', name: 'no' },
+              { value: 'yes', name: 'yes' },
+            ]
+          : [
+              { value: '', name: 'not known' },
+              { value: 'yes', name: 'yes' },
+              { value: 'no', name: 'no' },
+            ]}
         onchange={(e: Event) => set(textOf(e) === '' ? undefined : textOf(e) === 'yes')}
         aria-invalid={error !== ''}
       />
