@@ -2,6 +2,7 @@ package web_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -79,6 +80,20 @@ func TestWhatIsSoldGoesWithTheChoice(t *testing.T) {
 	require.Equal(t, 200, status, text)
 	told = get[web.ScenariosView](c, "/api/scenarios").Scenarios
 	assert.Equal(t, told[at].Told, told[len(told)-1].Told, "a copy sells the same")
+}
+
+// What is off the shelf is sold by no scenario any more.
+func TestWhatIsGoneIsNotSold(t *testing.T) {
+	c := newClient(t, "")
+	sales := func() int {
+		view := get[web.ScenariosView](c, "/api/scenarios")
+		return len(view.Scenarios[1].Told.Sales)
+	}
+	require.Equal(t, 1, sales())
+	revision, _ := entryOf(c, "kit", "visor-a-1")
+	status, text := c.do("DELETE", fmt.Sprintf("/api/entries/kit/visor-a-1?revision=%d", revision), "")
+	require.Equal(t, 200, status, text)
+	assert.Equal(t, 0, sales())
 }
 
 // What is to be sold is on the list of what is to be done once nobody flies with it, with its account; off

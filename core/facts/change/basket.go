@@ -110,9 +110,7 @@ func Comes(lib *gear.Library, model string, count int, terms Terms) map[string]i
 		times := (count + l.pieces() - 1) / l.pieces()
 		comes[model] = max(comes[model], times*l.pieces())
 		for _, p := range l.With {
-			if p.Model != model {
-				comes[p.Model] = max(comes[p.Model], times*l.brings(p.Model))
-			}
+			comes[p.Model] = max(comes[p.Model], times*l.brings(p.Model))
 		}
 	}
 	return comes

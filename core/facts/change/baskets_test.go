@@ -186,6 +186,13 @@ func wayOf(t *testing.T, b *change.Basket, lacks map[string]int) (w way) {
 		}
 	}
 	assert.Equal(t, lacks, counts)
+	drawn := map[string]int{}
+	for _, l := range b.Lines {
+		drawn[l.Model] += l.Drawn
+	}
+	for m, n := range drawn {
+		assert.Equal(t, n, max(0, b.Draws[m]), "nothing is drawn that comes besides")
+	}
 	for m, n := range b.Draws {
 		w.draws[m[0]-'a'] = n
 	}

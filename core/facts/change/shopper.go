@@ -185,11 +185,9 @@ func (s *shopper) keep(brought []int) {
 		if t.offer < 0 {
 			continue
 		}
-		switch l := &s.wants[t.want].offers[t.offer]; {
-		case l.Printed:
-		case l.Amount == nil:
+		if l := &s.wants[t.want].offers[t.offer]; l.Amount == nil {
 			f.unpriced += t.times
-		default:
+		} else {
 			f.amount += *l.Amount * int64(t.times)
 		}
 	}

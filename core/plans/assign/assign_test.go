@@ -226,6 +226,31 @@ func points(grain int64, lists ...[]assign.Choice) (list [][2]int64) {
 	return list
 }
 
+// Of few choices every difference counts: what is had elsewhere and is worth less than a grain less is bettered.
+func TestOfFewChoicesEveryDifferenceCounts(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 7))
+	for range 60 {
+		p := draw(r, 3+r.IntN(4), 1+r.IntN(4), r.IntN(4))
+		const grain = 20
+		for at := range p.Places {
+			for i := range p.Places[at] {
+				p.Places[at][i].Worth *= grain
+			}
+		}
+		exact, err := assign.Solve(context.Background(), p)
+		if err != nil {
+			continue // nothing can be had
+		}
+		p.Grain = grain
+		for _, c := range exact.Choices {
+			p.Beat = append(p.Beat, assign.Choice{Money: c.Money, Worth: c.Worth - 1})
+		}
+		some, err := assign.Solve(context.Background(), p)
+		require.NoError(t, err)
+		require.Equal(t, points(1, exact.Choices), points(1, some.Choices, p.Beat))
+	}
+}
+
 // What is had elsewhere and what makes no difference is not looked for, and nothing else is lost: with
 // those that are had elsewhere the choices are the best of all, by whole grains.
 func TestOnlyWhatIsHadElsewhereIsLeftOut(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 )
 
@@ -31,4 +32,13 @@ func TestWhatMayStillBeTheBestIsGoneOnWith(t *testing.T) {
 	}
 	full := &finder{most: 1, plans: []Plan{{Cost: best}}}
 	assert.True(t, full.beaten(&Cost{Hides: verdict.Falls, Open: 1, Price: 200}), "no place is left for it")
+}
+
+// What comes with a device that is bought is there too.
+func TestWhatAPurchaseBrings(t *testing.T) {
+	s := scenario{bought: []purchase{{model: "eyes", with: []gear.Pieces{{Model: "hand", Count: 1}, {Model: "stub", Count: 2}}}}}
+	assert.True(t, s.has("eyes"))
+	assert.True(t, s.has("hand"))
+	assert.False(t, s.has("other"))
+	assert.Equal(t, 2, s.comes("stub"))
 }

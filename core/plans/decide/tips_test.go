@@ -12,7 +12,7 @@ import (
 
 // What is said to tip a choice does: what is not taken, for so much less, is the one.
 func TestWhatWouldTipItDoes(t *testing.T) {
-	all, tipped := allWays(t), 0
+	all, tipped, whole, taken := allWays(t), 0, 0, 0
 	for seed := range uint64(30) {
 		tab := drawnTable(seed, all)
 		front, err := tab.front(context.Background(), &Weighed{})
@@ -25,11 +25,20 @@ func TestWhatWouldTipItDoes(t *testing.T) {
 		left := float64(budget)/100 - p.Money
 		for at := range tab.quads {
 			for _, o := range tab.others(p, at, left) {
+				q := &tab.quads[at]
+				k := slices.IndexFunc(q.ways, func(w *Way) bool { return w.Label == o.Label })
+				if k < 0 {
+					whole += spares(t, tab, p, at, &o)
+					continue
+				}
+				if _, had := tab.instead(p, at, k); !had {
+					taken++
+					assert.False(t, o.Tips, o.Label)
+					assert.NotContains(t, o.Says, "by itself", o.Label)
+				}
 				if !o.Tips {
 					continue
 				}
-				q := &tab.quads[at]
-				k := slices.IndexFunc(q.ways, func(w *Way) bool { return w.Label == o.Label })
 				less := int64(math.Round((o.More-left)*100)) + 1
 				other := drawnTable(seed, all)
 				for i := range other.quads[at].options {
@@ -52,4 +61,26 @@ func TestWhatWouldTipItDoes(t *testing.T) {
 		}
 	}
 	assert.Greater(t, tipped, 20)
+	assert.Positive(t, whole)
+	assert.Positive(t, taken)
+}
+
+// spares holds what a quad bought whole costs more against what is spared where the quad in whose place it comes
+// is left as it is: one where something is.
+func spares(t *testing.T, tab *table, p *Point, at int, o *OtherWay) int {
+	q, picks := &tab.quads[at], slices.Clone(p.picks)
+	made := slices.IndexFunc(q.ready, func(c Candidate) bool { return c.Label+", bought whole" == o.Label })
+	require.GreaterOrEqual(t, made, 0, o.Label)
+	price := *q.ready[made].Ready.Price
+	if tab.question.Used {
+		price = *q.ready[made].Ready.least()
+	}
+	is, _ := tab.paid(p.scenario, picks)
+	picks[at] = 0
+	left, ok := tab.paid(p.scenario, picks)
+	if !ok || left == is {
+		return 0
+	}
+	assert.InDelta(t, price-float64(is-left)/100, o.More, 0.005, o.Label)
+	return 1
 }

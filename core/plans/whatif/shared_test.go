@@ -40,6 +40,23 @@ func TestAReceiverTakesNoController(t *testing.T) {
 	assert.False(t, s.goes(at))
 }
 
+// One moves only to make room on the same goggles, and not where a want of its own quad fails.
+func TestWhatMakesRoom(t *testing.T) {
+	st := builds.Demo()
+	r := route.Request{Library: st.Library(), Fleet: fleet.NewIndex(st.Fleet), Wants: st.Fleet.Wants, Values: st.Fleet.Values}
+	base, err := route.Bare(r)
+	require.NoError(t, err)
+	s := sharing{Request: r, base: &base, device: Offered{Kind: gear.KindGoggles}}
+	at := func(quad, goggles string) int {
+		return slices.IndexFunc(r.Wants, func(w fleet.Want) bool { return w.Quad == quad && w.Goggles == goggles })
+	}
+	room := make([]bool, len(r.Wants))
+	room[at("sluice", "visor-c-1")] = true
+	assert.True(t, s.makesRoom(at("rynd", "visor-c-1"), room))
+	assert.False(t, s.makesRoom(at("quern", "visor-b-1"), room), "on other goggles")
+	assert.False(t, s.makesRoom(at("damsel", "visor-b-1"), room), "another want of it fails")
+}
+
 // drawnRoute is a route for some wants of the demo's quads, its devices on releases as they are drawn.
 func drawnRoute(seed uint64) route.Request {
 	r := rand.New(rand.NewPCG(seed, 3))

@@ -104,3 +104,33 @@ func TestACrashIsLookedAt(t *testing.T) {
 	assert.Contains(t, list[0].Says, "after the crash of 2026-05-12 before it flies again")
 	assert.Contains(t, list[0].Says, "swollen or dented pack")
 }
+
+// What is to be sold is a task once nobody flies with it, nor will: with its account, and what it brings.
+func TestWhatIsToBeSold(t *testing.T) {
+	set := sample.Set()
+	eyes := &set.Goggles[0]
+	eyes.Activation = &gear.Activation{Locks: new(true)}
+	eyes.Deals = []gear.Deal{{ID: "resale", Kind: gear.DealResale, Offer: gear.Offer{Price: new(60.0), Currency: "EUR"}}}
+	f := &fleet.Fleet{Kit: []fleet.Kit{sample.Own(eyes.ID, "4.1", "a")}, Quads: []fleet.Quad{{ID: "q"}}}
+	says := func() (list []string) {
+		for _, o := range tasks.List(gear.NewLibrary(set), fleet.NewIndex(f), "2026-06-01") {
+			if o.Key == "sell:"+eyes.ID {
+				list = append(list, o.Says)
+			}
+		}
+		return list
+	}
+	assert.Empty(t, says())
+	f.Kit[0].Sell = true
+	require.Len(t, says(), 1)
+	assert.Contains(t, says()[0], "it brings about 60.00 EUR. It is bound to an account: let it go from there first")
+	eyes.Activation.Locks = nil
+	assert.NotContains(t, says()[0], "account")
+	flown := fleet.Fit{Goggles: &fleet.Slot{Kit: eyes.ID}}
+	for name, q := range map[string]fleet.Quad{
+		"now": {ID: "q", Now: flown}, "next": {ID: "q", Next: &flown}, "in turn": {ID: "q", InTurn: []fleet.TurnFit{{Fit: flown}}},
+	} {
+		f.Quads[0] = q
+		assert.Empty(t, says(), name)
+	}
+}
