@@ -100,6 +100,7 @@ type exchanger struct {
 	*Problem
 	pays   exchange
 	packed *packed
+	prices []int64  // of the things
 	least  []int64  // what each thing is done without for at least
 	never  []uint64 // the things that cannot be done without, as they are packed
 	short  []int    // of each thing, while two labels are held against each other
@@ -108,6 +109,9 @@ type exchanger struct {
 // unexchanged are the labels that none beats where the places that are left exchange what it leaves them.
 func (h *half) unexchanged(labels []*label, g grain) (left []*label) {
 	e := exchanger{Problem: h.Problem, pays: h.exchange(g), short: make([]int, len(h.Things))}
+	for _, t := range h.Things {
+		e.prices = append(e.prices, t.Price)
+	}
 	for _, pays := range e.pays {
 		e.least = append(e.least, slices.Min(pays))
 	}
@@ -122,7 +126,13 @@ func (h *half) unexchanged(labels []*label, g grain) (left []*label) {
 	worths := make([]int64, len(labels))
 	for i, l := range labels {
 		worths[i] = g.of(l.worth)
-		if !slices.ContainsFunc(kept, func(k int) bool { return worths[k] >= worths[i] && e.beats(labels, k, i) }) {
+		beaten := false
+		for _, k := range slices.Backward(kept) { // what costs about as much is most alike
+			if beaten = worths[k] >= worths[i] && e.beats(labels, k, i); beaten {
+				break
+			}
+		}
+		if !beaten {
 			kept, left = append(kept, i), append(left, l)
 		}
 	}
@@ -165,14 +175,20 @@ func (e *exchanger) beats(labels []*label, one, other int) bool {
 // doesFor says the same, and works out which exchanges are made: each for what is cheapest then.
 func (e *exchanger) doesFor(one, other *label) bool {
 	left, short := other.money-one.money, e.short
-	for t, n := range one.used {
-		short[t] = int(n) - int(other.used[t])
-		if price := e.Things[t].Price; price >= 0 {
-			left -= int64(max(0, short[t])) * price
-			short[t] = 0
+	used, most, wants := one.used, other.used[:len(one.used)], false
+	for t, price := range e.prices {
+		more := int(used[t]) - int(most[t])
+		if price >= 0 {
+			if more > 0 {
+				if left -= int64(more) * price; left < 0 {
+					return false
+				}
+			}
+			more = 0
 		}
+		short[t], wants = more, wants || more > 0
 	}
-	for t := range short {
+	for t := 0; wants && t < len(short); t++ {
 		for ; short[t] > 0; short[t]-- {
 			with, least := -1, e.pays[t][len(short)]
 			for s, n := range short {
