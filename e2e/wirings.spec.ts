@@ -1,7 +1,7 @@
 // Five wirings that come up (common practice), each typed into an empty folder by hand, come
 // out as a netlist, what to solder and to take off, pairs to meter and steps to follow. The
 // same five stand over HTTP in web/wirings_test.go.
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { expect, expectAccessible, test } from './program';
 import { enter } from './typed';
 
@@ -73,11 +73,19 @@ async function pick(page: Page, place: string, what: RegExp) {
   await expect(page.getByText(/^Picked /)).toBeVisible();
 }
 
+/** Unfolds something. What unfolds by itself while it is clicked is folded by the click, and clicked again. */
+async function unfold(details: Locator) {
+  await expect(async () => {
+    if ((await details.getAttribute('open')) === null) await details.locator('summary').click();
+    await expect(details.locator('select').first()).toBeVisible({ timeout: 1000 });
+  }).toPass();
+}
+
 /** Where the pins of a part end, as the wiring table has it, each with its level. */
 async function ends(page: Page, part: string) {
   const wire = page.getByRole('region', { name: 'Wire it, pin by pin' });
   const details = wire.locator('details').filter({ has: page.locator('summary', { hasText: part }) });
-  if ((await details.getAttribute('open')) === null) await details.locator('summary').click();
+  await unfold(details);
   return details.locator('label.grid').evaluateAll((labels) =>
     labels.map((label) => {
       const select = label.querySelector('select')!;
@@ -91,7 +99,7 @@ async function ends(page: Page, part: string) {
 async function solder(page: Page, part: string, places: Record<number, string>) {
   const wire = page.getByRole('region', { name: 'Wire it, pin by pin' });
   const details = wire.locator('details').filter({ has: page.locator('summary', { hasText: part }) });
-  if ((await details.getAttribute('open')) === null) await details.locator('summary').click();
+  await unfold(details);
   for (const [pin, place] of Object.entries(places)) {
     const select = details
       .locator('label')
@@ -107,7 +115,7 @@ async function solder(page: Page, part: string, places: Record<number, string>) 
 async function join(page: Page, part: string, how: RegExp) {
   const wire = page.getByRole('region', { name: 'Wire it, pin by pin' });
   const details = wire.locator('details').filter({ has: page.locator('summary', { hasText: part }) });
-  if ((await details.getAttribute('open')) === null) await details.locator('summary').click();
+  await unfold(details);
   const select = details.getByLabel('Joined to the board by');
   const words = (await select.locator('option').allInnerTexts()).find((w) => how.test(w));
   expect(words, String(how)).toBeDefined();

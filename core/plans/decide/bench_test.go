@@ -3,6 +3,7 @@ package decide_test
 import (
 	"context"
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -57,6 +58,19 @@ func BenchmarkFleetOf27(b *testing.B) {
 			weighed(b, &ways, decide.Question{})
 		}
 	})
+	for _, quad := range []string{"damsel-0", "whip-0"} { // one with many ways, one with few
+		b.Run("one quad changed, "+quad, func(b *testing.B) {
+			f := *index.Fleet
+			f.Quads = slices.Clone(f.Quads)
+			q, _ := f.Quad(quad)
+			q.FullA = nil
+			for b.Loop() {
+				after, err := ways.After(context.Background(), s.Library(), fleet.NewIndex(&f))
+				require.NoError(b, err)
+				weighed(b, &after, decide.Question{})
+			}
+		})
+	}
 	other := map[fleet.Purpose]decide.Weights{fleet.Fun: {decide.Picture: 2, decide.Range: 3, decide.Grams: 1}}
 	for name, q := range map[string]decide.Question{
 		"other weights": {Weights: other}, "used": {Used: true}, "used and sold": {Used: true, Sell: true},
