@@ -1,6 +1,7 @@
 package change
 
 import (
+	"fmt"
 	"maps"
 	"slices"
 
@@ -12,6 +13,12 @@ import (
 type Terms struct {
 	Currency string
 	Used     bool
+}
+
+// Take says whether a price is one things are bought at: a used one only where those are, and never one that
+// is bound to its former owner's account.
+func (t Terms) Take(d *gear.Deal) bool {
+	return d.Kind != gear.DealUsed || t.Used && (d.Locked == nil || !*d.Locked)
 }
 
 // TermsOf are the terms the bills of a fleet are made by: new things, in the currency it states,
@@ -103,6 +110,16 @@ func Baskets(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Term
 	return s.baskets()
 }
 
+// InBox is what comes for one price, in words.
+func InBox(lib *gear.Library, with []gear.Pieces) (list []string) {
+	for _, p := range with {
+		if p.Count > 0 {
+			list = append(list, fmt.Sprintf("%d × %s", p.Count, lib.Label(p.Model)))
+		}
+	}
+	return list
+}
+
 // Comes is how many of each model may come where a number of one is bought, with those themselves.
 func Comes(lib *gear.Library, model string, count int, terms Terms) map[string]int {
 	comes := map[string]int{}
@@ -129,12 +146,11 @@ func dealsOf(lib *gear.Library, f *fleet.Fleet, model string, terms Terms) (list
 		line.Printed = plate.Printed
 	}
 	for _, d := range head.Bought() {
-		used := d.Kind == gear.DealUsed
-		if used && (!terms.Used || d.Locked != nil && *d.Locked) {
+		if !terms.Take(&d) {
 			continue
 		}
 		one := line
-		one.Offer, one.Used, one.Deal, one.With = new(d.Offer), used, d.ID, d.With
+		one.Offer, one.Used, one.Deal, one.With = new(d.Offer), d.Kind == gear.DealUsed, d.ID, d.With
 		if amount, ok := f.InCurrency(*d.Price, d.Currency, terms.Currency); ok {
 			one.Amount = &amount
 		}

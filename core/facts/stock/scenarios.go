@@ -59,8 +59,8 @@ func (s *Stock) PlanScenario(id string) bool {
 	return ok
 }
 
-// Sell notes pieces of kit that are to be sold once nobody flies with them; those that are planned to be
-// flown with are not, or no longer.
+// Sell notes pieces of kit that are to be sold once nobody flies with them. Of others, those that are planned to
+// be flown with are to be sold no longer.
 func (s *Stock) Sell(kit []string) error {
 	f := *s.Fleet
 	f.Kit = slices.Clone(f.Kit)

@@ -5,6 +5,7 @@ import (
 	"maps"
 	"slices"
 
+	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 )
@@ -66,7 +67,8 @@ func (t *table) takes(lines map[string]*BillLine, q *quadTable, pick int) {
 		}
 		line := lines[key]
 		if line == nil {
-			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{}, With: t.boxes(l.With), key: key}
+			line = &BillLine{Model: l.Model, Label: l.Label, Used: l.Used, For: []string{},
+				With: change.InBox(t.library, l.With), key: key}
 			lines[key] = line
 		}
 		if l.Offer != nil {
@@ -108,7 +110,7 @@ func (t *table) device(p *Point, bought *purchase) BillLine {
 			line.For = append(line.For, t.quads[i].quad.Label())
 		}
 	}
-	line.With = t.boxes(bought.with)
+	line.With = change.InBox(t.library, bought.with)
 	return line
 }
 

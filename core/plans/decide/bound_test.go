@@ -5,6 +5,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"yokeswap/core/facts/change"
+	"yokeswap/core/facts/fleet"
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 )
@@ -41,4 +43,22 @@ func TestWhatAPurchaseBrings(t *testing.T) {
 	assert.True(t, s.has("hand"))
 	assert.False(t, s.has("other"))
 	assert.Equal(t, 2, s.comes("stub"))
+}
+
+// A price that is bound to its former owner's account is none: what has no other counts at another's price, and
+// that is said. What is carried in turn and sold is said to be flown with.
+func TestWhatIsBoundHasNoPrice(t *testing.T) {
+	set := &gear.Set{ID: "own"}
+	unit := gear.AirUnit{}
+	unit.ID = "unit"
+	unit.Deals = []gear.Deal{{ID: "used", Kind: gear.DealUsed, Offer: gear.Offer{Price: new(50.0), Currency: "EUR"}, Locked: new(true)}}
+	set.Add(&unit)
+	f := &fleet.Fleet{Kit: []fleet.Kit{{ID: "one", Model: "unit", Sell: true}},
+		Quads: []fleet.Quad{{ID: "q", InTurn: []fleet.TurnFit{{Fit: fleet.Fit{AirUnit: &fleet.Slot{Kit: "one"}}}}}}}
+	lib := gear.NewLibrary(set)
+	p := newPrices(lib, f, change.Terms{Currency: "EUR", Used: true})
+	assert.False(t, p.stated("unit"))
+	set.AirUnits[0].Deals[0].Locked = nil
+	assert.True(t, newPrices(gear.NewLibrary(set), f, change.Terms{Currency: "EUR", Used: true}).stated("unit"))
+	assert.Equal(t, []string{"q"}, Sales(lib, fleet.NewIndex(f))[0].Flies)
 }

@@ -1,12 +1,10 @@
 package decide
 
 import (
-	"fmt"
 	"maps"
 	"slices"
 
 	"yokeswap/core/facts/change"
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/plans/assign"
 )
 
@@ -194,17 +192,6 @@ func (t *table) leaves(picks []int, model string) (n int) {
 		n += max(0, -t.quads[i].buyings[pick].draws[model])
 	}
 	return n
-}
-
-// boxes are what comes for one price, in words.
-func (t *table) boxes(with []gear.Pieces) (list []string) {
-	for _, p := range with {
-		if p.Count == 0 {
-			continue
-		}
-		list = append(list, fmt.Sprintf("%d × %s", p.Count, t.library.Label(p.Model)))
-	}
-	return list
 }
 
 // paid is what a choice costs in a scenario, without what the scenario does, in hundredths; false where it

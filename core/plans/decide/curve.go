@@ -423,7 +423,7 @@ func (t *table) beyond(s *scenario, way *Way) (sum int64) {
 		sum += max(0, least)
 	}
 	for _, id := range s.sold {
-		if kit, ok := t.index.Piece(id); ok && way.takes(id) {
+		if kit, ok := t.index.Piece(id); ok && way.fit.FliesWith(id) {
 			sum += t.prices.resale(kit.Model)
 		}
 	}

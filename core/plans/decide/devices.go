@@ -27,7 +27,7 @@ func (t *table) devices(p *Point) []DevicePlan {
 			continue
 		}
 		d := DevicePlan{Kit: kit.ID, Label: kit.Label(), Sold: slices.Contains(p.scenario.sold, kit.ID),
-			Quads: append(t.flownWith(p, func(way *Way) bool { return way.takes(kit.ID) }), t.inTurnWith(kit.ID)...)}
+			Quads: append(t.flownWith(p, func(way *Way) bool { return way.fit.FliesWith(kit.ID) }), t.inTurnWith(kit.ID)...)}
 		if brings := t.prices.resale(kit.Model); brings > 0 {
 			d.Brings = new(float64(brings) / 100)
 		}
@@ -108,13 +108,6 @@ func (t *table) forAll(kit *fleet.Kit) bool {
 	return goggles || controller
 }
 
-// takes says whether a way is flown with goggles or a controller that are owned.
-func (w *Way) takes(kit string) bool {
-	return slices.ContainsFunc([]*fleet.Slot{w.fit.Goggles, w.fit.Controller}, func(s *fleet.Slot) bool {
-		return s != nil && s.Kit == kit
-	})
-}
-
 // forSale are the goggles and controllers that bring something where nobody flies with them any more:
 // none that a fit is flown with which a quad carries in turn.
 func (t *table) forSale() (list []*fleet.Kit) {
@@ -131,7 +124,7 @@ func (t *table) forSale() (list []*fleet.Kit) {
 func (t *table) inTurnWith(kit string) (list []string) {
 	for i := range t.index.Quads {
 		q := &t.index.Quads[i]
-		if slices.ContainsFunc(q.InTurn, func(turn fleet.TurnFit) bool { return (&Way{fit: turn.Fit}).takes(kit) }) {
+		if slices.ContainsFunc(q.InTurn, func(turn fleet.TurnFit) bool { return turn.Fit.FliesWith(kit) }) {
 			list = append(list, q.Label()+", in turn")
 		}
 	}

@@ -82,7 +82,7 @@ func (p *prices) each(model string) (least int64, ok bool) {
 	for _, d := range item.Head().Bought() {
 		amount, rated := p.fleet.InCurrency(*d.Price, d.Currency, p.terms.Currency)
 		switch {
-		case d.Kind == gear.DealUsed && (!p.terms.Used || d.Locked != nil && *d.Locked):
+		case !p.terms.Take(&d):
 		case !rated || slices.ContainsFunc(d.With, func(w gear.Pieces) bool { return w.Model == model }):
 			other = &d.Offer
 		case !ok || amount < least:
@@ -131,7 +131,7 @@ func (p *prices) stated(model string) bool {
 	item, ok := p.library.Item(model)
 	return ok && slices.ContainsFunc(item.Head().Bought(), func(d gear.Deal) bool {
 		_, rated := p.fleet.RateOf(d.Currency, p.terms.Currency)
-		return rated && (d.Kind != gear.DealUsed || p.terms.Used)
+		return rated && p.terms.Take(&d)
 	})
 }
 

@@ -188,8 +188,7 @@ func (t *table) purchases(model string) (list []purchase) {
 // owner.
 func (t *table) purchase(list []purchase, p purchase) []purchase {
 	amount, known := t.index.InCurrency(*p.deal.Price, p.deal.Currency, t.prices.terms.Currency)
-	used := p.deal.Kind == gear.DealUsed
-	if !known || used && (!t.question.Used || p.deal.Locked != nil && *p.deal.Locked) {
+	if !known || !t.prices.terms.Take(&p.deal) {
 		return list
 	}
 	p.amount = amount
@@ -246,7 +245,7 @@ func (s *scenario) amount() int64 {
 }
 
 // gives says whether goggles or a controller a way is flown with are sold.
-func (s *scenario) gives(way *Way) bool { return slices.ContainsFunc(s.sold, way.takes) }
+func (s *scenario) gives(way *Way) bool { return slices.ContainsFunc(s.sold, way.fit.FliesWith) }
 
 // comes is how many of a model come with the devices.
 func (s *scenario) comes(model string) (n int) {

@@ -366,7 +366,7 @@ func (s *sequencer) spare(done uint64) (list []*fleet.Kit) {
 func (s *sequencer) waitsOn(kit string, picks []int) bool {
 	for k := range s.t.quads {
 		q := &s.t.quads[k]
-		if picks[k] != s.point.picks[k] && q.flies && q.ways[0].takes(kit) {
+		if picks[k] != s.point.picks[k] && q.flies && q.ways[0].fit.FliesWith(kit) {
 			return true
 		}
 	}

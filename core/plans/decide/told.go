@@ -39,7 +39,7 @@ type ToldSale struct {
 	Brings *float64 `json:"brings,omitempty"` // in Currency; absent: not stated, or in a currency of which no rate is
 	// Currency is that of the bill.
 	Currency string `json:"currency"`
-	// Flies are the quads that are planned to fly with it all the same.
+	// Flies are the quads that are planned to fly with it all the same, or carry in turn what does.
 	Flies []string `json:"flies,omitempty"`
 }
 
@@ -57,7 +57,7 @@ func Sales(lib *gear.Library, f *fleet.Index) []ToldSale {
 			sale.Brings = new(float64(amount) / 100)
 		}
 		for k := range f.Quads {
-			if next := f.Quads[k].NextFit(); next.FliesWith(kit.ID) {
+			if f.Quads[k].WillFlyWith(kit.ID) {
 				sale.Flies = append(sale.Flies, f.Quads[k].Label())
 			}
 		}

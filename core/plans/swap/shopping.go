@@ -79,7 +79,7 @@ func (l *shoppingList) buy() {
 			item = l.again(item, line.Count)
 		}
 		before = line.Model
-		item.Boxed, item.Buy, item.Offer, item.With = line.Boxed, line.Times, line.Offer, l.words(line.With)
+		item.Boxed, item.Buy, item.Offer, item.With = line.Boxed, line.Times, line.Offer, change.InBox(l.lib, line.With)
 		if model, ok := l.lib.Item(line.Model); ok {
 			item.Used = model.Head().UsedOffer()
 		}
@@ -94,14 +94,6 @@ func (l *shoppingList) again(item *Item, count int) *Item {
 	key := fmt.Sprint(item.Model, " again ", len(l.order))
 	l.items[key], l.order = &other, append(l.order, key)
 	return &other
-}
-
-// words are what comes for one price, in words.
-func (l *shoppingList) words(with []gear.Pieces) (list []string) {
-	for _, p := range with {
-		list = append(list, fmt.Sprintf("%d × %s", p.Count, l.lib.Label(p.Model)))
-	}
-	return list
 }
 
 // order puts what is to be bought before what is there, and of that what stops

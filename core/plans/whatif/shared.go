@@ -1,7 +1,6 @@
 package whatif
 
 import (
-	"cmp"
 	"slices"
 
 	"yokeswap/core/facts/fleet"
@@ -206,11 +205,4 @@ func (s *sharing) score(of *served) []int {
 }
 
 // beats says whether a route is better than another.
-func (a *served) beats(b *served) bool {
-	for k := range a.score {
-		if c := cmp.Compare(a.score[k], b.score[k]); c != 0 {
-			return c > 0
-		}
-	}
-	return false
-}
+func (a *served) beats(b *served) bool { return slices.Compare(a.score, b.score) > 0 }
