@@ -91,7 +91,7 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 	fore, back := p.half(), p.turned().half()
 	var known *known
 	if len(p.Beat) > 0 {
-		known = p.known(fore, back)
+		known = p.known(fore)
 		if len(known.hopeful(fore, slices.Clone(fore.labels))) == 0 {
 			return curve, nil // nothing here is better
 		}
@@ -110,7 +110,7 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 			break
 		}
 		curve.Labels += len(next)
-		if known, err = p.learn(ctx, known, fore, back, h.groups, len(next)); err != nil {
+		if known, err = p.learn(ctx, known, fore, h.groups, len(next)); err != nil {
 			return curve, err
 		}
 		h.labels, h.groups = h.unbeaten(known.hopeful(h, next), known.fine())
@@ -135,13 +135,13 @@ func Solve(ctx context.Context, p Problem) (Curve, error) {
 
 // learn looks for choices where so many ways to draw on things and so many part choices are told apart that
 // this spares more than it takes.
-func (p *Problem) learn(ctx context.Context, k *known, fore, back *half, groups, labels int) (*known, error) {
+func (p *Problem) learn(ctx context.Context, k *known, fore *half, groups, labels int) (*known, error) {
 	many := p.Most > 0 && labels > p.Most
 	if !many && groups <= easy {
 		return k, nil
 	}
 	if k == nil {
-		k = p.known(fore, back)
+		k = p.known(fore)
 	}
 	k.grain = grain(p.Grain)
 	if !k.searched && (len(p.Beat) == 0 || many || labels > hard) {
@@ -150,10 +150,17 @@ func (p *Problem) learn(ctx context.Context, k *known, fore, back *half, groups,
 	return k, nil
 }
 
-// reduce leaves out the options that another of their place beats whatever is chosen elsewhere, and says
-// of those that are left which they are.
-func (p *Problem) reduce() (from [][]int) {
-	places := make([][]Option, len(p.Places))
+// origin is which place of a problem one was that is chosen for, and which of its options those are that
+// are left of it.
+type origin struct {
+	place   int
+	options []int
+}
+
+// reduce leaves out the options that another of their place beats whatever is chosen elsewhere, and puts
+// the places into the order in which they are chosen for.
+func (p *Problem) reduce() []origin {
+	places, from := make([][]Option, len(p.Places)), make([]origin, len(p.Places))
 	for at, options := range p.Places {
 		var left []int
 		for i := range options {
@@ -167,10 +174,20 @@ func (p *Problem) reduce() (from [][]int) {
 		for _, i := range left {
 			places[at] = append(places[at], options[i])
 		}
-		from = append(from, left)
+		from[at] = origin{at, left}
 	}
 	p.Places = places
-	return from
+	order := p.arranged()
+	p.Places = ordered(places, order)
+	return ordered(from, order)
+}
+
+// ordered are things in an order, by their places.
+func ordered[T any](list []T, order []int) (out []T) {
+	for _, at := range order {
+		out = append(out, list[at])
+	}
+	return out
 }
 
 // beats says whether an option is as worthy as another, for no more money and drawing on no more.

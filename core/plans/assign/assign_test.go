@@ -356,6 +356,32 @@ func TestTheCurveRises(t *testing.T) {
 }
 
 // What cannot be is said, and who stops waiting ends it.
+// Twelve pairs of places, each pair with one thing between them: whichever order they come in, what one
+// pair has drawn on tells nothing apart once both are taken.
+func TestWhatFewPlacesDrawOnIsForgottenSoon(t *testing.T) {
+	const pairs = 12
+	var beside, apart assign.Problem
+	apart.Places = make([][]assign.Option, 2*pairs)
+	r := rand.New(rand.NewPCG(12, 24))
+	for pair := range pairs {
+		thing := assign.Thing{Have: 1, Price: -1}
+		beside.Things, apart.Things = append(beside.Things, thing), append(apart.Things, thing)
+		for n := range 2 {
+			place := []assign.Option{{}, {Money: int64(r.IntN(200)), Worth: int64(1 + r.IntN(60)), Uses: []assign.Use{{Thing: pair, Count: 1}}}}
+			beside.Places = append(beside.Places, place)
+			apart.Places[n*pairs+pair] = place
+		}
+	}
+	one, err := assign.Solve(t.Context(), beside)
+	require.NoError(t, err)
+	other, err := assign.Solve(t.Context(), apart)
+	require.NoError(t, err)
+	assert.Equal(t, points(1, one.Choices), points(1, other.Choices))
+	assert.Greater(t, len(one.Choices), 20)
+	assert.Less(t, other.Labels, 5*len(one.Choices)*pairs, "one by one they would tell 4,096 ways apart")
+	asSaid(t, &apart, other.Choices)
+}
+
 func TestNoChoice(t *testing.T) {
 	_, err := assign.Solve(context.Background(), assign.Problem{Places: [][]assign.Option{{}}})
 	assert.ErrorContains(t, err, "no option")

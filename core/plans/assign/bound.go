@@ -176,7 +176,7 @@ func (p *Problem) later(place int) []bool {
 
 // How many budgets rents are looked for, and how often each is mended.
 const (
-	budgets = 24
+	budgets = 12
 	mended  = 40
 )
 

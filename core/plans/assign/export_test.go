@@ -18,11 +18,9 @@ func Any(p Problem) ([]int, error) {
 	if err != nil {
 		return nil, err
 	}
-	whole := make([][]int, len(p.Places))
-	for at, options := range p.Places {
-		for i := range options {
-			whole[at] = append(whole[at], i)
-		}
+	picks := make([]int, len(p.Places))
+	for at := len(picks) - 1; at >= 0; at, l = at-1, l.before {
+		picks[at] = l.pick
 	}
-	return picked(l, nil, whole), nil
+	return picks, nil
 }

@@ -143,7 +143,7 @@ func (f *front) take(w whole) {
 }
 
 // choices are what was picked for each place, by what its options are, without what is had elsewhere.
-func (f front) choices(from [][]int) (list []Choice) {
+func (f front) choices(from []origin) (list []Choice) {
 	for _, w := range f {
 		if w.fore != nil {
 			list = append(list, Choice{Money: w.money, Worth: w.worth, Picks: picked(w.fore, w.back, from)})
@@ -153,13 +153,13 @@ func (f front) choices(from [][]int) (list []Choice) {
 }
 
 // picked is what was picked from both ends, by what the options are.
-func picked(fore, back *label, from [][]int) []int {
+func picked(fore, back *label, from []origin) []int {
 	picks := make([]int, len(from))
 	for at, l := len(from)-back.count(), back; at < len(from); at, l = at+1, l.before {
-		picks[at] = from[at][l.pick]
+		picks[from[at].place] = from[at].options[l.pick]
 	}
 	for at, l := fore.count()-1, fore; at >= 0; at, l = at-1, l.before {
-		picks[at] = from[at][l.pick]
+		picks[from[at].place] = from[at].options[l.pick]
 	}
 	return picks
 }

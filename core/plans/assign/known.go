@@ -51,8 +51,8 @@ const (
 	unlimited = math.MaxInt64 / 4
 )
 
-// known are the bounds, from both ends as well, and what is had elsewhere.
-func (p *Problem) known(fore, back *half) *known {
+// known are the bounds, and what is had elsewhere.
+func (p *Problem) known(fore *half) *known {
 	k := &known{}
 	if p.large() {
 		k.grain = grain(p.Grain)
@@ -64,7 +64,7 @@ func (p *Problem) known(fore, back *half) *known {
 			k.within = append(k.within, k.at[i]-n*step)
 		}
 	}
-	fore.bounds, back.bounds = k.bounds, k.turned(back.Problem)
+	fore.bounds = k.bounds
 	for _, c := range p.Beat {
 		k.whole.take(whole{money: c.Money, worth: c.Worth})
 	}
@@ -150,7 +150,7 @@ func (p *Problem) any(ctx context.Context) (*label, error) {
 	return found, nil
 }
 
-// turned are the bounds for the places from the last to the first.
+// turned are the bounds for the same places from the last to the first.
 func (k *known) turned(p *Problem) (list []*bound) {
 	for _, b := range k.bounds {
 		list = append(list, p.bound(b.rent))
@@ -238,6 +238,9 @@ func (k *known) stairs() {
 func (k *known) hopeful(h *half, labels []*label) []*label {
 	if k == nil {
 		return labels
+	}
+	if h.bounds == nil {
+		h.bounds = k.turned(h.Problem)
 	}
 	return slices.DeleteFunc(labels, func(l *label) bool {
 		return !slices.ContainsFunc(k.steps, func(s step) bool {

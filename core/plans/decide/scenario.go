@@ -255,6 +255,39 @@ func (s *scenario) comes(model string) (n int) {
 	return n
 }
 
+// held is a way with a state of its goggles.
+type held struct {
+	way   *Way
+	state fleet.Slot
+}
+
+// hold notes which ways go with their goggles in the states that others want: every scenario asks that.
+func (t *table) hold() {
+	states := t.states()
+	for i := range t.quads {
+		q := &t.quads[i]
+		holds := map[held]bool{}
+		for k, way := range q.ways {
+			for _, state := range states[way.goggles()] {
+				first := held{q.ways[q.buyings[k].of], state}
+				if first.way == way {
+					holds[first] = q.holdsWith(way, state)
+				}
+				holds[held{way, state}] = holds[first]
+			}
+		}
+		q.holds = holds
+	}
+}
+
+// holdsWith is that of its ways, as far as it was noted without asking again.
+func (q *quadTable) holdsWith(way *Way, state fleet.Slot) bool {
+	if holds, noted := q.holds[held{way, state}]; noted {
+		return holds
+	}
+	return q.QuadWays.holdsWith(way, state)
+}
+
 // allows says whether a way of a quad can be chosen.
 func (t *table) allows(s *scenario, q *quadTable, way *Way) bool {
 	if !q.holdsWith(way, s.goggles[way.goggles()]) {

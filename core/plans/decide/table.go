@@ -47,6 +47,7 @@ type quadTable struct {
 	rows    [][]WorthRow
 	out     []Out
 	stands  []int // for each way, the one that stands for it in the choice: itself, or one alike
+	holds   map[held]bool // noted once
 }
 
 func newTable(w *Ways, q Question) *table {
@@ -71,6 +72,7 @@ func newTable(w *Ways, q Question) *table {
 		t.quads = append(t.quads, t.row(&w.Quads[i], &t.scale))
 	}
 	t.level()
+	t.hold()
 	return t
 }
 
