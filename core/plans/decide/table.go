@@ -46,7 +46,7 @@ type quadTable struct {
 	worths  []int64         // in points
 	rows    [][]WorthRow
 	out     []Out
-	stands  []int // for each way, the one that stands for it in the choice: itself, or one alike
+	stands  []int         // for each way, the one that stands for it in the choice: itself, or one alike
 	holds   map[held]bool // noted once
 }
 
