@@ -51,7 +51,7 @@ func (m *Maker) wire(f *fleet.Fit) {
 			return
 		}
 	}
-	places := board.Terminals()
+	places := slices.Collect(board.Terminals())
 	msp, rc := one(m, board.UARTs), one(m, board.UARTs)
 	right := map[string]string{
 		gear.PinGround:   gear.PinGround,

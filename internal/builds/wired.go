@@ -89,7 +89,7 @@ func (m *Maker) cable(board *gear.Board, plug *gear.Plug) *fleet.Cable {
 		}
 		return c
 	}
-	places := board.Terminals()
+	places := slices.Collect(board.Terminals())
 	port := one(m, board.UARTs)
 	for i, function := range plug.Pins {
 		var right []string

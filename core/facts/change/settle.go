@@ -13,10 +13,23 @@ import (
 // not have, crimps of another cable, ports another board does not have. A patch that
 // needs nothing of that comes back as it is.
 func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
+	p, _ = settle(c, c.Sharing(p), p)
+	return p
+}
+
+// Settled is the case with a patch that is settled, for those who only read (see fleet.Fit.Sharing).
+func Settled(c fleet.Case, p fleet.Patch) fleet.Case {
 	after := c.Sharing(p)
+	if p, changed := settle(c, after, p); changed {
+		return c.Sharing(p)
+	}
+	return after
+}
+
+// settle completes a patch by what a case is after it; false: it needs nothing.
+func settle(c, after fleet.Case, p fleet.Patch) (settled fleet.Patch, changed bool) {
 	board, hasBoard := gear.Find[*gear.Board](c.Library, after.Fit.Board)
 	w := after.Fit.Wiring
-	changed := false
 	drop := func(gone bool) bool { changed = changed || gone; return gone }
 	if w.HarnessTo != "" {
 		there := false
@@ -38,16 +51,16 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	if w.BoardHeader != nil && drop(w.HarnessTo == "") {
 		w.BoardHeader = nil
 	}
-	w.Wires = slices.DeleteFunc(slices.Clone(w.Wires), func(x fleet.Wire) bool {
+	w.Wires = without(w.Wires, func(x fleet.Wire) bool {
 		return drop(pins >= 0 && x.Pin > pins || hasBoard && !board.Terminal(x.To))
 	})
 	harness, hasHarness := gear.Find[*gear.Harness](c.Library, w.Harness)
-	w.Moved = slices.DeleteFunc(slices.Clone(w.Moved), func(m fleet.CrimpMove) bool {
+	w.Moved = without(w.Moved, func(m fleet.CrimpMove) bool {
 		return drop(!hasHarness || !slices.ContainsFunc(harness.Wires, func(x gear.HarnessWire) bool {
 			return m.End == fleet.UnitEnd && x.From == m.From || m.End == fleet.BoardEnd && x.To == m.From
 		}))
 	})
-	w.Ports = slices.DeleteFunc(slices.Clone(w.Ports), func(x fleet.Port) bool {
+	w.Ports = without(w.Ports, func(x fleet.Port) bool {
 		if !hasBoard {
 			return false
 		}
@@ -57,7 +70,17 @@ func Settle(c fleet.Case, p fleet.Patch) fleet.Patch {
 	if changed {
 		p.Wiring = &w
 	}
-	return settleParts(after.Fit, p, board)
+	p, parts := settleParts(after.Fit, p, board)
+	return p, changed || parts
+}
+
+// without is a list without what goes: itself where nothing does.
+func without[T any](list []T, goes func(T) bool) []T {
+	first := slices.IndexFunc(list, goes)
+	if first < 0 {
+		return list
+	}
+	return append(slices.Clone(list[:first]), slices.DeleteFunc(slices.Clone(list[first+1:]), goes)...)
 }
 
 // SettlePick completes what a builder picks, as Settle does. Who wires the air unit has said
@@ -82,22 +105,22 @@ func SettlePick(c fleet.Case, p fleet.Patch) fleet.Patch {
 
 // settleParts does the same for the wires of the receiver and of placed parts; nil is no
 // board.
-func settleParts(after *fleet.Fit, p fleet.Patch, board *gear.Board) fleet.Patch {
+func settleParts(after *fleet.Fit, p fleet.Patch, board *gear.Board) (settled fleet.Patch, changed bool) {
 	if after.ReceiverCable != nil {
 		if cable, drops := onBoard(*after.ReceiverCable, board); drops {
-			p.ReceiverCable = &cable
+			p.ReceiverCable, changed = &cable, true
 		}
 	}
 	for i := range after.Parts {
 		part := after.Parts[i]
 		if cable, drops := onBoard(part.Cable, board); drops {
-			part.Cable = cable
+			part.Cable, changed = cable, true
 			p.Parts = append(slices.DeleteFunc(slices.Clone(p.Parts), func(o fleet.PlacedPart) bool {
 				return o.ID == part.ID
 			}), part)
 		}
 	}
-	return p
+	return p, changed
 }
 
 // onBoard is a cable without what a board does not have; false where it has all.
@@ -106,7 +129,7 @@ func onBoard(c fleet.Cable, board *gear.Board) (fleet.Cable, bool) {
 		return c, false
 	}
 	n := len(c.Wires)
-	c.Wires = slices.DeleteFunc(slices.Clone(c.Wires), func(x fleet.Wire) bool { return !board.Terminal(x.To) })
+	c.Wires = without(c.Wires, func(x fleet.Wire) bool { return !board.Terminal(x.To) })
 	drops := len(c.Wires) < n
 	if _, there := board.Plug(c.HarnessTo); c.HarnessTo != "" && !there {
 		c.HarnessTo, c.BoardHeader, drops = "", nil, true

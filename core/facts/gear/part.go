@@ -1,6 +1,7 @@
 package gear
 
 import (
+	"iter"
 	"slices"
 	"strings"
 
@@ -159,20 +160,30 @@ func (b *Board) Belongs(function, terminal string) bool {
 }
 
 // Terminals are all places of the board to solder to.
-func (b *Board) Terminals() []string {
-	list := []string{PinGround}
-	for i := range b.Pads {
-		list = append(list, b.Pads[i].ID)
-	}
-	for i := range b.UARTs {
-		u := &b.UARTs[i]
-		for _, pad := range []string{u.TXPad(), u.RXPad(), u.InvertedPad()} {
-			if b.Terminal(pad) {
-				list = append(list, pad)
+func (b *Board) Terminals() iter.Seq[string] {
+	return func(yield func(string) bool) {
+		if !yield(PinGround) {
+			return
+		}
+		for i := range b.Pads {
+			if !yield(b.Pads[i].ID) {
+				return
+			}
+		}
+		for i := range b.UARTs {
+			u := &b.UARTs[i]
+			for _, pad := range []string{u.TXPad(), u.RXPad(), u.InvertedPad()} {
+				if b.Terminal(pad) && !yield(pad) {
+					return
+				}
+			}
+		}
+		for _, signal := range b.Signals {
+			if !yield(signal) {
+				return
 			}
 		}
 	}
-	return append(list, b.Signals...)
 }
 
 // PadsWithin are the regulated pads whose voltage lies within a window; none where the

@@ -115,7 +115,7 @@ func (l *loom) rightly(board *gear.Board, port int, pad string) (wires []fleet.W
 // belongsAt is the place of the board where a function does its work, on a port where it
 // is a serial line; empty where the board has none.
 func belongsAt(board *gear.Board, function string, port int) string {
-	for _, at := range board.Terminals() {
+	for at := range board.Terminals() {
 		if id, _, serial := gear.SerialPin(at); board.Belongs(function, at) && (!serial || id == port) {
 			return at
 		}

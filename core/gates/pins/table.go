@@ -64,7 +64,7 @@ func NewTable(c fleet.Case) Table {
 		return t
 	}
 	l := partOf(c)
-	for _, id := range board.Terminals() {
+	for id := range board.Terminals() {
 		t.Places = append(t.Places, Place{id, l.words(id)})
 	}
 	for _, run := range netlist.All(c) {

@@ -118,13 +118,11 @@ func (n *numbers) of(f *fleet.Fit) (k key) {
 	return k
 }
 
-// near are the numbers of a fit that differs little from another.
-func (n *numbers) near(f *fleet.Fit, from *node) (k key) {
-	is, was := reflect.ValueOf(f).Elem(), reflect.ValueOf(from.at.Fit).Elem()
-	for g := range groups {
-		if g.same(is, was) {
-			k[g] = from.key[g]
-		} else {
+// near are the numbers of a fit that differs from another in some groups at most.
+func (n *numbers) near(f *fleet.Fit, from *node, in []group) key {
+	is, was, k := reflect.ValueOf(f).Elem(), reflect.ValueOf(from.at.Fit).Elem(), from.key
+	for _, g := range in {
+		if !g.same(is, was) {
 			k[g] = n.number(g, f)
 		}
 	}

@@ -43,7 +43,7 @@ func everyFit(c fleet.Case) (best *Cost, small bool) {
 			for _, candidate := range f.candidates(n, i, &v) {
 				patch := change.Settle(n.at.Case, candidate.Patch)
 				next := &node{at: swap.Lazily(n.at.With(patch))}
-				next.key = f.numbers.near(next.at.Fit, n)
+				next.key = f.numbers.of(next.at.Fit)
 				if !sameDevice(next.at.Fit.AirUnit, c.Fit.AirUnit) || seen[next.key] || !f.bettersAny(n, next) {
 					continue
 				}

@@ -190,7 +190,7 @@ func (f *finder) finish(p *Plan, before fleet.Case, goal fleet.Patch) {
 func (f *finder) asksFor(at fleet.Case, p fleet.Patch) verdict.Gate {
 	n := &node{at: f.worlds.Lazily(at), key: f.numbers.of(at.Fit)}
 	after := &node{at: f.worlds.Lazily(at.With(p))}
-	after.key = f.numbers.near(after.at.Fit, n)
+	after.key = f.numbers.near(after.at.Fit, n, touched(&p))
 	for i := range swap.Gates {
 		v, w := f.gate(n, i), f.gate(after, i)
 		if better(&w, &v) {

@@ -68,7 +68,7 @@ type node struct {
 	key   key
 	kids  map[*verdict.Candidate]*node // fits one change on
 	left  gateSet                      // gates whose unknown or warning is left as it is
-	steps []verdict.Candidate
+	steps []*verdict.Candidate
 	cost  Cost
 	nr    int // in the order in which they were come upon
 	done  bool
@@ -245,7 +245,7 @@ func (f *finder) branch(n *node, i int) {
 	next := make([]*node, 0, len(list)+1)
 	for _, candidate := range list {
 		child := *f.child(n, candidate)
-		child.kids, child.steps = nil, append(slices.Clip(n.steps), *candidate)
+		child.kids, child.steps = nil, append(slices.Clip(n.steps), candidate)
 		child.cost = f.costOf(&child)
 		next = append(next, &child)
 	}
@@ -360,9 +360,8 @@ func (f *finder) child(n *node, candidate *verdict.Candidate) *node {
 		return kid
 	}
 	f.made++
-	patch := change.Settle(n.at.Case, candidate.Patch)
-	child := &node{at: f.worlds.Lazily(n.at.Sharing(patch)), left: n.left}
-	child.key = f.numbers.near(child.at.Fit, n)
+	child := &node{at: f.worlds.Lazily(change.Settled(n.at.Case, candidate.Patch)), left: n.left}
+	child.key = f.numbers.near(child.at.Fit, n, touched(&candidate.Patch))
 	if n.kids == nil {
 		n.kids = map[*verdict.Candidate]*node{}
 	}
