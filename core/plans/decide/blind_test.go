@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -82,7 +83,7 @@ func TestEachFieldOfAFitIsInAGroup(t *testing.T) {
 }
 
 // A patch changes no group but those its fields are said to touch: what the gates propose for the
-// demo's quads and for random ones is put in.
+// demo's quads and for random ones is put in, and what a builder could pick of another random one.
 func TestAPatchTouchesWhatItIsSaidTo(t *testing.T) {
 	s := builds.Demo()
 	index := fleet.NewIndex(s.Fleet)
@@ -96,21 +97,61 @@ func TestAPatchTouchesWhatItIsSaidTo(t *testing.T) {
 		q := fleet.Quad{ID: "a", Now: maker.Fit()}
 		if i < len(index.Quads) {
 			q = index.Quads[i]
+			q.Now = q.Now.Clone()
 		}
+		stated(&q.Now)
 		c := fleet.NewCase(s.Library(), index, &q).With(fleet.Patch{}) // as a search begins
+		list := pickedOf(maker.Fit())
 		for k := range swap.Gates {
 			for _, candidate := range swap.Gates[k].Candidates(c) {
-				after := c.Sharing(change.Settle(c, candidate.Patch))
-				said := touched(&candidate.Patch)
-				for g := range groups {
-					is, was := reflect.ValueOf(after.Fit).Elem(), reflect.ValueOf(c.Fit).Elem()
-					if !g.same(is, was) {
-						assert.Contains(t, said, g, "%d %s: %+v", g, swap.Gates[k].Name, candidate.Patch)
-					}
-				}
-				tried++
+				list = append(list, candidate.Patch)
 			}
 		}
+		for _, part := range c.Fit.Parts {
+			list = append(list, fleet.Patch{Parts: []fleet.PlacedPart{{ID: part.ID}}})
+		}
+		for _, patch := range list {
+			after, said := change.Settled(c, patch), touched(&patch)
+			for g := range groups {
+				is, was := reflect.ValueOf(after.Fit).Elem(), reflect.ValueOf(c.Fit).Elem()
+				if !g.same(is, was) {
+					assert.Contains(t, said, g, "%d: %+v", g, patch)
+				}
+			}
+			tried++
+		}
 	}
-	assert.Greater(t, tried, 2000)
+	assert.Greater(t, tried, 5000)
+}
+
+// pickedOf are patches that each take something of a fit, and some that take something out.
+func pickedOf(f fleet.Fit) []fleet.Patch {
+	list := []fleet.Patch{
+		{AirUnit: f.AirUnit}, {AirUnit: &fleet.Slot{}}, {Goggles: f.Goggles}, {Goggles: &fleet.Slot{}},
+		{Controller: f.Controller}, {Controller: &fleet.Slot{}}, {Receiver: &f.Receiver}, {Receiver: new("")},
+		{Board: &f.Board}, {Board: new("")}, {Pack: &f.Pack}, {Pack: new("")}, {Feeds: f.Feeds},
+		{CapacitorUF: f.CapacitorUF}, {CapacitorV: f.CapacitorV}, {Wiring: &f.Wiring}, {Wiring: &fleet.Wiring{}},
+		{Parts: f.Parts}, {ReceiverCable: f.ReceiverCable}, {ReceiverCable: &fleet.Cable{}}, {Antennas: f.Antennas},
+		{Mounting: &f.Mounting}, {Mounting: &fleet.Mounting{}}, {Runs: f.Runs}, {OSD: f.OSD}, {Sticks: f.Sticks},
+		{Features: f.Features},
+	}
+	for _, r := range f.Regulators {
+		list = append(list, fleet.Patch{Regulator: &r})
+	}
+	return list
+}
+
+// stated states of a fit what goes with a part, a board or a controller.
+func stated(f *fleet.Fit) {
+	for _, part := range f.Parts {
+		if _, held := f.HoldingOf(part.ID); !held {
+			f.Holdings = append(f.Holdings, fleet.Hold{Part: part.ID, Way: fleet.HeldByTape})
+		}
+	}
+	if f.Controller == nil && !slices.Contains(f.None, fleet.NoController) {
+		f.None = append(f.None, fleet.NoController)
+	}
+	if f.Board != "" && f.Features == nil {
+		f.Features = []string{}
+	}
 }
