@@ -61,6 +61,39 @@ func TestScrewsByTheBag(t *testing.T) {
 	assert.Equal(t, 1, list[1].Buy)
 }
 
+// What nobody needs is bought where what comes with it costs more by itself, and the list says so; where it
+// costs less it is not.
+func TestWhatIsBoughtForWhatComesWithIt(t *testing.T) {
+	c := newClient(t, "")
+	priced(t, c, "screw", "m2-8", 0.5)
+	is := func(price float64) (view web.ShoppingView, besides *swap.Item) {
+		priced(t, c, "screw", "m3-8", 1, pack(price, gear.Pieces{Model: "m2-8", Count: 20}))
+		view = get[web.ShoppingView](c, "/api/shopping")
+		at := slices.IndexFunc(view.Items, func(i swap.Item) bool { return i.Model == "m3-8" })
+		if at >= 0 {
+			besides = &view.Items[at]
+		}
+		return view, besides
+	}
+	dear, besides := is(2.5)
+	require.Nil(t, besides, "four of them cost 2.00")
+	cheap, besides := is(1.5)
+	require.NotNil(t, besides)
+	assert.Equal(t, [3]int{0, 0, 1}, [3]int{besides.Need, besides.Have, besides.Buy})
+	assert.Equal(t, "bought for what comes with it", besides.Note)
+	assert.Equal(t, []string{"20 × M2×8"}, besides.With)
+	at := slices.IndexFunc(cheap.Items, func(i swap.Item) bool { return i.Model == "m2-8" })
+	assert.Equal(t, 0, cheap.Items[at].Buy)
+	assert.Equal(t, 4, cheap.Items[at].Boxed)
+	assert.Equal(t, cheap.Items[at].For, besides.For)
+	assert.Equal(t, cheap.Items[at].Stops, besides.Stops)
+	euros := func(v *web.ShoppingView) float64 {
+		i := slices.IndexFunc(v.Bill.Totals, func(t swap.Total) bool { return t.Currency == "EUR" })
+		return v.Bill.Totals[i].Amount
+	}
+	assert.InDelta(t, 0.5, euros(&dear)-euros(&cheap), 1e-9)
+}
+
 // Two units for one price serve two quads, and goggles come with a unit whose bundle they are stated in:
 // what is paid for once is on the bill once.
 func TestBundlesServeTheWholeFleet(t *testing.T) {

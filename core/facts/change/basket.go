@@ -85,15 +85,29 @@ const mostBaskets = 4096
 // each, with what comes in boxes and bundles taken off. What has no price, or none in a currency a rate
 // is known for, is on the list without an amount; fewer of those are better than any price.
 func Cheapest(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms) []Line {
-	return Baskets(lib, f, lacks, terms, func(string) bool { return false })[0].Lines
+	list, _ := Baskets(lib, f, lacks, terms, func(string) bool { return false })
+	return list[0].Lines
+}
+
+// Price is what lines come to together, in hundredths; nil: of one no price is stated.
+func Price(lines []Line) *int64 {
+	sum := int64(0)
+	for i := range lines {
+		if lines[i].Amount == nil {
+			return nil
+		}
+		sum += *lines[i].Amount
+	}
+	return &sum
 }
 
 // Baskets are the ways to buy a list of which none beats another, the cheapest first. What is lacking of
 // a model that is shared with other lists may be drawn instead of bought, and what comes of it beyond
-// what is lacking is left to them: a way that draws less, or leaves more, is kept beside a cheaper one.
+// what is lacking is left to them: a way that draws less, or leaves more, is kept beside a cheaper one. Where
+// there are so many that not all were gone through, all is false.
 func Baskets(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms,
 	shared func(model string) bool,
-) []Basket {
+) (list []Basket, all bool) {
 	s := shopper{terms: terms, fleet: f, lib: lib, shared: shared, tries: mostBaskets}
 	for _, model := range slices.Sorted(maps.Keys(lacks)) {
 		s.wants = append(s.wants, want{model: model, count: lacks[model]})
@@ -101,13 +115,14 @@ func Baskets(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Term
 	for i := range s.wants {
 		s.offers(&s.wants[i])
 	}
+	s.besides(lacks)
 	for i := range s.wants {
 		for _, later := range s.wants[i+1:] {
 			s.wants[i].comes = s.wants[i].comes || later.brings(s.wants[i].model)
 		}
 	}
 	s.buy(0, make([]int, len(s.wants)))
-	return s.baskets()
+	return s.baskets(), !s.cut
 }
 
 // InBox is what comes for one price, in words.
@@ -131,6 +146,48 @@ func Comes(lib *gear.Library, model string, count int, terms Terms) map[string]i
 		}
 	}
 	return comes
+}
+
+// Besides are the prices, with something that is lacking, of models that are not: those that are less than
+// what comes for it costs by itself, as far as it is lacking or shared. What has no price is not bought for by
+// that of something else.
+func Besides(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms,
+	shared func(model string) bool,
+) (list []Line) {
+	spares := func(model string, count int) int64 {
+		if !shared(model) {
+			count = min(count, lacks[model])
+		}
+		return int64(count) * leastOf(lib, f, model, terms)
+	}
+	for _, id := range lib.Bundles() {
+		if _, listed := lacks[id]; listed {
+			continue
+		}
+		for _, l := range dealsOf(lib, f, id, terms) {
+			if l.Amount == nil || !slices.ContainsFunc(l.With, func(p gear.Pieces) bool { return lacks[p.Model] > 0 }) {
+				continue
+			}
+			worth := int64(0)
+			for _, p := range l.With {
+				worth += spares(p.Model, p.Count)
+			}
+			if *l.Amount < worth {
+				list = append(list, l)
+			}
+		}
+	}
+	return list
+}
+
+// leastOf is what a model is bought at for least, in hundredths; zero where no price is stated.
+func leastOf(lib *gear.Library, f *fleet.Fleet, model string, terms Terms) (least int64) {
+	for _, l := range dealsOf(lib, f, model, terms) {
+		if l.Amount != nil && (least == 0 || *l.Amount < least) {
+			least = *l.Amount
+		}
+	}
+	return least
 }
 
 // dealsOf are the prices one of a model is bought at; one without a price where there is none.

@@ -18,7 +18,9 @@ type shopper struct {
 	sides  []string // models that are shared, of what is wanted and what comes with it
 	taken  []taking
 	tries  int
+	cut    bool // not all ways were gone through
 	found  []found
+	so     found // what is taken so far, in money
 }
 
 // want is a model of a list.
@@ -82,11 +84,29 @@ func (s *shopper) offers(w *want) {
 	}
 	w.plain = *cmp.Or(plain, &deals[0])
 	w.plain.Amount, w.plain.With = nil, nil
-	for _, l := range append(w.offers, Line{Model: w.model, With: []gear.Pieces{{Model: w.model}}}) {
-		for _, p := range l.With {
-			if s.shared(p.Model) && !slices.Contains(s.sides, p.Model) {
-				s.sides = append(s.sides, p.Model)
-			}
+	for i := range w.offers {
+		s.share(w.offers[i].With)
+	}
+	s.share([]gear.Pieces{{Model: w.model}})
+}
+
+// besides puts what is bought for what comes with it on the list.
+func (s *shopper) besides(lacks map[string]int) {
+	for _, l := range Besides(s.lib, s.fleet, lacks, s.terms, s.shared) {
+		last := len(s.wants) - 1
+		if s.wants[last].model != l.Model {
+			s.wants, last = append(s.wants, want{model: l.Model, plain: l}), last+1
+		}
+		s.wants[last].offers = append(s.wants[last].offers, l)
+		s.share(l.With)
+	}
+}
+
+// share notes what is shared of some models.
+func (s *shopper) share(list []gear.Pieces) {
+	for _, p := range list {
+		if s.shared(p.Model) && !slices.Contains(s.sides, p.Model) {
+			s.sides = append(s.sides, p.Model)
 		}
 	}
 }
@@ -100,6 +120,7 @@ func (s *shopper) asks(model string) bool {
 // with what has been bought.
 func (s *shopper) buy(at int, brought []int) {
 	if s.tries <= 0 && len(s.found) > 0 {
+		s.cut = true
 		return
 	}
 	if at == len(s.wants) {
@@ -140,7 +161,7 @@ func (s *shopper) take(at, offer, rest int, brought []int) {
 	if offer == len(w.offers)-1 && !w.shared {
 		least = (rest + pieces - 1) / pieces
 	}
-	for times := most; times >= least; times-- {
+	for times := least; times <= most; times++ { // few first: that is mostly cheap
 		if times == 0 {
 			s.take(at, offer+1, rest, brought)
 			continue
@@ -164,33 +185,35 @@ func (s *shopper) timesFor(l *Line) (times int) {
 // with goes on with something taken.
 func (s *shopper) with(t taking, brought []int, on func(brought []int)) {
 	brought = slices.Clone(brought)
-	if t.offer < 0 {
-		brought[t.want] += t.times
-	} else {
+	before := s.so
+	brought[t.want] += t.times
+	if t.offer >= 0 {
 		l := &s.wants[t.want].offers[t.offer]
-		brought[t.want] += t.times
 		for i := range s.wants {
 			brought[i] += t.times * l.brings(s.wants[i].model)
 		}
+		if l.Amount == nil {
+			s.so.unpriced += t.times
+		} else {
+			s.so.amount += *l.Amount * int64(t.times)
+		}
 	}
 	s.taken = append(s.taken, t)
-	on(brought)
-	s.taken = s.taken[:len(s.taken)-1]
+	if !s.beaten() {
+		on(brought)
+	}
+	s.taken, s.so = s.taken[:len(s.taken)-1], before
+}
+
+// beaten says whether what is taken so far costs no less than a way to buy all; where something is shared
+// that cannot be said before it is known what is drawn.
+func (s *shopper) beaten() bool {
+	return len(s.sides) == 0 && len(s.found) > 0 && s.found[0].compare(&s.so) <= 0
 }
 
 // keep keeps a way to buy all that no other beats.
 func (s *shopper) keep(brought []int) {
-	f := found{taken: slices.Clone(s.taken), draws: s.drawn(brought)}
-	for _, t := range f.taken {
-		if t.offer < 0 {
-			continue
-		}
-		if l := &s.wants[t.want].offers[t.offer]; l.Amount == nil {
-			f.unpriced += t.times
-		} else {
-			f.amount += *l.Amount * int64(t.times)
-		}
-	}
+	f := found{taken: slices.Clone(s.taken), draws: s.drawn(brought), unpriced: s.so.unpriced, amount: s.so.amount}
 	if slices.ContainsFunc(s.found, func(o found) bool { return o.beats(&f) }) {
 		return
 	}
@@ -281,6 +304,9 @@ func (s *shopper) lines(f *found, at int) (list []Line) {
 		}
 		rest -= line.Count
 		list = append(list, line)
+	}
+	if len(list) == 0 && w.count == 0 {
+		return nil // it was not bought for what comes with it
 	}
 	if len(list) == 0 {
 		line := w.plain

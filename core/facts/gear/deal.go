@@ -52,6 +52,11 @@ func (e *Entry) Bought() (list []Deal) {
 	return list
 }
 
+// bundled says whether one can be bought with something else for one price.
+func (e *Entry) bundled() bool {
+	return slices.ContainsFunc(e.Bought(), func(d Deal) bool { return d.Bundle() })
+}
+
 // Resale is what one brings; false where nobody has said.
 func (e *Entry) Resale() (Offer, bool) {
 	for _, d := range e.Deals {

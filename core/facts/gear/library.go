@@ -61,6 +61,7 @@ type Library struct {
 	atOdds   map[pairKey]string
 
 	controllers []string
+	bundles     []string        // what can be bought with something else for one price
 	open        []string        // what states ranges, or values under a condition
 	openAt      map[string]int  // where each of them is in open
 	renamed     bool            // the name of one is left open
@@ -126,6 +127,9 @@ func NewLibrary(sets ...*Set) *Library {
 				if item.Kind() == KindController {
 					lib.controllers = append(lib.controllers, id)
 				}
+				if item.Head().bundled() {
+					lib.bundles = append(lib.bundles, id)
+				}
 				if d, ok := item.(Linked); ok {
 					lib.charts[id] = d.Chart()
 				}
@@ -175,6 +179,10 @@ func (l *Library) put(item Item) *Library {
 		}
 		other.pairings[pairKey{p.AirUnit, p.Goggles}] = list
 	}
+	other.bundles = slices.DeleteFunc(slices.Clone(l.bundles), func(o string) bool { return o == id })
+	if item.Head().bundled() {
+		other.bundles = append(other.bundles, id)
+	}
 	if d, ok := item.(Linked); ok {
 		other.charts = maps.Clone(l.charts)
 		other.charts[id] = d.Chart()
@@ -211,6 +219,9 @@ func All[T Item](l *Library) []T {
 
 // Controllers are the ids of all controllers.
 func (l *Library) Controllers() []string { return l.controllers }
+
+// Bundles are the ids of what can be bought with something else for one price.
+func (l *Library) Bundles() []string { return l.bundles }
 
 // Items gives everything in library order, as it is stated.
 func (l *Library) Items() []Item {

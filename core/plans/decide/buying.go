@@ -45,8 +45,8 @@ func (w *Way) lacks() map[string]int {
 
 // baskets are the ways to buy what a way takes.
 func (t *table) baskets(way *Way) []change.Basket {
-	list := change.Baskets(t.library, t.index.Fleet, way.lacks(), t.prices.terms, t.common)
-	if len(list) > mostBuyings {
+	list, all := change.Baskets(t.library, t.index.Fleet, way.lacks(), t.prices.terms, t.common)
+	if !all || len(list) > mostBuyings {
 		t.simpler = true
 	}
 	return list[:min(len(list), mostBuyings)]
@@ -62,9 +62,21 @@ func (t *table) leavings() map[string]bool {
 	}
 	for i := range t.Quads {
 		for k := range t.Quads[i].Ways {
-			lacks := t.Quads[i].Ways[k].lacks()
-			for model, n := range lacks {
+			for model := range t.Quads[i].Ways[k].lacks() {
 				note(takes, model, i)
+			}
+		}
+	}
+	taken := func(model string) bool { return len(takes[model]) > 0 }
+	for i := range t.Quads {
+		for k := range t.Quads[i].Ways {
+			lacks := t.Quads[i].Ways[k].lacks()
+			for _, l := range change.Besides(t.library, t.index.Fleet, lacks, t.prices.terms, taken) {
+				for _, p := range l.With {
+					note(leaves, p.Model, i)
+				}
+			}
+			for model, n := range lacks {
 				for other, comes := range change.Comes(t.library, model, n, t.prices.terms) {
 					if comes > lacks[other] {
 						note(leaves, other, i)

@@ -70,9 +70,9 @@ func drawnDeals(r *rand.Rand, w *Ways) *gear.Library {
 	return lib
 }
 
-// everyChoice is the trade-off by going through all choices, each paid as one list; more says that in one
-// of them more of something is bought than is wanted, for what comes with it.
-func everyChoice(t *table) (front []Point, more bool) {
+// everyChoice is the trade-off by going through all choices, each paid as one list; twice says that in one
+// of them goggles or a controller come twice, with something else: they are bought once.
+func everyChoice(t *table) (front []Point, twice bool) {
 	scenarios, _ := t.scenarios()
 	for i := range scenarios {
 		s := &scenarios[i]
@@ -89,19 +89,14 @@ func everyChoice(t *table) (front []Point, more bool) {
 				for model, n := range needs {
 					needs[model] = max(0, n-t.spares(model))
 				}
-				for _, model := range t.shared() { // it may come with what nobody wants
-					for _, item := range t.library.Items() {
-						id := item.Head().ID
-						if _, wanted := needs[id]; needs[model] > 0 && !wanted && change.Comes(t.library, id, 1, t.prices.terms)[model] > 0 {
-							needs[id] = 0
-						}
-					}
-				}
-				money := int64(0)
+				money, times := int64(0), map[string]int{}
 				for _, l := range change.Cheapest(t.library, t.index.Fleet, needs, t.prices.terms) {
 					cost, _ := t.prices.cost(&l)
 					money += cost
-					more = more || l.Times > l.Count-l.Boxed
+					for _, comes := range append([]gear.Pieces{{Model: l.Model}}, l.With...) {
+						times[comes.Model] += l.Times
+						twice = twice || slices.Contains(t.shared(), comes.Model) && times[comes.Model] > 1
+					}
 				}
 				front = frontOf(append(front, Point{Money: float64(money) / 100, Worth: worth}))
 				return
@@ -124,7 +119,7 @@ func everyChoice(t *table) (front []Point, more bool) {
 		}
 		from(0, map[string]int{}, map[string]bool{}, 0)
 	}
-	return front, more
+	return front, twice
 }
 
 // drawnTable is three quads of the demo with some of their ways and drawn prices.
@@ -172,7 +167,9 @@ func TestTheFleetIsBoughtAsOneList(t *testing.T) {
 	shared, compared := 0, uint64(0)
 	for seed := range fleets {
 		tab := drawnTable(seed, all)
-		require.False(t, tab.simpler)
+		if tab.simpler {
+			continue // not all ways to buy it are gone through
+		}
 		found, err := tab.front(context.Background(), &Weighed{})
 		require.NoError(t, err)
 		for _, is := range tab.leftOver {
@@ -180,14 +177,14 @@ func TestTheFleetIsBoughtAsOneList(t *testing.T) {
 				shared++
 			}
 		}
-		every, more := everyChoice(tab)
+		every, twice := everyChoice(tab)
 		brief := func(front []Point) (list []string) {
 			for _, p := range front {
 				list = append(list, fmt.Sprintf("%d for %.2f", p.Worth, p.Money))
 			}
 			return list
 		}
-		if !more { // no quad's list has more on it for another's sake
+		if !twice {
 			compared++
 			require.Equal(t, brief(every), brief(found), "seed %d", seed)
 		}
@@ -208,14 +205,14 @@ func TestTheFleetIsBoughtAsOneList(t *testing.T) {
 		}
 	}
 	assert.Greater(t, shared, int(fleets)/2)
-	assert.Greater(t, compared, fleets/3)
+	assert.Greater(t, compared, fleets*3/4)
 }
 
 // In order each thing is bought as it is in the end: what comes with something else is not bought by
 // itself before, so that all days together pay what the choice costs.
 func TestAnOrderPaysWhatTheChoiceCosts(t *testing.T) {
 	all, waits, joined := allWays(t), 0, 0
-	for seed := range uint64(30) {
+	for seed := range uint64(120) {
 		tab := drawnTable(seed, all)
 		found, err := tab.front(context.Background(), &Weighed{})
 		require.NoError(t, err)

@@ -75,6 +75,9 @@ func (l *shoppingList) buy() {
 	before := ""
 	for _, line := range change.Cheapest(l.lib, l.index.Fleet, lacks, l.terms) {
 		item := l.items[line.Model]
+		if item == nil {
+			item = l.besides(&line)
+		}
 		if line.Model == before {
 			item = l.again(item, line.Count)
 		}
@@ -84,6 +87,26 @@ func (l *shoppingList) buy() {
 			item.Used = model.Head().UsedOffer()
 		}
 	}
+}
+
+// besides is an item that nobody needs: it costs less, with what comes for its price, than that does by itself.
+func (l *shoppingList) besides(line *change.Line) *Item {
+	item := &Item{Model: line.Model, Label: line.Label, For: []string{}, MassG: massOf(l.lib, line.Model)}
+	for _, with := range line.With {
+		for _, key := range l.order {
+			if other := l.items[key]; other.Model == with.Model && other.Need > other.Have {
+				item.Stops = item.Stops || other.Stops
+				for _, quad := range other.For {
+					if !slices.Contains(item.For, quad) {
+						item.For = append(item.For, quad)
+					}
+				}
+			}
+		}
+	}
+	item.Note = "bought for what comes with it"
+	l.items[line.Model], l.order = item, append(l.order, line.Model)
+	return item
 }
 
 // again is an item once more, for so many of it that are bought at another price.

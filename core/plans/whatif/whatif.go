@@ -75,7 +75,7 @@ func Devices(lib *gear.Library, f *fleet.Index) []Offered {
 func deviceOf(lib *gear.Library, f *fleet.Index, item gear.Item) Offered {
 	terms := change.TermsOf(lib, f)
 	d := Offered{Model: item.Head().ID, Name: item.Head().Label(), Kind: item.Kind(), Currency: terms.Currency}
-	d.Price = change.Cheapest(lib, f.Fleet, map[string]int{d.Model: 1}, terms)[0].Amount
+	d.Price = change.Price(change.Cheapest(lib, f.Fleet, map[string]int{d.Model: 1}, terms))
 	if used := item.Head().UsedOffer(); used != nil && used.Price != nil {
 		if amount, ok := f.InCurrency(*used.Price, used.Currency, terms.Currency); ok {
 			d.Used = &amount
