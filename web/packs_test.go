@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -131,4 +132,64 @@ func TestBundlesServeTheWholeFleet(t *testing.T) {
 	assert.InDelta(t, 200, d.Bill[at].Amount, 1e-9)
 	assert.Contains(t, d.Bill[at].With, "1 × Aldine Three")
 	assert.InDelta(t, d.Points[d.Chosen].Money, sum(&d), 0.005)
+}
+
+// Of used units that come two for one price, or with something else, it is asked before they are paid what
+// they carry and whether they are let go: on each quad that takes one, however it comes to it; of a new one
+// nothing is asked, whatever used ones would cost.
+func TestWhatComesWithSomethingUsedIsAskedFor(t *testing.T) {
+	c := newClient(t, "")
+	asks := []string{
+		"which release the used Aldine Two carries",
+		"whether its former owner lets the used Aldine Two go from their account",
+	}
+	used := func(price float64, with ...gear.Pieces) gear.Deal {
+		d := pack(price, with...)
+		d.ID, d.Kind = "used", gear.DealUsed
+		return d
+	}
+	asked := func() (takes, asked int) {
+		d := get[web.FleetDecision](c, "/api/decide?budget=80&used=yes")
+		for _, q := range d.Quads {
+			if !strings.HasPrefix(q.Way.Key, "model:aldine-two") {
+				continue
+			}
+			takes++
+			if slices.Contains(q.Way.FindOut, asks[0]) && slices.Contains(q.Way.FindOut, asks[1]) {
+				asked++
+			}
+		}
+		return takes, asked
+	}
+	two := gear.Pieces{Model: "aldine-two", Count: 1}
+	priced(t, c, "airUnit", "aldine-one-compact", 900)
+	priced(t, c, "airUnit", "aldine-two", 150, used(20, two))
+	takes, are := asked()
+	require.GreaterOrEqual(t, takes, 2)
+	assert.Equal(t, takes, are, "two for one price")
+
+	priced(t, c, "airUnit", "aldine-two", 150)
+	priced(t, c, "screw", "m3-8", 1, used(20, two))
+	takes, are = asked()
+	require.Positive(t, takes)
+	assert.Equal(t, takes, are, "with a screw that nobody needs")
+
+	priced(t, c, "screw", "m3-8", 1, pack(20, two))
+	priced(t, c, "airUnit", "aldine-two", 150, used(60))
+	takes, are = asked()
+	require.Positive(t, takes)
+	assert.Zero(t, are, "they come new with a screw")
+
+	priced(t, c, "screw", "m3-8", 1)
+	priced(t, c, "airUnit", "aldine-two", 15)
+	priced(t, c, "goggles", "visor-d", 900, used(20, two))
+	takes, are = asked()
+	require.Positive(t, takes)
+	assert.Equal(t, takes, are, "with used goggles")
+
+	priced(t, c, "airUnit", "aldine-two", 150, used(100))
+	priced(t, c, "goggles", "visor-d", 900, pack(20, two))
+	takes, are = asked()
+	require.Positive(t, takes)
+	assert.Zero(t, are, "with new goggles, whatever a used one would cost")
 }

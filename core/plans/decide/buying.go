@@ -230,16 +230,13 @@ func (t *table) paid(s *scenario, picks []int) (money int64, ok bool) {
 	return money, true
 }
 
-// pays is what is bought for each quad in a choice, in hundredths: what is had in common goes to the first that
-// draw on it.
-func (t *table) pays(p *Point) []int64 {
-	sums, had := make([]int64, len(p.picks)), map[string]int{}
+// bought is how many of each model are bought for each quad in a choice that it draws on what is had in common:
+// that goes to the first that draw on it.
+func (t *table) bought(p *Point) []map[string]int {
+	list, had := make([]map[string]int, len(p.picks)), map[string]int{}
 	for i, pick := range p.picks {
-		b := &t.quads[i].buyings[pick]
-		for k := range b.lines {
-			l := &b.lines[k]
-			cost, _ := t.prices.cost(l)
-			sums[i] += cost
+		list[i] = map[string]int{}
+		for _, l := range t.quads[i].buyings[pick].lines {
 			if l.Drawn == 0 {
 				continue
 			}
@@ -248,11 +245,24 @@ func (t *table) pays(p *Point) []int64 {
 			}
 			taken := min(l.Drawn, had[l.Model])
 			had[l.Model] -= taken
-			price, _ := t.prices.each(l.Model)
-			sums[i] += price * int64(l.Drawn-taken)
+			list[i][l.Model] += l.Drawn - taken
 		}
 	}
-	return sums
+	return list
+}
+
+// pays is what is bought for a quad in a choice, in hundredths, with what it draws on and is bought.
+func (t *table) pays(p *Point, at int, bought map[string]int) (sum int64) {
+	lines := t.quads[at].buyings[p.picks[at]].lines
+	for k := range lines {
+		cost, _ := t.prices.cost(&lines[k])
+		sum += cost
+	}
+	for model, n := range bought {
+		price, _ := t.prices.each(model)
+		sum += price * int64(n)
+	}
+	return sum
 }
 
 // instead is what a choice costs more with another way of a quad, however that is bought; false where

@@ -241,3 +241,16 @@ func TestAnOrderPaysWhatTheChoiceCosts(t *testing.T) {
 	assert.Positive(t, waits)
 	assert.Positive(t, joined)
 }
+
+// Of one that is bought used by itself, beside what is had in common, it is asked as well.
+func TestOneMoreBoughtUsedIsAskedFor(t *testing.T) {
+	st := builds.Demo()
+	ways, err := WaysOf(context.Background(), st.Library(), fleet.NewIndex(&fleet.Fleet{Quads: st.Fleet.Quads[:1]}))
+	require.NoError(t, err)
+	for _, used := range []bool{true, false} {
+		tab := newTable(&ways, Question{Used: used})
+		p := Point{picks: []int{0}, scenario: &scenario{}}
+		assert.Empty(t, tab.usedDeals(&p, 0, "aldine-two", false))
+		assert.Equal(t, used, len(tab.usedDeals(&p, 0, "aldine-two", true)) == 1)
+	}
+}

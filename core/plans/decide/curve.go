@@ -329,7 +329,7 @@ const mostOthers = 4
 
 // told is what becomes of each quad in a choice.
 func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
-	left, pays := float64(budget)/100-p.Money, t.pays(p)
+	left, bought := float64(budget)/100-p.Money, t.bought(p)
 	for i, pick := range p.picks {
 		q := &t.quads[i]
 		plan := QuadPlan{
@@ -340,11 +340,11 @@ func (t *table) told(p *Point, budget int64) (list []QuadPlan) {
 			Weight:  q.weight,
 			Way:     *q.ways[pick],
 			Leave:   pick == 0,
-			Price:   float64(pays[i]) / 100,
+			Price:   float64(t.pays(p, i, bought[i])) / 100,
 			Out:     q.out,
 		}
 		plan.Worth, plan.Rows = t.worth(p.scenario, q, pick)
-		plan.Way.FindOut = slices.Concat(plan.Way.FindOut, t.asksOfShared(p.scenario, q.ways[pick]))
+		plan.Way.FindOut = slices.Concat(plan.Way.FindOut, t.secondHand(p, i, bought[i]))
 		if plan.Grounded = t.grounded(p.scenario, q, q.ways[pick]); plan.Grounded {
 			plan.Worth, plan.Rows = 0, nil
 		}

@@ -74,25 +74,31 @@ func (p *prices) cost(l *change.Line) (int64, bool) {
 // each is what one more of a model costs by itself at least, in hundredths; false where that cannot be said,
 // or it is not sold by itself.
 func (p *prices) each(model string) (least int64, ok bool) {
+	deal, least, other := p.single(model)
+	if deal != nil {
+		return least, true
+	}
+	return p.assume(model, other)
+}
+
+// single is the price one of a model is bought at for least by itself, in hundredths; nil: there is none,
+// but another that does not count, nil: nor that.
+func (p *prices) single(model string) (deal *gear.Deal, least int64, other *gear.Offer) {
 	item, known := p.library.Item(model)
 	if !known {
-		return p.assume(model, nil)
+		return nil, 0, nil
 	}
-	var other *gear.Offer // that does not count
 	for _, d := range item.Head().Bought() {
 		amount, rated := p.fleet.InCurrency(*d.Price, d.Currency, p.terms.Currency)
 		switch {
 		case !p.terms.Take(&d):
 		case !rated || slices.ContainsFunc(d.With, func(w gear.Pieces) bool { return w.Model == model }):
 			other = &d.Offer
-		case !ok || amount < least:
-			least, ok = amount, true
+		case deal == nil || amount < least:
+			deal, least = &d, amount
 		}
 	}
-	if ok {
-		return least, true
-	}
-	return p.assume(model, other)
+	return deal, least, other
 }
 
 // assume is what one of a model counts as that has no price to reckon with; false: it has another, or

@@ -332,15 +332,3 @@ func (t *table) under(s *scenario) (p assign.Problem, from [][]int) {
 	}
 	return p, from
 }
-
-// asksOfShared are what is to be found out of the used goggles and controllers a way is flown with.
-func (t *table) asksOfShared(s *scenario, way *Way) (list []string) {
-	for _, p := range s.bought {
-		item, _ := t.library.Item(p.model)
-		device, is := item.(gear.Linked)
-		if is && p.deal.Kind == gear.DealUsed && p.flies(way) {
-			list = append(list, asksOf(t.library, device, &p.deal)...)
-		}
-	}
-	return list
-}

@@ -7,7 +7,6 @@ import (
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
-	"yokeswap/core/facts/gear"
 	"yokeswap/core/plans/assign"
 )
 
@@ -128,7 +127,6 @@ func (t *table) row(w *QuadWays, s *scale) quadTable {
 			if !ok {
 				continue
 			}
-			way.secondHand(t.library, basket.Lines)
 			worth, rows := s.worth(&way.outcome, row.purpose.Weights, row.weight)
 			bought.option.Worth = worth*t.moves - way.moved()
 			bought.of, bought.basket = first, n
@@ -143,38 +141,6 @@ func (t *table) row(w *QuadWays, s *scale) quadTable {
 	}
 	t.together(&row)
 	return row
-}
-
-// secondHand asks what is to be found out of used devices before they are paid.
-func (w *Way) secondHand(lib *gear.Library, lines []change.Line) {
-	for i := range lines {
-		l := &lines[i]
-		item, _ := lib.Item(l.Model)
-		if device, is := item.(gear.Linked); is && l.Used {
-			w.FindOut = append(slices.Clip(w.FindOut), asksOf(lib, device, dealOf(device, l.Deal))...)
-		}
-	}
-}
-
-// asksOf are what is to be found out of a used device.
-func asksOf(lib *gear.Library, device gear.Linked, d *gear.Deal) []string {
-	label := device.Head().Label()
-	list := []string{"which release the used " + label + " carries"}
-	if device.AsDevice().Locks() && (d == nil || d.Locked == nil) {
-		list = append(list, "whether its former owner lets the used "+label+" go from their account")
-	}
-	if _, goggles := device.(*gear.Goggles); goggles && len(lib.BoxedAntennas(device.Head().ID)) > 0 {
-		list = append(list, "whether the used "+label+" comes with its antennas")
-	}
-	return list
-}
-
-func dealOf(item gear.Item, id string) *gear.Deal {
-	deals := item.Head().Deals
-	if at := slices.IndexFunc(deals, func(d gear.Deal) bool { return d.ID == id }); at >= 0 {
-		return &deals[at]
-	}
-	return nil
 }
 
 // sale is what a piece of kit brings where it is left over, in hundredths; nothing where a quad carries it
