@@ -160,19 +160,21 @@ func Besides(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Term
 		}
 		return int64(count) * leastOf(lib, f, model, terms)
 	}
-	for _, id := range lib.Bundles() {
-		if _, listed := lacks[id]; listed {
-			continue
-		}
-		for _, l := range dealsOf(lib, f, id, terms) {
-			if l.Amount == nil || !slices.ContainsFunc(l.With, func(p gear.Pieces) bool { return lacks[p.Model] > 0 }) {
-				continue
+	var bundles []string
+	for _, model := range slices.Sorted(maps.Keys(lacks)) {
+		for _, id := range lib.Bringing(model) {
+			if _, listed := lacks[id]; !listed && !slices.Contains(bundles, id) {
+				bundles = append(bundles, id)
 			}
+		}
+	}
+	for _, id := range bundles {
+		for _, l := range dealsOf(lib, f, id, terms) {
 			worth := int64(0)
 			for _, p := range l.With {
 				worth += spares(p.Model, p.Count)
 			}
-			if *l.Amount < worth {
+			if l.Amount != nil && *l.Amount < worth {
 				list = append(list, l)
 			}
 		}

@@ -52,9 +52,16 @@ func (e *Entry) Bought() (list []Deal) {
 	return list
 }
 
-// bundled says whether one can be bought with something else for one price.
-func (e *Entry) bundled() bool {
-	return slices.ContainsFunc(e.Bought(), func(d Deal) bool { return d.Bundle() })
+// brings are the other models that can be bought with one for one price.
+func (e *Entry) brings() (models []string) {
+	for _, d := range e.Bought() {
+		for _, p := range d.With {
+			if p.Model != e.ID && !slices.Contains(models, p.Model) {
+				models = append(models, p.Model)
+			}
+		}
+	}
+	return models
 }
 
 // Resale is what one brings; false where nobody has said.

@@ -61,11 +61,11 @@ type Library struct {
 	atOdds   map[pairKey]string
 
 	controllers []string
-	bundles     []string        // what can be bought with something else for one price
-	open        []string        // what states ranges, or values under a condition
-	openAt      map[string]int  // where each of them is in open
-	renamed     bool            // the name of one is left open
-	stated      map[string]Item // as it is under no condition
+	bringing    map[string][]string // what can be bought with a model for one price, in library order
+	open        []string            // what states ranges, or values under a condition
+	openAt      map[string]int      // where each of them is in open
+	renamed     bool                // the name of one is left open
+	stated      map[string]Item     // as it is under no condition
 	// leads are the ids of gear that leads to what is left open: that itself, and what
 	// names it, near or far.
 	leads  map[string][]string
@@ -127,9 +127,6 @@ func NewLibrary(sets ...*Set) *Library {
 				if item.Kind() == KindController {
 					lib.controllers = append(lib.controllers, id)
 				}
-				if item.Head().bundled() {
-					lib.bundles = append(lib.bundles, id)
-				}
 				if d, ok := item.(Linked); ok {
 					lib.charts[id] = d.Chart()
 				}
@@ -137,6 +134,7 @@ func NewLibrary(sets ...*Set) *Library {
 		}
 	}
 	lib.lead()
+	lib.bring()
 	return lib
 }
 
@@ -179,9 +177,8 @@ func (l *Library) put(item Item) *Library {
 		}
 		other.pairings[pairKey{p.AirUnit, p.Goggles}] = list
 	}
-	other.bundles = slices.DeleteFunc(slices.Clone(l.bundles), func(o string) bool { return o == id })
-	if item.Head().bundled() {
-		other.bundles = append(other.bundles, id)
+	if was, had := l.byID[id]; len(item.Head().brings()) > 0 || had && len(was.Head().brings()) > 0 {
+		other.bring()
 	}
 	if d, ok := item.(Linked); ok {
 		other.charts = maps.Clone(l.charts)
@@ -220,8 +217,18 @@ func All[T Item](l *Library) []T {
 // Controllers are the ids of all controllers.
 func (l *Library) Controllers() []string { return l.controllers }
 
-// Bundles are the ids of what can be bought with something else for one price.
-func (l *Library) Bundles() []string { return l.bundles }
+// Bringing are the ids of what can be bought with a model for one price, beside itself.
+func (l *Library) Bringing(model string) []string { return l.bringing[model] }
+
+// bring notes what can be bought with what.
+func (l *Library) bring() {
+	l.bringing = map[string][]string{}
+	for _, item := range l.ordered {
+		for _, model := range item.Head().brings() {
+			l.bringing[model] = append(l.bringing[model], item.Head().ID)
+		}
+	}
+}
 
 // Items gives everything in library order, as it is stated.
 func (l *Library) Items() []Item {
