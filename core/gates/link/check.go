@@ -416,16 +416,11 @@ func (t *system) slotOf(s fleet.State) string {
 	return "controller"
 }
 
-// slotValue names a value of a device: on the kit where it is owned, else in
-// the plan of the fit.
+// slotValue names a value of a device (see verdict.DeviceValue).
 func (t *system) slotValue(s fleet.State, slot, field string) verdict.Missing {
-	m := verdict.Missing{Of: "kit", ID: s.KitID, Field: field, Label: field + " of " + s.Label}
+	label := field + " of " + s.Label
 	if field == "firmware" {
-		m.Label = carried(s)
+		label = carried(s)
 	}
-	if !s.Owned() {
-		m.Of, m.ID, m.Field = "quad", t.Quad.ID, t.FitName+"."+slot+"."+field
-		m.Label += " (not owned yet)"
-	}
-	return m
+	return verdict.DeviceValue(t.Case, s, slot, field, label)
 }

@@ -163,29 +163,23 @@ func (v *view) findScreen() {
 // checkEnds looks at the releases of the unit and the goggles: whether each shows a canvas.
 func (v *view) checkEnds(no func(why string, args ...any)) {
 	for _, end := range []struct {
+		fleet.State
+		slot   string
 		of     *gear.Entry
-		label  string
 		field  string
 		canvas firmware.Range
-		on     firmware.Version
-		kit    string
 	}{
-		{&v.airUnit.Entry, v.air.Label, "osd.canvas", v.airUnit.OSD.Canvas, v.air.Target, v.air.KitID},
-		{&v.goggles.Entry, v.gogglesState.Label, "canvas", v.goggles.Canvas, v.gogglesState.Target, v.gogglesState.KitID},
+		{v.air, "airUnit", &v.airUnit.Entry, "osd.canvas", v.airUnit.OSD.Canvas},
+		{v.gogglesState, "goggles", &v.goggles.Entry, "canvas", v.goggles.Canvas},
 	} {
 		switch {
 		case end.canvas == "":
 			v.missing = append(v.missing, verdict.GearValue(end.of, end.field, "firmware that shows a canvas"))
 		case end.canvas.IsAny():
-		case !end.on.Known():
-			v.missing = append(v.missing, verdict.Missing{
-				Of:    "kit",
-				ID:    end.kit,
-				Field: "firmware",
-				Label: "firmware of " + end.label,
-			})
-		case !end.canvas.Holds(end.on):
-			no("%s shows a canvas on %s, and %s is on it", end.label, end.canvas, end.on)
+		case !end.Target.Known():
+			v.missing = append(v.missing, verdict.DeviceValue(v.Case, end.State, end.slot, "firmware", "firmware of "+end.Label))
+		case !end.canvas.Holds(end.Target):
+			no("%s shows a canvas on %s, and %s is on it", end.Label, end.canvas, end.Target)
 		}
 	}
 }

@@ -18,7 +18,6 @@ import (
 	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/stock"
 	"yokeswap/core/facts/verdict"
-	"yokeswap/core/gates/link"
 	"yokeswap/core/plans/swap"
 	"yokeswap/internal/builds"
 )
@@ -349,6 +348,14 @@ func TestEveryUnknownNamesWhatIsMissing(t *testing.T) {
 	}
 }
 
+// allFound is what all gates find of a fit.
+func allFound(c fleet.Case) (list []verdict.Finding) {
+	for _, gate := range swap.Gates {
+		list = append(list, gate.Check(c)...)
+	}
+	return list
+}
+
 // Whatever device is planned, owned or to be bought, on whatever release: what is asked for is of
 // something that is there.
 func TestWhatIsAskedForIsOfSomethingThatIsThere(t *testing.T) {
@@ -377,7 +384,7 @@ func TestWhatIsAskedForIsOfSomethingThatIsThere(t *testing.T) {
 					fit.Controller = slot
 				}
 				q.Next = &fit
-				for _, f := range link.Check(fleet.NewCase(lib, fleet.NewIndex(st.Fleet), &q)) {
+				for _, f := range allFound(fleet.NewCase(lib, fleet.NewIndex(st.Fleet), &q)) {
 					for _, m := range f.Missing {
 						asked++
 						require.True(t, m.ID != "" || m.Of == "fleet", "%s, %s on %s: %+v", q.ID, id, release, m)
