@@ -78,8 +78,8 @@ type Basket struct {
 	Draws map[string]int
 }
 
-// mostBaskets is how many ways to buy a list are gone through.
-const mostBaskets = 4096
+// mostSteps is how many steps are gone on the ways to buy a list.
+const mostSteps = 30_000
 
 // Cheapest finds the cheapest way to buy a number of each of some models: at which price how many of
 // each, with what comes in boxes and bundles taken off. What has no price, or none in a currency a rate
@@ -108,7 +108,7 @@ func Price(lines []Line) *int64 {
 func Baskets(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Terms,
 	shared func(model string) bool,
 ) (list []Basket, all bool) {
-	s := shopper{terms: terms, fleet: f, lib: lib, shared: shared, tries: mostBaskets}
+	s := shopper{terms: terms, fleet: f, lib: lib, shared: shared, steps: mostSteps}
 	for _, model := range slices.Sorted(maps.Keys(lacks)) {
 		s.wants = append(s.wants, want{model: model, count: lacks[model]})
 	}
@@ -121,7 +121,7 @@ func Baskets(lib *gear.Library, f *fleet.Fleet, lacks map[string]int, terms Term
 			s.wants[i].comes = s.wants[i].comes || later.brings(s.wants[i].model)
 		}
 	}
-	s.buy(0, make([]int, len(s.wants)))
+	s.buyAll()
 	return s.baskets(), !s.cut
 }
 

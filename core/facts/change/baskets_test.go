@@ -3,11 +3,13 @@ package change_test
 import (
 	"fmt"
 	"maps"
+	"math"
 	"math/rand/v2"
 	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
@@ -223,6 +225,41 @@ func TestBasketsAgainstEveryWay(t *testing.T) {
 	}
 	assert.Greater(t, several, 20)
 	assert.Less(t, cut, 4)
+}
+
+// Lists are bought part by part where nothing of one comes with another: as many as there are, thousands of
+// each, for the least there is.
+func TestALongListIsBoughtForLeast(t *testing.T) {
+	set := &gear.Set{ID: "own"}
+	lacks := map[string]int{}
+	least := int64(0)
+	r := rand.New(rand.NewPCG(16, 40))
+	for i := range 40 {
+		cable := gear.Harness{}
+		cable.ID = fmt.Sprintf("cable-%02d", i)
+		one, bag, pieces := int64(100+r.IntN(400)), int64(500+r.IntN(2000)), 2+r.IntN(9)
+		cable.Offer = new(price(float64(one)/100, "EUR"))
+		cable.Deals = []gear.Deal{{ID: "bag", Kind: gear.DealNew, Offer: price(float64(bag)/100, "EUR"),
+			With: []gear.Pieces{{Model: cable.ID, Count: pieces - 1}}}}
+		set.Add(&cable)
+		count := 1 + r.IntN(5000)
+		lacks[cable.ID] = count
+		cheapest := int64(math.MaxInt64)
+		for bags := range count/pieces + 2 {
+			cheapest = min(cheapest, int64(bags)*bag+int64(max(0, count-bags*pieces))*one)
+		}
+		least += cheapest
+	}
+	list, all := change.Baskets(gear.NewLibrary(set), &fleet.Fleet{}, lacks, change.Terms{Currency: "EUR"},
+		func(string) bool { return false })
+	assert.True(t, all)
+	require.Len(t, list, 1)
+	assert.Equal(t, least, *change.Price(list[0].Lines))
+	counts := map[string]int{}
+	for _, l := range list[0].Lines {
+		counts[l.Model] += l.Count
+	}
+	assert.Equal(t, lacks, counts)
 }
 
 // A longer list never costs less: a search for the cheapest change rests on it. Where a price is not stated

@@ -16,8 +16,9 @@ type shopper struct {
 	shared func(string) bool
 	wants  []want
 	sides  []string // models that are shared, of what is wanted and what comes with it
+	part   []int    // of the wants, by their places: what is bought is independent of the others
 	taken  []taking
-	tries  int
+	steps  int  // left to be gone
 	cut    bool // not all ways were gone through
 	found  []found
 	so     found // what is taken so far, in money
@@ -116,41 +117,139 @@ func (s *shopper) asks(model string) bool {
 	return s.shared(model) || s.lists(model)
 }
 
-// buy goes through the ways to come by what is wanted from one model on. Brought is what comes of each
-// with what has been bought.
-func (s *shopper) buy(at int, brought []int) {
-	if s.tries <= 0 && len(s.found) > 0 {
-		s.cut = true
-		return
+// buyAll goes through the ways to buy all, one part of the list after the other.
+func (s *shopper) buyAll() {
+	all := []found{{draws: make([]int, len(s.sides))}}
+	for _, s.part = range s.parts() {
+		s.found = nil
+		if w := &s.wants[s.part[0]]; len(s.part) == 1 && !s.shares(w) {
+			s.found = []found{w.leastOf(s.part[0])}
+		} else {
+			s.buy(0, make([]int, len(s.wants)))
+		}
+		all = s.together(all, s.found)
 	}
-	if at == len(s.wants) {
-		s.tries--
-		for i := range s.wants {
+	s.found = all
+}
+
+// together are the ways to buy two parts of a list, the cheapest of each first.
+func (s *shopper) together(parts, others []found) []found {
+	slices.SortStableFunc(parts, func(a, b found) int { return a.compare(&b) })
+	slices.SortStableFunc(others, func(a, b found) int { return a.compare(&b) })
+	s.found = nil
+	for i := range parts {
+		for k := range others {
+			if s.steps--; s.steps < 0 && len(s.found) > 0 {
+				s.cut = true
+				return s.found
+			}
+			s.keep(parts[i].and(&others[k]))
+		}
+	}
+	return s.found
+}
+
+// shares says whether anything of a model, or what comes with it, is shared.
+func (s *shopper) shares(w *want) bool {
+	return w.shared || slices.ContainsFunc(w.offers, func(l Line) bool {
+		return slices.ContainsFunc(l.With, func(p gear.Pieces) bool { return s.shared(p.Model) })
+	})
+}
+
+// parts are the models of a list that cannot come with those of others, by their places (union and find).
+func (s *shopper) parts() (list [][]int) {
+	of := make([]int, len(s.wants))
+	for i := range of {
+		of[i] = i
+	}
+	for i := range s.wants {
+		for k := range s.wants {
+			if i != k && of[i] != of[k] && s.wants[i].brings(s.wants[k].model) {
+				was := of[i]
+				for n := range of {
+					if of[n] == was {
+						of[n] = of[k]
+					}
+				}
+			}
+		}
+	}
+	places := map[int]int{}
+	for i, part := range of {
+		at, known := places[part]
+		if !known {
+			at, places[part] = len(list), len(list)
+			list = append(list, nil)
+		}
+		list[at] = append(list[at], i)
+	}
+	return list
+}
+
+// leastOf is the cheapest way to buy a model by itself, at its prices as often as that takes (a knapsack
+// that is to be filled; dynamic programming over the number that is had).
+func (w *want) leastOf(at int) found {
+	best := make([]found, w.count+1) // by number
+	for n := 1; n <= w.count; n++ {
+		for k := range w.offers {
+			l := &w.offers[k]
+			before := max(0, n-l.pieces())
+			is := found{unpriced: best[before].unpriced, amount: best[before].amount}
+			is.add(l, 1)
+			if k == 0 || is.compare(&best[n]) < 0 {
+				is.taken = []taking{{at, k, before}} // and what was taken for so many
+				best[n] = is
+			}
+		}
+	}
+	times := make([]int, len(w.offers))
+	for n := w.count; n > 0; n = best[n].taken[0].times {
+		times[best[n].taken[0].offer]++
+	}
+	out := found{unpriced: best[w.count].unpriced, amount: best[w.count].amount}
+	for k, n := range times {
+		if n > 0 {
+			out.taken = append(out.taken, taking{at, k, n})
+		}
+	}
+	return out
+}
+
+// buy goes through the ways to come by what is wanted from one model of the part on. Brought is what comes
+// of each with what has been bought.
+func (s *shopper) buy(at int, brought []int) {
+	if at == len(s.part) {
+		for _, i := range s.part {
 			if brought[i] < s.wants[i].count || brought[i] > s.wants[i].count && s.draws(i) {
 				return // it was hoped to come with something else, or came with it besides
 			}
 		}
-		s.keep(brought)
+		s.keep(found{taken: slices.Clone(s.taken), draws: s.drawn(brought), unpriced: s.so.unpriced, amount: s.so.amount})
 		return
 	}
-	w := &s.wants[at]
-	rest := max(0, w.count-brought[at])
+	w := &s.wants[s.part[at]]
+	rest := max(0, w.count-brought[s.part[at]])
 	s.take(at, 0, rest, brought)
 	for part := rest - 1; w.comes && part >= 0; part-- {
 		s.take(at, 0, part, brought)
 	}
 }
 
-// take goes through the ways to buy a number of a model at its prices from one on.
+// take goes through the ways to buy a number of a model at its prices from one on. The first it comes upon is a
+// way to buy all.
 func (s *shopper) take(at, offer, rest int, brought []int) {
-	w := &s.wants[at]
+	if s.steps--; s.steps < 0 && len(s.found) > 0 {
+		s.cut = true
+		return
+	}
+	w := &s.wants[s.part[at]]
 	switch {
 	case offer < len(w.offers):
 	case rest == 0:
 		s.buy(at+1, brought)
 		return
 	case w.shared:
-		s.with(taking{at, -1, rest}, brought, func(brought []int) { s.buy(at+1, brought) })
+		s.with(taking{s.part[at], -1, rest}, brought, func(brought []int) { s.buy(at+1, brought) })
 		return
 	default:
 		return // it was not bought
@@ -166,7 +265,7 @@ func (s *shopper) take(at, offer, rest int, brought []int) {
 			s.take(at, offer+1, rest, brought)
 			continue
 		}
-		s.with(taking{at, offer, times}, brought, func(brought []int) {
+		s.with(taking{s.part[at], offer, times}, brought, func(brought []int) {
 			s.take(at, offer+1, max(0, rest-times*pieces), brought)
 		})
 	}
@@ -192,11 +291,7 @@ func (s *shopper) with(t taking, brought []int, on func(brought []int)) {
 		for i := range s.wants {
 			brought[i] += t.times * l.brings(s.wants[i].model)
 		}
-		if l.Amount == nil {
-			s.so.unpriced += t.times
-		} else {
-			s.so.amount += *l.Amount * int64(t.times)
-		}
+		s.so.add(l, t.times)
 	}
 	s.taken = append(s.taken, t)
 	if !s.beaten() {
@@ -212,12 +307,30 @@ func (s *shopper) beaten() bool {
 }
 
 // keep keeps a way to buy all that no other beats.
-func (s *shopper) keep(brought []int) {
-	f := found{taken: slices.Clone(s.taken), draws: s.drawn(brought), unpriced: s.so.unpriced, amount: s.so.amount}
+func (s *shopper) keep(f found) {
 	if slices.ContainsFunc(s.found, func(o found) bool { return o.beats(&f) }) {
 		return
 	}
 	s.found = append(slices.DeleteFunc(s.found, func(o found) bool { return f.beats(&o) }), f)
+}
+
+// add takes in what something costs so often.
+func (f *found) add(l *Line, times int) {
+	if l.Amount == nil {
+		f.unpriced += times
+	} else {
+		f.amount += *l.Amount * int64(times)
+	}
+}
+
+// and is a way to buy two parts of a list.
+func (f *found) and(o *found) found {
+	out := found{taken: slices.Concat(f.taken, o.taken), unpriced: f.unpriced + o.unpriced, amount: f.amount + o.amount,
+		draws: slices.Clone(f.draws)}
+	for k := range o.draws {
+		out.draws[k] += o.draws[k]
+	}
+	return out
 }
 
 // draws says whether some of a model is drawn.
@@ -229,7 +342,7 @@ func (s *shopper) draws(want int) bool {
 func (s *shopper) drawn(brought []int) []int {
 	draws := make([]int, len(s.sides))
 	for k, model := range s.sides {
-		for i := range s.wants {
+		for _, i := range s.part {
 			if s.wants[i].model == model {
 				draws[k] -= brought[i] - s.wants[i].count
 			}

@@ -19,6 +19,7 @@
       line.offer?.price === undefined
         ? 'no price stated'
         : money(line.offer.price * line.times, line.offer.currency ?? '');
+    if (line.count === 0) return `for what comes with it, ${price}`;
     return line.boxed ? `${line.boxed} in a box, ${price}` : price;
   }
 </script>
