@@ -13,6 +13,7 @@
       l.buy > 0 ? `${l.buy} to buy${l.used ? ', used' : ''}` : '',
       l.drawer ? `${l.drawer} in the drawer` : '',
       l.boxed ? `${l.boxed} in a box` : '',
+      l.count === 0 ? 'for what comes with it' : '',
     ];
     return parts.filter(Boolean).join(', ');
   }
