@@ -173,6 +173,11 @@ func TestWhatComesWithSomethingUsedIsAskedFor(t *testing.T) {
 	takes, are = asked()
 	require.Positive(t, takes)
 	assert.Equal(t, takes, are, "with a screw that nobody needs")
+	var buys []string
+	for _, stage := range get[web.OrderView](c, "/api/decide/order?budget=80&used=yes").Stages {
+		buys = append(buys, stage.Buys...)
+	}
+	assert.Contains(t, buys, "1 × M3×8 (used, with 1 × Aldine Two)")
 
 	priced(t, c, "screw", "m3-8", 1, pack(20, two))
 	priced(t, c, "airUnit", "aldine-two", 150, used(60))

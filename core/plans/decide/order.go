@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"yokeswap/core/facts/fleet"
@@ -187,12 +188,27 @@ func (s *sequencer) stages(order []int) (list []Stage, short float64) {
 	return list, short
 }
 
+// order is what is ordered of a line, in words: "1 × Visor D (used, with 4 × Crown dual)".
+func (l *BillLine) order() string {
+	words, more := fmt.Sprintf("%d × %s", l.Buy, l.Label), []string{}
+	if l.Used {
+		more = append(more, "used")
+	}
+	if len(l.With) > 0 {
+		more = append(more, "with "+strings.Join(l.With, ", "))
+	}
+	if len(more) > 0 {
+		words += " (" + strings.Join(more, ", ") + ")"
+	}
+	return words
+}
+
 // stage is what is done in a job after others, and what flies then.
 func (s *sequencer) stage(done uint64, k int) Stage {
 	out := Stage{Quads: []StageQuad{}, Buys: []string{}, Comes: []string{}, Updates: []string{}, Sells: []string{},
 		Waits: []string{}}
 	for _, l := range s.more(done, k) {
-		out.Buys = append(out.Buys, fmt.Sprintf("%d × %s", l.Buy, l.Label))
+		out.Buys = append(out.Buys, l.order())
 		out.Amount += l.Amount
 		for _, bought := range s.point.scenario.bought {
 			if bought.model == l.Model {
