@@ -188,25 +188,22 @@ func (s *shopper) parts() (list [][]int) {
 
 // leastOf is the cheapest way to buy a model by itself, at its prices as often as that takes (a knapsack
 // that is to be filled; dynamic programming over the number that is had).
-func (w *want) leastOf(at int) found {
-	best := make([]found, w.count+1) // by number
+func (w *want) leastOf(at int) (out found) {
+	best, last := make([]found, w.count+1), make([]int, w.count+1) // for each number, and the price it takes last
 	for n := 1; n <= w.count; n++ {
 		for k := range w.offers {
-			l := &w.offers[k]
-			before := max(0, n-l.pieces())
-			is := found{unpriced: best[before].unpriced, amount: best[before].amount}
-			is.add(l, 1)
+			is := best[max(0, n-w.offers[k].pieces())]
+			is.add(&w.offers[k], 1)
 			if k == 0 || is.compare(&best[n]) < 0 {
-				is.taken = []taking{{at, k, before}} // and what was taken for so many
-				best[n] = is
+				best[n], last[n] = is, k
 			}
 		}
 	}
 	times := make([]int, len(w.offers))
-	for n := w.count; n > 0; n = best[n].taken[0].times {
-		times[best[n].taken[0].offer]++
+	for n := w.count; n > 0; n -= w.offers[last[n]].pieces() {
+		times[last[n]]++
 	}
-	out := found{unpriced: best[w.count].unpriced, amount: best[w.count].amount}
+	out = best[w.count]
 	for k, n := range times {
 		if n > 0 {
 			out.taken = append(out.taken, taking{at, k, n})

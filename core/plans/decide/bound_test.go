@@ -62,3 +62,29 @@ func TestWhatIsBoundHasNoPrice(t *testing.T) {
 	assert.True(t, newPrices(gear.NewLibrary(set), f, change.Terms{Currency: "EUR", Used: true}).stated("unit"))
 	assert.Equal(t, []string{"q"}, Sales(lib, fleet.NewIndex(f))[0].Flies)
 }
+
+// What has no price may come with what a later change takes: a fit is not given up for it beside a plan that
+// has it so.
+func TestWhatHasNoPriceMayComeWithSomethingElse(t *testing.T) {
+	set := &gear.Set{ID: "own"}
+	for _, id := range []string{"stub", "stray"} {
+		cable := gear.Harness{}
+		cable.ID = id
+		set.Add(&cable)
+	}
+	boxed := gear.Harness{}
+	boxed.ID, boxed.Offer = "boxed", &gear.Offer{Price: new(20.0), Currency: "EUR"}
+	boxed.Box = []gear.Pieces{{Model: "stub", Count: 1}}
+	set.Add(&boxed)
+	lib := gear.NewLibrary(set)
+	f := finder{most: 1, plans: []Plan{{Cost: Cost{Price: 30}}}}
+	for model, beaten := range map[string]bool{"stub": false, "stray": true} {
+		c := Cost{}
+		c.money(lib, change.Cheapest(lib, &fleet.Fleet{}, map[string]int{model: 1}, change.Terms{Currency: "EUR"}))
+		assert.Equal(t, 1, c.Unpriced, model)
+		assert.Equal(t, beaten, f.beaten(&c), model)
+	}
+	c := Cost{}
+	c.money(lib, change.Cheapest(lib, &fleet.Fleet{}, map[string]int{"stub": 1, "boxed": 1}, change.Terms{Currency: "EUR"}))
+	assert.Equal(t, [2]float64{0, 20}, [2]float64{float64(c.Unpriced), c.Price})
+}

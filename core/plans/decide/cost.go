@@ -6,6 +6,7 @@ import (
 
 	"yokeswap/core/facts/change"
 	"yokeswap/core/facts/fleet"
+	"yokeswap/core/facts/gear"
 	"yokeswap/core/facts/verdict"
 	"yokeswap/core/gates/link"
 	"yokeswap/core/gates/mount"
@@ -31,6 +32,8 @@ type Cost struct {
 	MassG    *unit.Grams `json:"massG,omitempty"`
 	Work     int         `json:"work"` // the efforts of its changes: a setting 1 up to a part 4
 	Cautions int         `json:"cautions"`
+
+	mayCome int // of those without a price with something else
 }
 
 // compare orders plans: what unknowns hide, what is warned of, doors that close, money, grams,
@@ -39,7 +42,13 @@ func (a *Cost) compare(b *Cost) int {
 	return cmp.Or(a.sofar(b), a.Prints-b.Prints, compareMass(a.MassG, b.MassG), a.Work-b.Work, a.Cautions-b.Cautions)
 }
 
-// sofar orders by what further changes can only add to.
+// least is what a fit costs at least after further changes: what has no price may come with what they take.
+func (a Cost) least() *Cost {
+	a.Unpriced -= a.mayCome
+	return &a
+}
+
+// sofar orders by what further changes can only add to, beside what comes with what they take (see least).
 func (a *Cost) sofar(b *Cost) int {
 	return cmp.Or(
 		a.Hides.Rank()-b.Hides.Rank(),
@@ -64,7 +73,7 @@ func compareMass(a, b *unit.Grams) int {
 
 // money adds up what a plan takes; what has no price, or none that can be reckoned in the
 // currency of the others, is counted.
-func (a *Cost) money(lines []change.Line) {
+func (a *Cost) money(lib *gear.Library, lines []change.Line) {
 	hundredths := int64(0)
 	for i := range lines {
 		switch l := &lines[i]; {
@@ -72,6 +81,9 @@ func (a *Cost) money(lines []change.Line) {
 			a.Prints += l.Times
 		case l.Amount == nil:
 			a.Unpriced += l.Times
+			if len(lib.Bringing(l.Model)) > 0 {
+				a.mayCome += l.Times
+			}
 		default:
 			hundredths += *l.Amount
 		}

@@ -441,7 +441,7 @@ func (f *finder) costOf(n *node) Cost {
 			c.Warns = danger
 		}
 	}
-	c.money(change.Lines(n.at.Case, f.terms))
+	c.money(n.at.Library, change.Lines(n.at.Case, f.terms))
 	c.Doors = f.doors(n)
 	for _, s := range n.steps {
 		c.Work += int(s.Effort) + 1
@@ -461,6 +461,7 @@ const mostOpen = 1
 // too much beside the best: where there is a plan that hides less, or hangs on less, nobody asks
 // for one that may burn.
 func (f *finder) beaten(c *Cost) bool {
+	c = c.least()
 	if len(f.plans) > 0 {
 		best := &f.plans[0].Cost
 		far := c.Hides.WorseThan(best.Hides) || c.Warns.WorseThan(best.Warns) || c.Open > best.Open+mostOpen
