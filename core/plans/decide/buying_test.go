@@ -212,7 +212,7 @@ func TestTheFleetIsBoughtAsOneList(t *testing.T) {
 // itself before, so that all days together pay what the choice costs.
 func TestAnOrderPaysWhatTheChoiceCosts(t *testing.T) {
 	all, waits, joined := allWays(t), 0, 0
-	for seed := range uint64(120) {
+	for seed := range uint64(60) {
 		tab := drawnTable(seed, all)
 		found, err := tab.front(context.Background(), &Weighed{})
 		require.NoError(t, err)
