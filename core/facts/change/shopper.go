@@ -123,7 +123,7 @@ func (s *shopper) buyAll() {
 	for _, s.part = range s.parts() {
 		s.found = nil
 		if w := &s.wants[s.part[0]]; len(s.part) == 1 && !s.shares(w) {
-			s.found = []found{w.leastOf(s.part[0])}
+			s.found = []found{w.alone(s.part[0])}
 		} else {
 			s.buy(0, make([]int, len(s.wants)))
 		}
@@ -186,9 +186,9 @@ func (s *shopper) parts() (list [][]int) {
 	return list
 }
 
-// leastOf is the cheapest way to buy a model by itself, at its prices as often as that takes (a knapsack
+// alone is the cheapest way to buy a model by itself, at its prices as often as that takes (a knapsack
 // that is to be filled; dynamic programming over the number that is had).
-func (w *want) leastOf(at int) (out found) {
+func (w *want) alone(at int) (out found) {
 	best, last := make([]found, w.count+1), make([]int, w.count+1) // for each number, and the price it takes last
 	for n := 1; n <= w.count; n++ {
 		for k := range w.offers {
