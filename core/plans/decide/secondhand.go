@@ -41,14 +41,15 @@ func (t *table) usedDeals(p *Point, at int, model string, single bool) (list []*
 		for k := range b.lines {
 			l := &b.lines[k]
 			left := i == at || drawn && b.draws[model] < 0
-			if left && l.Times > 0 && l.Used && (l.Model == model || holds(l.With, model)) {
+			comes := l.Model == model || slices.ContainsFunc(l.With, func(p gear.Pieces) bool { return p.Model == model })
+			if left && l.Times > 0 && l.Used && comes {
 				list = append(list, t.dealOf(l))
 			}
 		}
 	}
 	for k := range p.scenario.bought {
 		b := &p.scenario.bought[k]
-		if inCommon && b.deal.Kind == gear.DealUsed && (b.model == model || holds(b.with, model)) {
+		if inCommon && b.deal.Kind == gear.DealUsed && (b.model == model || b.brings(model) > 0) {
 			list = append(list, &b.deal)
 		}
 	}
@@ -56,11 +57,6 @@ func (t *table) usedDeals(p *Point, at int, model string, single bool) (list []*
 		list = append(list, deal)
 	}
 	return list
-}
-
-// holds says whether a model is among some.
-func holds(list []gear.Pieces, model string) bool {
-	return slices.ContainsFunc(list, func(p gear.Pieces) bool { return p.Model == model })
 }
 
 // dealOf is the price a line is bought at.
