@@ -71,6 +71,17 @@ async function convert(put: Builder, program: Program) {
   await put.paste('goggles', gogglesPage);
   await put.paste('controller', gripPage);
   await put.paste('antennas', antennaPage);
+  await expect(page.getByRole('button', { name: 'Plan this' }).first()).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What would decide most' }).locator('p.font-semibold')).toBeVisible();
+  // However long the quad takes to be read again: what was asked before it was planned is asked no more.
+  await page.route(
+    /\/slots/,
+    async (route) => {
+      await page.waitForTimeout(700);
+      await route.continue();
+    },
+    { times: 1 },
+  );
   await put.press('Plan this'); // the rest is looked for unasked once the last place is filled
   await expect(page.getByText('Planned, all of it.')).toBeVisible();
   const ask = page.getByRole('region', { name: 'What would decide most' });

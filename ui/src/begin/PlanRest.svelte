@@ -11,7 +11,7 @@
     quad: string;
     revision: number; // of the quad: what was found is of one
     through: boolean; // every place is filled: it is looked for unasked
-    onplanned: () => void;
+    onplanned: () => Promise<unknown>;
   }
   let { quad, revision, through, onplanned }: Props = $props();
 
@@ -41,8 +41,8 @@
     refused = answer.ok ? null : answer.failure;
     if (!answer.ok) return;
     planned = true;
+    await onplanned(); // before that, what is asked below is of the quad as it was
     said = 'Planned, all of it. What is not known yet is asked below.';
-    onplanned();
   }
 </script>
 
